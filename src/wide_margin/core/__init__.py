@@ -1,0 +1,1 @@
+"""What is true of the document: no Qt, no windows, usable from a plain test."""

@@ -1,0 +1,25 @@
+"""Layout: from characters with boxes to lines and paragraphs in reading order."""
+
+from wide_margin.core.layout.furniture import Furniture, find_furniture
+from wide_margin.core.layout.lines import lines_of
+from wide_margin.core.layout.model import Line, Paragraph, Piece, SpanOnPage
+from wide_margin.core.layout.page_labels import PageLabels, label_pages, usual_size
+from wide_margin.core.layout.paragraphs import paragraphs_of, vocabulary
+from wide_margin.core.layout.text import fold, tidy
+
+__all__ = [
+    "Furniture",
+    "Line",
+    "PageLabels",
+    "Paragraph",
+    "Piece",
+    "SpanOnPage",
+    "find_furniture",
+    "fold",
+    "label_pages",
+    "lines_of",
+    "paragraphs_of",
+    "tidy",
+    "usual_size",
+    "vocabulary",
+]

@@ -1,0 +1,123 @@
+"""Running heads, running feet and page numbers: lines that belong to the page, not the text."""
+
+import re
+from collections import Counter, defaultdict
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from wide_margin.core.layout.model import Line
+
+EDGE = 0.13
+"""Furniture lies in this share of the page height at the top or at the bottom."""
+SAME_HEIGHT = 3.0
+"""Furniture of one kind lies at the same height within this many points."""
+_ROMAN = r"[ivxlcdm]{1,8}"
+_NUMBER_ONLY = re.compile(rf"^[\W_]*(?:page\s+)?(?:\d{{1,4}}|{_ROMAN})(?:\s+(?:of|/)\s+\d+)?[\W_]*$", re.I)
+_NUMBER_AT_EDGE = re.compile(rf"^(?:\d{{1,4}}|{_ROMAN})\b|\b(?:\d{{1,4}}|{_ROMAN})$", re.I)
+_DIGITS = re.compile(rf"\d+|^{_ROMAN}\b|\b{_ROMAN}$")
+
+
+@dataclass(frozen=True, slots=True)
+class Furniture:
+    """Which lines of each page are furniture: row numbers into that page's lines."""
+
+    rows: tuple[frozenset[int], ...]
+
+    def text_lines(self, page: int, lines: Sequence[Line]) -> list[Line]:
+        """The page's lines without its furniture."""
+        set_aside = self.rows[page]
+        return [line for row, line in enumerate(lines) if row not in set_aside]
+
+
+def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) -> Furniture:
+    """Find the running heads, feet and page numbers of a whole document.
+
+    Args:
+        pages: Lines of every page.
+        heights: Page heights in points.
+
+    Returns:
+        For each page the lines that repeat, but for their numbers, at the same height on at
+        least three pages, and lines with a page number at a height where others repeat.
+    """
+    candidates = [_edge_rows(lines, height) for lines, height in zip(pages, heights, strict=True)]
+    repeats = _repeating(pages, candidates)
+    usual_heights = _usual_heights(pages, repeats)
+    rows: list[frozenset[int]] = []
+    for lines, nearest_first, found in zip(pages, candidates, repeats, strict=True):
+        chosen = set(found)
+        for side in nearest_first:
+            for row in side:
+                line = lines[row]
+                numbered = _NUMBER_AT_EDGE.search(_plain(line))
+                if row in chosen or (numbered and _at(line.box[1], usual_heights)):
+                    chosen.add(row)
+                else:
+                    break  # what lies inside of a line of text is text
+        rows.append(frozenset(row for side in nearest_first for row in side if row in chosen))
+    return Furniture(tuple(rows))
+
+
+def _edge_rows(lines: Sequence[Line], height: float) -> tuple[list[int], list[int]]:
+    """Up to three rows from the top edge inwards, and from the bottom edge inwards."""
+    top = sorted(
+        (row for row, line in enumerate(lines) if line.box[3] < EDGE * height),
+        key=lambda row: lines[row].box[1],
+    )
+    bottom = sorted(
+        (row for row, line in enumerate(lines) if line.box[1] > (1 - EDGE) * height),
+        key=lambda row: -lines[row].box[3],
+    )
+    return top[:3], bottom[:3]
+
+
+def _plain(line: Line) -> str:
+    return " ".join(line.text.split())
+
+
+def _pattern(line: Line) -> str:
+    text = _plain(line)
+    if _NUMBER_ONLY.match(text):
+        return "#"
+    return _DIGITS.sub("#", text.casefold())
+
+
+def _repeating(
+    pages: Sequence[Sequence[Line]], candidates: Sequence[tuple[list[int], list[int]]]
+) -> list[set[int]]:
+    seen: dict[tuple[int, str], list[tuple[float, int, int]]] = defaultdict(list)
+    for page, sides in enumerate(candidates):
+        for side, rows in enumerate(sides):
+            for row in rows:
+                line = pages[page][row]
+                seen[side, _pattern(line)].append((line.box[1], page, row))
+    found: list[set[int]] = [set() for _ in pages]
+    for places in seen.values():
+        places.sort()
+        for group in _by_height(places):
+            n_pages = len({page for _, page, _ in group})
+            if n_pages >= 3 or (n_pages == 2 and len(pages) <= 4):
+                for _, page, row in group:
+                    found[page].add(row)
+    return found
+
+
+def _by_height(places: list[tuple[float, int, int]]) -> list[list[tuple[float, int, int]]]:
+    groups: list[list[tuple[float, int, int]]] = []
+    for place in places:
+        if groups and place[0] - groups[-1][-1][0] <= SAME_HEIGHT:
+            groups[-1].append(place)
+        else:
+            groups.append([place])
+    return groups
+
+
+def _usual_heights(pages: Sequence[Sequence[Line]], repeats: Sequence[set[int]]) -> list[float]:
+    counts: Counter[float] = Counter()
+    for page, rows in enumerate(repeats):
+        counts.update({round(pages[page][row].box[1]) for row in rows})
+    return [height for height, n in counts.items() if n >= 0.15 * len(pages)]
+
+
+def _at(y: float, heights: Sequence[float]) -> bool:
+    return any(abs(y - height) <= SAME_HEIGHT for height in heights)

@@ -1,0 +1,79 @@
+"""What layout gives: lines that remember their characters, and paragraphs made of lines."""
+
+from dataclasses import dataclass
+from typing import NamedTuple
+
+from wide_margin.core.geometry import Box
+
+
+class SpanOnPage(NamedTuple):
+    """A range of characters of one page; end is exclusive."""
+
+    page: int
+    start: int
+    end: int
+
+
+class Line(NamedTuple):
+    """One line of text in its column.
+
+    ``text`` has one character for each character of ``spans``, plus one separator between
+    two spans (a tab where the gap is as wide as between table cells, else a space), so a
+    position in the text is a position on the page.
+    """
+
+    page: int
+    text: str
+    spans: tuple[tuple[int, int], ...]
+    box: Box
+    size: float
+    is_bold: bool
+    is_italic: bool
+    is_fixed: bool
+    lead: int
+    """How many characters at the start are set off from the rest (bold or italic), else 0."""
+    column: int
+    """Which column or zone of the page, in reading order."""
+
+    def characters(self, start: int, end: int) -> list[SpanOnPage]:
+        """The page characters behind text[start:end]."""
+        found, at = [], 0
+        for first, last in self.spans:
+            low, high = max(start - at, 0), min(end - at, last - first)
+            if low < high:
+                found.append(SpanOnPage(self.page, first + low, first + high))
+            at += last - first + 1
+        return found
+
+
+class Piece(NamedTuple):
+    """Where a line's text lies in its paragraph's text."""
+
+    at: int
+    line: Line
+    length: int
+    """Characters of the line that were taken; a hyphen at its end is not."""
+
+
+@dataclass(frozen=True, slots=True)
+class Paragraph:
+    """Lines that belong together, as one text with hyphenation undone."""
+
+    text: str
+    pieces: tuple[Piece, ...]
+    kind: str
+    """body, item (of a list), row (of a table), note (foot of the page), caption, code."""
+
+    @property
+    def page(self) -> int:
+        """Page index of its first line."""
+        return self.pieces[0].line.page
+
+    def spans(self, start: int, end: int) -> tuple[SpanOnPage, ...]:
+        """The page characters behind text[start:end], line by line."""
+        found: list[SpanOnPage] = []
+        for at, line, length in self.pieces:
+            low, high = max(start - at, 0), min(end - at, length)
+            if low < high:
+                found.extend(line.characters(low, high))
+        return tuple(found)

@@ -1,0 +1,202 @@
+"""Paragraphs: lines that belong together, hyphenation undone."""
+
+import re
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from statistics import median
+
+from wide_margin.core.layout.model import Line, Paragraph, Piece
+from wide_margin.core.pages import LINE_END_HYPHEN
+
+ITEM = re.compile(
+    r"^\s*(?:[•‣◦▪●○■□–—*\-·➢✓][\s\t]+"
+    r"|\(?(?:\d{1,3}|[a-zA-Z]|[ivx]{1,5})[.)][\s\t]+|\(\d{1,3}\)[\s\t]+|\[\d{1,3}\][\s\t]+)"
+)
+CAPTION = re.compile(
+    r"^(?:fig(?:ure|\.)?|table|tab\.|listing|plate|chart|map|abbildung|abb\.|tabelle|tableau|figura|tabla|tabela)"
+    r"\s+(?:[A-Z]?\d+(?:[.–-]\d+)*[a-z]?|[IVX]+|[A-Z])\b",
+    re.I,
+)
+_NOTE = re.compile(r"^\s*(?:\d{1,3}|[*†‡§¶])\s?\S")
+_WORD = re.compile(r"[^\W\d_]+(?:-[^\W\d_]+)*")
+_SENTENCE_END = re.compile(r"[.!?:;…][\"'”’)\]]*\s*$")
+_LAST_PART = re.compile(r"([^\W\d_]+)[-" + LINE_END_HYPHEN + r"]$")
+_FIRST_PART = re.compile(r"^([^\W\d_]+)")
+
+
+def vocabulary(pages: Iterable[Sequence[Line]]) -> Counter[str]:
+    """How often each word stands within a line, hyphenated words whole, in small letters."""
+    words: Counter[str] = Counter()
+    for lines in pages:
+        for line in lines:
+            words.update(_WORD.findall(line.text.lower()))
+    return words
+
+
+@dataclass(frozen=True, slots=True)
+class _Measure:
+    """What is usual in one column of one page."""
+
+    left: float
+    right: float
+    leading: float
+
+
+def paragraphs_of(
+    pages: Sequence[Sequence[Line]], body_size: float, words: Counter[str]
+) -> list[Paragraph]:
+    """Group the lines of a document to paragraphs, in reading order.
+
+    Args:
+        pages: Lines of every page, furniture set aside.
+        body_size: The usual font size, in points.
+        words: The document's vocabulary, which says whether a hyphen at a line end belongs to
+            the word ("hand-engraved") or to the line end.
+
+    Returns:
+        Every line is in exactly one paragraph. A paragraph that a page end cuts is one.
+    """
+    groups: list[tuple[str, list[Line]]] = []
+    for lines in pages:
+        for group in _groups_on_page(lines):
+            groups.append((_kind(group, lines, body_size), group))
+    whole: list[tuple[str, list[Line]]] = []
+    last_body: list[Line] | None = None
+    for kind, group in groups:
+        if kind == "body" and last_body is not None and _continues(last_body, group):
+            last_body.extend(group)
+            continue
+        whole.append((kind, group))
+        if kind in ("body", "item"):
+            last_body = group
+        elif kind not in ("note", "caption"):
+            last_body = None
+    return [_paragraph(group, kind, words) for kind, group in whole]
+
+
+def _groups_on_page(lines: Sequence[Line]) -> list[list[Line]]:
+    groups: list[list[Line]] = []
+    column: list[Line] = []
+    for line in [*lines, None]:
+        if line is None or (column and line.column != column[-1].column):
+            if column:
+                groups.extend(_groups_in_column(column))
+            column = []
+        if line is not None:
+            column.append(line)
+    return groups
+
+
+def _groups_in_column(lines: list[Line]) -> list[list[Line]]:
+    measure = _measure(lines)
+    tabbed = ["\t" in line.text for line in lines]
+    groups = [[lines[0]]]
+    for k in range(1, len(lines)):
+        before, line = lines[k - 1], lines[k]
+        is_row = tabbed[k] and (tabbed[k - 1] or (k + 1 < len(lines) and tabbed[k + 1]))
+        was_row = tabbed[k - 1] and (tabbed[k] or (k > 1 and tabbed[k - 2]))
+        if is_row or was_row or _starts_paragraph(before, line, groups[-1], measure):
+            groups.append([line])
+        else:
+            groups[-1].append(line)
+    return groups
+
+
+def _measure(lines: list[Line]) -> _Measure:
+    lefts = Counter(round(line.box[0]) for line in lines)
+    steps = [
+        b.box[3] - a.box[3] for a, b in zip(lines, lines[1:], strict=False) if b.box[3] > a.box[3]
+    ]
+    # The smaller half of the steps: in a page of short paragraphs most steps are wide.
+    steps = sorted(steps)[: max(1, (len(steps) + 1) * 2 // 3)]
+    return _Measure(
+        left=float(lefts.most_common(1)[0][0]),
+        right=max(line.box[2] for line in lines),
+        leading=median(steps) if steps else 12.0,
+    )
+
+
+def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Measure) -> bool:
+    em = max(line.size, 1.0)
+    if abs(line.size - before.size) > 0.08 * em or line.is_bold != before.is_bold:
+        return True
+    step = line.box[3] - before.box[3]
+    usual = max(measure.leading, 1.05 * em)
+    if line.is_fixed != before.is_fixed:  # a line of code, or a name at the end of a sentence?
+        return abs(line.box[0] - before.box[0]) > 0.5 * em or step > 1.1 * usual
+    if step > 1.3 * usual or step < 0:
+        return True
+    if ITEM.match(line.text):
+        return not line.text.lstrip()[0].isalpha() or line.box[0] <= group[0].box[0] + em
+    if line.box[0] > before.box[0] + 0.8 * em:  # an indent, unless a hanging one
+        return not (len(group) == 1 and bool(ITEM.match(before.text)))
+    if line.box[0] < before.box[0] - 0.8 * em and len(group) > 1:
+        return True
+    short = before.box[2] < measure.right - 0.25 * (measure.right - measure.left)
+    return short and bool(_SENTENCE_END.search(before.text)) and line.text[:1].isupper()
+
+
+def _kind(group: list[Line], page_lines: Sequence[Line], body_size: float) -> str:
+    first = group[0]
+    if CAPTION.match(first.text.strip()):
+        return "caption"
+    if first.size < 0.93 * body_size and _NOTE.match(first.text):
+        lowest = max(line.box[3] for line in page_lines)
+        if first.box[1] > 0.5 * lowest:
+            return "note"
+    if ITEM.match(first.text):
+        return "item"
+    if len(group) == 1 and "\t" in first.text:
+        return "row"
+    if all(line.is_fixed for line in group):
+        return "code"
+    return "body"
+
+
+def _continues(before: list[Line], group: list[Line]) -> bool:
+    """Whether a group on the next page or in the next column goes on with a sentence."""
+    last, first = before[-1], group[0]
+    if first.page == last.page and first.column == last.column:
+        return False
+    if first.page - last.page > 1 or abs(first.size - last.size) > 0.08 * last.size:
+        return False
+    if first.is_bold or last.is_bold:
+        return False
+    text = first.text.lstrip()
+    if last.text.endswith(LINE_END_HYPHEN):
+        return True
+    if _SENTENCE_END.search(last.text) or not text:
+        return False
+    return text[0].islower() or text[0].isdigit() or text[0] in "(“\"‘'"
+
+
+def _paragraph(group: list[Line], kind: str, words: Counter[str]) -> Paragraph:
+    parts: list[str] = []
+    pieces: list[Piece] = []
+    at = 0
+    for k, line in enumerate(group):
+        text = line.text
+        length = len(text)
+        joint = " " if k + 1 < len(group) else ""
+        if joint and text and text[-1] in ("-", LINE_END_HYPHEN):
+            joint = ""
+            if not _keeps_hyphen(text, group[k + 1].text, words):
+                length -= 1
+        pieces.append(Piece(at, line, length))
+        parts.append(text[:length] + joint)
+        at += length + len(joint)
+    return Paragraph("".join(parts), tuple(pieces), kind)
+
+
+def _keeps_hyphen(text: str, after: str, words: Counter[str]) -> bool:
+    left, right = _LAST_PART.search(text), _FIRST_PART.search(after)
+    if not left or not right:
+        return True
+    first, second = left[1].lower(), right[1].lower()
+    with_hyphen, without = words[f"{first}-{second}"], words[first + second]
+    if with_hyphen or without:
+        return with_hyphen > without
+    # Neither form stands elsewhere: a capital after the hyphen, or two whole words the
+    # document knows well, speak for a compound.
+    return right[1][0].isupper() or (text[-1] == "-" and words[first] > 3 and words[second] > 3)

@@ -1,0 +1,89 @@
+"""Segments: stretches of characters that follow each other on one line without a wide gap."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+from wide_margin.core.pages import PageText
+
+WIDE_GAP = 1.1
+"""A gap of this many font sizes parts two segments: cells of a table, columns of text."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Segments:
+    """Segments of a page in the order of the content stream; arrays of one row each."""
+
+    boxes: FloatArray
+    """(n, 4) in page space; top and bottom are means over the characters."""
+    first: IntArray
+    """First character."""
+    end: IntArray
+    """One past the last character."""
+    size: FloatArray
+    bold: FloatArray
+    """Share of bold characters, 0 to 1; likewise the next two."""
+    italic: FloatArray
+    fixed: FloatArray
+
+    def __len__(self) -> int:
+        """How many segments."""
+        return len(self.first)
+
+
+def segments_of(page: PageText) -> Segments:
+    """Cut a page's characters into segments.
+
+    A new segment starts where the next character is on another line, lies to the left, or
+    lies further to the right than a wide space.
+    """
+    codes = np.frombuffer(page.chars.encode("utf-32-le"), dtype=np.uint32)
+    inked = np.flatnonzero((codes > 32) & (codes != 0xA0) & ~np.isnan(page.boxes[:, 0]))
+    if not len(inked):
+        none = np.zeros(0, dtype=np.int32)
+        flat = np.zeros(0, dtype=np.float32)
+        return Segments(np.zeros((0, 4), np.float32), none, none, flat, flat, flat, flat)
+    boxes = page.boxes[inked]
+    size, bold, italic, fixed = _styles(page, inked)
+    cuts = np.concatenate(([0], np.flatnonzero(_breaks(boxes, size)) + 1))
+    ends = np.concatenate((cuts[1:], [len(inked)]))
+    counts = (ends - cuts).astype(np.float32)
+
+    def mean(values: FloatArray) -> FloatArray:
+        return np.add.reduceat(values.astype(np.float32), cuts) / counts
+
+    around = np.stack(
+        (
+            np.minimum.reduceat(boxes[:, 0], cuts),
+            mean(boxes[:, 1]),
+            np.maximum.reduceat(boxes[:, 2], cuts),
+            mean(boxes[:, 3]),
+        ),
+        axis=1,
+    )
+    middle = size[(cuts + ends) // 2]
+    last = inked[ends - 1] + 1
+    return Segments(around, inked[cuts], last, middle, mean(bold), mean(italic), mean(fixed))
+
+
+def _breaks(boxes: FloatArray, size: FloatArray) -> BoolArray:
+    before, after = boxes[:-1], boxes[1:]
+    height = np.minimum(before[:, 3] - before[:, 1], after[:, 3] - after[:, 1])
+    overlap = np.minimum(before[:, 3], after[:, 3]) - np.maximum(before[:, 1], after[:, 1])
+    gap = after[:, 0] - before[:, 2]
+    em = np.maximum(np.maximum(size[:-1], size[1:]), 1.0)
+    result: BoolArray = (overlap < 0.4 * height) | (gap > WIDE_GAP * em) | (gap < -0.8 * em)
+    return result
+
+
+def _styles(page: PageText, inked: IntArray) -> tuple[FloatArray, ...]:
+    """Size, bold, italic and fixed of each inked character."""
+    n = len(inked)
+    if not len(page.run_starts):
+        height = page.boxes[inked, 3] - page.boxes[inked, 1]
+        return height, np.zeros(n), np.zeros(n), np.zeros(n)
+    run = np.searchsorted(page.run_starts, inked, side="right") - 1
+    faces = np.array([(f.is_bold, f.is_italic, f.is_fixed) for f in page.fonts], np.float32)
+    chosen = faces[page.run_fonts[run]]
+    return page.run_sizes[run], chosen[:, 0], chosen[:, 1], chosen[:, 2]

@@ -1,0 +1,51 @@
+"""Numbers in front of headings: "2.1", "IV", "Appendix B", "§ 4", "Chapter 3"."""
+
+import re
+from typing import NamedTuple
+
+_WORDS = (
+    "chapter|part|appendix|annex|section|book|article|volume|unit|lesson"
+    "|kapitel|teil|anhang|abschnitt|artikel|chapitre|partie|annexe|section|titre"
+    "|capítulo|parte|apéndice|anexo|sección|capitolo|appendice"
+)
+_ROMAN = r"(?=[IVXLC])(?:XC|XL|L?X{0,3})(?:IX|IV|V?I{0,3})"
+_COUNTED = "one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve"
+_NAMED = re.compile(
+    rf"^(?P<word>{_WORDS})\s+(?P<id>\d+(?:\.\d+)*|[IVXLC]+|[A-Z]|{_COUNTED})\b[\s.:–—-]*", re.I
+)
+_DECIMAL = re.compile(r"^(?P<id>\d{1,3}(?:\.\d{1,3}){0,5})\.?(?=\s)\s*(?!\d*\s*$)")
+_LETTERED = re.compile(r"^(?P<id>[A-Z](?:\.\d{1,3}){1,5})\.?(?=\s)\s*")
+_LETTER = re.compile(r"^(?P<id>[A-Z])(?:[.)]\s+|\s{1,4}(?=[A-Z]))")
+_ROMANED = re.compile(rf"^(?P<id>{_ROMAN})[.)]?\s+(?=\S)")
+_PARAGRAPH = re.compile(r"^§+\s*(?P<id>\d+[a-z]?)\s*")
+
+
+class Number(NamedTuple):
+    """The number of a heading."""
+
+    scheme: str
+    """The word in front ("chapter", "appendix"), or decimal, letter, roman, paragraph."""
+    depth: int
+    """How many parts it has: 3 for 2.1.4."""
+    rest: str
+    """The title after it."""
+    identifier: str
+    """The number as written: "2.1.4", "B"."""
+
+
+def number_of(title: str) -> Number | None:
+    """Take the number off the front of a title; None where there is none."""
+    if match := _NAMED.match(title):
+        identifier = match["id"]
+        return Number(
+            match["word"].casefold(), identifier.count(".") + 1, title[match.end() :], identifier
+        )
+    for scheme, pattern in (
+        ("decimal", _DECIMAL), ("lettered", _LETTERED), ("paragraph", _PARAGRAPH),
+        ("roman", _ROMANED), ("letter", _LETTER),
+    ):  # fmt: skip
+        match = pattern.match(title)
+        if match and (match["id"] or "") and title[match.end() :].strip():
+            identifier = match["id"]
+            return Number(scheme, identifier.count(".") + 1, title[match.end() :], identifier)
+    return None

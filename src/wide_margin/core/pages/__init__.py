@@ -1,0 +1,13 @@
+"""Pages of a PDF: the only package that knows PDFium; it runs in worker processes."""
+
+from wide_margin.core.pages.model import (
+    LINE_END_HYPHEN,
+    Bookmark,
+    FileFacts,
+    Font,
+    Link,
+    PageText,
+    Picture,
+)
+
+__all__ = ["LINE_END_HYPHEN", "Bookmark", "FileFacts", "Font", "Link", "PageText", "Picture"]

@@ -1,0 +1,240 @@
+"""Open a PDF with PDFium and ask it about the file: sizes, labels, bookmarks, links."""
+
+import ctypes
+import hashlib
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pypdfium2 as pdfium
+import pypdfium2.raw as pdfium_c
+
+from wide_margin.core.errors import PageFailedError, PasswordNeededError, UnreadableFileError
+from wide_margin.core.geometry import to_page_space
+from wide_margin.core.pages.model import Bookmark, FileFacts, Link
+from wide_margin.core.pages.native import utf16_result
+
+MAX_BOOKMARKS = 20_000
+"""Far above any real file; ends the walk in a file whose outline runs in circles."""
+
+
+class PdfFile:
+    """A PDF open in this process. Not for use by several threads (PDFium is not safe for it)."""
+
+    def __init__(self, path: Path, password: str | None = None) -> None:
+        """Open the file.
+
+        Raises:
+            UnreadableFileError: It is missing, a folder, empty, not a PDF, or damaged.
+            PasswordNeededError: It is encrypted and the password does not open it.
+        """
+        check_is_pdf(path)
+        self.path = path
+        try:
+            self._pdf = pdfium.PdfDocument(path, password=password)
+            self.n_pages = len(self._pdf)
+        except pdfium.PdfiumError as error:
+            raise _opening_error(path, error, password) from error
+        if self.n_pages == 0:
+            raise UnreadableFileError(
+                f"“{path.name}” is a PDF without any page.", hint="Get the file again."
+            )
+        self._pdf.init_forms()
+
+    def close(self) -> None:
+        """Give the file back."""
+        self._pdf.close()
+
+    @contextmanager
+    def page(self, index: int) -> Iterator[Any]:
+        """Load a page for a while; the PDFium handle is closed on leaving.
+
+        Raises:
+            PageFailedError: PDFium cannot load this page.
+        """
+        try:
+            page = self._pdf[index]
+        except pdfium.PdfiumError as error:
+            raise PageFailedError(
+                f"Page {index + 1} of the file cannot be loaded.",
+                hint="The page is damaged; the other pages can be read.",
+            ) from error
+        try:
+            yield page
+        finally:
+            page.close()
+
+    def facts(self) -> FileFacts:
+        """Everything that is known without reading a page."""
+        document = self._pdf
+        sizes = np.full((self.n_pages, 2), (612.0, 792.0), dtype=np.float32)
+        size = pdfium_c.FS_SIZEF()
+        for index in range(self.n_pages):
+            if pdfium_c.FPDF_GetPageSizeByIndexF(document.raw, index, size):
+                sizes[index] = max(size.width, 1.0), max(size.height, 1.0)
+        about = document.get_metadata_dict(skip_empty=True)
+        return FileFacts(
+            n_pages=self.n_pages,
+            sizes=sizes,
+            labels=self._labels(),
+            title=about.get("Title", "").strip(),
+            author=about.get("Author", "").strip(),
+            created=about.get("CreationDate", ""),
+            producer=about.get("Producer", ""),
+            identity=self._identity(),
+        )
+
+    def links(self, index: int) -> tuple[Link, ...]:
+        """The link annotations of a page that lead somewhere."""
+        found = []
+        with self.page(index) as page:
+            frame, turns = frame_of(page), page.get_rotation() // 90
+            position, raw = ctypes.c_int(0), pdfium_c.FPDF_LINK()
+            while pdfium_c.FPDFLink_Enumerate(page.raw, position, raw):
+                rect = pdfium_c.FS_RECTF()
+                if not pdfium_c.FPDFLink_GetAnnotRect(raw, rect):
+                    continue
+                corners = np.array([[rect.left, rect.bottom, rect.right, rect.top]])
+                row = to_page_space(corners, frame, turns)[0]
+                box = (float(row[0]), float(row[1]), float(row[2]), float(row[3]))
+                if link := self._link(raw, box):
+                    found.append(link)
+        return tuple(found)
+
+    def _link(self, raw: Any, box: tuple[float, float, float, float]) -> Link | None:
+        destination = pdfium_c.FPDFLink_GetDest(self._pdf.raw, raw)
+        action = pdfium_c.FPDFLink_GetAction(raw)
+        if not destination and action:
+            if pdfium_c.FPDFAction_GetType(action) == pdfium_c.PDFACTION_URI:
+                n = pdfium_c.FPDFAction_GetURIPath(self._pdf.raw, action, None, 0)
+                buffer = ctypes.create_string_buffer(n)
+                pdfium_c.FPDFAction_GetURIPath(self._pdf.raw, action, buffer, n)
+                return Link(box, address=buffer.value.decode("utf-8", "replace"))
+            destination = pdfium_c.FPDFAction_GetDest(self._pdf.raw, action)
+        if not destination:
+            return None
+        page, y = self._place(destination)
+        return None if page is None else Link(box, page, y)
+
+    def _labels(self) -> tuple[str | None, ...]:
+        raw = self._pdf.raw
+        labels = [
+            utf16_result(lambda buffer, n, i=i: pdfium_c.FPDF_GetPageLabel(raw, i, buffer, n))
+            for i in range(self.n_pages)
+        ]
+        if not any(labels):
+            return (None,) * self.n_pages
+        return tuple(label or None for label in labels)
+
+    def _identity(self) -> str:
+        raw, kind = self._pdf.raw, pdfium_c.FILEIDTYPE_PERMANENT
+        n = pdfium_c.FPDF_GetFileIdentifier(raw, kind, None, 0)
+        if n <= 1:
+            return ""
+        buffer = ctypes.create_string_buffer(n)
+        pdfium_c.FPDF_GetFileIdentifier(raw, kind, buffer, n)
+        return buffer.raw[: n - 1].hex()
+
+    def bookmarks(self) -> Iterator[Bookmark]:
+        """The file's outline items in order; each page they name is loaded, so this is slow."""
+        raw = self._pdf.raw
+        seen: set[int] = set()
+        first = pdfium_c.FPDFBookmark_GetFirstChild(raw, None)
+        waiting = [(first, 0)] if first else []
+        while waiting and len(seen) < MAX_BOOKMARKS:
+            item, level = waiting.pop()
+            address = ctypes.cast(item, ctypes.c_void_p).value or 0
+            if address in seen:
+                continue
+            seen.add(address)
+            title = utf16_result(
+                lambda buffer, n, item=item: pdfium_c.FPDFBookmark_GetTitle(item, buffer, n)
+            )
+            page, y = self._place(pdfium_c.FPDFBookmark_GetDest(raw, item))
+            yield Bookmark(" ".join(title.split()), level, page, y)
+            if after := pdfium_c.FPDFBookmark_GetNextSibling(raw, item):
+                waiting.append((after, level))
+            if below := pdfium_c.FPDFBookmark_GetFirstChild(raw, item):
+                waiting.append((below, level + 1))
+
+    def _place(self, destination: Any) -> tuple[int | None, float | None]:
+        """Page index and distance from the top that a destination names."""
+        if not destination:
+            return None, None
+        index = pdfium_c.FPDFDest_GetDestPageIndex(self._pdf.raw, destination)
+        if not 0 <= index < self.n_pages:
+            return None, None
+        has_x, has_y, has_zoom = ctypes.c_int(), ctypes.c_int(), ctypes.c_int()
+        x, y, zoom = ctypes.c_float(), ctypes.c_float(), ctypes.c_float()
+        pdfium_c.FPDFDest_GetLocationInPage(destination, has_x, has_y, has_zoom, x, y, zoom)
+        if not has_y.value:
+            return index, None
+        try:
+            with self.page(index) as page:
+                frame, turns = frame_of(page), page.get_rotation() // 90
+        except PageFailedError:
+            return index, None
+        point = np.array([[x.value, y.value, x.value, y.value]])
+        top = float(to_page_space(point, frame, turns)[0, 1])
+        height = frame[2] - frame[0] if turns % 2 else frame[3] - frame[1]
+        return index, min(max(top, 0.0), height)
+
+
+def frame_of(page: Any) -> tuple[float, float, float, float]:
+    """The visible box of a page in user space: CropBox within MediaBox."""
+    rect = pdfium_c.FS_RECTF()
+    if not pdfium_c.FPDF_GetPageBoundingBox(page.raw, rect):
+        return 0.0, 0.0, 612.0, 792.0
+    return rect.left, rect.bottom, rect.right, rect.top
+
+
+def check_is_pdf(path: Path) -> None:
+    """Say plainly what is wrong with a path before PDFium is asked.
+
+    Raises:
+        UnreadableFileError: Missing, a folder, empty, or without a PDF header.
+    """
+    if path.is_dir():
+        raise UnreadableFileError(f"“{path.name}” is a folder.", hint="Choose a PDF file in it.")
+    try:
+        with path.open("rb") as file:
+            start = file.read(1024)
+    except FileNotFoundError as error:
+        raise UnreadableFileError(
+            f"There is no file “{path}”.", hint="Check the name, or choose the file again."
+        ) from error
+    except OSError as error:
+        raise UnreadableFileError(
+            f"“{path.name}” cannot be read: {error.strerror}.", hint="Check its permissions."
+        ) from error
+    if not start:
+        raise UnreadableFileError(
+            f"“{path.name}” is empty.", hint="Get the file again; its download may have broken off."
+        )
+    if b"%PDF-" not in start:
+        raise UnreadableFileError(
+            f"“{path.name}” is not a PDF.", hint="Wide Margin reads PDF files only."
+        )
+
+
+def sha256_of(path: Path) -> str:
+    """The file's SHA-256 in hex, read in pieces."""
+    with path.open("rb") as file:
+        return hashlib.file_digest(file, "sha256").hexdigest()
+
+
+def _opening_error(
+    path: Path, error: pdfium.PdfiumError, password: str | None
+) -> UnreadableFileError | PasswordNeededError:
+    if getattr(error, "err_code", None) == pdfium_c.FPDF_ERR_PASSWORD:
+        if password:
+            return PasswordNeededError("This password does not open the file.", hint="Try again.")
+        return PasswordNeededError(
+            f"“{path.name}” is protected by a password.", hint="Give the password to open it."
+        )
+    return UnreadableFileError(
+        f"“{path.name}” is damaged: it starts as a PDF but cannot be opened.",
+        hint="Get the file again; part of it may be missing.",
+    )

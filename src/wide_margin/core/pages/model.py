@@ -1,0 +1,106 @@
+"""Values that pages are made of; they cross from worker processes to everyone else."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from wide_margin.core.geometry import Box, FloatArray, IntArray
+
+LINE_END_HYPHEN = "\ufffe"
+"""What PDFium puts in place of a hyphen that parts a word at a line end."""
+
+
+@dataclass(frozen=True, slots=True)
+class Font:
+    """A face as the file names it."""
+
+    name: str
+    is_bold: bool = False
+    is_italic: bool = False
+    is_fixed: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Bookmark:
+    """One outline item of the file (ISO 32000-1, 12.3.3), flattened."""
+
+    title: str
+    level: int
+    """From 0."""
+    page: int | None
+    """Page index, None where the destination is not in this file."""
+    y: float | None
+    """Points from the top of the page, None where the destination does not say."""
+
+
+@dataclass(frozen=True, slots=True)
+class Link:
+    """A link annotation: its area, and the place in this file or the address it opens."""
+
+    box: Box
+    page: int | None = None
+    y: float | None = None
+    address: str = ""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class PageText:
+    """The text of one page, each character with its box.
+
+    Every index into ``chars`` is a row of ``boxes``; the reading worker and the page worker
+    extract the same way, so a range of characters means the same place to both.
+    """
+
+    index: int
+    width: float
+    height: float
+    chars: str
+    """n characters in the order of the content stream; lines end in CR LF."""
+    boxes: FloatArray
+    """(n, 4) in page space, float32; NaN for characters without a shape."""
+    run_starts: IntArray
+    """(r,) first character of each run of one font and size, ascending from 0."""
+    run_fonts: IntArray
+    """(r,) index into ``fonts``."""
+    run_sizes: FloatArray
+    """(r,) font size as displayed, in points."""
+    fonts: tuple[Font, ...]
+
+    def __post_init__(self) -> None:
+        """Make the arrays read-only: the value crosses threads."""
+        for array in (self.boxes, self.run_starts, self.run_fonts, self.run_sizes):
+            array.flags.writeable = False
+
+    @classmethod
+    def empty(cls, index: int, width: float = 612.0, height: float = 792.0) -> "PageText":
+        """A page that has no text, or whose text could not be had."""
+        none = np.zeros(0, dtype=np.int32)
+        boxes, sizes = np.zeros((0, 4), np.float32), np.zeros(0, np.float32)
+        return cls(index, width, height, "", boxes, none, none.copy(), sizes, ())
+
+
+@dataclass(frozen=True, slots=True)
+class Picture:
+    """A bitmap of a page or a part of it: rows of BGRX bytes, top row first."""
+
+    width: int
+    height: int
+    stride: int
+    data: bytes
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class FileFacts:
+    """What the file says of itself before any page is read."""
+
+    n_pages: int
+    sizes: FloatArray
+    """(n_pages, 2) width and height in points as displayed."""
+    labels: tuple[str | None, ...]
+    """From /PageLabels; None for every page where the file has none."""
+    title: str = ""
+    author: str = ""
+    created: str = ""
+    producer: str = ""
+    identity: str = ""
+    """The first half of /ID in hex, "" where there is none."""
