@@ -1,0 +1,255 @@
+"""The command line: the second thin face on core. Qt is loaded only to open the window."""
+
+import json
+import sys
+import time
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Annotated, Any
+
+import typer
+
+from wide_margin import __version__
+from wide_margin.core.answers import WHOLE, Answer, Reach
+from wide_margin.core.errors import PasswordNeededError, WideMarginError
+from wide_margin.core.session import ReadSummary, Session
+
+app = typer.Typer(
+    help="Read one long PDF with a wide margin beside it.\n\n"
+    "wide-margin FILE opens the window on a PDF; the commands below work without a window.",
+    no_args_is_help=False,
+    add_completion=False,
+    rich_markup_mode=None,
+    pretty_exceptions_enable=False,
+)
+COMMANDS = {"open", "outline", "ask", "stand-in"}
+
+FileArgument = Annotated[Path, typer.Argument(metavar="FILE", help="The PDF.", show_default=False)]
+PasswordOption = Annotated[
+    Path | None,
+    typer.Option("--password-file", metavar="PATH", help="A file whose first line is the password."),
+]
+JsonOption = Annotated[bool, typer.Option("--json", help="Print JSON.")]
+
+
+@app.callback(invoke_without_command=True)
+def _start(
+    context: typer.Context,
+    version: Annotated[bool, typer.Option("--version", help="Print the version and stop.")] = False,
+) -> None:
+    if version:
+        typer.echo(f"wide-margin {__version__}")
+        raise typer.Exit
+    if context.invoked_subcommand is None:
+        _open_window(None, None, None, None)
+
+
+@app.command("open")
+def open_command(
+    file: FileArgument,
+    page: Annotated[
+        str | None, typer.Option("--page", metavar="P", help="Open at this page, as printed.")
+    ] = None,
+    model: Annotated[
+        str | None,
+        typer.Option("--model", metavar="ADDRESS", help="Address of a writing model service."),
+    ] = None,
+    password_file: PasswordOption = None,
+) -> None:
+    """Open the window on a PDF ("wide-margin FILE" does the same)."""
+    _open_window(file, page, model, _password_from(password_file))
+
+
+@app.command()
+def outline(
+    file: FileArgument,
+    no_bookmarks: Annotated[
+        bool, typer.Option("--no-bookmarks", help="Go by the pages alone.")
+    ] = False,
+    as_json: JsonOption = False,
+    password_file: PasswordOption = None,
+) -> None:
+    """Print the sections of a PDF."""
+    with Session(file) as session:
+        summary = _read(session, password_file, use_bookmarks=not no_bookmarks)
+    sections = summary.outline.sections
+    if as_json:
+        rows = [
+            {"title": s.title, "level": s.level, "page": s.page + 1,
+             "label": summary.labels.of(s.page), "y": round(s.y, 1)}
+            for s in sections
+        ]  # fmt: skip
+        typer.echo(json.dumps(rows, ensure_ascii=False, indent=1))
+        return
+    for section in sections:
+        place = summary.labels.of(section.page) or f"file {section.page + 1}"
+        typer.echo(f"{'  ' * section.level}{section.title}  {place}")
+    if not sections:
+        typer.echo("No sections were found.", err=True)
+
+
+@app.command()
+def ask(
+    file: FileArgument,
+    question: Annotated[str | None, typer.Argument(metavar="QUESTION", show_default=False)] = None,
+    questions: Annotated[
+        Path | None,
+        typer.Option("--questions", metavar="JSONL", help="A file with one question a line."),
+    ] = None,
+    as_json: JsonOption = False,
+    password_file: PasswordOption = None,
+) -> None:
+    """Answer a question from the document's own sentences, with their pages."""
+    if (question is None) == (questions is None):
+        raise typer.BadParameter("Give a QUESTION, or a file of them with --questions.")
+    asked = list(_questions_in(questions)) if questions else [{"question": question}]
+    with Session(file) as session:
+        summary = _read(session, password_file)
+        for item in asked:
+            started = time.perf_counter()
+            answer = session.ask(str(item["question"]), _reach_of(item, summary)).result()
+            ms = 1000 * (time.perf_counter() - started)
+            if as_json:
+                line = answer_as_json(answer) | {"ms": round(ms, 1)}
+                identity = {"id": item["id"]} if "id" in item else {}
+                typer.echo(json.dumps(identity | line, ensure_ascii=False))
+            else:
+                typer.echo(answer_as_text(answer))
+
+
+@app.command("stand-in")
+def stand_in(
+    port: Annotated[int, typer.Option("--port", help="0 for a free one.")] = 0,
+) -> None:
+    """Serve the stand-in for a writing model on this machine, until interrupted."""
+    from wide_margin.core.services.stand_in import StandIn
+
+    with StandIn(port=port) as server:
+        typer.echo(f"Stand-in model at {server.address} (simulated; ends with Ctrl+C)")
+        try:
+            server.wait()
+        except KeyboardInterrupt:
+            typer.echo("Ended.")
+
+
+def answer_as_json(answer: Answer) -> dict[str, Any]:
+    """The answer in the form that scorers and scripts read; pages are file pages from 1."""
+
+    def place(locator: Any) -> dict[str, Any]:
+        return {"page": locator.page + 1, "label": locator.label, "section": list(locator.path)}
+
+    return {
+        "question": answer.question,
+        "kind": answer.kind,
+        "reach": answer.reach.name,
+        "declined": answer.declined,
+        "answer": [
+            {"text": q.text, "backing": q.backing, "locators": [place(at) for at in q.locators]}
+            for q in answer.quotes
+        ],
+        "excerpts": [
+            {"text": e.text, "score": round(e.score, 3)} | place(e.locator) for e in answer.excerpts
+        ],
+        "missing": list(answer.missing),
+        "pages_searched": answer.n_searched,
+        "pages_total": answer.n_pages,
+        "pages_without_text": [page + 1 for page in answer.without_text],
+    }
+
+
+def answer_as_text(answer: Answer) -> str:
+    """The answer as lines for a terminal."""
+    lines = []
+    if answer.declined:
+        lines.append("The document does not say. Nearest passages:")
+        for excerpt in answer.excerpts[:3]:
+            where = " / ".join(excerpt.locator.path)
+            lines.append(f"  {excerpt.locator.shown}  {where}\n    {excerpt.text}")
+    for quote in answer.quotes:
+        places = ", ".join(dict.fromkeys(locator.shown for locator in quote.locators))
+        lines.append(f"“{quote.text}” [{places}]")
+    if answer.missing:
+        lines.append(f"Not covered: {', '.join(answer.missing)}")
+    lines.append(coverage_line(answer))
+    return "\n".join(lines)
+
+
+def coverage_line(answer: Answer) -> str:
+    """Pages searched out of pages there are."""
+    line = f"{answer.n_searched} of {answer.n_pages} pages searched"
+    if len(answer.without_text) == 1:
+        line += f"; file page {answer.without_text[0] + 1} has no text"
+    elif answer.without_text:
+        line += f"; {len(answer.without_text)} have no text"
+    return line
+
+
+def _reach_of(item: dict[str, Any], summary: ReadSummary) -> Reach:
+    return WHOLE
+
+
+def _questions_in(path: Path) -> Iterator[dict[str, Any]]:
+    try:
+        lines = path.read_text(encoding="utf-8").splitlines()
+    except (OSError, UnicodeDecodeError) as error:
+        raise WideMarginError(f"The questions in “{path}” cannot be read.") from error
+    for number, line in enumerate(lines, start=1):
+        if not line.strip():
+            continue
+        try:
+            item = json.loads(line)
+            item["question"] = str(item["question"])
+        except (ValueError, KeyError, TypeError) as error:
+            raise WideMarginError(
+                f"Line {number} of “{path.name}” is not an object with a question."
+            ) from error
+        yield item
+
+
+def _read(
+    session: Session, password_file: Path | None, *, use_bookmarks: bool = True
+) -> ReadSummary:
+    password = _password_from(password_file)
+    while True:
+        try:
+            session.open(password).result()
+            break
+        except PasswordNeededError:
+            if password_file is not None or not sys.stdin.isatty():
+                raise
+            password = typer.prompt("Password", hide_input=True)
+    return session.read(use_bookmarks=use_bookmarks).result()
+
+
+def _password_from(path: Path | None) -> str | None:
+    if path is None:
+        return None
+    try:
+        return (path.read_text(encoding="utf-8").splitlines() or [""])[0]
+    except OSError as error:
+        raise WideMarginError(f"The password file “{path}” cannot be read.") from error
+
+
+def _open_window(
+    file: Path | None, page: str | None, model: str | None, password: str | None
+) -> None:
+    from wide_margin.desktop.app import run
+
+    raise typer.Exit(run(file, page=page, model=model, password=password))
+
+
+def main() -> None:
+    """Entry point; "wide-margin FILE" is "wide-margin open FILE"."""
+    arguments = sys.argv[1:]
+    first = next((k for k, word in enumerate(arguments) if not word.startswith("-")), None)
+    if first is not None and arguments[first] not in COMMANDS and first == 0:
+        arguments.insert(0, "open")
+    try:
+        app(args=arguments, prog_name="wide-margin")
+    except WideMarginError as error:
+        typer.echo(f"{error.message} {error.hint}".strip(), err=True)
+        sys.exit(1)
+
+
+if __name__ == "__main__":
+    main()

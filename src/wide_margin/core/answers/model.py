@@ -1,0 +1,102 @@
+"""What an answer is made of."""
+
+from dataclasses import dataclass
+
+from wide_margin.core.layout import SpanOnPage
+from wide_margin.core.search import ReadDocument
+
+
+@dataclass(frozen=True, slots=True)
+class Reach:
+    """What a question is asked of. Chosen once; it does not wander as one scrolls."""
+
+    kind: str = "document"
+    """document, section or pages."""
+    first_page: int = 0
+    last_page: int = -1
+    """Page indexes, both included, for kind pages."""
+    section: int = -1
+    """Index into the outline, for kind section."""
+    name: str = "whole document"
+    """How it is shown."""
+
+
+WHOLE = Reach()
+
+
+@dataclass(frozen=True, slots=True)
+class Locator:
+    """The way from a statement to its very words on a page; only made from an excerpt."""
+
+    page: int
+    label: str | None
+    spans: tuple[SpanOnPage, ...]
+    path: tuple[str, ...]
+    """Section titles from the outermost down."""
+
+    @property
+    def shown(self) -> str:
+        """As written on screen and in copies: "p. 57"."""
+        return f"p. {self.label}" if self.label else f"file p. {self.page + 1}"
+
+
+@dataclass(frozen=True, slots=True)
+class Quote:
+    """One statement of an answer: the document's own words, or composed from them."""
+
+    text: str
+    locators: tuple[Locator, ...]
+    backing: str = "backed"
+    """backed, partly or unbacked."""
+    emphasis: tuple[tuple[int, int], ...] = ()
+    """Ranges of the text that answer most directly: a number, a name, a date."""
+
+
+@dataclass(frozen=True, slots=True)
+class Excerpt:
+    """A stretch of the document that bears on a question."""
+
+    text: str
+    locator: Locator
+    score: float
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """What the document says to a question, or that it does not say."""
+
+    question: str
+    kind: str
+    """What kind of answer was wanted: who, when, how many, …"""
+    reach: Reach
+    quotes: tuple[Quote, ...]
+    """Empty where declined."""
+    excerpts: tuple[Excerpt, ...]
+    """Best first; where declined, the nearest passages."""
+    n_searched: int
+    n_pages: int
+    without_text: tuple[int, ...]
+    """Page indexes within reach that have no text or could not be read."""
+    missing: tuple[str, ...] = ()
+    """Words of the question that the quotes do not cover."""
+
+    @property
+    def declined(self) -> bool:
+        """Whether the document does not say."""
+        return not self.quotes
+
+
+def locator_for(document: ReadDocument, sentence: int, end: int | None = None) -> Locator:
+    """The locator of consecutive sentences [sentence, end)."""
+    last = (end or sentence + 1) - 1
+    spans: list[SpanOnPage] = []
+    for row in range(sentence, last + 1):
+        part = document.text.sentences[row]
+        spans.extend(document.paragraphs[part.paragraph].spans(part.start, part.end))
+    first = document.text.sentences[sentence]
+    return Locator(
+        page=first.page,
+        label=document.labels.of(first.page),
+        spans=tuple(spans),
+        path=document.path_at(first.section),
+    )

@@ -1,0 +1,111 @@
+"""From paragraphs and outline to sentences and passages."""
+
+import re
+from collections.abc import Iterator, Sequence
+
+from wide_margin.core.layout import Paragraph, tidy
+from wide_margin.core.outline import Outline
+from wide_margin.core.passages.model import Passage, Sentence, Text
+from wide_margin.core.passages.sentences import split_sentences
+
+MANY_WORDS = 110
+"""A passage is closed at the end of a paragraph past half of this, and of a sentence past it."""
+_LISTING_TITLE = re.compile(
+    r"\b(?:(?:table of )?contents|list of (?:figures|tables|symbols)|index|inhalt(?:sverzeichnis)?"
+    r"|sachregister|stichwortverzeichnis|table des mati[eè]res|sommaire|[ií]ndice)\s*$",
+    re.I,
+)
+_WORKS_TITLE = re.compile(
+    r"\b(?:references|bibliography|literature(?: (?:list|cited))?|works cited|literatur(?:verzeichnis)?"
+    r"|bibliographie|références|bibliograf[ií]a|further reading)\s*$",
+    re.I,
+)
+
+
+def build_passages(
+    paragraphs: Sequence[Paragraph], outline: Outline, listings: frozenset[int]
+) -> Text:
+    """Split paragraphs to sentences and gather these to passages.
+
+    Args:
+        paragraphs: All paragraphs in reading order.
+        outline: Its sections refer to rows of paragraphs.
+        listings: Page indexes of contents pages and indexes.
+    """
+    kinds = _section_kinds(outline)
+    headings = {s.first_paragraph for s in outline.sections if "heading" in s.witnesses}
+    starts = [s.first_paragraph for s in outline.sections]
+    sentences: list[Sentence] = []
+    section = -1
+    for row, paragraph in enumerate(paragraphs):
+        while section + 1 < len(starts) and starts[section + 1] <= row:
+            section += 1
+        kind = "heading" if row in headings else kinds.get(section) or paragraph.kind
+        if paragraph.page in listings and kind != "heading":
+            kind = "listing"
+        sentences.extend(_sentences_of(paragraph, row, section, kind))
+    return Text(tuple(sentences), tuple(_gather(sentences)))
+
+
+def _section_kinds(outline: Outline) -> dict[int, str]:
+    """Sections that only list: 'listing' or 'works', by their titles; subsections too."""
+    kinds: dict[int, str] = {}
+    inherited: list[tuple[int, str]] = []
+    for index, section in enumerate(outline.sections):
+        while inherited and inherited[-1][0] >= section.level:
+            inherited.pop()
+        kind = inherited[-1][1] if inherited else ""
+        if _LISTING_TITLE.search(section.title):
+            kind = "listing"
+        elif _WORKS_TITLE.search(section.title):
+            kind = "works"
+        inherited.append((section.level, kind))
+        if kind:
+            kinds[index] = kind
+    return kinds
+
+
+def _sentences_of(paragraph: Paragraph, row: int, section: int, kind: str) -> Iterator[Sentence]:
+    for start, end in split_sentences(paragraph.text):
+        text = tidy(paragraph.text[start:end])
+        if not text:
+            continue
+        spans = paragraph.spans(start, start + 1)
+        page = spans[0].page if spans else paragraph.page
+        yield Sentence(text, page, section, row, start, end, kind)
+
+
+def _gather(sentences: Sequence[Sentence]) -> Iterator[Passage]:
+    first, n_words = 0, 0
+    for row, sentence in enumerate(sentences):
+        if row > first and _parts(sentences[row - 1], sentence, n_words):
+            yield _passage(sentences, first, row)
+            first, n_words = row, 0
+        n_words += len(sentence.text.split())
+    if first < len(sentences):
+        yield _passage(sentences, first, len(sentences))
+
+
+def _parts(before: Sentence, sentence: Sentence, n_words: int) -> bool:
+    """Whether a new passage starts at this sentence."""
+    if sentence.section != before.section or (sentence.kind == "listing") != (
+        before.kind == "listing"
+    ):
+        return True
+    if sentence.page > before.page + 1:
+        return True
+    new_paragraph = sentence.paragraph != before.paragraph
+    # A list or a table stays with the sentence that introduces it.
+    if sentence.kind in ("item", "row", "code") and n_words < 1.5 * MANY_WORDS:
+        return False
+    if new_paragraph and n_words > MANY_WORDS / 2:
+        return True
+    return n_words > MANY_WORDS
+
+
+def _passage(sentences: Sequence[Sentence], first: int, end: int) -> Passage:
+    kinds = {s.kind for s in sentences[first:end]}
+    kind = next((k for k in ("listing", "works") if k in kinds), "text")
+    if kinds == {"heading"}:
+        kind = "heading"
+    return Passage(first, end, sentences[first].section, sentences[first].page, kind)

@@ -1,0 +1,78 @@
+"""Where sentences end."""
+
+import re
+
+_ABBREVIATIONS = frozenset(
+    "e.g i.e etc cf al vs viz resp approx fig figs eq eqs sec sect ch chap no nos vol vols p pp ed eds"
+    " dr mr mrs ms prof st jr sr inc ltd co corp dept est ca c art para ref refs tab app"
+    " jan feb mar apr jun jul aug sep sept oct nov dec mon tue wed thu fri sat sun"
+    " z.b d.h u.a bzw usw vgl nr abs abb bd hrsg s o.ä evtl ggf inkl"
+    " p.ex c.-à-d av apr env chap n° m mme mlle"
+    " sr sra dra ud uds pág núm".split()
+)
+_END = re.compile(r"[.!?…]+[\"'”’»)\]]*(?=\s)|[:;](?=\s+[•‣◦–—]\s)|\n")
+_LAST_WORD = re.compile(r"([\w.°-]+)\.+[\"'”’»)\]]*$")
+_OPENS = re.compile(r"\s+[\"'“‘«(\[¿¡]*(\S)")
+
+
+def split_sentences(text: str) -> list[tuple[int, int]]:
+    """Ranges of the sentences of a text.
+
+    A full stop ends a sentence unless it stands after a known abbreviation, an initial or a
+    number in front of small letters. White space between sentences belongs to none.
+
+    Args:
+        text: One paragraph.
+
+    Returns:
+        (start, end) pairs in order; together they cover everything but white space.
+    """
+    found = []
+    start = 0
+    for match in _END.finditer(text):
+        end = match.end()
+        if not _ends_here(text, match.start(), end):
+            continue
+        if text[start:end].strip():
+            found.append(_trimmed(text, start, end))
+        start = end
+    if text[start:].strip():
+        found.append(_trimmed(text, start, len(text)))
+    return found
+
+
+def _ends_here(text: str, stop: int, end: int) -> bool:
+    if text[stop] in "!?\n":
+        return True
+    after = _OPENS.match(text, end)
+    if after is None:
+        return True
+    follows = after[1]
+    if follows.islower():
+        return False
+    if text[stop] != ".":
+        return True
+    if text[stop : stop + 2] == ".." or (stop and text[stop - 1] in " ."):
+        return follows.isupper() and text[stop - 1] not in " ."  # leaders, ellipses
+    word = _LAST_WORD.search(text, max(0, stop - 24), end)
+    if word is None:
+        return True
+    last = word[1].casefold().strip("(")
+    if last in _ABBREVIATIONS:
+        # "etc." and "al." may also end a sentence; the others never do.
+        return last in ("etc", "al", "inc", "ltd", "co") and follows.isupper()
+    is_initial = len(word[1]) == 1 and word[1].isupper()
+    is_listed = bool(re.fullmatch(r"(?:[\divx]{1,4}|[a-zA-Z])", word[1])) and _is_first_word(text, word)
+    return not is_initial and not is_listed
+
+
+def _is_first_word(text: str, word: re.Match[str]) -> bool:
+    return not text[: word.start()].strip(" (\t")
+
+
+def _trimmed(text: str, start: int, end: int) -> tuple[int, int]:
+    while start < end and text[start].isspace():
+        start += 1
+    while end > start and text[end - 1].isspace():
+        end -= 1
+    return start, end

@@ -1,0 +1,92 @@
+"""A document that has been read: everything the later steps ask about."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from wide_margin.core.jobs import CancelToken, Progress
+from wide_margin.core.layout import (
+    Line,
+    PageLabels,
+    Paragraph,
+    find_furniture,
+    label_pages,
+    paragraphs_of,
+    usual_size,
+    vocabulary,
+)
+from wide_margin.core.outline import Outline, build_outline, listing_pages
+from wide_margin.core.pages import Bookmark, FileFacts
+from wide_margin.core.passages import Text, build_passages
+from wide_margin.core.search.find import Findable, make_findable
+from wide_margin.core.search.index import Index, build_index
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class ReadDocument:
+    """All that reading gives; made once, then only asked."""
+
+    facts: FileFacts
+    labels: PageLabels
+    paragraphs: tuple[Paragraph, ...]
+    outline: Outline
+    text: Text
+    index: Index
+    findable: Findable
+    without_text: tuple[int, ...]
+    """Page indexes that hold no characters."""
+    failed: tuple[int, ...]
+    """Page indexes that could not be read."""
+
+    @property
+    def n_searched(self) -> int:
+        """How many pages an answer over the whole document looks at."""
+        return self.facts.n_pages - len(self.without_text) - len(self.failed)
+
+    def path_at(self, section: int) -> tuple[str, ...]:
+        """Section titles from the outermost down."""
+        return self.outline.path(section)
+
+
+def understand(
+    facts: FileFacts,
+    bookmarks: Sequence[Bookmark],
+    lines: Sequence[Sequence[Line]],
+    failed: Sequence[int],
+    token: CancelToken,
+    progress: Progress,
+) -> ReadDocument:
+    """Make a read document of the lines of all its pages.
+
+    Args:
+        facts: What the file says of itself.
+        bookmarks: Its outline items; none to go by the headings alone.
+        lines: Lines of every page; none where a page has no text or failed.
+        failed: Page indexes that could not be read.
+        token: Checked between the steps.
+        progress: Told the steps done of all steps.
+    """
+    heights = [float(height) for height in facts.sizes[:, 1]]
+    furniture = find_furniture(lines, heights)
+    labels = label_pages(facts.labels, lines, heights)
+    text_lines = [furniture.text_lines(page, on_page) for page, on_page in enumerate(lines)]
+    body_size = usual_size(text_lines)
+    progress(1, 5)
+    token.check()
+    paragraphs = paragraphs_of(text_lines, body_size, vocabulary(text_lines))
+    progress(2, 5)
+    token.check()
+    listings = listing_pages(text_lines)
+    outline = build_outline(paragraphs, bookmarks, body_size, listings, heights)
+    text = build_passages(paragraphs, outline, listings)
+    progress(3, 5)
+    token.check()
+    index = build_index(text, outline)
+    progress(4, 5)
+    token.check()
+    findable = make_findable(paragraphs)
+    progress(5, 5)
+    empty = [p for p, on_page in enumerate(lines) if not on_page and p not in failed]
+    return ReadDocument(
+        facts, labels, tuple(paragraphs), outline, text, index, findable,
+        tuple(empty), tuple(failed),
+    )  # fmt: skip

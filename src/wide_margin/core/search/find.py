@@ -1,0 +1,78 @@
+"""Exact find: across line ends, hyphenation and ligatures, ignoring case and accents."""
+
+import unicodedata
+from bisect import bisect_right
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import NamedTuple
+
+from wide_margin.core.layout import Paragraph, fold, tidy
+
+
+class Hit(NamedTuple):
+    """One place where the words stand."""
+
+    paragraph: int
+    start: int
+    """First character in the paragraph's text; end is exclusive."""
+    end: int
+
+
+@dataclass(frozen=True, slots=True)
+class Findable:
+    """A document as one folded text, with where each paragraph starts in it."""
+
+    text: str
+    starts: tuple[int, ...]
+
+
+def make_findable(paragraphs: Sequence[Paragraph]) -> Findable:
+    """Fold every paragraph once."""
+    parts, starts, at = [], [], 0
+    for paragraph in paragraphs:
+        folded = folded_with_places(paragraph.text)[0] if not paragraph.text.isascii() else (
+            " ".join(paragraph.text.lower().split())
+        )
+        starts.append(at)
+        parts.append(folded)
+        at += len(folded) + 1
+    return Findable("\n".join(parts), tuple(starts))
+
+
+def find_all(findable: Findable, paragraphs: Sequence[Paragraph], wanted: str) -> list[Hit]:
+    """Every place where some words stand, in reading order; none for blank words."""
+    needle = " ".join(fold(tidy(wanted)).split())
+    if not needle:
+        return []
+    hits = []
+    at = findable.text.find(needle)
+    places: list[int] = []
+    mapped = -1
+    while at >= 0:
+        row = bisect_right(findable.starts, at) - 1
+        if row != mapped:
+            places, mapped = folded_with_places(paragraphs[row].text)[1], row
+        first = at - findable.starts[row]
+        hits.append(Hit(row, places[first], places[first + len(needle) - 1] + 1))
+        at = findable.text.find(needle, at + len(needle))
+    return hits
+
+
+def folded_with_places(text: str) -> tuple[str, list[int]]:
+    """A text folded for comparing, and for each of its characters the place it came from."""
+    folded: list[str] = []
+    places: list[int] = []
+    for place, character in enumerate(text):
+        if character.isspace():
+            if folded and folded[-1] != " ":
+                folded.append(" ")
+                places.append(place)
+            continue
+        plain = unicodedata.normalize("NFKD", fold(character))
+        for part in plain:
+            folded.append(part)
+            places.append(place)
+    if folded and folded[-1] == " ":
+        folded.pop()
+        places.pop()
+    return "".join(folded), places

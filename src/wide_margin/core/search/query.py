@@ -1,0 +1,90 @@
+"""What a question asks about, as terms with their variants."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from wide_margin.core.search.analysis import is_common, words
+from wide_margin.core.search.index import Index
+from wide_margin.core.search.vectors import vectors_of
+
+N_NEIGHBOURS = 6
+MIN_COSINE = 0.42
+NEIGHBOUR_WEIGHT = 0.6
+"""A neighbour counts this times its cosine; measured in shared/data on three documents."""
+
+
+@dataclass(frozen=True, slots=True)
+class Term:
+    """One word of a question, with the document's terms that may stand for it."""
+
+    word: str
+    variants: tuple[tuple[int, float], ...]
+    """(term, weight); weight 1 is the word itself."""
+    weight: float
+    """How much the word matters: the idf of its rarest exact form, or of a word unknown."""
+
+    @property
+    def is_exact(self) -> bool:
+        """Whether the document has the word itself, in some inflection."""
+        return bool(self.variants) and self.variants[0][1] == 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Query:
+    """The terms of a question."""
+
+    text: str
+    terms: tuple[Term, ...]
+
+
+def read_terms(text: str, index: Index) -> Query:
+    """Find the content words of a text and their variants in a document.
+
+    A word that the document does not have is kept: it weighs as much as a word that stands
+    in one passage, so an answer without it shows as uncovered.
+    """
+    content = [w for w in dict.fromkeys(words(text)) if not is_common(w, index.language)]
+    if not content:
+        content = list(dict.fromkeys(words(text)))
+    neighbours = _neighbours(content, index)
+    highest = float(np.log1p(len(index.passage_lengths) / 1.5 - 1.0 + 1e-9)) if len(
+        index.passage_lengths
+    ) > 1 else 1.0
+    terms = []
+    for word in content:
+        exact = _exact(word, index)
+        variants = {term: 1.0 for term in exact}
+        for term, weight in neighbours.get(word, ()):
+            variants.setdefault(term, weight)
+        weight = max((index.idf(term) for term in exact), default=highest)
+        ordered = sorted(variants.items(), key=lambda pair: -pair[1])
+        terms.append(Term(word, tuple(ordered), weight))
+    return Query(text, tuple(terms))
+
+
+def _exact(word: str, index: Index) -> list[int]:
+    terms = index.analyser.terms_of(word)
+    found = [index.term_ids[term] for term in terms if term in index.term_ids]
+    if terms and terms[0] in index.term_ids:
+        return found[:1]
+    return found
+
+
+def _neighbours(content: list[str], index: Index) -> dict[str, list[tuple[int, float]]]:
+    if not len(index.vectors):
+        return {}
+    vectors, found = vectors_of(content)
+    cosines = vectors @ index.vectors.T
+    result: dict[str, list[tuple[int, float]]] = {}
+    for row, k in enumerate(found):
+        order = np.argsort(-cosines[row])[: 4 * N_NEIGHBOURS]
+        near: dict[int, float] = {}
+        for column in order:
+            cosine = float(cosines[row, column])
+            if cosine < MIN_COSINE or len(near) == N_NEIGHBOURS:
+                break
+            if cosine < 0.999:
+                near.setdefault(int(index.vector_terms[column]), NEIGHBOUR_WEIGHT * cosine)
+        result[content[k]] = list(near.items())
+    return result

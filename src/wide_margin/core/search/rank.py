@@ -1,0 +1,139 @@
+"""Rank passages, then sentences, by the terms of a question."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+from wide_margin.core.passages import Text
+from wide_margin.core.search.index import Index
+from wide_margin.core.search.query import Query, Term
+
+K1, B = 1.2, 0.6
+TITLE_WEIGHT = 0.4
+N_FINE = 40
+"""Passages whose sentences are looked at."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Ranked:
+    """Passages by falling score, with what each sentence in them has of the question."""
+
+    query: Query
+    passages: IntArray
+    """(n,) rows, best first."""
+    scores: FloatArray
+    """(n,) their scores."""
+    coverage: FloatArray
+    """(n,) share of the question's weight that the passage holds, 0 to 1."""
+
+
+def rank(index: Index, text: Text, query: Query, *, allowed: BoolArray | None = None) -> Ranked:
+    """Rank passages by BM25 over the question's words, each with its variants as one term.
+
+    Args:
+        index: The document's.
+        text: The document's.
+        query: From read_terms, for this index.
+        allowed: (p,) the passages to choose from; all where None.
+
+    Source:
+        Robertson and Zaragoza, The Probabilistic Relevance Framework, 2009. Variants share
+        the saturation of their word, so five synonyms in a row do not count five times.
+    """
+    n = len(index.passage_lengths)
+    score = np.zeros(n, dtype=np.float32)
+    covered = np.zeros(n, dtype=np.float32)
+    total = sum(term.weight for term in query.terms) or 1.0
+    sections = np.array([p.section for p in text.passages], dtype=np.int64)
+    mean_length = float(index.passage_lengths.mean()) if n else 1.0
+    norm = K1 * (1 - B + B * index.passage_lengths / max(mean_length, 1.0))
+    for term in query.terms:
+        gain, present = _gain(index, term, norm)
+        title = _title_weights(index, term)[sections]
+        score += gain + TITLE_WEIGHT * term.weight * title
+        covered += term.weight * np.maximum(present, 0.7 * title)
+    score += _proximity(index, query, score)
+    if allowed is not None:
+        score = np.where(allowed, score, 0.0)
+    order = np.argsort(-score, kind="stable")
+    order = order[score[order] > 0]
+    return Ranked(query, order, score[order], covered[order] / total)
+
+
+def _gain(index: Index, term: Term, norm: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """What one word of the question adds to each passage's score.
+
+    Returns:
+        (p,) gain, the variants' own gains added up; (p,) weight of the best variant present.
+    """
+    n = len(index.passage_lengths)
+    gain, present = np.zeros(n, np.float32), np.zeros(n, np.float32)
+    matrix = index.by_passage
+    for variant, weight in term.variants:
+        start, end = matrix.indptr[variant], matrix.indptr[variant + 1]
+        rows, counts = matrix.indices[start:end], matrix.data[start:end]
+        gain[rows] += weight * index.idf(variant) * counts * (K1 + 1) / (counts + norm[rows])
+        present[rows] = np.maximum(present[rows], weight)
+    return gain, present
+
+
+def _title_weights(index: Index, term: Term) -> FloatArray:
+    """(k + 1,) how far each section's titles hold the word; the last row is for no section."""
+    weights = np.zeros(index.titles.shape[0], np.float32)
+    for variant, weight in term.variants:
+        start, end = index.titles.indptr[variant], index.titles.indptr[variant + 1]
+        rows = index.titles.indices[start:end]
+        weights[rows] = np.maximum(weights[rows], weight * index.titles.data[start:end])
+    return weights
+
+
+def _proximity(index: Index, query: Query, score: FloatArray) -> FloatArray:
+    """(p,) a bonus for words of the question that stand next to each other in the passage.
+
+    Pairs of neighbouring content words of the question, in either order, at most three terms
+    apart; only the passages that are ahead are looked at.
+    """
+    bonus = np.zeros(len(score), np.float32)
+    pairs = [
+        (a, b) for a, b in zip(query.terms, query.terms[1:], strict=False) if a.variants and b.variants
+    ]
+    if not pairs:
+        return bonus
+    ahead = np.argsort(-score)[:N_FINE]
+    passage_starts = np.searchsorted(index.sentence_passage, np.arange(len(score) + 1))
+    for passage in ahead:
+        if score[passage] <= 0:
+            break
+        start = index.token_starts[passage_starts[passage]]
+        end = index.token_starts[passage_starts[passage + 1]]
+        tokens = index.tokens[start:end]
+        for a, b in pairs:
+            if _near(tokens, a, b):
+                bonus[passage] += 0.25 * min(a.weight, b.weight)
+    return bonus
+
+
+def _near(tokens: IntArray, a: Term, b: Term) -> bool:
+    at_a = np.flatnonzero(np.isin(tokens, [v for v, w in a.variants if w > 0.35]))
+    at_b = np.flatnonzero(np.isin(tokens, [v for v, w in b.variants if w > 0.35]))
+    if not len(at_a) or not len(at_b):
+        return False
+    return bool(np.abs(at_a[:, None] - at_b[None, :]).min() <= 3)
+
+
+def sentence_scores(index: Index, query: Query, sentences: IntArray) -> tuple[FloatArray, FloatArray]:
+    """How much of a question each sentence holds.
+
+    Returns:
+        (n,) summed worth of the words it holds, and (n, w) the weight of the best variant of
+        each of the w words, 0 where the sentence has none.
+    """
+    counts = index.by_sentence[sentences]
+    held = np.zeros((len(sentences), len(query.terms)), np.float32)
+    for k, term in enumerate(query.terms):
+        for variant, weight in term.variants:
+            present = counts[:, [variant]].toarray()[:, 0] > 0
+            held[:, k] = np.maximum(held[:, k], weight * present)
+    weights = np.array([term.weight for term in query.terms], np.float32)
+    return held @ weights, held

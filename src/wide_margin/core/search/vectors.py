@@ -1,0 +1,38 @@
+"""Word vectors that bridge the reader's words and the author's; English only."""
+
+from collections.abc import Sequence
+from functools import cache
+from importlib import resources
+
+import numpy as np
+
+from wide_margin.core.geometry import FloatArray
+
+
+@cache
+def _load() -> tuple[dict[str, int], FloatArray]:
+    """Row of each word, and (n, 96) float16 unit vectors. About 50 ms, once."""
+    with resources.files("wide_margin.data").joinpath("word-vectors.npz").open("rb") as file:
+        data = np.load(file)
+        names = bytes(data["words"]).decode().split("\n")
+        vectors = data["vectors"].astype(np.float32) * data["scale"].astype(np.float32)[:, None]
+    vectors /= np.maximum(np.linalg.norm(vectors, axis=1, keepdims=True), 1e-6)
+    return {name: row for row, name in enumerate(names)}, vectors.astype(np.float16)
+
+
+def vectors_of(wanted: Sequence[str]) -> tuple[FloatArray, list[int]]:
+    """Unit vectors of the words that have one.
+
+    Returns:
+        (k, 96) float32, and for each row its position in wanted.
+    """
+    rows, vectors = _load()
+    found = [(k, rows[word]) for k, word in enumerate(wanted) if word in rows]
+    chosen = vectors[[row for _, row in found]] if found else vectors[:0]
+    return chosen.astype(np.float32), [k for k, _ in found]
+
+
+def frequency_rank(word: str) -> int | None:
+    """Position of a word among the most frequent English words, None where it is not known."""
+    rows, _ = _load()
+    return rows.get(word)

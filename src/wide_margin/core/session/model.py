@@ -1,0 +1,43 @@
+"""What the reading worker tells the window."""
+
+from dataclasses import dataclass
+
+from wide_margin.core.layout import PageLabels, SpanOnPage
+from wide_margin.core.outline import Outline
+
+
+@dataclass(frozen=True, slots=True)
+class SectionSummary:
+    """A section as the contents panel shows it."""
+
+    title: str
+    level: int
+    page: int
+    y: float
+    end_page: int
+    end_y: float
+
+
+@dataclass(frozen=True, slots=True)
+class ReadSummary:
+    """What was read: small enough to keep in the window."""
+
+    n_pages: int
+    labels: PageLabels
+    outline: Outline
+    n_sentences: int
+    language: str
+    without_text: tuple[int, ...]
+    failed: tuple[int, ...]
+    from_cache: bool
+
+
+@dataclass(frozen=True, slots=True)
+class FoundHit:
+    """A place where the words looked for stand."""
+
+    page: int
+    spans: tuple[SpanOnPage, ...]
+    line: str
+    """The words around it."""
+    section: str

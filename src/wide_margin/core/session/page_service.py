@@ -1,0 +1,53 @@
+"""What the page worker does: bitmaps and text boxes of single pages."""
+
+from pathlib import Path
+
+from wide_margin.core.errors import UnreadableFileError
+from wide_margin.core.geometry import Box
+from wide_margin.core.pages import FileFacts, Link, PageText, Picture
+from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.render import draw
+from wide_margin.core.pages.text import read_text
+from wide_margin.core.session.worker import Send
+
+
+class PageService:
+    """One open file."""
+
+    def __init__(self) -> None:
+        """Nothing is open yet."""
+        self._pdf: PdfFile | None = None
+
+    def open(self, send: Send, path: Path, password: str | None) -> FileFacts:
+        """Open a file; see PdfFile for what can be wrong with it."""
+        self.close()
+        self._pdf = PdfFile(path, password)
+        return self._pdf.facts()
+
+    def draw(self, send: Send, index: int, scale: float, clip: Box | None) -> Picture:
+        """A bitmap of a page, scale pixels a point."""
+        return draw(self._open_file(), index, scale, clip=clip)
+
+    def text(self, send: Send, index: int) -> PageText:
+        """Characters and boxes of a page."""
+        return read_text(self._open_file(), index)
+
+    def links(self, send: Send, index: int) -> tuple[Link, ...]:
+        """Link areas of a page."""
+        return self._open_file().links(index)
+
+    def close(self) -> None:
+        """Give the file back."""
+        if self._pdf is not None:
+            self._pdf.close()
+            self._pdf = None
+
+    def _open_file(self) -> PdfFile:
+        if self._pdf is None:
+            raise UnreadableFileError("No document is open.", hint="Open a PDF first.")
+        return self._pdf
+
+
+def make_service() -> PageService:
+    """The service of role "page"."""
+    return PageService()

@@ -1,0 +1,76 @@
+"""The worker process: one request after the other, until the other end hangs up."""
+
+import contextlib
+import importlib
+import logging
+import os
+import resource
+import socket
+import sys
+from collections.abc import Callable
+from multiprocessing.connection import Connection
+from typing import Any, Protocol
+
+from wide_margin.core.errors import WideMarginError
+from wide_margin.core.jobs import Cancelled
+
+log = logging.getLogger(__name__)
+
+Send = Callable[[str, Any], None]
+
+
+class Service(Protocol):
+    """What a worker does; its public methods are the requests it knows."""
+
+    def close(self) -> None:
+        """Give everything back."""
+
+
+def serve(connection: Connection, service: Service) -> None:
+    """Answer requests until the connection closes.
+
+    A request is (id, name, arguments); the method is called with a function that reports
+    progress first. What goes wrong is sent back as a WideMarginError.
+    """
+    while True:
+        try:
+            request, name, arguments = connection.recv()
+        except (EOFError, OSError):
+            break
+
+        def send(kind: str, value: Any, request: int = request) -> None:
+            connection.send((request, kind, value))
+
+        try:
+            send("done", getattr(service, name)(send, *arguments))
+        except Cancelled:
+            send("failed", WideMarginError("This was cancelled."))
+        except WideMarginError as error:
+            send("failed", error)
+        except (BrokenPipeError, ConnectionResetError):
+            break
+        except MemoryError:
+            os._exit(77)  # the state of the process is unknown; the session starts another
+        except Exception:
+            log.exception("request %s failed", name)
+            send("failed", WideMarginError("Something went wrong in Wide Margin."))
+    service.close()
+
+
+def main() -> None:
+    """Run as ``python -m wide_margin.core.session.worker ROLE FD MEMORY_MB``."""
+    role, descriptor, memory_mb = sys.argv[1], int(sys.argv[2]), int(sys.argv[3])
+    limit = memory_mb * 1024 * 1024
+    with contextlib.suppress(ValueError, OSError):
+        resource.setrlimit(resource.RLIMIT_AS, (limit, limit))
+    if role == "reading":
+        os.nice(5)  # gives way to the page worker and to the window
+    logging.basicConfig(level=os.environ.get("WIDE_MARGIN_LOG", "WARNING"))
+    module = importlib.import_module(f"wide_margin.core.session.{role}_service")
+    connection = Connection(socket.socket(fileno=descriptor).detach())
+    with contextlib.suppress(KeyboardInterrupt):
+        serve(connection, module.make_service())
+
+
+if __name__ == "__main__":
+    main()
