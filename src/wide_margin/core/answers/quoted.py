@@ -18,7 +18,14 @@ N_PASSAGES = 40
 """Passages whose sentences are weighed one by one."""
 MAX_WORDS = 60
 """A quoted answer stops before this; a list may take twice as many."""
-ENOUGH = 0.42
+WINDOW_WORDS = 48
+"""Neighbouring sentences are quoted together up to this."""
+OF_PASSAGE, OF_SENTENCE, OF_NEIGHBOUR, OF_SIGN = 3.0, 1.2, 0.5, 0.6
+PLACE_OF_SENTENCE = 0.1
+CLOSE = 0.92
+"""What a sentence's score is made of: its passage's score, the share of the question's weight
+that it holds, its neighbours' share, and whether it has the form of the wanted answer."""
+ENOUGH = 0.36
 """Share of the question's weight that the evidence must hold for an answer."""
 _LEANS = re.compile(
     r"^(?:it|its|this|these|that|those|they|their|he|she|such|both|here|there|then|thus|hence|"
@@ -31,6 +38,9 @@ class _Candidate:
     sentence: int
     passage: int
     score: float
+    """As a sentence of the answer."""
+    place: float
+    """As a place to look at: its passage's score first."""
     held: tuple[float, ...]
     """Weight of the best variant of each of the question's words in the sentence."""
 
@@ -90,12 +100,17 @@ def _weigh(document: ReadDocument, question: Question, ranked: Ranked) -> list[_
         for k, sentence_row in enumerate(rows):
             sentence = text.sentences[sentence_row]
             near = max(share[k - 1] if k else 0.0, share[k + 1] if k + 1 < len(rows) else 0.0)
-            score = float(passage_score) / top + 1.1 * float(share[k]) + 0.25 * float(near)
-            score += 0.3 * sign_of(question.kind, sentence.text, topic) * min(
-                1.0, 2 * float(share[k]) + float(near)
+            on_topic = min(1.0, 2 * float(share[k]) + float(near))
+            score = (
+                OF_PASSAGE * float(passage_score) / top
+                + OF_SENTENCE * float(share[k])
+                + OF_NEIGHBOUR * float(near)
+                + OF_SIGN * on_topic * sign_of(question.kind, sentence.text, topic)
             )
             score *= works * _fitness(sentence)
-            found.append(_Candidate(int(sentence_row), int(row), score, tuple(held[k].tolist())))
+            place = works * (float(passage_score) / top + PLACE_OF_SENTENCE * score)
+            kept = tuple(held[k].tolist())
+            found.append(_Candidate(int(sentence_row), int(row), score, place, kept))
     found.sort(key=lambda c: (-c.score, c.sentence))
     return found
 
@@ -135,12 +150,13 @@ def _quotes(
     if question.kind == "where":
         return _sections(document, query, candidates)
     best = candidates[0]
-    quotes = [_quote(document, question, best)]
-    used = {best.sentence}
+    first, end = _window(document, best)
+    quotes = [_quote(document, question, first, end)]
+    used = set(range(first, end))
     if question.kind in ("list", "how to"):
-        quotes.extend(_items_after(document, best.sentence, used))
+        quotes.extend(_items_after(document, end - 1, used))
     n_words = sum(len(q.text.split()) for q in quotes)
-    covered = np.array(best.held)
+    covered = np.max([c.held for c in candidates if c.sentence in used], axis=0)
     weights = np.array([term.weight for term in query.terms])
     total = float(weights.sum()) or 1.0
     for candidate in candidates[1:12]:
@@ -148,13 +164,14 @@ def _quotes(
         if candidate.sentence in used or sentence.kind == "heading":
             continue
         adds = float((weights * np.maximum(np.array(candidate.held) - covered, 0)).sum()) / total
-        close = candidate.score > 0.92 * best.score
-        if (adds > 0.15 and candidate.score > 0.7 * best.score) or (close and len(quotes) < 2):
+        close = candidate.score > CLOSE * best.score and n_words < WINDOW_WORDS / 2
+        if (adds > 0.15 and candidate.score > 0.75 * best.score) or (close and len(quotes) < 2):
+            first, end = candidate.sentence, candidate.sentence + 1
             length = len(sentence.text.split())
             if n_words + length > MAX_WORDS:
                 continue
-            quotes.append(_quote(document, question, candidate))
-            used.add(candidate.sentence)
+            quotes.append(_quote(document, question, first, end))
+            used.update(range(first, end))
             covered = np.maximum(covered, candidate.held)
             n_words += length
         if len(quotes) >= 3:
@@ -162,20 +179,35 @@ def _quotes(
     return tuple(quotes)
 
 
-def _quote(document: ReadDocument, question: Question, candidate: _Candidate) -> Quote:
-    """A sentence, with the one before it where it leans on that."""
-    row = candidate.sentence
-    sentences = document.text.sentences
-    sentence, first = sentences[row], row
-    if row and _LEANS.match(sentence.text):
-        before = sentences[row - 1]
-        same_place = before.section == sentence.section and before.kind not in ("heading", "code")
-        if same_place and len(before.text.split()) + len(sentence.text.split()) <= MAX_WORDS:
-            first = row - 1
-    text = " ".join(s.text for s in sentences[first : row + 1])
+def _window(document: ReadDocument, candidate: _Candidate) -> tuple[int, int]:
+    """A sentence with its neighbours: the one it leans on, then those that go on from it."""
+    sentences, row = document.text.sentences, candidate.sentence
+    passage = document.text.passages[candidate.passage]
+    first, end = row, row + 1
+    n_words = len(sentences[row].text.split())
+
+    def fits(other: int) -> bool:
+        if not passage.first <= other < passage.end or sentences[other].kind == "heading":
+            return False
+        return n_words + len(sentences[other].text.split()) <= WINDOW_WORDS
+
+    if _LEANS.match(sentences[row].text) and fits(row - 1):
+        first -= 1
+        n_words += len(sentences[first].text.split())
+    while fits(end) and n_words < WINDOW_WORDS / 2:
+        n_words += len(sentences[end].text.split())
+        end += 1
+    if first == row and n_words < WINDOW_WORDS / 2 and fits(row - 1):
+        first -= 1
+    return first, end
+
+
+def _quote(document: ReadDocument, question: Question, first: int, end: int) -> Quote:
+    """Consecutive sentences, verbatim."""
+    text = " ".join(s.text for s in document.text.sentences[first:end])
     return Quote(
         text,
-        (locator_for(document, first, row + 1),),
+        (locator_for(document, first, end),),
         emphasis=emphasis_for(question.kind, text),
     )
 
@@ -236,7 +268,7 @@ def _excerpts(document: ReadDocument, candidates: list[_Candidate]) -> tuple[Exc
     """The best sentence of each of the best passages, with its neighbours."""
     excerpts: list[Excerpt] = []
     seen: set[int] = set()
-    for candidate in candidates:
+    for candidate in sorted(candidates, key=lambda c: (-c.place, c.sentence)):
         if candidate.passage in seen:
             continue
         seen.add(candidate.passage)
@@ -245,7 +277,7 @@ def _excerpts(document: ReadDocument, candidates: list[_Candidate]) -> tuple[Exc
         end = min(passage.end, candidate.sentence + 2)
         text = " ".join(s.text for s in document.text.sentences[first:end])
         locator = locator_for(document, candidate.sentence)
-        excerpts.append(Excerpt(text, locator, candidate.score))
+        excerpts.append(Excerpt(text, locator, candidate.place))
         if len(excerpts) == N_EXCERPTS:
             break
     return tuple(excerpts)
