@@ -4,6 +4,8 @@ from pathlib import Path
 
 from wide_margin.core.answers import Answer, Reach, answer_quoted
 from wide_margin.core.errors import NotReadyError
+from wide_margin.core.explain import Explanation, explain, find_definitions
+from wide_margin.core.explain.definitions import Definitions
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import tidy
 from wide_margin.core.pages.document import PdfFile, sha256_of
@@ -22,6 +24,7 @@ class ReadingService:
     def __init__(self) -> None:
         """Nothing is read yet."""
         self._document: ReadDocument | None = None
+        self._definitions: Definitions | None = None
 
     def read(
         self, send: Send, path: Path, password: str | None, skip: frozenset[int], use_bookmarks: bool
@@ -76,6 +79,12 @@ class ReadingService:
         document = self._read()
         hits = find_all(document.findable, document.paragraphs, wanted)[:MAX_HITS]
         return [self._found(document, hit) for hit in hits]
+
+    def explain(self, send: Send, text: str) -> Explanation:
+        """What the document says about a selection."""
+        if self._definitions is None:
+            self._definitions = find_definitions(self._read())
+        return explain(self._read(), self._definitions, text)
 
     def close(self) -> None:
         """Nothing is held that needs giving back."""

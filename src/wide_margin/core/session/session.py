@@ -9,6 +9,7 @@ from typing import Any
 
 from wide_margin.core.answers import WHOLE, Answer, Reach
 from wide_margin.core.errors import PageFailedError, WideMarginError, WorkerLostError
+from wide_margin.core.explain import Explanation
 from wide_margin.core.geometry import Box
 from wide_margin.core.pages import FileFacts, Link, PageText, Picture
 from wide_margin.core.session.link import Worker
@@ -114,6 +115,10 @@ class Session:
     def find(self, wanted: str) -> "Future[list[FoundHit]]":
         """Every place where some words stand."""
         return self.query("find", wanted)
+
+    def explain(self, text: str) -> "Future[Explanation]":
+        """What the document says about a selection."""
+        return self.query("explain", text)
 
     def query(self, name: str, *arguments: object) -> "Future[Any]":
         """Ask the reading worker; see ReadingService for what it knows."""

@@ -1,0 +1,93 @@
+"""References such as "section 8.4" or "Table 3", resolved to places."""
+
+import re
+from typing import NamedTuple
+
+from wide_margin.core.answers import Locator
+from wide_margin.core.layout import SpanOnPage, tidy
+from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.search import ReadDocument
+
+_SECTION = re.compile(
+    r"\b(?:sections?|sect?\.|chapters?|chap\.|parts?|appendix|annex|abschnitt|kapitel|anhang|teil|chapitre|annexe|partie"
+    r"|sección|capítulo|anexo)\s+(?P<id>\d+(?:\.\d+)*|[IVX]+\b|[A-Z]\b(?:\.\d+)*)"
+    r"|§+\s*(?P<par>\d+(?:\.\d+)*)", re.I
+)  # fmt: skip
+_FLOAT = re.compile(
+    r"\b(?P<word>fig(?:ure|\.)?s?|tables?|tab\.|listing|plate|chart|map|form|abbildung|tabelle|tableau|figura|tabla)\s+"
+    r"(?P<id>[A-Z]?\d+(?:[.–-]\d+)*|[IVX]+\b)", re.I
+)  # fmt: skip
+_PAGE = re.compile(r"\b(?:page|p\.|seite|s\.|página|pág\.)\s+(?P<id>\d{1,4}|[ivxlc]+)\b", re.I)
+
+
+class Reference(NamedTuple):
+    """A reference in a text and the place it leads to."""
+
+    text: str
+    """As written: "section 8.4"."""
+    title: str
+    """What is there: the section's title, the caption, or "page 12"."""
+    locator: Locator | None
+    """None where no such place was found."""
+
+
+def find_references(document: ReadDocument, text: str) -> list[Reference]:
+    """The references in a text, in order, each once."""
+    found: dict[str, tuple[int, Reference]] = {}
+    for match in _SECTION.finditer(text):
+        reference = _section(document, match.group(), match["id"] or match["par"])
+        found.setdefault(match.group().casefold(), (match.start(), reference))
+    for match in _FLOAT.finditer(text):
+        reference = _caption(document, match.group(), match["word"], match["id"])
+        found.setdefault(match.group().casefold(), (match.start(), reference))
+    for match in _PAGE.finditer(text):
+        reference = _page(document, match.group(), match["id"])
+        found.setdefault(match.group().casefold(), (match.start(), reference))
+    return [reference for _, reference in sorted(found.values(), key=lambda pair: pair[0])]
+
+
+def _section(document: ReadDocument, written: str, identifier: str) -> Reference:
+    wanted = identifier.casefold()
+    word = written.split()[0].casefold().rstrip("s.")
+    fitting = []
+    for index, section in enumerate(document.outline.sections):
+        number = number_of(section.title)
+        if number and number.identifier.casefold() == wanted:
+            # "part 2" and "chapter 2" are different places where both exist.
+            fitting.append((not number.scheme.startswith(word[:4]), index))
+    if not fitting:
+        return Reference(written, "", None)
+    index = min(fitting)[1]
+    section = document.outline.sections[index]
+    paragraph = document.paragraphs[section.first_paragraph]
+    spans = paragraph.spans(0, len(paragraph.text))
+    return Reference(written, section.title, _place(document, section.page, spans, index))
+
+
+def _caption(document: ReadDocument, written: str, word: str, identifier: str) -> Reference:
+    pattern = re.compile(rf"^{word[:3]}\w*\.?\s+{re.escape(identifier)}(?![\d.]*\d)", re.I)
+    for row, paragraph in enumerate(document.paragraphs):
+        text = paragraph.text.lstrip()
+        is_caption = paragraph.kind == "caption" or word.casefold() == "form"
+        if is_caption and pattern.match(text):
+            spans = paragraph.spans(0, len(paragraph.text))
+            section = document.outline.at_paragraph(row)
+            title = tidy(text)[:120]
+            return Reference(written, title, _place(document, paragraph.page, spans, section))
+    return Reference(written, "", None)
+
+
+def _page(document: ReadDocument, written: str, identifier: str) -> Reference:
+    pages = document.labels.find(identifier)
+    if not pages:
+        return Reference(written, "", None)
+    section = document.outline.at_place(pages[0], 0.0)
+    return Reference(written, f"page {identifier}", _place(document, pages[0], (), section))
+
+
+def _place(
+    document: ReadDocument, page: int, spans: tuple[SpanOnPage, ...], section: int
+) -> Locator:
+    return Locator(page, document.labels.of(page), spans, document.path_at(section))
+
+

@@ -1,0 +1,180 @@
+"""A stand-in for a writing model: a small server on this machine that really answers.
+
+It speaks the same protocol as any chat-completions service and is spoken to the same way.
+What it writes is simulated: translation word for word from a small lexicon, and for anything
+else a sentence saying what it is. Its model name says "stand-in".
+"""
+
+import json
+import re
+import threading
+import time
+from functools import cache
+from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from importlib import resources
+from typing import Any
+
+from wide_margin.core.search import guess_language
+
+MODEL = "wide-margin-stand-in"
+_LANGUAGE = re.compile(r"translate\b.*?\b(?:in)?to (English|German|French|Spanish|\w+)", re.I | re.S)
+_CODES = {"english": "en", "german": "de", "french": "fr", "spanish": "es"}
+_NUMBERED = re.compile(r"^\s*(\d+)\.\s+(.*)$")
+_WORD = re.compile(r"[^\W\d_]+(?:['’][^\W\d_]+)*")
+MAX_REQUEST = 4_000_000
+
+
+class StandIn:
+    """The server, running in a thread of its own on the loopback interface."""
+
+    def __init__(self, port: int = 0, *, delay: float = 0.0) -> None:
+        """Start serving.
+
+        Args:
+            port: 0 for a free one.
+            delay: Seconds between pieces of an answer.
+        """
+        self._server = ThreadingHTTPServer(("127.0.0.1", port), _Handler)
+        self._server.daemon_threads = True
+        _Handler.delay = delay
+        self._thread = threading.Thread(
+            target=self._server.serve_forever, kwargs={"poll_interval": 0.1}, daemon=True
+        )
+        self._thread.start()
+
+    def __enter__(self) -> "StandIn":
+        """For use in a with statement."""
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        """Stop."""
+        self.close()
+
+    @property
+    def address(self) -> str:
+        """Base address to give to a client."""
+        return f"http://127.0.0.1:{self._server.server_address[1]}/v1"
+
+    def wait(self) -> None:
+        """Serve until interrupted."""
+        self._thread.join()
+
+    def close(self) -> None:
+        """Stop serving."""
+        self._server.shutdown()
+        self._server.server_close()
+        self._thread.join(timeout=2.0)
+
+
+class _Handler(BaseHTTPRequestHandler):
+    protocol_version = "HTTP/1.1"
+    delay = 0.0
+
+    def do_GET(self) -> None:  # noqa: N802 - the name http.server calls
+        """List the one model."""
+        if self.path.rstrip("/").endswith("/models"):
+            self._json(200, {"object": "list", "data": [{"id": MODEL, "object": "model"}]})
+        else:
+            self._json(404, {"error": {"message": "no such address"}})
+
+    def do_POST(self) -> None:  # noqa: N802
+        """Answer a chat completion, streamed when asked to."""
+        if not self.path.rstrip("/").endswith("/chat/completions"):
+            self._json(404, {"error": {"message": "no such address"}})
+            return
+        try:
+            length = min(int(self.headers.get("Content-Length", "0")), MAX_REQUEST)
+            request = json.loads(self.rfile.read(length))
+            messages = [(m["role"], str(m["content"])) for m in request["messages"]]
+        except (ValueError, LookupError, TypeError):
+            self._json(400, {"error": {"message": "not a chat completion request"}})
+            return
+        text = reply_to(messages)
+        if request.get("stream"):
+            self._stream(text)
+        else:
+            message = {"role": "assistant", "content": text}
+            choice = {"index": 0, "message": message, "finish_reason": "stop"}
+            self._json(200, {"object": "chat.completion", "model": MODEL, "choices": [choice]})
+
+    def log_message(self, format: str, *args: Any) -> None:
+        """Say nothing: what is sent here is the reader's."""
+
+    def _json(self, status: int, value: dict[str, Any]) -> None:
+        data = json.dumps(value).encode()
+        self.send_response(status)
+        self.send_header("Content-Type", "application/json")
+        self.send_header("Content-Length", str(len(data)))
+        self.end_headers()
+        self.wfile.write(data)
+
+    def _stream(self, text: str) -> None:
+        self.send_response(200)
+        self.send_header("Content-Type", "text/event-stream")
+        self.send_header("Connection", "close")
+        self.end_headers()
+        self.close_connection = True
+        try:
+            for piece in re.findall(r"\S+\s*|\s+", text):
+                self._event({"index": 0, "delta": {"content": piece}, "finish_reason": None})
+                if self.delay:
+                    time.sleep(self.delay)
+            self._event({"index": 0, "delta": {}, "finish_reason": "stop"})
+            self.wfile.write(b"data: [DONE]\n\n")
+        except (BrokenPipeError, ConnectionResetError):
+            pass  # the reader cancelled
+
+    def _event(self, choice: dict[str, Any]) -> None:
+        event = {"object": "chat.completion.chunk", "model": MODEL, "choices": [choice]}
+        self.wfile.write(b"data: " + json.dumps(event, ensure_ascii=False).encode() + b"\n\n")
+        self.wfile.flush()
+
+
+def reply_to(messages: list[tuple[str, str]]) -> str:
+    """What the stand-in writes: always the same for the same messages.
+
+    Args:
+        messages: (role, content) pairs.
+    """
+    instruction = " ".join(content for role, content in messages if role == "system")
+    asked = next((content for role, content in reversed(messages) if role == "user"), "")
+    language = _LANGUAGE.search(instruction) or _LANGUAGE.search(asked)
+    if language is None:
+        return "This is the stand-in for a writing model; it only translates, word for word."
+    target = _CODES.get(language[1].casefold())
+    lines = []
+    for line in asked.splitlines():
+        match = _NUMBERED.match(line)
+        number, text = (f"{match[1]}. ", match[2]) if match else ("", line)
+        lines.append(number + (translate_words(text, target) if target else text))
+    return "\n".join(lines)
+
+
+def translate_words(text: str, target: str) -> str:
+    """Word for word by the lexicon; unknown words, names and numbers stay as they are."""
+    source = guess_language(text)
+    if source not in _CODES.values():
+        source = "en"
+    table = _table(source, target)
+
+    def one(match: re.Match[str]) -> str:
+        word = match.group()
+        if word[1:] != word[1:].lower():
+            return word  # an abbreviation
+        found = table.get(word.lower())
+        if found is None:
+            return word
+        return found[0].upper() + found[1:] if word[0].isupper() else found
+
+    return _WORD.sub(one, text)
+
+
+@cache
+def _table(source: str, target: str) -> dict[str, str]:
+    path = resources.files("wide_margin.data").joinpath("stand-in-lexicon.tsv")
+    head, *rows = (line.split("\t") for line in path.read_text(encoding="utf-8").splitlines())
+    left, right = head.index(source), head.index(target)
+    table: dict[str, str] = {}
+    for row in rows:
+        table.setdefault(row[left].lower(), row[right])
+    return table
