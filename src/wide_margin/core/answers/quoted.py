@@ -20,7 +20,7 @@ MAX_WORDS = 60
 """A quoted answer stops before this; a list may take twice as many."""
 WINDOW_WORDS = 48
 """Neighbouring sentences are quoted together up to this."""
-OF_PASSAGE, OF_SENTENCE, OF_NEIGHBOUR, OF_SIGN = 3.0, 1.2, 0.5, 0.6
+OF_PASSAGE, OF_SENTENCE, OF_NEIGHBOUR, OF_SIGN = 2.0, 1.2, 0.5, 0.6
 PLACE_OF_SENTENCE = 0.1
 CLOSE = 0.92
 """What a sentence's score is made of: its passage's score, the share of the question's weight

@@ -113,8 +113,10 @@ def _used(document: ReadDocument, text: str) -> list[Meaning]:
         if passage.kind in ("listing", "heading"):
             continue
         rows = np.arange(passage.first, passage.end)
-        scores, _ = sentence_scores(document.index, query, rows)
-        best = int(rows[int(np.argmax(scores))])
+        scores, held = sentence_scores(document.index, query, rows)
+        if held.min(axis=1).max() < 0.99:  # the words themselves, not their neighbours
+            continue
+        best = int(rows[int(np.argmax(np.where(held.min(axis=1) >= 0.99, scores, 0)))])
         sentence = document.text.sentences[best]
         if sentence.text not in text and sentence.kind != "heading":
             found.append(Meaning(text, sentence.text, "used", locator_for(document, best)))

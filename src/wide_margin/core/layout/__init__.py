@@ -5,6 +5,7 @@ from wide_margin.core.layout.lines import lines_of
 from wide_margin.core.layout.model import Line, Paragraph, Piece, SpanOnPage
 from wide_margin.core.layout.page_labels import PageLabels, label_pages, usual_size
 from wide_margin.core.layout.paragraphs import paragraphs_of, vocabulary
+from wide_margin.core.layout.selecting import TextLayer, boxes_of
 from wide_margin.core.layout.text import fold, tidy
 
 __all__ = [
@@ -14,6 +15,8 @@ __all__ = [
     "Paragraph",
     "Piece",
     "SpanOnPage",
+    "TextLayer",
+    "boxes_of",
     "find_furniture",
     "fold",
     "label_pages",

@@ -99,7 +99,9 @@ def build_index(text: Text, outline: Outline) -> Index:
 def _counts(tokens: IntArray, starts: IntArray, n_terms: int) -> sparse.csr_array:
     """(len(starts) - 1, n_terms) how often each term stands between two starts."""
     ones = np.ones(len(tokens), dtype=np.float32)
-    matrix = sparse.csr_array((ones, tokens, starts), shape=(len(starts) - 1, n_terms))
+    # Copied: summing sorts the columns in place, and tokens must keep their order.
+    shape = (len(starts) - 1, n_terms)
+    matrix = sparse.csr_array((ones, tokens.copy(), starts.copy()), shape=shape)
     matrix.sum_duplicates()
     return matrix
 

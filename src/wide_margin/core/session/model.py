@@ -7,15 +7,12 @@ from wide_margin.core.outline import Outline
 
 
 @dataclass(frozen=True, slots=True)
-class SectionSummary:
-    """A section as the contents panel shows it."""
+class Figure:
+    """A figure or table, by its caption."""
 
-    title: str
-    level: int
+    caption: str
     page: int
-    y: float
-    end_page: int
-    end_y: float
+    spans: tuple[SpanOnPage, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,6 +22,7 @@ class ReadSummary:
     n_pages: int
     labels: PageLabels
     outline: Outline
+    figures: tuple[Figure, ...]
     n_sentences: int
     language: str
     without_text: tuple[int, ...]

@@ -4,7 +4,8 @@ from pathlib import Path
 
 from wide_margin.core.errors import UnreadableFileError
 from wide_margin.core.geometry import Box
-from wide_margin.core.pages import FileFacts, Link, PageText, Picture
+from wide_margin.core.layout import TextLayer, lines_of
+from wide_margin.core.pages import FileFacts, Link, Picture
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.render import draw
 from wide_margin.core.pages.text import read_text
@@ -28,9 +29,10 @@ class PageService:
         """A bitmap of a page, scale pixels a point."""
         return draw(self._open_file(), index, scale, clip=clip)
 
-    def text(self, send: Send, index: int) -> PageText:
-        """Characters and boxes of a page."""
-        return read_text(self._open_file(), index)
+    def text(self, send: Send, index: int) -> TextLayer:
+        """Characters, boxes and lines of a page."""
+        page = read_text(self._open_file(), index)
+        return TextLayer(page, tuple(lines_of(page)))
 
     def links(self, send: Send, index: int) -> tuple[Link, ...]:
         """Link areas of a page."""

@@ -12,7 +12,7 @@ from wide_margin.core.pages.document import PdfFile, sha256_of
 from wide_margin.core.search import Hit, ReadDocument, find_all, understand
 from wide_margin.core.session import cache
 from wide_margin.core.session.blocks import gather_blocks, n_blocks, read_blocks
-from wide_margin.core.session.model import FoundHit, ReadSummary
+from wide_margin.core.session.model import Figure, FoundHit, ReadSummary
 from wide_margin.core.session.worker import Send
 
 MAX_HITS = 5000
@@ -100,6 +100,7 @@ class ReadingService:
             n_pages=document.facts.n_pages,
             labels=document.labels,
             outline=document.outline,
+            figures=_figures(document),
             n_sentences=len(document.text.sentences),
             language=document.index.language,
             without_text=document.without_text,
@@ -115,6 +116,14 @@ class ReadingService:
         title = document.outline.sections[section].title if section >= 0 else ""
         page = spans[0].page if spans else paragraph.page
         return FoundHit(page, spans, tidy(around), title)
+
+
+def _figures(document: ReadDocument) -> tuple[Figure, ...]:
+    return tuple(
+        Figure(tidy(p.text)[:200], p.page, p.spans(0, len(p.text)))
+        for p in document.paragraphs
+        if p.kind == "caption"
+    )
 
 
 def make_service() -> ReadingService:

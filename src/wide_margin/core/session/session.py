@@ -11,7 +11,8 @@ from wide_margin.core.answers import WHOLE, Answer, Reach
 from wide_margin.core.errors import PageFailedError, WideMarginError, WorkerLostError
 from wide_margin.core.explain import Explanation
 from wide_margin.core.geometry import Box
-from wide_margin.core.pages import FileFacts, Link, PageText, Picture
+from wide_margin.core.layout import TextLayer
+from wide_margin.core.pages import FileFacts, Link, Picture
 from wide_margin.core.session.link import Worker
 from wide_margin.core.session.model import FoundHit, ReadSummary
 
@@ -90,8 +91,8 @@ class Session:
         """A bitmap of a page, or of a part of it in page space; scale pixels a point."""
         return self._on_page(page, "draw", page, scale, clip)
 
-    def text(self, page: int) -> "Future[PageText]":
-        """Characters and boxes of a page."""
+    def text(self, page: int) -> "Future[TextLayer]":
+        """Characters, boxes and lines of a page."""
         return self._on_page(page, "text", page)
 
     def links(self, page: int) -> "Future[tuple[Link, ...]]":

@@ -1,0 +1,161 @@
+"""Selecting text on a page: from points to characters in reading order and back."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from wide_margin.core.geometry import Box, FloatArray, IntArray, line_boxes
+from wide_margin.core.layout.model import Line, SpanOnPage
+from wide_margin.core.layout.text import tidy
+from wide_margin.core.pages import LINE_END_HYPHEN, PageText
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class TextLayer:
+    """The text of a page as the hand meets it: lines in reading order over characters.
+
+    A *position* is a place between two characters in reading order, 0 to ``n``.
+    """
+
+    page: PageText
+    lines: tuple[Line, ...]
+    order: IntArray = field(init=False)
+    """(n,) index into the page's characters for every position."""
+    line_of: IntArray = field(init=False)
+    """(n,) row into lines for every position."""
+    starts: IntArray = field(init=False)
+    """(len(lines) + 1,) first position of each line."""
+
+    def __post_init__(self) -> None:
+        """Lay the characters of the lines one after the other."""
+        order: list[int] = []
+        starts = [0]
+        for line in self.lines:
+            for first, end in line.spans:
+                order.extend(range(first, end))
+            starts.append(len(order))
+        object.__setattr__(self, "order", np.array(order, dtype=np.int64))
+        object.__setattr__(self, "starts", np.array(starts, dtype=np.int64))
+        lengths = np.diff(self.starts)
+        object.__setattr__(self, "line_of", np.repeat(np.arange(len(self.lines)), lengths))
+
+    @property
+    def n(self) -> int:
+        """Number of characters that can be selected."""
+        return len(self.order)
+
+    def position_at(self, x: float, y: float) -> int:
+        """The position nearest to a point of the page; 0 where the page has no text."""
+        if not self.lines:
+            return 0
+        boxes = np.array([line.box for line in self.lines])
+        dx = np.maximum(np.maximum(boxes[:, 0] - x, x - boxes[:, 2]), 0)
+        dy = np.maximum(np.maximum(boxes[:, 1] - y, y - boxes[:, 3]), 0)
+        # A line at the same height is nearer than one above, however far to the side, unless
+        # that would cross to another column.
+        row = int(np.argmin(dx + 4 * dy))
+        start, end = int(self.starts[row]), int(self.starts[row + 1])
+        edges = self.page.boxes[self.order[start:end]]
+        middle = (edges[:, 0] + edges[:, 2]) / 2
+        return start + int(np.count_nonzero(_filled(middle) < x))
+
+    def is_on_text(self, x: float, y: float) -> bool:
+        """Whether a point lies on a line of text."""
+        return any(b[0] <= x <= b[2] and b[1] <= y <= b[3] for b in (ln.box for ln in self.lines))
+
+    def spans(self, start: int, end: int) -> tuple[SpanOnPage, ...]:
+        """Character ranges between two positions, in reading order."""
+        chosen = self.order[min(start, end) : max(start, end)]
+        if not len(chosen):
+            return ()
+        parts = np.split(chosen, np.flatnonzero(np.diff(chosen) != 1) + 1)
+        return tuple(
+            SpanOnPage(self.page.index, int(part[0]), int(part[-1]) + 1) for part in parts
+        )
+
+    def text(self, start: int, end: int) -> str:
+        """The words between two positions, hyphenation undone, one line break a paragraph."""
+        low, high = min(start, end), max(start, end)
+        pieces: list[str] = []
+        for row in range(len(self.lines)):
+            first, last = max(low, int(self.starts[row])), min(high, int(self.starts[row + 1]))
+            if first >= last:
+                continue
+            part = "".join(self.page.chars[k] for k in self.order[first:last])
+            whole = first == self.starts[row] and last == self.starts[row + 1]
+            if whole:
+                part = self.lines[row].text
+            pieces.append(part.rstrip())
+            pieces.append(self._joint(row, part) if last < high else "")
+        # A hyphen at a line end goes together with the line end.
+        joined = "".join(pieces).replace(LINE_END_HYPHEN + "\u0000", "")
+        lines = joined.split("\n")
+        return "\n".join(tidy(line) for line in lines)
+
+    def _joint(self, row: int, part: str) -> str:
+        if part.endswith(LINE_END_HYPHEN):
+            return "\u0000"
+        if row + 1 < len(self.lines):
+            here, below = self.lines[row], self.lines[row + 1]
+            gap = below.box[1] - here.box[3]
+            if below.column == here.column and gap < 0.7 * here.size and below.size == here.size:
+                return " "
+        return "\n"
+
+    def word_at(self, position: int) -> tuple[int, int]:
+        """Positions around the word at a position."""
+        position = min(max(position, 0), max(self.n - 1, 0))
+        if not self.n:
+            return 0, 0
+        line = int(self.line_of[position])
+        low, high = int(self.starts[line]), int(self.starts[line + 1])
+        text = "".join(self.page.chars[k] for k in self.order[low:high])
+        at = position - low
+        first = at
+        while first > 0 and not text[first - 1].isspace():
+            first -= 1
+        last = at
+        while last < len(text) and not text[last].isspace():
+            last += 1
+        while first < last and not text[first].isalnum():
+            first += 1
+        while last > first and not text[last - 1].isalnum():
+            last -= 1
+        return low + first, low + last
+
+
+def _filled(values: FloatArray) -> FloatArray:
+    """Values with each NaN replaced by the value before it."""
+    known = ~np.isnan(values)
+    if not known.any():
+        return np.zeros_like(values)
+    at = np.maximum.accumulate(np.where(known, np.arange(len(values)), 0))
+    return values[at]
+
+
+def boxes_of(page: PageText, spans: Sequence[SpanOnPage]) -> list[Box]:
+    """One box for each line that some character ranges of a page cover."""
+    found: list[Box] = []
+    for span in spans:
+        if span.page == page.index:
+            found.extend(line_boxes(page.boxes[span.start : span.end]))
+    return _merged(found)
+
+
+def _merged(boxes: list[Box]) -> list[Box]:
+    """Boxes of one line that touch, joined."""
+    merged: list[Box] = []
+    for box in boxes:
+        if merged:
+            last = merged[-1]
+            overlap = min(last[3], box[3]) - max(last[1], box[1])
+            height = min(last[3] - last[1], box[3] - box[1])
+            if overlap > 0.5 * height and -2 <= box[0] - last[2] < 1.2 * height:
+                merged[-1] = (
+                    min(last[0], box[0]), min(last[1], box[1]),
+                    max(last[2], box[2]), max(last[3], box[3]),
+                )  # fmt: skip
+                continue
+        merged.append(box)
+    return merged

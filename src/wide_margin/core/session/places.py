@@ -1,0 +1,71 @@
+"""Places as people type them: a page label, a section number, a heading."""
+
+import re
+from dataclasses import dataclass
+
+from wide_margin.core.layout import PageLabels
+from wide_margin.core.outline import Outline
+from wide_margin.core.outline.build import squash
+from wide_margin.core.outline.numbering import number_of
+
+_SECTION = re.compile(
+    r"^(?P<word>section|sect?\.|chapter|part|appendix|annex|§|abschnitt|kapitel|teil|anhang|chapitre|partie|annexe)?\s*"
+    r"(?P<id>\d+(?:\.\d+)*|[IVXLC]+|[A-Z](?:\.\d+)*)\.?$", re.I
+)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """Where a typed text leads."""
+
+    page: int
+    y: float
+    name: str
+    """How it is said beforehand: "p. 57", "9.3 Closing error"."""
+    others: tuple[int, ...] = ()
+    """Other page indexes that carry the same label."""
+
+
+def read_place(text: str, labels: PageLabels, outline: Outline) -> Place | None:
+    """The place that a whole text names; None where it is not a place but a question.
+
+    A number is a page label first, then a page of the file; a number with dots, or after a
+    word such as "section", is a section number; anything else must be a heading.
+    """
+    typed = " ".join(text.split())
+    if not typed:
+        return None
+    match = _SECTION.match(typed)
+    if match and (match["word"] or "." in match["id"]):
+        if place := _numbered(match["word"] or "", match["id"], outline):
+            return place
+        if match["word"]:
+            return None
+    if pages := labels.find(typed):
+        return Place(pages[0], 0.0, labels.shown(pages[0]), tuple(pages[1:]))
+    return _titled(typed, outline)
+
+
+def _numbered(word: str, identifier: str, outline: Outline) -> Place | None:
+    fitting = []
+    for section in outline.sections:
+        number = number_of(section.title)
+        if number and number.identifier.casefold() == identifier.casefold():
+            other_word = bool(word) and not number.scheme.startswith(word[:4].casefold())
+            fitting.append((other_word, section))
+    if not fitting:
+        return None
+    section = min(fitting, key=lambda pair: pair[0])[1]
+    return Place(section.page, section.y, section.title)
+
+
+def _titled(typed: str, outline: Outline) -> Place | None:
+    wanted = squash(typed)
+    if len(wanted) < 3:
+        return None
+    for section in outline.sections:
+        number = number_of(section.title)
+        forms = {squash(section.title), squash(number.rest) if number else ""}
+        if wanted in forms:
+            return Place(section.page, section.y, section.title)
+    return None

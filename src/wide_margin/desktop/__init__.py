@@ -1,0 +1,1 @@
+"""What the reader sees and touches: Qt lives here, and only here."""

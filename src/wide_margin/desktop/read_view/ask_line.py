@@ -1,0 +1,159 @@
+"""The ask line: one field for a question or a place, with reach and draw on in view."""
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QAction, QActionGroup, QKeyEvent
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QMenu,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from wide_margin.core.answers import WHOLE, Reach
+from wide_margin.core.session import Place
+from wide_margin.desktop.look import sans_font
+
+
+class AskField(QLineEdit):
+    """Return does what the line says it will do; Ctrl+Return always asks."""
+
+    submitted = Signal(bool)  # whether asking is meant, whatever the text
+    left = Signal()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Submit, or leave to the pages."""
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.submitted.emit(bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier))
+        elif event.key() == Qt.Key.Key_Escape:
+            self.left.emit()
+        else:
+            super().keyPressEvent(event)
+
+
+class Choice(QWidget):
+    """A named choice that is always in view: a small name above, the value below."""
+
+    def __init__(self, name: str, tip: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        caption = QLabel(name)
+        caption.setProperty("role", "secondary")
+        caption.setFont(sans_font(-2))
+        self.button = QToolButton()
+        self.button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextOnly)
+        self.button.setToolTip(tip)
+        self.menu = QMenu(self.button)
+        self.button.setMenu(self.menu)
+        self._name = name
+        column = QVBoxLayout(self)
+        column.setContentsMargins(8, 2, 8, 2)
+        column.setSpacing(0)
+        column.addWidget(caption)
+        column.addWidget(self.button)
+
+    def show_value(self, text: str) -> None:
+        """Say what is chosen."""
+        shown = text if len(text) <= 34 else text[:32] + "…"
+        self.button.setText(f"{shown} ▾")
+        self.button.setAccessibleName(f"{self._name}: {text}")
+
+
+class AskLine(QFrame):
+    """The line along the bottom of pages and margin."""
+
+    asked = Signal(str)
+    went = Signal(object)  # Place
+    left = Signal()
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("askLine")
+        self.setFixedHeight(46)
+        self.reach: Reach = WHOLE
+        self._place: Place | None = None
+        self._resolve = lambda text: None
+        self.field = AskField()
+        self.field.setPlaceholderText("Question, page, section or heading")
+        self.field.setAccessibleName("Question, page, section or heading")
+        self.field.setToolTip("Ask, or go to a place (Ctrl+L). Ctrl+Return always asks.")
+        self.field.setFont(sans_font(0.5))
+        self.field.textChanged.connect(self._look)
+        self.field.submitted.connect(self._submit)
+        self.field.left.connect(self.left)
+        self.verdict = QToolButton()
+        self.verdict.setToolTip("What Return will do")
+        self.verdict.clicked.connect(lambda: self._submit(False))
+        self.reach_choice = Choice("Reach", "What is asked; it stays until it is changed")
+        self.draw_on = Choice("Draw on", "Where answers may come from")
+        self.draw_on.show_value("This document only")
+        only = QAction("This document only", self)
+        only.setCheckable(True)
+        only.setChecked(True)
+        self.draw_on.menu.addAction(only)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(16, 0, 8, 0)
+        row.setSpacing(8)
+        row.addWidget(self.field, 1)
+        row.addWidget(self.verdict)
+        for choice in (self.reach_choice, self.draw_on):
+            divider = QFrame()
+            divider.setObjectName("divider")
+            divider.setFixedWidth(1)
+            row.addWidget(divider)
+            row.addWidget(choice)
+        self.set_section("", -1)
+        self._look("")
+
+    def resolve_with(self, resolve: object) -> None:
+        """Give the function that tells whether a text is a place."""
+        self._resolve = resolve  # type: ignore[assignment]
+        self._look(self.field.text())
+
+    def set_section(self, title: str, section: int) -> None:
+        """Offer the section that is being read; what is chosen already stays."""
+        menu = self.reach_choice.menu
+        menu.clear()
+        group = QActionGroup(menu)
+        self._offer(group, WHOLE, "Whole document")
+        if section >= 0:
+            here = Reach("section", section=section, name=title)
+            self._offer(group, here, f"This section: {title}")
+        if self.reach.kind == "section" and self.reach.section != section:
+            self._offer(group, self.reach, self.reach.name)
+        self.reach_choice.show_value(_reach_name(self.reach))
+
+    def _offer(self, group: QActionGroup, reach: Reach, text: str) -> None:
+        action = QAction(text.replace("&", "&&"), group)
+        action.setCheckable(True)
+        action.setChecked(reach == self.reach)
+        action.triggered.connect(lambda: self.set_reach(reach))
+        self.reach_choice.menu.addAction(action)
+
+    def set_reach(self, reach: Reach) -> None:
+        """Ask of this from now on."""
+        self.reach = reach
+        self.reach_choice.show_value(_reach_name(reach))
+
+    def _look(self, text: str) -> None:
+        self._place = self._resolve(text) if text.strip() else None
+        self.verdict.setText(f"Go to {self._place.name}" if self._place else "Ask")
+        self.verdict.setEnabled(bool(text.strip()))
+
+    def _submit(self, always_ask: bool) -> None:
+        text = self.field.text().strip()
+        if not text:
+            return
+        if self._place is not None and not always_ask:
+            place = self._place
+            self.field.clear()
+            self.went.emit(place)
+        else:
+            self.asked.emit(text)
+
+
+def _reach_name(reach: Reach) -> str:
+    return "Whole document" if reach.kind == "document" else reach.name

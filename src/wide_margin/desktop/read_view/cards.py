@@ -1,0 +1,521 @@
+"""Entries as cards in the margin: what was asked, explained, translated, marked or noted."""
+
+from html import escape
+from typing import Any
+
+from PySide6.QtCore import QEvent, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QColor, QEnterEvent, QFont, QFontInfo, QPainter, QPaintEvent, QTextDocument
+from PySide6.QtWidgets import (
+    QComboBox,
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QPlainTextEdit,
+    QPushButton,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
+
+from wide_margin.core.margin import Entry
+from wide_margin.core.translate import LANGUAGES, language_name
+from wide_margin.desktop.bodies import coverage_text
+from wide_margin.desktop.look import Colours, sans_font, serif_font
+
+
+def word_button(text: str, tip: str = "") -> QPushButton:
+    """A word that can be acted on."""
+    button = QPushButton(text)
+    button.setProperty("role", "word")
+    button.setFont(sans_font(-1))
+    button.setToolTip(tip)
+    button.setCursor(Qt.CursorShape.PointingHandCursor)
+    return button
+
+
+class WrappedLabel(QLabel):
+    """A label of wrapped rich text that asks for exactly the height its text takes.
+
+    QLabel measures rich text of mixed fonts some pixels short, and asks for the height of a
+    narrow column as its least height.
+    """
+
+    def __init__(self, text: str, font: QFont) -> None:
+        super().__init__(text)
+        self.setFont(font)
+        self.setWordWrap(True)
+        self.setTextFormat(Qt.TextFormat.RichText)
+        self.setTextInteractionFlags(
+            Qt.TextInteractionFlag.TextSelectableByMouse
+            | Qt.TextInteractionFlag.LinksAccessibleByMouse
+            | Qt.TextInteractionFlag.LinksAccessibleByKeyboard
+        )
+        policy = QSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        policy.setHeightForWidth(True)
+        self.setSizePolicy(policy)
+
+    def heightForWidth(self, width: int) -> int:
+        """Pixels that the text takes at a width."""
+        document = QTextDocument()
+        document.setDefaultFont(self.font())
+        document.setDocumentMargin(0)
+        document.setHtml(self.text())
+        document.setTextWidth(max(width, 20))
+        return int(document.size().height()) + 3
+
+    def minimumSizeHint(self) -> QSize:
+        """One line: the height follows from the width."""
+        return QSize(40, self.fontMetrics().height())
+
+    def sizeHint(self) -> QSize:
+        """As high as the text at the width it has."""
+        return QSize(200, self.heightForWidth(max(self.width(), 200)))
+
+
+def text_label(text: str, font: QFont, role: str = "") -> QLabel:
+    """A label that wraps, with selectable text; text is HTML."""
+    label = WrappedLabel(text, font)
+    if role:
+        label.setProperty("role", role)
+    return label
+
+
+def place_link(index: int, shown: str, colours: Colours, *, here: bool) -> str:
+    """A locator as rich text; the one being visited is inverted."""
+    family = QFontInfo(sans_font()).family()
+    colour = f"color:{colours.paper};background-color:{colours.madder}" if here else f"color:{colours.madder}"
+    line = "none" if here else "underline"
+    gap = "&nbsp;" if here else ""
+    size = sans_font(-1).pointSizeF()
+    return (
+        f'<a href="place:{index}" style="{colour};text-decoration:{line};'
+        f"font-family:'{family}';font-size:{size}pt;font-weight:600\">{gap}{escape(shown)}{gap}</a>"
+    )
+
+
+class Backing(QWidget):
+    """The bar at the left of a statement: full, half or hollow."""
+
+    TELLS = {"backed": "Backed: the document's own words",
+             "partly": "Partly backed: the excerpt holds only part of this",
+             "unbacked": "Unbacked: the excerpt does not hold this"}  # fmt: skip
+
+    def __init__(self, backing: str, colours: Colours) -> None:
+        super().__init__()
+        self._backing, self._colours = backing, colours
+        self.setFixedWidth(4)
+        self.setToolTip(self.TELLS[backing])
+        self.setAccessibleName(self.TELLS[backing])
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the bar."""
+        painter = QPainter(self)
+        colour = QColor(self._colours.verdigris)
+        rect = self.rect()
+        if self._backing == "backed":
+            painter.fillRect(rect, colour)
+            return
+        painter.setPen(colour)
+        painter.drawRect(rect.adjusted(0, 0, -1, -1))
+        if self._backing == "partly":
+            painter.fillRect(rect.adjusted(0, rect.height() // 2, 0, 0), colour)
+
+
+class Card(QFrame):
+    """One entry. Subclasses fill ``column`` under the head."""
+
+    place_chosen = Signal(str, int)
+    delete_asked = Signal(str)
+    hold_asked = Signal(str)
+    resized = Signal()
+
+    def __init__(self, entry: Entry, colours: Colours, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("entry")
+        self.entry, self.colours = entry, colours
+        self.here = -1
+        self.edge = colours.verdigris
+        self._labels: list[tuple[QLabel, Any]] = []
+        self.column = QVBoxLayout(self)
+        self.column.setContentsMargins(12, 2, 4, 4)
+        self.column.setSpacing(4)
+        self.head = text_label("", sans_font(-1.5), "secondary")
+        self._delete = word_button("Delete", "Delete this entry; Ctrl+Z brings it back")
+        self._delete.clicked.connect(lambda: self.delete_asked.emit(self.entry.id))
+        keep = self._delete.sizePolicy()
+        keep.setRetainSizeWhenHidden(True)
+        self._delete.setSizePolicy(keep)
+        self._delete.hide()
+        row = QHBoxLayout()
+        row.setContentsMargins(0, 0, 0, 0)
+        row.addWidget(self.head, 1)
+        row.addWidget(self._delete, 0, Qt.AlignmentFlag.AlignTop)
+        self.column.addLayout(row)
+        self.fill()
+
+    def fill(self) -> None:
+        """Build the content."""
+
+    def update_entry(self, entry: Entry) -> None:
+        """Show a changed entry."""
+        self.entry = entry
+
+    def show_here(self, index: int) -> None:
+        """Mark the locator that is being visited."""
+        self.here = index
+        for label, make in self._labels:
+            label.setText(make())
+
+    def rich(self, font: QFont, make: Any) -> QLabel:
+        """A label of rich text that is made anew when the visited place changes."""
+        label = text_label(make(), font)
+        label.linkActivated.connect(self._link)
+        self._labels.append((label, make))
+        return label
+
+    def link(self, index: int, shown: str) -> str:
+        """A locator of this card as rich text."""
+        return place_link(index, shown, self.colours, here=index == self.here)
+
+    def _link(self, target: str) -> None:
+        kind, _, value = target.partition(":")
+        if kind == "place":
+            self.place_chosen.emit(self.entry.id, int(value))
+
+    def enterEvent(self, event: QEnterEvent) -> None:
+        """Offer to delete."""
+        self._delete.show()
+
+    def leaveEvent(self, event: QEvent) -> None:
+        """Stop offering."""
+        self._delete.setVisible(self._delete.hasFocus())
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the edge that tells the kind."""
+        super().paintEvent(event)
+        painter = QPainter(self)
+        painter.fillRect(0, 0, 2, self.height(), QColor(self.edge))
+
+
+class AnswerCard(Card):
+    """A question and its answer, beside its first place."""
+
+    def fill(self) -> None:
+        """Question, first quote, and the way to hold it again."""
+        body = self.entry.body
+        self.edge = self.colours.madder
+        self.head.setText(f"Question · {body['reach']}")
+        self.column.addWidget(text_label(escape(body["question"]), sans_font(bold=True)))
+        if body["quotes"]:
+            places = iter(range(99))
+            for quote in body["quotes"][:2]:
+                indexes = [next(places) for _ in quote["places"]]
+                self.column.addWidget(
+                    self.rich(serif_font(), lambda q=quote, i=indexes: quote_html(self, q, i))
+                )
+        else:
+            self.column.addWidget(text_label("The document does not say.", sans_font()))
+        hold = word_button("Hold", "Hold this answer at the top of the margin")
+        hold.clicked.connect(lambda: self.hold_asked.emit(self.entry.id))
+        self.column.addWidget(hold, 0, Qt.AlignmentFlag.AlignLeft)
+
+
+def quote_html(card: Card, quote: dict[str, Any], indexes: list[int]) -> str:
+    """A quoted statement with its locators behind it."""
+    shown: dict[str, int] = {}
+    for index, place in zip(indexes, quote["places"], strict=True):
+        shown.setdefault(place["shown"], index)
+    links = " ".join(card.link(index, text) for text, index in shown.items())
+    return f"“{_emphasised(quote['text'], quote['emphasis'])}” {links}"
+
+
+def _emphasised(text: str, ranges: list[list[int]]) -> str:
+    parts, at = [], 0
+    for first, last in ranges:
+        parts.append(escape(text[at:first]))
+        parts.append(f"<b>{escape(text[first:last])}</b>")
+        at = last
+    parts.append(escape(text[at:]))
+    return "".join(parts)
+
+
+class HeldAnswer(Card):
+    """The answer held at the top of the margin while its places are visited."""
+
+    let_go = Signal()
+    next_asked = Signal()
+    ask_again = Signal(str)
+
+    def fill(self) -> None:
+        """Question, statements with their backing, coverage, actions, excerpts."""
+        self.setObjectName("held")
+        self.edge = self.colours.paper
+        self.column.setContentsMargins(14, 8, 14, 8)
+        self.column.setSpacing(8)
+        body = self.entry.body
+        origin = body["origin"] if body["quotes"] else "declined"
+        self.head.setText(f"Held question · {body['reach']} · {origin}")
+        self.column.addWidget(text_label(escape(body["question"]), sans_font(0.5, bold=True)))
+        index = 0
+        for quote in body["quotes"]:
+            indexes = list(range(index, index + len(quote["places"])))
+            index += len(indexes)
+            row = QHBoxLayout()
+            row.setSpacing(8)
+            row.addWidget(Backing(quote["backing"], self.colours))
+            row.addWidget(
+                self.rich(serif_font(0.5), lambda q=quote, i=indexes: quote_html(self, q, i)), 1
+            )
+            self.column.addLayout(row)
+        if not body["quotes"]:
+            self.column.addWidget(text_label("The document does not say.", sans_font(0.5)))
+        if body["missing"] and body["quotes"]:
+            words = ", ".join(f"“{word}”" for word in body["missing"])
+            self.column.addWidget(text_label(f"Nothing found on {escape(words)}.", sans_font(-0.5)))
+        hair = QFrame()
+        hair.setObjectName("hair")
+        hair.setFixedHeight(1)
+        self.column.addWidget(hair)
+        self.column.addWidget(text_label(coverage_text(body), sans_font(-1.5), "secondary"))
+        self._add_actions(len(body["excerpts"]), declined=not body["quotes"])
+        self._add_excerpts(body, declined=not body["quotes"])
+
+    def _add_actions(self, n_excerpts: int, *, declined: bool) -> None:
+        row = QHBoxLayout()
+        row.setSpacing(12)
+        name = "excerpt" if n_excerpts == 1 else "excerpts"
+        self.excerpts_button = word_button(f"{n_excerpts} {name}", "Show what the answer was found among")
+        self.excerpts_button.setCheckable(True)
+        self.excerpts_button.toggled.connect(self._show_excerpts)
+        self.excerpts_button.setVisible(not declined and n_excerpts > 0)
+        following = word_button("Next place", "Visit the next place of this answer ( ] )")
+        following.clicked.connect(self.next_asked)
+        letting = word_button("Let go", "Return the answer to its place in the margin")
+        letting.clicked.connect(self.let_go)
+        for button in (self.excerpts_button, following, letting):
+            row.addWidget(button)
+        row.addStretch(1)
+        self.column.addLayout(row)
+
+    def _add_excerpts(self, body: dict[str, Any], *, declined: bool) -> None:
+        self._excerpts = QWidget()
+        column = QVBoxLayout(self._excerpts)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(8)
+        if declined and body["excerpts"]:
+            column.addWidget(text_label("The nearest passages:", sans_font(-1), "secondary"))
+        shown = body["excerpts"][:3] if declined else body["excerpts"]
+        n_quoted = sum(len(quote["places"]) for quote in body["quotes"])
+        for k, excerpt in enumerate(shown):
+            place = excerpt["place"]
+            path = " / ".join(place["path"])
+            index = k if declined else n_quoted + k
+
+            def make(text: str = excerpt["text"], at: int = index, said: str = place["shown"],
+                     where: str = path) -> str:  # fmt: skip
+                family = QFontInfo(sans_font()).family()
+                small = sans_font(-1.5).pointSizeF()
+                head = (f"<span style=\"font-family:'{family}';font-size:{small}pt;"
+                        f'color:{self.colours.secondary}">{escape(where)}</span>')  # fmt: skip
+                return f"{self.link(at, said)} {head}<br>{escape(_shortened(text))}"
+
+            column.addWidget(self.rich(serif_font(-0.5), make))
+        self._excerpts.setVisible(declined)
+        self.column.addWidget(self._excerpts)
+
+    def _show_excerpts(self, shown: bool) -> None:
+        self._excerpts.setVisible(shown)
+        self.resized.emit()
+
+
+def _shortened(text: str, limit: int = 320) -> str:
+    return text if len(text) <= limit else text[:limit].rsplit(" ", 1)[0] + " …"
+
+
+class ExplanationCard(Card):
+    """What the document says of the selected words."""
+
+    def fill(self) -> None:
+        """Terms with their definitions, references with their places."""
+        body = self.entry.body
+        self.head.setText("Explanation · from this document")
+        index = 0
+        for meaning in body["meanings"]:
+            self.column.addWidget(
+                self.rich(serif_font(), lambda m=meaning, i=index: self._meaning(m, i))
+            )
+            index += 1
+        for reference in body["references"]:
+            at = index if reference["place"] else -1
+            index += at >= 0
+            self.column.addWidget(
+                self.rich(sans_font(-0.5), lambda r=reference, i=at: self._reference(r, i))
+            )
+        if not index and not body["references"]:
+            self.column.addWidget(
+                text_label("The document does not define these words or refer elsewhere in them.",
+                           sans_font(-0.5))  # fmt: skip
+            )
+
+    def _meaning(self, meaning: dict[str, Any], index: int) -> str:
+        link = self.link(index, meaning["place"]["shown"])
+        term = meaning["long_form"] or meaning["term"]
+        if meaning["kind"] == "used":
+            return f"used here: “{escape(_shortened(meaning['text']))}” {link}"
+        if meaning["long_form"]:
+            head = f"<b>{escape(meaning['term'])}</b> — {escape(term)}: "
+        else:
+            head = f"<b>{escape(term)}</b> — "
+        return f"{head}“{escape(_shortened(meaning['text']))}” {link}"
+
+    def _reference(self, reference: dict[str, Any], index: int) -> str:
+        if index < 0:
+            return f"{escape(reference['text'])}: not found in this document"
+        link = self.link(index, reference["place"]["shown"])
+        return f"{escape(reference['text'])} → {escape(reference['title'])} {link}"
+
+
+class TranslationCard(Card):
+    """Sentences and their translations, pair by pair."""
+
+    language_chosen = Signal(str, str)
+    cancel_asked = Signal(str)
+    retry_asked = Signal(str)
+    pair_entered = Signal(str, int)
+
+    def fill(self) -> None:
+        """The language, then the pairs."""
+        self.language = QComboBox()
+        for code, name in LANGUAGES.items():
+            self.language.addItem(name, code)
+        self.language.setFont(sans_font(-1))
+        self.language.setAccessibleName("Language to translate to")
+        self.language.setCurrentIndex(self.language.findData(self.entry.body["language"]))
+        self.language.activated.connect(
+            lambda: self.language_chosen.emit(self.entry.id, self.language.currentData())
+        )
+        self.action = word_button("Cancel")
+        self.action.clicked.connect(self._act)
+        row = QHBoxLayout()
+        row.setContentsMargins(0, 0, 0, 0)
+        row.addWidget(self.language)
+        row.addWidget(self.action)
+        row.addStretch(1)
+        self.column.addLayout(row)
+        self.message = text_label("", sans_font(-0.5))
+        self.column.addWidget(self.message)
+        self._pairs: list[tuple[QLabel, QLabel]] = []
+        self.update_entry(self.entry)
+
+    def update_entry(self, entry: Entry) -> None:
+        """Show what has arrived."""
+        super().update_entry(entry)
+        body = entry.body
+        parts = ["Translation", language_name(body["language"])]
+        if "stand-in" in body.get("model", ""):
+            parts.append("simulated")
+        elif body.get("model"):
+            parts.append(f"composed by {body['model']}")
+        self.head.setText(" · ".join(parts))
+        state = body.get("state", "done")
+        self.action.setText({"running": "Cancel", "waiting": "Cancel"}.get(state, "Try again"))
+        self.action.setVisible(state != "done")
+        problem = body.get("problem", "")
+        self.message.setText(escape(problem) if problem else "Translating…")
+        self.message.setVisible(bool(problem) or state in ("running", "waiting"))
+        while len(self._pairs) < len(body["pairs"]):
+            self._add_pair(len(self._pairs))
+        for (source, target), (said, translated, *rest) in zip(self._pairs, body["pairs"], strict=False):
+            source.setText(escape(said))
+            doubts = rest[0] if rest else []
+            note = f"<br><i>Numbers missing: {escape(', '.join(doubts))}</i>" if doubts else ""
+            target.setText(escape(translated) + note)
+            target.setVisible(bool(translated))
+        self.resized.emit()
+
+    def _add_pair(self, row: int) -> None:
+        source, target = text_label("", serif_font(-0.5), "secondary"), text_label("", sans_font())
+        box = _PairBox(source, target)
+        box.entered.connect(lambda: self.pair_entered.emit(self.entry.id, row))
+        box.gone.connect(lambda: self.pair_entered.emit(self.entry.id, -1))
+        self.column.addWidget(box)
+        self._pairs.append((source, target))
+
+    def _act(self) -> None:
+        running = self.entry.body.get("state") in ("running", "waiting")
+        (self.cancel_asked if running else self.retry_asked).emit(self.entry.id)
+
+
+class _PairBox(QFrame):
+    """A sentence over its translation; tells when the pointer is on it."""
+
+    entered = Signal()
+    gone = Signal()
+
+    def __init__(self, source: QLabel, target: QLabel) -> None:
+        super().__init__()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 2, 0, 2)
+        column.setSpacing(1)
+        column.addWidget(source)
+        column.addWidget(target)
+
+    def enterEvent(self, event: QEnterEvent) -> None:
+        """The pointer came."""
+        self.entered.emit()
+
+    def leaveEvent(self, event: QEvent) -> None:
+        """The pointer left."""
+        self.gone.emit()
+
+
+class NoteCard(Card):
+    """The reader's own words beside a passage; kept while they are typed."""
+
+    text_changed = Signal(str, str)
+
+    def fill(self) -> None:
+        """A field that grows with its text."""
+        self.edge = self.colours.ochre
+        is_mark = self.entry.kind == "mark"
+        self.head.setText("Mark" if is_mark else "Note")
+        self.field = QPlainTextEdit(self.entry.body.get("text", ""))
+        self.field.setPlaceholderText("Add a comment" if is_mark else "Write a note")
+        self.field.setAccessibleName("Comment" if is_mark else "Note")
+        self.field.setFont(sans_font())
+        self.field.setTabChangesFocus(True)
+        self.field.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._timer = QTimer(self)
+        self._timer.setSingleShot(True)
+        self._timer.setInterval(250)
+        self._timer.timeout.connect(self.save)
+        self.field.textChanged.connect(self._typed)
+        if is_mark:
+            quote = " ".join(self.entry.anchor.quote.split())
+            self.column.addWidget(text_label(f"“{escape(_shortened(quote, 120))}”", serif_font(-0.5)))
+        self.column.addWidget(self.field)
+        self._fit()
+
+    def save(self) -> None:
+        """Keep what is typed."""
+        self._timer.stop()
+        text = self.field.toPlainText()
+        if text != self.entry.body.get("text", ""):
+            self.text_changed.emit(self.entry.id, text)
+
+    def _typed(self) -> None:
+        self._timer.start()
+        self._fit()
+        self.resized.emit()
+
+    def _fit(self) -> None:
+        lines = max(1, int(self.field.document().size().height()))
+        spacing = self.field.fontMetrics().lineSpacing()
+        self.field.setFixedHeight(min(lines, 12) * spacing + 14)
+
+
+def card_for(entry: Entry, colours: Colours, parent: QWidget) -> Card:
+    """The card of an entry's kind."""
+    kinds = {"question": AnswerCard, "explanation": ExplanationCard,
+             "translation": TranslationCard}  # fmt: skip
+    return kinds.get(entry.kind, NoteCard)(entry, colours, parent)

@@ -1,0 +1,242 @@
+"""The contents panel: sections, figures and entries, each a click away."""
+
+from collections.abc import Sequence
+from typing import NamedTuple
+
+from PySide6.QtCore import QModelIndex, QRect, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QFontMetrics, QKeyEvent, QPainter
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QStackedWidget,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
+    QTreeWidget,
+    QTreeWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from wide_margin.core.layout import PageLabels
+from wide_margin.core.outline import Outline
+from wide_margin.desktop.look import DAY, Colours, sans_font
+
+ROW_HEIGHT = 25
+INDENT = 15
+_PLACE = Qt.ItemDataRole.UserRole
+_LABEL = Qt.ItemDataRole.UserRole + 1
+_LEVEL = Qt.ItemDataRole.UserRole + 2
+
+
+class Row(NamedTuple):
+    """A row of the figures or entries list."""
+
+    title: str
+    label: str
+    key: object
+
+
+class _Delegate(QStyledItemDelegate):
+    """Draws a row: title, shortened if need be, and its page at the right edge."""
+
+    def __init__(self, tree: "Rows") -> None:
+        super().__init__(tree)
+        self._tree = tree
+
+    def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex) -> QSize:
+        return QSize(80, ROW_HEIGHT)
+
+    def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: QModelIndex) -> None:
+        c = self._tree.colours
+        rect = QRect(0, option.rect.top(), self._tree.viewport().width(), option.rect.height())
+        chosen = index == self._tree.currentIndex()
+        if chosen:
+            painter.fillRect(rect, QColor(c.chosen))
+            painter.fillRect(QRect(0, rect.top(), 3, rect.height()), QColor(c.verdigris))
+        level = int(index.data(_LEVEL) or 0)
+        has_children = self._tree.model().hasChildren(index)
+        font = sans_font(-0.5)
+        font.setBold(bool(chosen or (has_children and self._tree.isExpanded(index))) and level == 0)
+        label = str(index.data(_LABEL) or "")
+        metrics = QFontMetrics(font)
+        label_width = metrics.horizontalAdvance(label) + 12
+        left = 12 + level * INDENT
+        painter.setFont(font)
+        painter.setPen(QColor(c.secondary))
+        right = rect.adjusted(0, 0, -10, 0)
+        middle = Qt.AlignmentFlag.AlignVCenter
+        painter.drawText(right, Qt.AlignmentFlag.AlignRight | middle, label)
+        painter.setPen(QColor(c.ink))
+        room = rect.width() - left - label_width - 6
+        title = metrics.elidedText(str(index.data()), Qt.TextElideMode.ElideRight, max(room, 20))
+        painter.drawText(rect.adjusted(left, 0, 0, 0), Qt.AlignmentFlag.AlignLeft | middle, title)
+
+
+class Rows(QTreeWidget):
+    """A list of rows with a place each, nested or flat."""
+
+    chosen = Signal(object)
+
+    def __init__(self, name: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.colours: Colours = DAY
+        self.setHeaderHidden(True)
+        self.setRootIsDecorated(False)
+        self.setIndentation(0)
+        self.setUniformRowHeights(True)
+        self.setItemDelegate(_Delegate(self))
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setVerticalScrollMode(QTreeWidget.ScrollMode.ScrollPerPixel)
+        self.setAccessibleName(name)
+        self.itemClicked.connect(lambda item: self.chosen.emit(item.data(0, _PLACE)))
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Return goes to the row's place."""
+        item = self.currentItem()
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and item is not None:
+            self.chosen.emit(item.data(0, _PLACE))
+            return
+        super().keyPressEvent(event)
+
+    def add(self, parent: QTreeWidgetItem | None, title: str, label: str, level: int, key: object) -> QTreeWidgetItem:
+        """Add a row under another or at the top."""
+        item = QTreeWidgetItem([title])
+        item.setData(0, _PLACE, key)
+        item.setData(0, _LABEL, label)
+        item.setData(0, _LEVEL, level)
+        item.setToolTip(0, f"{title}  {label}")
+        if parent is None:
+            self.addTopLevelItem(item)
+        else:
+            parent.addChild(item)
+        return item
+
+
+class ContentsPanel(QFrame):
+    """Contents, Figures and Entries, one at a time."""
+
+    section_chosen = Signal(object)  # index into the outline
+    figure_chosen = Signal(object)
+    entry_chosen = Signal(object)  # entry id
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setMinimumWidth(140)
+        self._items: list[QTreeWidgetItem] = []
+        self._followed = -1
+        self.contents, self.figures, self.entries = Rows("Contents"), Rows("Figures"), Rows("Entries")
+        self.contents.chosen.connect(self.section_chosen)
+        self.figures.chosen.connect(self.figure_chosen)
+        self.entries.chosen.connect(self.entry_chosen)
+        self._stack = QStackedWidget()
+        self._empty = QLabel()
+        self._empty.setWordWrap(True)
+        self._empty.setProperty("role", "secondary")
+        self._empty.setContentsMargins(12, 8, 8, 8)
+        head = QHBoxLayout()
+        head.setContentsMargins(6, 8, 6, 4)
+        head.setSpacing(2)
+        group = QButtonGroup(self)
+        self._buttons: list[QPushButton] = []
+        for index, (name, rows) in enumerate(
+            (("Contents", self.contents), ("Figures", self.figures), ("Entries", self.entries))
+        ):
+            self._stack.addWidget(rows)
+            button = QPushButton(name)
+            button.setProperty("role", "panel")
+            button.setCheckable(True)
+            button.setChecked(index == 0)
+            button.setFont(sans_font(-1))
+            button.clicked.connect(lambda _=False, k=index: self._show(k))
+            group.addButton(button)
+            self._buttons.append(button)
+            head.addWidget(button)
+        head.addStretch(1)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addLayout(head)
+        column.addWidget(self._empty)
+        column.addWidget(self._stack, 1)
+        self._say_if_empty()
+
+    def wear(self, colours: Colours) -> None:
+        """Change colours."""
+        for rows in (self.contents, self.figures, self.entries):
+            rows.colours = colours
+            rows.viewport().update()
+
+    def show_reading(self) -> None:
+        """Nothing is known yet."""
+        self._items = []
+        for rows in (self.contents, self.figures, self.entries):
+            rows.clear()
+        self._empty.setText("Reading the document…")
+        self._empty.show()
+
+    def show_outline(self, outline: Outline, labels: PageLabels) -> None:
+        """List the sections; the outermost are open when they are few."""
+        self.contents.clear()
+        self._items = []
+        open_: list[tuple[int, QTreeWidgetItem]] = []
+        for index, section in enumerate(outline.sections):
+            while open_ and open_[-1][0] >= section.level:
+                open_.pop()
+            label = labels.of(section.page) or f"({section.page + 1})"
+            parent = open_[-1][1] if open_ else None
+            item = self.contents.add(parent, section.title, label, len(open_), index)
+            open_.append((section.level, item))
+            self._items.append(item)
+        self._say_if_empty()
+
+    def show_figures(self, rows: Sequence[Row]) -> None:
+        """List the figures and tables."""
+        self.figures.clear()
+        for row in rows:
+            self.figures.add(None, row.title, row.label, 0, row.key)
+        self._say_if_empty()
+
+    def show_entries(self, rows: Sequence[Row]) -> None:
+        """List the entries in the order of their places."""
+        self.entries.clear()
+        for row in rows:
+            self.entries.add(None, row.title, row.label, 0, row.key)
+        self._say_if_empty()
+
+    def follow(self, section: int) -> None:
+        """Mark the section that is being read; its branch is opened."""
+        if section == self._followed and self.contents.currentItem() is not None:
+            return
+        self._followed = section
+        if not 0 <= section < len(self._items):
+            self.contents.setCurrentItem(None)
+            return
+        item = self._items[section]
+        above = item.parent()
+        while above is not None:
+            above.setExpanded(True)
+            above = above.parent()
+        item.setExpanded(True)
+        self.contents.setCurrentItem(item)
+        self.contents.scrollToItem(item)
+
+    def show_entries_list(self) -> None:
+        """Turn to the entries."""
+        self._buttons[2].setChecked(True)
+        self._show(2)
+
+    def _show(self, index: int) -> None:
+        self._stack.setCurrentIndex(index)
+        self._say_if_empty()
+
+    def _say_if_empty(self) -> None:
+        index = self._stack.currentIndex()
+        rows = self._stack.currentWidget()
+        texts = ("No sections were found.", "No captions of figures or tables were found.",
+                 "Nothing is kept yet. Select words on a page, or ask below.")  # fmt: skip
+        empty = isinstance(rows, Rows) and rows.topLevelItemCount() == 0
+        self._empty.setText(texts[index] if index >= 0 else "")
+        self._empty.setVisible(empty)

@@ -1,0 +1,175 @@
+"""Bitmaps and text of the pages near the view, asked for newest first and kept within bounds."""
+
+from collections import OrderedDict
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from PySide6.QtCore import QObject, Signal
+from PySide6.QtGui import QImage
+
+from wide_margin.core.errors import WideMarginError
+from wide_margin.core.layout import TextLayer
+from wide_margin.core.pages import Picture
+from wide_margin.core.session import Session
+from wide_margin.desktop.background import Background
+
+MAX_BYTES = 160_000_000
+MAX_LAYERS = 80
+AT_ONCE = 2
+"""Bitmaps asked for at once: few, so that a newer wish does not wait behind older ones."""
+
+
+@dataclass(slots=True)
+class PageImage:
+    """A drawn page."""
+
+    image: QImage
+    scale: float
+    """Device pixels for each point."""
+    is_night: bool
+
+
+@dataclass(frozen=True, slots=True)
+class _Request:
+    session: Session
+    page: int
+    scale: float
+    night: bool
+
+
+class PageImages(QObject):
+    """Asks a session for what is wanted and keeps what came."""
+
+    image_arrived = Signal(int)
+    layer_arrived = Signal(int)
+    page_failed = Signal(int, object)
+
+    def __init__(self, background: Background, parent: QObject) -> None:
+        super().__init__(parent)
+        self._background = background
+        self._session: Session | None = None
+        self._images: OrderedDict[int, PageImage] = OrderedDict()
+        self._layers: OrderedDict[int, TextLayer] = OrderedDict()
+        self._asked_images: set[int] = set()
+        self._asked_layers: set[int] = set()
+        self._wanted: list[int] = []
+        self._scale, self._night = 1.0, False
+        self.failures: dict[int, WideMarginError] = {}
+
+    def show(self, session: Session | None) -> None:
+        """Change to another document."""
+        self._session = session
+        for kept in (self._images, self._layers, self._asked_images, self._asked_layers,
+                     self.failures):  # fmt: skip
+            kept.clear()
+        self._wanted = []
+
+    def image(self, page: int) -> PageImage | None:
+        """What is there of a page, perhaps at another scale than wanted."""
+        return self._images.get(page)
+
+    def layer(self, page: int) -> TextLayer | None:
+        """Text of a page, None until it has come."""
+        return self._layers.get(page)
+
+    def want(self, pages: Sequence[int], scale: float, *, night: bool) -> None:
+        """Ask for pages at a scale, the most wanted first; older wishes are dropped."""
+        self._wanted, self._scale, self._night = list(pages), scale, night
+        self._ask()
+
+    def retry(self, page: int) -> None:
+        """Forget that a page failed."""
+        self.failures.pop(page, None)
+        self._ask()
+
+    def need_layer(self, page: int) -> None:
+        """Ask for the text of a page out of turn."""
+        if self._session is None or page in self._layers or page in self._asked_layers:
+            return
+        self._asked_layers.add(page)
+        session = self._session
+        self._background.watch(
+            session.text(page),
+            done=lambda layer: self._layer_came(session, layer),
+            failed=lambda _: self._asked_layers.discard(page),
+        )
+
+    def _is_fresh(self, page: int) -> bool:
+        image = self._images.get(page)
+        return (
+            image is not None
+            and image.is_night == self._night
+            and abs(image.scale - self._scale) < 0.005 * self._scale
+        )
+
+    def _ask(self) -> None:
+        if self._session is None:
+            return
+        for page in self._wanted:
+            if len(self._asked_images) >= AT_ONCE:
+                break
+            if page in self._asked_images or page in self.failures or self._is_fresh(page):
+                continue
+            self._asked_images.add(page)
+            request = _Request(self._session, page, self._scale, self._night)
+            self._background.watch(
+                self._session.draw(page, request.scale),
+                done=lambda picture, r=request: self._image_came(r, picture),
+                failed=lambda error, r=request: self._no_image(r, error),
+            )
+        for page in self._wanted:
+            self.need_layer(page)
+
+    def _image_came(self, request: "_Request", picture: Picture) -> None:
+        if request.session is not self._session:
+            return  # of a document that is no longer shown
+        page = request.page
+        self._asked_images.discard(page)
+        image = image_from(picture, night=request.night)
+        self._images[page] = PageImage(image, request.scale, request.night)
+        self._images.move_to_end(page)
+        total = sum(i.image.sizeInBytes() for i in self._images.values())
+        while total > MAX_BYTES and len(self._images) > 3:
+            _, dropped = self._images.popitem(last=False)
+            total -= dropped.image.sizeInBytes()
+        self.image_arrived.emit(page)
+        self._ask()
+
+    def _no_image(self, request: "_Request", error: WideMarginError) -> None:
+        if request.session is not self._session:
+            return
+        page = request.page
+        self._asked_images.discard(page)
+        self.failures[page] = error
+        self.page_failed.emit(page, error)
+        self._ask()
+
+    def _layer_came(self, session: Session, layer: TextLayer) -> None:
+        if session is not self._session:
+            return
+        page = layer.page.index
+        self._asked_layers.discard(page)
+        self._layers[page] = layer
+        while len(self._layers) > MAX_LAYERS:
+            self._layers.popitem(last=False)
+        self.layer_arrived.emit(page)
+
+
+def image_from(picture: Picture, *, night: bool = False) -> QImage:
+    """A Qt image of a picture; at night with its lightness turned over and its hues kept."""
+    data = picture.data
+    if night:
+        pixels = np.frombuffer(data, np.uint8).reshape(picture.height, picture.stride // 4, 4)
+        colour = pixels[:, :, :3].astype(np.int32)
+        # In HSL, turning lightness over adds the same amount to each of the three.
+        shift = 255 - (colour.max(axis=2) + colour.min(axis=2))
+        turned = colour + shift[:, :, None]
+        dark = np.full_like(pixels, 255)
+        # Not to black: the page keeps the warmth of the paper it stands on.
+        dark[:, :, :3] = np.clip(18 + turned * (228 - 18) // 255, 0, 255).astype(np.uint8)
+        data = dark.tobytes()
+    image = QImage(
+        data, picture.width, picture.height, picture.stride, QImage.Format.Format_RGB32
+    )
+    return image.copy()  # the bytes may go

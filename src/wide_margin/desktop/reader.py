@@ -1,0 +1,333 @@
+"""One document as the window knows it: its session, what was read, its entries."""
+
+import locale
+import logging
+
+from dataclasses import replace
+from pathlib import Path
+from typing import Any
+
+from PySide6.QtCore import QObject, Signal
+from PySide6.QtGui import QUndoCommand, QUndoStack
+
+from wide_margin.core.answers import WHOLE, Answer, Reach
+from wide_margin.core.errors import PasswordNeededError, WideMarginError
+from wide_margin.core.explain import Explanation
+from wide_margin.core.jobs import CancelToken
+from wide_margin.core.margin import Anchor, DocumentRecord, Entry, Store, new_entry
+from wide_margin.core.pages import FileFacts
+from wide_margin.core.pages.document import sha256_of
+from wide_margin.core.passages import split_sentences
+from wide_margin.core.services import Settings, WritingModel, save_settings
+from wide_margin.core.services.writing_model import first_model
+from wide_margin.core.session import ReadSummary, Session
+from wide_margin.core.translate import LANGUAGES, Pair, translate
+from wide_margin.desktop.background import Background, Job, Report
+from wide_margin.desktop.bodies import answer_body, explanation_body
+
+log = logging.getLogger(__name__)
+
+
+class Reader(QObject):
+    """Opens a document, asks its session, and keeps its entries.
+
+    Entries are in the store before any signal about them is sent.
+    """
+
+    opened = Signal(object)  # FileFacts
+    password_needed = Signal(str)
+    failed = Signal(object)  # WideMarginError: the document cannot be opened
+    read_progress = Signal(int, int)
+    ready = Signal(object)  # ReadSummary
+    reading_failed = Signal(object)  # WideMarginError: it can be looked at, not searched
+    entry_added = Signal(object)
+    entry_changed = Signal(object)
+    entry_removed = Signal(str)
+    asking = Signal(str)
+    answered = Signal(object)  # Entry
+    found = Signal(str, object)  # the words, list of FoundHit
+    problem = Signal(object)  # WideMarginError: one request failed
+
+    _progress_arrived = Signal(int, int)
+
+    def __init__(self, store: Store, settings: Settings, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self.store, self.settings = store, settings
+        self.background = Background(self)
+        self.undo = QUndoStack(self)
+        self.session: Session | None = None
+        self.path: Path | None = None
+        self.facts: FileFacts | None = None
+        self.summary: ReadSummary | None = None
+        self.record: DocumentRecord | None = None
+        self.entries: dict[str, Entry] = {}
+        self._translating: dict[str, Job] = {}
+        self._n_pages_told = 0
+        self._progress_arrived.connect(self._tell_progress)
+
+    def open(self, path: Path, password: str | None = None) -> None:
+        """Open a document; opened, password_needed or failed tells how it went."""
+        if self.session is None or self.path != path:
+            self.close_document()
+            self.path = path
+            self.session = Session(path)
+        self._password = password
+        self.background.watch(
+            self.session.open(password), done=self._opened, failed=self._not_opened
+        )
+
+    def close_document(self) -> None:
+        """End the session's processes; entries are on disk already."""
+        if self.session is not None:
+            self.session.close()
+        self.session = self.facts = self.summary = self.record = None
+        self.entries = {}
+        self.undo.clear()
+
+    def close(self) -> None:
+        """End everything."""
+        for job in list(self._translating.values()):
+            job.cancel()
+        self.close_document()
+        self.background.close()
+
+    def read(self) -> None:
+        """Read the whole document; ready or reading_failed tells how it went."""
+        assert self.session is not None
+        self._n_pages_told = 0
+        future = self.session.read(self._progress_arrived.emit)
+        self.background.watch(future, done=self._ready, failed=self.reading_failed.emit)
+
+    @property
+    def is_ready(self) -> bool:
+        """Whether the document can be asked."""
+        return self.summary is not None
+
+    # --- asking
+
+    def ask(self, question: str, reach: Reach = WHOLE, *, near: Anchor | None = None) -> None:
+        """Ask; the answer arrives as an entry through answered."""
+        if self.session is None:
+            return
+        self.asking.emit(question)
+        here = near or Anchor(0, 0.0)
+        self.background.watch(
+            self.session.ask(question, reach),
+            done=lambda answer: self._keep_answer(answer, here),
+            failed=self.problem.emit,
+        )
+
+    def find(self, wanted: str) -> None:
+        """Find words; found tells the hits together with the words."""
+        if self.session is None:
+            return
+        self.background.watch(
+            self.session.find(wanted),
+            done=lambda hits: self.found.emit(wanted, hits),
+            failed=self.problem.emit,
+        )
+
+    def explain(self, anchor: Anchor) -> None:
+        """Explain a selection; the explanation arrives as an entry."""
+        if self.session is None:
+            return
+
+        def keep(explanation: Explanation) -> None:
+            self.add(new_entry("explanation", anchor, explanation_body(explanation)))
+
+        self.background.watch(
+            self.session.explain(anchor.quote), done=keep, failed=self.problem.emit
+        )
+
+    # --- translating
+
+    def translate(self, anchor: Anchor) -> None:
+        """Translate a selection into the remembered language; pairs arrive in an entry."""
+        sentences = [anchor.quote[a:b] for a, b in split_sentences(anchor.quote.replace("\n", " "))]
+        body = {"language": self.target_language, "pairs": [[s, "", []] for s in sentences],
+                "model": "", "state": "waiting"}  # fmt: skip
+        entry = new_entry("translation", anchor, body)
+        self.add(entry)
+        self.run_translation(entry.id)
+
+    @property
+    def target_language(self) -> str:
+        """The language translations start in: the last one chosen, else the desktop's."""
+        if self.settings.language:
+            return self.settings.language
+        desktop = (locale.getlocale()[0] or "en")[:2].lower()
+        source = self.summary.language if self.summary else "en"
+        if desktop in LANGUAGES and desktop != source:
+            return desktop
+        return "de" if source == "en" else "en"
+
+    def choose_language(self, entry_id: str, code: str) -> None:
+        """Translate an entry again into another language, which is remembered."""
+        self.settings = replace(self.settings, language=code)
+        try:
+            save_settings(self.settings)
+        except OSError:
+            log.warning("the settings could not be saved", exc_info=True)
+        entry = self.entries.get(entry_id)
+        if entry is None:
+            return
+        pairs = [[source, "", []] for source, *_ in entry.body["pairs"]]
+        self.change(entry.with_body(language=code, pairs=pairs, state="waiting", problem=""))
+        self.run_translation(entry_id)
+
+    def run_translation(self, entry_id: str) -> None:
+        """Send an entry's sentences to the writing model."""
+        entry = self.entries[entry_id]
+        if running := self._translating.pop(entry_id, None):
+            running.cancel()
+        if not self.settings.model_address:
+            problem = (
+                "No writing model is connected. Put its address under [writing_model] in"
+                " settings.toml, or start with --model ADDRESS."
+            )
+            self.change(entry.with_body(state="failed", problem=problem))
+            return
+        sentences = [pair[0] for pair in entry.body["pairs"]]
+        language = entry.body["language"]
+        self.change(entry.with_body(state="running", problem=""))
+
+        def work(token: CancelToken, report: Report) -> None:
+            model = self._model()
+            report(("model", model.name))
+            translate(sentences, language, model, token, lambda row, pair: report((row, pair)))
+
+        self._translating[entry_id] = self.background.submit(
+            work,
+            done=lambda _: self._translation_ended(entry_id, "done", ""),
+            failed=lambda e: self._translation_ended(entry_id, "failed", f"{e.message} {e.hint}"),
+            progressed=lambda value: self._translation_moved(entry_id, value),
+        )
+
+    def cancel_translation(self, entry_id: str) -> None:
+        """Stop a translation; the pairs that are there stay."""
+        if job := self._translating.pop(entry_id, None):
+            job.cancel()
+            self._translation_ended(entry_id, "failed", "Cancelled.")
+
+    def _model(self) -> WritingModel:
+        address, name = self.settings.model_address, self.settings.model_name
+        return WritingModel(address, name) if name else first_model(address)
+
+    def _translation_moved(self, entry_id: str, value: tuple[Any, Any]) -> None:
+        entry = self.entries.get(entry_id)
+        if entry is None:
+            return
+        row, what = value
+        if row == "model":
+            self.change(entry.with_body(model=what))
+        elif isinstance(what, Pair):
+            pairs = [list(pair) for pair in entry.body["pairs"]]
+            pairs[row] = [what.source, what.target, list(what.doubts)]
+            self.change(entry.with_body(pairs=pairs))
+
+    def _translation_ended(self, entry_id: str, state: str, problem: str) -> None:
+        self._translating.pop(entry_id, None)
+        if entry := self.entries.get(entry_id):
+            self.change(entry.with_body(state=state, problem=problem.strip()))
+
+    # --- entries
+
+    def add(self, entry: Entry) -> bool:
+        """Keep an entry: on disk first, then on screen. Whether it was saved."""
+        if not self._saved(entry):
+            return False
+        self.entries[entry.id] = entry
+        self.entry_added.emit(entry)
+        return True
+
+    def change(self, entry: Entry) -> None:
+        """Keep a changed entry."""
+        if entry.id in self.entries and self._saved(entry):
+            self.entries[entry.id] = entry
+            self.entry_changed.emit(entry)
+
+    def remove(self, entry_id: str) -> None:
+        """Delete an entry; undo brings it back."""
+        if entry_id in self.entries:
+            self.undo.push(_Removal(self, self.entries[entry_id]))
+
+    def _saved(self, entry: Entry) -> bool:
+        if self.record is None:
+            return False
+        try:
+            self.store.put(self.record.id, entry)
+        except WideMarginError as error:
+            self.problem.emit(error)
+            return False
+        return True
+
+    def _keep_answer(self, answer: Answer, here: Anchor) -> None:
+        anchor = here
+        if answer.quotes:
+            locator = answer.quotes[0].locators[0]
+            anchor = Anchor(locator.page, -1.0, locator.spans, answer.quotes[0].text)
+        entry = new_entry("question", anchor, answer_body(answer))
+        if self.add(entry):
+            self.answered.emit(entry)
+
+    # --- opening and reading
+
+    def _opened(self, facts: FileFacts) -> None:
+        assert self.path is not None
+        self.facts = facts
+        try:
+            sha256 = sha256_of(self.path)
+            title = facts.title or self.path.stem
+            self.record = self.store.record_for(sha256, self.path, facts.identity, title)
+            self.entries = {entry.id: entry for entry in self.store.entries(self.record.id)}
+        except (WideMarginError, OSError) as error:
+            log.warning("entries could not be read: %s", error)
+            if isinstance(error, WideMarginError):
+                self.problem.emit(error)
+        self.opened.emit(facts)
+        self.read()
+
+    def _not_opened(self, error: WideMarginError) -> None:
+        if isinstance(error, PasswordNeededError):
+            self.password_needed.emit(error.message)
+        else:
+            self.failed.emit(error)
+
+    def _ready(self, summary: ReadSummary) -> None:
+        self.summary = summary
+        self.ready.emit(summary)
+
+    def _tell_progress(self, done: int, total: int) -> None:
+        if done > self._n_pages_told:  # two workers count at once; never go back
+            self._n_pages_told = done
+            self.read_progress.emit(done, total)
+
+
+class _Removal(QUndoCommand):
+    """Deleting an entry, undone by bringing it back."""
+
+    def __init__(self, reader: Reader, entry: Entry) -> None:
+        super().__init__(f"Delete {entry.kind}")
+        self._reader, self._entry = reader, entry
+
+    def redo(self) -> None:
+        reader = self._reader
+        try:
+            reader.store.delete(self._entry.id)
+        except WideMarginError as error:
+            reader.problem.emit(error)
+            return
+        self._entry = reader.entries.pop(self._entry.id, self._entry)
+        reader.entry_removed.emit(self._entry.id)
+
+    def undo(self) -> None:
+        reader = self._reader
+        try:
+            reader.store.restore(self._entry.id)
+        except WideMarginError as error:
+            reader.problem.emit(error)
+            return
+        reader.entries[self._entry.id] = self._entry
+        reader.entry_added.emit(self._entry)
+
+
