@@ -56,12 +56,31 @@ def _section(document: ReadDocument, written: str, identifier: str) -> Reference
             # "part 2" and "chapter 2" are different places where both exist.
             fitting.append((not number.scheme.startswith(word[:4]), index))
     if not fitting:
-        return Reference(written, "", None)
+        return _heading(document, written, identifier)
     index = min(fitting)[1]
     section = document.outline.sections[index]
     paragraph = document.paragraphs[section.first_paragraph]
     spans = paragraph.spans(0, len(paragraph.text))
     return Reference(written, section.title, _place(document, section.page, spans, index))
+
+
+def _heading(document: ReadDocument, written: str, identifier: str) -> Reference:
+    """A numbered heading that the outline does not have: the file's bookmarks may leave it out."""
+    pattern = re.compile(rf"^{re.escape(identifier)}\.?\s+[^\W\d_]")
+    for row, paragraph in enumerate(document.paragraphs):
+        line = paragraph.pieces[0].line
+        stands_out = line.is_bold or line.is_italic or line.size > 1.1 * _body_size(document)
+        if stands_out and len(paragraph.text) < 120 and pattern.match(paragraph.text.strip()):
+            spans = paragraph.spans(0, len(paragraph.text))
+            section = document.outline.at_paragraph(row)
+            title = tidy(paragraph.text)
+            return Reference(written, title, _place(document, paragraph.page, spans, section))
+    return Reference(written, "", None)
+
+
+def _body_size(document: ReadDocument) -> float:
+    sizes = sorted(p.pieces[0].line.size for p in document.paragraphs[:2000])
+    return sizes[len(sizes) // 2] if sizes else 10.0
 
 
 def _caption(document: ReadDocument, written: str, word: str, identifier: str) -> Reference:

@@ -70,6 +70,7 @@ class MarginColumn(QFrame):
         self._held_area.hide()
         self._more: QPushButton = word_button("", "Show all entries")
         self._more.setParent(self)
+        self._more.setObjectName("more")
         self._more.clicked.connect(self.more_asked)
         self._more.hide()
 
@@ -209,8 +210,8 @@ class MarginColumn(QFrame):
         self._more.setVisible(n_hidden > 0)
         if n_hidden:
             self._more.setText(f"{n_hidden} more here: see Entries")
-            self._more.adjustSize()
-            self._more.move(SIDE, self.height() - self._more.height() - 2)
+            height = self._more.sizeHint().height() + 4
+            self._more.setGeometry(SIDE, self.height() - height, self.width() - 2 * SIDE, height)
             self._more.raise_()
 
     def _card(self, entry: Entry) -> Card:

@@ -240,7 +240,7 @@ class ReadView(QWidget):
 
     def here(self) -> tuple[int, float]:
         """Page index and y at the top of the view."""
-        return self.pages.place_at(24.0) or (0, 0.0)
+        return self.pages.place_at(30.0) or (0, 0.0)
 
     def jump(self, page: int, y: float = 0.0) -> None:
         """Go to a place; back returns."""

@@ -96,7 +96,8 @@ class Spine(QWidget):
 
     def _paint_blocks(self, painter: QPainter) -> None:
         c = self.colours
-        block, other = QColor(c.rule), QColor(c.desk)
+        block = QColor(c.rule)
+        other = QColor(c.chosen) if c.is_night else QColor(c.desk)
         sections = self._outline.sections
         top = min((s.level for s in sections), default=0)
         tops = [s for s in sections if s.level == top]
@@ -106,7 +107,7 @@ class Spine(QWidget):
         edges.append(float(self._n_pages))
         for k, (first, last) in enumerate(pairwise(edges)):
             y, height = self._y(first), self._y(last) - self._y(first)
-            colour = block if k % 2 else other.darker(104) if not c.is_night else other.lighter(150)
+            colour = block if k % 2 else other
             painter.fillRect(QRectF(26, y, 20, max(height - 2, 1)), colour)
         tick = QColor(c.secondary)
         tick.setAlpha(110)

@@ -1,0 +1,41 @@
+PYTHON ?= python3
+VENV := .venv
+BIN := $(VENV)/bin
+OFFSCREEN := QT_QPA_PLATFORM=offscreen
+
+.PHONY: demo test check venv system handbook bench pictures clean
+
+demo: venv system
+	$(BIN)/python demo/run.py
+
+test: venv system
+	$(OFFSCREEN) $(BIN)/python -m pytest
+
+check: venv
+	$(BIN)/ruff format --check .
+	$(BIN)/ruff check .
+	$(BIN)/mypy
+	$(OFFSCREEN) $(BIN)/python -m pytest tests/architecture
+
+venv: $(VENV)/.ready
+
+$(VENV)/.ready: pyproject.toml constraints.txt
+	$(PYTHON) -c 'import sys; sys.exit(sys.version_info < (3, 11) and "Wide Margin needs Python 3.11 or newer.")'
+	test -x $(BIN)/python || $(PYTHON) -m venv $(VENV)
+	$(BIN)/pip install --quiet --disable-pip-version-check -c constraints.txt -e '.[dev]'
+	touch $@
+
+system:
+	@sh tools/system-packages.sh
+
+handbook: venv
+	$(BIN)/python demo/build.py src/wide_margin/data/handbook.pdf
+
+bench: venv system
+	$(OFFSCREEN) $(BIN)/python bench/run.py
+
+pictures: venv system
+	$(OFFSCREEN) $(BIN)/python demo/pictures.py docs/screenshots
+
+clean:
+	rm -rf $(VENV) build dist tour-pictures .pytest_cache .mypy_cache .ruff_cache .hypothesis
