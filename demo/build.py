@@ -86,7 +86,9 @@ class _Leaders(Paragraph):
         canvas.setFont(style.fontName, style.fontSize)
         canvas.drawString(style.leftIndent, y, self._title)
         canvas.drawRightString(self.width, y, self._label)
-        start = style.leftIndent + canvas.stringWidth(self._title, style.fontName, style.fontSize) + 6
+        start = (
+            style.leftIndent + canvas.stringWidth(self._title, style.fontName, style.fontSize) + 6
+        )
         end = self.width - canvas.stringWidth(self._label, style.fontName, style.fontSize) - 5
         x = end - 4
         while x > start:
@@ -147,12 +149,16 @@ class Book:
             title = f"Part {number} {name}"
             first = {"numbering": "arabic"} if number == "I" else {}
             self.items.append(Break(bare=True, left_head=title, right_head=title, **first))
-            self._add(Paragraph(f"Part {number}<br/>{name}", STYLES["part"]), self._landing(title, 0))
+            self._add(
+                Paragraph(f"Part {number}<br/>{name}", STYLES["part"]), self._landing(title, 0)
+            )
             self._prefix = "part"
             return
         title = f"Annex {number} {name}" if word == "annex" else rest
         columns = 2 if word == "glossary" else 1
-        self.items.append(Break(columns=columns, left_head=title, right_head=title, bare=columns == 1))
+        self.items.append(
+            Break(columns=columns, left_head=title, right_head=title, bare=columns == 1)
+        )
         self._add(Paragraph(title, STYLES["chapter"]), self._landing(title, 0), keep=True)
         self._prefix = word
 
@@ -196,7 +202,9 @@ class Book:
 
         def mark(match: re.Match) -> str:
             self._n_notes += 1
-            notes.append(Paragraph(f"<super>{self._n_notes}</super> {_markup(match[1])}", STYLES["note"]))
+            notes.append(
+                Paragraph(f"<super>{self._n_notes}</super> {_markup(match[1])}", STYLES["note"])
+            )
             return f"<super>{self._n_notes}</super>"
 
         return re.sub(r"\s*\[\^\s*(.+?)\s*\]", mark, text, flags=re.S), notes
@@ -225,7 +233,9 @@ class Book:
         name, _, caption = text[7:].partition("|")
         self._figure += 1
         self._add(FIGURES[name.strip()](), keep=True)
-        self._add(Paragraph(_markup(f"Figure {self._figure}. {caption.strip()}"), STYLES["caption"]))
+        self._add(
+            Paragraph(_markup(f"Figure {self._figure}. {caption.strip()}"), STYLES["caption"])
+        )
 
 
 def _markup(text: str) -> str:

@@ -1,4 +1,7 @@
-"""What ``make demo`` runs: the window on the handbook, or, without a display, a tour of it."""
+"""What ``make demo`` runs: the window on the handbook, or, without a display, a tour of it.
+
+The tour leaves its pictures in the folder given, tour-pictures by default.
+"""
 
 import os
 import sys
@@ -27,7 +30,8 @@ def main() -> int:
                 os.environ[name] = str(Path(home) / name)
             from tour import Tour
 
-            return Tour(handbook, model.address, PICTURES).go()
+            pictures = Path(sys.argv[1]) if len(sys.argv) > 1 else PICTURES
+            return Tour(handbook, model.address, pictures).go()
 
 
 if __name__ == "__main__":

@@ -18,7 +18,9 @@ def height(hours: float, constituents: dict[str, tuple[float, float]]) -> float:
     )
 
 
-def curve(n_hours: float, names: tuple[str, ...], step: float, unit: str, per_mark: float) -> Drawing:
+def curve(
+    n_hours: float, names: tuple[str, ...], step: float, unit: str, per_mark: float
+) -> Drawing:
     """A drawing of the tide at Ravnhead over some hours."""
     width, tall, left, low = 340.0, 130.0, 30.0, 18.0
     drawing = Drawing(width, tall)
@@ -34,7 +36,15 @@ def curve(n_hours: float, names: tuple[str, ...], step: float, unit: str, per_ma
     for metres in (-1, 0, 1):
         y = low + (metres + 1.3) * scale
         drawing.add(Line(left - 3, y, left, y, strokeColor=INK, strokeWidth=0.4))
-        drawing.add(String(2, y - 3, f"{metres:+d} m" if metres else "0 m", fontName="Times-Roman", fontSize=7.5))
+        drawing.add(
+            String(
+                2,
+                y - 3,
+                f"{metres:+d} m" if metres else "0 m",
+                fontName="Times-Roman",
+                fontSize=7.5,
+            )
+        )
     for mark in range(int(n_hours / per_mark) + 1):
         x = left + mark * per_mark * (width - left - 4) / n_hours
         drawing.add(Line(x, low - 3, x, low, strokeColor=INK, strokeWidth=0.4))

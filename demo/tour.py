@@ -6,13 +6,14 @@ from pathlib import Path
 
 from PySide6.QtCore import QEventLoop, Qt
 from PySide6.QtTest import QTest
+
 from wide_margin.core.margin import Entry, Store, default_store_path
 from wide_margin.core.services import Settings
 from wide_margin.desktop.app import make_application
 from wide_margin.desktop.main_window import MainWindow
 
 
-class StepFailed(Exception):  # noqa: N818 - a finding of the tour
+class StepFailed(Exception):
     """A step did not show what it should."""
 
 
@@ -26,7 +27,9 @@ class Tour:
         self._n_pictures = 0
 
     def _open_window(self) -> MainWindow:
-        window = MainWindow(Store(default_store_path()), Settings(model_address=self._address, language="de"))
+        window = MainWindow(
+            Store(default_store_path()), Settings(model_address=self._address, language="de")
+        )
         window.show()
         return window
 
@@ -35,8 +38,11 @@ class Tour:
     def go(self) -> int:
         """Every step in order; 1 when one of them failed."""
         self._pictures.mkdir(exist_ok=True)
+        for old in self._pictures.glob("*.png"):
+            old.unlink()
         steps = [self.open, self.find_the_way, self.find_words, self.ask, self.visit_places,
-                 self.decline, self.explain, self.translate, self.keep, self.open_again]  # fmt: skip
+                 self.decline, self.explain, self.translate, self.keep,
+                 self.open_again]  # fmt: skip
         failed = 0
         for step in steps:
             name = step.__name__.replace("_", " ")
@@ -55,8 +61,12 @@ class Tour:
         self.settle(0.4)
         self._n_pictures += 1
         path = self._pictures / f"{self._n_pictures:02}-{name.replace('_', '-')}.png"
-        self._window.grab().save(str(path))
+        self.save(path)
         return path
+
+    def save(self, path: Path) -> None:
+        """Save what the window shows."""
+        self._window.grab().save(str(path))
 
     def settle(self, seconds: float) -> None:
         """Let the window work for a while."""
@@ -138,16 +148,16 @@ class Tour:
     def find_words(self) -> str:
         """Find a word and step through its places."""
         view = self._window.read_view
-        view.place_line.find.setText("suspense")
+        view.place_line.find_field.setText("suspense")
         self.wait("hits", lambda: "of" in view.place_line.count.text())
         first = view.place_line.count.text()
-        QTest.keyClick(view.place_line.find, Qt.Key.Key_Return)
+        QTest.keyClick(view.place_line.find_field, Qt.Key.Key_Return)
         self.settle(0.3)
         found = view.place_line.count.text()
         number, total = int(first.split(" of ")[0]), int(first.split(" of ")[1])
         self.check(found == f"{number % total + 1} of {total}", f"{first}, then {found}")
         self.picture("found")
-        QTest.keyClick(view.place_line.find, Qt.Key.Key_Escape)
+        QTest.keyClick(view.place_line.find_field, Qt.Key.Key_Escape)
         return f"“suspense”: {found}"
 
     def ask(self) -> str:
@@ -186,7 +196,10 @@ class Tour:
         view.let_go()
         self.select_words("held in suspense under section 8.4")
         QTest.keyClick(view.pages, Qt.Key.Key_E)
-        self.wait("an explanation", lambda: [e for e in reader.entries.values() if e.kind == "explanation"])
+        self.wait(
+            "an explanation",
+            lambda: [e for e in reader.entries.values() if e.kind == "explanation"],
+        )
         entry = next(e for e in reader.entries.values() if e.kind == "explanation")
         terms = [meaning["term"] for meaning in entry.body["meanings"]]
         places = [r["title"] for r in entry.body["references"] if r["place"]]

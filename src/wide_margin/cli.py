@@ -27,7 +27,9 @@ COMMANDS = {"open", "outline", "ask", "stand-in"}
 FileArgument = Annotated[Path, typer.Argument(metavar="FILE", help="The PDF.", show_default=False)]
 PasswordOption = Annotated[
     Path | None,
-    typer.Option("--password-file", metavar="PATH", help="A file whose first line is the password."),
+    typer.Option(
+        "--password-file", metavar="PATH", help="A file whose first line is the password."
+    ),
 ]
 JsonOption = Annotated[bool, typer.Option("--json", help="Print JSON.")]
 

@@ -7,7 +7,7 @@ Progress = Callable[[int, int], None]
 """Called with (done, total); never goes back."""
 
 
-class Cancelled(Exception):  # noqa: N818 - not an error: whoever cancelled knows
+class Cancelled(Exception):
     """Raised at a safe point of work that was asked to stop."""
 
 

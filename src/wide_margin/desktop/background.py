@@ -50,19 +50,19 @@ class Job(QObject):
             self._arrived.emit("done", work())
         except Cancelled:
             pass  # whoever cancelled knows
-        except WideMarginError as error:
-            self._arrived.emit("failed", error)
+        except WideMarginError as known:
+            self._arrived.emit("failed", known)
         except Exception:
             log.exception("background work failed")
             error = WideMarginError("Something went wrong in Wide Margin.", hint="Try it again.")
             self._arrived.emit("failed", error)
         self._arrived.emit("ended", None)
 
-    def _dispatch(self, kind: str, value: object) -> None:
+    def _dispatch(self, kind: str, value: Any) -> None:
         if kind == "ended":
             self._owner.forget(self)
             return
-        callback = self._callbacks.get(kind)
+        callback: Callable[[Any], None] | None = self._callbacks.get(kind)
         receiver = getattr(callback, "__self__", None)
         gone = isinstance(receiver, QObject) and not shiboken6.isValid(receiver)
         if callback is not None and not gone and not self.token.is_cancelled:

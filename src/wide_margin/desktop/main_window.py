@@ -60,15 +60,15 @@ class MainWindow(QMainWindow):
     def choose_file(self) -> None:
         """Ask for a file and open it."""
         start = str(self.reader.path.parent) if self.reader.path else str(Path.home())
-        name, _ = QFileDialog.getOpenFileName(self, "Open a PDF", start, "PDF (*.pdf);;All files (*)")
+        name, _ = QFileDialog.getOpenFileName(
+            self, "Open a PDF", start, "PDF (*.pdf);;All files (*)"
+        )
         if name:
             self.open(Path(name))
 
     def ask_for_password(self, message: str) -> str | None:
         """Ask the reader for the password; None when they decline."""
-        text, given = QInputDialog.getText(
-            self, "Password", message, QLineEdit.EchoMode.Password
-        )
+        text, given = QInputDialog.getText(self, "Password", message, QLineEdit.EchoMode.Password)
         return text if given else None
 
     def _ask_password(self, message: str) -> None:
@@ -109,10 +109,14 @@ class MainWindow(QMainWindow):
         self._add(menu, "&Back", view.go_back, "Alt+Left")
         self._add(menu, "&Forward", view.go_forward, "Alt+Right")
         self._add(menu, "Next place of the &answer", lambda: view.step_place(1), "Alt+PgDown", "]")
-        self._add(menu, "Pre&vious place of the answer", lambda: view.step_place(-1), "Alt+PgUp", "[")
+        self._add(
+            menu, "Pre&vious place of the answer", lambda: view.step_place(-1), "Alt+PgUp", "["
+        )
         menu.addSeparator()
         self._add(menu, "&Page…", view.place_line.page.setFocus, "Ctrl+G")
-        self._add(menu, "Fin&d words", view.place_line.find.setFocus, QKeySequence.StandardKey.Find)
+        self._add(
+            menu, "Fin&d words", view.place_line.find_field.setFocus, QKeySequence.StandardKey.Find
+        )
         self._add(menu, "Ne&xt hit", lambda: view.step_hit(1), "F3")
         self._add(menu, "Previous &hit", lambda: view.step_hit(-1), "Shift+F3")
         menu = bar.addMenu("&Passage")

@@ -2,7 +2,6 @@
 
 import locale
 import logging
-
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
@@ -329,5 +328,3 @@ class _Removal(QUndoCommand):
             return
         reader.entries[self._entry.id] = self._entry
         reader.entry_added.emit(self._entry)
-
-

@@ -1,6 +1,6 @@
 """Answers: a question read, the excerpts that bear on it, and the sentences that answer."""
 
-from wide_margin.core.answers.model import Answer, Excerpt, Locator, Quote, Reach, WHOLE
+from wide_margin.core.answers.model import WHOLE, Answer, Excerpt, Locator, Quote, Reach
 from wide_margin.core.answers.question import Question, read_question
 from wide_margin.core.answers.quoted import answer_quoted
 

@@ -10,7 +10,9 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
                   r"|^where (?:does|do|is|are|can i (?:find|read|look)|in)\b.*\b(?:manual|handbook|document|text|book|paper"
                   r"|report|essay|guide|thesis|policy|list|described|discussed|explained|section|chapter|begin)\b"
                   r"|^(?:in welchem|dans quel(?:le)?) (?:abschnitt|kapitel|section|chapitre)"),
-        ("how many", r"\bhow (?:many|much|long|far|large|big|high|deep|often|old|fast|heavy|wide|tall|soon|late|close|hot|cold|few|small)\b"
+        ("compare", r"\bdifference between\b|\bcompare[ds]?\b|\bversus\b|\bvs\b|\bdiffers? from\b"),
+        ("how often", r"^how (?:often|frequently|regularly)\b|\bhow many times\b|^wie oft\b|^combien de fois\b"),
+        ("how many", r"\bhow (?:many|much|long|far|large|big|high|deep|old|fast|heavy|wide|tall|soon|late|close|hot|cold|few|small)\b"
                      r"|\b(?:what|which) (?:number|percentage|share|size|value|tolerance|limit|length|width|height|depth|distance|amount"
                      r"|cost|price|rate|speed|temperature|frequency|interval|duration|range|fraction|ratio|weight|maximum|minimum)\b"
                      r"|^wie ?viele?\b|^combien\b|^cuánt[oa]s?\b|\bat (?:most|least) how\b"),
@@ -23,7 +25,6 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
                     r"|^what(?:'s| is| are) (?:an?|the term)? ?[\w'’“” -]{1,40}\??$|^was (?:ist|sind|bedeutet)\b|^qu[’']est-ce\b|^qué es\b"),
         ("how to", r"^how (?:do|can|should|must|would|to|does one|is one|may)\b|\bwhat (?:should|must|do) (?:i|we|one|you) do\b|\bsteps?\b.*\bto\b|^wie (?:kann|muss|soll|macht)\b|^comment\b|^cómo\b"),
         ("why", r"^why\b|\bwhat (?:is|was) the reason\b|\bfor what reason\b|\bhow come\b|^warum\b|^weshalb\b|^pourquoi\b|^por qué\b"),
-        ("compare", r"\bdifference between\b|\bcompare[ds]?\b|\bversus\b|\bvs\b|\bdiffers? from\b"),
         ("yes or no", r"^(?:is|are|was|were|do|does|did|can|could|may|must|should|would|will|has|have|am|might)\b"),
     )
 )  # fmt: skip

@@ -23,6 +23,8 @@ WINDOW_WORDS = 48
 OF_PASSAGE, OF_SENTENCE, OF_NEIGHBOUR, OF_SIGN = 2.0, 1.2, 0.5, 0.6
 PLACE_OF_SENTENCE = 0.1
 CLOSE = 0.92
+INHERITED = 0.8
+"""What a sentence that leans on the one before takes over of that one's words."""
 """What a sentence's score is made of: its passage's score, the share of the question's weight
 that it holds, its neighbours' share, and whether it has the form of the wanted answer."""
 ENOUGH = 0.36
@@ -88,14 +90,18 @@ def _weigh(document: ReadDocument, question: Question, ranked: Ranked) -> list[_
     top = float(ranked.scores[0]) or 1.0
     total = sum(term.weight for term in ranked.query.terms) or 1.0
     topic = tuple(term.word for term in ranked.query.terms)
+    weights = np.array([term.weight for term in ranked.query.terms], np.float32)
     found: list[_Candidate] = []
     for row, passage_score in zip(
         ranked.passages[:N_PASSAGES], ranked.scores[:N_PASSAGES], strict=True
     ):
         passage = text.passages[row]
         rows = np.arange(passage.first, passage.end)
-        scores, held = sentence_scores(document.index, ranked.query, rows)
-        share = scores / total
+        _, held = sentence_scores(document.index, ranked.query, rows)
+        for k in range(1, len(rows)):  # "It is changed …" speaks of what the one before names
+            if _LEANS.match(text.sentences[rows[k]].text):
+                held[k] = np.maximum(held[k], INHERITED * held[k - 1])
+        share = held @ weights / total
         works = 0.5 if passage.kind == "works" else 1.0
         for k, sentence_row in enumerate(rows):
             sentence = text.sentences[sentence_row]
@@ -261,7 +267,9 @@ def _section_quote(document: ReadDocument, section: int, candidate: _Candidate) 
          if document.text.sentences[row].paragraph == place.first_paragraph),
         candidate.sentence,
     )  # fmt: skip
-    return Quote(place.title, (locator_for(document, heading), locator_for(document, candidate.sentence)))
+    return Quote(
+        place.title, (locator_for(document, heading), locator_for(document, candidate.sentence))
+    )
 
 
 def _excerpts(document: ReadDocument, candidates: list[_Candidate]) -> tuple[Excerpt, ...]:

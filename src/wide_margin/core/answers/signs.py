@@ -12,17 +12,26 @@ _NUMBER_WORD = (
     r"|hundred|thousand|million|once|twice|half|dozen)"
 )
 NUMBER = re.compile(
-    rf"(?<![\w.])[±≤≥<>~]?\d[\d,.  ]*(?:\s?(?:%|°\s?C?|[a-zA-Zµ]{{1,12}}\b))?|\b{_NUMBER_WORD}\b", re.I
+    rf"(?<![\w.])[±≤≥<>~]?\d[\d,.  ]*(?:\s?(?:%|°\s?C?|[a-zA-Zµ]{{1,12}}\b))?|\b{_NUMBER_WORD}\b",
+    re.I,
 )
+QUANTITY = re.compile(r"(?<![\w.])\d[\d.,]*\s?(?:%|°|[a-zA-Zµ]{1,12}\b)")
 DATE = re.compile(
     rf"\b(?:\d{{1,2}}\s+)?{_MONTH}\.?\s+\d{{1,4}}(?:,?\s+\d{{4}})?\b|\b(?:1[5-9]|20)\d\d\b"
-    rf"|\b(?:within|after|before|by|every|until|since|during)\s+(?:the\s+)?(?:\d+|{_NUMBER_WORD}|first|last|next)\s+\w+", re.I
+    rf"|\b(?:within|after|before|by|every|until|since|during)\s+(?:the\s+)?(?:\d+|{_NUMBER_WORD}|first|last|next)\s+\w+",
+    re.I,
 )
-NAME = re.compile(r"(?<![.!?]\s)(?<!^)\b[A-Z][\w’'-]+(?:\s+(?:of|the|de|van|von|and)?\s*[A-Z][\w’'.-]+)*")
+NAME = re.compile(
+    r"(?<![.!?]\s)(?<!^)\b[A-Z][\w’'-]+(?:\s+(?:of|the|de|van|von|and)?\s*[A-Z][\w’'.-]+)*"
+)
 ROLE = re.compile(
     r"\b(?:keeper|observer|officer|warden|editor|maintainer|author|manager|director|secretary|clerk|chair\w*"
     r"|president|committee|board|council|minister|administrator|developer|team|user|inspector|agent|engineer"
     r"|employer|employee|member|professor|inventor|founder)s?\b", re.I
+)  # fmt: skip
+FREQUENCY = re.compile(
+    r"\b(?:every|each|once|twice|daily|weekly|monthly|yearly|hourly|annually|quarterly|per|always|never|seldom)\b"
+    r"|\btimes (?:an?|each|per)\b", re.I
 )  # fmt: skip
 REASON = re.compile(
     r"\b(?:because|since|so that|in order|therefore|thus|hence|due to|reason|avoid|prevent|otherwise"
@@ -44,8 +53,11 @@ def sign_of(kind: str, sentence: str, topic: tuple[str, ...]) -> float:
         topic: The question's content words; for "what is" the thing defined is among them.
     """
     if kind == "how many":
-        own = NUMBER.findall(sentence)
-        return 1.0 if own else 0.0
+        if QUANTITY.search(sentence):
+            return 1.0
+        return 0.5 if NUMBER.search(sentence) else 0.0
+    if kind == "how often":
+        return 1.0 if FREQUENCY.search(sentence) else 0.0
     if kind == "when":
         return 1.0 if DATE.search(sentence) else 0.0
     if kind == "who":
@@ -62,11 +74,15 @@ def sign_of(kind: str, sentence: str, topic: tuple[str, ...]) -> float:
 def _defines(sentence: str, topic: tuple[str, ...]) -> float:
     for word in topic:
         stem = re.escape(word[: max(4, len(word) - 2)])
-        if re.search(rf"^(?:an?|the|by|“|\")?\s*[\w“”\"‘’'-]*\s*{stem}\w*[”\"’]?{DEFINES}", sentence, re.I):
+        if re.search(
+            rf"^(?:an?|the|by|“|\")?\s*[\w“”\"‘’'-]*\s*{stem}\w*[”\"’]?{DEFINES}", sentence, re.I
+        ):
             return 1.0
         if re.search(rf"\b{stem}\w*[”\"’]?{DEFINES}", sentence, re.I):
             return 0.7
-        if re.search(rf"\b(?:called|known as|termed|defined as|means?)\b.*\b{stem}", sentence, re.I):
+        if re.search(
+            rf"\b(?:called|known as|termed|defined as|means?)\b.*\b{stem}", sentence, re.I
+        ):
             return 0.6
         if re.search(rf"^{stem}\w*\s*[:—–-]\s", sentence, re.I):
             return 0.9
@@ -79,4 +95,13 @@ def emphasis_for(kind: str, sentence: str) -> tuple[tuple[int, int], ...]:
     if pattern is None:
         return ()
     found = [m.span() for m in pattern.finditer(sentence)]
-    return tuple((a, b) for a, b in found if b > a)[:3]
+    figures = [(a, b) for a, b in found if any(c.isdigit() for c in sentence[a:b])]
+    if kind == "how many" and figures:
+        found = figures  # "4 mm" answers; the "two" of "the two heights" does not
+    return tuple(_trimmed(sentence, a, b) for a, b in found if b > a)[:3]
+
+
+def _trimmed(text: str, start: int, end: int) -> tuple[int, int]:
+    while end > start and text[end - 1] in " ,.":
+        end -= 1
+    return start, end

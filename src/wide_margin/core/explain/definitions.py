@@ -41,19 +41,68 @@ _CALLED = re.compile(
     r"\b(?:(?:is|are|was|were|be|being)\s+(?:called|known as|termed|named)|(?:we|which we|here)\s+call|so-called|known as)\s+"
     r"(?:an?\s+|the\s+)?[“\"‘]?(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,2})[”\"’]?",
 )
-_LONG_SHORT = re.compile(r"(?P<long>(?:[^\W_][\w’'/-]*[ -]+){1,8}?)\((?P<short>[A-Z][A-Za-z0-9&-]{1,9}?)s?\)")
+_LONG_SHORT = re.compile(
+    r"(?P<long>(?:[^\W_][\w’'/-]*[ -]+){1,8}?)\((?P<short>[A-Z][A-Za-z0-9&-]{1,9}?)s?\)"
+)
 _SHORT_LONG = re.compile(r"\b(?P<short>[A-Z][A-Z0-9&-]{1,9})\s+\((?P<long>[A-Za-z][^()]{5,60})\)")
 _GLOSSARY = re.compile(
     r"\b(?:glossary|abbreviations?|acronyms|definitions?|terms|terminology|nomenclature|vocabulary|symbols"
     r"|glossar|begriffe|abkürzungen|glossaire|définitions|abréviations|glosario|definiciones)\b", re.I
 )  # fmt: skip
-_ENTRY = re.compile(r"^(?P<term>[^\W_][^:—–\t.]{0,50}?)\s*(?:[:—–]|\s-\s|\t)\s*(?P<rest>\S.{3,})$", re.S)
-_WEAK = frozenset(
-    "this that these those it there here what which who he she they we you i one such following example"
-    " section chapter figure table result reason purpose idea case point following first second next last".split()
+_ENTRY = re.compile(
+    r"^(?P<term>[^\W_][^:—–\t.]{0,50}?)\s*(?:[:—–]|\s-\s|\t)\s*(?P<rest>\S.{3,})$", re.S
 )
-_JOINING = frozenset("of the and in for to on by with".split())
-_STRONG_VERBS = ("defined", "means", "refers", "denotes", "stands", "meant", "bedeutet", "désigne", "significa")
+_WEAK = frozenset(
+    [
+        "this",
+        "that",
+        "these",
+        "those",
+        "it",
+        "there",
+        "here",
+        "what",
+        "which",
+        "who",
+        "he",
+        "she",
+        "they",
+        "we",
+        "you",
+        "i",
+        "one",
+        "such",
+        "following",
+        "example",
+        "section",
+        "chapter",
+        "figure",
+        "table",
+        "result",
+        "reason",
+        "purpose",
+        "idea",
+        "case",
+        "point",
+        "following",
+        "first",
+        "second",
+        "next",
+        "last",
+    ]
+)
+_JOINING = frozenset(["of", "the", "and", "in", "for", "to", "on", "by", "with"])
+_STRONG_VERBS = (
+    "defined",
+    "means",
+    "refers",
+    "denotes",
+    "stands",
+    "meant",
+    "bedeutet",
+    "désigne",
+    "significa",
+)
 
 
 def key_of(term: str, analyser: Analyser) -> tuple[str, ...]:
@@ -111,7 +160,7 @@ def _in_sentence(sentence: Sentence, row: int) -> Iterator[Definition]:
         term = match["term"].strip("“”\"‘’'")
         if _is_term(term):
             strong = any(verb in match["verb"] for verb in _STRONG_VERBS)
-            quoted = match["term"][0] in "“\"‘"
+            quoted = match["term"][0] in '“"‘'
             weight = 0.9 if strong else 0.6
             yield Definition(term, row, "defined", min(1.0, weight + 0.1 * quoted))
     for match in _CALLED.finditer(text):
@@ -131,11 +180,13 @@ def _is_term(term: str) -> bool:
     parts = term.lower().split()
     if not parts or not parts[0][0].isalpha() or parts[0] in _WEAK:
         return False
-    return all(part in _JOINING or not is_common(part) for part in parts) and parts[-1] not in _JOINING
+    return (
+        all(part in _JOINING or not is_common(part) for part in parts) and parts[-1] not in _JOINING
+    )
 
 
 def _until_small_word(term: str) -> str:
-    kept = []
+    kept: list[str] = []
     for word in term.split():
         if kept and is_common(word.lower()):
             break

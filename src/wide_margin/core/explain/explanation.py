@@ -97,6 +97,8 @@ def _meaning(document: ReadDocument, definition: Definition) -> Meaning:
         while end < len(sentences) and sentences[end].paragraph == sentence.paragraph:
             text = f"{text} {sentences[end].text}"
             end += 1
+        if text.startswith(definition.term):  # the card names the term already
+            text = text[len(definition.term) :].lstrip(" :—–-")
     locator = locator_for(document, definition.sentence, end)
     return Meaning(definition.term, text, definition.kind, locator, definition.long_form)
 

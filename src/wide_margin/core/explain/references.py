@@ -108,5 +108,3 @@ def _place(
     document: ReadDocument, page: int, spans: tuple[SpanOnPage, ...], section: int
 ) -> Locator:
     return Locator(page, document.labels.of(page), spans, document.path_at(section))
-
-

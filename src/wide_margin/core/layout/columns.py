@@ -50,7 +50,7 @@ def _zones(boxes: FloatArray, rows: IntArray) -> list[IntArray]:
 
 
 def _find_gutter(boxes: FloatArray) -> float | None:
-    """x of the empty strip between two columns, None where the text is one column."""
+    """X of the empty strip between two columns, None where the text is one column."""
     if len(boxes) < 2 * MIN_ROWS:
         return None
     low, high = float(boxes[:, 0].min()), float(boxes[:, 2].max())

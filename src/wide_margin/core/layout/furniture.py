@@ -12,7 +12,9 @@ EDGE = 0.13
 SAME_HEIGHT = 3.0
 """Furniture of one kind lies at the same height within this many points."""
 _ROMAN = r"[ivxlcdm]{1,8}"
-_NUMBER_ONLY = re.compile(rf"^[\W_]*(?:page\s+)?(?:\d{{1,4}}|{_ROMAN})(?:\s+(?:of|/)\s+\d+)?[\W_]*$", re.I)
+_NUMBER_ONLY = re.compile(
+    rf"^[\W_]*(?:page\s+)?(?:\d{{1,4}}|{_ROMAN})(?:\s+(?:of|/)\s+\d+)?[\W_]*$", re.I
+)
 _NUMBER_AT_EDGE = re.compile(rf"^(?:\d{{1,4}}|{_ROMAN})\b|\b(?:\d{{1,4}}|{_ROMAN})$", re.I)
 _DIGITS = re.compile(rf"\d+|^{_ROMAN}\b|\b{_ROMAN}$")
 

@@ -4,6 +4,7 @@ import re
 from collections import Counter, defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from itertools import pairwise
 
 from wide_margin.core.layout.model import Line
 
@@ -98,9 +99,7 @@ def label_pages(
     return PageLabels(tuple(printed))
 
 
-def printed_numbers(
-    pages: Sequence[Sequence[Line]], heights: Sequence[float]
-) -> list[str | None]:
+def printed_numbers(pages: Sequence[Sequence[Line]], heights: Sequence[float]) -> list[str | None]:
     """The page number printed on each page, None where there is none.
 
     A number counts when pages around it count along with it. Pages without a number between
@@ -120,7 +119,7 @@ def printed_numbers(
     known = sorted(chosen)
     for page in known:
         result[page] = _written(chosen[page][1], page + chosen[page][2])
-    for before, after in zip(known, known[1:], strict=False):
+    for before, after in pairwise(known):
         if chosen[before][1:] == chosen[after][1:] and after - before <= 12:
             for page in range(before + 1, after):
                 result[page] = _written(chosen[before][1], page + chosen[before][2])
@@ -129,9 +128,7 @@ def printed_numbers(
 
 def _candidates(lines: Sequence[Line], height: float) -> set[tuple[str, int]]:
     found = set()
-    at_edge = [
-        line for line in lines if line.box[3] < 0.13 * height or line.box[1] > 0.87 * height
-    ]
+    at_edge = [line for line in lines if line.box[3] < 0.13 * height or line.box[1] > 0.87 * height]
     for line in at_edge:
         words = line.text.split()
         for word in {words[0], words[-1]} if words else set():
@@ -166,10 +163,10 @@ def _roman_value(text: str) -> int:
 
 def roman(value: int) -> str:
     """A number from 1 to 3999 in small roman numerals."""
-    parts = [(1000, "m"), (900, "cm"), (500, "d"), (400, "cd"), (100, "c"), (90, "xc"),
-             (50, "l"), (40, "xl"), (10, "x"), (9, "ix"), (5, "v"), (4, "iv"), (1, "i")]  # fmt: skip
+    worths = (1000, 900, 500, 400, 100, 90, 50, 40, 10, 9, 5, 4, 1)
+    letters_of = ("m", "cm", "d", "cd", "c", "xc", "l", "xl", "x", "ix", "v", "iv", "i")
     written = ""
-    for worth, letters in parts:
+    for worth, letters in zip(worths, letters_of, strict=True):
         written += letters * (value // worth)
         value %= worth
     return written

@@ -4,6 +4,7 @@ import re
 from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from statistics import median
 
 from wide_margin.core.layout.model import Line, Paragraph, Piece
@@ -105,15 +106,16 @@ def _groups_in_column(lines: list[Line]) -> list[list[Line]]:
 
 def _measure(lines: list[Line]) -> _Measure:
     lefts = Counter(round(line.box[0]) for line in lines)
-    steps = [
-        b.box[3] - a.box[3] for a, b in zip(lines, lines[1:], strict=False) if b.box[3] > a.box[3]
-    ]
+    steps = [b.box[3] - a.box[3] for a, b in pairwise(lines) if b.box[3] > a.box[3]]
     # The smaller half of the steps: in a page of short paragraphs most steps are wide.
     steps = sorted(steps)[: max(1, (len(steps) + 1) * 2 // 3)]
+    leading = median(steps) if steps else 12.0
+    if len(lines) < 8:  # too few to tell: their steps may all lead from paragraph to paragraph
+        leading = min(leading, 1.35 * median(line.size for line in lines))
     return _Measure(
         left=float(lefts.most_common(1)[0][0]),
         right=max(line.box[2] for line in lines),
-        leading=median(steps) if steps else 12.0,
+        leading=leading,
     )
 
 

@@ -70,9 +70,7 @@ class TextLayer:
         if not len(chosen):
             return ()
         parts = np.split(chosen, np.flatnonzero(np.diff(chosen) != 1) + 1)
-        return tuple(
-            SpanOnPage(self.page.index, int(part[0]), int(part[-1]) + 1) for part in parts
-        )
+        return tuple(SpanOnPage(self.page.index, int(part[0]), int(part[-1]) + 1) for part in parts)
 
     def text(self, start: int, end: int) -> str:
         """The words between two positions, hyphenation undone, one line break a paragraph."""

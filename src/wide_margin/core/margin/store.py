@@ -145,7 +145,9 @@ class Store:
                 (document,),
             ).fetchall()
         return [
-            Entry(row[0], row[1], Anchor.from_json(json.loads(row[2])), json.loads(row[3]), *row[4:])
+            Entry(
+                row[0], row[1], Anchor.from_json(json.loads(row[2])), json.loads(row[3]), *row[4:]
+            )
             for row in rows
         ]
 

@@ -72,27 +72,30 @@ def _forms(title: str) -> set[str]:
     return {squash(title), squash(number.rest) if number else squash(title)}
 
 
-def _from_bookmarks(
-    bookmarks: Sequence[Bookmark], paragraphs: Sequence[Paragraph]
-) -> list[_Start]:
+def _from_bookmarks(bookmarks: Sequence[Bookmark], paragraphs: Sequence[Paragraph]) -> list[_Start]:
     on_page: dict[int, list[int]] = defaultdict(list)
     for row, paragraph in enumerate(paragraphs):
         on_page[paragraph.page].append(row)
     starts = []
     for bookmark in bookmarks:
         assert bookmark.page is not None
-        row = _heading_of(bookmark, on_page, paragraphs)
-        if row is None:
+        heading = _heading_of(bookmark, on_page, paragraphs)
+        if heading is None:
             y = bookmark.y or 0.0
             row = _first_after(bookmark.page, y, on_page, paragraphs)
-            starts.append(_Start(bookmark.title, bookmark.level, bookmark.page, y, row, ("bookmark",)))
+            starts.append(
+                _Start(bookmark.title, bookmark.level, bookmark.page, y, row, ("bookmark",))
+            )
             continue
+        row = heading
         line = paragraphs[row].pieces[0].line
         written = tidy(paragraphs[row].text.replace("\t", " "))
         title = bookmark.title
         if number_of(written) and not number_of(title) and squash(written).endswith(squash(title)):
             title = written
-        starts.append(_Start(title, bookmark.level, line.page, line.box[1], row, ("bookmark", "heading")))
+        starts.append(
+            _Start(title, bookmark.level, line.page, line.box[1], row, ("bookmark", "heading"))
+        )
     return starts
 
 
@@ -142,7 +145,9 @@ def _close(starts: list[_Start], n_paragraphs: int, heights: Sequence[float]) ->
 
 def heading_rows(outline: Outline) -> dict[int, int]:
     """Paragraph row to section index, for paragraphs that are a section's heading."""
-    return {s.first_paragraph: k for k, s in enumerate(outline.sections) if "heading" in s.witnesses}
+    return {
+        s.first_paragraph: k for k, s in enumerate(outline.sections) if "heading" in s.witnesses
+    }
 
 
 __all__ = ["Heading", "alike", "build_outline", "heading_rows", "squash"]

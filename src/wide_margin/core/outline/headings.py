@@ -112,7 +112,7 @@ def _may_be_heading(
     if text[-1] == ":" or style.size < 0.88 * body_size:
         return False
     numbered = number_of(text)
-    starts_well = text[0].isupper() or text[0].isdigit() or text[0] in "§“\"(¿¡"
+    starts_well = text[0].isupper() or text[0].isdigit() or text[0] in '§“"(¿¡'
     if style.is_bold and not body_is_bold:
         return starts_well or numbered is not None
     if numbered and numbered.scheme in ("decimal", "lettered", "paragraph") and numbered.depth > 1:
@@ -134,9 +134,12 @@ def _join_labels(candidates: list[_Candidate]) -> list[_Candidate]:
                 style = max(label.style, candidate.style)
                 joined[-1] = _Candidate(title, style, label.paragraph, label.page, label.y)
                 continue
-            if near and candidate.style == label.style and 0 <= candidate.y - label.y < (
-                1.7 * candidate.style.size
-            ) and number_of(candidate.title) is None:  # a title over two lines
+            if (
+                near
+                and candidate.style == label.style
+                and 0 <= candidate.y - label.y < (1.7 * candidate.style.size)
+                and number_of(candidate.title) is None
+            ):  # a title over two lines
                 title = f"{label.title} {candidate.title}"
                 joined[-1] = _Candidate(title, label.style, label.paragraph, label.page, label.y)
                 continue

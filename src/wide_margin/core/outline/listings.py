@@ -20,6 +20,8 @@ def listing_pages(pages: Sequence[Sequence[Line]]) -> frozenset[int]:
         n_led = sum(bool(_LEADERS.search(text)) for text in texts)
         n_ending = sum(bool(_ENDS_IN_PAGE.search(text)) for text in texts)
         n_wordy = sum(len(text.split()) > 12 for text in texts)
-        if n_led >= 0.35 * len(texts) or (n_ending >= 0.6 * len(texts) and n_wordy < 0.2 * len(texts)):
+        if n_led >= 0.35 * len(texts) or (
+            n_ending >= 0.6 * len(texts) and n_wordy < 0.2 * len(texts)
+        ):
             found.add(page)
     return frozenset(found)

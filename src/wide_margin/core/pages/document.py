@@ -4,6 +4,7 @@ import ctypes
 import hashlib
 from collections.abc import Iterator
 from contextlib import contextmanager
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -121,8 +122,7 @@ class PdfFile:
     def _labels(self) -> tuple[str | None, ...]:
         raw = self._pdf.raw
         labels = [
-            utf16_result(lambda buffer, n, i=i: pdfium_c.FPDF_GetPageLabel(raw, i, buffer, n))
-            for i in range(self.n_pages)
+            utf16_result(partial(pdfium_c.FPDF_GetPageLabel, raw, i)) for i in range(self.n_pages)
         ]
         if not any(labels):
             return (None,) * self.n_pages
@@ -149,9 +149,7 @@ class PdfFile:
             if address in seen:
                 continue
             seen.add(address)
-            title = utf16_result(
-                lambda buffer, n, item=item: pdfium_c.FPDFBookmark_GetTitle(item, buffer, n)
-            )
+            title = utf16_result(partial(pdfium_c.FPDFBookmark_GetTitle, item))
             page, y = self._place(pdfium_c.FPDFBookmark_GetDest(raw, item))
             yield Bookmark(" ".join(title.split()), level, page, y)
             if after := pdfium_c.FPDFBookmark_GetNextSibling(raw, item):

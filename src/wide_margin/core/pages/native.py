@@ -86,7 +86,7 @@ def utf16_text(text_page: Any, n_chars: int) -> str:
     return buffer.raw[: 2 * max(n - 1, 0)].decode("utf-16-le", "replace")
 
 
-def utf16_result(call: Callable[[Any, int], int]) -> str:
+def utf16_result(call: Callable[[Any, int], Any]) -> str:
     """Run a PDFium function that fills a UTF-16 buffer: once for the size, once for the text."""
     n = call(None, 0)
     if n <= 2:

@@ -34,7 +34,12 @@ def draw(pdf: PdfFile, index: int, scale: float, *, clip: Box | None = None) -> 
             scale *= (MAX_PIXELS / pixels) ** 0.5
         crop = (box[0], height - box[3], width - box[2], box[1])
         try:
-            bitmap = page.render(scale=scale, crop=crop, rev_byteorder=False, force_bitmap_format=pdfium_c.FPDFBitmap_BGRx)
+            bitmap = page.render(
+                scale=scale,
+                crop=crop,
+                rev_byteorder=False,
+                force_bitmap_format=pdfium_c.FPDFBitmap_BGRx,
+            )
         except (pdfium.PdfiumError, ValueError) as error:
             raise PageFailedError(
                 f"Page {index + 1} of the file cannot be drawn.",
@@ -44,5 +49,3 @@ def draw(pdf: PdfFile, index: int, scale: float, *, clip: Box | None = None) -> 
         picture = Picture(bitmap.width, bitmap.height, bitmap.stride, data)
         bitmap.close()
         return picture
-
-

@@ -13,8 +13,12 @@ from wide_margin.core.pages.document import PdfFile, frame_of
 from wide_margin.core.pages.model import LINE_END_HYPHEN, Font, PageText
 
 # TeX's Computer Modern family and the URW faces say weight and slant in letters of their own.
-_BOLD = re.compile(r"bold|black|heavy|demi|(?:^|\+|-)(?:cm|sf|ec|lm)\w*bx|-medi|bd(?:\b|cn|ou)", re.I)
-_ITALIC = re.compile(r"ital|obli|slant|(?:^|\+)(?:cm|sf|ec)(?:ti|sl|bxti|bxsl|mi|itt|sltt)|-it\b", re.I)
+_BOLD = re.compile(
+    r"bold|black|heavy|demi|(?:^|\+|-)(?:cm|sf|ec|lm)\w*bx|-medi|bd(?:\b|cn|ou)", re.I
+)
+_ITALIC = re.compile(
+    r"ital|obli|slant|(?:^|\+)(?:cm|sf|ec)(?:ti|sl|bxti|bxsl|mi|itt|sltt)|-it\b", re.I
+)
 _FIXED = re.compile(r"mono|courier|typewriter|(?:^|\+)(?:cm|sf|ec)\w*tt|consol|fixed|code", re.I)
 _FIXED_FLAG, _ITALIC_FLAG, _BOLD_FLAG = 1, 1 << 6, 1 << 18  # ISO 32000-1, table 123
 _WORD_EDGE = re.compile(r"\S+")
@@ -99,7 +103,8 @@ def _runs(address: int, chars: str) -> tuple[np.ndarray, np.ndarray, np.ndarray,
         item: (rank[fonts[handle]], size)
         for item, handle, size in zip(unique, handles, sizes.tolist(), strict=True)
     }
-    starts, chosen = [], []
+    starts: list[int] = []
+    chosen: list[tuple[int, float]] = []
     for spot, item in drawn:
         if not chosen or face[item] != chosen[-1]:
             chosen.append(face[item])
@@ -114,7 +119,7 @@ def _runs(address: int, chars: str) -> tuple[np.ndarray, np.ndarray, np.ndarray,
 
 def _font(address: int | None) -> Font:
     """What the font's own name and flags say; the weight PDFium guesses is often wrong."""
-    handle = ctypes.cast(address, pdfium_c.FPDF_FONT)
+    handle = ctypes.cast(address or 0, pdfium_c.FPDF_FONT)
     buffer = ctypes.create_string_buffer(256)
     n = pdfium_c.FPDFFont_GetBaseFontName(handle, buffer, 256)
     name = buffer.raw[: max(min(n, 256) - 1, 0)].decode("utf-8", "replace")

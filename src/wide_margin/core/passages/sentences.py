@@ -3,13 +3,110 @@
 import re
 
 _ABBREVIATIONS = frozenset(
-    "e.g i.e etc cf al vs viz resp approx fig figs eq eqs sec sect ch chap no nos vol vols p pp ed eds"
-    " dr mr mrs ms prof st jr sr inc ltd co corp dept est ca c art para ref refs tab app"
-    " jan feb mar apr jun jul aug sep sept oct nov dec mon tue wed thu fri sat sun"
-    " z.b d.h u.a bzw usw vgl nr abs abb bd hrsg s o.ä evtl ggf inkl"
-    " p.ex c.-à-d av apr env chap n° m mme mlle"
-    " sr sra dra ud uds pág núm".split()
+    [
+        "e.g",
+        "i.e",
+        "etc",
+        "cf",
+        "al",
+        "vs",
+        "viz",
+        "resp",
+        "approx",
+        "fig",
+        "figs",
+        "eq",
+        "eqs",
+        "sec",
+        "sect",
+        "ch",
+        "chap",
+        "no",
+        "nos",
+        "vol",
+        "vols",
+        "p",
+        "pp",
+        "ed",
+        "eds",
+        "dr",
+        "mr",
+        "mrs",
+        "ms",
+        "prof",
+        "st",
+        "jr",
+        "sr",
+        "inc",
+        "ltd",
+        "co",
+        "corp",
+        "dept",
+        "est",
+        "ca",
+        "c",
+        "art",
+        "para",
+        "ref",
+        "refs",
+        "tab",
+        "app",
+        "jan",
+        "feb",
+        "mar",
+        "apr",
+        "jun",
+        "jul",
+        "aug",
+        "sep",
+        "sept",
+        "oct",
+        "nov",
+        "dec",
+        "mon",
+        "tue",
+        "wed",
+        "thu",
+        "fri",
+        "sat",
+        "sun",
+        "z.b",
+        "d.h",
+        "u.a",
+        "bzw",
+        "usw",
+        "vgl",
+        "nr",
+        "abs",
+        "abb",
+        "bd",
+        "hrsg",
+        "s",
+        "o.ä",
+        "evtl",
+        "ggf",
+        "inkl",
+        "p.ex",
+        "c.-à-d",
+        "av",
+        "apr",
+        "env",
+        "chap",
+        "n°",
+        "m",
+        "mme",
+        "mlle",
+        "sr",
+        "sra",
+        "dra",
+        "ud",
+        "uds",
+        "pág",
+        "núm",
+    ]
 )
+_WORDS_TOO = frozenset(["no", "nos", "art", "sun", "sat", "app", "ed", "mon"])
+"""Abbreviations before a number ("no. 5"), words before anything else ("He said no.")."""
 _END = re.compile(r"[.!?…]+[\"'”’»)\]]*(?=\s)|[:;](?=\s+[•‣◦–—]\s)|\n")
 _LAST_WORD = re.compile(r"([\w.°-]+)\.+[\"'”’»)\]]*$")
 _OPENS = re.compile(r"\s+[\"'“‘«(\[¿¡]*(\S)")
@@ -58,11 +155,15 @@ def _ends_here(text: str, stop: int, end: int) -> bool:
     if word is None:
         return True
     last = word[1].casefold().strip("(")
+    if last in _WORDS_TOO:
+        return not follows.isdigit()
     if last in _ABBREVIATIONS:
         # "etc." and "al." may also end a sentence; the others never do.
         return last in ("etc", "al", "inc", "ltd", "co") and follows.isupper()
     is_initial = len(word[1]) == 1 and word[1].isupper()
-    is_listed = bool(re.fullmatch(r"(?:[\divx]{1,4}|[a-zA-Z])", word[1])) and _is_first_word(text, word)
+    is_listed = bool(re.fullmatch(r"(?:[\divx]{1,4}|[a-zA-Z])", word[1])) and _is_first_word(
+        text, word
+    )
     return not is_initial and not is_listed
 
 

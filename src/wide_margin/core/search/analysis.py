@@ -63,14 +63,13 @@ def words(text: str) -> Iterator[str]:
 
 
 def guess_language(sample: str) -> str:
-    """The language whose small words are most frequent in a text: "en", "de", "fr", …
+    """The language whose small words are most frequent in a text, as its code.
 
-    English where the text has none of them.
+    "en", "de", "fr" and so on; English where the text has none of them.
     """
     counts = Counter(words(sample))
     scores = {
-        language: sum(counts[word] for word in common)
-        for language, common in _COMMON_WORDS.items()
+        language: sum(counts[word] for word in common) for language, common in _COMMON_WORDS.items()
     }
     best = max(scores, key=lambda language: scores[language])
     return best if scores[best] > 0 else "en"

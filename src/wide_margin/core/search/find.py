@@ -30,8 +30,10 @@ def make_findable(paragraphs: Sequence[Paragraph]) -> Findable:
     """Fold every paragraph once."""
     parts, starts, at = [], [], 0
     for paragraph in paragraphs:
-        folded = folded_with_places(paragraph.text)[0] if not paragraph.text.isascii() else (
-            " ".join(paragraph.text.lower().split())
+        folded = (
+            folded_with_places(paragraph.text)[0]
+            if not paragraph.text.isascii()
+            else (" ".join(paragraph.text.lower().split()))
         )
         starts.append(at)
         parts.append(folded)

@@ -48,9 +48,11 @@ def read_terms(text: str, index: Index) -> Query:
     if not content:
         content = list(dict.fromkeys(words(text)))
     neighbours = _neighbours(content, index)
-    highest = float(np.log1p(len(index.passage_lengths) / 1.5 - 1.0 + 1e-9)) if len(
-        index.passage_lengths
-    ) > 1 else 1.0
+    highest = (
+        float(np.log1p(len(index.passage_lengths) / 1.5 - 1.0 + 1e-9))
+        if len(index.passage_lengths) > 1
+        else 1.0
+    )
     terms = []
     for word in content:
         exact = _exact(word, index)

@@ -96,7 +96,9 @@ def _proximity(index: Index, query: Query, score: FloatArray) -> FloatArray:
     """
     bonus = np.zeros(len(score), np.float32)
     pairs = [
-        (a, b) for a, b in zip(query.terms, query.terms[1:], strict=False) if a.variants and b.variants
+        (a, b)
+        for a, b in zip(query.terms, query.terms[1:], strict=False)
+        if a.variants and b.variants
     ]
     if not pairs:
         return bonus
@@ -122,7 +124,9 @@ def _near(tokens: IntArray, a: Term, b: Term) -> bool:
     return bool(np.abs(at_a[:, None] - at_b[None, :]).min() <= 3)
 
 
-def sentence_scores(index: Index, query: Query, sentences: IntArray) -> tuple[FloatArray, FloatArray]:
+def sentence_scores(
+    index: Index, query: Query, sentences: IntArray
+) -> tuple[FloatArray, FloatArray]:
     """How much of a question each sentence holds.
 
     Returns:

@@ -17,7 +17,9 @@ from typing import Any
 from wide_margin.core.search import guess_language
 
 MODEL = "wide-margin-stand-in"
-_LANGUAGE = re.compile(r"translate\b.*?\b(?:in)?to (English|German|French|Spanish|\w+)", re.I | re.S)
+_LANGUAGE = re.compile(
+    r"translate\b.*?\b(?:in)?to (English|German|French|Spanish|\w+)", re.I | re.S
+)
 _CODES = {"english": "en", "german": "de", "french": "fr", "spanish": "es"}
 _NUMBERED = re.compile(r"^\s*(\d+)\.\s+(.*)$")
 _WORD = re.compile(r"[^\W\d_]+(?:['’][^\W\d_]+)*")
@@ -70,14 +72,14 @@ class _Handler(BaseHTTPRequestHandler):
     protocol_version = "HTTP/1.1"
     delay = 0.0
 
-    def do_GET(self) -> None:  # noqa: N802 - the name http.server calls
+    def do_GET(self) -> None:
         """List the one model."""
         if self.path.rstrip("/").endswith("/models"):
             self._json(200, {"object": "list", "data": [{"id": MODEL, "object": "model"}]})
         else:
             self._json(404, {"error": {"message": "no such address"}})
 
-    def do_POST(self) -> None:  # noqa: N802
+    def do_POST(self) -> None:
         """Answer a chat completion, streamed when asked to."""
         if not self.path.rstrip("/").endswith("/chat/completions"):
             self._json(404, {"error": {"message": "no such address"}})

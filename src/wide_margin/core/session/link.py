@@ -50,7 +50,14 @@ class Worker:
         self.is_lost = False
         self._heard = time.monotonic()
         ours, theirs = socket.socketpair()
-        command = [sys.executable, "-m", "wide_margin.core.session.worker", role, str(theirs.fileno()), str(memory_mb)]
+        command = [
+            sys.executable,
+            "-m",
+            "wide_margin.core.session.worker",
+            role,
+            str(theirs.fileno()),
+            str(memory_mb),
+        ]
         environment = {**os.environ, "OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1"}
         self._process = subprocess.Popen(
             command, pass_fds=[theirs.fileno()], stdin=subprocess.DEVNULL, env=environment

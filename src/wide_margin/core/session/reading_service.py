@@ -27,7 +27,12 @@ class ReadingService:
         self._definitions: Definitions | None = None
 
     def read(
-        self, send: Send, path: Path, password: str | None, skip: frozenset[int], use_bookmarks: bool
+        self,
+        send: Send,
+        path: Path,
+        password: str | None,
+        skip: frozenset[int],
+        use_bookmarks: bool,
     ) -> ReadSummary:
         """Read a document, or take it from the cache.
 

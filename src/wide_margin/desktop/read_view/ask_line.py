@@ -1,5 +1,7 @@
 """The ask line: one field for a question or a place, with reach and draw on in view."""
 
+from collections.abc import Callable
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QAction, QActionGroup, QKeyEvent
 from PySide6.QtWidgets import (
@@ -75,7 +77,7 @@ class AskLine(QFrame):
         self.setFixedHeight(46)
         self.reach: Reach = WHOLE
         self._place: Place | None = None
-        self._resolve = lambda text: None
+        self._resolve: Callable[[str], Place | None] = lambda text: None
         self.field = AskField()
         self.field.setPlaceholderText("Question, page, section or heading")
         self.field.setAccessibleName("Question, page, section or heading")
@@ -108,9 +110,9 @@ class AskLine(QFrame):
         self.set_section("", -1)
         self._look("")
 
-    def resolve_with(self, resolve: object) -> None:
+    def resolve_with(self, resolve: Callable[[str], Place | None]) -> None:
         """Give the function that tells whether a text is a place."""
-        self._resolve = resolve  # type: ignore[assignment]
+        self._resolve = resolve
         self._look(self.field.text())
 
     def set_section(self, title: str, section: int) -> None:

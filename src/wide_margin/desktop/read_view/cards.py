@@ -1,15 +1,24 @@
 """Entries as cards in the margin: what was asked, explained, translated, marked or noted."""
 
+from functools import partial
 from html import escape
-from typing import Any
+from typing import Any, ClassVar
 
 from PySide6.QtCore import QEvent, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QColor, QEnterEvent, QFont, QFontInfo, QPainter, QPaintEvent, QTextDocument
+from PySide6.QtGui import (
+    QColor,
+    QEnterEvent,
+    QFont,
+    QFontInfo,
+    QPainter,
+    QPaintEvent,
+    QTextDocument,
+)
 from PySide6.QtWidgets import (
-    QComboBox,
     QFrame,
     QHBoxLayout,
     QLabel,
+    QMenu,
     QPlainTextEdit,
     QPushButton,
     QSizePolicy,
@@ -83,7 +92,11 @@ def text_label(text: str, font: QFont, role: str = "") -> QLabel:
 def place_link(index: int, shown: str, colours: Colours, *, here: bool) -> str:
     """A locator as rich text; the one being visited is inverted."""
     family = QFontInfo(sans_font()).family()
-    colour = f"color:{colours.paper};background-color:{colours.madder}" if here else f"color:{colours.madder}"
+    colour = (
+        f"color:{colours.paper};background-color:{colours.madder}"
+        if here
+        else f"color:{colours.madder}"
+    )
     line = "none" if here else "underline"
     gap = "&nbsp;" if here else ""
     size = sans_font(-1).pointSizeF()
@@ -96,7 +109,7 @@ def place_link(index: int, shown: str, colours: Colours, *, here: bool) -> str:
 class Backing(QWidget):
     """The bar at the left of a statement: full, half or hollow."""
 
-    TELLS = {"backed": "Backed: the document's own words",
+    TELLS: ClassVar = {"backed": "Backed: the document's own words",
              "partly": "Partly backed: the excerpt holds only part of this",
              "unbacked": "Unbacked: the excerpt does not hold this"}  # fmt: skip
 
@@ -181,6 +194,10 @@ class Card(QFrame):
         kind, _, value = target.partition(":")
         if kind == "place":
             self.place_chosen.emit(self.entry.id, int(value))
+
+    def height_at(self, width: int) -> int:
+        """Pixels that the card takes at a width."""
+        return self.column.heightForWidth(width)
 
     def enterEvent(self, event: QEnterEvent) -> None:
         """Offer to delete."""
@@ -284,7 +301,9 @@ class HeldAnswer(Card):
         row = QHBoxLayout()
         row.setSpacing(12)
         name = "excerpt" if n_excerpts == 1 else "excerpts"
-        self.excerpts_button = word_button(f"{n_excerpts} {name}", "Show what the answer was found among")
+        self.excerpts_button = word_button(
+            f"{n_excerpts} {name}", "Show what the answer was found among"
+        )
         self.excerpts_button.setCheckable(True)
         self.excerpts_button.toggled.connect(self._show_excerpts)
         self.excerpts_button.setVisible(not declined and n_excerpts > 0)
@@ -353,8 +372,10 @@ class ExplanationCard(Card):
             )
         if not index and not body["references"]:
             self.column.addWidget(
-                text_label("The document does not define these words or refer elsewhere in them.",
-                           sans_font(-0.5))  # fmt: skip
+                text_label(
+                    "The document does not define these words or refer elsewhere in them.",
+                    sans_font(-0.5),
+                )
             )
 
     def _meaning(self, meaning: dict[str, Any], index: int) -> str:
@@ -385,15 +406,11 @@ class TranslationCard(Card):
 
     def fill(self) -> None:
         """The language, then the pairs."""
-        self.language = QComboBox()
+        self.language = word_button("", "Choose the language to translate to")
+        menu = QMenu(self.language)
         for code, name in LANGUAGES.items():
-            self.language.addItem(name, code)
-        self.language.setFont(sans_font(-1))
-        self.language.setAccessibleName("Language to translate to")
-        self.language.setCurrentIndex(self.language.findData(self.entry.body["language"]))
-        self.language.activated.connect(
-            lambda: self.language_chosen.emit(self.entry.id, self.language.currentData())
-        )
+            menu.addAction(name, partial(self._choose, code))
+        self.language.setMenu(menu)
         self.action = word_button("Cancel")
         self.action.clicked.connect(self._act)
         row = QHBoxLayout()
@@ -411,7 +428,9 @@ class TranslationCard(Card):
         """Show what has arrived."""
         super().update_entry(entry)
         body = entry.body
-        parts = ["Translation", language_name(body["language"])]
+        language = language_name(body["language"])
+        self.language.setText(f"Into {language} ▾")
+        parts = ["Translation", language]
         if "stand-in" in body.get("model", ""):
             parts.append("simulated")
         elif body.get("model"):
@@ -425,13 +444,18 @@ class TranslationCard(Card):
         self.message.setVisible(bool(problem) or state in ("running", "waiting"))
         while len(self._pairs) < len(body["pairs"]):
             self._add_pair(len(self._pairs))
-        for (source, target), (said, translated, *rest) in zip(self._pairs, body["pairs"], strict=False):
+        for (source, target), (said, translated, *rest) in zip(
+            self._pairs, body["pairs"], strict=False
+        ):
             source.setText(escape(said))
             doubts = rest[0] if rest else []
             note = f"<br><i>Numbers missing: {escape(', '.join(doubts))}</i>" if doubts else ""
             target.setText(escape(translated) + note)
             target.setVisible(bool(translated))
         self.resized.emit()
+
+    def _choose(self, code: str) -> None:
+        self.language_chosen.emit(self.entry.id, code)
 
     def _add_pair(self, row: int) -> None:
         source, target = text_label("", serif_font(-0.5), "secondary"), text_label("", sans_font())
@@ -492,7 +516,9 @@ class NoteCard(Card):
         self.field.textChanged.connect(self._typed)
         if is_mark:
             quote = " ".join(self.entry.anchor.quote.split())
-            self.column.addWidget(text_label(f"“{escape(_shortened(quote, 120))}”", serif_font(-0.5)))
+            self.column.addWidget(
+                text_label(f"“{escape(_shortened(quote, 120))}”", serif_font(-0.5))
+            )
         self.column.addWidget(self.field)
         self._fit()
 

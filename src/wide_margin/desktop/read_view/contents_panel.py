@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from PySide6.QtCore import QModelIndex, QRect, QSize, Qt, Signal
+from PySide6.QtCore import QModelIndex, QPersistentModelIndex, QRect, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QFontMetrics, QKeyEvent, QPainter
 from PySide6.QtWidgets import (
     QButtonGroup,
@@ -46,10 +46,17 @@ class _Delegate(QStyledItemDelegate):
         super().__init__(tree)
         self._tree = tree
 
-    def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex) -> QSize:
+    def sizeHint(
+        self, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex
+    ) -> QSize:
         return QSize(80, ROW_HEIGHT)
 
-    def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: QModelIndex) -> None:
+    def paint(
+        self,
+        painter: QPainter,
+        option: QStyleOptionViewItem,
+        index: QModelIndex | QPersistentModelIndex,
+    ) -> None:
         c = self._tree.colours
         rect = QRect(0, option.rect.top(), self._tree.viewport().width(), option.rect.height())
         chosen = index == self._tree.currentIndex()
@@ -101,7 +108,9 @@ class Rows(QTreeWidget):
             return
         super().keyPressEvent(event)
 
-    def add(self, parent: QTreeWidgetItem | None, title: str, label: str, level: int, key: object) -> QTreeWidgetItem:
+    def add(
+        self, parent: QTreeWidgetItem | None, title: str, label: str, level: int, key: object
+    ) -> QTreeWidgetItem:
         """Add a row under another or at the top."""
         item = QTreeWidgetItem([title])
         item.setData(0, _PLACE, key)
@@ -127,7 +136,11 @@ class ContentsPanel(QFrame):
         self.setMinimumWidth(140)
         self._items: list[QTreeWidgetItem] = []
         self._followed = -1
-        self.contents, self.figures, self.entries = Rows("Contents"), Rows("Figures"), Rows("Entries")
+        self.contents, self.figures, self.entries = (
+            Rows("Contents"),
+            Rows("Figures"),
+            Rows("Entries"),
+        )
         self.contents.chosen.connect(self.section_chosen)
         self.figures.chosen.connect(self.figure_chosen)
         self.entries.chosen.connect(self.entry_chosen)
@@ -212,7 +225,7 @@ class ContentsPanel(QFrame):
             return
         self._followed = section
         if not 0 <= section < len(self._items):
-            self.contents.setCurrentItem(None)
+            self.contents.setCurrentIndex(QModelIndex())
             return
         item = self._items[section]
         above = item.parent()

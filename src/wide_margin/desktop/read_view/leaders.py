@@ -43,5 +43,8 @@ class Leaders(QWidget):
         painter = QPainter(self)
         for leader in self._leaders:
             painter.setPen(QPen(QColor(leader.colour), 1))
-            corner, other = QPoint(leader.turn, leader.start.y()), QPoint(leader.turn, leader.end.y())
+            corner, other = (
+                QPoint(leader.turn, leader.start.y()),
+                QPoint(leader.turn, leader.end.y()),
+            )
             painter.drawPolyline(QPolygon([leader.start, corner, other, leader.end]))

@@ -172,7 +172,7 @@ class MarginColumn(QFrame):
         n_hidden = 0
         for y, _, entry in wanted:
             card = self._card(entry)
-            height = card.layout().heightForWidth(width)
+            height = card.height_at(width)
             at = self._free_from(max(int(y), top), height)
             if at > self.height() - 24:
                 n_hidden += 1
@@ -191,11 +191,11 @@ class MarginColumn(QFrame):
     def _arrange_held(self, width: int) -> int:
         if self.held is None:
             return 8
-        wanted = max(self.held.layout().heightForWidth(width), 60)
+        wanted = max(self.held.height_at(width), 60)
         height = min(wanted, int(self.height() * HELD_SHARE))
         bar = 10 if wanted > height else 0
         if bar:
-            wanted = self.held.layout().heightForWidth(width - bar)
+            wanted = self.held.height_at(width - bar)
         self._held_area.setGeometry(SIDE, 12, width, height)
         self.held.resize(width - bar, wanted)
         self._held_area.raise_()
@@ -240,5 +240,3 @@ class MarginColumn(QFrame):
         """Arrange anew."""
         super().resizeEvent(event)
         self.arrange()
-
-

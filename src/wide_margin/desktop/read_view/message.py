@@ -54,7 +54,11 @@ class Message(QFrame):
         return False
 
     def _centre(self) -> None:
-        room = self.parentWidget()
+        room, layout = self.parentWidget(), self.layout()
+        if room is None or layout is None:
+            return
         width = min(440, max(room.width() - 40, 200))
-        height = self.layout().heightForWidth(width) if self.layout().hasHeightForWidth() else 140
-        self.setGeometry((room.width() - width) // 2, max((room.height() - height) // 3, 8), width, height)
+        height = layout.heightForWidth(width) if layout.hasHeightForWidth() else 140
+        self.setGeometry(
+            (room.width() - width) // 2, max((room.height() - height) // 3, 8), width, height
+        )

@@ -3,6 +3,7 @@
 from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 from PySide6.QtCore import QObject, Signal
@@ -115,8 +116,8 @@ class PageImages(QObject):
             request = _Request(self._session, page, self._scale, self._night)
             self._background.watch(
                 self._session.draw(page, request.scale),
-                done=lambda picture, r=request: self._image_came(r, picture),
-                failed=lambda error, r=request: self._no_image(r, error),
+                done=partial(self._image_came, request),
+                failed=partial(self._no_image, request),
             )
         for page in self._wanted:
             self.need_layer(page)
@@ -169,7 +170,5 @@ def image_from(picture: Picture, *, night: bool = False) -> QImage:
         # Not to black: the page keeps the warmth of the paper it stands on.
         dark[:, :, :3] = np.clip(18 + turned * (228 - 18) // 255, 0, 255).astype(np.uint8)
         data = dark.tobytes()
-    image = QImage(
-        data, picture.width, picture.height, picture.stride, QImage.Format.Format_RGB32
-    )
+    image = QImage(data, picture.width, picture.height, picture.stride, QImage.Format.Format_RGB32)
     return image.copy()  # the bytes may go

@@ -185,6 +185,10 @@ class PagesView(QAbstractScrollArea):
         y = min(max((at - self._tops[page]) / self._scale, 0.0), float(self._facts.sizes[page, 1]))
         return page, y
 
+    def reading_place(self) -> tuple[int, float] | None:
+        """Page index and y of what is being read: a quarter down the view."""
+        return self.place_at(self.viewport().height() / 4)
+
     def visible_pages(self) -> list[int]:
         """Page indexes in view, the one nearest to the middle first."""
         if not self._tops:
@@ -406,7 +410,10 @@ class PagesView(QAbstractScrollArea):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Keys of reading; letters act on a selection."""
         key, bar = event.key(), self.verticalScrollBar()
-        plain = event.modifiers() in (Qt.KeyboardModifier.NoModifier, Qt.KeyboardModifier.KeypadModifier)
+        plain = event.modifiers() in (
+            Qt.KeyboardModifier.NoModifier,
+            Qt.KeyboardModifier.KeypadModifier,
+        )
         letter = event.text().upper()
         if plain and self.has_selection and letter in ("E", "T", "A", "M", "N"):
             self.letter_pressed.emit(letter)
@@ -443,8 +450,7 @@ class PagesView(QAbstractScrollArea):
 
     def _on_scroll(self) -> None:
         self._settle.start()
-        place = self.place_at(60.0)
-        if place:
+        if place := self.reading_place():
             self.place_changed.emit(*place)
         self.scrolled.emit()
 
@@ -512,16 +518,27 @@ class PagesView(QAbstractScrollArea):
                     bars.append(QRectF(boxes[0].left() - 5, boxes[0].top(), 3, boxes[0].height()))
         if self._selection and self._selection.first_page <= page <= self._selection.last_page:
             spans = [span for span in self.selected_spans() if span.page == page]
-            for box in boxes_of(layer.page, spans):
-                painter.fillRect(self._to_view(page, box), QColor(self.colours.selection))
+            for chosen in boxes_of(layer.page, spans):
+                painter.fillRect(self._to_view(page, chosen), QColor(self.colours.selection))
         painter.setCompositionMode(mode.CompositionMode_SourceOver)
         for bar in bars:
             painter.fillRect(bar, QColor(self.colours.madder))
 
     def right_of(self, spans: Sequence[SpanOnPage]) -> QPoint | None:
-        """Where a leader from a passage starts: the right end of its first line, in the viewport."""
+        """Where a leader from a passage starts: at the right of its first line, in the viewport.
+
+        Where the line goes on after the passage, that is the end of the line, so that no
+        leader runs through text.
+        """
         boxes = self.boxes_in_view(spans)
-        if not boxes:
+        layer = self.images.layer(spans[0].page) if spans else None
+        if not boxes or layer is None:
             return None
         first = boxes[0]
-        return QPoint(int(first.right()), int(first.center().y()))
+        middle = first.center().y()
+        right = first.right()
+        for line in layer.lines:
+            box = self._to_view(spans[0].page, line.box)
+            if box.top() < middle < box.bottom() and box.left() < first.right() < box.right():
+                right = box.right()
+        return QPoint(int(right) + 2, int(middle))

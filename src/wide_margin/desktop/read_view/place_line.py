@@ -57,7 +57,9 @@ class ElidedLabel(QLabel):
             self.setText("")
             return
         metrics, bold = QFontMetrics(self.font()), QFontMetrics(sans_font(bold=True))
-        last = bold.elidedText(self._parts[-1], Qt.TextElideMode.ElideRight, max(self.width() - 30, 40))
+        last = bold.elidedText(
+            self._parts[-1], Qt.TextElideMode.ElideRight, max(self.width() - 30, 40)
+        )
         room = self.width() - bold.horizontalAdvance(last) - 12
         above = "  /  ".join(self._parts[:-1])
         above = metrics.elidedText(above, Qt.TextElideMode.ElideMiddle, room) if room > 60 else ""
@@ -91,10 +93,10 @@ class PlaceLine(QFrame):
         self.place = QLabel()
         self.place.setProperty("role", "secondary")
         self.path = ElidedLabel()
-        self.find = FindField()
-        self.find.textChanged.connect(self.find_typed)
-        self.find.stepped.connect(self.find_stepped)
-        self.find.ended.connect(self.find_ended)
+        self.find_field = FindField()
+        self.find_field.textChanged.connect(self.find_typed)
+        self.find_field.stepped.connect(self.find_stepped)
+        self.find_field.ended.connect(self.find_ended)
         self.count = QLabel()
         self.count.setProperty("role", "secondary")
         row = QHBoxLayout(self)
@@ -105,9 +107,11 @@ class PlaceLine(QFrame):
         row.addSpacing(8)
         row.addWidget(self.path, 1)
         row.addWidget(self.count)
-        row.addWidget(self.find)
+        row.addWidget(self.find_field)
 
-    def show_place(self, label: str | None, page: int, n_pages: int, last_label: str | None) -> None:
+    def show_place(
+        self, label: str | None, page: int, n_pages: int, last_label: str | None
+    ) -> None:
         """Say where one is: "p. 57 of 172 · file page 69 of 184"."""
         if not self.page.hasFocus():
             self.page.setText(label or str(page + 1))

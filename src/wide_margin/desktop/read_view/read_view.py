@@ -181,7 +181,7 @@ class ReadView(QWidget):
             self.pages.go_to(record.last_page, record.last_y)
         self.show_status("Reading the document…")
         self.pages.setFocus()
-        self._place_changed(*(self.pages.place_at(60.0) or (0, 0.0)))
+        self._place_changed(*(self.pages.reading_place() or (0, 0.0)))
 
     def _show_failure(self, error: WideMarginError) -> None:
         self.pages.show_document(None, None)
@@ -197,7 +197,10 @@ class ReadView(QWidget):
     def _show_read(self, summary: ReadSummary) -> None:
         self.contents.show_outline(summary.outline, summary.labels)
         self.contents.show_figures(
-            [Row(f.caption, summary.labels.of(f.page) or f"({f.page + 1})", f) for f in summary.figures]
+            [
+                Row(f.caption, summary.labels.of(f.page) or f"({f.page + 1})", f)
+                for f in summary.figures
+            ]
         )
         self.spine.show_document(summary.n_pages, summary.outline, summary.labels)
         self.ask_line.resolve_with(lambda text: read_place(text, summary.labels, summary.outline))
@@ -208,8 +211,7 @@ class ReadView(QWidget):
             self._start_place = None
         self._section = -2
         self._pages_moved()
-        place = self.pages.place_at(60.0)
-        if place:
+        if place := self.pages.reading_place():
             self._place_changed(*place)
         if not summary.n_sentences:
             self.show_status(
@@ -379,7 +381,9 @@ class ReadView(QWidget):
     def ask(self, question: str) -> None:
         """Ask; the text stays in the line until the answer is there."""
         if not self.reader.is_ready:
-            self.show_status("The document is still being read; ask again in a moment.", for_ms=6000)
+            self.show_status(
+                "The document is still being read; ask again in a moment.", for_ms=6000
+            )
             return
         page, y = self.here()
         reach: Reach = self.ask_line.reach
@@ -454,7 +458,7 @@ class ReadView(QWidget):
         if layer is not None and self.reader.facts is not None:
             top = float(layer.page.boxes[spans[0].start : spans[0].end, 1].min(initial=1e9))
             if top < 1e8:
-                return place["page"] + top / float(self.reader.facts.sizes[place["page"], 1])
+                return float(place["page"]) + top / float(self.reader.facts.sizes[place["page"], 1])
         return float(place["page"]) + 0.5
 
     # --- the selection and its commands
@@ -471,7 +475,9 @@ class ReadView(QWidget):
             if self.reader.is_ready:
                 self.reader.explain(anchor)
             else:
-                self.show_status("The document is still being read; explain it in a moment.", for_ms=6000)
+                self.show_status(
+                    "The document is still being read; explain it in a moment.", for_ms=6000
+                )
                 return
         elif letter == "T":
             self.reader.translate(anchor)

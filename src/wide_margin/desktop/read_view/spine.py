@@ -130,7 +130,9 @@ class Spine(QWidget):
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(QColor(self.colours.ink))
         for inset in (0, 1):
-            painter.drawRect(QRectF(3 + inset, middle - half + inset, 50 - 2 * inset, 2 * half - 2 * inset))
+            painter.drawRect(
+                QRectF(3 + inset, middle - half + inset, 50 - 2 * inset, 2 * half - 2 * inset)
+            )
         if self.hasFocus():
             painter.setPen(QColor(self.colours.verdigris))
             painter.drawRect(self.rect().adjusted(0, 0, -2, -1))
@@ -150,7 +152,8 @@ class Spine(QWidget):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Up and down by a page, Page Up and Page Down by a twentieth."""
         moves = {Qt.Key.Key_Up: -1.0, Qt.Key.Key_Down: 1.0,
-                 Qt.Key.Key_PageUp: -self._n_pages / 20, Qt.Key.Key_PageDown: self._n_pages / 20}  # fmt: skip
+                 Qt.Key.Key_PageUp: -self._n_pages / 20,
+                 Qt.Key.Key_PageDown: self._n_pages / 20}  # fmt: skip
         move = moves.get(Qt.Key(event.key()))
         if move is None or not self._n_pages:
             super().keyPressEvent(event)

@@ -1,0 +1,47 @@
+"""Take the README's pictures from the demo handbook: python demo/pictures.py FOLDER."""
+
+import os
+import sys
+import tempfile
+from importlib import resources
+from pathlib import Path
+
+from wide_margin.core.services.stand_in import StandIn
+
+
+def main() -> None:
+    """Read view by day and by night."""
+    target = Path(sys.argv[1])
+    with (
+        resources.as_file(resources.files("wide_margin.data") / "handbook.pdf") as handbook,
+        tempfile.TemporaryDirectory() as home,
+        StandIn() as model,
+    ):
+        for name in ("XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME"):
+            os.environ[name] = str(Path(home) / name)
+        from tour import Tour
+
+        tour = Tour(handbook, model.address, target)
+        tour.open()
+        tour.translate()
+        tour.explain()
+        tour.keep()
+        tour.ask()
+        tour.settle(1.0)
+        tour.save(target / "read-answer.png")
+        window = tour._window
+        window.read_view.let_go()
+        tour.select_words("an error of the instrument falls out")
+        tour.select_words("is held in suspense under section 8.4")
+        tour.settle(0.6)
+        tour.save(target / "read-entries.png")
+        window.read_view.pages.clear_selection()
+        tour.decline()
+        window.night_action.trigger()
+        tour.settle(1.5)
+        tour.save(target / "read-night.png")
+        window.close()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,105 @@
+"""Fixtures every test may use: folders of its own, made PDFs, the demo handbook read once."""
+
+import os
+from collections.abc import Iterator
+from importlib import resources
+from pathlib import Path
+
+import pytest
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.search import ReadDocument
+from wide_margin.core.session.reading_service import ReadingService
+
+HANDBOOK = resources.files("wide_margin.data") / "handbook.pdf"
+
+
+@pytest.fixture(autouse=True)
+def own_folders(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    """No test touches the user's settings, entries or cache."""
+    for name in ("XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME"):
+        monkeypatch.setenv(name, str(tmp_path / name.lower()))
+
+
+@pytest.fixture(scope="session")
+def qapp_cls() -> type:
+    """The application as the window's own code sets it up."""
+    from wide_margin.desktop.app import make_application
+
+    return lambda arguments: make_application()  # type: ignore[return-value]
+
+
+@pytest.fixture(scope="session")
+def handbook_path() -> Path:
+    return Path(str(HANDBOOK))
+
+
+@pytest.fixture(scope="session")
+def reading(tmp_path_factory: pytest.TempPathFactory, handbook_path: Path) -> ReadingService:
+    """A reading service that has read the handbook, in this process."""
+    before = os.environ.get("XDG_CACHE_HOME")
+    os.environ["XDG_CACHE_HOME"] = str(tmp_path_factory.mktemp("cache"))
+    service = ReadingService()
+    service.read(lambda kind, value: None, handbook_path, None, frozenset(), True)
+    if before is None:
+        del os.environ["XDG_CACHE_HOME"]
+    else:
+        os.environ["XDG_CACHE_HOME"] = before
+    return service
+
+
+@pytest.fixture(scope="session")
+def handbook(reading: ReadingService) -> ReadDocument:
+    assert reading._document is not None
+    return reading._document
+
+
+@pytest.fixture
+def small_pdf(tmp_path: Path) -> Path:
+    """Three pages with two numbered sections and a running head."""
+    path = tmp_path / "small.pdf"
+    make_pdf(
+        path,
+        [
+            [("head", "A small book"), ("h1", "1 Wells"),
+             ("text", "A well is a hole in the ground that holds water. "
+                      "It must be covered at night."),
+             ("text", "The rope is changed every eighteen months, whether or not it looks worn.")],
+            [("head", "A small book"), ("h1", "2 Buckets"),
+             ("text", "A bucket holds 12 litres. "
+                      "The keeper of the well signs for every bucket."),
+             ("text", "Wooden buckets are soaked for two days before they are used, "
+                      "see section 1.")],
+            [("head", "A small book"),
+             ("text", "Iron buckets rust. They are painted red in April and in October.")],
+        ],
+    )  # fmt: skip
+    return path
+
+
+@pytest.fixture
+def small(small_pdf: Path) -> ReadDocument:
+    return read_document(small_pdf)
+
+
+@pytest.fixture
+def blank_pdf(tmp_path: Path) -> Path:
+    path = tmp_path / "blank.pdf"
+    make_pdf(path, [[], []])
+    return path
+
+
+@pytest.fixture(autouse=True)
+def no_worker_left() -> Iterator[None]:
+    """A test that leaves a worker process running fails."""
+    yield
+    import subprocess
+
+    mine = subprocess.run(
+        ["ps", "-o", "pid=,args=", "--ppid", str(os.getpid())],
+        capture_output=True, text=True, check=False,
+    ).stdout  # fmt: skip
+    left = [line for line in mine.splitlines() if "wide_margin.core.session.worker" in line]
+    assert not left, f"workers left running: {left}"

@@ -1,0 +1,81 @@
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.explain import explain, find_definitions, find_references
+from wide_margin.core.explain.definitions import _spelled_out
+
+
+@pytest.fixture(scope="module")
+def definitions(handbook):
+    return find_definitions(handbook)
+
+
+def test_a_glossary_term_is_explained_by_its_entry(handbook, definitions):
+    explanation = explain(handbook, definitions, "the zero is held in suspense")
+    meaning = next(m for m in explanation.meanings if m.term == "in suspense")
+    assert meaning.kind == "glossary"
+    assert "not admitted to the permanent record" in meaning.text
+    assert meaning.locator.path == ("Glossary",)
+
+
+def test_a_term_defined_in_running_text_is_found(handbook, definitions):
+    explanation = explain(handbook, definitions, "a stilling well")
+    assert explanation.meanings
+    assert "inlet" in explanation.meanings[0].text
+
+
+def test_references_are_resolved_to_places(handbook):
+    found = find_references(handbook, "under section 8.4, see Table 1 and page 12, or section 99.9")
+    by_text = {r.text: r for r in found}
+    assert by_text["section 8.4"].title.startswith("8.4 When a zero")
+    assert by_text["Table 1"].title.startswith("Table 1. The forms")
+    assert by_text["page 12"].locator.label == "12"
+    assert by_text["section 99.9"].locator is None
+
+
+def test_a_reference_by_letter_finds_the_annex(handbook):
+    (reference,) = find_references(handbook, "as listed in Annex A")
+    assert reference.title == "Annex A Station gazetteer"
+
+
+def test_a_word_without_a_definition_shows_how_it_is_used(handbook, definitions):
+    explanation = explain(handbook, definitions, "paraffin")
+    assert {m.kind for m in explanation.meanings} == {"used"}
+    assert all("paraffin" in m.text.lower() for m in explanation.meanings)
+
+
+def test_a_word_that_the_document_does_not_have_is_not_explained(handbook, definitions):
+    assert explain(handbook, definitions, "xylophone").is_empty
+
+
+def test_the_selection_does_not_define_itself(tmp_path):
+    path = tmp_path / "self.pdf"
+    sentence = "A ferrule is a ring of brass at the end of a staff."
+    make_pdf(path, [[("text", sentence)]])
+    document = read_document(path)
+    assert explain(document, find_definitions(document), sentence).meanings == ()
+
+
+def test_abbreviations_are_spelled_out(tmp_path):
+    path = tmp_path / "short.pdf"
+    make_pdf(path, [
+        [("text", "Records follow the Skerrow Tide Standard (STS) since 1931. It is old.")],
+        [("text", "Every sheet is marked STS in red.")],
+    ])  # fmt: skip
+    document = read_document(path)
+    explanation = explain(document, find_definitions(document), "marked STS")
+    assert explanation.meanings[0].long_form == "Skerrow Tide Standard"
+    assert explanation.meanings[0].locator.page == 0
+
+
+@pytest.mark.parametrize(
+    ("long", "short", "expected"),
+    [
+        ("the mean sea level ", "MSL", "mean sea level"),
+        ("a Portable Document Format ", "PDF", "Portable Document Format"),
+        ("heights are read daily ", "XYZ", ""),
+        ("of the office ", "OFFICE", ""),
+    ],
+)
+def test_initials_must_spell_the_abbreviation(long, short, expected):
+    assert _spelled_out(long, short) == expected

@@ -1,0 +1,111 @@
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from reportlab.lib.pagesizes import A4
+from reportlab.pdfgen.canvas import Canvas
+
+from tests.making import make_pdf, page_texts, wrapped
+from wide_margin.core.layout import lines_of
+from wide_margin.core.layout.columns import reading_zones, rows_of
+
+
+def two_columns(path, left, right):
+    canvas = Canvas(str(path), pagesize=A4)
+    for x, text in ((60, left), (310, right)):
+        canvas.setFont("Times-Roman", 10)
+        y = 740
+        for line in wrapped(text, "Times-Roman", 10, 225):
+            canvas.drawString(x, y, line)
+            y -= 12
+    canvas.save()
+
+
+def test_every_inked_character_is_in_exactly_one_line(small_pdf):
+    for page in page_texts(small_pdf):
+        lines = lines_of(page)
+        covered = [k for line in lines for first, end in line.spans for k in range(first, end)]
+        assert len(covered) == len(set(covered))
+        inked = {k for k, c in enumerate(page.chars) if not c.isspace()}
+        assert inked <= set(covered)
+
+
+def test_a_column_is_read_to_its_end_before_the_next(tmp_path):
+    left = " ".join(f"left{k}" for k in range(120))
+    right = " ".join(f"right{k}" for k in range(120))
+    path = tmp_path / "columns.pdf"
+    two_columns(path, left, right)
+    words = " ".join(line.text for line in lines_of(page_texts(path)[0])).split()
+    assert words == (left + " " + right).split()
+
+
+def test_cells_of_a_table_stay_in_their_row(tmp_path):
+    path = tmp_path / "table.pdf"
+    canvas = Canvas(str(path), pagesize=A4)
+    for k in range(12):
+        canvas.drawString(72, 700 - 16 * k, f"Station {k}")
+        canvas.drawString(330, 700 - 16 * k, f"{k}.5 m")
+    canvas.save()
+    texts = [line.text for line in lines_of(page_texts(path)[0])]
+    assert texts == [f"Station {k}\t{k}.5 m" for k in range(12)]
+
+
+def test_a_position_in_a_line_is_a_character_of_the_page(small_pdf):
+    page = page_texts(small_pdf)[0]
+    line = next(line for line in lines_of(page) if "whether" in line.text)
+    at = line.text.index("whether")
+    spans = line.characters(at, at + 7)
+    assert "".join(page.chars[s.start : s.end] for s in spans) == "whether"
+
+
+def test_the_style_of_a_line_is_that_of_most_of_it(tmp_path):
+    path = tmp_path / "styles.pdf"
+    make_pdf(path, [[("h2", "A bold line"), ("text", "A plain line"), ("code", "x = 1")]])
+    lines = {line.text: line for line in lines_of(page_texts(path)[0])}
+    assert lines["A bold line"].is_bold
+    assert not lines["A plain line"].is_bold
+    assert lines["x = 1"].is_fixed
+
+
+def word_boxes():
+    coordinates = st.tuples(
+        st.floats(0, 500), st.floats(0, 700), st.floats(5, 90), st.floats(6, 14)
+    )
+    return st.lists(coordinates, min_size=1, max_size=60).map(
+        lambda rows: np.array([(x, y, x + w, y + h) for x, y, w, h in rows])
+    )
+
+
+@settings(max_examples=60)
+@given(word_boxes())
+def test_every_segment_is_in_exactly_one_zone_and_row(boxes):
+    zones = reading_zones(boxes)
+    assert sorted(np.concatenate(zones).tolist()) == list(range(len(boxes)))
+    for zone in zones:
+        rows = rows_of(boxes, zone)
+        assert sorted(item for row in rows for item in row) == sorted(zone.tolist())
+
+
+@settings(max_examples=30)
+@given(word_boxes(), st.floats(-50, 50), st.floats(-50, 50))
+def test_moving_the_page_does_not_change_the_reading_order(boxes, dx, dy):
+    # Whole points: a shift must not tip a comparison that sits on an edge.
+    boxes = np.round(boxes)
+    moved = boxes + np.round([dx, dy, dx, dy])
+    before = [zone.tolist() for zone in reading_zones(boxes)]
+    assert [zone.tolist() for zone in reading_zones(moved)] == before
+
+
+def test_a_page_without_text_has_no_lines(blank_pdf):
+    assert lines_of(page_texts(blank_pdf)[0]) == []
+
+
+@pytest.mark.parametrize("gap", [1, 30])
+def test_a_wide_gap_is_a_tab_and_a_narrow_one_a_space(tmp_path, gap):
+    path = tmp_path / "gap.pdf"
+    canvas = Canvas(str(path), pagesize=A4)
+    canvas.setFont("Courier", 10)
+    canvas.drawString(72, 700, "left")
+    canvas.drawString(72 + 24 + 6 * gap, 700, "right")
+    canvas.save()
+    assert lines_of(page_texts(path)[0])[0].text == ("left right" if gap == 1 else "left\tright")

@@ -1,0 +1,121 @@
+from collections import Counter
+
+import pytest
+
+from tests.making import make_pdf, page_texts
+from wide_margin.core.layout import (
+    find_furniture,
+    lines_of,
+    paragraphs_of,
+    tidy,
+    usual_size,
+    vocabulary,
+)
+from wide_margin.core.layout.model import Line
+from wide_margin.core.layout.paragraphs import _keeps_hyphen
+from wide_margin.core.pages import LINE_END_HYPHEN
+
+
+def paragraphs_in(path):
+    pages = page_texts(path)
+    lines = [lines_of(page) for page in pages]
+    furniture = find_furniture(lines, [page.height for page in pages])
+    text = [furniture.text_lines(k, on_page) for k, on_page in enumerate(lines)]
+    return paragraphs_of(text, usual_size(text), vocabulary(text)), furniture, lines
+
+
+def test_running_heads_and_page_numbers_are_set_aside(small_pdf):
+    paragraphs, furniture, lines = paragraphs_in(small_pdf)
+    set_aside = {lines[page][row].text for page, rows in enumerate(furniture.rows) for row in rows}
+    assert set_aside == {"A small book", "1", "2", "3"}
+    assert not any("small book" in p.text for p in paragraphs)
+
+
+def test_lines_of_one_paragraph_are_one_text(small_pdf):
+    paragraphs, *_ = paragraphs_in(small_pdf)
+    texts = [tidy(p.text) for p in paragraphs]
+    assert texts[:3] == [
+        "1 Wells",
+        "A well is a hole in the ground that holds water. It must be covered at night.",
+        "The rope is changed every eighteen months, whether or not it looks worn.",
+    ]
+
+
+def test_a_paragraph_goes_on_over_a_page_end(tmp_path):
+    path = tmp_path / "cut.pdf"
+    long = " ".join(["word"] * 30)
+    make_pdf(path, [[("text", f"{long} and this sentence")], [("text", f"goes on here. {long}.")]])
+    paragraphs, *_ = paragraphs_in(path)
+    assert len(paragraphs) == 1
+    spans = paragraphs[0].spans(0, len(paragraphs[0].text))
+    assert {span.page for span in spans} == {0, 1}
+
+
+def test_a_new_sentence_on_a_new_page_is_a_new_paragraph(tmp_path):
+    path = tmp_path / "two.pdf"
+    make_pdf(path, [[("text", "This one ends.")], [("text", "This one starts.")]])
+    assert len(paragraphs_in(path)[0]) == 2
+
+
+def test_no_line_is_lost(small_pdf):
+    paragraphs, furniture, lines = paragraphs_in(small_pdf)
+    wanted = sum(len(furniture.text_lines(k, on_page)) for k, on_page in enumerate(lines))
+    assert sum(len(p.pieces) for p in paragraphs) == wanted
+
+
+def line(text, y=100.0, **changes):
+    values = {"page": 0, "text": text, "spans": ((0, len(text)),), "box": (72.0, y, 400.0, y + 10),
+              "size": 10.0, "is_bold": False, "is_italic": False, "is_fixed": False, "lead": 0,
+              "column": 0}  # fmt: skip
+    return Line(**{**values, **changes})
+
+
+def test_a_hyphen_at_a_line_end_is_undone_and_the_places_still_fit():
+    first = line("The under" + LINE_END_HYPHEN)
+    second = line("standing grows.", 112.0, spans=((40, 55),))
+    (paragraph,) = paragraphs_of([[first, second]], 10.0, Counter())
+    assert paragraph.text == "The understanding grows."
+    at = paragraph.text.index("understanding")
+    spans = paragraph.spans(at, at + len("understanding"))
+    assert [(s.start, s.end) for s in spans] == [(4, 9), (40, 48)]
+
+
+@pytest.mark.parametrize(
+    ("words", "kept"),
+    [
+        (Counter({"hand-made": 3}), True),
+        (Counter({"handmade": 3}), False),
+        (Counter(), False),
+    ],
+)
+def test_the_document_says_whether_a_hyphen_belongs_to_the_word(words, kept):
+    assert _keeps_hyphen("hand" + LINE_END_HYPHEN, "made paper", words) is kept
+
+
+@pytest.mark.parametrize(
+    ("text", "kind"),
+    [
+        ("Table 3. The forms of the network", "caption"),
+        ("Figure 12: A week at sea", "caption"),
+        ("• the first of several", "item"),
+        ("2. then the second", "item"),
+        ("Tables are turned in the evening", "body"),
+    ],
+)
+def test_kinds_are_told_by_how_a_paragraph_starts(text, kind):
+    (paragraph,) = paragraphs_of([[line(text)]], 10.0, Counter())
+    assert paragraph.kind == kind
+
+
+@pytest.mark.parametrize(
+    ("raw", "expected"),
+    [
+        ("of\ufb01ce \ufb02ood", "office flood"),
+        ("B\u00a8arenreiter", "Bärenreiter"),
+        ("caf\u00b4e  au\nlait", "café au lait"),
+        ("soft\u00adware", "software"),
+        ("plain text", "plain text"),
+    ],
+)
+def test_tidy_makes_text_readable(raw, expected):
+    assert tidy(raw) == expected

@@ -1,0 +1,140 @@
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from reportlab.lib.pagesizes import A4
+from reportlab.pdfgen.canvas import Canvas
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.outline.build import alike
+from wide_margin.core.outline.numbering import number_of
+
+
+def titles(document):
+    return [(s.title, s.level, s.page) for s in document.outline.sections]
+
+
+def book(path, *, pages=None):
+    text = "It is a plain sentence of running text that goes on for some time and then it ends."
+    default = [
+        [("h1", "1 Wells"), ("text", text), ("h2", "1.1 Ropes"), ("text", text)],
+        [("h2", "1.2 Lids"), ("text", text), ("text", text)],
+        [("h1", "2 Buckets"), ("text", text), ("h2", "2.1 Wood"), ("text", text)],
+    ]
+    make_pdf(path, pages or default)
+    return read_document(path)
+
+
+def test_numbered_headings_nest_by_their_numbers(tmp_path):
+    assert titles(book(tmp_path / "a.pdf")) == [
+        ("1 Wells", 0, 0), ("1.1 Ropes", 1, 0), ("1.2 Lids", 1, 1),
+        ("2 Buckets", 0, 2), ("2.1 Wood", 1, 2),
+    ]  # fmt: skip
+
+
+def test_unnumbered_headings_nest_by_their_size(tmp_path):
+    text = ("text", "A plain sentence that is long enough to be running text, and no heading.")
+    pages = [[("h1", "Wells"), text, text, ("h2", "Ropes"), text], [("h1", "Buckets"), text, text]]
+    assert titles(book(tmp_path / "a.pdf", pages=pages)) == [
+        ("Wells", 0, 0), ("Ropes", 1, 0), ("Buckets", 0, 1)
+    ]  # fmt: skip
+
+
+def test_a_section_ends_where_the_next_of_its_level_starts(tmp_path):
+    outline = book(tmp_path / "a.pdf").outline
+    wells, ropes, lids, buckets, wood = outline.sections
+    assert wells.end_paragraph == buckets.first_paragraph
+    assert ropes.end_paragraph == lids.first_paragraph
+    assert (wells.end_page, wells.end_y) == (buckets.page, buckets.y)
+    assert wood.end_paragraph == buckets.end_paragraph
+
+
+def test_the_path_of_a_section_runs_from_the_outermost(tmp_path):
+    outline = book(tmp_path / "a.pdf").outline
+    assert outline.path(2) == ("1 Wells", "1.2 Lids")
+    assert outline.path(-1) == ()
+
+
+def test_the_place_on_a_page_tells_the_section(tmp_path):
+    outline = book(tmp_path / "a.pdf").outline
+    assert outline.at_place(0, outline.sections[1].y + 30) == 1
+    assert outline.at_place(1, 790.0) == 2
+    assert outline.at_place(0, 0.0) == -1
+
+
+def test_sections_cover_the_document_once_and_in_order(handbook):
+    starts = [s.first_paragraph for s in handbook.outline.sections]
+    assert starts == sorted(starts)
+    for k, section in enumerate(handbook.outline.sections):
+        assert section.first_paragraph < section.end_paragraph <= len(handbook.paragraphs)
+        for other in handbook.outline.sections[k + 1 :]:
+            inside = other.first_paragraph < section.end_paragraph
+            assert not inside or other.level > section.level
+            assert not inside or other.end_paragraph <= section.end_paragraph
+
+
+def test_bookmarks_are_taken_and_placed_at_their_headings(tmp_path):
+    path = tmp_path / "marked.pdf"
+    canvas = Canvas(str(path), pagesize=A4)
+    for k, title in enumerate(("Wells", "Buckets", "Ropes")):
+        canvas.bookmarkHorizontal(f"k{k}", 0, 760)
+        canvas.addOutlineEntry(title, f"k{k}")
+        canvas.setFont("Times-Bold", 18)
+        canvas.drawString(72, 700, f"{k + 1} {title}")
+        canvas.setFont("Times-Roman", 11)
+        canvas.drawString(72, 660, "A plain sentence about them.")
+        canvas.showPage()
+    canvas.save()
+    document = read_document(path)
+    assert [s.title for s in document.outline.sections] == ["1 Wells", "2 Buckets", "3 Ropes"]
+    assert all("heading" in s.witnesses for s in document.outline.sections)
+    assert document.outline.sections[0].y == pytest.approx(A4[1] - 700 - 14, abs=6)
+
+
+@pytest.mark.parametrize(
+    "traps",
+    [
+        [("text", "Table 1. The forms of the network")],
+        [("code", "def ropes(wells):")],
+        [("text", "2. the second of several things to do before the lid is closed")],
+    ],
+)
+def test_captions_code_and_items_are_no_headings(tmp_path, traps):
+    text = ("text", "A plain sentence that is long enough to be running text, and no heading.")
+    pages = [[("h1", "Wells"), text, *traps, text, text], [("h1", "Lids"), text, *traps, text]]
+    document = book(tmp_path / "a.pdf", pages=pages)
+    assert [s.title for s in document.outline.sections] == ["Wells", "Lids"]
+
+
+@pytest.mark.parametrize(
+    ("title", "scheme", "identifier", "rest"),
+    [
+        ("2.1.4 Running the line", "decimal", "2.1.4", "Running the line"),
+        ("3 Signals", "decimal", "3", "Signals"),
+        ("Chapter 12 The sea", "chapter", "12", "The sea"),
+        ("Appendix B: Tables", "appendix", "B", "Tables"),
+        ("Kapitel 4 Wasser", "kapitel", "4", "Wasser"),
+        ("Annexe C Mesures", "annexe", "C", "Mesures"),
+        ("IV. Ice", "roman", "IV", "Ice"),
+        ("§ 14 Fristen", "paragraph", "14", "Fristen"),
+        ("A.2 Words", "lettered", "A.2", "Words"),
+    ],
+)
+def test_numbers_are_taken_off_titles(title, scheme, identifier, rest):
+    number = number_of(title)
+    assert (number.scheme, number.identifier, number.rest) == (scheme, identifier, rest)
+
+
+@pytest.mark.parametrize("title", ["Introduction", "The sea", "1953", "Ice and night"])
+def test_titles_without_a_number_have_none(title):
+    assert number_of(title) is None
+
+
+@given(st.text(min_size=1, max_size=40))
+def test_a_title_is_like_itself_in_capitals(title):
+    plain = "".join(c for c in title if c.isascii())
+    assert not any(c.isalnum() for c in plain) or alike(plain, plain.upper())
+
+
+def test_titles_are_alike_but_for_their_numbers():
+    assert alike("9.3 Closing error", "Closing Error")
+    assert not alike("9.3 Closing error", "9.4 Lost marks")

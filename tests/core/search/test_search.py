@@ -1,0 +1,152 @@
+from itertools import pairwise
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from wide_margin.core.search import (
+    Analyser,
+    find_all,
+    guess_language,
+    is_common,
+    rank,
+    read_terms,
+)
+from wide_margin.core.search.find import folded_with_places
+from wide_margin.core.search.rank import sentence_scores
+
+
+def best_text(document, question):
+    ranked = rank(document.index, document.text, read_terms(question, document.index))
+    return document.text.words_of(document.text.passages[ranked.passages[0]])
+
+
+def test_tokens_keep_the_order_of_the_words(small):
+    index = small.index
+    row = next(k for k, s in enumerate(small.text.sentences) if s.text.startswith("The rope"))
+    tokens = index.tokens[index.token_starts[row] : index.token_starts[row + 1]]
+    written = [index.forms[t] for t in tokens]
+    assert written[:6] == ["the", "rope", "is", "changed", "every", "eighteen"]
+
+
+def test_counts_are_those_of_the_words(small):
+    rope = small.index.term_ids[small.index.analyser.terms_of("ropes")[0]]
+    in_sentences = small.index.by_sentence[:, [rope]].toarray()[:, 0]
+    holding = [k for k, s in enumerate(small.text.sentences) if "rope" in s.text.lower()]
+    assert np.flatnonzero(in_sentences).tolist() == holding
+    assert small.index.by_passage[:, [rope]].sum() == in_sentences.sum()
+
+
+@pytest.mark.parametrize(
+    ("question", "words"),
+    [
+        ("When is the rope changed?", "eighteen months"),
+        ("How many litres does a bucket hold?", "12 litres"),
+        ("What colour is paint?", "painted red"),
+    ],
+)
+def test_the_passage_with_the_words_comes_first(small, question, words):
+    assert words in best_text(small, question)
+
+
+def test_a_passage_with_the_rare_word_ranks_above_one_without(handbook):
+    text = best_text(handbook, "paraffin in the well of a station")
+    assert "paraffin" in text.lower()
+
+
+def test_a_near_word_stands_for_the_one_asked(small):
+    query = read_terms("cord", small.index)
+    near = {small.index.forms[term] for term, _ in query.terms[0].variants}
+    assert "rope" in near
+    assert not query.terms[0].is_exact
+
+
+def test_scope_never_leaks(handbook):
+    allowed = np.array([p.page < 20 for p in handbook.text.passages])
+    query = read_terms("glossary entry for the closing error", handbook.index)
+    ranked = rank(handbook.index, handbook.text, query, allowed=allowed)
+    assert len(ranked.passages)
+    assert all(handbook.text.passages[row].page < 20 for row in ranked.passages)
+
+
+def test_scores_fall_and_coverage_is_a_share(handbook):
+    query = read_terms("how the zero is held in suspense", handbook.index)
+    ranked = rank(handbook.index, handbook.text, query)
+    assert (np.diff(ranked.scores) <= 0).all()
+    assert (ranked.coverage >= 0).all()
+    assert (ranked.coverage <= 1.001).all()
+
+
+def test_sentence_scores_tell_which_words_are_held(small):
+    query = read_terms("iron buckets", small.index)
+    row = next(k for k, s in enumerate(small.text.sentences) if s.text == "Iron buckets rust.")
+    scores, held = sentence_scores(small.index, query, np.array([row]))
+    assert held[0].tolist() == [1.0, 1.0]
+    assert scores[0] == pytest.approx(sum(term.weight for term in query.terms))
+
+
+def test_a_question_of_small_words_alone_is_still_a_question(small):
+    assert read_terms("what is it", small.index).terms
+
+
+@pytest.mark.parametrize(
+    ("a", "b"),
+    [("wells", "well"), ("changed", "changing"), ("colour", "color"), ("organise", "organized"),
+     ("unwind_protect", "unwind protect"), ("hand-made", "hand made")],
+)  # fmt: skip
+def test_forms_of_a_word_share_a_term(a, b):
+    analyser = Analyser("en")
+    assert set(analyser.terms(a)) & set(analyser.terms(b))
+
+
+@pytest.mark.parametrize(
+    ("text", "language"),
+    [
+        ("The keeper of the station is in the hut and reads it.", "en"),
+        ("Der Wärter der Station ist in der Hütte und liest sie ab.", "de"),
+        ("Le gardien de la station est dans la cabane et la relève.", "fr"),
+        ("El guarda de la estación está en la caseta y la lee.", "es"),
+        ("12 34 56", "en"),
+    ],
+)
+def test_the_language_is_told_by_small_words(text, language):
+    assert guess_language(text) == language
+
+
+def test_small_words_are_known_in_their_language():
+    assert is_common("the")
+    assert is_common("der", "de")
+    assert not is_common("well")
+
+
+def found(document, wanted):
+    hits = find_all(document.findable, document.paragraphs, wanted)
+    return [document.paragraphs[h.paragraph].text[h.start : h.end] for h in hits]
+
+
+def test_find_ignores_case_and_tells_the_very_words(small):
+    assert found(small, "BUCKET") == ["Bucket", "bucket", "bucket", "bucket", "bucket"]
+
+
+def test_find_goes_across_line_ends(handbook):
+    hits = found(handbook, "shall not exceed 4 mm for each kilometre")
+    assert len(hits) == 1
+
+
+def test_find_of_nothing_finds_nothing(small):
+    assert found(small, "   ") == []
+    assert found(small, "xylophone") == []
+
+
+@settings(max_examples=100)
+@given(st.text(max_size=60))
+def test_folding_remembers_where_each_character_came_from(text):
+    folded, places = folded_with_places(text)
+    assert len(folded) == len(places)
+    assert all(a <= b for a, b in pairwise(places))
+    assert all(0 <= place < len(text) for place in places)
+
+
+def test_accents_and_ligatures_are_looked_through():
+    assert folded_with_places("Caf\u00e9 of\ufb01ce")[0] == "cafe office"

@@ -1,0 +1,138 @@
+import json
+import subprocess
+import sys
+
+import pytest
+
+from wide_margin import cli
+from wide_margin.core.answers import answer_quoted
+
+
+def run(capsys, monkeypatch, *arguments):
+    """Exit code, what went out and what went to the error stream."""
+    monkeypatch.setattr(sys, "argv", ["wide-margin", *map(str, arguments)])
+    try:
+        cli.main()
+        code = 0
+    except SystemExit as stop:
+        code = stop.code or 0
+    captured = capsys.readouterr()
+    return code, captured.out, captured.err
+
+
+@pytest.fixture
+def wide_margin(capsys, monkeypatch):
+    return lambda *arguments: run(capsys, monkeypatch, *arguments)
+
+
+def test_outline_prints_an_indented_list(wide_margin, small_pdf):
+    code, out, err = wide_margin("outline", small_pdf)
+    assert (code, err) == (0, "")
+    assert out == "1 Wells  1\n2 Buckets  2\n"
+
+
+def test_outline_as_json_has_the_promised_form(wide_margin, small_pdf):
+    code, out, _ = wide_margin("outline", small_pdf, "--json")
+    rows = json.loads(out)
+    assert code == 0
+    assert [set(row) for row in rows] == [{"title", "level", "page", "label", "y"}] * 2
+    assert rows[1]["title"] == "2 Buckets"
+    assert (rows[1]["page"], rows[1]["label"], rows[1]["level"]) == (2, "2", 0)
+
+
+def test_a_question_is_answered_in_text(wide_margin, small_pdf):
+    code, out, _ = wide_margin("ask", small_pdf, "How many litres does a bucket hold?")
+    assert code == 0
+    assert "12 litres" in out
+    assert "[p. 2]" in out
+    assert "3 of 3 pages searched" in out
+
+
+def test_declining_is_a_result(wide_margin, small_pdf):
+    code, out, err = wide_margin("ask", small_pdf, "Who won the election in Peru?")
+    assert (code, err) == (0, "")
+    assert out.startswith("The document does not say.")
+
+
+def test_questions_of_a_file_are_answered_one_a_line(wide_margin, small_pdf, tmp_path):
+    asked = tmp_path / "questions.jsonl"
+    asked.write_text(
+        '{"id": "a", "question": "When is the rope changed?"}\n\n'
+        '{"id": "b", "question": "Who won the election in Peru?"}\n',
+        encoding="utf-8",
+    )
+    code, out, _ = wide_margin("ask", small_pdf, "--questions", asked, "--json")
+    first, second = map(json.loads, out.splitlines())
+    assert code == 0
+    assert (first["id"], first["declined"]) == ("a", False)
+    assert first["answer"][0]["locators"][0]["page"] == 1
+    assert first["answer"][0]["backing"] == "backed"
+    assert first["ms"] > 0
+    assert (second["id"], second["declined"], second["answer"]) == ("b", True, [])
+    assert (first["pages_searched"], first["pages_total"]) == (3, 3)
+
+
+@pytest.mark.parametrize(
+    "arguments",
+    [
+        ("ask", "{file}"),
+        ("ask", "{file}", "A question?", "--questions", "{file}"),
+        ("ask",),
+        ("outline", "{file}", "--nonsense"),
+    ],
+)
+def test_bad_usage_is_code_2(wide_margin, small_pdf, arguments):
+    code, out, err = wide_margin(*[a.format(file=small_pdf) for a in arguments])
+    assert code == 2
+    assert out == ""
+    assert "Traceback" not in err
+
+
+def test_a_file_that_cannot_be_read_is_one_sentence_and_code_1(wide_margin, tmp_path):
+    wrong = tmp_path / "wrong.pdf"
+    wrong.write_text("hello", encoding="utf-8")
+    for path in (tmp_path / "none.pdf", tmp_path, wrong):
+        code, out, err = wide_margin("outline", path)
+        assert (code, out) == (1, "")
+        assert len(err.strip().splitlines()) == 1
+        assert "Traceback" not in err
+
+
+def test_a_password_file_opens_a_locked_document(wide_margin, tmp_path):
+    from reportlab.pdfgen.canvas import Canvas
+
+    path, password = tmp_path / "locked.pdf", tmp_path / "password"
+    canvas = Canvas(str(path), encrypt="sesame")
+    canvas.drawString(72, 700, "The door is open.")
+    canvas.save()
+    password.write_text("sesame\n", encoding="utf-8")
+    assert wide_margin("ask", path, "Is the door open?", "--password-file", password)[0] == 0
+    password.write_text("wrong\n", encoding="utf-8")
+    code, _, err = wide_margin("outline", path, "--password-file", password)
+    assert code == 1
+    assert "does not open" in err
+
+
+def test_help_and_version_read_well(wide_margin):
+    code, out, _ = wide_margin("--help")
+    assert code == 0
+    for word in ("outline", "ask", "open", "stand-in"):
+        assert word in out
+    assert wide_margin("--version")[1].startswith("wide-margin ")
+
+
+def test_the_command_line_does_not_load_qt(small_pdf):
+    code = (
+        "import sys; sys.argv = ['wide-margin', 'outline', sys.argv[1]]\n"
+        "from wide_margin.cli import main\n"
+        "try: main()\nexcept SystemExit: pass\n"
+        "assert not any(name.startswith('PySide6') for name in sys.modules)"
+    )
+    subprocess.run([sys.executable, "-c", code, str(small_pdf)], check=True, capture_output=True)
+
+
+def test_text_and_json_tell_the_same_answer(handbook):
+    answer = answer_quoted(handbook, "How large may the closing error be?")
+    text, data = cli.answer_as_text(answer), cli.answer_as_json(answer)
+    assert data["answer"][0]["text"] in text
+    assert data["answer"][0]["locators"][0]["label"] in text
