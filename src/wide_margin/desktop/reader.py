@@ -2,6 +2,7 @@
 
 import locale
 import logging
+import time
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
@@ -61,7 +62,7 @@ class Reader(QObject):
         self.record: DocumentRecord | None = None
         self.entries: dict[str, Entry] = {}
         self._translating: dict[str, Job] = {}
-        self._n_pages_told = 0
+        self._n_pages_told, self._told_at = 0, 0.0
         self._progress_arrived.connect(self._tell_progress)
 
     def open(self, path: Path, password: str | None = None) -> None:
@@ -297,8 +298,10 @@ class Reader(QObject):
         self.ready.emit(summary)
 
     def _tell_progress(self, done: int, total: int) -> None:
-        if done > self._n_pages_told:  # two workers count at once; never go back
-            self._n_pages_told = done
+        # Two workers count at once: never go back; and ten times a second is often enough.
+        now = time.monotonic()
+        if done > self._n_pages_told and (done == total or now - self._told_at > 0.1):
+            self._n_pages_told, self._told_at = done, now
             self.read_progress.emit(done, total)
 
 
