@@ -13,10 +13,10 @@ from PySide6.QtGui import QUndoCommand, QUndoStack
 from wide_margin.core.answers import WHOLE, Answer, Reach
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
 from wide_margin.core.explain import Explanation
+from wide_margin.core.geometry import FloatArray
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.margin import Anchor, DocumentRecord, Entry, Store, new_entry
 from wide_margin.core.pages import FileFacts
-from wide_margin.core.pages.document import sha256_of
 from wide_margin.core.passages import split_sentences
 from wide_margin.core.services import Settings, WritingModel, save_settings
 from wide_margin.core.services.writing_model import first_model
@@ -34,7 +34,9 @@ class Reader(QObject):
     Entries are in the store before any signal about them is sent.
     """
 
-    opened = Signal(object)  # FileFacts
+    opened = Signal(object)  # FileFacts: the first page can be shown
+    sized = Signal(object)  # FileFacts, every page measured
+    recorded = Signal()  # its record and entries are there
     password_needed = Signal(str)
     failed = Signal(object)  # WideMarginError: the document cannot be opened
     read_progress = Signal(int, int)
@@ -273,18 +275,31 @@ class Reader(QObject):
     # --- opening and reading
 
     def _opened(self, facts: FileFacts) -> None:
-        assert self.path is not None
+        assert self.session is not None
         self.facts = facts
-        try:
-            sha256 = sha256_of(self.path)
-            title = facts.title or self.path.stem
-            self.record = self.store.record_for(sha256, self.path, facts.identity, title)
-            self.entries = {entry.id: entry for entry in self.store.entries(self.record.id)}
-        except (WideMarginError, OSError) as error:
-            log.warning("entries could not be read: %s", error)
-            if isinstance(error, WideMarginError):
-                self.problem.emit(error)
         self.opened.emit(facts)
+        if not facts.is_sized:
+            self.background.watch(self.session.sizes(), done=self._sized)
+        self.background.watch(
+            self.session.fingerprint(), done=self._recorded, failed=self.problem.emit
+        )
+
+    def _sized(self, sizes: FloatArray) -> None:
+        if self.facts is not None and len(sizes) == self.facts.n_pages:
+            self.facts = replace(self.facts, sizes=sizes, is_sized=True)
+            self.sized.emit(self.facts)
+
+    def _recorded(self, sha256: str) -> None:
+        """The file is known: its entries can be shown, and it can be read."""
+        if self.facts is None or self.path is None:
+            return
+        try:
+            title = self.facts.title or self.path.stem
+            self.record = self.store.record_for(sha256, self.path, self.facts.identity, title)
+            self.entries = {entry.id: entry for entry in self.store.entries(self.record.id)}
+        except WideMarginError as error:
+            self.problem.emit(error)
+        self.recorded.emit()
         self.read()
 
     def _not_opened(self, error: WideMarginError) -> None:

@@ -10,6 +10,7 @@ from wide_margin.core.search import (
     find_all,
     guess_language,
     is_common,
+    make_findable,
     rank,
     read_terms,
 )
@@ -32,10 +33,10 @@ def test_tokens_keep_the_order_of_the_words(small):
 
 def test_counts_are_those_of_the_words(small):
     rope = small.index.term_ids[small.index.analyser.terms_of("ropes")[0]]
-    in_sentences = small.index.by_sentence[:, [rope]].toarray()[:, 0]
+    rows, counts = small.index.by_sentence.of(rope)
     holding = [k for k, s in enumerate(small.text.sentences) if "rope" in s.text.lower()]
-    assert np.flatnonzero(in_sentences).tolist() == holding
-    assert small.index.by_passage[:, [rope]].sum() == in_sentences.sum()
+    assert rows.tolist() == holding
+    assert small.index.by_passage.of(rope)[1].sum() == counts.sum()
 
 
 @pytest.mark.parametrize(
@@ -121,7 +122,7 @@ def test_small_words_are_known_in_their_language():
 
 
 def found(document, wanted):
-    hits = find_all(document.findable, document.paragraphs, wanted)
+    hits = find_all(make_findable(document.paragraphs), document.paragraphs, wanted)
     return [document.paragraphs[h.paragraph].text[h.start : h.end] for h in hits]
 
 

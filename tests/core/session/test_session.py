@@ -170,9 +170,10 @@ def test_blocks_hold_every_page_once(tmp_path, small_pdf):
     seen = []
     read_blocks(pdf, tmp_path, range(n_blocks(3)), frozenset({1}), lambda p, n: seen.append(p))
     pdf.close()
-    lines, failed = gather_blocks(tmp_path, 3)
+    done = gather_blocks(tmp_path, 3)
     assert seen == [0, 1, 2]
-    assert failed == [1]
-    assert lines[1] == []
-    assert any("Wells" in line.text for line in lines[0])
+    assert done.failed == [1]
+    assert done.lines[1] == []
+    assert done.words["rope"] == 1
+    assert any("Wells" in line.text for line in done.lines[0])
     assert n_blocks(BLOCK + 1) == 2

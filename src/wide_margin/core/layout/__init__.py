@@ -4,7 +4,7 @@ from wide_margin.core.layout.furniture import Furniture, find_furniture
 from wide_margin.core.layout.lines import lines_of
 from wide_margin.core.layout.model import Line, Paragraph, Piece, SpanOnPage
 from wide_margin.core.layout.page_labels import PageLabels, label_pages, usual_size
-from wide_margin.core.layout.paragraphs import paragraphs_of, vocabulary
+from wide_margin.core.layout.paragraphs import count_words, paragraphs_of, vocabulary
 from wide_margin.core.layout.selecting import TextLayer, boxes_of
 from wide_margin.core.layout.text import fold, tidy
 
@@ -17,6 +17,7 @@ __all__ = [
     "SpanOnPage",
     "TextLayer",
     "boxes_of",
+    "count_words",
     "find_furniture",
     "fold",
     "label_pages",

@@ -103,14 +103,15 @@ def rows_of(boxes: FloatArray, zone: IntArray) -> list[list[int]]:
     Returns:
         Lists of row numbers. A segment joins the row whose height it shares by half.
     """
-    heights = boxes[zone, 3] - boxes[zone, 1]
-    usual = float(np.median(heights))
-    centres = (boxes[zone, 1] + boxes[zone, 3]) / 2
+    inside = boxes[zone]
+    usual = float(np.median(inside[:, 3] - inside[:, 1]))
+    order = np.argsort(inside[:, 1] + inside[:, 3], kind="stable")
+    items, ordered = zone[order].tolist(), inside[order].tolist()
+    left = dict(zip(items, inside[order, 0].tolist(), strict=True))
     rows: list[list[int]] = []
     top = bottom = -1.0
-    for k in np.argsort(centres, kind="stable"):
-        item, height = int(zone[k]), float(heights[k])
-        y0, y1 = float(boxes[item, 1]), float(boxes[item, 3])
+    for item, (_, y0, _, y1) in zip(items, ordered, strict=True):
+        height = y1 - y0
         shared = min(bottom, y1) - max(top, y0)
         if rows and shared >= 0.5 * min(height, bottom - top):
             rows[-1].append(item)
@@ -122,5 +123,6 @@ def rows_of(boxes: FloatArray, zone: IntArray) -> list[list[int]]:
             rows.append([item])
             top, bottom = y0, y1
     for row in rows:
-        row.sort(key=lambda item: float(boxes[item, 0]))
+        if len(row) > 1:
+            row.sort(key=left.__getitem__)
     return rows

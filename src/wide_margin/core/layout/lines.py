@@ -1,11 +1,14 @@
 """Lines of a page in reading order."""
 
-from wide_margin.core.geometry import FloatArray, union
+from bisect import bisect_right
+
 from wide_margin.core.layout.columns import reading_zones, rows_of
 from wide_margin.core.layout.model import Line
 from wide_margin.core.layout.segments import WIDE_GAP, Segments, segments_of
 from wide_margin.core.pages import PageText
 
+MOSTLY = 0.6
+"""A line is bold when more than this share of it is."""
 _BLANK = str.maketrans({"\r": " ", "\n": " ", "\t": " ", "\xa0": " "})
 
 
@@ -15,57 +18,86 @@ def lines_of(page: PageText) -> list[Line]:
     Every inked character of the page is in exactly one line.
     """
     segments = segments_of(page)
+    plain = _Plain(page, segments)
     lines = []
     for column, zone in enumerate(reading_zones(segments.boxes)):
         for row in rows_of(segments.boxes, zone):
-            lines.append(_line(page, segments, row, column))
+            lines.append(_line(plain, row, column))
     return lines
 
 
-def _line(page: PageText, segments: Segments, row: list[int], column: int) -> Line:
-    parts: list[str] = []
-    spans: list[tuple[int, int]] = []
-    for k, item in enumerate(row):
-        first, end = int(segments.first[item]), int(segments.end[item])
-        if k:
-            gap = float(segments.boxes[item, 0] - segments.boxes[row[k - 1], 2])
-            parts.append("\t" if gap > WIDE_GAP * float(segments.size[item]) else " ")
-        parts.append(page.chars[first:end].translate(_BLANK))
-        spans.append((first, end))
-    longest = max(row, key=lambda item: int(segments.end[item] - segments.first[item]))
-    weights = [int(segments.end[item] - segments.first[item]) for item in row]
-    total = sum(weights)
+class _Plain:
+    """A page's segments as plain lists: asked item by item, arrays are five times slower."""
 
-    def mostly(shares: FloatArray) -> bool:
-        values = shares[row]
-        return sum(w * float(v) for w, v in zip(weights, values, strict=True)) > 0.6 * total
+    def __init__(self, page: PageText, segments: Segments) -> None:
+        self.index = page.index
+        self.chars = page.chars.translate(_BLANK)
+        self.first, self.end = segments.first.tolist(), segments.end.tolist()
+        self.boxes, self.size = segments.boxes.tolist(), segments.size.tolist()
+        self.bold, self.italic = segments.bold.tolist(), segments.italic.tolist()
+        self.fixed = segments.fixed.tolist()
+        self.run_starts = page.run_starts.tolist()
+        self.run_fonts = [page.fonts[k] for k in page.run_fonts.tolist()]
 
-    is_bold, is_italic = mostly(segments.bold), mostly(segments.italic)
+
+def _line(page: _Plain, row: list[int], column: int) -> Line:
+    spans = tuple((page.first[item], page.end[item]) for item in row)
+    if len(row) == 1:
+        longest = row[0]
+        text = page.chars[spans[0][0] : spans[0][1]]
+        is_bold = page.bold[longest] > MOSTLY
+        is_italic = page.italic[longest] > MOSTLY
+        is_fixed = page.fixed[longest] > MOSTLY
+        x0, y0, x1, y1 = page.boxes[longest]
+    else:
+        text = _joined(page, row, spans)
+        weights = [last - first for first, last in spans]
+        longest = row[weights.index(max(weights))]
+        total = MOSTLY * sum(weights)
+
+        def mostly(shares: list[float]) -> bool:
+            share: float = sum(w * shares[k] for w, k in zip(weights, row, strict=True))
+            return bool(share > total)
+
+        is_bold, is_italic, is_fixed = mostly(page.bold), mostly(page.italic), mostly(page.fixed)
+        boxes = [page.boxes[item] for item in row]
+        x0, y0 = min(b[0] for b in boxes), min(b[1] for b in boxes)
+        x1, y1 = max(b[2] for b in boxes), max(b[3] for b in boxes)
     return Line(
         page=page.index,
-        text="".join(parts),
-        spans=tuple(spans),
-        box=union(segments.boxes[row]),
-        size=float(segments.size[longest]),
+        text=text,
+        spans=spans,
+        box=(x0, y0, x1, y1),
+        size=page.size[longest],
         is_bold=is_bold,
         is_italic=is_italic,
-        is_fixed=mostly(segments.fixed),
+        is_fixed=is_fixed,
         lead=0 if is_bold or is_italic else _lead(page, spans[0][0], spans[-1][1]),
         column=column,
     )
 
 
-def _lead(page: PageText, first: int, end: int) -> int:
+def _joined(page: _Plain, row: list[int], spans: tuple[tuple[int, int], ...]) -> str:
+    """The texts of a row's segments, tabs where the gaps are wide."""
+    parts = [page.chars[spans[0][0] : spans[0][1]]]
+    for k in range(1, len(row)):
+        gap = page.boxes[row[k]][0] - page.boxes[row[k - 1]][2]
+        parts.append("\t" if gap > WIDE_GAP * page.size[row[k]] else " ")
+        parts.append(page.chars[spans[k][0] : spans[k][1]])
+    return "".join(parts)
+
+
+def _lead(page: _Plain, first: int, end: int) -> int:
     """Length of the bold or italic start of a line that goes on in another face."""
     runs = page.run_starts
-    if not len(runs):
+    at = bisect_right(runs, first) - 1
+    if at < 0:
         return 0
-    at = int(runs.searchsorted(first, side="right")) - 1
-    font = page.fonts[page.run_fonts[at]]
+    font = page.run_fonts[at]
     if not (font.is_bold or font.is_italic):
         return 0
     after = at + 1
-    while after < len(runs) and page.fonts[page.run_fonts[after]] == font:
+    while after < len(runs) and page.run_fonts[after] == font:
         after += 1
-    stop = int(runs[after]) if after < len(runs) else end
+    stop = runs[after] if after < len(runs) else end
     return min(stop, end) - first

@@ -26,12 +26,16 @@ _LAST_PART = re.compile(r"([^\W\d_]+)[-" + LINE_END_HYPHEN + r"]$")
 _FIRST_PART = re.compile(r"^([^\W\d_]+)")
 
 
-def vocabulary(pages: Iterable[Sequence[Line]]) -> Counter[str]:
-    """How often each word stands within a line, hyphenated words whole, in small letters."""
+def count_words(lines: Iterable[Line], words: Counter[str]) -> None:
+    """Count each word that stands within a line, hyphenated words whole, in small letters."""
+    words.update(_WORD.findall("\n".join([line.text for line in lines]).lower()))
+
+
+def vocabulary(pages: Iterable[Iterable[Line]]) -> Counter[str]:
+    """How often each word stands in the lines of some pages."""
     words: Counter[str] = Counter()
     for lines in pages:
-        for line in lines:
-            words.update(_WORD.findall(line.text.lower()))
+        count_words(lines, words)
     return words
 
 

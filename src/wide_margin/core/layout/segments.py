@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
-from wide_margin.core.pages import PageText
+from wide_margin.core.pages import LINE_END_HYPHEN, PageText
 
 WIDE_GAP = 1.1
 """A gap of this many font sizes parts two segments: cells of a table, columns of text."""
@@ -46,7 +46,11 @@ def segments_of(page: PageText) -> Segments:
         return Segments(np.zeros((0, 4), np.float32), none, none, flat, flat, flat, flat)
     boxes = page.boxes[inked]
     size, bold, italic, fixed = _styles(page, inked)
-    cuts = np.concatenate(([0], np.flatnonzero(_breaks(boxes, size)) + 1))
+    # PDFium puts a space wherever it sees a gap, so a word is never parted; between its first
+    # and last character there may be none that has a box.
+    n_spaces = np.cumsum((codes <= 32) | (codes == 0xA0))[inked]
+    between_words = (np.diff(n_spaces) > 0) | (codes[inked[:-1]] == ord(LINE_END_HYPHEN))
+    cuts = np.concatenate(([0], np.flatnonzero(_breaks(boxes, size) & between_words) + 1))
     ends = np.concatenate((cuts[1:], [len(inked)]))
     counts = (ends - cuts).astype(np.float32)
 

@@ -17,15 +17,18 @@ _ACCENTS = {
     "\u02dc": "\u0303", "\u02c7": "\u030c", "\u02da": "\u030a", "\u00af": "\u0304",
 }  # fmt: skip
 _ACCENTED = re.compile("([" + "".join(_ACCENTS) + r"]) ?([A-Za-z\u0131])")
-_SPACES = re.compile(r"\s+")
+_SPACES = re.compile(r"[^\S ]\s*|  \s*")
+"""White space that is more, or something else, than one space."""
 _NEEDS_CARE = re.compile("[" + "".join(_LIGATURES) + "".join(_ACCENTS) + "\u0131]")
 
 
 def tidy(text: str) -> str:
     """Text for reading: ligatures opened, accents joined to letters, spaces single."""
-    if _NEEDS_CARE.search(text):
+    if not (text.isascii() and "`" not in text) and _NEEDS_CARE.search(text):
         text = _ACCENTED.sub(_compose, text.translate(_TRANSLATE))
-    return _SPACES.sub(" ", text).strip()
+    if _SPACES.search(text):
+        text = _SPACES.sub(" ", text)
+    return text.strip()
 
 
 def _compose(match: re.Match[str]) -> str:
@@ -36,6 +39,8 @@ def _compose(match: re.Match[str]) -> str:
 
 def fold(text: str) -> str:
     """Text for comparing: no case, no accents, typographic quotes and dashes made plain."""
+    if text.isascii():
+        return text.lower()
     text = unicodedata.normalize("NFKD", text).casefold().translate(_PLAIN)
     return "".join(c for c in text if not unicodedata.combining(c))
 

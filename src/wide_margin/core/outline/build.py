@@ -3,6 +3,7 @@
 from collections import defaultdict
 from collections.abc import Sequence
 from difflib import SequenceMatcher
+from functools import lru_cache
 from typing import NamedTuple
 
 from wide_margin.core.layout import Paragraph, fold, tidy
@@ -61,15 +62,22 @@ def alike(a: str, b: str) -> bool:
     if forms_a & forms_b - {""}:
         return True
     return any(
-        SequenceMatcher(None, x, y, autojunk=False).ratio() >= ALIKE
+        _similarity(x, y) >= ALIKE
         for x in forms_a for y in forms_b
         if x and y and 2 * min(len(x), len(y)) >= ALIKE * (len(x) + len(y))
     )  # fmt: skip
 
 
-def _forms(title: str) -> set[str]:
+def _similarity(a: str, b: str) -> float:
+    matcher = SequenceMatcher(None, a, b, autojunk=False)
+    return matcher.ratio() if matcher.quick_ratio() >= ALIKE else 0.0
+
+
+@lru_cache(maxsize=100_000)
+def _forms(title: str) -> frozenset[str]:
     number = number_of(title)
-    return {squash(title), squash(number.rest) if number else squash(title)}
+    forms = {squash(title), squash(number.rest) if number else squash(title)}
+    return frozenset(forms)
 
 
 def _from_bookmarks(bookmarks: Sequence[Bookmark], paragraphs: Sequence[Paragraph]) -> list[_Start]:

@@ -5,9 +5,19 @@ from wide_margin.core.pages.model import (
     Bookmark,
     FileFacts,
     Font,
+    Frame,
     Link,
     PageText,
     Picture,
 )
 
-__all__ = ["LINE_END_HYPHEN", "Bookmark", "FileFacts", "Font", "Link", "PageText", "Picture"]
+__all__ = [
+    "LINE_END_HYPHEN",
+    "Bookmark",
+    "FileFacts",
+    "Font",
+    "Frame",
+    "Link",
+    "PageText",
+    "Picture",
+]

@@ -2,7 +2,7 @@
 
 import ctypes
 import hashlib
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from functools import partial
 from pathlib import Path
@@ -13,8 +13,8 @@ import pypdfium2 as pdfium
 import pypdfium2.raw as pdfium_c
 
 from wide_margin.core.errors import PageFailedError, PasswordNeededError, UnreadableFileError
-from wide_margin.core.geometry import to_page_space
-from wide_margin.core.pages.model import Bookmark, FileFacts, Link
+from wide_margin.core.geometry import FloatArray, to_page_space
+from wide_margin.core.pages.model import Bookmark, FileFacts, Frame, Link
 from wide_margin.core.pages.native import utf16_result
 
 MAX_BOOKMARKS = 20_000
@@ -33,6 +33,7 @@ class PdfFile:
         """
         check_is_pdf(path)
         self.path = path
+        self._frames: dict[int, Frame | None] = {}
         try:
             self._pdf = pdfium.PdfDocument(path, password=password)
             self.n_pages = len(self._pdf)
@@ -67,25 +68,38 @@ class PdfFile:
         finally:
             page.close()
 
-    def facts(self) -> FileFacts:
-        """Everything that is known without reading a page."""
-        document = self._pdf
-        sizes = np.full((self.n_pages, 2), (612.0, 792.0), dtype=np.float32)
-        size = pdfium_c.FS_SIZEF()
-        for index in range(self.n_pages):
-            if pdfium_c.FPDF_GetPageSizeByIndexF(document.raw, index, size):
-                sizes[index] = max(size.width, 1.0), max(size.height, 1.0)
-        about = document.get_metadata_dict(skip_empty=True)
+    def facts(self, *, first_pages: int | None = None) -> FileFacts:
+        """Everything that is known without reading a page.
+
+        Args:
+            first_pages: Measure so many pages and take the others to be like the last of them,
+                without labels: for showing the first page of a long document at once.
+        """
+        about = self._pdf.get_metadata_dict(skip_empty=True)
+        n_sized = self.n_pages if first_pages is None else min(first_pages, self.n_pages)
         return FileFacts(
             n_pages=self.n_pages,
-            sizes=sizes,
-            labels=self._labels(),
+            sizes=self.sizes(n_sized),
+            labels=self._labels() if first_pages is None else (None,) * self.n_pages,
             title=about.get("Title", "").strip(),
             author=about.get("Author", "").strip(),
             created=about.get("CreationDate", ""),
+            changed=about.get("ModDate", ""),
             producer=about.get("Producer", ""),
             identity=self._identity(),
+            is_sized=n_sized == self.n_pages,
         )
+
+    def sizes(self, n_pages: int | None = None) -> FloatArray:
+        """(pages, 2) width and height as displayed; past n_pages the size of the last measured."""
+        n_pages = self.n_pages if n_pages is None else n_pages
+        sizes = np.full((self.n_pages, 2), (612.0, 792.0), dtype=np.float32)
+        size = pdfium_c.FS_SIZEF()
+        for index in range(n_pages):
+            if pdfium_c.FPDF_GetPageSizeByIndexF(self._pdf.raw, index, size):
+                sizes[index] = max(size.width, 1.0), max(size.height, 1.0)
+        sizes[n_pages:] = sizes[max(n_pages - 1, 0)]
+        return sizes
 
     def links(self, index: int) -> tuple[Link, ...]:
         """The link annotations of a page that lead somewhere."""
@@ -137,8 +151,19 @@ class PdfFile:
         pdfium_c.FPDF_GetFileIdentifier(raw, kind, buffer, n)
         return buffer.raw[: n - 1].hex()
 
-    def bookmarks(self) -> Iterator[Bookmark]:
-        """The file's outline items in order; each page they name is loaded, so this is slow."""
+    def frame(self, index: int) -> Frame:
+        """The visible box of a page in user space and the quarter turns of its /Rotate."""
+        with self.page(index) as page:
+            return frame_now(page)
+
+    def bookmarks(self, frames: Sequence[Frame | None] = ()) -> Iterator[Bookmark]:
+        """The file's outline items in order.
+
+        Args:
+            frames: Of every page, where they are known; a page that an item names and whose
+                frame is not known is loaded, which takes some milliseconds.
+        """
+        self._frames = dict(enumerate(frames))
         raw = self._pdf.raw
         seen: set[int] = set()
         first = pdfium_c.FPDFBookmark_GetFirstChild(raw, None)
@@ -169,15 +194,22 @@ class PdfFile:
         pdfium_c.FPDFDest_GetLocationInPage(destination, has_x, has_y, has_zoom, x, y, zoom)
         if not has_y.value:
             return index, None
-        try:
-            with self.page(index) as page:
-                frame, turns = frame_of(page), page.get_rotation() // 90
-        except PageFailedError:
-            return index, None
+        known = self._frames.get(index)
+        if known is None:
+            try:
+                known = self._frames[index] = self.frame(index)
+            except PageFailedError:
+                return index, None
+        frame, turns = known
         point = np.array([[x.value, y.value, x.value, y.value]])
         top = float(to_page_space(point, frame, turns)[0, 1])
         height = frame[2] - frame[0] if turns % 2 else frame[3] - frame[1]
         return index, min(max(top, 0.0), height)
+
+
+def frame_now(page: Any) -> Frame:
+    """The frame of a page that is loaded."""
+    return Frame(frame_of(page), page.get_rotation() // 90)
 
 
 def frame_of(page: Any) -> tuple[float, float, float, float]:

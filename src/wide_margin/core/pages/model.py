@@ -1,6 +1,7 @@
 """Values that pages are made of; they cross from worker processes to everyone else."""
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -18,6 +19,15 @@ class Font:
     is_bold: bool = False
     is_italic: bool = False
     is_fixed: bool = False
+
+
+class Frame(NamedTuple):
+    """How a page of the file becomes the page as displayed."""
+
+    box: tuple[float, float, float, float]
+    """Left, bottom, right, top of the visible box, in user space."""
+    turns: int
+    """Quarter turns clockwise."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,6 +75,7 @@ class PageText:
     run_sizes: FloatArray
     """(r,) font size as displayed, in points."""
     fonts: tuple[Font, ...]
+    frame: Frame | None = None
 
     def __post_init__(self) -> None:
         """Make the arrays read-only: the value crosses threads."""
@@ -72,11 +83,13 @@ class PageText:
             array.flags.writeable = False
 
     @classmethod
-    def empty(cls, index: int, width: float = 612.0, height: float = 792.0) -> "PageText":
+    def empty(
+        cls, index: int, width: float, height: float, frame: Frame | None = None
+    ) -> "PageText":
         """A page that has no text, or whose text could not be had."""
         none = np.zeros(0, dtype=np.int32)
         boxes, sizes = np.zeros((0, 4), np.float32), np.zeros(0, np.float32)
-        return cls(index, width, height, "", boxes, none, none.copy(), sizes, ())
+        return cls(index, width, height, "", boxes, none, none.copy(), sizes, (), frame)
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,6 +114,9 @@ class FileFacts:
     title: str = ""
     author: str = ""
     created: str = ""
+    changed: str = ""
     producer: str = ""
     identity: str = ""
     """The first half of /ID in hex, "" where there is none."""
+    is_sized: bool = True
+    """Whether every page was measured; otherwise the later ones are taken to be like others."""

@@ -13,7 +13,7 @@ from typing import Any
 import numpy as np
 import pypdfium2.raw as pdfium_c
 
-from wide_margin.core.geometry import FloatArray
+from wide_margin.core.geometry import FloatArray, IntArray
 
 
 def _prototype(function: Any, result: Any, *arguments: Any) -> Any:
@@ -36,17 +36,19 @@ def address_of(handle: Any) -> int:
     return ctypes.cast(handle, _HANDLE).value or 0
 
 
-def loose_boxes(text_page: int, n_chars: int) -> FloatArray:
-    """(n_chars, 4) float32 left, bottom, right, top in user space.
+def loose_boxes(text_page: int, n_chars: int, wanted: IntArray | None = None) -> FloatArray:
+    """(n_chars, 4) float32 left, bottom, right, top in user space; zeros where not wanted.
 
     Loose boxes reach from the font's descent to its ascent, so characters of a line line up.
     """
     rects = np.zeros((n_chars, 4), dtype=np.float32)  # FS_RECTF is left, top, right, bottom
     start = rects.ctypes.data
-    calls = map(
-        _loose_box, repeat(text_page), range(n_chars), range(start, start + 16 * n_chars, 16)
-    )
-    deque(calls, maxlen=0)
+    if wanted is None:
+        indexes: Iterable[int] = range(n_chars)
+        places: Iterable[int] = range(start, start + 16 * n_chars, 16)
+    else:
+        indexes, places = wanted.tolist(), (start + 16 * wanted).tolist()
+    deque(map(_loose_box, repeat(text_page), indexes, places), maxlen=0)
     return rects[:, [0, 3, 2, 1]]
 
 

@@ -7,9 +7,9 @@ from typing import Any
 import numpy as np
 import pypdfium2.raw as pdfium_c
 
-from wide_margin.core.geometry import to_page_space
+from wide_margin.core.geometry import BoolArray, FloatArray, IntArray, to_page_space
 from wide_margin.core.pages import native
-from wide_margin.core.pages.document import PdfFile, frame_of
+from wide_margin.core.pages.document import PdfFile, frame_now
 from wide_margin.core.pages.model import LINE_END_HYPHEN, Font, PageText
 
 # TeX's Computer Modern family and the URW faces say weight and slant in letters of their own.
@@ -21,12 +21,17 @@ _ITALIC = re.compile(
 )
 _FIXED = re.compile(r"mono|courier|typewriter|(?:^|\+)(?:cm|sf|ec)\w*tt|consol|fixed|code", re.I)
 _FIXED_FLAG, _ITALIC_FLAG, _BOLD_FLAG = 1, 1 << 6, 1 << 18  # ISO 32000-1, table 123
-_WORD_EDGE = re.compile(r"\S+")
 _HYPHEN_CODE = 2
 
 
-def read_text(pdf: PdfFile, index: int) -> PageText:
+def read_text(pdf: PdfFile, index: int, *, only_edges: bool = False) -> PageText:
     """Text of one page, each character with its box in page space.
+
+    Args:
+        pdf: The open file.
+        index: Page index.
+        only_edges: Box only the first and last character of each word: enough for lines, and
+            a third of the work. The other rows of boxes are NaN.
 
     Raises:
         PageFailedError: The page cannot be loaded.
@@ -35,25 +40,40 @@ def read_text(pdf: PdfFile, index: int) -> PageText:
         width, height = page.get_size()
         text_page = pdfium_c.FPDFText_LoadPage(page.raw)
         if not text_page:
-            return PageText.empty(index, width, height)
+            return PageText.empty(index, width, height, frame_now(page))
         try:
-            return _read(page, text_page, index)
+            return _read(page, text_page, index, only_edges=only_edges)
         finally:
             pdfium_c.FPDFText_ClosePage(text_page)
 
 
-def _read(page: Any, text_page: Any, index: int) -> PageText:
+def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageText:
     width, height = page.get_size()
     n_chars = pdfium_c.FPDFText_CountChars(text_page)
     if n_chars <= 0:
-        return PageText.empty(index, width, height)
+        return PageText.empty(index, width, height, frame_now(page))
     address = native.address_of(text_page)
     chars = _characters(text_page, address, n_chars)
-    loose = native.loose_boxes(address, n_chars)
-    boxes = to_page_space(loose, frame_of(page), page.get_rotation() // 90)
-    boxes = _without_shapeless(boxes, chars)
-    starts, fonts_of, sizes, fonts = _runs(address, chars)
-    return PageText(index, width, height, chars, boxes, starts, fonts_of, sizes, fonts)
+    first, last = _word_edges(chars)
+    wanted = np.flatnonzero(first | last) if only_edges else None
+    loose = native.loose_boxes(address, n_chars, wanted)
+    frame = frame_now(page)
+    boxes = to_page_space(loose, frame.box, frame.turns)
+    boxes = _without_shapeless(boxes, loose, chars)
+    starts, fonts_of, sizes, fonts = _runs(address, np.flatnonzero(first))
+    return PageText(index, width, height, chars, boxes, starts, fonts_of, sizes, fonts, frame)
+
+
+def _word_edges(chars: str) -> tuple[BoolArray, BoolArray]:
+    """Which characters are the first, and the last, of a word."""
+    codes = np.frombuffer(chars.encode("utf-32-le"), dtype=np.uint32)
+    inked = (codes > 32) & (codes != 0xA0)
+    # A hyphen at a line end is followed by the next line without a line break between.
+    hyphen = codes == ord(LINE_END_HYPHEN)
+    first, last = inked.copy(), inked.copy()
+    first[1:] &= ~inked[:-1] | hyphen[:-1]
+    last[:-1] &= ~inked[1:] | hyphen[:-1]
+    return first, last
 
 
 def _characters(text_page: Any, address: int, n_chars: int) -> str:
@@ -75,25 +95,23 @@ def _plain_character(code: int) -> str:
     return chr(code)
 
 
-def _without_shapeless(boxes: np.ndarray, chars: str) -> np.ndarray:
+def _without_shapeless(boxes: FloatArray, loose: FloatArray, chars: str) -> FloatArray:
     """Put NaN where a character has no area of its own: line ends and spaces made up."""
     codes = np.frombuffer(chars.encode("utf-32-le"), dtype=np.uint32)
     bare = (codes == 10) | (codes == 13) | (boxes[:, 2] - boxes[:, 0] <= 0)
-    bare |= boxes[:, 3] - boxes[:, 1] <= 0
+    bare |= (boxes[:, 3] - boxes[:, 1] <= 0) | ~loose.any(axis=1)
     boxes[bare] = np.nan
     return boxes
 
 
-def _runs(address: int, chars: str) -> tuple[np.ndarray, np.ndarray, np.ndarray, tuple[Font, ...]]:
-    """Font and size of every word; a word with a raised mark at its end is two runs."""
-    spots: list[int] = []
-    for match in _WORD_EDGE.finditer(chars):
-        first, last = match.start(), match.end() - 1
-        spots.append(first)
-        if last > first:
-            spots.append(last)
-    objects = native.text_objects(address, spots)
-    drawn = [(spot, item) for spot, item in zip(spots, objects, strict=True) if item]
+def _runs(address: int, spots: IntArray) -> tuple[IntArray, IntArray, FloatArray, tuple[Font, ...]]:
+    """Font and size, asked at the first character of every word."""
+    objects = native.text_objects(address, spots.tolist())
+    drawn, before = [], None
+    for spot, item in zip(spots.tolist(), objects, strict=True):
+        if item and item != before:
+            drawn.append((spot, item))
+            before = item
     unique = list(dict.fromkeys(item for _, item in drawn))
     handles, sizes = native.faces(unique)
     fonts = {handle: _font(handle) for handle in dict.fromkeys(handles)}

@@ -66,12 +66,14 @@ def _section_kinds(outline: Outline) -> dict[int, str]:
 
 
 def _sentences_of(paragraph: Paragraph, row: int, section: int, kind: str) -> Iterator[Sentence]:
+    pages = paragraph.pieces[0].line.page, paragraph.pieces[-1].line.page
     for start, end in split_sentences(paragraph.text):
         text = tidy(paragraph.text[start:end])
         if not text:
             continue
-        spans = paragraph.spans(start, start + 1)
-        page = spans[0].page if spans else paragraph.page
+        page = pages[0]
+        if pages[0] != pages[-1] and (spans := paragraph.spans(start, start + 1)):
+            page = spans[0].page
         yield Sentence(text, page, section, row, start, end, kind)
 
 

@@ -108,6 +108,7 @@ _ABBREVIATIONS = frozenset(
 _WORDS_TOO = frozenset(["no", "nos", "art", "sun", "sat", "app", "ed", "mon"])
 """Abbreviations before a number ("no. 5"), words before anything else ("He said no.")."""
 _END = re.compile(r"[.!?…]+[\"'”’»)\]]*(?=\s)|[:;](?=\s+[•‣◦–—]\s)|\n")
+_MAY_END = re.compile(r"[.!?…:;\n]")
 _LAST_WORD = re.compile(r"([\w.°-]+)\.+[\"'”’»)\]]*$")
 _OPENS = re.compile(r"\s+[\"'“‘«(\[¿¡]*(\S)")
 
@@ -126,6 +127,8 @@ def split_sentences(text: str) -> list[tuple[int, int]]:
     """
     found = []
     start = 0
+    if not _MAY_END.search(text):
+        return [_trimmed(text, 0, len(text))] if text.strip() else []
     for match in _END.finditer(text):
         end = match.end()
         if not _ends_here(text, match.start(), end):

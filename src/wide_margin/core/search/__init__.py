@@ -2,13 +2,14 @@
 
 from wide_margin.core.search.analysis import Analyser, guess_language, is_common
 from wide_margin.core.search.document import ReadDocument, understand
-from wide_margin.core.search.find import Hit, find_all
+from wide_margin.core.search.find import Findable, Hit, find_all, make_findable
 from wide_margin.core.search.index import Index, build_index
 from wide_margin.core.search.query import Query, Term, read_terms
 from wide_margin.core.search.rank import Ranked, rank
 
 __all__ = [
     "Analyser",
+    "Findable",
     "Hit",
     "Index",
     "Query",
@@ -19,6 +20,7 @@ __all__ = [
     "find_all",
     "guess_language",
     "is_common",
+    "make_findable",
     "rank",
     "read_terms",
     "understand",

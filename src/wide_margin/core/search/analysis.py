@@ -54,6 +54,11 @@ _STEMMERS = {"en": "english", "de": "german", "fr": "french", "es": "spanish",
 _BRITISH = (("isation", "ization"), ("ise", "ize"), ("ising", "izing"), ("ised", "ized"),
             ("our", "or"), ("ogue", "og"), ("licence", "license"), ("centre", "center"),
             ("metre", "meter"), ("litre", "liter"), ("grey", "gray"), ("programme", "program"))  # fmt: skip
+_BRITISH_ENDS = tuple(british for british, _ in _BRITISH)
+
+
+find_words = _WORD.findall
+"""The words of a text that is in small letters already."""
 
 
 def words(text: str) -> Iterator[str]:
@@ -115,7 +120,7 @@ class Analyser:
         return ("".join(stems), *stems)
 
     def _stem(self, word: str) -> str:
-        if self.language == "en":
+        if self.language == "en" and word.endswith(_BRITISH_ENDS):
             for british, american in _BRITISH:
                 if word.endswith(british) and len(word) > len(british) + 2:
                     word = word[: -len(british)] + american

@@ -1,6 +1,7 @@
 """A document that has been read: everything the later steps ask about."""
 
-from collections.abc import Sequence
+from collections import Counter
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from wide_margin.core.jobs import CancelToken, Progress
@@ -17,7 +18,6 @@ from wide_margin.core.layout import (
 from wide_margin.core.outline import Outline, build_outline, listing_pages
 from wide_margin.core.pages import Bookmark, FileFacts
 from wide_margin.core.passages import Text, build_passages
-from wide_margin.core.search.find import Findable, make_findable
 from wide_margin.core.search.index import Index, build_index
 
 
@@ -31,7 +31,6 @@ class ReadDocument:
     outline: Outline
     text: Text
     index: Index
-    findable: Findable
     without_text: tuple[int, ...]
     """Page indexes that hold no characters."""
     failed: tuple[int, ...]
@@ -54,6 +53,9 @@ def understand(
     failed: Sequence[int],
     token: CancelToken,
     progress: Progress,
+    *,
+    words: Counter[str] | None = None,
+    listings: Iterable[int] | None = None,
 ) -> ReadDocument:
     """Make a read document of the lines of all its pages.
 
@@ -64,29 +66,28 @@ def understand(
         failed: Page indexes that could not be read.
         token: Checked between the steps.
         progress: Told the steps done of all steps.
+        words: The vocabulary of the lines, where it was counted already.
+        listings: Page indexes that only list places, where they were found already.
     """
     heights = [float(height) for height in facts.sizes[:, 1]]
     furniture = find_furniture(lines, heights)
     labels = label_pages(facts.labels, lines, heights)
     text_lines = [furniture.text_lines(page, on_page) for page, on_page in enumerate(lines)]
     body_size = usual_size(text_lines)
-    progress(1, 5)
+    progress(1, 4)
     token.check()
-    paragraphs = paragraphs_of(text_lines, body_size, vocabulary(text_lines))
-    progress(2, 5)
+    paragraphs = paragraphs_of(text_lines, body_size, words or vocabulary(text_lines))
+    progress(2, 4)
     token.check()
-    listings = listing_pages(text_lines)
-    outline = build_outline(paragraphs, bookmarks, body_size, listings, heights)
-    text = build_passages(paragraphs, outline, listings)
-    progress(3, 5)
+    listing = listing_pages(lines) if listings is None else frozenset(listings)
+    outline = build_outline(paragraphs, bookmarks, body_size, listing, heights)
+    text = build_passages(paragraphs, outline, listing)
+    progress(3, 4)
     token.check()
     index = build_index(text, outline)
-    progress(4, 5)
-    token.check()
-    findable = make_findable(paragraphs)
-    progress(5, 5)
+    progress(4, 4)
     empty = [p for p, on_page in enumerate(lines) if not on_page and p not in failed]
     return ReadDocument(
-        facts, labels, tuple(paragraphs), outline, text, index, findable,
+        facts, labels, tuple(paragraphs), outline, text, index,
         tuple(empty), tuple(failed),
     )  # fmt: skip

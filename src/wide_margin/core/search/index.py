@@ -6,12 +6,18 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy import sparse
 
 from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.outline import Outline
 from wide_margin.core.passages import Text
-from wide_margin.core.search.analysis import Analyser, guess_language, is_common, words
+from wide_margin.core.search.analysis import (
+    Analyser,
+    find_words,
+    guess_language,
+    is_common,
+    words,
+)
+from wide_margin.core.search.postings import Postings
 from wide_margin.core.search.vectors import vectors_of
 
 
@@ -19,7 +25,7 @@ from wide_margin.core.search.vectors import vectors_of
 class Index:
     """Term statistics of one document.
 
-    Matrices are sparse; t terms, s sentences, p passages, k sections.
+    t terms, s sentences, p passages, k sections.
     """
 
     analyser: Analyser
@@ -30,13 +36,11 @@ class Index:
     """Terms of all sentences, one after the other."""
     token_starts: IntArray
     """(s + 1,) where each sentence starts in tokens."""
-    by_sentence: sparse.csr_array
-    """(s, t) counts."""
-    by_passage: sparse.csc_array
-    """(p, t) counts."""
-    titles: sparse.csc_array
-    """(k + 1, t) weight of each term in a section's title (1) and its parents' (0.5); the
-    last row, for text before the first section, is empty."""
+    by_sentence: Postings
+    by_passage: Postings
+    titles: Postings
+    """Over k + 1 rows: the weight of each term in a section's title (1) and its parents' (0.5);
+    the last row, for text before the first section, is empty."""
     passage_lengths: FloatArray
     """(p,) terms in each passage."""
     document_frequency: IntArray
@@ -63,21 +67,26 @@ def build_index(text: Text, outline: Outline) -> Index:
     """Count every term of a document."""
     sample = " ".join(s.text for s in text.sentences[:: max(1, len(text.sentences) // 400)])
     analyser = Analyser(guess_language(sample))
-    term_ids: dict[str, int] = {}
-    written: Counter[str] = Counter()
+    numbering = _Numbering(analyser)
     tokens, starts = array("i"), array("i", [0])
+    seen: list[str] = []
     for sentence in text.sentences:
-        for word in words(sentence.text):
-            written[word] += 1
-            for term in analyser.terms_of(word):
-                tokens.append(term_ids.setdefault(term, len(term_ids)))
+        found = find_words(sentence.text.lower())
+        seen += found
+        tokens.extend([number for word in found for number in numbering[word]])
         starts.append(len(tokens))
+    term_ids, written = numbering.term_ids, Counter(seen)
     title_rows = _title_terms(outline, analyser, term_ids, written)
     all_tokens = np.frombuffer(tokens, dtype=np.int32) if tokens else np.zeros(0, np.int32)
     token_starts = np.frombuffer(starts, dtype=np.int32)
-    by_sentence = _counts(all_tokens, token_starts, len(term_ids))
     first = np.array([p.first for p in text.passages] + [len(text.sentences)], dtype=np.int64)
-    by_passage = _counts(all_tokens, token_starts[first], len(term_ids)).tocsc()
+    sentence_passage = np.repeat(np.arange(len(text.passages)), np.diff(first))
+    token_sentence = np.repeat(np.arange(len(text.sentences)), np.diff(token_starts))
+    n_terms = len(term_ids)
+    by_sentence = Postings.count(all_tokens, token_sentence, n_terms, len(text.sentences))
+    by_passage = Postings.count(
+        all_tokens, sentence_passage[token_sentence], n_terms, len(text.passages)
+    )
     forms, vectors, vector_terms = _written_forms(written, analyser, term_ids)
     return Index(
         analyser=analyser,
@@ -87,23 +96,28 @@ def build_index(text: Text, outline: Outline) -> Index:
         token_starts=token_starts,
         by_sentence=by_sentence,
         by_passage=by_passage,
-        titles=_title_matrix(title_rows, len(term_ids)),
+        titles=_title_postings(title_rows, n_terms),
         passage_lengths=np.diff(token_starts[first]).astype(np.float32),
-        document_frequency=np.diff(by_passage.indptr),
-        sentence_passage=np.repeat(np.arange(len(text.passages)), np.diff(first)),
+        document_frequency=by_passage.document_frequency(),
+        sentence_passage=sentence_passage,
         vectors=vectors,
         vector_terms=vector_terms,
     )
 
 
-def _counts(tokens: IntArray, starts: IntArray, n_terms: int) -> sparse.csr_array:
-    """(len(starts) - 1, n_terms) how often each term stands between two starts."""
-    ones = np.ones(len(tokens), dtype=np.float32)
-    # Copied: summing sorts the columns in place, and tokens must keep their order.
-    shape = (len(starts) - 1, n_terms)
-    matrix = sparse.csr_array((ones, tokens.copy(), starts.copy()), shape=shape)
-    matrix.sum_duplicates()
-    return matrix
+class _Numbering(dict[str, tuple[int, ...]]):
+    """Words to the numbers of their terms, learned as they come."""
+
+    def __init__(self, analyser: Analyser) -> None:
+        super().__init__()
+        self._analyser = analyser
+        self.term_ids: dict[str, int] = {}
+
+    def __missing__(self, word: str) -> tuple[int, ...]:
+        ids = self.term_ids
+        numbers = tuple(ids.setdefault(t, len(ids)) for t in self._analyser.terms_of(word))
+        self[word] = numbers
+        return numbers
 
 
 def _title_terms(
@@ -126,13 +140,12 @@ def _title_terms(
     return rows
 
 
-def _title_matrix(rows: Sequence[dict[int, float]], n_terms: int) -> sparse.csc_array:
-    at = [(k, term, weight) for k, row in enumerate(rows) for term, weight in row.items()]
-    shape = (len(rows) + 1, n_terms)
-    if not at:
-        return sparse.csc_array(shape, dtype=np.float32)
-    k, term, weight = zip(*at, strict=True)
-    return sparse.csc_array((np.array(weight, dtype=np.float32), (k, term)), shape=shape)
+def _title_postings(rows: Sequence[dict[int, float]], n_terms: int) -> Postings:
+    at = [(term, k, weight) for k, row in enumerate(rows) for term, weight in row.items()]
+    terms, sections, weights = (np.array(column) for column in zip(*at, strict=True)) if at else (
+        np.zeros(0, np.int64), np.zeros(0, np.int64), np.zeros(0)
+    )  # fmt: skip
+    return Postings.weigh(terms, sections, weights, n_terms, len(rows) + 1)
 
 
 def _written_forms(

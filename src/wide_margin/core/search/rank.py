@@ -69,10 +69,8 @@ def _gain(index: Index, term: Term, norm: FloatArray) -> tuple[FloatArray, Float
     """
     n = len(index.passage_lengths)
     gain, present = np.zeros(n, np.float32), np.zeros(n, np.float32)
-    matrix = index.by_passage
     for variant, weight in term.variants:
-        start, end = matrix.indptr[variant], matrix.indptr[variant + 1]
-        rows, counts = matrix.indices[start:end], matrix.data[start:end]
+        rows, counts = index.by_passage.of(variant)
         gain[rows] += weight * index.idf(variant) * counts * (K1 + 1) / (counts + norm[rows])
         present[rows] = np.maximum(present[rows], weight)
     return gain, present
@@ -80,11 +78,10 @@ def _gain(index: Index, term: Term, norm: FloatArray) -> tuple[FloatArray, Float
 
 def _title_weights(index: Index, term: Term) -> FloatArray:
     """(k + 1,) how far each section's titles hold the word; the last row is for no section."""
-    weights = np.zeros(index.titles.shape[0], np.float32)
+    weights = np.zeros(index.titles.n_rows, np.float32)
     for variant, weight in term.variants:
-        start, end = index.titles.indptr[variant], index.titles.indptr[variant + 1]
-        rows = index.titles.indices[start:end]
-        weights[rows] = np.maximum(weights[rows], weight * index.titles.data[start:end])
+        rows, values = index.titles.of(variant)
+        weights[rows] = np.maximum(weights[rows], weight * values)
     return weights
 
 
@@ -133,11 +130,10 @@ def sentence_scores(
         (n,) summed worth of the words it holds, and (n, w) the weight of the best variant of
         each of the w words, 0 where the sentence has none.
     """
-    counts = index.by_sentence[sentences]
     held = np.zeros((len(sentences), len(query.terms)), np.float32)
     for k, term in enumerate(query.terms):
         for variant, weight in term.variants:
-            present = counts[:, [variant]].toarray()[:, 0] > 0
+            present = index.by_sentence.held_by(variant, sentences)
             held[:, k] = np.maximum(held[:, k], weight * present)
     weights = np.array([term.weight for term in query.terms], np.float32)
     return held @ weights, held

@@ -1,7 +1,23 @@
-"""Session: a document open, the workers that read and draw it, and what was read before."""
+"""Session: a document open, the workers that read and draw it, and what was read before.
 
-from wide_margin.core.session.model import FoundHit, ReadSummary
-from wide_margin.core.session.places import Place, read_place
-from wide_margin.core.session.session import Session
+Names are loaded when they are first used: the page worker runs modules of this package, and must
+not wait for what only the reading of a whole document needs.
+"""
 
-__all__ = ["FoundHit", "Place", "ReadSummary", "Session", "read_place"]
+from importlib import import_module
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    from wide_margin.core.session.model import Figure, FoundHit, ReadSummary
+    from wide_margin.core.session.places import Place, read_place
+    from wide_margin.core.session.session import Session
+
+__all__ = ["Figure", "FoundHit", "Place", "ReadSummary", "Session", "read_place"]
+
+_HOMES = {"Session": "session", "Place": "places", "read_place": "places"}
+
+
+def __getattr__(name: str) -> Any:
+    if name not in __all__:
+        raise AttributeError(f"module {__name__!r} has no attribute {name!r}")
+    return getattr(import_module(f"{__name__}.{_HOMES.get(name, 'model')}"), name)

@@ -6,12 +6,16 @@ is there once its file has its name.
 
 import os
 import pickle
+from collections import Counter
 from collections.abc import Iterable
+from dataclasses import dataclass, field
 from pathlib import Path
 
 from wide_margin.core.errors import PageFailedError
 from wide_margin.core.jobs import Progress
-from wide_margin.core.layout import Line, lines_of
+from wide_margin.core.layout import Line, count_words, lines_of
+from wide_margin.core.outline import is_listing
+from wide_margin.core.pages import Frame
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.text import read_text
 
@@ -19,6 +23,29 @@ BLOCK = 16
 """Pages in a block: a quarter of a second of work."""
 MAX_CHARACTERS = 400_000
 """A page with more is a trap or a plot with a label at every point; it is set aside."""
+
+
+@dataclass(slots=True)
+class BlockRead:
+    """What reading some pages gives."""
+
+    lines: list[list[Line]] = field(default_factory=list)
+    frames: list[Frame | None] = field(default_factory=list)
+    failed: list[int] = field(default_factory=list)
+    listings: list[int] = field(default_factory=list)
+    """Pages that only list places: contents, indexes."""
+    words: Counter[str] = field(default_factory=Counter)
+    """How often each word stands within a line."""
+
+    def add(self, page: int, lines: list[Line], frame: Frame | None, failed: bool) -> None:
+        """Add the next page."""
+        self.lines.append(lines)
+        self.frames.append(frame)
+        if failed:
+            self.failed.append(page)
+        if is_listing(lines):
+            self.listings.append(page)
+        count_words(lines, self.words)
 
 
 def n_blocks(n_pages: int) -> int:
@@ -42,31 +69,35 @@ def read_blocks(
         target = folder / f"block-{block:05}"
         if target.exists():
             continue
-        lines: list[list[Line]] = []
-        failed: list[int] = []
+        done = BlockRead()
         for page in range(block * BLOCK, min((block + 1) * BLOCK, pdf.n_pages)):
             at_page(page, pdf.n_pages)
-            if page in skip:
-                lines.append([])
-                failed.append(page)
-                continue
-            try:
-                text = read_text(pdf, page)
-                lines.append(lines_of(text) if len(text.chars) <= MAX_CHARACTERS else [])
-            except PageFailedError:
-                lines.append([])
-                failed.append(page)
+            done.add(*_read_page(pdf, page, skip))
         part = target.with_suffix(f".{os.getpid()}")
-        part.write_bytes(pickle.dumps((lines, failed), protocol=5))
+        part.write_bytes(pickle.dumps(done, protocol=5))
         part.replace(target)
 
 
-def gather_blocks(folder: Path, n_pages: int) -> tuple[list[list[Line]], list[int]]:
-    """Lines of every page, and the pages that failed."""
-    lines: list[list[Line]] = []
-    failed: list[int] = []
+def _read_page(
+    pdf: PdfFile, page: int, skip: frozenset[int]
+) -> tuple[int, list[Line], Frame | None, bool]:
+    if page in skip:
+        return page, [], None, True
+    try:
+        text = read_text(pdf, page, only_edges=True)
+    except PageFailedError:
+        return page, [], None, True
+    return page, lines_of(text) if len(text.chars) <= MAX_CHARACTERS else [], text.frame, False
+
+
+def gather_blocks(folder: Path, n_pages: int) -> BlockRead:
+    """All blocks of a document as one."""
+    whole = BlockRead()
     for block in range(n_blocks(n_pages)):
-        some_lines, some_failed = pickle.loads((folder / f"block-{block:05}").read_bytes())
-        lines.extend(some_lines)
-        failed.extend(some_failed)
-    return lines, failed
+        part: BlockRead = pickle.loads((folder / f"block-{block:05}").read_bytes())
+        whole.lines.extend(part.lines)
+        whole.frames.extend(part.frames)
+        whole.failed.extend(part.failed)
+        whole.listings.extend(part.listings)
+        whole.words.update(part.words)
+    return whole

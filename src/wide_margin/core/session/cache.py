@@ -4,7 +4,6 @@ The cache is written and read by this program alone, as pickles in a folder only
 write to; a cache that cannot be read is dropped and made again.
 """
 
-import gc
 import hashlib
 import logging
 import os
@@ -18,7 +17,7 @@ from wide_margin.core.search import ReadDocument
 
 log = logging.getLogger(__name__)
 
-ANALYSIS = 2
+ANALYSIS = 4
 """Raised whenever layout, outline, passages or index change what they give."""
 KEPT = 40
 """Documents kept; the one not used for longest goes first."""
@@ -43,8 +42,6 @@ def load(sha256: str, variant: str = "") -> ReadDocument | None:
         data = path.read_bytes()
     except OSError:
         return None
-    was_on = gc.isenabled()
-    gc.disable()  # a hundred thousand small values: collecting in between doubles the time
     try:
         document = pickle.loads(data)
         os.utime(path)
@@ -52,9 +49,6 @@ def load(sha256: str, variant: str = "") -> ReadDocument | None:
         log.warning("a cached document could not be used and is read again", exc_info=True)
         path.unlink(missing_ok=True)
         return None
-    finally:
-        if was_on:
-            gc.enable()
     return document if isinstance(document, ReadDocument) else None
 
 

@@ -3,13 +3,16 @@
 from pathlib import Path
 
 from wide_margin.core.errors import UnreadableFileError
-from wide_margin.core.geometry import Box
+from wide_margin.core.geometry import Box, FloatArray
 from wide_margin.core.layout import TextLayer, lines_of
 from wide_margin.core.pages import FileFacts, Link, Picture
-from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.document import PdfFile, sha256_of
 from wide_margin.core.pages.render import draw
 from wide_margin.core.pages.text import read_text
 from wide_margin.core.session.worker import Send
+
+FIRST_PAGES = 24
+"""Pages measured before the first is shown; 2400 take a tenth of a second."""
 
 
 class PageService:
@@ -23,7 +26,18 @@ class PageService:
         """Open a file; see PdfFile for what can be wrong with it."""
         self.close()
         self._pdf = PdfFile(path, password)
-        return self._pdf.facts()
+        return self._pdf.facts(first_pages=FIRST_PAGES)
+
+    def sizes(self, send: Send) -> FloatArray:
+        """(n_pages, 2) the size of every page."""
+        return self._open_file().sizes()
+
+    def fingerprint(self, send: Send) -> str:
+        """The file's SHA-256."""
+        return sha256_of(self._open_file().path)
+
+    def ping(self, send: Send) -> None:
+        """Nothing: the process is there."""
 
     def draw(self, send: Send, index: int, scale: float, clip: Box | None) -> Picture:
         """A bitmap of a page, scale pixels a point."""
@@ -37,6 +51,9 @@ class PageService:
     def links(self, send: Send, index: int) -> tuple[Link, ...]:
         """Link areas of a page."""
         return self._open_file().links(index)
+
+    def afterwards(self) -> None:
+        """Nothing waits."""
 
     def close(self) -> None:
         """Give the file back."""

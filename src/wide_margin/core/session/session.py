@@ -10,7 +10,7 @@ from typing import Any
 from wide_margin.core.answers import WHOLE, Answer, Reach
 from wide_margin.core.errors import PageFailedError, WideMarginError, WorkerLostError
 from wide_margin.core.explain import Explanation
-from wide_margin.core.geometry import Box
+from wide_margin.core.geometry import Box, FloatArray
 from wide_margin.core.layout import TextLayer
 from wide_margin.core.pages import FileFacts, Link, Picture
 from wide_margin.core.session.link import Worker
@@ -20,6 +20,9 @@ log = logging.getLogger(__name__)
 
 MAX_RESTARTS = 8
 """A file that ends this many workers is given up on."""
+
+MIN_PAGES_FOR_TWO = 100
+"""A shorter document is read before a second process has started."""
 
 PageProgress = Callable[[int, int], None]
 
@@ -86,6 +89,19 @@ class Session:
         """Open the file in the page worker; can be called again with another password."""
         self._password = password
         return self._page.call("open", self.path, password)
+
+    def sizes(self) -> "Future[FloatArray]":
+        """(n_pages, 2) the size of every page."""
+        return self._page.call("sizes")
+
+    def fingerprint(self) -> "Future[str]":
+        """The file's SHA-256."""
+        return self._page.call("fingerprint")
+
+    def wait_for_workers(self) -> None:
+        """Return once the processes are there; the bench starts its clock then."""
+        for worker in (self._page, self._reading):
+            worker.call("ping").result()
 
     def draw(self, page: int, scale: float, clip: Box | None = None) -> "Future[Picture]":
         """A bitmap of a page, or of a part of it in page space; scale pixels a point."""
@@ -178,13 +194,12 @@ class _Reading:
             report=self._report,
         )  # fmt: skip
         future.add_done_callback(self._arrived)
-        if session._two_readers and session._helper is None:
-            self._start_helper()
 
-    def _start_helper(self) -> None:
+    def _call_helper(self, n_pages: int) -> None:
         session = self._session
         with session._lock:
-            if session._closed:
+            unwanted = not session._two_readers or n_pages < MIN_PAGES_FOR_TWO
+            if session._closed or unwanted or session._helper is not None:
                 return
             session._helper = Worker("reading", patience=session._patience)
         future = session._helper.call(
@@ -204,6 +219,8 @@ class _Reading:
 
     def _report(self, kind: str, value: tuple[int, int]) -> None:
         if kind == "page":
+            if self._last_page is None:  # it is being read, not taken from the cache
+                self._call_helper(value[1])
             self._last_page = value[0]
             self._count(value)
         elif kind == "step":

@@ -22,6 +22,9 @@ Send = Callable[[str, Any], None]
 class Service(Protocol):
     """What a worker does; its public methods are the requests it knows."""
 
+    def afterwards(self) -> None:
+        """What need not be waited for: called after each answer was sent."""
+
     def close(self) -> None:
         """Give everything back."""
 
@@ -43,6 +46,7 @@ def serve(connection: Connection, service: Service) -> None:
 
         try:
             send("done", getattr(service, name)(send, *arguments))
+            service.afterwards()
         except Cancelled:
             send("failed", WideMarginError("This was cancelled."))
         except WideMarginError as error:

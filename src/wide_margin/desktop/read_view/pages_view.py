@@ -101,6 +101,18 @@ class PagesView(QAbstractScrollArea):
         self.verticalScrollBar().setValue(0)
         self._ask_for_pages()
 
+    def measure_anew(self, facts: FileFacts) -> None:
+        """Take the true sizes of all pages; the place that is read stays."""
+        place = self.place_at(24.0)
+        self._facts = facts
+        if self.fits_width:
+            self._scale = self._width_scale()
+        self._arrange()
+        if place:
+            self._scroll_to(place[0], place[1], 24.0)
+        self.viewport().update()
+        self.scrolled.emit()
+
     @property
     def n_pages(self) -> int:
         """Pages of the document, 0 without one."""

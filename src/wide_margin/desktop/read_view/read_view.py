@@ -108,6 +108,8 @@ class ReadView(QWidget):
     def _connect(self) -> None:
         reader, pages, margin = self.reader, self.pages, self.margin
         reader.opened.connect(self._show_document)
+        reader.sized.connect(pages.measure_anew)
+        reader.recorded.connect(self._show_record)
         reader.failed.connect(self._show_failure)
         reader.read_progress.connect(self._show_progress)
         reader.ready.connect(self._show_read)
@@ -175,13 +177,18 @@ class ReadView(QWidget):
         self.pages.show_document(self.reader.session, facts)
         self.pages.fit_width()
         self.contents.show_reading()
-        self.margin.show_entries(list(self.reader.entries.values()))
-        record = self.reader.record
-        if record is not None and self._start_place is None:
-            self.pages.go_to(record.last_page, record.last_y)
+        self.margin.show_entries([])
         self.show_status("Reading the document…")
         self.pages.setFocus()
         self._place_changed(*(self.pages.reading_place() or (0, 0.0)))
+
+    def _show_record(self) -> None:
+        """The entries of the document, and the place where reading stopped."""
+        self.margin.show_entries(list(self.reader.entries.values()))
+        record = self.reader.record
+        untouched = self.pages.verticalScrollBar().value() == 0
+        if record is not None and self._start_place is None and untouched:
+            self.pages.go_to(record.last_page, record.last_y)
 
     def _show_failure(self, error: WideMarginError) -> None:
         self.pages.show_document(None, None)
