@@ -178,7 +178,7 @@ class Tour:
         page = view._held_places[0]["page"]
         view.follow(view.margin.held.entry.id, 0)
         self.wait("the words to be marked", lambda: view.pages.boxes_in_view(
-            view.pages._laid["evidence"][0].spans))  # fmt: skip
+            view.pages.laid("evidence")[0].spans))  # fmt: skip
         self.check(page in view.pages.visible_pages(), "the place is not in view")
         self.settle(0.2)
         self.check(view.leaders.shown, "no leader is drawn")

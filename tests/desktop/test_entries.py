@@ -19,7 +19,7 @@ def test_an_answer_is_held_and_its_first_place_is_shown(hand):
     assert "4 mm" in " ".join(q["text"] for q in entry.body["quotes"])
     place = entry.body["quotes"][0]["places"][0]
     hand.wait(lambda: place["page"] in hand.view.pages.visible_pages())
-    (laid,) = hand.view.pages._laid["evidence"]
+    (laid,) = hand.view.pages.laid("evidence")
     assert laid.bar
     hand.wait(lambda: hand.view.pages.boxes_in_view(laid.spans))
     hand.wait(lambda: hand.view.leaders.shown)
@@ -29,8 +29,8 @@ def test_an_answer_is_held_and_its_first_place_is_shown(hand):
 
 def test_the_marked_words_are_the_quoted_ones(hand):
     entry = hand.ask("How large may the closing error of a line be?")
-    hand.wait(lambda: hand.view.pages._laid.get("evidence"))
-    (laid,) = hand.view.pages._laid["evidence"]
+    hand.wait(lambda: hand.view.pages.laid("evidence"))
+    (laid,) = hand.view.pages.laid("evidence")
     hand.wait(lambda: hand.view.pages.images.layer(laid.spans[0].page))
     layer = hand.view.pages.images.layer(laid.spans[0].page)
     words = "".join(layer.page.chars[s.start : s.end] for s in laid.spans)
@@ -54,7 +54,7 @@ def test_letting_go_returns_the_answer_to_its_place(hand):
     hand.wait(lambda: hand.view.margin.standing() == [] and hand.view.margin.held)
     hand.view.let_go()
     assert hand.view.margin.held is None
-    assert hand.view.pages._laid["evidence"] == []
+    assert hand.view.pages.laid("evidence") == []
     hand.wait(lambda: [s.entry.kind for s in hand.view.margin.standing()] == ["question"])
 
 
@@ -106,7 +106,7 @@ def test_an_explanation_stands_beside_its_passage(hand):
     box = hand.view.pages.boxes_in_view(entry.anchor.spans)[0]
     assert abs(standing.rect.top() - box.top()) < 30
     hand.view.follow(entry.id, 0)
-    assert hand.view.pages._laid["evidence"]
+    assert hand.view.pages.laid("evidence")
 
 
 def test_a_translation_comes_sentence_by_sentence_and_says_it_is_simulated(hand_with_model):
@@ -125,7 +125,7 @@ def test_a_translation_comes_sentence_by_sentence_and_says_it_is_simulated(hand_
     card = hand.view.margin.card(entry.id)
     assert "simulated" in card.head.text()
     hand.view.margin.pair_entered.emit(entry.id, 0)
-    assert hand.view.pages._laid["evidence"]
+    assert hand.view.pages.laid("evidence")
 
 
 def test_the_chosen_language_is_remembered(hand_with_model):

@@ -117,7 +117,7 @@ def test_found_words_are_counted_marked_and_stepped_through(hand):
     find(hand, "suspense")
     first = hand.view.place_line.count.text()
     n = int(first.split(" of ")[1])
-    assert len(hand.view.pages._laid["hits"]) == n > 5
+    assert len(hand.view.pages.laid("hits")) == n > 5
     places = []
     for _ in range(n):
         QTest.keyClick(hand.view.place_line.find_field, Qt.Key.Key_Return)
@@ -144,7 +144,7 @@ def test_a_newer_search_replaces_an_older_one(hand):
 def test_escape_ends_a_search(hand):
     find(hand, "suspense")
     QTest.keyClick(hand.view.place_line.find_field, Qt.Key.Key_Escape)
-    assert hand.view.pages._laid["hits"] == []
+    assert hand.view.pages.laid("hits") == []
     assert hand.view.place_line.count.text() == ""
 
 

@@ -64,6 +64,45 @@ class TextLayer:
         """Whether a point lies on a line of text."""
         return any(b[0] <= x <= b[2] and b[1] <= y <= b[3] for b in (ln.box for ln in self.lines))
 
+    def running_text(self) -> tuple[str, list[int]]:
+        """All lines as one text, and the position of each of its characters.
+
+        Lines are joined by a space, or by nothing after a hyphen at a line end; a space between
+        two lines has the position where the second starts.
+        """
+        characters: list[str] = []
+        positions: list[int] = []
+        for row in range(len(self.lines)):
+            first, end = int(self.starts[row]), int(self.starts[row + 1])
+            if characters and characters[-1] != LINE_END_HYPHEN:
+                characters.append(" ")
+                positions.append(first)
+            characters.extend(self.page.chars[k] for k in self.order[first:end].tolist())
+            positions.extend(range(first, end))
+        return "".join(characters), positions
+
+    def word_starts(self) -> list[int]:
+        """Positions at which a word starts, in order."""
+        text, positions = self.running_text()
+        return [
+            positions[k] for k, c in enumerate(text)
+            if not c.isspace() and (k == 0 or text[k - 1].isspace())
+        ]  # fmt: skip
+
+    def line_at(self, position: int) -> int:
+        """Row of the line that holds a position."""
+        if not self.n:
+            return 0
+        return int(self.line_of[min(max(position, 0), self.n - 1)])
+
+    def x_of(self, position: int) -> float:
+        """Left edge of the character at a position, right edge at the end of the text."""
+        if not self.n:
+            return 0.0
+        box = self.page.boxes[self.order[min(position, self.n - 1)]]
+        x = float(box[2] if position >= self.n else box[0])
+        return self.lines[self.line_at(position)].box[0] if np.isnan(x) else x
+
     def spans(self, start: int, end: int) -> tuple[SpanOnPage, ...]:
         """Character ranges between two positions, in reading order."""
         chosen = self.order[min(start, end) : max(start, end)]
@@ -100,6 +139,30 @@ class TextLayer:
             if below.column == here.column and gap < 0.7 * here.size and below.size == here.size:
                 return " "
         return "\n"
+
+    def spans_in(self, box: Box) -> tuple[SpanOnPage, ...]:
+        """Character ranges that lie in a region by their middles, in reading order."""
+        spans: list[SpanOnPage] = []
+        for first, last in self._runs_in(box):
+            spans.extend(self.spans(first, last))
+        return tuple(spans)
+
+    def words_in(self, box: Box) -> str:
+        """The words in a region, one line of the page a line."""
+        return "\n".join(self.text(first, last) for first, last in self._runs_in(box))
+
+    def _runs_in(self, box: Box) -> list[tuple[int, int]]:
+        """Positions (first, end) of each line's part in a region."""
+        boxes = self.page.boxes[self.order]
+        x, y = (boxes[:, 0] + boxes[:, 2]) / 2, (boxes[:, 1] + boxes[:, 3]) / 2
+        inside = (x >= box[0]) & (x <= box[2]) & (y >= box[1]) & (y <= box[3])
+        runs = []
+        for row in range(len(self.lines)):
+            first, end = int(self.starts[row]), int(self.starts[row + 1])
+            at = np.flatnonzero(inside[first:end])
+            if len(at):
+                runs.append((first + int(at[0]), first + int(at[-1]) + 1))
+        return runs
 
     def word_at(self, position: int) -> tuple[int, int]:
         """Positions around the word at a position."""

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from wide_margin.core.geometry import Box
 from wide_margin.core.layout import PageLabels, SpanOnPage
 from wide_margin.core.outline import Outline
 
@@ -13,6 +14,9 @@ class Figure:
     caption: str
     page: int
     spans: tuple[SpanOnPage, ...]
+    """Of the caption."""
+    box: Box
+    """The caption with what it belongs to, as far as the lines around it tell."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,6 +7,7 @@ from wide_margin.core.answers import Answer, Reach, answer_quoted
 from wide_margin.core.errors import NotReadyError
 from wide_margin.core.explain import Explanation, explain, find_definitions
 from wide_margin.core.explain.definitions import Definitions
+from wide_margin.core.geometry import Box, around
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import tidy
 from wide_margin.core.pages.document import PdfFile, sha256_of
@@ -170,11 +171,36 @@ class ReadingService:
 
 
 def _figures(document: ReadDocument) -> tuple[Figure, ...]:
-    return tuple(
-        Figure(tidy(p.text)[:200], p.page, p.spans(0, len(p.text)))
-        for p in document.paragraphs
-        if p.kind == "caption"
-    )
+    found = []
+    for row, paragraph in enumerate(document.paragraphs):
+        if paragraph.kind == "caption":
+            spans = paragraph.spans(0, len(paragraph.text))
+            caption = tidy(paragraph.text)[:200]
+            found.append(Figure(caption, paragraph.page, spans, _region(document, row)))
+    return tuple(found)
+
+
+def _region(document: ReadDocument, row: int) -> Box:
+    """The area from the text before a caption to the text after it, on its page.
+
+    A table stands under its caption, a figure over it; rows of a table belong to it.
+    """
+    paragraph = document.paragraphs[row]
+    boxes = [piece.line.box for piece in paragraph.pieces if piece.line.page == paragraph.page]
+    x0, y0, x1, y1 = around(boxes)
+    on_page = [
+        p.pieces[0].line.box for p in document.paragraphs[max(0, row - 40) : row + 60]
+        if p.page == paragraph.page and p is not paragraph and p.kind in ("body", "item", "code")
+    ]  # fmt: skip
+    height = float(document.facts.sizes[paragraph.page, 1])
+    if paragraph.text.lstrip().lower().startswith("tab"):
+        below = [box[1] for box in on_page if box[1] > y1]
+        y1 = min([b for b in below if b > y1 + 30] or [height * 0.9]) - 6
+    else:
+        above = [box[3] for box in on_page if box[3] < y0]
+        y0 = max(above or [height * 0.07]) + 6
+    margin = 0.08 * float(document.facts.sizes[paragraph.page, 0])
+    return min(x0, margin), y0, max(x1, float(document.facts.sizes[paragraph.page, 0]) - margin), y1
 
 
 def make_service() -> ReadingService:

@@ -1,15 +1,17 @@
 """Entries as cards in the margin: what was asked, explained, translated, marked or noted."""
 
+import base64
 from functools import partial
 from html import escape
 from typing import Any, ClassVar
 
-from PySide6.QtCore import QEvent, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QRect, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QColor,
     QEnterEvent,
     QFont,
     QFontInfo,
+    QImage,
     QPainter,
     QPaintEvent,
     QTextDocument,
@@ -540,8 +542,54 @@ class NoteCard(Card):
         self.field.setFixedHeight(min(lines, 12) * spacing + 14)
 
 
+class CuttingCard(NoteCard):
+    """A region of a page kept as a picture, with room for a comment."""
+
+    def fill(self) -> None:
+        """The picture over the field."""
+        super().fill()
+        self.head.setText("Cutting")
+        self.field.setPlaceholderText("Add a comment")
+        image = QImage.fromData(base64.b64decode(self.entry.body.get("png", "")))
+        self._picture = _Picture(image)
+        self._picture.setToolTip(self.entry.anchor.quote[:400])
+        self._picture.setAccessibleName(self.entry.anchor.quote[:400] or "Picture")
+        self.column.insertWidget(1, self._picture)
+
+
+class _Picture(QWidget):
+    """A picture as wide as there is room, at most twice its points."""
+
+    def __init__(self, image: QImage) -> None:
+        super().__init__()
+        self._image = image
+        policy = QSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        policy.setHeightForWidth(True)
+        self.setSizePolicy(policy)
+
+    def heightForWidth(self, width: int) -> int:
+        """Pixels, keeping the picture's shape."""
+        if self._image.isNull():
+            return 0
+        shown = min(width, self._image.width())
+        return min(int(shown * self._image.height() / self._image.width()), 260)
+
+    def sizeHint(self) -> QSize:
+        """Some width; the height follows."""
+        return QSize(200, self.heightForWidth(max(self.width(), 200)))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw it."""
+        if self._image.isNull():
+            return
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        size = self._image.size().scaled(self.size(), Qt.AspectRatioMode.KeepAspectRatio)
+        painter.drawImage(QRect(0, 0, size.width(), size.height()), self._image)
+
+
 def card_for(entry: Entry, colours: Colours, parent: QWidget) -> Card:
     """The card of an entry's kind."""
     kinds = {"question": AnswerCard, "explanation": ExplanationCard,
-             "translation": TranslationCard}  # fmt: skip
+             "translation": TranslationCard, "cutting": CuttingCard}  # fmt: skip
     return kinds.get(entry.kind, NoteCard)(entry, colours, parent)

@@ -11,7 +11,7 @@ from PySide6.QtGui import QImage
 
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.layout import TextLayer
-from wide_margin.core.pages import Picture
+from wide_margin.core.pages import Link, Picture
 from wide_margin.core.session import Session
 from wide_margin.desktop.background import Background
 
@@ -54,6 +54,7 @@ class PageImages(QObject):
         self._layers: OrderedDict[int, TextLayer] = OrderedDict()
         self._asked_images: set[int] = set()
         self._asked_layers: set[int] = set()
+        self._links: OrderedDict[int, tuple[Link, ...]] = OrderedDict()
         self._wanted: list[int] = []
         self._scale, self._night = 1.0, False
         self.failures: dict[int, WideMarginError] = {}
@@ -61,8 +62,8 @@ class PageImages(QObject):
     def show(self, session: Session | None) -> None:
         """Change to another document."""
         self._session = session
-        for kept in (self._images, self._layers, self._asked_images, self._asked_layers,
-                     self.failures):  # fmt: skip
+        stores = (self._images, self._layers, self._links, self._asked_images, self._asked_layers)
+        for kept in (*stores, self.failures):
             kept.clear()
         self._wanted = []
 
@@ -73,6 +74,10 @@ class PageImages(QObject):
     def layer(self, page: int) -> TextLayer | None:
         """Text of a page, None until it has come."""
         return self._layers.get(page)
+
+    def links(self, page: int) -> tuple[Link, ...]:
+        """Link areas of a page, none until they have come."""
+        return self._links.get(page, ())
 
     def want(self, pages: Sequence[int], scale: float, *, night: bool) -> None:
         """Ask for pages at a scale, the most wanted first; older wishes are dropped."""
@@ -151,10 +156,19 @@ class PageImages(QObject):
             return
         page = layer.page.index
         self._asked_layers.discard(page)
+        self._background.watch(
+            session.links(page), done=lambda links: self._links_came(session, page, links)
+        )
         self._layers[page] = layer
         while len(self._layers) > MAX_LAYERS:
             self._layers.popitem(last=False)
         self.layer_arrived.emit(page)
+
+    def _links_came(self, session: Session, page: int, links: tuple[Link, ...]) -> None:
+        if session is self._session:
+            self._links[page] = links
+            while len(self._links) > MAX_LAYERS:
+                self._links.popitem(last=False)
 
 
 def image_from(picture: Picture, *, night: bool = False) -> QImage:

@@ -1,18 +1,29 @@
 """The Read view: puts pages, spine, contents, margin and ask line together."""
 
+import base64
 from collections.abc import Sequence
+from functools import partial
 from typing import Any
 
-from PySide6.QtCore import QPoint, Qt, QTimer, Signal
-from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QSplitter, QVBoxLayout, QWidget
+from PySide6.QtCore import QBuffer, QPoint, Qt, QTimer, QUrl, Signal
+from PySide6.QtGui import QDesktopServices, QGuiApplication, QResizeEvent
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QLabel,
+    QMenu,
+    QMessageBox,
+    QSplitter,
+    QVBoxLayout,
+    QWidget,
+)
 
 from wide_margin.core.answers import Reach
 from wide_margin.core.errors import WideMarginError
+from wide_margin.core.geometry import Box
 from wide_margin.core.layout import PageLabels, SpanOnPage
 from wide_margin.core.margin import Anchor, Entry, new_entry
 from wide_margin.core.outline import Outline
-from wide_margin.core.pages import FileFacts
+from wide_margin.core.pages import FileFacts, Link, Picture
 from wide_margin.core.session import FoundHit, Place, ReadSummary, read_place
 from wide_margin.desktop.bodies import headline, places_in, spans_of
 from wide_margin.desktop.look import DAY, Colours
@@ -22,13 +33,16 @@ from wide_margin.desktop.read_view.history import History
 from wide_margin.desktop.read_view.leaders import Leader, Leaders
 from wide_margin.desktop.read_view.margin_column import MarginColumn
 from wide_margin.desktop.read_view.message import Message
+from wide_margin.desktop.read_view.page_images import image_from
 from wide_margin.desktop.read_view.pages_view import Laid, PagesView
 from wide_margin.desktop.read_view.place_line import PlaceLine
-from wide_margin.desktop.read_view.selection_tab import SelectionTab
+from wide_margin.desktop.read_view.selection_tab import COMMANDS, SelectionTab
 from wide_margin.desktop.read_view.spine import Spine
 from wide_margin.desktop.reader import Reader
 
 FIND_DELAY_MS = 150
+CUTTING_SCALE = 2.0
+"""Pixels for each point of a cutting: sharp when enlarged a little, and small on disk."""
 _NO_OUTLINE, _NO_LABELS = Outline(), PageLabels(())
 
 
@@ -127,6 +141,9 @@ class ReadView(QWidget):
         pages.selection_made.connect(self._move_tab)
         pages.letter_pressed.connect(self.act)
         pages.retry_asked.connect(pages.images.retry)
+        pages.link_clicked.connect(self._follow_link)
+        pages.region_cut.connect(self._cut)
+        pages.menu_asked.connect(self._show_menu)
         margin.place_chosen.connect(self.follow)
         margin.delete_asked.connect(reader.remove)
         margin.hold_asked.connect(self.hold)
@@ -186,7 +203,7 @@ class ReadView(QWidget):
         """The entries of the document, and the place where reading stopped."""
         self.margin.show_entries(list(self.reader.entries.values()))
         record = self.reader.record
-        untouched = self.pages.verticalScrollBar().value() == 0
+        untouched = self.pages.verticalScrollBar().value() < 100 and not self.history.behind
         if record is not None and self._start_place is None and untouched:
             self.pages.go_to(record.last_page, record.last_y)
 
@@ -300,7 +317,8 @@ class ReadView(QWidget):
     def _go_to_figure(self, figure: Any) -> None:
         self.history.leave(self.here())
         self.pages.reveal(figure.spans)
-        self.pages.lay("evidence", [Laid(figure.spans, "tint", bar=True)])
+        region = (figure.page, figure.box)
+        self.pages.lay("evidence", [Laid(figure.spans, "tint", region=region)])
         self._show_history()
 
     def _scrub(self, share: float) -> None:
@@ -499,6 +517,78 @@ class ReadView(QWidget):
             if self.reader.add(entry) and letter == "N":
                 QTimer.singleShot(0, self, lambda: self.margin.edit(entry.id))
         self.pages.clear_selection()
+
+    def citation(self) -> str:
+        """The selected words, with the document's title and their page."""
+        text = self.pages.selected_text()
+        spans, facts, summary = self.pages.selected_spans(), self.reader.facts, self.reader.summary
+        if not spans or facts is None:
+            return text
+        name = facts.title or (self.reader.path.stem if self.reader.path else "")
+        labels = summary.labels if summary else _NO_LABELS
+        first, last = spans[0].page, spans[-1].page
+        place = labels.shown(first) if labels.labels else f"file p. {first + 1}"
+        if last != first and labels.of(last):
+            place = f"pp. {labels.of(first)}–{labels.of(last)}"
+        source = ", ".join(part for part in (facts.author, name, place) if part)
+        return f"“{' '.join(text.split())}” ({source})"
+
+    def copy_with_citation(self) -> None:
+        """Put the selected words and where they stand on the clipboard."""
+        if self.pages.has_selection:
+            QGuiApplication.clipboard().setText(self.citation())
+
+    def _show_menu(self, where: QPoint) -> None:
+        """What can be done with the selection, or here."""
+        menu = QMenu(self)
+        if self.pages.has_selection:
+            menu.addAction("Copy", self.pages.copy)
+            menu.addAction("Copy with its place", self.copy_with_citation)
+            menu.addSeparator()
+            for name, letter, _ in COMMANDS:
+                menu.addAction(name, partial(self.act, letter))
+        else:
+            menu.addAction("Back", self.go_back).setEnabled(bool(self.history.behind))
+            menu.addAction("Zoom in", lambda: self.pages.zoom(1))
+            menu.addAction("Zoom out", lambda: self.pages.zoom(-1))
+            menu.addAction("Fit the width", self.pages.fit_width)
+        menu.exec(where)
+
+    def _follow_link(self, link: Link) -> None:
+        if link.page is not None:
+            self.jump(link.page, max((link.y or 0.0) - 8, 0.0))
+        elif link.address and self.confirm_address(link.address):
+            QDesktopServices.openUrl(QUrl(link.address))
+
+    def confirm_address(self, address: str) -> bool:
+        """Show where a link leads outside of the document, and ask."""
+        question = QMessageBox.question(
+            self, "Leave the document?", f"Open this address?\n\n{address}"
+        )
+        return question == QMessageBox.StandardButton.Yes
+
+    def _cut(self, page: int, box: Box) -> None:
+        """Keep a region of a page as a picture with the text beneath it."""
+        session = self.reader.session
+        layer = self.pages.images.layer(page)
+        if session is None:
+            return
+        spans = layer.spans_in(box) if layer else ()
+        words = layer.words_in(box) if layer else ""
+        anchor = Anchor(page, box[1], spans, words)
+
+        def keep(picture: Picture) -> None:
+            data = QBuffer()
+            data.open(QBuffer.OpenModeFlag.WriteOnly)
+            image_from(picture).save(data, "PNG")  # type: ignore[call-overload]
+            encoded = base64.b64encode(data.data().data()).decode()
+            self.reader.add(
+                new_entry("cutting", anchor, {"text": "", "box": list(box), "png": encoded})
+            )
+
+        self.reader.background.watch(
+            session.draw(page, CUTTING_SCALE, box), done=keep, failed=self._show_problem
+        )
 
     def _move_tab(self) -> None:
         """Put the tab at the page's right edge, level with the selection."""
