@@ -17,7 +17,7 @@ def main() -> None:
         tempfile.TemporaryDirectory() as home,
         StandIn() as model,
     ):
-        for name in ("XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME"):
+        for name in ("XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME", "XDG_STATE_HOME"):
             os.environ[name] = str(Path(home) / name)
         from tour import Tour
 

@@ -26,7 +26,7 @@ def main() -> int:
         os.environ["QT_QPA_PLATFORM"] = "offscreen"
         print("There is no display: the same window, offscreen, is taken through a tour.")
         with tempfile.TemporaryDirectory() as home, StandIn() as model:
-            for name in ("XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME"):
+            for name in ("XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME", "XDG_STATE_HOME"):
                 os.environ[name] = str(Path(home) / name)
             from tour import Tour
 

@@ -19,7 +19,7 @@ HANDBOOK = resources.files("wide_margin.data") / "handbook.pdf"
 @pytest.fixture(autouse=True)
 def own_folders(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     """No test touches the user's settings, entries or cache."""
-    for name in ("XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME"):
+    for name in ("XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME", "XDG_STATE_HOME"):
         monkeypatch.setenv(name, str(tmp_path / name.lower()))
 
 

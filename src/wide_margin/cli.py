@@ -48,7 +48,9 @@ def _start(
 
 @app.command("open")
 def open_command(
-    file: FileArgument,
+    file: Annotated[
+        str, typer.Argument(metavar="FILE", help="The PDF, or its address.", show_default=False)
+    ],
     page: Annotated[
         str | None, typer.Option("--page", metavar="P", help="Open at this page, as printed.")
     ] = None,
@@ -233,7 +235,7 @@ def _password_from(path: Path | None) -> str | None:
 
 
 def _open_window(
-    file: Path | None, page: str | None, model: str | None, password: str | None
+    file: str | None, page: str | None, model: str | None, password: str | None
 ) -> None:
     from wide_margin.desktop.app import run
 

@@ -4,10 +4,11 @@ import locale
 import logging
 import time
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 from typing import Any
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QFileSystemWatcher, QObject, QTimer, Signal
 from PySide6.QtGui import QUndoCommand, QUndoStack
 
 from wide_margin.core.answers import WHOLE, Answer, Reach
@@ -20,12 +21,18 @@ from wide_margin.core.pages import FileFacts
 from wide_margin.core.passages import split_sentences
 from wide_margin.core.services import Settings, WritingModel, save_settings
 from wide_margin.core.services.writing_model import first_model
-from wide_margin.core.session import ReadSummary, Session
+from wide_margin.core.session import FoundHit, ReadSummary, Session
 from wide_margin.core.translate import LANGUAGES, Pair, translate
 from wide_margin.desktop.background import Background, Job, Report
 from wide_margin.desktop.bodies import answer_body, explanation_body
 
 log = logging.getLogger(__name__)
+
+
+class EntryHub(QObject):
+    """Tells every window about entries, so that two windows on one document share them."""
+
+    changed = Signal(object, int, str, object)  # who, document record, what, entry or its id
 
 
 class Reader(QObject):
@@ -36,6 +43,7 @@ class Reader(QObject):
 
     opened = Signal(object)  # FileFacts: the first page can be shown
     sized = Signal(object)  # FileFacts, every page measured
+    file_changed = Signal()  # it is another now than what is shown
     recorded = Signal()  # its record and entries are there
     password_needed = Signal(str)
     failed = Signal(object)  # WideMarginError: the document cannot be opened
@@ -52,9 +60,24 @@ class Reader(QObject):
 
     _progress_arrived = Signal(int, int)
 
-    def __init__(self, store: Store, settings: Settings, parent: QObject | None = None) -> None:
+    def __init__(
+        self,
+        store: Store,
+        settings: Settings,
+        parent: QObject | None = None,
+        hub: EntryHub | None = None,
+    ) -> None:
         super().__init__(parent)
         self.store, self.settings = store, settings
+        self.hub = hub or EntryHub(self)
+        self.hub.changed.connect(self._elsewhere)
+        self._watcher = QFileSystemWatcher(self)
+        self._watcher.fileChanged.connect(self._file_touched)
+        self._settled = QTimer(self)
+        self._settled.setSingleShot(True)
+        self._settled.setInterval(700)
+        self._settled.timeout.connect(self._look_again)
+        self._sha256 = ""
         self.background = Background(self)
         self.undo = QUndoStack(self)
         self.session: Session | None = None
@@ -83,6 +106,8 @@ class Reader(QObject):
         if self.session is not None:
             self.session.close()
         self.session = self.facts = self.summary = self.record = None
+        if watched := self._watcher.files():
+            self._watcher.removePaths(watched)
         self.entries = {}
         self.undo.clear()
 
@@ -119,12 +144,12 @@ class Reader(QObject):
             failed=self.problem.emit,
         )
 
-    def find(self, wanted: str) -> None:
+    def find(self, wanted: str, *, whole_words: bool = False, exactly: bool = False) -> None:
         """Find words; found tells the hits together with the words."""
         if self.session is None:
             return
         self.background.watch(
-            self.session.find(wanted),
+            self.session.find(wanted, whole_words=whole_words, exactly=exactly),
             done=lambda hits: self.found.emit(wanted, hits),
             failed=self.problem.emit,
         )
@@ -238,20 +263,48 @@ class Reader(QObject):
         """Keep an entry: on disk first, then on screen. Whether it was saved."""
         if not self._saved(entry):
             return False
-        self.entries[entry.id] = entry
-        self.entry_added.emit(entry)
+        self._tell("added", entry)
         return True
 
     def change(self, entry: Entry) -> None:
         """Keep a changed entry."""
         if entry.id in self.entries and self._saved(entry):
-            self.entries[entry.id] = entry
-            self.entry_changed.emit(entry)
+            self._tell("changed", entry)
 
     def remove(self, entry_id: str) -> None:
         """Delete an entry; undo brings it back."""
         if entry_id in self.entries:
             self.undo.push(_Removal(self, self.entries[entry_id]))
+
+    def tell_removed(self, entry_id: str) -> None:
+        """An entry was deleted from the store."""
+        self.entries.pop(entry_id, None)
+        self.entry_removed.emit(entry_id)
+        if self.record is not None:
+            self.hub.changed.emit(self, self.record.id, "removed", entry_id)
+
+    def tell_restored(self, entry: Entry) -> None:
+        """A deleted entry is back in the store."""
+        self._tell("added", entry)
+
+    def _tell(self, what: str, entry: Entry) -> None:
+        self._take(what, entry)
+        if self.record is not None:
+            self.hub.changed.emit(self, self.record.id, what, entry)
+
+    def _take(self, what: str, entry: Entry) -> None:
+        self.entries[entry.id] = entry
+        (self.entry_added if what == "added" else self.entry_changed).emit(entry)
+
+    def _elsewhere(self, who: "Reader", record: int, what: str, value: Entry | str) -> None:
+        """Another window changed an entry of the same document."""
+        if who is self or self.record is None or self.record.id != record:
+            return
+        if isinstance(value, str):
+            self.entries.pop(value, None)
+            self.entry_removed.emit(value)
+        else:
+            self._take(what, value)
 
     def _saved(self, entry: Entry) -> bool:
         if self.record is None:
@@ -299,8 +352,56 @@ class Reader(QObject):
             self.entries = {entry.id: entry for entry in self.store.entries(self.record.id)}
         except WideMarginError as error:
             self.problem.emit(error)
+        self._sha256 = sha256
+        self._watcher.addPath(str(self.path))
         self.recorded.emit()
         self.read()
+
+    # --- the file on disk
+
+    def read_again(self) -> None:
+        """Read the file anew, in place."""
+        if self.path is None:
+            return
+        path, password = self.path, self._password
+        self.close_document()
+        self.open(path, password)
+
+    def _file_touched(self, path: str) -> None:
+        self._settled.start()  # whoever writes it may not have finished
+
+    def _look_again(self) -> None:
+        if self.path is None or self.session is None:
+            return
+        if not self.path.exists():
+            return
+        self._watcher.addPath(str(self.path))
+        self.background.watch(self.session.fingerprint(), done=self._compare)
+
+    def _compare(self, sha256: str) -> None:
+        if self._sha256 and sha256 != self._sha256:
+            self.file_changed.emit()
+
+    def _anchor_again(self) -> None:
+        """After a new version: find the passages of entries by their words."""
+        assert self.session is not None
+        for entry in list(self.entries.values()):
+            words = " ".join(entry.anchor.quote.split())[:160]
+            if words:
+                self.background.watch(
+                    self.session.find(words), done=partial(self._anchored, entry.id)
+                )
+
+    def _anchored(self, entry_id: str, hits: list[FoundHit]) -> None:
+        entry = self.entries.get(entry_id)
+        if entry is None:
+            return
+        if not hits:
+            self.change(replace(entry.with_body(lost=True), anchor=replace(entry.anchor, spans=())))
+            return
+        hit = min(hits, key=lambda h: abs(h.page - entry.anchor.page))
+        anchor = replace(entry.anchor, page=hit.page, spans=hit.spans, y=-1.0)
+        self.change(replace(entry.with_body(lost=False), anchor=anchor))
 
     def _not_opened(self, error: WideMarginError) -> None:
         if isinstance(error, PasswordNeededError):
@@ -311,6 +412,8 @@ class Reader(QObject):
     def _ready(self, summary: ReadSummary) -> None:
         self.summary = summary
         self.ready.emit(summary)
+        if self.record is not None and self.record.is_new_version:
+            self._anchor_again()
 
     def _tell_progress(self, done: int, total: int) -> None:
         # Two workers count at once: never go back; and ten times a second is often enough.
@@ -334,8 +437,8 @@ class _Removal(QUndoCommand):
         except WideMarginError as error:
             reader.problem.emit(error)
             return
-        self._entry = reader.entries.pop(self._entry.id, self._entry)
-        reader.entry_removed.emit(self._entry.id)
+        self._entry = reader.entries.get(self._entry.id, self._entry)
+        reader.tell_removed(self._entry.id)
 
     def undo(self) -> None:
         reader = self._reader
@@ -344,5 +447,4 @@ class _Removal(QUndoCommand):
         except WideMarginError as error:
             reader.problem.emit(error)
             return
-        reader.entries[self._entry.id] = self._entry
-        reader.entry_added.emit(self._entry)
+        reader.tell_restored(self._entry)

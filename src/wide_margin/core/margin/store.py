@@ -38,6 +38,10 @@ class DocumentRecord:
     title: str
     last_page: int
     last_y: float
+    n_entries: int = 0
+    opened: str = ""
+    is_new_version: bool = False
+    """Whether the content is another than at the last opening."""
 
 
 def default_store_path() -> Path:
@@ -84,7 +88,8 @@ class Store:
                 if not value:
                     continue
                 row = connection.execute(
-                    f"SELECT id FROM document WHERE {column} = ? ORDER BY opened DESC", (value,)
+                    f"SELECT id, sha256 FROM document WHERE {column} = ? ORDER BY opened DESC",
+                    (value,),
                 ).fetchone()
                 if row:
                     break
@@ -105,7 +110,29 @@ class Store:
                 "SELECT id, sha256, path, title, last_page, last_y FROM document WHERE id = ?",
                 (number,),
             ).fetchone()
-        return DocumentRecord(*found)
+        is_new_version = row is not None and row[1] != sha256
+        number, content, kept_path, kept_title, last_page, last_y = found
+        return DocumentRecord(
+            number, content, kept_path, kept_title, last_page, last_y, is_new_version=is_new_version
+        )
+
+    def documents(self, limit: int = 60) -> list[DocumentRecord]:
+        """The documents read before, the last one first."""
+        with self._writing() as connection:
+            rows = connection.execute(
+                "SELECT d.id, d.sha256, d.path, d.title, d.last_page, d.last_y,"
+                " (SELECT count(*) FROM entry e WHERE e.document = d.id AND e.deleted = 0),"
+                " d.opened FROM document d ORDER BY d.opened DESC, d.id DESC LIMIT ?",
+                (limit,),
+            ).fetchall()
+        return [DocumentRecord(*row) for row in rows]
+
+    def relocate(self, document: int, path: Path) -> None:
+        """A document was found under another path."""
+        with self._writing() as connection:
+            connection.execute(
+                "UPDATE document SET path = ? WHERE id = ?", (str(path.resolve()), document)
+            )
 
     def remember_place(self, document: int, page: int, y: float) -> None:
         """Where reading stopped."""

@@ -41,8 +41,23 @@ def make_findable(paragraphs: Sequence[Paragraph]) -> Findable:
     return Findable("\n".join(parts), tuple(starts))
 
 
-def find_all(findable: Findable, paragraphs: Sequence[Paragraph], wanted: str) -> list[Hit]:
-    """Every place where some words stand, in reading order; none for blank words."""
+def find_all(
+    findable: Findable,
+    paragraphs: Sequence[Paragraph],
+    wanted: str,
+    *,
+    whole_words: bool = False,
+    exactly: bool = False,
+) -> list[Hit]:
+    """Every place where some words stand, in reading order; none for blank words.
+
+    Args:
+        findable: From make_findable.
+        paragraphs: The same that it was made of.
+        wanted: The words.
+        whole_words: Leave out places inside of longer words.
+        exactly: Capitals and accents count.
+    """
     needle = " ".join(fold(tidy(wanted)).split())
     if not needle:
         return []
@@ -55,9 +70,19 @@ def find_all(findable: Findable, paragraphs: Sequence[Paragraph], wanted: str) -
         if row != mapped:
             places, mapped = folded_with_places(paragraphs[row].text)[1], row
         first = at - findable.starts[row]
-        hits.append(Hit(row, places[first], places[first + len(needle) - 1] + 1))
+        hit = Hit(row, places[first], places[first + len(needle) - 1] + 1)
+        if (not whole_words or _is_whole(findable.text, at, len(needle))) and (
+            not exactly or tidy(wanted) in tidy(paragraphs[row].text[hit.start : hit.end])
+        ):
+            hits.append(hit)
         at = findable.text.find(needle, at + len(needle))
     return hits
+
+
+def _is_whole(text: str, at: int, length: int) -> bool:
+    before = text[at - 1] if at else " "
+    after = text[at + length] if at + length < len(text) else " "
+    return not before.isalnum() and not after.isalnum()
 
 
 def folded_with_places(text: str) -> tuple[str, list[int]]:

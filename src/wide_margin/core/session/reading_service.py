@@ -117,12 +117,16 @@ class ReadingService:
         """A quoted answer."""
         return answer_quoted(self._read(), question, reach)
 
-    def find(self, send: Send, wanted: str) -> list[FoundHit]:
+    def find(
+        self, send: Send, wanted: str, whole_words: bool = False, exactly: bool = False
+    ) -> list[FoundHit]:
         """Every place where some words stand."""
         document = self._read()
         if self._findable is None:
             self._findable = make_findable(document.paragraphs)
-        hits = find_all(self._findable, document.paragraphs, wanted)[:MAX_HITS]
+        hits = find_all(
+            self._findable, document.paragraphs, wanted, whole_words=whole_words, exactly=exactly
+        )[:MAX_HITS]
         return [self._found(document, hit) for hit in hits]
 
     def n_characters(self, send: Send) -> int:

@@ -129,9 +129,11 @@ class Session:
         """A quoted answer; fails with NotReadyError while the document is being read."""
         return self.query("ask", question, reach)
 
-    def find(self, wanted: str) -> "Future[list[FoundHit]]":
+    def find(
+        self, wanted: str, *, whole_words: bool = False, exactly: bool = False
+    ) -> "Future[list[FoundHit]]":
         """Every place where some words stand."""
-        return self.query("find", wanted)
+        return self.query("find", wanted, whole_words, exactly)
 
     def explain(self, text: str) -> "Future[Explanation]":
         """What the document says about a selection."""

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import QEvent, Qt, Signal
 from PySide6.QtGui import QAction, QActionGroup, QKeyEvent
 from PySide6.QtWidgets import (
     QFrame,
@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
 )
 
 from wide_margin.core.answers import WHOLE, Reach
+from wide_margin.core.layout import fold
 from wide_margin.core.session import Place
 from wide_margin.desktop.look import sans_font
 
@@ -25,6 +26,16 @@ class AskField(QLineEdit):
 
     submitted = Signal(bool)  # whether asking is meant, whatever the text
     left = Signal()
+    completion = ""
+    """What Tab completes the text to."""
+
+    def event(self, event: QEvent) -> bool:
+        """Tab completes, where there is something to complete to."""
+        is_tab = isinstance(event, QKeyEvent) and event.key() == Qt.Key.Key_Tab
+        if event.type() == QEvent.Type.KeyPress and is_tab and self.completion:
+            self.setText(self.completion)
+            return True
+        return super().event(event)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Submit, or leave to the pages."""
@@ -77,6 +88,7 @@ class AskLine(QFrame):
         self.setFixedHeight(46)
         self.reach: Reach = WHOLE
         self._place: Place | None = None
+        self._titles: list[tuple[str, str]] = []
         self._resolve: Callable[[str], Place | None] = lambda text: None
         self.field = AskField()
         self.field.setPlaceholderText("Question, page, section or heading")
@@ -86,6 +98,9 @@ class AskLine(QFrame):
         self.field.textChanged.connect(self._look)
         self.field.submitted.connect(self._submit)
         self.field.left.connect(self.left)
+        self.offer = QLabel()
+        self.offer.setProperty("role", "secondary")
+        self.offer.setFont(sans_font(-1))
         self.verdict = QToolButton()
         self.verdict.setToolTip("What Return will do")
         self.verdict.clicked.connect(lambda: self._submit(False))
@@ -100,6 +115,7 @@ class AskLine(QFrame):
         row.setContentsMargins(16, 0, 8, 0)
         row.setSpacing(8)
         row.addWidget(self.field, 1)
+        row.addWidget(self.offer)
         row.addWidget(self.verdict)
         for choice in (self.reach_choice, self.draw_on):
             divider = QFrame()
@@ -109,6 +125,21 @@ class AskLine(QFrame):
             row.addWidget(choice)
         self.set_section("", -1)
         self._look("")
+
+    def complete_with(self, titles: list[str]) -> None:
+        """Headings to complete to with the Tab key."""
+        self._titles = [(fold(title), title) for title in titles]
+        self._look(self.field.text())
+
+    def _completion(self, text: str) -> str:
+        """The first heading that has the text in it, at a word's start; "" where none has."""
+        wanted = fold(text.strip())
+        if len(wanted) < 2:
+            return ""
+        for folded, title in self._titles:
+            if folded.startswith(wanted) or f" {wanted}" in folded:
+                return title if folded != wanted else ""
+        return ""
 
     def resolve_with(self, resolve: Callable[[str], Place | None]) -> None:
         """Give the function that tells whether a text is a place."""
@@ -142,6 +173,8 @@ class AskLine(QFrame):
 
     def _look(self, text: str) -> None:
         self._place = self._resolve(text) if text.strip() else None
+        self.field.completion = self._completion(text)
+        self.offer.setText(f"Tab: {self.field.completion}" if self.field.completion else "")
         self.verdict.setText(f"Go to {self._place.name}" if self._place else "Ask")
         self.verdict.setEnabled(bool(text.strip()))
 

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QLabel,
+    QLineEdit,
     QPushButton,
     QStackedWidget,
     QStyledItemDelegate,
@@ -20,7 +21,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from wide_margin.core.layout import PageLabels
+from wide_margin.core.layout import PageLabels, fold
 from wide_margin.core.outline import Outline
 from wide_margin.desktop.look import DAY, Colours, sans_font
 
@@ -130,17 +131,16 @@ class ContentsPanel(QFrame):
     section_chosen = Signal(object)  # index into the outline
     figure_chosen = Signal(object)
     entry_chosen = Signal(object)  # entry id
+    hit_chosen = Signal(object)  # index of a hit
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setMinimumWidth(140)
         self._items: list[QTreeWidgetItem] = []
         self._followed = -1
-        self.contents, self.figures, self.entries = (
-            Rows("Contents"),
-            Rows("Figures"),
-            Rows("Entries"),
-        )
+        self.contents, self.figures = Rows("Contents"), Rows("Figures")
+        self.entries, self.hits = Rows("Entries"), Rows("Hits")
+        self.hits.chosen.connect(self.hit_chosen)
         self.contents.chosen.connect(self.section_chosen)
         self.figures.chosen.connect(self.figure_chosen)
         self.entries.chosen.connect(self.entry_chosen)
@@ -155,7 +155,12 @@ class ContentsPanel(QFrame):
         group = QButtonGroup(self)
         self._buttons: list[QPushButton] = []
         for index, (name, rows) in enumerate(
-            (("Contents", self.contents), ("Figures", self.figures), ("Entries", self.entries))
+            (
+                ("Contents", self.contents),
+                ("Figures", self.figures),
+                ("Entries", self.entries),
+                ("Hits", self.hits),
+            )
         ):
             self._stack.addWidget(rows)
             button = QPushButton(name)
@@ -171,21 +176,31 @@ class ContentsPanel(QFrame):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
+        self._buttons[3].hide()
+        self.filter = QLineEdit()
+        self.filter.setPlaceholderText("Filter")
+        self.filter.setAccessibleName("Filter the list")
+        self.filter.setToolTip("Show only rows with these words")
+        self.filter.textChanged.connect(self._filter)
+        held = QHBoxLayout()
+        held.setContentsMargins(8, 0, 8, 4)
+        held.addWidget(self.filter)
         column.addLayout(head)
+        column.addLayout(held)
         column.addWidget(self._empty)
         column.addWidget(self._stack, 1)
         self._say_if_empty()
 
     def wear(self, colours: Colours) -> None:
         """Change colours."""
-        for rows in (self.contents, self.figures, self.entries):
+        for rows in (self.contents, self.figures, self.entries, self.hits):
             rows.colours = colours
             rows.viewport().update()
 
     def show_reading(self) -> None:
         """Nothing is known yet."""
         self._items = []
-        for rows in (self.contents, self.figures, self.entries):
+        for rows in (self.contents, self.figures, self.entries, self.hits):
             rows.clear()
         self._empty.setText("Reading the document…")
         self._empty.show()
@@ -219,6 +234,37 @@ class ContentsPanel(QFrame):
             self.entries.add(None, row.title, row.label, 0, row.key)
         self._say_if_empty()
 
+    def show_hits(self, rows: Sequence[Row], wanted: str) -> None:
+        """List where words stand; the list is there while something is looked for."""
+        self.hits.clear()
+        for row in rows:
+            self.hits.add(None, row.title, row.label, 0, row.key)
+        self._buttons[3].setVisible(bool(wanted))
+        if not wanted and self._stack.currentWidget() is self.hits:
+            self._buttons[0].setChecked(True)
+            self._show(0)
+        self._say_if_empty()
+
+    def _filter(self, text: str) -> None:
+        """Hide rows without the words; what a shown row hangs under stays."""
+        rows = self._stack.currentWidget()
+        if not isinstance(rows, Rows):
+            return
+        wanted = fold(text.strip())
+
+        def visit(item: QTreeWidgetItem | None) -> bool:
+            if item is None:
+                return False
+            below = [visit(item.child(k)) for k in range(item.childCount())]
+            shown = wanted in fold(item.text(0)) or any(below)
+            item.setHidden(not shown)
+            if wanted and any(below):
+                item.setExpanded(True)
+            return shown
+
+        for k in range(rows.topLevelItemCount()):
+            visit(rows.topLevelItem(k))
+
     def follow(self, section: int) -> None:
         """Mark the section that is being read; its branch is opened."""
         if section == self._followed and self.contents.currentItem() is not None:
@@ -243,13 +289,15 @@ class ContentsPanel(QFrame):
 
     def _show(self, index: int) -> None:
         self._stack.setCurrentIndex(index)
+        self._filter(self.filter.text())
         self._say_if_empty()
 
     def _say_if_empty(self) -> None:
         index = self._stack.currentIndex()
         rows = self._stack.currentWidget()
         texts = ("No sections were found.", "No captions of figures or tables were found.",
-                 "Nothing is kept yet. Select words on a page, or ask below.")  # fmt: skip
+                 "Nothing is kept yet. Select words on a page, or ask below.",
+                 "The words were not found.")  # fmt: skip
         empty = isinstance(rows, Rows) and rows.topLevelItemCount() == 0
         self._empty.setText(texts[index] if index >= 0 else "")
         self._empty.setVisible(empty)

@@ -36,11 +36,13 @@ from wide_margin.desktop.read_view.message import Message
 from wide_margin.desktop.read_view.page_images import image_from
 from wide_margin.desktop.read_view.pages_view import Laid, PagesView
 from wide_margin.desktop.read_view.place_line import PlaceLine
+from wide_margin.desktop.read_view.preview import PREVIEW_SCALE, Preview
 from wide_margin.desktop.read_view.selection_tab import COMMANDS, SelectionTab
 from wide_margin.desktop.read_view.spine import Spine
 from wide_margin.desktop.reader import Reader
 
 FIND_DELAY_MS = 150
+MAX_LISTED = 1000
 CUTTING_SCALE = 2.0
 """Pixels for each point of a cutting: sharp when enlarged a little, and small on disk."""
 _NO_OUTLINE, _NO_LABELS = Outline(), PageLabels(())
@@ -59,6 +61,7 @@ class ReadView(QWidget):
         self._hits: list[FoundHit] = []
         self._hit = -1
         self._wanted = ""
+        self._whole_words = self._exactly = False
         self._held_places: list[dict[str, Any]] = []
         self._held_at = -1
         self._section = -1
@@ -78,6 +81,7 @@ class ReadView(QWidget):
         self.tab = SelectionTab(self)
         self.leaders = Leaders(self)
         self.message = Message(self.pages)
+        self.preview = Preview(self)
         self.status = QLabel()
         self.status.setObjectName("statusLine")
         self.status.setContentsMargins(12, 2, 12, 2)
@@ -124,6 +128,7 @@ class ReadView(QWidget):
         reader.opened.connect(self._show_document)
         reader.sized.connect(pages.measure_anew)
         reader.recorded.connect(self._show_record)
+        reader.file_changed.connect(self._offer_new_version)
         reader.failed.connect(self._show_failure)
         reader.read_progress.connect(self._show_progress)
         reader.ready.connect(self._show_read)
@@ -157,9 +162,14 @@ class ReadView(QWidget):
         margin.more_asked.connect(self.contents.show_entries_list)
         margin.moved.connect(self._draw_leaders)
         self.spine.went.connect(self._scrub)
+        self.spine.pointed.connect(self._preview)
+        self.spine.left.connect(self.preview.hide)
+        self.spine.stroke_chosen.connect(self._follow_stroke)
+        self.spine.dot_chosen.connect(self._go_to_dot)
         self.contents.section_chosen.connect(self.go_to_section)
         self.contents.figure_chosen.connect(self._go_to_figure)
         self.contents.entry_chosen.connect(self.go_to_entry)
+        self.contents.hit_chosen.connect(self._show_hit)
         self.place_line.back_asked.connect(self.go_back)
         self.place_line.forward_asked.connect(self.go_forward)
         self.place_line.page_typed.connect(self.go_to_typed)
@@ -207,6 +217,11 @@ class ReadView(QWidget):
         if record is not None and self._start_place is None and untouched:
             self.pages.go_to(record.last_page, record.last_y)
 
+    def _offer_new_version(self) -> None:
+        self.show_status(
+            "The file was changed on disk. Document › Read it again shows it as it is now."
+        )
+
     def _show_failure(self, error: WideMarginError) -> None:
         self.pages.show_document(None, None)
         self.margin.show_entries([])
@@ -227,6 +242,7 @@ class ReadView(QWidget):
             ]
         )
         self.spine.show_document(summary.n_pages, summary.outline, summary.labels)
+        self.ask_line.complete_with([section.title for section in summary.outline.sections])
         self.ask_line.resolve_with(lambda text: read_place(text, summary.labels, summary.outline))
         self._list_entries()
         self.show_status(_read_sentence(summary), for_ms=8000)
@@ -328,6 +344,29 @@ class ReadView(QWidget):
             height = float(self.reader.facts.sizes[page, 1])
             self.pages.go_to(page, (at - page) * height, view_y=self.pages.viewport().height() / 2)
 
+    def _preview(self, share: float, y: int) -> None:
+        """Show what is at a place of the spine: a picture, its section and page."""
+        summary, session = self.reader.summary, self.reader.session
+        if summary is None or session is None:
+            return
+        page = min(int(share * summary.n_pages), summary.n_pages - 1)
+        section = summary.outline.at_place(page, 300.0)
+        title = summary.outline.sections[section].title if section >= 0 else ""
+        top = self.spine.mapTo(self, QPoint(0, y)).y()
+        if self.preview.show_page(page, f"{summary.labels.shown(page)}  {title}", top):
+            self.reader.background.watch(
+                session.draw(page, PREVIEW_SCALE), done=partial(self.preview.show_picture, page)
+            )
+
+    def _follow_stroke(self, index: int) -> None:
+        if self.margin.held is not None:
+            self.follow(self.margin.held.entry.id, index)
+
+    def _go_to_dot(self, index: int) -> None:
+        entries = sorted(self.reader.entries.values(), key=lambda e: (e.anchor.page, e.anchor.y))
+        if 0 <= index < len(entries):
+            self.go_to_entry(entries[index].id)
+
     def _place_changed(self, page: int, y: float) -> None:
         summary = self.reader.summary
         labels = summary.labels if summary else _NO_LABELS
@@ -357,7 +396,33 @@ class ReadView(QWidget):
         self._move_tab()
         self.margin.arrange()
 
+    def panels_state(self) -> list[int]:
+        """Widths of contents, pages and margin, for the next time."""
+        return [*self._outer.sizes(), *self._side_by_side.sizes()]
+
+    def restore_panels(self, state: object) -> None:
+        """Take widths that were kept."""
+        try:
+            widths = [int(width) for width in state]  # type: ignore[attr-defined]
+        except (TypeError, ValueError):
+            return
+        if len(widths) == 4:
+            self._outer.setSizes(widths[:2])
+            self._side_by_side.setSizes(widths[2:])
+
     # --- finding words
+
+    def find_whole_words(self, wanted: bool) -> None:
+        """Whether parts of longer words are left out."""
+        self._whole_words = wanted
+        if self._wanted:
+            self._find()
+
+    def find_exactly(self, wanted: bool) -> None:
+        """Whether capitals and accents count."""
+        self._exactly = wanted
+        if self._wanted:
+            self._find()
 
     def _find_typed(self, text: str) -> None:
         self._wanted = text.strip()
@@ -371,7 +436,7 @@ class ReadView(QWidget):
         if not self.reader.is_ready:
             self.place_line.show_count("still reading")
             return
-        self.reader.find(self._wanted)
+        self.reader.find(self._wanted, whole_words=self._whole_words, exactly=self._exactly)
 
     def _show_hits(self, wanted: str, hits: list[FoundHit]) -> None:
         if wanted != self._wanted:
@@ -380,6 +445,7 @@ class ReadView(QWidget):
         self.pages.lay("hits", [Laid(hit.spans, "hits") for hit in hits])
         self.pages.lay("hit", [])
         self.spine.show_hits([hit.page + 0.5 for hit in hits])
+        self._list_hits(wanted, hits)
         if not wanted:
             self.place_line.show_count("")
         elif not hits:
@@ -388,6 +454,15 @@ class ReadView(QWidget):
             here = self.here()[0]
             first = next((k for k, hit in enumerate(hits) if hit.page >= here), 0)
             self._show_hit(first)
+
+    def _list_hits(self, wanted: str, hits: list[FoundHit]) -> None:
+        summary = self.reader.summary
+        labels = summary.labels if summary else _NO_LABELS
+        rows = [
+            Row(hit.line, labels.of(hit.page) or f"({hit.page + 1})", k)
+            for k, hit in enumerate(hits[:MAX_LISTED])
+        ]
+        self.contents.show_hits(rows, wanted)
 
     def step_hit(self, step: int) -> None:
         """To the next (1) or previous (-1) place where the words stand."""

@@ -4,8 +4,8 @@ from collections.abc import Sequence
 from itertools import pairwise
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QHelpEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import QToolTip, QWidget
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QWidget
 
 from wide_margin.core.layout import PageLabels
 from wide_margin.core.outline import Outline
@@ -19,6 +19,10 @@ class Spine(QWidget):
     """Sections as blocks, the view as a bracket, excerpts as strokes, entries as dots."""
 
     went = Signal(float)  # share of the document, 0 to 1
+    pointed = Signal(float, int)  # share of the document, height of the pointer
+    left = Signal()
+    stroke_chosen = Signal(int)
+    dot_chosen = Signal(int)
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -26,7 +30,7 @@ class Spine(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setAccessibleName("Spine: the whole document to scale")
         self.setAccessibleDescription("Up and down move through the document.")
-        self.setToolTip("The whole document. Click or drag to go there.")
+        self.setMouseTracking(True)
         self.colours: Colours = DAY
         self._n_pages = 0
         self._heights: list[float] = []
@@ -141,13 +145,34 @@ class Spine(QWidget):
         return min(max((y - PAD) / max(self.height() - 2 * PAD, 1), 0.0), 1.0)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        """Go there."""
-        self.went.emit(self._place(event.position().y()))
+        """Go there, or to the stroke or dot under the pointer."""
+        x, y = event.position().x(), event.position().y()
+        stroke = self._near([place for place, _ in self._strokes], y) if x < 25 else -1
+        dot = self._near(self._dots, y) if x > 46 else -1
+        if stroke >= 0:
+            self.stroke_chosen.emit(stroke)
+        elif dot >= 0:
+            self.dot_chosen.emit(dot)
+        else:
+            self.went.emit(self._place(y))
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        """Scrub."""
+        """Scrub, and tell what the pointer is at."""
+        share = self._place(event.position().y())
         if event.buttons() & Qt.MouseButton.LeftButton:
-            self.went.emit(self._place(event.position().y()))
+            self.went.emit(share)
+        if self._n_pages:
+            self.pointed.emit(share, int(event.position().y()))
+
+    def leaveEvent(self, event: QEvent) -> None:
+        """The pointer left."""
+        self.left.emit()
+
+    def _near(self, places: Sequence[float], y: float) -> int:
+        """Index of the nearest of some places within four pixels, else -1."""
+        distances = [abs(self._y(place) - y) for place in places]
+        nearest = min(range(len(distances)), key=distances.__getitem__, default=-1)
+        return nearest if nearest >= 0 and distances[nearest] <= 4 else -1
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Up and down by a page, Page Up and Page Down by a twentieth."""
@@ -159,14 +184,3 @@ class Spine(QWidget):
             super().keyPressEvent(event)
             return
         self.went.emit(min(max((self._view[0] + move) / self._n_pages, 0.0), 1.0))
-
-    def event(self, event: QEvent) -> bool:
-        """Tell the section and page under the pointer."""
-        if isinstance(event, QHelpEvent) and self._n_pages:
-            page = min(int(self._place(event.pos().y()) * self._n_pages), self._n_pages - 1)
-            section = self._outline.at_place(page, 300.0)
-            title = self._outline.sections[section].title if section >= 0 else ""
-            text = f"{self._labels.shown(page)} {title}".strip()
-            QToolTip.showText(event.globalPos(), text, self)
-            return True
-        return super().event(event)
