@@ -3,7 +3,7 @@ VENV := .venv
 BIN := $(VENV)/bin
 OFFSCREEN := QT_QPA_PLATFORM=offscreen
 
-.PHONY: demo test check venv system handbook bench pictures clean
+.PHONY: demo test check venv system handbook bench pictures install-desktop uninstall-desktop clean
 
 demo: venv system
 	$(BIN)/python demo/run.py
@@ -36,6 +36,12 @@ bench: venv system
 
 pictures: venv system
 	$(OFFSCREEN) $(BIN)/python demo/pictures.py docs/screenshots
+
+install-desktop: venv
+	$(BIN)/python tools/install_desktop.py
+
+uninstall-desktop: venv
+	$(BIN)/python tools/install_desktop.py --undo
 
 clean:
 	rm -rf $(VENV) build dist tour-pictures .pytest_cache .mypy_cache .ruff_cache .hypothesis

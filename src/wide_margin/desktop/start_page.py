@@ -159,6 +159,8 @@ class StartPage(QScrollArea):
     def show_documents(self, records: list[DocumentRecord]) -> None:
         """Show documents, the one read last first."""
         for tile in self.tiles:
+            self._grid.removeWidget(tile)
+            tile.hide()
             tile.deleteLater()
         self.tiles = []
         self._title.setText("Read before" if records else "Nothing read yet")

@@ -167,7 +167,9 @@ class ReadingService:
     def _found(self, document: ReadDocument, hit: Hit) -> FoundHit:
         paragraph = document.paragraphs[hit.paragraph]
         spans = paragraph.spans(hit.start, hit.end)
-        around = paragraph.text[max(0, hit.start - 40) : hit.end + 60]
+        text = paragraph.text
+        first = text.find(" ", max(0, hit.start - 40), hit.start) + 1 if hit.start > 40 else 0
+        around = text[first or max(0, hit.start - 40) : hit.end + 60]
         section = document.outline.at_paragraph(hit.paragraph)
         title = document.outline.sections[section].title if section >= 0 else ""
         page = spans[0].page if spans else paragraph.page
@@ -195,6 +197,7 @@ def _region(document: ReadDocument, row: int) -> Box:
     on_page = [
         p.pieces[0].line.box for p in document.paragraphs[max(0, row - 40) : row + 60]
         if p.page == paragraph.page and p is not paragraph and p.kind in ("body", "item", "code")
+        and len(p.text.split()) > 4  # not the words inside of a figure
     ]  # fmt: skip
     height = float(document.facts.sizes[paragraph.page, 1])
     if paragraph.text.lstrip().lower().startswith("tab"):

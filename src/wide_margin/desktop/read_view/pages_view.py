@@ -31,6 +31,8 @@ from wide_margin.desktop.read_view.page_images import PageImages
 from wide_margin.desktop.read_view.text_selection import Position, TextSelection
 
 SIDE_PX = 20
+KEPT_PX = 48.0
+"""What is this far below the top of the view stays there when the pages are arranged anew."""
 MIN_SCALE, MAX_SCALE = 0.2, 6.0
 ZOOM_STEP = 1.15
 TRIPLE_CLICK_MS = 400
@@ -86,6 +88,7 @@ class PagesView(QAbstractScrollArea):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.viewport().setMouseTracking(True)
         self.setAccessibleName("Pages")
+        self.setMinimumWidth(260)
         self._settle = QTimer(self)
         self._settle.setSingleShot(True)
         self._settle.setInterval(40)
@@ -111,7 +114,7 @@ class PagesView(QAbstractScrollArea):
     def measure_anew(self, facts: FileFacts) -> None:
         """Take the true sizes of all pages; the place that is read stays."""
         self._facts = facts
-        self._keeping_place(24.0, self._apply_fit)
+        self._keeping_place(KEPT_PX, self._apply_fit)
 
     @property
     def n_pages(self) -> int:
@@ -147,22 +150,25 @@ class PagesView(QAbstractScrollArea):
     def fit_width(self) -> None:
         """As wide as the view allows, and kept so."""
         self.fit = "width"
-        self._keeping_place(24.0, self._apply_fit)
+        self._keeping_place(KEPT_PX, self._apply_fit)
 
     def fit_page(self) -> None:
         """So that a whole page is seen, and kept so."""
         self.fit = "page"
-        self._keeping_place(24.0, self._apply_fit)
+        self._keeping_place(KEPT_PX, self._apply_fit)
 
     def arrange_as(self, mode: str) -> None:
         """One column, facing pages, or single pages."""
-        self._desk = replace(self._desk, mode=mode)
-        self._keeping_place(24.0, self._apply_fit)
+        self._keeping_place(KEPT_PX, lambda: self._rearrange(mode, self._desk.turns))
 
     def turn(self, quarters: int) -> None:
         """Turn all pages clockwise by quarters."""
-        self._desk = replace(self._desk, turns=(self._desk.turns + quarters) % 4)
-        self._keeping_place(24.0, self._apply_fit)
+        turns = (self._desk.turns + quarters) % 4
+        self._keeping_place(KEPT_PX, lambda: self._rearrange(self.mode, turns))
+
+    def _rearrange(self, mode: str, turns: int) -> None:
+        self._desk = replace(self._desk, mode=mode, turns=turns)
+        self._apply_fit()
 
     def _keeping_place(self, view_y: float, change: object) -> None:
         place = self.place_at(view_y)
@@ -581,7 +587,7 @@ class PagesView(QAbstractScrollArea):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Keep the place; keep the fit."""
-        self._keeping_place(24.0, self._apply_fit)
+        self._keeping_place(KEPT_PX, self._apply_fit)
 
     def scrollContentsBy(self, dx: int, dy: int) -> None:
         """Painted anew: the marks must move together with the pages."""
