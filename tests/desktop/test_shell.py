@@ -132,6 +132,8 @@ def test_pages_can_stand_in_pairs_singly_and_turned(hand):
     hand.view.go_to_typed("10")
     page = hand.view.here()[0]
     for mode in ("facing", "single", "column"):
+        pages.arrange_as("column")
+        pages.go_to(page)
         pages.arrange_as(mode)
         assert page in pages.visible_pages()
     pages.fit_page()
