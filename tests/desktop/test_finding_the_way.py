@@ -182,3 +182,25 @@ def test_a_page_can_be_given_when_opening(qtbot, make_window, handbook_path):
 
     again = Hand(qtbot, make_window()).open(handbook_path, page="12")
     assert again.label() == "12"
+
+
+def test_a_page_too_large_to_draw_whole_is_sharp_where_it_is_seen(hand):
+    hand.view.go_to_typed("18")
+    pages = hand.view.pages
+    pages.set_scale(5.9)
+    page = hand.view.here()[0]
+    hand.wait(lambda: pages.images.detail(page))
+    detail, whole = pages.images.detail(page), pages.images.image(page)
+    assert detail.scale > 1.5 * whole.scale
+    assert whole.image.width() * whole.image.height() < 9_000_000
+    x0, y0, x1, y1 = detail.clip
+    assert detail.image.width() == pytest.approx((x1 - x0) * detail.scale, abs=3)
+    assert (y1 - y0) < 595
+
+
+def test_figures_show_small_pictures(hand):
+    panel = hand.view.contents
+    panel._buttons[1].click()
+    last = panel.figures.topLevelItem(panel.figures.topLevelItemCount() - 1)
+    hand.wait(lambda: last.data(0, Qt.ItemDataRole.UserRole + 3) is not None)
+    assert last.data(0, Qt.ItemDataRole.UserRole + 3).width() > 100

@@ -8,6 +8,7 @@ from typing import Any, ClassVar
 from PySide6.QtCore import QEvent, QRect, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QColor,
+    QCursor,
     QEnterEvent,
     QFont,
     QFontInfo,
@@ -24,13 +25,14 @@ from PySide6.QtWidgets import (
     QPlainTextEdit,
     QPushButton,
     QSizePolicy,
+    QToolTip,
     QVBoxLayout,
     QWidget,
 )
 
 from wide_margin.core.margin import Entry
 from wide_margin.core.translate import LANGUAGES, language_name
-from wide_margin.desktop.bodies import coverage_text
+from wide_margin.desktop.bodies import coverage_text, places_in
 from wide_margin.desktop.look import Colours, sans_font, serif_font
 
 
@@ -185,6 +187,7 @@ class Card(QFrame):
         """A label of rich text that is made anew when the visited place changes."""
         label = text_label(make(), font)
         label.linkActivated.connect(self._link)
+        label.linkHovered.connect(self._tell_place)
         self._labels.append((label, make))
         return label
 
@@ -200,6 +203,21 @@ class Card(QFrame):
     def height_at(self, width: int) -> int:
         """Pixels that the card takes at a width."""
         return self.column.heightForWidth(width)
+
+    def places(self) -> list[dict[str, Any]]:
+        """The places this card leads to, in the order of its locators."""
+        return places_in(self.entry.kind, self.entry.body)
+
+    def _tell_place(self, target: str) -> None:
+        """File page and section path of a locator under the pointer."""
+        _, _, value = target.partition(":")
+        places = self.places()
+        if value.isdigit() and int(value) < len(places):
+            place = places[int(value)]
+            path = " / ".join(place["path"])
+            QToolTip.showText(QCursor.pos(), f"file page {place['page'] + 1} · {path}", self)
+        else:
+            QToolTip.hideText()
 
     def enterEvent(self, event: QEnterEvent) -> None:
         """Offer to delete."""
@@ -264,6 +282,11 @@ class HeldAnswer(Card):
     let_go = Signal()
     next_asked = Signal()
     ask_again = Signal(str)
+
+    def places(self) -> list[dict[str, Any]]:
+        """The quoted places, then the excerpts'."""
+        quoted = [place for quote in self.entry.body["quotes"] for place in quote["places"]]
+        return quoted + [excerpt["place"] for excerpt in self.entry.body["excerpts"]]
 
     def fill(self) -> None:
         """Question, statements with their backing, coverage, actions, excerpts."""

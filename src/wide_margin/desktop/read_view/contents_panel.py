@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from PySide6.QtCore import QModelIndex, QPersistentModelIndex, QRect, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QFontMetrics, QKeyEvent, QPainter
+from PySide6.QtGui import QColor, QFontMetrics, QImage, QKeyEvent, QPainter
 from PySide6.QtWidgets import (
     QButtonGroup,
     QFrame,
@@ -30,6 +30,9 @@ INDENT = 15
 _PLACE = Qt.ItemDataRole.UserRole
 _LABEL = Qt.ItemDataRole.UserRole + 1
 _LEVEL = Qt.ItemDataRole.UserRole + 2
+_PICTURE = Qt.ItemDataRole.UserRole + 3
+PICTURE_ROW = 74
+PICTURE_WIDTH = 84
 
 
 class Row(NamedTuple):
@@ -50,7 +53,7 @@ class _Delegate(QStyledItemDelegate):
     def sizeHint(
         self, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex
     ) -> QSize:
-        return QSize(80, ROW_HEIGHT)
+        return QSize(80, PICTURE_ROW if self._tree.has_pictures else ROW_HEIGHT)
 
     def paint(
         self,
@@ -64,6 +67,9 @@ class _Delegate(QStyledItemDelegate):
         if chosen:
             painter.fillRect(rect, QColor(c.chosen))
             painter.fillRect(QRect(0, rect.top(), 3, rect.height()), QColor(c.verdigris))
+        if self._tree.has_pictures:
+            self._paint_with_picture(painter, rect, index)
+            return
         level = int(index.data(_LEVEL) or 0)
         has_children = self._tree.model().hasChildren(index)
         font = sans_font(-0.5)
@@ -82,15 +88,42 @@ class _Delegate(QStyledItemDelegate):
         title = metrics.elidedText(str(index.data()), Qt.TextElideMode.ElideRight, max(room, 20))
         painter.drawText(rect.adjusted(left, 0, 0, 0), Qt.AlignmentFlag.AlignLeft | middle, title)
 
+    def _paint_with_picture(
+        self, painter: QPainter, rect: QRect, index: QModelIndex | QPersistentModelIndex
+    ) -> None:
+        c = self._tree.colours
+        frame = QRect(12, rect.top() + 6, PICTURE_WIDTH, PICTURE_ROW - 12)
+        image = index.data(_PICTURE)
+        painter.fillRect(frame, QColor(c.page))
+        if isinstance(image, QImage) and not image.isNull():
+            size = image.size().scaled(frame.size(), Qt.AspectRatioMode.KeepAspectRatio)
+            inside = QRect(frame.topLeft(), size)
+            inside.moveCenter(frame.center())
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+            painter.drawImage(inside, image)
+        painter.setFont(sans_font(-1))
+        words = rect.adjusted(PICTURE_WIDTH + 20, 5, -8, -5)
+        painter.setPen(QColor(c.secondary))
+        label = str(index.data(_LABEL) or "")
+        painter.drawText(words, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignBottom, label)
+        painter.setPen(QColor(c.ink))
+        flags = Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap
+        room = max(words.width() * 3 - 40, 60)
+        title = painter.fontMetrics().elidedText(
+            str(index.data()), Qt.TextElideMode.ElideRight, room
+        )
+        painter.drawText(words, flags, title)
+
 
 class Rows(QTreeWidget):
     """A list of rows with a place each, nested or flat."""
 
     chosen = Signal(object)
 
-    def __init__(self, name: str, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
+    def __init__(self, name: str, *, has_pictures: bool = False) -> None:
+        super().__init__()
         self.colours: Colours = DAY
+        self.has_pictures = has_pictures
         self.setHeaderHidden(True)
         self.setRootIsDecorated(False)
         self.setIndentation(0)
@@ -132,13 +165,14 @@ class ContentsPanel(QFrame):
     figure_chosen = Signal(object)
     entry_chosen = Signal(object)  # entry id
     hit_chosen = Signal(object)  # index of a hit
+    figures_shown = Signal()
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setMinimumWidth(140)
         self._items: list[QTreeWidgetItem] = []
         self._followed = -1
-        self.contents, self.figures = Rows("Contents"), Rows("Figures")
+        self.contents, self.figures = Rows("Contents"), Rows("Figures", has_pictures=True)
         self.entries, self.hits = Rows("Entries"), Rows("Hits")
         self.hits.chosen.connect(self.hit_chosen)
         self.contents.chosen.connect(self.section_chosen)
@@ -227,6 +261,11 @@ class ContentsPanel(QFrame):
             self.figures.add(None, row.title, row.label, 0, row.key)
         self._say_if_empty()
 
+    def show_picture(self, row: int, image: QImage) -> None:
+        """Show what a figure looks like."""
+        if item := self.figures.topLevelItem(row):
+            item.setData(0, _PICTURE, image)
+
     def show_entries(self, rows: Sequence[Row]) -> None:
         """List the entries in the order of their places."""
         self.entries.clear()
@@ -289,6 +328,8 @@ class ContentsPanel(QFrame):
 
     def _show(self, index: int) -> None:
         self._stack.setCurrentIndex(index)
+        if self._stack.currentWidget() is self.figures:
+            self.figures_shown.emit()
         self._filter(self.filter.text())
         self._say_if_empty()
 

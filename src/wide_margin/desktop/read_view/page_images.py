@@ -10,6 +10,7 @@ from PySide6.QtCore import QObject, Signal
 from PySide6.QtGui import QImage
 
 from wide_margin.core.errors import WideMarginError
+from wide_margin.core.geometry import Box
 from wide_margin.core.layout import TextLayer
 from wide_margin.core.pages import Link, Picture
 from wide_margin.core.session import Session
@@ -29,6 +30,8 @@ class PageImage:
     scale: float
     """Device pixels for each point."""
     is_night: bool
+    clip: Box | None = None
+    """The part of the page it shows, the whole where None."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,6 +40,7 @@ class _Request:
     page: int
     scale: float
     night: bool
+    clip: Box | None = None
 
 
 class PageImages(QObject):
@@ -55,6 +59,8 @@ class PageImages(QObject):
         self._asked_images: set[int] = set()
         self._asked_layers: set[int] = set()
         self._links: OrderedDict[int, tuple[Link, ...]] = OrderedDict()
+        self._details: dict[int, PageImage] = {}
+        self._asked_details: set[int] = set()
         self._wanted: list[int] = []
         self._scale, self._night = 1.0, False
         self.failures: dict[int, WideMarginError] = {}
@@ -63,7 +69,7 @@ class PageImages(QObject):
         """Change to another document."""
         self._session = session
         stores = (self._images, self._layers, self._links, self._asked_images, self._asked_layers)
-        for kept in (*stores, self.failures):
+        for kept in (*stores, self.failures, self._details, self._asked_details):
             kept.clear()
         self._wanted = []
 
@@ -78,6 +84,36 @@ class PageImages(QObject):
     def links(self, page: int) -> tuple[Link, ...]:
         """Link areas of a page, none until they have come."""
         return self._links.get(page, ())
+
+    def detail(self, page: int) -> PageImage | None:
+        """A sharper picture of a part of a page, for pages too large to be drawn whole."""
+        detail = self._details.get(page)
+        return detail if detail is not None and detail.is_night == self._night else None
+
+    def want_detail(self, page: int, clip: Box, scale: float) -> None:
+        """Ask for a part of a page at full scale, unless one at hand shows it."""
+        have = self._details.get(page)
+        if have is not None and have.clip is not None and abs(have.scale - scale) < 0.005 * scale:
+            inside = have.clip[0] <= clip[0] and have.clip[1] <= clip[1]
+            if inside and have.clip[2] >= clip[2] and have.clip[3] >= clip[3]:
+                return
+        if self._session is None or page in self._asked_details:
+            return
+        self._asked_details.add(page)
+        request = _Request(self._session, page, scale, self._night, clip)
+        self._background.watch(
+            self._session.draw(page, scale, clip),
+            done=partial(self._detail_came, request),
+            failed=lambda _: self._asked_details.discard(page),
+        )
+
+    def _detail_came(self, request: _Request, picture: Picture) -> None:
+        self._asked_details.discard(request.page)
+        if request.session is self._session:
+            image = image_from(picture, night=request.night)
+            detail = PageImage(image, request.scale, request.night, request.clip)
+            self._details = {request.page: detail, **dict(list(self._details.items())[:1])}
+            self.image_arrived.emit(request.page)
 
     def want(self, pages: Sequence[int], scale: float, *, night: bool) -> None:
         """Ask for pages at a scale, the most wanted first; older wishes are dropped."""

@@ -33,6 +33,8 @@ from wide_margin.desktop.read_view.text_selection import Position, TextSelection
 SIDE_PX = 20
 KEPT_PX = 48.0
 """What is this far below the top of the view stays there when the pages are arranged anew."""
+MAX_WHOLE_PIXELS = 8_000_000
+"""A page that takes more is drawn whole at a coarser scale, and sharply where it is seen."""
 MIN_SCALE, MAX_SCALE = 0.2, 6.0
 ZOOM_STEP = 1.15
 TRIPLE_CLICK_MS = 400
@@ -611,8 +613,31 @@ class PagesView(QAbstractScrollArea):
             return
         near = [max(visible) + 1, min(visible) - 1]
         wanted = visible + [page for page in near if 0 <= page < self.n_pages]
-        ratio = self.devicePixelRatioF()
-        self.images.want(wanted, self.scale * ratio, night=self.colours.is_night)
+        scale = self.scale * self.devicePixelRatioF()
+        assert self._facts is not None
+        largest = max(float(w) * float(h) for w, h in self._facts.sizes[visible])
+        whole = min(scale, (MAX_WHOLE_PIXELS / largest) ** 0.5)
+        self.images.want(wanted, whole, night=self.colours.is_night)
+        if whole < scale:
+            for page in visible:
+                self.images.want_detail(page, self._part_in_view(page), scale)
+
+    def _part_in_view(self, page: int) -> Box:
+        """The part of a page that is seen, with a border to scroll into."""
+        assert self._facts is not None
+        width, height = (float(side) for side in self._facts.sizes[page])
+        offset, view = self._offset(), self.viewport()
+        right, bottom = offset.x() + view.width(), offset.y() + view.height()
+        corners = [
+            self._desk.to_page(page, x, y)
+            for x in (offset.x(), right)
+            for y in (offset.y(), bottom)
+        ]
+        x0, x1 = min(x for x, _ in corners), max(x for x, _ in corners)
+        y0, y1 = min(y for _, y in corners), max(y for _, y in corners)
+        border = 0.2 * (y1 - y0)
+        return (min(max(x0 - border, 0.0), width - 1), min(max(y0 - border, 0.0), height - 1),
+                max(min(x1 + border, width), 1.0), max(min(y1 + border, height), 1.0))  # fmt: skip
 
     # --- painting
 
@@ -633,6 +658,13 @@ class PagesView(QAbstractScrollArea):
         if drawn is not None and drawn.is_night == self.colours.is_night:
             painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
             painter.drawImage(frame, self._turned(drawn.image))
+            detail = self.images.detail(page)
+            wanted = self.scale * self.devicePixelRatioF()
+            sharper = detail is not None and drawn.scale < 0.99 * wanted
+            if sharper and detail is not None and abs(detail.scale - wanted) < 0.01 * wanted:
+                assert detail.clip is not None
+                part = self._to_view(page, detail.clip)
+                painter.drawImage(part, self._turned(detail.image))
         elif page in self.images.failures:
             error = self.images.failures[page]
             painter.setPen(QColor(self.colours.ink if self.colours.is_night else DAY.ink))

@@ -28,7 +28,11 @@ from wide_margin.core.session import FoundHit, Place, ReadSummary, read_place
 from wide_margin.desktop.bodies import headline, places_in, spans_of
 from wide_margin.desktop.look import DAY, Colours
 from wide_margin.desktop.read_view.ask_line import AskLine
-from wide_margin.desktop.read_view.contents_panel import ContentsPanel, Row
+from wide_margin.desktop.read_view.contents_panel import (
+    PICTURE_WIDTH,
+    ContentsPanel,
+    Row,
+)
 from wide_margin.desktop.read_view.history import History
 from wide_margin.desktop.read_view.leaders import Leader, Leaders
 from wide_margin.desktop.read_view.margin_column import MarginColumn
@@ -62,6 +66,7 @@ class ReadView(QWidget):
         self._hit = -1
         self._wanted = ""
         self._whole_words = self._exactly = False
+        self._n_figures_drawn = 0
         self._held_places: list[dict[str, Any]] = []
         self._held_at = -1
         self._section = -1
@@ -168,6 +173,7 @@ class ReadView(QWidget):
         self.spine.dot_chosen.connect(self._go_to_dot)
         self.contents.section_chosen.connect(self.go_to_section)
         self.contents.figure_chosen.connect(self._go_to_figure)
+        self.contents.figures_shown.connect(self._draw_next_figure)
         self.contents.entry_chosen.connect(self.go_to_entry)
         self.contents.hit_chosen.connect(self._show_hit)
         self.place_line.back_asked.connect(self.go_back)
@@ -241,6 +247,7 @@ class ReadView(QWidget):
                 for f in summary.figures
             ]
         )
+        self._n_figures_drawn = 0
         self.spine.show_document(summary.n_pages, summary.outline, summary.labels)
         self.ask_line.complete_with([section.title for section in summary.outline.sections])
         self.ask_line.resolve_with(lambda text: read_place(text, summary.labels, summary.outline))
@@ -336,6 +343,26 @@ class ReadView(QWidget):
         region = (figure.page, figure.box)
         self.pages.lay("evidence", [Laid(figure.spans, "tint", region=region)])
         self._show_history()
+
+    def _draw_next_figure(self) -> None:
+        """Draw the pictures of the figures list, one after the other."""
+        summary, session = self.reader.summary, self.reader.session
+        row = self._n_figures_drawn
+        if summary is None or session is None or row >= len(summary.figures):
+            return
+        figure = summary.figures[row]
+        scale = 2 * PICTURE_WIDTH / max(figure.box[2] - figure.box[0], 40.0)
+        self._n_figures_drawn += 1
+        self.reader.background.watch(
+            session.draw(figure.page, scale, figure.box),
+            done=partial(self._figure_drawn, summary, row),
+            failed=lambda _: self._draw_next_figure(),
+        )
+
+    def _figure_drawn(self, summary: ReadSummary, row: int, picture: Picture) -> None:
+        if summary is self.reader.summary:
+            self.contents.show_picture(row, image_from(picture, night=self.colours.is_night))
+            self._draw_next_figure()
 
     def _scrub(self, share: float) -> None:
         at = share * self.pages.n_pages
