@@ -74,7 +74,7 @@ def test_asking_of_a_section_stays_until_it_is_changed(hand):
     hand.wait(lambda: hand.view.ask_line.reach_choice.menu.actions()[1:])
     hand.view.ask_line.reach_choice.menu.actions()[1].trigger()
     named = hand.view.ask_line.reach.name
-    assert named == "9 Bench marks"
+    assert named == "9.1 Siting"
     hand.view.go_to_typed("30")
     assert hand.view.ask_line.reach.name == named
     entry = hand.ask("How often is the wire of the float changed?")

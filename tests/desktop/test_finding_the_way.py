@@ -54,7 +54,7 @@ def test_a_click_in_the_contents_goes_to_the_section(hand):
 def test_the_contents_follow_what_is_read(hand):
     type_page(hand, "18")
     hand.wait(lambda: hand.view.contents.contents.currentItem())
-    assert "9 Bench marks" in hand.view.contents.contents.currentItem().text(0)
+    assert "9.1 Siting" in hand.view.contents.contents.currentItem().text(0)
     assert hand.view.place_line.place.text() == "p. 18 of 46 · file page 25 of 53"
 
 

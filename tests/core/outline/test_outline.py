@@ -138,3 +138,81 @@ def test_a_title_is_like_itself_in_capitals(title):
 def test_titles_are_alike_but_for_their_numbers():
     assert alike("9.3 Closing error", "Closing Error")
     assert not alike("9.3 Closing error", "9.4 Lost marks")
+
+
+TEXT = (
+    "text",
+    "A plain sentence that is long enough to be running text, and no heading at all, since it goes"
+    " on and on until the line is full and another one has to be begun.",
+)
+
+
+def test_title_and_authors_are_no_sections(tmp_path):
+    title = [
+        ("h1", "On Wells"),
+        ("h2", "Anna Brook"),
+        ("h2", "Institute of Water"),
+        ("h2", "Abstract"),
+    ]
+    pages = [[*title, TEXT, ("h2", "Methods"), TEXT], [("h2", "Results"), TEXT, TEXT]]
+    document = book(tmp_path / "a.pdf", pages=pages)
+    assert [s.title for s in document.outline.sections] == ["Abstract", "Methods", "Results"]
+
+
+def test_a_label_is_joined_to_its_title(tmp_path):
+    pages = [
+        [("h1", "Chapter 1"), ("h1", "Wells"), TEXT, TEXT],
+        [("h1", "CHAPTER TWO"), ("h1", "BUCKETS"), TEXT, TEXT],
+        [("h1", "Appendix A"), ("h1", "Ropes"), TEXT, TEXT],
+    ]
+    document = book(tmp_path / "a.pdf", pages=pages)
+    titles = [s.title for s in document.outline.sections]
+    assert titles == ["Chapter 1 Wells", "BUCKETS", "Appendix A Ropes"]
+
+
+def test_plain_numbered_headings_count_when_they_count_on(tmp_path):
+    pages = [
+        [
+            ("h1", "1 Wells"),
+            TEXT,
+            ("text", "1.1 the rope"),
+            TEXT,
+            ("text", "4.7 per cent of all"),
+            TEXT,
+        ],
+        [("text", "1.2 the lid"), TEXT, ("h1", "2 Buckets"), TEXT, ("text", "2.1 wood"), TEXT],
+    ]
+    document = book(tmp_path / "a.pdf", pages=pages)
+    assert [(s.title, s.level) for s in document.outline.sections] == [
+        ("1 Wells", 0), ("1.1 the rope", 1), ("1.2 the lid", 1), ("2 Buckets", 0), ("2.1 wood", 1)
+    ]  # fmt: skip
+
+
+def test_headings_at_the_top_of_pages_are_not_running_heads(tmp_path):
+    pages = [[("h1", f"Version {k}.{k + 1}"), TEXT, TEXT] for k in range(1, 8)]
+    document = book(tmp_path / "a.pdf", pages=pages)
+    assert len(document.outline.sections) == 7
+
+
+def test_incomplete_bookmarks_are_completed_by_numbered_headings(handbook):
+    by_title = {s.title: s for s in handbook.outline.sections}
+    assert by_title["9 Bench marks"].witnesses == ("bookmark", "heading")
+    closing = by_title["9.3 Closing error"]
+    assert closing.witnesses == ("heading",)
+    assert handbook.outline.path(handbook.outline.sections.index(closing)) == (
+        "Part III Levelling", "9 Bench marks", "9.3 Closing error"
+    )  # fmt: skip
+    assert "7 Barometers and thermometers" in by_title  # a chapter that has no bookmark
+
+
+@pytest.mark.parametrize("use_bookmarks", [True, False])
+def test_the_handbook_s_true_outline_is_found(handbook_path, use_bookmarks):
+    import json
+    from pathlib import Path
+
+    truth = json.loads((Path(__file__).parents[3] / "demo" / "outline.json").read_text("utf-8"))
+    document = read_document(handbook_path, use_bookmarks=use_bookmarks)
+    found = {(s.title.replace(" ", "").lower(), s.page + 1) for s in document.outline.sections}
+    wanted = {(row["title"].replace(" ", "").lower(), row["page"]) for row in truth}
+    assert len(found & wanted) >= 0.95 * len(wanted)
+    assert len(found - wanted) <= 0.05 * len(found)

@@ -2,8 +2,8 @@
 
 from wide_margin.core.layout.furniture import Furniture, find_furniture
 from wide_margin.core.layout.lines import lines_of
-from wide_margin.core.layout.model import Line, Paragraph, Piece, SpanOnPage
-from wide_margin.core.layout.page_labels import PageLabels, label_pages, usual_size
+from wide_margin.core.layout.model import Line, Paragraph, Piece, SpanOnPage, usual_size
+from wide_margin.core.layout.page_labels import PageLabels, label_pages
 from wide_margin.core.layout.paragraphs import count_words, paragraphs_of, vocabulary
 from wide_margin.core.layout.selecting import TextLayer, boxes_of
 from wide_margin.core.layout.text import fold, tidy

@@ -5,7 +5,7 @@ from collections import Counter, defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from wide_margin.core.layout.model import Line
+from wide_margin.core.layout.model import Line, usual_size
 
 EDGE = 0.13
 """Furniture lies in this share of the page height at the top or at the bottom."""
@@ -77,22 +77,25 @@ def _plain(line: Line) -> str:
     return " ".join(line.text.split())
 
 
-def _pattern(line: Line) -> str:
+def _pattern(line: Line, large: float) -> str:
     text = _plain(line)
     if _NUMBER_ONLY.match(text):
         return "#"
+    if line.size > large:
+        return text  # headings at the top of pages differ by their numbers too
     return _DIGITS.sub("#", text.casefold())
 
 
 def _repeating(
     pages: Sequence[Sequence[Line]], candidates: Sequence[tuple[list[int], list[int]]]
 ) -> list[set[int]]:
+    large = 1.15 * usual_size(pages)
     seen: dict[tuple[int, str], list[tuple[float, int, int]]] = defaultdict(list)
     for page, sides in enumerate(candidates):
         for side, rows in enumerate(sides):
             for row in rows:
                 line = pages[page][row]
-                seen[side, _pattern(line)].append((line.box[1], page, row))
+                seen[side, _pattern(line, large)].append((line.box[1], page, row))
     found: list[set[int]] = [set() for _ in pages]
     for places in seen.values():
         places.sort()

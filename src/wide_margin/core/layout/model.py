@@ -1,5 +1,7 @@
 """What layout gives: lines that remember their characters, and paragraphs made of lines."""
 
+from collections import Counter
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -77,3 +79,12 @@ class Paragraph:
             if low < high:
                 found.extend(line.characters(low, high))
         return tuple(found)
+
+
+def usual_size(pages: Sequence[Sequence[Line]]) -> float:
+    """The font size that most characters of the document have, in points."""
+    weight: Counter[float] = Counter()
+    for lines in pages:
+        for line in lines:
+            weight[round(line.size * 4) / 4] += len(line.text)
+    return weight.most_common(1)[0][0] if weight else 10.0

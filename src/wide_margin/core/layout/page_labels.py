@@ -1,7 +1,7 @@
 """Page labels: the numbers people mean when they name a page."""
 
 import re
-from collections import Counter, defaultdict
+from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from itertools import pairwise
@@ -178,12 +178,3 @@ def _written(kind: str, value: int) -> str | None:
     if kind == "arabic":
         return str(value)
     return roman(value) if kind == "roman" else roman(value).upper()
-
-
-def usual_size(pages: Sequence[Sequence[Line]]) -> float:
-    """The font size that most characters of the document have, in points."""
-    weight: Counter[float] = Counter()
-    for lines in pages:
-        for line in lines:
-            weight[round(line.size * 4) / 4] += len(line.text)
-    return weight.most_common(1)[0][0] if weight else 10.0

@@ -19,6 +19,7 @@ CAPTION = re.compile(
     r"\s+(?:[A-Z]?\d+(?:[.–-]\d+)*[a-z]?|[IVX]+|[A-Z])\b",
     re.I,
 )
+_NUMBERED = re.compile(r"^(?:[A-Z]|\d{1,3})(?:\.\d{1,3})*\.?\s+[^\W\d_]")
 _NOTE = re.compile(r"^\s*(?:\d{1,3}|[*†‡§¶])\s?\S")
 _WORD = re.compile(r"[^\W\d_]+(?:-[^\W\d_]+)*")
 _SENTENCE_END = re.compile(r"[.!?:;…][\"'”’)\]]*\s*$")
@@ -46,6 +47,7 @@ class _Measure:
     left: float
     right: float
     leading: float
+    size: float
 
 
 def paragraphs_of(
@@ -110,16 +112,21 @@ def _groups_in_column(lines: list[Line]) -> list[list[Line]]:
 
 def _measure(lines: list[Line]) -> _Measure:
     lefts = Counter(round(line.box[0]) for line in lines)
-    steps = [b.box[3] - a.box[3] for a, b in pairwise(lines) if b.box[3] > a.box[3]]
-    # The smaller half of the steps: in a page of short paragraphs most steps are wide.
-    steps = sorted(steps)[: max(1, (len(steps) + 1) * 2 // 3)]
-    leading = median(steps) if steps else 12.0
-    if len(lines) < 8:  # too few to tell: their steps may all lead from paragraph to paragraph
-        leading = min(leading, 1.35 * median(line.size for line in lines))
+    steps = sorted(
+        b.box[3] - a.box[3]
+        for a, b in pairwise(lines)
+        if abs(a.size - b.size) < 0.5 and 0.8 * b.size < b.box[3] - a.box[3] < 3 * b.size
+    )
+    size = median(line.size for line in lines)
+    # Not the median: on a page of short paragraphs most steps lead from one to the next.
+    leading = steps[int(0.3 * (len(steps) - 1))] if steps else 1.2 * size
+    if len(lines) < 8:  # too few to tell
+        leading = min(leading, 1.35 * size)
     return _Measure(
         left=float(lefts.most_common(1)[0][0]),
         right=max(line.box[2] for line in lines),
         leading=leading,
+        size=size,
     )
 
 
@@ -128,15 +135,22 @@ def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Mea
     if abs(line.size - before.size) > 0.08 * em or line.is_bold != before.is_bold:
         return True
     step = line.box[3] - before.box[3]
-    usual = max(measure.leading, 1.05 * em)
+    # The lines of a heading stand as far apart as its own size asks for.
+    usual = max(measure.leading, (1.25 if line.size > 1.1 * measure.size else 1.05) * em)
     if line.is_fixed != before.is_fixed:  # a line of code, or a name at the end of a sentence?
         return abs(line.box[0] - before.box[0]) > 0.5 * em or step > 1.1 * usual
     if step > 1.3 * usual or step < 0:
         return True
     if ITEM.match(line.text):
         return not line.text.lstrip()[0].isalpha() or line.box[0] <= group[0].box[0] + em
+    set_off = line.is_bold or line.size > 1.1 * measure.size
+    if set_off and _NUMBERED.match(line.text):
+        return True  # the next heading
+    if line.size > 1.1 * measure.size:
+        return False  # the lines of a title may be centred, or hang under its number
     if line.box[0] > before.box[0] + 0.8 * em:  # an indent, unless a hanging one
-        return not (len(group) == 1 and bool(ITEM.match(before.text)))
+        hangs = ITEM.match(before.text) or (set_off and _NUMBERED.match(before.text))
+        return not (len(group) == 1 and bool(hangs))
     if line.box[0] < before.box[0] - 0.8 * em and len(group) > 1:
         return True
     short = before.box[2] < measure.right - 0.25 * (measure.right - measure.left)

@@ -9,7 +9,7 @@ from typing import NamedTuple
 from wide_margin.core.layout import Paragraph, fold, tidy
 from wide_margin.core.outline.headings import Heading, find_headings
 from wide_margin.core.outline.model import Outline, Section
-from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.numbering import Number, number_of
 from wide_margin.core.pages import Bookmark
 
 ALIKE = 0.85
@@ -42,10 +42,11 @@ def build_outline(
         page_heights: In points.
     """
     placed = [b for b in bookmarks if b.page is not None and b.title]
+    listings = between(listings)
+    headings = find_headings(paragraphs, body_size, listings)
     if placed:
-        starts = _from_bookmarks(placed, paragraphs)
+        starts = _supplemented(_from_bookmarks(placed, paragraphs), headings)
     else:
-        headings = find_headings(paragraphs, body_size, listings)
         starts = [_Start(h.title, h.level, h.page, h.y, h.paragraph, ("heading",))
                   for h in headings]  # fmt: skip
     return _close(starts, len(paragraphs), page_heights)
@@ -105,6 +106,50 @@ def _from_bookmarks(bookmarks: Sequence[Bookmark], paragraphs: Sequence[Paragrap
             _Start(title, bookmark.level, line.page, line.box[1], row, ("bookmark", "heading"))
         )
     return starts
+
+
+def _supplemented(starts: list[_Start], headings: Sequence[Heading]) -> list[_Start]:
+    """Add numbered headings that the bookmarks leave out, under the section of their number.
+
+    Only where the bookmarks have the parent ("9" for "9.3"): a file whose bookmarks stop at
+    chapters is completed, and one that numbers something else is left alone.
+    """
+    taken = {start.paragraph for start in starts}
+    level_of: dict[str, int] = {}
+    for start in starts:
+        if (number := number_of(start.title)) is not None:
+            level_of.setdefault(number.identifier, start.level)
+    added = []
+    for heading in headings:
+        number = number_of(heading.title)
+        if number is None or heading.paragraph in taken or number.identifier in level_of:
+            continue
+        parent = number.identifier.rpartition(".")[0]
+        sibling_level = _sibling_level(number, level_of)
+        if parent in level_of:
+            level = level_of[parent] + 1
+        elif sibling_level is not None:
+            level = sibling_level
+        else:
+            continue
+        level_of[number.identifier] = level
+        added.append(
+            _Start(heading.title, level, heading.page, heading.y, heading.paragraph, ("heading",))
+        )
+    return starts + added
+
+
+def _sibling_level(number: Number, level_of: dict[str, int]) -> int | None:
+    """Level of the chapters before and after one that has no bookmark; None unless both have."""
+    if number.depth != 1 or not number.identifier.isdigit():
+        return None
+    before, after = (level_of.get(str(int(number.identifier) + k)) for k in (-1, 1))
+    return before if before is not None and before == after else None
+
+
+def between(listings: frozenset[int]) -> frozenset[int]:
+    """Listing pages with the single pages between two of them."""
+    return listings | {page + 1 for page in listings if page + 2 in listings}
 
 
 def _heading_of(

@@ -3,11 +3,10 @@
 import re
 from collections import Counter, defaultdict
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import NamedTuple
 
 from wide_margin.core.layout import Paragraph, tidy
-from wide_margin.core.layout.model import Line
 from wide_margin.core.outline.numbering import number_of
 
 MAX_WORDS = 22
@@ -19,6 +18,16 @@ _BARE_LABEL = re.compile(
     re.I,
 )
 _BARE_NUMBER = re.compile(r"^(?:\d{1,2}|[IVXLC]{1,5}|[A-Z])$")
+_COUNTED = re.compile(
+    r"^(?:chapter\s+)?(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|[a-z]+teen|twenty(?:[ -]\w+)?)$",
+    re.I,
+)
+_CODE = re.compile(r"\w\(|[_={}\\;<>|]|\(\)")
+_FRONT = re.compile(
+    r"^(?:abstract|summary|preface|foreword|introduction|contents|acknowledge?ments?|keywords|about\b"
+    r"|zusammenfassung|vorwort|einleitung|inhalt|résumé|préface|avant-propos|sommaire|resumen|prólogo)",
+    re.I,
+)
 
 
 class Heading(NamedTuple):
@@ -47,6 +56,10 @@ class _Candidate:
     paragraph: int
     page: int
     y: float
+    last: int = -1
+    """Row of its last paragraph, where several were joined."""
+    last_y: float = -1.0
+    """Top of that."""
 
 
 def find_headings(
@@ -55,8 +68,9 @@ def find_headings(
     """Find the headings of a document and their levels.
 
     A paragraph is a candidate when it is short, does not read like a sentence, and is set
-    larger or heavier than the text. A style of candidates counts when text of its kind is
-    mostly that: a bold word in running text does not make a heading style.
+    larger or heavier than the text, or has a number that counts on from those before it. A
+    style of candidates counts when text of its kind is mostly that: a bold word in running
+    text does not make a heading style. What stands before the first running text is the title.
     """
     style_use: Counter[Style] = Counter()
     body_is_bold = _body_is_bold(paragraphs)
@@ -68,13 +82,24 @@ def find_headings(
             continue
         if _may_be_heading(paragraph, style, body_size, body_is_bold):
             line = paragraph.pieces[0].line
-            title = tidy(paragraph.text.replace("\t", " "))
+            title = _unspaced(tidy(paragraph.text.replace("\t", " ")))
             candidates.append(_Candidate(title, style, row, line.page, line.box[1]))
     candidates = _join_labels(candidates)
+    candidates = _without_title_matter(candidates, paragraphs, body_size)
     candidates = _drop_weak_styles(candidates, style_use, body_size, len(paragraphs))
+    candidates = _counting_on(candidates, body_size)
     levels = _levels(candidates)
-    return [Heading(c.title, level, c.page, c.y, c.paragraph)
-            for c, level in zip(candidates, levels, strict=True)]  # fmt: skip
+    return [
+        Heading(c.title, level, c.page, c.y, c.paragraph)
+        for c, level in zip(candidates, levels, strict=True)
+    ]
+
+
+def _unspaced(title: str) -> str:
+    """Letters set apart for show ("C O N T E N T S") as a word."""
+    tokens = title.split()
+    n_single = sum(len(token) == 1 and token.isalpha() for token in tokens)
+    return "".join(tokens) if len(tokens) >= 5 and n_single >= 0.8 * len(tokens) else title
 
 
 def style_of(paragraph: Paragraph) -> Style:
@@ -94,57 +119,102 @@ def _may_be_heading(
     paragraph: Paragraph, style: Style, body_size: float, body_is_bold: bool
 ) -> bool:
     text = paragraph.text.replace("\t", " ").strip()
-    line: Line = paragraph.pieces[0].line
-    if paragraph.kind in ("caption", "note") or len(paragraph.pieces) > 4:
+    if paragraph.kind in ("caption", "note") or len(paragraph.pieces) > 4 or len(text) < 2:
         return False
-    if len(text) < 2 or len(text.split()) > MAX_WORDS or _LEADERS.search(text):
-        return False
-    n_letters = len(_LETTERS.findall(text))
-    if n_letters < 2 or n_letters < 0.45 * len(text.replace(" ", "")):
-        return False
-    if text[-1] in ",;" or (text[-1] == "." and len(text.split()) > 8):
+    number = number_of(text)
+    is_label = bool(_BARE_LABEL.match(text) or _COUNTED.match(text))
+    if not is_label and not _reads_as_title(text, number.rest if number else text):
         return False
     larger = style.size >= 1.12 * body_size
     if paragraph.kind == "code" and not larger:
         return False
     if larger:
         return True
-    if text[-1] == ":" or style.size < 0.88 * body_size:
+    if text[-1] == ":" or style.size < 0.88 * body_size or _CODE.search(text):
         return False
-    numbered = number_of(text)
     starts_well = text[0].isupper() or text[0].isdigit() or text[0] in '§“"(¿¡'
     if style.is_bold and not body_is_bold:
-        return starts_well or numbered is not None
-    if numbered and numbered.scheme in ("decimal", "lettered", "paragraph") and numbered.depth > 1:
+        return starts_well or number is not None
+    if number and number.scheme in ("decimal", "lettered") and number.depth > 1:
+        # Nothing but the number sets it off: it must count on (see _counting_on).
+        return len(paragraph.pieces) == 1 and len(text.split()) <= 12 and text[-1] != "."
+    if number and number.scheme == "paragraph":
         return (style.is_italic or style.is_capital) and len(text.split()) <= 14
-    set_off = style.is_capital and not line.is_fixed
-    return set_off and len(paragraph.pieces) <= 2 and len(text.split()) >= (1 if numbered else 2)
+    set_off = style.is_capital and not paragraph.pieces[0].line.is_fixed
+    enough = len(text.split()) >= (1 if number else 2) or len(text) > 6
+    return set_off and enough and len(paragraph.pieces) <= 2
+
+
+def _reads_as_title(text: str, rest: str) -> bool:
+    """Whether a text has the length, the letters and the end of a title."""
+    words = rest.split()
+    if not words or len(words) > MAX_WORDS or _LEADERS.search(text):
+        return False
+    n_letters = len(_LETTERS.findall(rest))
+    if n_letters < 2 or n_letters < 0.45 * len(rest.replace(" ", "")):
+        return False
+    # Notes of music and formulas come as single letters; so do letters set apart for show.
+    long_words = sum(len(_LETTERS.findall(word)) >= 3 for word in words)
+    if len(words) > 3 and long_words < 0.3 * len(words) and _unspaced(rest) == rest:
+        return False
+    return text[-1] not in ",;" and not (text[-1] == "." and len(words) > 8)
 
 
 def _join_labels(candidates: list[_Candidate]) -> list[_Candidate]:
-    """Join "Chapter 3" or a bare "3" to the title that follows it on the page."""
+    """Join "Chapter 3" or a bare "3" to its title, and the lines of a title to one."""
     joined: list[_Candidate] = []
     for candidate in candidates:
-        if joined:
-            label = joined[-1]
-            near = candidate.page == label.page and candidate.paragraph == label.paragraph + 1
-            bare = _BARE_LABEL.match(label.title) or _BARE_NUMBER.match(label.title)
-            if near and bare and label.style.size >= 0.6 * candidate.style.size:
-                title = f"{label.title} {candidate.title}"
-                style = max(label.style, candidate.style)
-                joined[-1] = _Candidate(title, style, label.paragraph, label.page, label.y)
-                continue
-            if (
-                near
-                and candidate.style == label.style
-                and 0 <= candidate.y - label.y < (1.7 * candidate.style.size)
-                and number_of(candidate.title) is None
-            ):  # a title over two lines
-                title = f"{label.title} {candidate.title}"
-                joined[-1] = _Candidate(title, label.style, label.paragraph, label.page, label.y)
-                continue
-        joined.append(candidate)
-    return [c for c in joined if not _BARE_NUMBER.match(c.title)]
+        if joined and (title := _joined_title(joined[-1], candidate)):
+            first = joined[-1]
+            joined[-1] = replace(
+                first, title=title, style=candidate.style, last=candidate.paragraph,
+                last_y=candidate.y,
+            )  # fmt: skip
+        else:
+            joined.append(replace(candidate, last=candidate.paragraph, last_y=candidate.y))
+    return [c for c in joined if not _BARE_NUMBER.match(c.title) and not _COUNTED.match(c.title)]
+
+
+def _joined_title(first: _Candidate, second: _Candidate) -> str:
+    """The two as one title, "" where they are two headings."""
+    if second.page != first.page or second.paragraph != first.last + 1:
+        return ""
+    counted = _COUNTED.match(first.title)
+    bare = counted or _BARE_LABEL.match(first.title) or _BARE_NUMBER.match(first.title)
+    if bare and first.style.size >= 0.6 * second.style.size:
+        return second.title if counted else f"{first.title} {second.title}"
+    close = 0 <= second.y - first.last_y < 1.7 * second.style.size
+    if second.style == first.style and close and number_of(second.title) is None:
+        return f"{first.title} {second.title}"
+    return ""
+
+
+def _without_title_matter(
+    candidates: list[_Candidate], paragraphs: Sequence[Paragraph], body_size: float
+) -> list[_Candidate]:
+    """Leave out title, authors and imprint: what stands before the first running text.
+
+    The last of them may be the heading of that text; so may whatever has a number or is
+    called as such headings are.
+    """
+    first_text = next(
+        (
+            row for row, p in enumerate(paragraphs)
+            if len(p.text.split()) >= 25 and abs(p.pieces[0].line.size - body_size) < 0.15 * body_size
+        ),
+        0,
+    )  # fmt: skip
+    before = [c for c in candidates if c.paragraph < first_text and c.page <= 3]
+    if len(before) < 2:
+        return candidates
+    kept = {
+        c.paragraph for c in before
+        if _FRONT.match(c.title) or (number_of(c.title) and c.page > 0) or (
+            c is before[-1] and first_text - c.paragraph <= 2
+        )
+    }  # fmt: skip
+    dropped = {c.paragraph for c in before} - kept
+    return [c for c in candidates if c.paragraph not in dropped]
 
 
 def _drop_weak_styles(
@@ -157,37 +227,73 @@ def _drop_weak_styles(
     for style, members in by_style.items():
         share = len(members) / style_use[style] if style_use[style] else 1.0
         larger = style.size >= 1.12 * body_size
-        texts = Counter(member.title.casefold() for member in members)
-        repeats = 1 - len(texts) / len(members)
-        if share < (0.35 if larger else 0.5) or (repeats > 0.5 and len(members) > 6):
+        commonest = Counter(member.title.casefold() for member in members).most_common(1)[0][1]
+        if share < (0.3 if larger else 0.4) or (commonest > 0.4 * len(members) and commonest > 6):
             continue
-        if not larger and len(members) > 0.25 * n_paragraphs:
+        if not larger and len(members) > 0.3 * n_paragraphs:
             continue
         kept.add(style)
-    return [c for c in candidates if c.style in kept]
+    return [c for c in candidates if c.style in kept or _is_decimal(c.title)]
+
+
+def _is_decimal(title: str) -> bool:
+    number = number_of(title)
+    return number is not None and number.scheme in ("decimal", "lettered") and number.depth > 1
+
+
+def _counting_on(candidates: list[_Candidate], body_size: float) -> list[_Candidate]:
+    """Of headings that only their number sets off, keep those that count on.
+
+    "1.2" needs a "1.1" or a "1" before it; a decimal in a table has neither.
+    """
+    seen: set[str] = set()
+    kept = []
+    for candidate in candidates:
+        number = number_of(candidate.title)
+        if number is None:
+            kept.append(candidate)
+            continue
+        stands_out = candidate.style.is_bold or candidate.style.size >= 1.12 * body_size
+        if stands_out or candidate.style.is_capital or _counts_on(number.identifier, seen):
+            seen.add(number.identifier)
+            kept.append(candidate)
+    return kept
+
+
+def _counts_on(identifier: str, seen: set[str]) -> bool:
+    parent, _, last = identifier.rpartition(".")
+    if not parent:
+        return True
+    if not last.isdigit() or identifier in seen:
+        return False
+    before = f"{parent}.{int(last) - 1}"
+    return before in seen or (last == "1" and (parent in seen or not seen or "." not in parent))
 
 
 def _levels(candidates: list[_Candidate]) -> list[int]:
-    """Levels from numbering first, typography second, one level for each style."""
+    """Levels from numbering first, typography second, one level for each style.
+
+    "3.1" hangs under the last heading numbered "3", whatever its scheme calls it. Other
+    headings take the level that numbered ones of their style have, else one by prominence.
+    """
     order = _style_order(candidates)
-    ranks = []
+    ranks: list[float] = []
+    last_of: dict[str, float] = {}
+    learned: dict[Style, Counter[float]] = defaultdict(Counter)
     for candidate in candidates:
         number = number_of(candidate.title)
-        base = order[candidate.style]
-        ranks.append((base, number))
-    by_depth: dict[tuple[str, int], Counter[int]] = defaultdict(Counter)
-    for base, number in ranks:
-        if number:
-            by_depth[number.scheme, number.depth][base] += 1
-    raw = []
-    for base, number in ranks:
-        if number and number.scheme in ("decimal", "lettered"):
-            top = by_depth[number.scheme, 1].most_common(1) if number.depth > 1 else []
-            if top:
-                raw.append(top[0][0] + number.depth - 1)
-                continue
-        raw.append(base)
-    return _without_jumps(raw)
+        rank = float(order[candidate.style])
+        if number is not None:
+            parent = number.identifier.rpartition(".")[0]
+            if parent in last_of and number.scheme in ("decimal", "lettered"):
+                rank = last_of[parent] + 1
+            last_of[number.identifier] = rank
+            learned[candidate.style][rank] += 1
+        ranks.append(rank)
+    for k, candidate in enumerate(candidates):
+        if number_of(candidate.title) is None and learned[candidate.style]:
+            ranks[k] = learned[candidate.style].most_common(1)[0][0]
+    return _without_jumps(ranks)
 
 
 def _style_order(candidates: list[_Candidate]) -> dict[Style, int]:
@@ -198,10 +304,10 @@ def _style_order(candidates: list[_Candidate]) -> dict[Style, int]:
     return {style: level for level, style in enumerate(styles)}
 
 
-def _without_jumps(raw: list[int]) -> list[int]:
+def _without_jumps(raw: list[float]) -> list[int]:
     """Make levels go down one at a time; a heading hangs under the last of lower rank."""
     levels: list[int] = []
-    open_: list[int] = []
+    open_: list[float] = []
     for rank in raw:
         while open_ and open_[-1] >= rank:
             open_.pop()

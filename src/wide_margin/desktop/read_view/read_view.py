@@ -339,7 +339,7 @@ class ReadView(QWidget):
 
     def _go_to_figure(self, figure: Any) -> None:
         self.history.leave(self.here())
-        self.pages.reveal(figure.spans)
+        self.pages.go_to(figure.page, max(figure.box[1] - 30, 0.0))
         region = (figure.page, figure.box)
         self.pages.lay("evidence", [Laid(figure.spans, "tint", region=region)])
         self._show_history()
