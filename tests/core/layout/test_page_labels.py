@@ -4,7 +4,7 @@ from hypothesis import strategies as st
 
 from tests.core.layout.test_paragraphs import line
 from wide_margin.core.layout import PageLabels, label_pages
-from wide_margin.core.layout.page_labels import _number, printed_numbers, roman
+from wide_margin.core.layout.page_labels import page_number, printed_numbers, roman
 
 HEIGHTS = [800.0] * 12
 
@@ -70,4 +70,4 @@ def test_a_page_without_a_label_is_called_by_its_file_page():
 
 @given(st.integers(1, 3999))
 def test_roman_numerals_read_back(value):
-    assert _number(roman(value)) == ("roman", value) or len(roman(value)) > 8
+    assert page_number(roman(value)) == ("roman", value) or len(roman(value)) > 8

@@ -38,6 +38,21 @@ class Question:
     kind: str
 
 
+_ABOUT_THE_BOOK = re.compile(
+    r"\b(?:sections?|chapters?|parts?|pages?|appendix|annex|manual|handbook|document|book|paper|report|essay|guide|thesis"
+    r"|deals?|dealing|tells?|explains?|explained|describes?|described|discuss(?:es|ed)?|covers?|covered|says?|sets?|gives?"
+    r"|lists?|listed|contains?|mentions?|mentioned|read|find|found|look|begins?|starts?|rules?|information|about)\b", re.I
+)  # fmt: skip
+
+
+def topic_of(question: Question) -> str:
+    """The question without the words that only speak of the document's parts."""
+    if question.kind != "where":
+        return question.text
+    rest = _ABOUT_THE_BOOK.sub(" ", question.text)
+    return rest if re.search(r"\w{4,}", rest) else question.text
+
+
 def read_question(text: str) -> Question:
     """Tell what kind of answer a question wants; "general" where its words do not say."""
     plain = " ".join(text.split())

@@ -6,23 +6,25 @@ from dataclasses import dataclass
 import numpy as np
 
 from wide_margin.core.answers.model import WHOLE, Answer, Excerpt, Quote, Reach, locator_for
-from wide_margin.core.answers.question import Question, read_question
-from wide_margin.core.answers.signs import emphasis_for, sign_of
+from wide_margin.core.answers.question import Question, read_question, topic_of
+from wide_margin.core.answers.signs import counted_thing, counts_it, emphasis_for, sign_of
 from wide_margin.core.geometry import BoolArray, FloatArray
 from wide_margin.core.passages import Sentence
 from wide_margin.core.search import Query, Ranked, ReadDocument, rank, read_terms
-from wide_margin.core.search.rank import sentence_scores
+from wide_margin.core.search.rank import sentence_scores, title_weights
 
 N_EXCERPTS = 12
 N_PASSAGES = 40
 """Passages whose sentences are weighed one by one."""
-MAX_WORDS = 60
+MAX_WORDS = 80
 """A quoted answer stops before this; a list may take twice as many."""
-WINDOW_WORDS = 48
+WINDOW_WORDS = 56
 """Neighbouring sentences are quoted together up to this."""
-OF_PASSAGE, OF_SENTENCE, OF_NEIGHBOUR, OF_SIGN = 2.0, 1.2, 0.5, 0.6
-PLACE_OF_SENTENCE = 0.1
+OF_PASSAGE, OF_SENTENCE, OF_NEIGHBOUR, OF_SIGN = 2.0, 0.8, 0.5, 1.0
+PLACE_OF_SENTENCE = 0.5
 CLOSE = 0.92
+OF_TITLE = 0.8
+"""What a section's title counts for a \"where\" question, beside its best passage."""
 INHERITED = 0.8
 """What a sentence that leans on the one before takes over of that one's words."""
 """What a sentence's score is made of: its passage's score, the share of the question's weight
@@ -53,7 +55,7 @@ def answer_quoted(document: ReadDocument, text: str, reach: Reach = WHOLE) -> An
     The same question of the same document is answered the same way every time.
     """
     question = read_question(text)
-    query = read_terms(question.text, document.index)
+    query = read_terms(topic_of(question), document.index)
     allowed = _allowed(document, reach)
     ranked = rank(document.index, document.text, query, allowed=allowed)
     candidates = _weigh(document, question, ranked)
@@ -61,7 +63,11 @@ def answer_quoted(document: ReadDocument, text: str, reach: Reach = WHOLE) -> An
     excerpts = _excerpts(document, candidates)
     quotes: tuple[Quote, ...] = ()
     if candidates and _is_enough(document, query, candidates, ranked):
-        quotes = _quotes(document, question, query, candidates)
+        if question.kind == "where":
+            sections = _ranked_sections(document, query, candidates)
+            quotes = tuple(_section_quote(document, k, c) for k, c, _ in sections[:2])
+            excerpts = _heading_excerpts(document, sections) + excerpts
+        quotes = quotes or _quotes(document, question, query, candidates)
     return Answer(
         question=question.text, kind=question.kind, reach=reach, quotes=quotes,
         excerpts=excerpts, n_searched=n_searched, n_pages=n_pages, without_text=without,
@@ -90,6 +96,7 @@ def _weigh(document: ReadDocument, question: Question, ranked: Ranked) -> list[_
     top = float(ranked.scores[0]) or 1.0
     total = sum(term.weight for term in ranked.query.terms) or 1.0
     topic = tuple(term.word for term in ranked.query.terms)
+    thing = counted_thing(question.text)
     weights = np.array([term.weight for term in ranked.query.terms], np.float32)
     found: list[_Candidate] = []
     for row, passage_score in zip(
@@ -107,11 +114,14 @@ def _weigh(document: ReadDocument, question: Question, ranked: Ranked) -> list[_
             sentence = text.sentences[sentence_row]
             near = max(share[k - 1] if k else 0.0, share[k + 1] if k + 1 < len(rows) else 0.0)
             on_topic = min(1.0, 2 * float(share[k]) + float(near))
+            sign = sign_of(question.kind, sentence.text, topic)
+            if thing and counts_it(sentence.text, thing):
+                sign, on_topic = 1.5, max(on_topic, 0.6)
             score = (
                 OF_PASSAGE * float(passage_score) / top
                 + OF_SENTENCE * float(share[k])
                 + OF_NEIGHBOUR * float(near)
-                + OF_SIGN * on_topic * sign_of(question.kind, sentence.text, topic)
+                + OF_SIGN * on_topic * sign
             )
             score *= works * _fitness(sentence)
             place = works * (float(passage_score) / top + PLACE_OF_SENTENCE * score)
@@ -153,8 +163,6 @@ def _quotes(
     document: ReadDocument, question: Question, query: Query, candidates: list[_Candidate]
 ) -> tuple[Quote, ...]:
     """The fewest sentences that answer: the best one, then those that add what it lacks."""
-    if question.kind == "where":
-        return _sections(document, query, candidates)
     best = candidates[0]
     first, end = _window(document, best)
     quotes = [_quote(document, question, first, end)]
@@ -241,23 +249,38 @@ def _items_after(document: ReadDocument, row: int, used: set[int]) -> list[Quote
     return quotes
 
 
-def _sections(
+def _ranked_sections(
     document: ReadDocument, query: Query, candidates: list[_Candidate]
-) -> tuple[Quote, ...]:
-    """For a "where" question: the sections that deal with it, by their headings."""
-    quotes: list[Quote] = []
-    seen: set[int] = set()
+) -> list[tuple[int, _Candidate, float]]:
+    """Sections for a "where" question, best first: by their titles and by what they say.
+
+    Returns:
+        (section, its best sentence, score); the second only where it is nearly as good.
+    """
+    total = sum(term.weight for term in query.terms) or 1.0
+    in_title = np.zeros(document.index.titles.n_rows, np.float32)
+    for term in query.terms:
+        in_title += term.weight * title_weights(document.index, term) / total
+    best: dict[int, tuple[float, _Candidate]] = {}
+    top = candidates[0].place or 1.0
     for candidate in candidates:
         section = document.text.sentences[candidate.sentence].section
-        if section < 0 or section in seen:
-            continue
-        if quotes and candidate.score < 0.9 * candidates[0].score:
-            break
-        seen.add(section)
-        quotes.append(_section_quote(document, section, candidate))
-        if len(quotes) == 2:
-            break
-    return tuple(quotes)
+        score = OF_TITLE * float(in_title[section]) + candidate.place / top
+        if section >= 0 and (section not in best or score > best[section][0]):
+            best[section] = score, candidate
+    ordered = sorted(((k, c, score) for k, (score, c) in best.items()), key=lambda row: -row[2])
+    return [row for row in ordered if row[2] >= 0.92 * ordered[0][2]][:3]
+
+
+def _heading_excerpts(
+    document: ReadDocument, sections: list[tuple[int, _Candidate, float]]
+) -> tuple[Excerpt, ...]:
+    """The headings of sections as the first excerpts."""
+    found = []
+    for section, candidate, score in sections:
+        quote = _section_quote(document, section, candidate)
+        found.append(Excerpt(quote.text, quote.locators[0], score))
+    return tuple(found)
 
 
 def _section_quote(document: ReadDocument, section: int, candidate: _Candidate) -> Quote:

@@ -44,6 +44,22 @@ STEP = re.compile(
 DEFINES = r"(?:\s*\([^)]*\))?,?\s+(?:is|are|was|means?|refers? to|denotes?|stands? for|consists? of|describes?|occurs?|indicates?)\b"
 
 
+_COUNTED = re.compile(r"\bhow (?:many|much)\s+(?:more\s+|different\s+)?(\w+)", re.I)
+
+
+def counted_thing(question: str) -> str:
+    """What a "how many …" question counts, "" where it does not say."""
+    match = _COUNTED.search(question)
+    return match[1].lower() if match else ""
+
+
+def counts_it(sentence: str, thing: str) -> bool:
+    """Whether a number stands in front of the thing, as in "eleven people"."""
+    stem = re.escape(thing[: max(4, len(thing) - 2)])
+    number = r"(?:\d[\d.,]*|" + _NUMBER_WORD + r"(?:-\w+)?)"
+    return bool(re.search(rf"\b{number}\s+(?:[\w-]+\s+){{0,2}}{stem}", sentence, re.I))
+
+
 def sign_of(kind: str, sentence: str, topic: tuple[str, ...]) -> float:
     """How far a sentence has the form of the wanted answer, 0 to 1.
 

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from wide_margin.core.layout.model import Line, usual_size
+from wide_margin.core.layout.page_labels import page_number
 
 EDGE = 0.13
 """Furniture lies in this share of the page height at the top or at the bottom."""
@@ -44,6 +45,7 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
     """
     candidates = [_edge_rows(lines, height) for lines, height in zip(pages, heights, strict=True)]
     repeats = _repeating(pages, candidates)
+    _add_counting(pages, candidates, repeats)
     usual_heights = _usual_heights(pages, repeats)
     rows: list[frozenset[int]] = []
     for lines, nearest_first, found in zip(pages, candidates, repeats, strict=True):
@@ -105,6 +107,36 @@ def _repeating(
                 for _, page, row in group:
                     found[page].add(row)
     return found
+
+
+def _add_counting(
+    pages: Sequence[Sequence[Line]],
+    candidates: Sequence[tuple[list[int], list[int]]],
+    found: list[set[int]],
+) -> None:
+    """Add short edge lines whose number counts along with the pages at the same height.
+
+    The running head of a part of four pages is on two left-hand pages only; its page number
+    is one of a long sequence all the same.
+    """
+    large = 1.08 * usual_size(pages)
+    places: dict[tuple[int, str, int], list[tuple[float, int, int]]] = defaultdict(list)
+    for page, sides in enumerate(candidates):
+        for side, rows in enumerate(sides):
+            for row in rows:
+                line = pages[page][row]
+                words = _plain(line).split()
+                is_short = 0 < len(words) <= 14 and line.size <= large
+                for word in {words[0], words[-1]} if is_short else set():
+                    if (number := page_number(word)) is not None:
+                        key = side, number[0], number[1] - page
+                        places[key].append((line.box[1], page, row))
+    for sequence in places.values():
+        sequence.sort()
+        for group in _by_height(sequence):
+            if len({page for _, page, _ in group}) >= 3:
+                for _, page, row in group:
+                    found[page].add(row)
 
 
 def _by_height(places: list[tuple[float, int, int]]) -> list[list[tuple[float, int, int]]]:

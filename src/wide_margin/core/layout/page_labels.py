@@ -66,8 +66,8 @@ def _sequence_lengths(labels: Sequence[str | None]) -> list[int]:
     lengths = [0] * len(labels)
     start = 0
     for page in range(1, len(labels) + 1):
-        before = _number(labels[page - 1])
-        here = _number(labels[page]) if page < len(labels) else None
+        before = page_number(labels[page - 1])
+        here = page_number(labels[page]) if page < len(labels) else None
         goes_on = (
             before is not None
             and here is not None
@@ -132,12 +132,12 @@ def _candidates(lines: Sequence[Line], height: float) -> set[tuple[str, int]]:
     for line in at_edge:
         words = line.text.split()
         for word in {words[0], words[-1]} if words else set():
-            if number := _number(word.strip(_TRIM)):
+            if number := page_number(word.strip(_TRIM)):
                 found.add(number)
     return found
 
 
-def _number(text: str | None) -> tuple[str, int] | None:
+def page_number(text: str | None) -> tuple[str, int] | None:
     """Kind (arabic, roman, ROMAN) and value of a page number."""
     if not text:
         return None

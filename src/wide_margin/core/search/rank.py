@@ -50,7 +50,7 @@ def rank(index: Index, text: Text, query: Query, *, allowed: BoolArray | None = 
     norm = K1 * (1 - B + B * index.passage_lengths / max(mean_length, 1.0))
     for term in query.terms:
         gain, present = _gain(index, term, norm)
-        title = _title_weights(index, term)[sections]
+        title = title_weights(index, term)[sections]
         score += gain + TITLE_WEIGHT * term.weight * title
         covered += term.weight * np.maximum(present, 0.7 * title)
     score += _proximity(index, query, score)
@@ -76,7 +76,7 @@ def _gain(index: Index, term: Term, norm: FloatArray) -> tuple[FloatArray, Float
     return gain, present
 
 
-def _title_weights(index: Index, term: Term) -> FloatArray:
+def title_weights(index: Index, term: Term) -> FloatArray:
     """(k + 1,) how far each section's titles hold the word; the last row is for no section."""
     weights = np.zeros(index.titles.n_rows, np.float32)
     for variant, weight in term.variants:
