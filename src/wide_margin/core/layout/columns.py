@@ -70,14 +70,17 @@ def _find_gutter(boxes: FloatArray) -> float | None:
 
 def _is_gutter(boxes: FloatArray, gutter: float) -> bool:
     left, right = boxes[:, 2] <= gutter + 2, boxes[:, 0] >= gutter - 2
-    if min(_n_rows(boxes[left]), _n_rows(boxes[right])) < MIN_ROWS:
+    sides = right[left | right]
+    n_switches = int(np.count_nonzero(sides[1:] != sides[:-1]))
+    fewer, more = sorted((_n_rows(boxes[left]), _n_rows(boxes[right])))
+    # The end of a two-column article: a few lines at one side, drawn all before the other.
+    is_rest = fewer >= 2 and n_switches == 1 and bool((left | right).all())
+    if more < MIN_ROWS or (fewer < MIN_ROWS and not is_rest):
         return False
     shared = min(boxes[left, 3].max(), boxes[right, 3].max())
     shared -= max(boxes[left, 1].min(), boxes[right, 1].min())
-    if shared < 0.3 * (boxes[:, 3].max() - boxes[:, 1].min()):
+    if shared < 0.3 * (boxes[:, 3].max() - boxes[:, 1].min()) and not is_rest:
         return False
-    sides = right[left | right]
-    n_switches = int(np.count_nonzero(sides[1:] != sides[:-1]))
     if n_switches <= 2 + 0.12 * len(sides):
         return True
     # Some producers draw justified columns line by line: both sides are then filled.
