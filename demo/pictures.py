@@ -10,7 +10,7 @@ from wide_margin.core.services.stand_in import StandIn
 
 
 def main() -> None:
-    """Read view by day and by night."""
+    """The Read view by day and by night, and the start page."""
     target = Path(sys.argv[1])
     with (
         resources.as_file(resources.files("wide_margin.data") / "handbook.pdf") as handbook,
@@ -40,6 +40,12 @@ def main() -> None:
         window.night_action.trigger()
         tour.settle(1.5)
         tour.save(target / "read-night.png")
+        window.night_action.trigger()
+        window.read_view.pages.go_to(0)
+        tour.settle(1.0)
+        window._back_to_start()
+        tour.settle(0.5)
+        tour.save(target / "start.png")
         window.close()
 
 

@@ -138,6 +138,9 @@ def _fitness(sentence: Sentence) -> float:
         return 0.55
     if sentence.kind == "code" or n_words < 4:
         return 0.7
+    n_plain = sum(c.isalpha() or c in " ,.’'" for c in sentence.text)
+    if n_plain < 0.78 * len(sentence.text):  # formulas, listings, rows of figures
+        return 0.75
     if n_words > 70:
         return 0.8
     return 1.0
@@ -201,7 +204,7 @@ def _window(document: ReadDocument, candidate: _Candidate) -> tuple[int, int]:
     n_words = len(sentences[row].text.split())
 
     def fits(other: int) -> bool:
-        if not passage.first <= other < passage.end or sentences[other].kind == "heading":
+        if not passage.first <= other < passage.end or _fitness(sentences[other]) < 0.8:
             return False
         return n_words + len(sentences[other].text.split()) <= WINDOW_WORDS
 

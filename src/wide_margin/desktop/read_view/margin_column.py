@@ -20,6 +20,8 @@ from wide_margin.desktop.read_view.cards import (
 
 SIDE = 16
 APART = 10
+LOWEST = 48
+"""A card that would start nearer to the bottom is only counted there."""
 HELD_SHARE = 0.62
 """The held answer takes at most this share of the margin's height; it scrolls past that."""
 
@@ -174,7 +176,7 @@ class MarginColumn(QFrame):
             card = self._card(entry)
             height = card.height_at(width)
             at = self._free_from(max(int(y), top), height)
-            if at > self.height() - 24:
+            if at > self.height() - LOWEST:
                 n_hidden += 1
                 continue
             card.setGeometry(SIDE, at, width, height)
