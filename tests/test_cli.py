@@ -136,3 +136,19 @@ def test_text_and_json_tell_the_same_answer(handbook):
     text, data = cli.answer_as_text(answer), cli.answer_as_json(answer)
     assert data["answer"][0]["text"] in text
     assert data["answer"][0]["locators"][0]["label"] in text
+
+
+def test_outline_can_be_written_in_other_formats(wide_margin, small_pdf, tmp_path):
+    target = tmp_path / "outline.md"
+    code, out, _ = wide_margin("outline", small_pdf, "--format", "md", "-o", target)
+    assert (code, out) == (0, "")
+    assert "- 1 Wells, 1\n" in target.read_text("utf-8")
+    assert wide_margin("outline", small_pdf, "--format", "rtf")[0] == 2
+
+
+def test_outline_can_be_written_into_a_copy(wide_margin, small_pdf, tmp_path):
+    copy = tmp_path / "copy.pdf"
+    code, _, err = wide_margin("outline", small_pdf, "--write-pdf", copy)
+    assert code == 0
+    assert "2 bookmarks" in err
+    assert wide_margin("outline", copy)[1] == "1 Wells  1\n2 Buckets  2\n"

@@ -4,6 +4,7 @@ import json
 import sys
 import time
 from collections.abc import Iterator
+from enum import StrEnum
 from pathlib import Path
 from typing import Annotated, Any
 
@@ -12,6 +13,8 @@ import typer
 from wide_margin import __version__
 from wide_margin.core.answers import WHOLE, Answer, Reach
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
+from wide_margin.core.export import export_outline, write_bookmarks
+from wide_margin.core.export.outline import section_row
 from wide_margin.core.session import ReadSummary, Session
 
 app = typer.Typer(
@@ -64,6 +67,16 @@ def open_command(
     _open_window(file, page, model, _password_from(password_file))
 
 
+class OutlineFormat(StrEnum):
+    """Formats of an outline."""
+
+    MARKDOWN = "md"
+    OPML = "opml"
+    JSON = "json"
+    CSV = "csv"
+    HTML = "html"
+
+
 @app.command()
 def outline(
     file: FileArgument,
@@ -71,25 +84,51 @@ def outline(
         bool, typer.Option("--no-bookmarks", help="Go by the pages alone.")
     ] = False,
     as_json: JsonOption = False,
+    form: Annotated[OutlineFormat | None, typer.Option("--format", help="Another format.")] = None,
+    output: Annotated[
+        Path | None, typer.Option("-o", "--output", metavar="OUT", help="Write to a file.")
+    ] = None,
+    write_pdf: Annotated[
+        Path | None,
+        typer.Option("--write-pdf", metavar="OUT", help="A copy of the PDF with these bookmarks."),
+    ] = None,
     password_file: PasswordOption = None,
 ) -> None:
     """Print the sections of a PDF."""
     with Session(file) as session:
         summary = _read(session, password_file, use_bookmarks=not no_bookmarks)
-    sections = summary.outline.sections
+        title = session.open(_password_from(password_file)).result().title or file.stem
+    if write_pdf is not None:
+        password = _password_from(password_file)
+        n = write_bookmarks(file, write_pdf, summary.outline, password=password)
+        typer.echo(f"{n} bookmarks are in {write_pdf}", err=True)
+        if form is None and not as_json:
+            return
     if as_json:
-        rows = [
-            {"title": s.title, "level": s.level, "page": s.page + 1,
-             "label": summary.labels.of(s.page), "y": round(s.y, 1)}
-            for s in sections
-        ]  # fmt: skip
-        typer.echo(json.dumps(rows, ensure_ascii=False, indent=1))
-        return
-    for section in sections:
-        place = summary.labels.of(section.page) or f"file {section.page + 1}"
-        typer.echo(f"{'  ' * section.level}{section.title}  {place}")
-    if not sections:
+        rows = [section_row(s, summary.labels) for s in summary.outline.sections]
+        keys = ("title", "level", "page", "label", "y")
+        short = [{key: row[key] for key in keys} for row in rows]
+        text = json.dumps(short, ensure_ascii=False, indent=1) + "\n"
+    elif form is not None:
+        text = export_outline(summary.outline, summary.labels, form.value, title)
+    else:
+        text = "".join(
+            f"{'  ' * s.level}{s.title}  {summary.labels.of(s.page) or f'file {s.page + 1}'}\n"
+            for s in summary.outline.sections
+        )
+    if not summary.outline.sections:
         typer.echo("No sections were found.", err=True)
+    _put(text, output)
+
+
+def _put(text: str, output: Path | None) -> None:
+    if output is None:
+        typer.echo(text, nl=False)
+        return
+    try:
+        output.write_text(text, encoding="utf-8")
+    except OSError as error:
+        raise WideMarginError(f"“{output}” cannot be written.") from error
 
 
 @app.command()
