@@ -44,8 +44,9 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
         least three pages, and lines with a page number at a height where others repeat.
     """
     candidates = [_edge_rows(lines, height) for lines, height in zip(pages, heights, strict=True)]
-    repeats = _repeating(pages, candidates)
-    _add_counting(pages, candidates, repeats)
+    size = usual_size(pages)
+    repeats = _repeating(pages, candidates, 1.15 * size)
+    _add_counting(pages, candidates, repeats, 1.08 * size)
     usual_heights = _usual_heights(pages, repeats)
     rows: list[frozenset[int]] = []
     for lines, nearest_first, found in zip(pages, candidates, repeats, strict=True):
@@ -89,9 +90,10 @@ def _pattern(line: Line, large: float) -> str:
 
 
 def _repeating(
-    pages: Sequence[Sequence[Line]], candidates: Sequence[tuple[list[int], list[int]]]
+    pages: Sequence[Sequence[Line]],
+    candidates: Sequence[tuple[list[int], list[int]]],
+    large: float,
 ) -> list[set[int]]:
-    large = 1.15 * usual_size(pages)
     seen: dict[tuple[int, str], list[tuple[float, int, int]]] = defaultdict(list)
     for page, sides in enumerate(candidates):
         for side, rows in enumerate(sides):
@@ -113,13 +115,13 @@ def _add_counting(
     pages: Sequence[Sequence[Line]],
     candidates: Sequence[tuple[list[int], list[int]]],
     found: list[set[int]],
+    large: float,
 ) -> None:
     """Add short edge lines whose number counts along with the pages at the same height.
 
     The running head of a part of four pages is on two left-hand pages only; its page number
     is one of a long sequence all the same.
     """
-    large = 1.08 * usual_size(pages)
     places: dict[tuple[int, str, int], list[tuple[float, int, int]]] = defaultdict(list)
     for page, sides in enumerate(candidates):
         for side, rows in enumerate(sides):

@@ -105,8 +105,7 @@ def _unspaced(title: str) -> str:
 def style_of(paragraph: Paragraph) -> Style:
     """The style of a paragraph's first line."""
     line = paragraph.pieces[0].line
-    letters = [c for c in line.text if c.isalpha()]
-    capital = len(letters) > 3 and sum(c.isupper() for c in letters) > 0.9 * len(letters)
+    capital = line.text.isupper() and sum(map(str.isalpha, line.text)) > 3
     return Style(round(line.size * 2) / 2, line.is_bold, line.is_italic, capital)
 
 
@@ -118,6 +117,8 @@ def _body_is_bold(paragraphs: Sequence[Paragraph]) -> bool:
 def _may_be_heading(
     paragraph: Paragraph, style: Style, body_size: float, body_is_bold: bool
 ) -> bool:
+    if not _stands_out(paragraph, style, body_size, body_is_bold):
+        return False
     text = paragraph.text.replace("\t", " ").strip()
     if paragraph.kind in ("caption", "note") or len(paragraph.pieces) > 4 or len(text) < 2:
         return False
@@ -143,6 +144,16 @@ def _may_be_heading(
     set_off = style.is_capital and not paragraph.pieces[0].line.is_fixed
     enough = len(text.split()) >= (1 if number else 2) or len(text) > 6
     return set_off and enough and len(paragraph.pieces) <= 2
+
+
+def _stands_out(paragraph: Paragraph, style: Style, body_size: float, body_is_bold: bool) -> bool:
+    """A quick look, before the words are: most paragraphs end here."""
+    if len(paragraph.text) > 300 or style.size < 0.88 * body_size:
+        return False
+    if style.size >= 1.12 * body_size or style.is_capital or (style.is_bold and not body_is_bold):
+        return True
+    start = paragraph.text.lstrip()[:2]
+    return start[:1].isdigit() or start[:1] == "§" or start[1:2] in (".", " ")
 
 
 def _reads_as_title(text: str, rest: str) -> bool:

@@ -1,6 +1,7 @@
 """Numbers in front of headings: "2.1", "IV", "Appendix B", "§ 4", "Chapter 3"."""
 
 import re
+from functools import lru_cache
 from typing import NamedTuple
 
 _WORDS = (
@@ -33,6 +34,7 @@ class Number(NamedTuple):
     """The number as written: "2.1.4", "B"."""
 
 
+@lru_cache(maxsize=100_000)
 def number_of(title: str) -> Number | None:
     """Take the number off the front of a title; None where there is none."""
     if match := _NAMED.match(title):
