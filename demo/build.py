@@ -10,6 +10,7 @@ import re
 import sys
 from pathlib import Path
 
+from reportlab import rl_config
 from reportlab.lib.colors import HexColor
 from reportlab.lib.enums import TA_CENTER, TA_JUSTIFY
 from reportlab.lib.styles import ParagraphStyle
@@ -18,6 +19,7 @@ from reportlab.platypus import Paragraph, Spacer, Table, TableStyle
 from tides import FIGURES
 from typeset import HEIGHT, WIDTH, Break, Item, PageMaker
 
+rl_config.useA85 = 0  # streams as bytes: smaller, and no wall of letters for those who grep
 HERE = Path(__file__).parent
 TITLE = "The Skerrow Sound Tide Network: Observer’s Handbook"
 INK = HexColor("#1c1c1c")
