@@ -4,6 +4,8 @@ from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
+import numpy as np
+
 from wide_margin.core.geometry import Box
 
 GAP = 12.0
@@ -39,28 +41,28 @@ class Arrangement:
             self.rows = [(0,), *pairs] if n else []
         else:
             self.rows = [(k,) for k in range(n)]
-        self._row_of = [0] * n
-        self.tops, self._heights, top = [], [], GAP
-        for row, pages in enumerate(self.rows):
-            tallest = max(self.page_size(page)[1] for page in pages)
-            if self.mode == "single":
-                tallest = max(tallest, self.view[1] - GAP)
-            self.tops.append(top)
-            self._heights.append(tallest)
-            for page in pages:
-                self._row_of[page] = row
-            top += tallest + GAP
-        self.height = top
-        widest = max((self._row_width(row) for row in self.rows), default=0.0)
+        # With arrays: 2,400 pages are arranged anew at every step of a zoom.
+        sides = np.asarray(self.sizes, dtype=float).reshape(-1, 2) * self.scale
+        if self.turns % 2:
+            sides = sides[:, ::-1]
+        first = np.array([row[0] for row in self.rows], dtype=int)
+        last = np.array([row[-1] for row in self.rows], dtype=int)
+        tallest = np.maximum(sides[first, 1], sides[last, 1])
+        if self.mode == "single":
+            tallest = np.maximum(tallest, self.view[1] - GAP)
+        ends = np.cumsum(tallest + GAP)
+        self.tops = (GAP + ends - tallest - GAP).tolist()
+        self._heights = tallest.tolist()
+        self.height = GAP + float(ends[-1] if n else 0.0)
+        pair = np.where(first == last, 0.0, sides[last, 0] + GAP)
+        widest = float((sides[first, 0] + pair).max(initial=0.0))
         self.width = max(widest + 2 * GAP, self.view[0])
+        self._row_of = np.repeat(np.arange(len(self.rows)), last - first + 1).tolist()
 
     def page_size(self, page: int) -> tuple[float, float]:
         """Width and height of a page in pixels, turned."""
         width, height = (side * self.scale for side in self.sizes[page])
         return (height, width) if self.turns % 2 else (width, height)
-
-    def _row_width(self, pages: tuple[int, ...]) -> float:
-        return sum(self.page_size(page)[0] for page in pages) + GAP * (len(pages) - 1)
 
     def corner(self, page: int) -> tuple[float, float]:
         """Top left corner of a page on the desk."""
