@@ -152,3 +152,17 @@ def test_outline_can_be_written_into_a_copy(wide_margin, small_pdf, tmp_path):
     assert code == 0
     assert "2 bookmarks" in err
     assert wide_margin("outline", copy)[1] == "1 Wells  1\n2 Buckets  2\n"
+
+
+def test_a_password_given_at_the_prompt_serves_the_copy_too(capsys, monkeypatch, tmp_path):
+    from reportlab.pdfgen.canvas import Canvas
+
+    path, copy = tmp_path / "locked.pdf", tmp_path / "copy.pdf"
+    canvas = Canvas(str(path), encrypt="sesame")
+    canvas.drawString(72, 700, "The door is open.")
+    canvas.save()
+    monkeypatch.setattr(cli.sys.stdin, "isatty", lambda: True, raising=False)
+    monkeypatch.setattr(cli.typer, "prompt", lambda *_, **__: "sesame")
+    code, _, err = run(capsys, monkeypatch, "outline", path, "--write-pdf", copy)
+    assert code == 0, err
+    assert copy.exists()

@@ -97,9 +97,8 @@ def outline(
     """Print the sections of a PDF."""
     with Session(file) as session:
         summary = _read(session, password_file, use_bookmarks=not no_bookmarks)
-        title = session.open(_password_from(password_file)).result().title or file.stem
+        title, password = summary.title or file.stem, session.password
     if write_pdf is not None:
-        password = _password_from(password_file)
         n = write_bookmarks(file, write_pdf, summary.outline, password=password)
         typer.echo(f"{n} bookmarks are in {write_pdf}", err=True)
         if form is None and not as_json:

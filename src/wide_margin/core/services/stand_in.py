@@ -36,9 +36,9 @@ class StandIn:
             port: 0 for a free one.
             delay: Seconds between pieces of an answer.
         """
-        self._server = ThreadingHTTPServer(("127.0.0.1", port), _Handler)
+        handler = type("Handler", (_Handler,), {"delay": delay})
+        self._server = ThreadingHTTPServer(("127.0.0.1", port), handler)
         self._server.daemon_threads = True
-        _Handler.delay = delay
         self._thread = threading.Thread(
             target=self._server.serve_forever, kwargs={"poll_interval": 0.1}, daemon=True
         )

@@ -23,6 +23,8 @@ class Figure:
 class ReadSummary:
     """What was read: small enough to keep in the window."""
 
+    title: str
+    """As the file gives it, perhaps empty."""
     n_pages: int
     labels: PageLabels
     outline: Outline

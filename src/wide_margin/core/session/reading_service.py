@@ -153,6 +153,7 @@ class ReadingService:
     def _summary(self, *, from_cache: bool) -> ReadSummary:
         document = self._read()
         return ReadSummary(
+            title=document.facts.title,
             n_pages=document.facts.n_pages,
             labels=document.labels,
             outline=document.outline,

@@ -69,6 +69,11 @@ class Session:
         self.close()
 
     @property
+    def password(self) -> str | None:
+        """The password the file was opened with."""
+        return self._password
+
+    @property
     def worker_ids(self) -> dict[str, int]:
         """Process ids by role."""
         found = {"page": self._page.process_id, "reading": self._reading.process_id}
