@@ -1,7 +1,21 @@
 """Outline: the sections of a document, where they start and end, and how we know."""
 
-from wide_margin.core.outline.build import build_outline
+from wide_margin.core.outline.build import build_outline, close_sections
+from wide_margin.core.outline.contents import Contents, ContentsEntry, find_contents
 from wide_margin.core.outline.listings import is_listing, listing_pages
-from wide_margin.core.outline.model import Outline, Section
+from wide_margin.core.outline.model import WITNESSES, Disagreement, Outline, Reading, Section
 
-__all__ = ["Outline", "Section", "build_outline", "is_listing", "listing_pages"]
+__all__ = [
+    "WITNESSES",
+    "Contents",
+    "ContentsEntry",
+    "Disagreement",
+    "Outline",
+    "Reading",
+    "Section",
+    "build_outline",
+    "close_sections",
+    "find_contents",
+    "is_listing",
+    "listing_pages",
+]

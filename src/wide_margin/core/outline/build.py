@@ -1,150 +1,328 @@
-"""One outline from the bookmarks in the file and the headings on the pages."""
+"""One outline from the bookmarks in the file, the printed contents page and the headings."""
 
-from collections import defaultdict
+from bisect import bisect_left
+from collections import Counter, defaultdict
 from collections.abc import Sequence
-from difflib import SequenceMatcher
-from functools import lru_cache
-from typing import NamedTuple
 
-from wide_margin.core.layout import Paragraph, fold, tidy
-from wide_margin.core.outline.headings import Heading, find_headings
+from wide_margin.core.layout import PageLabels, Paragraph, tidy
+from wide_margin.core.outline.aligning import NEAR, Named, align
+from wide_margin.core.outline.contents import Contents, map_to_pages
+from wide_margin.core.outline.headings import Heading, find_headings, heading_of
+from wide_margin.core.outline.levels import disputes_of_level, settle_levels
 from wide_margin.core.outline.model import Outline, Section
 from wide_margin.core.outline.numbering import Number, number_of
+from wide_margin.core.outline.parts import parts_by_pages
+from wide_margin.core.outline.reconcile import Record, as_section
+from wide_margin.core.outline.titles import alike, forms_of, squash
 from wide_margin.core.pages import Bookmark
 
-ALIKE = 0.85
-"""Titles with at least this similarity (difflib ratio over letters and digits) are the same."""
-
-
-class _Start(NamedTuple):
-    title: str
-    level: int
-    page: int
-    y: float
-    paragraph: int
-    witnesses: tuple[str, ...]
+TRUSTED = 0.7
+"""A contents page of whose entries this share is found in the document is believed in the rest."""
 
 
 def build_outline(
     paragraphs: Sequence[Paragraph],
     bookmarks: Sequence[Bookmark],
+    contents: Contents,
     body_size: float,
     listings: frozenset[int],
     page_heights: Sequence[float],
-) -> Outline:
-    """Find the sections: from bookmarks where the file has them, else from headings.
+    labels: PageLabels,
+) -> tuple[Outline, Contents]:
+    """Find the sections by all three witnesses and settle where they disagree.
 
     Args:
         paragraphs: All paragraphs in reading order.
-        bookmarks: The file's outline items, none to go by the pages alone.
+        bookmarks: The file's outline items, none to go without them.
+        contents: What the printed contents page says, empty to go without it.
         body_size: The usual font size, in points.
         listings: Page indexes of contents pages and indexes.
         page_heights: In points.
+        labels: Of the pages.
+
+    Returns:
+        The outline, and the contents page with the pages its entries mean.
     """
-    placed = [b for b in bookmarks if b.page is not None and b.title]
     listings = between(listings)
+    pages = _Pages(paragraphs, listings)
     headings = find_headings(paragraphs, body_size, listings)
-    if placed:
-        starts = _supplemented(_from_bookmarks(placed, paragraphs), headings)
-    else:
-        starts = [_Start(h.title, h.level, h.page, h.y, h.paragraph, ("heading",))
-                  for h in headings]  # fmt: skip
-    return _close(starts, len(paragraphs), page_heights)
-
-
-def squash(title: str) -> str:
-    """Letters and digits alone, for comparing titles."""
-    return "".join(c for c in fold(title) if c.isalnum())
-
-
-def alike(a: str, b: str) -> bool:
-    """Whether two titles are the same but for numbers in front, spelling and spaces."""
-    forms_a, forms_b = _forms(a), _forms(b)
-    if forms_a & forms_b - {""}:
-        return True
-    return any(
-        _similarity(x, y) >= ALIKE
-        for x in forms_a for y in forms_b
-        if x and y and 2 * min(len(x), len(y)) >= ALIKE * (len(x) + len(y))
+    records = [Record(heading=heading) for heading in headings]
+    placed = [b for b in bookmarks if b.page is not None and b.title]
+    records = _with_bookmarks(records, placed, pages)
+    contents = map_to_pages(contents, labels, _places(records))
+    records = _with_contents(records, contents, pages)
+    sources = tuple(
+        name for name, there in (("bookmark", placed), ("contents", contents.entries),
+                                 ("heading", headings)) if there
     )  # fmt: skip
+    records = _worth_listing(records, sources)
+    if not records:
+        return parts_by_pages(paragraphs, page_heights, labels), contents
+    records = _halves_joined(_in_order(records, pages))
+    levels = settle_levels(records)
+    disputes = disputes_of_level(records, levels)
+    sections = [
+        as_section(record, level, disputed, pages, labels)
+        for record, level, disputed in zip(records, levels, disputes, strict=True)
+    ]
+    return close_sections(sections, len(paragraphs), page_heights, sources), contents
 
 
-def _similarity(a: str, b: str) -> float:
-    matcher = SequenceMatcher(None, a, b, autojunk=False)
-    return matcher.ratio() if matcher.quick_ratio() >= ALIKE else 0.0
+class _Pages:
+    """Paragraphs by page, and the search for a title among them."""
 
+    def __init__(self, paragraphs: Sequence[Paragraph], listings: frozenset[int]) -> None:
+        self.paragraphs, self.listings = paragraphs, listings
+        self._rows: dict[int, list[int]] = defaultdict(list)
+        for row, paragraph in enumerate(paragraphs):
+            self._rows[paragraph.page].append(row)
+        self._order = sorted(self._rows)
 
-@lru_cache(maxsize=100_000)
-def _forms(title: str) -> frozenset[str]:
-    number = number_of(title)
-    forms = {squash(title), squash(number.rest) if number else squash(title)}
-    return frozenset(forms)
+    def heading_of(self, title: str, page: int, y: float = 0.0) -> int | None:
+        """The paragraph on a page that is a title by itself, the one nearest to a height."""
+        best, best_distance = None, 1e9
+        for row in self._rows.get(page, ()):
+            paragraph = self.paragraphs[row]
+            if len(paragraph.text) > 2 * len(title) + 40:
+                continue
+            if alike(title, tidy(paragraph.text.replace("\t", " "))):
+                distance = abs(paragraph.pieces[0].line.box[1] - y)
+                if distance < best_distance:
+                    best, best_distance = row, distance
+        return best
 
-
-def _from_bookmarks(bookmarks: Sequence[Bookmark], paragraphs: Sequence[Paragraph]) -> list[_Start]:
-    on_page: dict[int, list[int]] = defaultdict(list)
-    for row, paragraph in enumerate(paragraphs):
-        on_page[paragraph.page].append(row)
-    starts = []
-    for bookmark in bookmarks:
-        assert bookmark.page is not None
-        heading = _heading_of(bookmark, on_page, paragraphs)
-        if heading is None:
-            y = bookmark.y or 0.0
-            row = _first_after(bookmark.page, y, on_page, paragraphs)
-            starts.append(
-                _Start(bookmark.title, bookmark.level, bookmark.page, y, row, ("bookmark",))
-            )
-            continue
-        row = heading
-        line = paragraphs[row].pieces[0].line
-        written = tidy(paragraphs[row].text.replace("\t", " "))
-        title = bookmark.title
-        if number_of(written) and not number_of(title) and squash(written).endswith(squash(title)):
-            title = written
-        starts.append(
-            _Start(title, bookmark.level, line.page, line.box[1], row, ("bookmark", "heading"))
-        )
-    return starts
-
-
-def _supplemented(starts: list[_Start], headings: Sequence[Heading]) -> list[_Start]:
-    """Add numbered headings that the bookmarks leave out, under the section of their number.
-
-    Only where the bookmarks have the parent ("9" for "9.3"): a file whose bookmarks stop at
-    chapters is completed, and one that numbers something else is left alone.
-    """
-    taken = {start.paragraph for start in starts}
-    level_of: dict[str, int] = {}
-    for start in starts:
-        if (number := number_of(start.title)) is not None:
-            level_of.setdefault(number.identifier, start.level)
-    added = []
-    for heading in headings:
-        number = number_of(heading.title)
-        if number is None or heading.paragraph in taken or number.identifier in level_of:
-            continue
-        parent = number.identifier.rpartition(".")[0]
-        sibling_level = _sibling_level(number, level_of)
-        if parent in level_of:
-            level = level_of[parent] + 1
-        elif sibling_level is not None:
-            level = sibling_level
-        else:
-            continue
-        level_of[number.identifier] = level
-        added.append(
-            _Start(heading.title, level, heading.page, heading.y, heading.paragraph, ("heading",))
-        )
-    return starts + added
-
-
-def _sibling_level(number: Number, level_of: dict[str, int]) -> int | None:
-    """Level of the chapters before and after one that has no bookmark; None unless both have."""
-    if number.depth != 1 or not number.identifier.isdigit():
+    def heading_near(self, title: str, page: int) -> int | None:
+        """A paragraph on a page close by that is exactly a title; listings do not count."""
+        forms = forms_of(title) - {""}
+        for other in sorted(range(page - NEAR, page + NEAR + 1), key=lambda p: abs(p - page)):
+            if other == page or other in self.listings:
+                continue
+            for row in self._rows.get(other, ()):
+                text = self.paragraphs[row].text
+                if len(text) <= len(title) + 16 and forms & forms_of(tidy(text)):
+                    return row
         return None
-    before, after = (level_of.get(str(int(number.identifier) + k)) for k in (-1, 1))
-    return before if before is not None and before == after else None
+
+    def first_after(self, page: int, y: float) -> int:
+        """Row of the first paragraph that is not over a place."""
+        for row in self._rows.get(page, ()):
+            if self.paragraphs[row].pieces[0].line.box[3] > y:
+                return row
+        at = bisect_left(self._order, page + 1)
+        return self._rows[self._order[at]][0] if at < len(self._order) else len(self.paragraphs)
+
+    def found_heading(self, row: int) -> Heading:
+        """A paragraph that another witness says is a heading."""
+        return heading_of(self.paragraphs[row], row)
+
+
+def _with_bookmarks(
+    records: list[Record], bookmarks: Sequence[Bookmark], pages: _Pages
+) -> list[Record]:
+    """Match bookmarks to headings; those without one make records of their own."""
+    if not bookmarks:
+        return records
+    named = [Named(b.title, b.page, b.y) for b in bookmarks]
+    headings = [Named(r.title, *r.place) for r in records]
+    by_row = {r.heading.paragraph: r for r in records if r.heading}
+    partner: dict[int, Record] = {i: records[j] for i, j in align(named, headings)}
+    n_named = Counter(squash(bookmark.title) for bookmark in bookmarks)
+    made: list[Record] = []
+    lost: list[int] = []
+    for i, bookmark in enumerate(bookmarks):
+        assert bookmark.page is not None
+        record = partner.get(i)
+        if record is None or record.place[0] != bookmark.page:
+            row = pages.heading_of(bookmark.title, bookmark.page, bookmark.y or 0.0)
+            taken = row is not None and row in by_row and by_row[row].bookmark is not None
+            if row is not None and not taken:
+                record = by_row.get(row) or Record(heading=pages.found_heading(row))
+            elif (
+                record is None
+                and n_named[squash(bookmark.title)] == 1
+                and (row := pages.heading_near(bookmark.title, bookmark.page))
+            ):
+                record = by_row.get(row) or Record(heading=pages.found_heading(row))
+        if record is None or record.bookmark is not None:
+            lost.append(i)
+            continue
+        record.bookmark, record.at_bookmark = bookmark, i
+        if record.heading and record.heading.paragraph not in by_row:
+            by_row[record.heading.paragraph] = record
+            made.append(record)
+    for i in lost:
+        record = _reworded(i, bookmarks, records) or Record()
+        if record.bookmark is None and record.heading is None:
+            made.append(record)
+        record.bookmark, record.at_bookmark = bookmarks[i], i
+    return records + made
+
+
+def _reworded(i: int, bookmarks: Sequence[Bookmark], records: Sequence[Record]) -> Record | None:
+    """The heading that a bookmark leads to whose words stand nowhere near.
+
+    Bookmarks lead to a place just over their heading: the first heading there that has none of
+    its own, between the headings of the bookmarks before and after; or the only one there is
+    between those, when it is near.
+    """
+    at = {r.at_bookmark: k for k, r in enumerate(records) if r.bookmark is not None}
+    before = next((at[k] for k in range(i - 1, -1, -1) if k in at), -1)
+    after = next((at[k] for k in range(i + 1, len(bookmarks)) if k in at), len(records))
+    bookmark = bookmarks[i]
+    page, y = bookmark.page, bookmark.y or 0.0
+    assert page is not None
+    free = [
+        r for r in records[before + 1 : after]
+        if r.bookmark is None and not _numbered_otherwise(bookmark.title, r.title)
+    ]  # fmt: skip
+    here = [r for r in free if r.place[0] == page and r.place[1] >= y - 24.0]
+    if here and here[0].place[1] < y + 150.0:
+        return here[0]
+    only_one = len(free) == 1 and before == at.get(i - 1, -1) and i + 1 in at
+    return free[0] if only_one and abs(free[0].place[0] - page) <= NEAR else None
+
+
+def _numbered_otherwise(a: str, b: str) -> bool:
+    number_a, number_b = number_of(a), number_of(b)
+    return (
+        number_a is not None and number_b is not None and number_a.identifier != number_b.identifier
+    )
+
+
+def _places(records: Sequence[Record]) -> dict[str, list[int]]:
+    """Pages where titles are known to stand, by squashed title with and without number."""
+    places: dict[str, list[int]] = defaultdict(list)
+    for record in records:
+        for title in {record.title, record.heading.title if record.heading else record.title}:
+            for form in forms_of(title) - {""}:
+                places[form].append(record.place[0])
+    return places
+
+
+def _with_contents(records: list[Record], contents: Contents, pages: _Pages) -> list[Record]:
+    """Match the entries of the contents page; what only they name is looked for on its page."""
+    entries = contents.entries
+    if not entries:
+        return records
+    records = _in_order(records, pages)
+    kept = [r for r in records if r.place[0] not in contents.pages]
+    named = [Named(r.title, r.place[0]) for r in kept]
+    partner = {i: kept[j] for i, j in align([Named(e.title, e.page) for e in entries], named)}
+    made = []
+    n_found = 0
+    for i, entry in enumerate(entries):
+        record = partner.get(i)
+        if record is None and entry.page is not None:
+            row = pages.heading_of(entry.title, entry.page)
+            if row is not None:
+                record = next(
+                    (r for r in kept if r.heading and r.heading.paragraph == row), None
+                ) or Record(heading=pages.found_heading(row))
+                if record not in kept and record.contents is None:
+                    made.append(record)
+        if record is not None and record.contents is None:
+            record.contents, record.at_contents = entry, i
+            n_found += 1
+    by_entry = {r.at_contents: r for r in [*records, *made] if r.contents is not None}
+    if n_found >= TRUSTED * len(entries):
+        before: Record | None = None
+        for i, entry in enumerate(entries):
+            record = by_entry.get(i)
+            if record is None and entry.page is not None:
+                # Not found on its page: it comes after the entry before it, if that is there.
+                y = before.place[1] + 0.1 if before and before.place[0] == entry.page else 0.0
+                record = Record(contents=entry, at_contents=i, y=y)
+                made.append(record)
+            before = record or before
+    return records + made
+
+
+def _in_order(records: Sequence[Record], pages: _Pages) -> list[Record]:
+    return sorted(records, key=lambda r: (r.place[0], r.start_row(pages), r.place[1]))
+
+
+def _halves_joined(records: Sequence[Record]) -> list[Record]:
+    """Join a heading that was taken for two, where a list has its whole title."""
+    joined: list[Record] = []
+    for record in records:
+        first = joined[-1] if joined else None
+        if first and not first.is_listed and record.is_listed and _are_halves(first, record):
+            assert first.heading is not None
+            title = record.bookmark.title if record.bookmark else record.title
+            record.heading = first.heading._replace(title=title)
+            joined[-1] = record
+        else:
+            joined.append(record)
+    return joined
+
+
+def _are_halves(first: Record, second: Record) -> bool:
+    one, two = first.heading, second.heading
+    if one is None or two is None or one.page != two.page or two.paragraph - one.paragraph > 2:
+        return False
+    titles = [item.title for item in (second.bookmark, second.contents) if item is not None]
+    return any(alike(f"{one.title} {two.title}", title) for title in titles)
+
+
+def _worth_listing(records: Sequence[Record], sources: Sequence[str]) -> list[Record]:
+    """Leave out headings that a list of all sections would have named.
+
+    A printed contents page leaves out whole kinds of headings: where it names most headings
+    of a style, one that it does not name is no heading. Bookmarks may be missing anywhere;
+    but where all the others of a style have one, a single line without is no heading either,
+    unless its number counts on.
+    """
+    if not {"bookmark", "contents"} & set(sources):
+        return list(records)
+    by_style: dict[object, list[Record]] = defaultdict(list)
+    for record in records:
+        if record.heading is not None:
+            by_style[record.heading.style].append(record)
+    numbers = {n.identifier for r in records if r.is_listed and (n := number_of(r.title))}
+    share_in_contents, share_of_bookmarks = {}, {}
+    for style, members in by_style.items():
+        share_in_contents[style] = sum(r.contents is not None for r in members) / len(members)
+        share_of_bookmarks[style] = sum(r.bookmark is not None for r in members) / len(members)
+    n_listed = sum(record.is_listed for record in records)
+    last_page = max(record.place[0] for record in records)
+    is_sparse = n_listed * 5 < last_page
+    listed = [r.heading for r in records if r.is_listed and r.heading and r.heading.level >= 0]
+    outermost = min((heading.level for heading in listed), default=0)
+    first_listed = min((heading.page, heading.y) for heading in listed) if listed else (0, 0.0)
+    kept = []
+    for record in records:
+        if record.is_listed:
+            kept.append(record)
+            continue
+        assert record.heading is not None
+        number, style = number_of(record.title), record.heading.style
+        if number is not None and _counts_on(number, numbers):
+            kept.append(record)
+        elif "contents" in sources and "bookmark" not in sources and record.place < first_listed:
+            kept.append(record)  # a contents page leaves out what stands before it
+        elif "contents" in sources:
+            is_outer = record.heading.level < outermost
+            if share_in_contents[style] < 0.15 and (
+                is_sparse or is_outer or share_of_bookmarks[style] > 0.15
+            ):
+                kept.append(record)
+        elif 0.15 < share_of_bookmarks[style] < 0.92 or (
+            share_of_bookmarks[style] <= 0.15 and is_sparse
+        ):
+            kept.append(record)
+    return kept
+
+
+def _counts_on(number: Number, known: set[str]) -> bool:
+    """Whether a numbered heading goes on from listed ones: its parent or its neighbours."""
+    if number.identifier in known:
+        return False
+    parent, _, last = number.identifier.rpartition(".")
+    if parent:
+        return parent in known
+    if not last.isdigit():
+        return False
+    return {str(int(last) - 1), str(int(last) + 1)} <= known
 
 
 def between(listings: frozenset[int]) -> frozenset[int]:
@@ -152,48 +330,26 @@ def between(listings: frozenset[int]) -> frozenset[int]:
     return listings | {page + 1 for page in listings if page + 2 in listings}
 
 
-def _heading_of(
-    bookmark: Bookmark, on_page: dict[int, list[int]], paragraphs: Sequence[Paragraph]
-) -> int | None:
-    """The paragraph on the bookmark's page that is its heading."""
-    assert bookmark.page is not None
-    best, best_distance = None, 1e9
-    for row in on_page.get(bookmark.page, ()):
-        paragraph = paragraphs[row]
-        if len(paragraph.text) > 2 * len(bookmark.title) + 40:
-            continue
-        if alike(bookmark.title, tidy(paragraph.text.replace("\t", " "))):
-            distance = abs(paragraph.pieces[0].line.box[1] - (bookmark.y or 0.0))
-            if distance < best_distance:
-                best, best_distance = row, distance
-    return best
-
-
-def _first_after(
-    page: int, y: float, on_page: dict[int, list[int]], paragraphs: Sequence[Paragraph]
-) -> int:
-    for row in on_page.get(page, ()):
-        if paragraphs[row].pieces[0].line.box[3] > y:
-            return row
-    later = [rows[0] for other, rows in on_page.items() if other > page and rows]
-    return min(later, default=len(paragraphs))
-
-
-def _close(starts: list[_Start], n_paragraphs: int, heights: Sequence[float]) -> Outline:
-    """Order the starts and give each section its end."""
-    starts = sorted(starts, key=lambda start: (start.paragraph, start.page, start.y))
+def close_sections(
+    sections: Sequence[Section],
+    n_paragraphs: int,
+    heights: Sequence[float],
+    sources: tuple[str, ...] = (),
+    *,
+    is_edited: bool = False,
+) -> Outline:
+    """An outline of sections in reading order, each with its end."""
     last_page = len(heights) - 1
-    sections = []
-    for k, start in enumerate(starts):
-        after = next((s for s in starts[k + 1 :] if s.level <= start.level), None)
-        end_paragraph, end_page, end_y = n_paragraphs, last_page, float(heights[last_page])
-        if after is not None:
-            end_paragraph, end_page, end_y = after.paragraph, after.page, after.y
-        sections.append(
-            Section(start.title, start.level, start.page, start.y, start.paragraph,
-                    end_paragraph, end_page, end_y, start.witnesses)
-        )  # fmt: skip
-    return Outline(tuple(sections))
+    end = n_paragraphs, last_page, float(heights[last_page]) if last_page >= 0 else 0.0
+    closed: list[Section] = []
+    following: list[tuple[int, int, int, float]] = []  # level, paragraph, page, y
+    for section in reversed(sections):
+        while following and following[-1][0] > section.level:
+            following.pop()
+        paragraph, page, y = following[-1][1:] if following else end
+        closed.append(section._replace(end_paragraph=paragraph, end_page=page, end_y=y))
+        following.append((section.level, section.first_paragraph, section.page, section.y))
+    return Outline(tuple(reversed(closed)), sources, is_edited)
 
 
 def heading_rows(outline: Outline) -> dict[int, int]:
@@ -201,6 +357,3 @@ def heading_rows(outline: Outline) -> dict[int, int]:
     return {
         s.first_paragraph: k for k, s in enumerate(outline.sections) if "heading" in s.witnesses
     }
-
-
-__all__ = ["Heading", "alike", "build_outline", "heading_rows", "squash"]

@@ -6,8 +6,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
+from wide_margin.core.geometry import Box, around
 from wide_margin.core.layout import Paragraph, tidy
-from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.jumps import without_jumps
+from wide_margin.core.outline.numbering import Number, number_of
 
 MAX_WORDS = 22
 _LETTERS = re.compile(r"[^\W\d_]")
@@ -30,16 +32,6 @@ _FRONT = re.compile(
 )
 
 
-class Heading(NamedTuple):
-    """A heading found on a page."""
-
-    title: str
-    level: int
-    page: int
-    y: float
-    paragraph: int
-
-
 class Style(NamedTuple):
     """How a line is set; headings of one level share it."""
 
@@ -47,6 +39,19 @@ class Style(NamedTuple):
     is_bold: bool
     is_italic: bool
     is_capital: bool
+
+
+class Heading(NamedTuple):
+    """A heading found on a page."""
+
+    title: str
+    level: int
+    """From 0; -1 for a paragraph that only another witness calls a heading."""
+    page: int
+    y: float
+    paragraph: int
+    box: Box
+    style: Style
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,9 +95,24 @@ def find_headings(
     candidates = _counting_on(candidates, body_size)
     levels = _levels(candidates)
     return [
-        Heading(c.title, level, c.page, c.y, c.paragraph)
+        Heading(c.title, level, c.page, c.y, c.paragraph, _box_of(c, paragraphs), c.style)
         for c, level in zip(candidates, levels, strict=True)
     ]
+
+
+def heading_of(paragraph: Paragraph, row: int) -> Heading:
+    """A paragraph that only another witness calls a heading."""
+    line = paragraph.pieces[0].line
+    title = _unspaced(tidy(paragraph.text.replace("\t", " ")))
+    box = around([piece.line.box for piece in paragraph.pieces if piece.line.page == line.page])
+    return Heading(title, -1, line.page, line.box[1], row, box, style_of(paragraph))
+
+
+def _box_of(candidate: _Candidate, paragraphs: Sequence[Paragraph]) -> Box:
+    rows = paragraphs[candidate.paragraph : max(candidate.last, candidate.paragraph) + 1]
+    return around(
+        [piece.line.box for p in rows for piece in p.pieces if piece.line.page == candidate.page]
+    )
 
 
 def _unspaced(title: str) -> str:
@@ -298,13 +318,25 @@ def _levels(candidates: list[_Candidate]) -> list[int]:
             parent = number.identifier.rpartition(".")[0]
             if parent in last_of and number.scheme in ("decimal", "lettered"):
                 rank = last_of[parent] + 1
+            elif candidate.style not in learned and (before := _before(number)) in last_of:
+                rank = last_of[before]  # "2" is what "1" was, however it is set
             last_of[number.identifier] = rank
             learned[candidate.style][rank] += 1
         ranks.append(rank)
     for k, candidate in enumerate(candidates):
         if number_of(candidate.title) is None and learned[candidate.style]:
             ranks[k] = learned[candidate.style].most_common(1)[0][0]
-    return _without_jumps(ranks)
+    return without_jumps(ranks)
+
+
+def _before(number: Number) -> str:
+    """The identifier that a number of one part counts on from, "" for a first one."""
+    name = number.identifier
+    if number.depth > 1 or name in ("1", "A", "I"):
+        return ""
+    if name.isdigit():
+        return str(int(name) - 1)
+    return chr(ord(name) - 1) if len(name) == 1 and "B" <= name <= "Z" else ""
 
 
 def _style_order(candidates: list[_Candidate]) -> dict[Style, int]:
@@ -313,15 +345,3 @@ def _style_order(candidates: list[_Candidate]) -> dict[Style, int]:
 
     styles = sorted({c.style for c in candidates}, key=prominence)
     return {style: level for level, style in enumerate(styles)}
-
-
-def _without_jumps(raw: list[float]) -> list[int]:
-    """Make levels go down one at a time; a heading hangs under the last of lower rank."""
-    levels: list[int] = []
-    open_: list[float] = []
-    for rank in raw:
-        while open_ and open_[-1] >= rank:
-            open_.pop()
-        levels.append(len(open_))
-        open_.append(rank)
-    return levels

@@ -1,8 +1,43 @@
-"""Sections, and the outline they make."""
+"""Sections, what the witnesses say of them, and the outline they make."""
 
 from bisect import bisect_right
 from dataclasses import dataclass
 from typing import NamedTuple
+
+from wide_margin.core.geometry import Box
+
+WITNESSES = ("bookmark", "contents", "heading")
+"""Bookmarks in the file, the printed contents page, headings on the pages."""
+
+
+class Reading(NamedTuple):
+    """What one witness says of a section."""
+
+    witness: str
+    """One of WITNESSES."""
+    title: str
+    level: int | None
+    """On the witness's own scale, from 0; None where it does not tell."""
+    page: int | None
+    """Page index it names."""
+    y: float = 0.0
+    """On that page, points from its top."""
+    printed: str = ""
+    """The number that a contents page prints."""
+    seen_page: int = -1
+    """Where the words of the witness can be seen, -1 for a bookmark."""
+    seen_box: Box = (0.0, 0.0, 0.0, 0.0)
+
+
+class Disagreement(NamedTuple):
+    """A conflict between the witnesses, and the choice made."""
+
+    about: str
+    """ "title", "page" or "level"."""
+    witness: str
+    """The one that is not followed."""
+    reason: str
+    """What it says, what is used and why, in a sentence or two."""
 
 
 class Section(NamedTuple):
@@ -23,8 +58,24 @@ class Section(NamedTuple):
     end_page: int
     """Page index where it ends."""
     end_y: float
-    witnesses: tuple[str, ...]
-    """Which of "bookmark" and "heading" name it."""
+    readings: tuple[Reading, ...] = ()
+    """In the order of WITNESSES, one for each that names it; none for a section of the reader's
+    own, or for a part of a document without witnesses."""
+    disagreements: tuple[Disagreement, ...] = ()
+    """Conflicts that nobody has settled."""
+
+    @property
+    def witnesses(self) -> tuple[str, ...]:
+        """Which witnesses name it."""
+        return tuple(reading.witness for reading in self.readings)
+
+    def reading(self, witness: str) -> Reading | None:
+        """What a witness says of it."""
+        return next((r for r in self.readings if r.witness == witness), None)
+
+    def disputes(self, witness: str) -> bool:
+        """Whether a witness says something else than is used."""
+        return any(d.witness == witness for d in self.disagreements)
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +83,25 @@ class Outline:
     """All sections in reading order."""
 
     sections: tuple[Section, ...] = ()
+    sources: tuple[str, ...] = ()
+    """Which of WITNESSES the document has; without any the sections are parts by pages."""
+    is_edited: bool = False
+    """Whether the reader has changed it."""
+
+    @property
+    def is_by_pages(self) -> bool:
+        """Whether the sections are parts of some pages each, for want of any witness."""
+        return bool(self.sections) and not self.sources and not self.is_edited
+
+    @property
+    def n_levels(self) -> int:
+        """How many levels there are."""
+        return len({section.level for section in self.sections})
+
+    @property
+    def disputed(self) -> tuple[int, ...]:
+        """Indexes of the sections about which the witnesses disagree."""
+        return tuple(k for k, section in enumerate(self.sections) if section.disagreements)
 
     def path(self, index: int) -> tuple[str, ...]:
         """Titles from the outermost section down to this one; empty for index -1."""

@@ -2,7 +2,7 @@
 
 from collections import Counter
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from wide_margin.core.jobs import CancelToken, Progress
 from wide_margin.core.layout import (
@@ -15,7 +15,13 @@ from wide_margin.core.layout import (
     usual_size,
     vocabulary,
 )
-from wide_margin.core.outline import Outline, build_outline, listing_pages
+from wide_margin.core.outline import (
+    Contents,
+    Outline,
+    build_outline,
+    find_contents,
+    listing_pages,
+)
 from wide_margin.core.pages import Bookmark, FileFacts
 from wide_margin.core.passages import Text, build_passages
 from wide_margin.core.search.index import Index, build_index
@@ -28,6 +34,8 @@ class ReadDocument:
     facts: FileFacts
     labels: PageLabels
     paragraphs: tuple[Paragraph, ...]
+    contents: Contents
+    """What the printed contents page says, lists of figures included."""
     outline: Outline
     text: Text
     index: Index
@@ -56,6 +64,7 @@ def understand(
     *,
     words: Counter[str] | None = None,
     listings: Iterable[int] | None = None,
+    use_contents: bool = True,
 ) -> ReadDocument:
     """Make a read document of the lines of all its pages.
 
@@ -68,6 +77,7 @@ def understand(
         progress: Told the steps done of all steps.
         words: The vocabulary of the lines, where it was counted already.
         listings: Page indexes that only list places, where they were found already.
+        use_contents: Whether the printed contents page is a witness.
     """
     heights = [float(height) for height in facts.sizes[:, 1]]
     furniture = find_furniture(lines, heights)
@@ -80,7 +90,12 @@ def understand(
     progress(2, 4)
     token.check()
     listing = listing_pages(lines) if listings is None else frozenset(listings)
-    outline = build_outline(paragraphs, bookmarks, body_size, listing, heights)
+    contents = find_contents(text_lines, listing)
+    listing |= contents.pages
+    witness = contents if use_contents else replace(contents, entries=())
+    outline, contents = build_outline(
+        paragraphs, bookmarks, witness, body_size, listing, heights, labels
+    )
     text = build_passages(paragraphs, outline, listing)
     progress(3, 4)
     token.check()
@@ -88,6 +103,6 @@ def understand(
     progress(4, 4)
     empty = [p for p, on_page in enumerate(lines) if not on_page and p not in failed]
     return ReadDocument(
-        facts, labels, tuple(paragraphs), outline, text, index,
+        facts, labels, tuple(paragraphs), contents, outline, text, index,
         tuple(empty), tuple(failed),
     )  # fmt: skip

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from wide_margin.core.layout import PageLabels
 from wide_margin.core.outline import Outline
-from wide_margin.core.outline.build import squash
+from wide_margin.core.outline.titles import squash
 from wide_margin.core.outline.numbering import number_of
 
 _SECTION = re.compile(

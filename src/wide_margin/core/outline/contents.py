@@ -1,0 +1,392 @@
+"""The printed contents page: where it stands, its entries, and the pages they mean."""
+
+import re
+from collections import Counter
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from itertools import pairwise
+from typing import NamedTuple
+
+from wide_margin.core.geometry import Box, around
+from wide_margin.core.layout import PageLabels, fold, tidy
+from wide_margin.core.layout.model import Line
+from wide_margin.core.layout.page_labels import page_number
+from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.titles import forms_of
+from wide_margin.core.pages.model import LINE_END_HYPHEN
+
+_LEADERS = re.compile(r"\s*(?:[.·…_‥]\s?){3,}\s*")
+_PAGE_AT_END = re.compile(
+    r"(?P<title>.*?\S)(?P<gap>[\s.·…_‥]+)(?:[Pp](?:age|\.)\s*)?"
+    r"(?P<page>\d{1,4}|[ivxlcIVXLC]{1,8}|(?:[A-Z]|\d{1,3})[-–]\d{1,3})\s*$"
+)
+_ONLY_PAGE = re.compile(
+    r"^[.·…_‥\s]*(\d{1,4}|[ivxlc]{1,8}|[IVXLC]{1,8}|(?:[A-Z]|\d{1,3})[-–]\d{1,3})$"
+)
+_CONTENTS = frozenset(
+    "contents tableofcontents briefcontents detailedcontents inhalt inhaltsverzeichnis"
+    " tabledesmatieres sommaire indice indicegeneral contenido tabladecontenido"
+    " tabladecontenidos sommario indicegenerale inhoud inhoudsopgave sumario conteudo".split()
+)
+_LIST_OF = re.compile(
+    r"^(?:list(?:e)?(?:of|des)(?:figures|tables|illustrations|plates|listings|exhibits|maps"
+    r"|examples|tableaux)|figures|tables|illustrations|listings"
+    r"|(?:abbildungs|tabellen)verzeichnis|tabledes(?:figures|illustrations)"
+    r"|indicede(?:figuras|tablas|cuadros)|listade(?:figuras|tabelas)"
+    r"|elencodelle(?:figure|tabelle))$"
+)
+MIN_ENTRIES = 3
+"""A page with fewer lines that end in page numbers is no contents page, title or not."""
+CLOSE = 3.0
+"""Points within which two lines start at the same indentation."""
+
+
+class ContentsEntry(NamedTuple):
+    """One entry of a printed contents page."""
+
+    title: str
+    level: int
+    """From 0, by number first, indentation and weight second."""
+    printed: str
+    """The page number as printed; "" for an entry without one."""
+    page: int | None
+    """Page index it means, None where that cannot be told."""
+    at_page: int
+    """Page index of the contents page."""
+    box: Box
+    """Of the entry there, its number included."""
+
+
+@dataclass(frozen=True, slots=True)
+class Contents:
+    """All that the contents pages of a document say."""
+
+    entries: tuple[ContentsEntry, ...] = ()
+    figures: tuple[ContentsEntry, ...] = ()
+    """Entries of lists of figures and tables."""
+    pages: frozenset[int] = frozenset()
+    """Page indexes that hold nothing else."""
+
+
+class _Row(NamedTuple):
+    text: str
+    printed: str
+    page: int
+    box: Box
+    indent: float
+    """Distance of its start from the right edge of the page's rows, negative; so that mirrored
+    margins of left and right pages do not matter."""
+    size: float
+    is_bold: bool
+    is_led: bool
+
+
+class _Found(NamedTuple):
+    """An entry before its level is told."""
+
+    title: str
+    printed: str
+    first: _Row
+    box: Box
+
+
+def find_contents(pages: Sequence[Sequence[Line]], listings: frozenset[int]) -> Contents:
+    """Find and parse the contents pages; the pages that entries mean are not told yet.
+
+    A contents page is titled as one, or goes on from one, and its lines end in page numbers
+    that do not fall. Without a title a page counts when its lines have leaders as well. Lists
+    of figures and tables are told by their titles. Of a short and a full table of contents
+    the full one is taken.
+
+    Args:
+        pages: Lines of every page, in reading order, running heads and numbers left out.
+        listings: Page indexes that only list places (see listings.is_listing).
+    """
+    tables: list[list[_Found]] = []
+    figures: list[_Found] = []
+    found: set[int] = set()
+    whole: set[int] = set()
+    kind = ""
+    for page, lines in enumerate(pages):
+        if kind and page - 1 not in found:
+            kind = ""
+        if not kind and not _may_start(page, len(pages), listings, lines):
+            continue
+        kind_here = kind or ("" if page in listings else "none")
+        on_page: list[_Found] = []
+        for part_kind, has_title, rows in _split_at_titles(list(_rows(lines)), kind_here):
+            entries = _entries_of(rows)
+            least = 1 if has_title and part_kind == "figures" else MIN_ENTRIES if part_kind else 5
+            if not _is_list_of_places(entries, rows, least, titled=bool(part_kind)):
+                continue
+            kind = part_kind or "contents"
+            on_page += entries
+            if kind == "figures":
+                figures += entries
+            elif tables and not _starts_again(tables[-1], entries):
+                tables[-1] += entries
+            else:
+                tables.append(list(entries))
+        if on_page:
+            found.add(page)
+            if page in listings or _mostly_entries(lines, on_page):
+                whole.add(page)
+    return Contents(
+        tuple(_levelled(max(tables, key=len, default=[]))),
+        tuple(_contents_entry(entry, 0) for entry in figures),
+        frozenset(whole),
+    )
+
+
+def _may_start(page: int, n_pages: int, listings: frozenset[int], lines: Sequence[Line]) -> bool:
+    """Whether a first contents page may stand here; at the end only with its title."""
+    if page in listings and page < max(30, n_pages // 8):
+        return True
+    near = page < max(30, n_pages // 8) or page >= n_pages - 12
+    return near and any(_title_kind(line.text) for line in lines[:40])
+
+
+def _title_kind(text: str) -> str:
+    """ "contents" or "figures" when a line is the title of such a list."""
+    if len(text) > 48:
+        return ""
+    words = fold(text.replace("\t", " ")).split()
+    if len(words) > 1 and re.fullmatch(r"\d+|[ivxlc]+", words[-1]):
+        words.pop()  # a running head with its page number
+    plain = "".join(words).strip(" .:")
+    if plain in _CONTENTS:
+        return "contents"
+    return "figures" if _LIST_OF.match(plain) else ""
+
+
+def _rows(lines: Sequence[Line]) -> Iterator[_Row]:
+    """Lines with the page number at their end, put together across the gap where need be."""
+    right = max((line.box[2] for line in lines), default=0.0)
+    alone: list[Line] = [line for line in lines if _ONLY_PAGE.match(line.text.strip())]
+    taken: set[int] = set()
+    for line in lines:
+        text = tidy(line.text.replace("\t", " "))
+        if any(line is other for other in alone):
+            continue
+        box, printed, led = line.box, "", bool(_LEADERS.search(text))
+        match = _PAGE_AT_END.match(text)
+        gap_is_wide = "\t" in line.text or led
+        if match and (gap_is_wide or line.box[2] > right - 40) and not _title_kind(text):
+            printed, text = match["page"], match["title"]
+        else:
+            number = _beside(line, alone, taken)
+            if number is not None:
+                taken.add(id(number))
+                printed = number.text.strip(" .·…_‥\t")
+                box = around([box, number.box])
+        text = _LEADERS.sub(" ", text).strip(" .·…_‥") or text
+        yield _Row(
+            tidy(text), printed, line.page, box, line.box[0] - right, line.size, line.is_bold, led
+        )
+
+
+def _beside(line: Line, alone: Sequence[Line], taken: set[int]) -> Line | None:
+    """The bare number at the right of a line, at its height."""
+    middle = 0.5 * (line.box[1] + line.box[3])
+    right = [
+        other for other in alone
+        if id(other) not in taken and other.box[0] >= line.box[2] - 2
+        and other.box[1] - 2 <= middle <= other.box[3] + 2
+    ]  # fmt: skip
+    return min(right, key=lambda other: other.box[0], default=None)
+
+
+def _split_at_titles(rows: Sequence[_Row], kind: str) -> Iterator[tuple[str, bool, list[_Row]]]:
+    """The rows of a page, cut where a list with a title starts: its kind, whether titled here.
+
+    ``kind`` is what goes on from the page before, "" when an untitled list may start here,
+    "none" when only a titled one may.
+    """
+    part: list[_Row] = []
+    has_title = False
+    for row in rows:
+        if not row.printed and (title := _title_kind(row.text)):
+            if part and kind != "none":
+                yield kind, has_title, part
+            kind, has_title, part = title, True, []
+        else:
+            part.append(row)
+    if part and kind != "none":
+        yield kind, has_title, part
+
+
+def _entries_of(rows: Sequence[_Row]) -> list[_Found]:
+    """Entries of rows, the lines of a long title joined.
+
+    A row without a number belongs to the next one when it is set like it and that one does
+    not start with a number of its own; else it is an entry without a page, such as a part.
+    """
+    made: list[_Found] = []
+    waiting: list[_Row] = []
+    for k, row in enumerate(rows):
+        following = rows[k + 1] if k + 1 < len(rows) else None
+        if row.printed:
+            title = " ".join([*(w.text.removesuffix(LINE_END_HYPHEN) for w in waiting), row.text])
+            box = around([*(w.box for w in waiting), row.box])
+            made.append(_Found(title, row.printed, waiting[0] if waiting else row, box))
+            waiting = []
+        elif following is not None and _goes_on(row, following, has_waiting=bool(waiting)):
+            waiting.append(row)
+        elif waiting:
+            waiting = []
+        elif number_of(row.text) is not None and len(row.text.split()) <= 14:
+            made.append(_Found(row.text, "", row, row.box))
+        elif made and made[-1].printed and _is_second_line(rows[k - 1], row):
+            last = made[-1]
+            made[-1] = last._replace(
+                title=f"{last.title} {row.text}", box=around([last.box, row.box])
+            )
+    return made
+
+
+def _goes_on(row: _Row, following: _Row, *, has_waiting: bool) -> bool:
+    """Whether a row without a number is the first line of the next one's title."""
+    if row.page != following.page or row.is_bold != following.is_bold:
+        return False
+    if abs(row.size - following.size) > 0.6 or number_of(following.text) is not None:
+        return False
+    gap = following.box[1] - row.box[3]
+    if not -0.5 * row.size < gap < 0.9 * row.size:
+        return False
+    return following.indent >= row.indent - CLOSE or has_waiting
+
+
+def _is_second_line(above: _Row, row: _Row) -> bool:
+    """Whether a row without a number continues the entry above it, whose number came first."""
+    gap = row.box[1] - above.box[3]
+    return row.indent > above.indent + CLOSE and gap < 0.6 * row.size and len(row.text) < 60
+
+
+def _is_list_of_places(
+    entries: Sequence[_Found], rows: Sequence[_Row], least: int, *, titled: bool
+) -> bool:
+    """Whether most lines have a number at their end, and the numbers do not fall."""
+    numbers = _numbers(entries)
+    n_numbered = sum(bool(entry.printed) for entry in entries)
+    if n_numbered < least:
+        return False
+    n_lines = sum(len(row.text) > 2 for row in rows)
+    if n_numbered < (0.35 if titled else 0.6) * n_lines:
+        return False
+    if not titled and sum(row.is_led for row in rows) < 0.4 * n_lines:
+        return False
+    n_falls = sum(a[0] == b[0] and b[1] < a[1] for a, b in pairwise(numbers))
+    n_long = sum(len(entry.title.split()) > 25 for entry in entries)
+    return n_falls <= 0.12 * len(numbers) + 1 and n_long <= 0.1 * len(entries)
+
+
+def _numbers(entries: Sequence[_Found]) -> list[tuple[str, int]]:
+    """Kind and value of the entries' page numbers; "3-12" has no value of its own."""
+    return [number for entry in entries if (number := page_number(entry.printed))]
+
+
+def _starts_again(table: Sequence[_Found], entries: Sequence[_Found]) -> bool:
+    """Whether entries begin a second table instead of going on with the first."""
+    before, after = _numbers(table), _numbers(entries)
+    return (
+        bool(before and after)
+        and before[-1][0] == after[0][0]
+        and (after[0][1] < before[-1][1] - 1)
+    )
+
+
+def _mostly_entries(lines: Sequence[Line], entries: Sequence[_Found]) -> bool:
+    covered = sum(
+        any(e.box[1] - 1 <= 0.5 * (line.box[1] + line.box[3]) <= e.box[3] + 1 for e in entries)
+        for line in lines
+    )
+    return covered >= 0.6 * len(lines)
+
+
+def _levelled(found: Sequence[_Found]) -> list[ContentsEntry]:
+    """Levels: "3.1" under the last "3"; else by indentation, then by weight and size."""
+    open_: list[tuple[float, float, int]] = []  # indentation, lightness, level
+    level_of: dict[str, int] = {}
+    levelled = []
+    for entry in found:
+        lightness = -(entry.first.size + 2.0 * entry.first.is_bold)
+        number = number_of(entry.title)
+        parent = number.identifier.rpartition(".")[0] if number else ""
+        while open_ and not _hangs_under(entry.first.indent, lightness, open_[-1]):
+            open_.pop()
+        level = open_[-1][2] + 1 if open_ else 0
+        if number is not None and parent in level_of and number.scheme in ("decimal", "lettered"):
+            level = level_of[parent] + 1
+        while open_ and open_[-1][2] >= level:
+            open_.pop()
+        open_.append((entry.first.indent, lightness, level))
+        if number is not None:
+            level_of[number.identifier] = level
+        levelled.append(_contents_entry(entry, level))
+    return levelled
+
+
+def _contents_entry(entry: _Found, level: int) -> ContentsEntry:
+    return ContentsEntry(entry.title, level, entry.printed, None, entry.first.page, entry.box)
+
+
+def _hangs_under(indent: float, weight: float, above: tuple[float, float, int]) -> bool:
+    if indent > above[0] + CLOSE:
+        return True
+    return abs(indent - above[0]) <= CLOSE and weight > above[1] + 0.9
+
+
+def map_to_pages(
+    contents: Contents, labels: PageLabels, places: Mapping[str, Sequence[int]]
+) -> Contents:
+    """Tell the page of the file that each entry means.
+
+    The labels are believed when they lead to the entries' words; else the distance between
+    printed number and file page that most words agree on is used, for each kind of number.
+
+    Args:
+        contents: As found.
+        labels: Of the pages.
+        places: Page indexes where a title's words stand by themselves, by squashed title.
+    """
+    votes: dict[str, Counter[int]] = {}
+    n_right = n_known = 0
+    for entry in contents.entries:
+        number = page_number(entry.printed)
+        pages = [
+            page for form in forms_of(entry.title) for page in places.get(form, ())
+            if page not in contents.pages
+        ]  # fmt: skip
+        if number is None or not pages:
+            continue
+        for page in set(pages):
+            votes.setdefault(number[0], Counter())[page - number[1]] += 1
+        by_label = labels.find(entry.printed) if entry.printed in labels.labels else []
+        n_known += 1
+        n_right += bool(by_label) and by_label[0] in pages
+    by_labels = n_right >= 0.6 * n_known if n_known else any(labels.labels)
+    offsets = {kind: counter.most_common(1)[0] for kind, counter in votes.items()}
+
+    def page_of(printed: str) -> int | None:
+        if by_labels and printed in labels.labels:
+            return labels.find(printed)[0]
+        number = page_number(printed)
+        if number is not None and number[0] in offsets:
+            offset, n = offsets[number[0]]
+            page = number[1] + offset
+            if n >= 2 and 0 <= page < len(labels.labels):
+                return page
+        found = labels.find(printed) if printed else []
+        return found[0] if found else None
+
+    def mapped(entries: Sequence[ContentsEntry]) -> tuple[ContentsEntry, ...]:
+        made = [entry._replace(page=page_of(entry.printed)) for entry in entries]
+        # An entry without a number starts where the next one does.
+        following: int | None = None
+        for k in range(len(made) - 1, -1, -1):
+            if not made[k].printed and following is not None:
+                made[k] = made[k]._replace(page=following)
+            following = made[k].page if made[k].page is not None else following
+        return tuple(made)
+
+    return replace(contents, entries=mapped(contents.entries), figures=mapped(contents.figures))

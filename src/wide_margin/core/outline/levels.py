@@ -1,0 +1,132 @@
+"""One level for each section, from witnesses that each have a scale of their own."""
+
+from collections import Counter, defaultdict
+from collections.abc import Sequence
+
+from wide_margin.core.outline.jumps import without_jumps
+from wide_margin.core.outline.model import WITNESSES
+from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.reconcile import Record
+
+CONSISTENT = 0.9
+"""A scale refines another when at least this share of the sections goes along with that."""
+
+
+def settle_levels(records: Sequence[Record]) -> list[int]:
+    """Levels of records in reading order, from 0, never jumping down by more than one.
+
+    The bookmarks' levels lead, else those of the contents page, else those of the headings;
+    unless another witness tells levels apart that the leading one throws together: what loses
+    levels is a flattened list, what invents them consistently is rare.
+    """
+    lead = _leading(records)
+    scales = {name: _scale(records, name, lead) for name in WITNESSES}
+    ranks: list[int] = []
+    rank_of_number: dict[str, int] = {}
+    for record in records:
+        rank = _rank(record, lead, scales, rank_of_number, ranks)
+        number = number_of(record.title)
+        if number is not None:
+            rank_of_number[number.identifier] = rank
+        ranks.append(rank)
+    return without_jumps(ranks)
+
+
+def _rank(
+    record: Record, lead: str, scales: dict[str, dict[int, int]],
+    rank_of_number: dict[str, int], ranks: Sequence[int],
+) -> int:  # fmt: skip
+    if (level := record.level(lead)) is not None:
+        return level
+    number = number_of(record.title)
+    if number is not None and (parent := number.identifier.rpartition(".")[0]) in rank_of_number:
+        return rank_of_number[parent] + 1
+    for name in ("bookmark", "contents", "heading"):
+        level = record.level(name)
+        if level is not None and scales[name]:
+            return _mapped(level, scales[name])
+    return ranks[-1] if ranks else 0
+
+
+def _leading(records: Sequence[Record]) -> str:
+    n = {name: sum(r.level(name) is not None for r in records) for name in WITNESSES}
+    lead = "heading"
+    if n["contents"] >= 0.5 * len(records):
+        lead = "contents"
+    if n["bookmark"]:
+        lead = "bookmark"
+    for name in WITNESSES:
+        if name != lead and _refines(records, name, lead):
+            lead = name
+    return lead
+
+
+def _refines(records: Sequence[Record], finer: str, coarser: str) -> bool:
+    """Whether one witness tells levels apart that another does not, and agrees otherwise."""
+    pairs = Counter(
+        (a, b) for r in records
+        if (a := r.level(finer)) is not None and (b := r.level(coarser)) is not None
+    )  # fmt: skip
+    total = sum(pairs.values())
+    if total < 5 or total < 0.4 * len(records):
+        return False
+    majority: dict[int, int] = {}
+    for (a, _), n in pairs.items():
+        majority[a] = max(majority.get(a, 0), n)
+    if sum(majority.values()) < CONSISTENT * total:
+        return False
+
+    # Levels with a real share only: a single odd heading makes no level.
+    def n_levels(side: int) -> int:
+        use: Counter[int] = Counter()
+        for pair, n in pairs.items():
+            use[pair[side]] += n
+        return sum(n >= max(2, 0.005 * total) for n in use.values())
+
+    return n_levels(0) > n_levels(1)
+
+
+def _scale(records: Sequence[Record], name: str, lead: str) -> dict[int, int]:
+    """Which level of the leading witness each level of another one mostly goes with."""
+    seen: dict[int, Counter[int]] = defaultdict(Counter)
+    for record in records:
+        own, leading = record.level(name), record.level(lead)
+        if own is not None and leading is not None:
+            seen[own][leading] += 1
+    return {own: counts.most_common(1)[0][0] for own, counts in seen.items()}
+
+
+def _mapped(level: int, scale: dict[int, int]) -> int:
+    """A level on the leading scale, counted on from the nearest one that is known."""
+    nearest = min(scale, key=lambda known: (abs(known - level), known))
+    return scale[nearest] + level - nearest
+
+
+def disputes_of_level(records: Sequence[Record], levels: Sequence[int]) -> list[list[str]]:
+    """For each record, the witnesses that put it at another level than is chosen.
+
+    Scales differ, so a witness is only in dispute where it gives a section the level that it
+    mostly gives to sections one level further out, or further in.
+    """
+    disputes: list[list[str]] = [[] for _ in records]
+    for name in WITNESSES:
+        usual = _usual(records, levels, name)
+        for k, record in enumerate(records):
+            own, level = record.level(name), levels[k]
+            if own is None:
+                continue
+            outer, inner = usual.get(level - 1), usual.get(level + 1)
+            too_far_out = outer is not None and own <= outer
+            too_far_in = inner is not None and own >= inner and own > usual[level]
+            if too_far_out or too_far_in:
+                disputes[k].append(name)
+    return disputes
+
+
+def _usual(records: Sequence[Record], levels: Sequence[int], name: str) -> dict[int, int]:
+    """The level that a witness gives most sections of each chosen level."""
+    seen: dict[int, Counter[int]] = defaultdict(Counter)
+    for record, level in zip(records, levels, strict=True):
+        if (own := record.level(name)) is not None:
+            seen[level][own] += 1
+    return {level: counts.most_common(1)[0][0] for level, counts in seen.items()}

@@ -1,0 +1,82 @@
+"""Comparing titles: the same, the same but for wording, or others."""
+
+from difflib import SequenceMatcher
+from functools import lru_cache
+
+from wide_margin.core.layout import fold
+from wide_margin.core.outline.numbering import number_of
+
+ALIKE = 0.85
+"""Titles with at least this similarity (difflib ratio over letters and digits) are the same."""
+
+
+@lru_cache(maxsize=100_000)
+def squash(title: str) -> str:
+    """Letters and digits alone, for comparing titles."""
+    return "".join(c for c in fold(title) if c.isalnum())
+
+
+def alike(a: str, b: str) -> bool:
+    """Whether two titles are the same but for numbers in front, spelling and spaces."""
+    return similarity(a, b) >= ALIKE
+
+
+def similarity(a: str, b: str) -> float:
+    """Likeness of two titles, 0 to 1; 0 where it is less than ALIKE."""
+    forms_a, forms_b = forms_of(a), forms_of(b)
+    if forms_a & forms_b - {""}:
+        return 1.0
+    return max(
+        (
+            _ratio(x, y)
+            for x in forms_a for y in forms_b
+            if x and y and 2 * min(len(x), len(y)) >= ALIKE * (len(x) + len(y))
+        ),
+        default=0.0,
+    )  # fmt: skip
+
+
+def _ratio(a: str, b: str) -> float:
+    matcher = SequenceMatcher(None, a, b, autojunk=False)
+    return matcher.ratio() if matcher.quick_ratio() >= ALIKE else 0.0
+
+
+@lru_cache(maxsize=100_000)
+def forms_of(title: str) -> frozenset[str]:
+    """A title squashed, with and without its number."""
+    number = number_of(title)
+    return frozenset({squash(title), squash(number.rest) if number else squash(title)})
+
+
+def bare(title: str) -> str:
+    """A title squashed without its number, or whole where nothing else is left."""
+    number = number_of(title)
+    return (squash(number.rest) if number else "") or squash(title)
+
+
+def words_differ(a: str, b: str) -> bool:
+    """Whether two wordings of one title say something else.
+
+    Broken words, punctuation, capitals and numbers in front do not count; a word of three
+    letters or more that the other one lacks does. A title cut short is the same title.
+    """
+    if forms_of(a) & forms_of(b) - {""}:
+        return False
+    flat_a, flat_b = squash(a), squash(b)
+    if holds(flat_a, flat_b) or holds(flat_b, flat_a):
+        return False  # a shorter wording, or the first line of a longer one
+
+    def lacking(title: str, other: str) -> list[str]:
+        number = number_of(title)
+        words = fold(number.rest if number else title).split()
+        return [w for word in words if len(w := squash(word)) >= 3 and w not in other]
+
+    missing_a, missing_b = lacking(a, flat_b), lacking(b, flat_a)
+    if missing_a and missing_b:
+        return True
+    return bool(missing_a or missing_b) and not alike(a, b)
+
+
+def holds(longer: str, shorter: str) -> bool:
+    """Whether a squashed title starts or ends with another one."""
+    return len(shorter) >= 5 and (longer.startswith(shorter) or longer.endswith(shorter))
