@@ -76,12 +76,12 @@ def _refines(records: Sequence[Record], finer: str, coarser: str) -> bool:
     if sum(majority.values()) < CONSISTENT * total:
         return False
 
-    # Levels with a real share only: a single odd heading makes no level.
+    # A single odd heading makes no level.
     def n_levels(side: int) -> int:
         use: Counter[int] = Counter()
         for pair, n in pairs.items():
             use[pair[side]] += n
-        return sum(n >= max(2, 0.005 * total) for n in use.values())
+        return sum(n >= 2 for n in use.values())
 
     return n_levels(0) > n_levels(1)
 

@@ -1,5 +1,6 @@
 """Comparing titles: the same, the same but for wording, or others."""
 
+import re
 from difflib import SequenceMatcher
 from functools import lru_cache
 
@@ -8,6 +9,9 @@ from wide_margin.core.outline.numbering import number_of
 
 ALIKE = 0.85
 """Titles with at least this similarity (difflib ratio over letters and digits) are the same."""
+
+
+_DIGITS = re.compile(r"\d+")
 
 
 @lru_cache(maxsize=100_000)
@@ -26,6 +30,9 @@ def similarity(a: str, b: str) -> float:
     forms_a, forms_b = forms_of(a), forms_of(b)
     if forms_a & forms_b - {""}:
         return 1.0
+    figures_a, figures_b = _figures(a), _figures(b)
+    if figures_a and figures_b and figures_a != figures_b:
+        return 0.0  # "Version 3.9.4" is not "Version 3.9.1"
     return max(
         (
             _ratio(x, y)
@@ -34,6 +41,13 @@ def similarity(a: str, b: str) -> float:
         ),
         default=0.0,
     )  # fmt: skip
+
+
+@lru_cache(maxsize=100_000)
+def _figures(title: str) -> tuple[str, ...]:
+    """The numbers within a title, the one in front left out."""
+    number = number_of(title)
+    return tuple(_DIGITS.findall(number.rest if number else title))
 
 
 def _ratio(a: str, b: str) -> float:
