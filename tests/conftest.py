@@ -42,7 +42,7 @@ def reading(tmp_path_factory: pytest.TempPathFactory, handbook_path: Path) -> Re
     before = os.environ.get("XDG_CACHE_HOME")
     os.environ["XDG_CACHE_HOME"] = str(tmp_path_factory.mktemp("cache"))
     service = ReadingService()
-    service.read(lambda kind, value: None, handbook_path, None, frozenset(), True)
+    service.read(lambda kind, value: None, handbook_path, None, frozenset())
     if before is None:
         del os.environ["XDG_CACHE_HOME"]
     else:

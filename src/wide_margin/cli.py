@@ -4,6 +4,7 @@ import json
 import sys
 import time
 from collections.abc import Iterator
+from dataclasses import replace
 from enum import StrEnum
 from pathlib import Path
 from typing import Annotated, Any
@@ -13,8 +14,10 @@ import typer
 from wide_margin import __version__
 from wide_margin.core.answers import WHOLE, Answer, Reach
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
-from wide_margin.core.export import export_outline, write_bookmarks
-from wide_margin.core.export.outline import section_row
+from wide_margin.core.export import export_outline, read_outline, section_row, write_bookmarks
+from wide_margin.core.margin import Store, default_store_path
+from wide_margin.core.outline import Outline
+from wide_margin.core.outline.editing import OutlineEditor, from_store
 from wide_margin.core.session import ReadSummary, Session
 
 app = typer.Typer(
@@ -81,8 +84,18 @@ class OutlineFormat(StrEnum):
 def outline(
     file: FileArgument,
     no_bookmarks: Annotated[
-        bool, typer.Option("--no-bookmarks", help="Go by the pages alone.")
+        bool, typer.Option("--no-bookmarks", help="Go without the bookmarks in the file.")
     ] = False,
+    no_contents_page: Annotated[
+        bool, typer.Option("--no-contents-page", help="Go without the printed contents page.")
+    ] = False,
+    edited: Annotated[
+        bool, typer.Option("--edited", help="The outline as you have changed it in the window.")
+    ] = False,
+    take_from: Annotated[
+        Path | None,
+        typer.Option("--from", metavar="OUTLINE", help="An outline in OPML or JSON, for this PDF."),
+    ] = None,
     as_json: JsonOption = False,
     form: Annotated[OutlineFormat | None, typer.Option("--format", help="Another format.")] = None,
     output: Annotated[
@@ -94,10 +107,20 @@ def outline(
     ] = None,
     password_file: PasswordOption = None,
 ) -> None:
-    """Print the sections of a PDF."""
+    """Print the sections of a PDF, found by bookmarks, contents page and headings."""
+    hide = {"bookmark": no_bookmarks, "contents": no_contents_page}
+    hidden = frozenset(name for name, is_hidden in hide.items() if is_hidden)
     with Session(file) as session:
-        summary = _read(session, password_file, use_bookmarks=not no_bookmarks)
+        summary = _read(session, password_file, hide=hidden)
         title, password = summary.title or file.stem, session.password
+        heights = [float(height) for height in session.sizes().result()[:, 1]]
+        sha256 = session.fingerprint().result()
+    if edited:
+        summary = replace(summary, outline=_edited(sha256, summary.outline, heights))
+    if take_from is not None:
+        editor = OutlineEditor(heights)
+        taken = editor.from_rows(summary.outline, read_outline(take_from))
+        summary = replace(summary, outline=taken)
     if write_pdf is not None:
         n = write_bookmarks(file, write_pdf, summary.outline, password=password)
         typer.echo(f"{n} bookmarks are in {write_pdf}", err=True)
@@ -117,7 +140,22 @@ def outline(
         )
     if not summary.outline.sections:
         typer.echo("No sections were found.", err=True)
+    elif summary.outline.is_by_pages:
+        typer.echo("No headings, bookmarks or contents page: these are parts by pages.", err=True)
     _put(text, output)
+
+
+def _edited(sha256: str, found: Outline, heights: list[float]) -> Outline:
+    """The outline as the reader left it in the window; as found where they changed nothing."""
+    path = default_store_path()
+    if not path.exists():
+        return found
+    store = Store(path)
+    try:
+        kept = store.outline_of(sha256)
+    finally:
+        store.close()
+    return from_store(kept, found, heights) if kept is not None else found
 
 
 def _put(text: str, output: Path | None) -> None:
@@ -249,7 +287,7 @@ def _questions_in(path: Path) -> Iterator[dict[str, Any]]:
 
 
 def _read(
-    session: Session, password_file: Path | None, *, use_bookmarks: bool = True
+    session: Session, password_file: Path | None, *, hide: frozenset[str] = frozenset()
 ) -> ReadSummary:
     password = _password_from(password_file)
     while True:
@@ -260,7 +298,7 @@ def _read(
             if password_file is not None or not sys.stdin.isatty():
                 raise
             password = typer.prompt("Password", hide_input=True)
-    return session.read(use_bookmarks=use_bookmarks).result()
+    return session.read(hide=hide).result()
 
 
 def _password_from(path: Path | None) -> str | None:

@@ -33,7 +33,8 @@ def test_opml_nests_sections_and_reads_back(handbook):
 
 def test_json_has_ends_and_witnesses(handbook):
     rows = json.loads(exported(handbook, "json"))
-    assert set(rows[0]) == {"title", "level", "page", "label", "y", "end", "witnesses"}
+    assert set(rows[0]) == {"title", "level", "page", "label", "y", "end", "witnesses",
+                            "disagreements"}  # fmt: skip
     assert rows[-1]["end"]["page"] == handbook.facts.n_pages
 
 

@@ -196,7 +196,7 @@ def test_headings_at_the_top_of_pages_are_not_running_heads(tmp_path):
 
 def test_incomplete_bookmarks_are_completed_by_numbered_headings(handbook):
     by_title = {s.title: s for s in handbook.outline.sections}
-    assert by_title["9 Bench marks"].witnesses == ("bookmark", "heading")
+    assert by_title["9 Bench marks"].witnesses == ("bookmark", "contents", "heading")
     closing = by_title["9.3 Closing error"]
     assert closing.witnesses == ("heading",)
     assert handbook.outline.path(handbook.outline.sections.index(closing)) == (

@@ -1,6 +1,7 @@
-"""Export: what is found and kept, in standard formats."""
+"""Taking things away from a document, and bringing an outline back in, in open formats."""
 
-from wide_margin.core.export.outline import FORMATS, export_outline
+from wide_margin.core.export.outline import FORMATS, export_outline, section_row
+from wide_margin.core.export.outline_in import read_outline
 from wide_margin.core.export.pdf import write_bookmarks
 
-__all__ = ["FORMATS", "export_outline", "write_bookmarks"]
+__all__ = ["FORMATS", "export_outline", "read_outline", "section_row", "write_bookmarks"]

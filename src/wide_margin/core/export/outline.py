@@ -38,6 +38,10 @@ def section_row(section: Section, labels: PageLabels) -> dict[str, object]:
         "y": round(section.y, 1),
         "end": {"page": section.end_page + 1, "y": round(section.end_y, 1)},
         "witnesses": list(section.witnesses),
+        "disagreements": [
+            {"about": d.about, "witness": d.witness, "reason": d.reason}
+            for d in section.disagreements
+        ],
     }
 
 
@@ -59,7 +63,9 @@ def _opml(outline: Outline, labels: PageLabels, title: str) -> str:
     open_ = [ElementTree.SubElement(root, "body")]
     for section, depth in _nested(outline):
         del open_[depth + 1 :]
-        attributes = {"text": section.title, "page": str(section.page + 1)}
+        attributes = {
+            "text": section.title, "page": str(section.page + 1), "y": f"{section.y:.1f}"
+        }  # fmt: skip
         if label := labels.of(section.page):
             attributes["label"] = label
         open_.append(ElementTree.SubElement(open_[depth], "outline", attributes))

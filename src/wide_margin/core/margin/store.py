@@ -3,10 +3,11 @@
 import json
 import sqlite3
 import threading
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
 
 import platformdirs
 
@@ -23,6 +24,9 @@ CREATE TABLE IF NOT EXISTS entry (
     id TEXT PRIMARY KEY, document INTEGER NOT NULL REFERENCES document(id),
     kind TEXT NOT NULL, anchor TEXT NOT NULL, body TEXT NOT NULL,
     created TEXT NOT NULL, changed TEXT NOT NULL, deleted INTEGER NOT NULL DEFAULT 0
+);
+CREATE TABLE IF NOT EXISTS outline (
+    document INTEGER PRIMARY KEY REFERENCES document(id), sha256 TEXT NOT NULL, rows TEXT NOT NULL
 );
 CREATE INDEX IF NOT EXISTS entry_by_document ON entry (document, deleted);
 """
@@ -141,6 +145,35 @@ class Store:
                 "UPDATE document SET last_page = ?, last_y = ? WHERE id = ?", (page, y, document)
             )
 
+    def put_outline(
+        self, document: int, sha256: str, rows: Sequence[Mapping[str, Any]] | None
+    ) -> None:
+        """Keep the outline as the reader has changed it; None for as it was found."""
+        with self._writing("The outline was not saved.") as connection:
+            if rows is None:
+                connection.execute("DELETE FROM outline WHERE document = ?", (document,))
+                return
+            connection.execute(
+                "INSERT OR REPLACE INTO outline VALUES (?, ?, ?)",
+                (document, sha256, json.dumps(rows, ensure_ascii=False)),
+            )
+
+    def outline(self, document: int) -> tuple[str, list[dict[str, Any]]] | None:
+        """The changed outline and the SHA-256 of the file it was changed on, None without one."""
+        with self._writing() as connection:
+            row = connection.execute(
+                "SELECT sha256, rows FROM outline WHERE document = ?", (document,)
+            ).fetchone()
+        return (row[0], json.loads(row[1])) if row else None
+
+    def outline_of(self, sha256: str) -> list[dict[str, Any]] | None:
+        """The changed outline of a file by its content, None without one."""
+        with self._writing() as connection:
+            row = connection.execute(
+                "SELECT rows FROM outline WHERE sha256 = ?", (sha256,)
+            ).fetchone()
+        return json.loads(row[0]) if row else None
+
     def put(self, document: int, entry: Entry) -> None:
         """Write an entry, new or changed.
 
@@ -179,11 +212,11 @@ class Store:
         ]
 
     @contextmanager
-    def _writing(self) -> Iterator[sqlite3.Connection]:
+    def _writing(self, problem: str = "This entry was not saved.") -> Iterator[sqlite3.Connection]:
         try:
             with self._lock, self._connection:
                 yield self._connection
         except sqlite3.Error as error:
             raise EntryStoreError(
-                "This entry was not saved.", hint=f"Is {self.path.parent} full or read-only?"
+                problem, hint=f"Is {self.path.parent} full or read-only?"
             ) from error

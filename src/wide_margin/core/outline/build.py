@@ -135,9 +135,7 @@ def _with_bookmarks(
         if record is None or record.place[0] != bookmark.page:
             row = pages.heading_of(bookmark.title, bookmark.page, bookmark.y or 0.0)
             taken = row is not None and row in by_row and by_row[row].bookmark is not None
-            if row is not None and not taken:
-                record = by_row.get(row) or Record(heading=pages.found_heading(row))
-            elif (
+            if (row is not None and not taken) or (
                 record is None
                 and n_named[squash(bookmark.title)] == 1
                 and (row := pages.heading_near(bookmark.title, bookmark.page))
@@ -350,6 +348,23 @@ def close_sections(
         closed.append(section._replace(end_paragraph=paragraph, end_page=page, end_y=y))
         following.append((section.level, section.first_paragraph, section.page, section.y))
     return Outline(tuple(reversed(closed)), sources, is_edited)
+
+
+def anchored(
+    outline: Outline, paragraphs: Sequence[Paragraph], page_heights: Sequence[float]
+) -> Outline:
+    """The outline with the paragraphs that its sections start with, told from their places."""
+    pages = _Pages(paragraphs, frozenset())
+    sections = []
+    for section in outline.sections:
+        row = pages.heading_of(section.title, section.page, section.y)
+        near = row is not None and abs(paragraphs[row].pieces[0].line.box[1] - section.y) < 30.0
+        first = row if near and row is not None else pages.first_after(section.page, section.y)
+        sections.append(section._replace(first_paragraph=first))
+    sections.sort(key=lambda s: s.first_paragraph)
+    return close_sections(
+        sections, len(paragraphs), page_heights, outline.sources, is_edited=outline.is_edited
+    )
 
 
 def heading_rows(outline: Outline) -> dict[int, int]:

@@ -23,11 +23,13 @@ _PAGE_AT_END = re.compile(
 _ONLY_PAGE = re.compile(
     r"^[.·…_‥\s]*(\d{1,4}|[ivxlc]{1,8}|[IVXLC]{1,8}|(?:[A-Z]|\d{1,3})[-–]\d{1,3})$"
 )
-_CONTENTS = frozenset(
-    "contents tableofcontents briefcontents detailedcontents inhalt inhaltsverzeichnis"
-    " tabledesmatieres sommaire indice indicegeneral contenido tabladecontenido"
-    " tabladecontenidos sommario indicegenerale inhoud inhoudsopgave sumario conteudo".split()
-)
+_CONTENTS = frozenset({
+    "contents", "tableofcontents", "briefcontents", "detailedcontents",
+    "inhalt", "inhaltsverzeichnis", "tabledesmatieres", "sommaire",
+    "indice", "indicegeneral", "contenido", "tabladecontenido",
+    "tabladecontenidos", "sommario", "indicegenerale", "inhoud",
+    "inhoudsopgave", "sumario", "conteudo",
+})  # fmt: skip
 _LIST_OF = re.compile(
     r"^(?:list(?:e)?(?:of|des)(?:figures|tables|illustrations|plates|listings|exhibits|maps"
     r"|examples|tableaux)|figures|tables|illustrations|listings"
@@ -147,7 +149,7 @@ def _may_start(page: int, n_pages: int, listings: frozenset[int], lines: Sequenc
 
 
 def _title_kind(text: str) -> str:
-    """ "contents" or "figures" when a line is the title of such a list."""
+    """Of which list a line is the title: "contents", "figures", or "" for none."""
     if len(text) > 48:
         return ""
     words = fold(text.replace("\t", " ")).split()

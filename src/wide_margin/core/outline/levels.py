@@ -102,13 +102,15 @@ def _mapped(level: int, scale: dict[int, int]) -> int:
     return scale[nearest] + level - nearest
 
 
-def disputes_of_level(records: Sequence[Record], levels: Sequence[int]) -> list[list[str]]:
-    """For each record, the witnesses that put it at another level than is chosen.
+def disputes_of_level(
+    records: Sequence[Record], levels: Sequence[int]
+) -> list[list[tuple[str, int]]]:
+    """For each record, the witnesses that put it at another level than is chosen, and which.
 
     Scales differ, so a witness is only in dispute where it gives a section the level that it
     mostly gives to sections one level further out, or further in.
     """
-    disputes: list[list[str]] = [[] for _ in records]
+    disputes: list[list[tuple[str, int]]] = [[] for _ in records]
     for name in WITNESSES:
         usual = _usual(records, levels, name)
         for k, record in enumerate(records):
@@ -119,7 +121,7 @@ def disputes_of_level(records: Sequence[Record], levels: Sequence[int]) -> list[
             too_far_out = outer is not None and own <= outer
             too_far_in = inner is not None and own >= inner and own > usual[level]
             if too_far_out or too_far_in:
-                disputes[k].append(name)
+                disputes[k].append((name, level - 1 if too_far_out else level + 1))
     return disputes
 
 

@@ -38,6 +38,8 @@ class Disagreement(NamedTuple):
     """The one that is not followed."""
     reason: str
     """What it says, what is used and why, in a sentence or two."""
+    level: int = -1
+    """For a conflict of level: the one it would have by this witness."""
 
 
 class Section(NamedTuple):

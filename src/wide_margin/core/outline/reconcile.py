@@ -77,7 +77,7 @@ class Record:
 def as_section(
     record: Record,
     level: int,
-    disputed: Sequence[str],
+    disputed: Sequence[tuple[str, int]],
     rows: FindsRows,
     labels: PageLabels,
 ) -> Section:
@@ -86,7 +86,7 @@ def as_section(
     Args:
         record: What the witnesses say.
         level: As settled.
-        disputed: Witnesses that put it at another level.
+        disputed: Witnesses that put it at another level, and which that would be.
         rows: For the paragraph it starts with.
         labels: For naming pages.
     """
@@ -104,8 +104,8 @@ def as_section(
                 Disagreement("page", reading.witness, _about_page(reading, page, used, labels))
             )
     disagreements += [
-        Disagreement("level", witness, _about_level(witness, level, record))
-        for witness in disputed
+        Disagreement("level", witness, _about_level(witness, level, record), says)
+        for witness, says in disputed
     ]  # fmt: skip
     return Section(
         title, level, page, y, record.start_row(rows), 0, page, y, readings, tuple(disagreements)
@@ -161,9 +161,8 @@ def _chosen_title(readings: Sequence[Reading]) -> tuple[str, str]:
         return listed[0], "The bookmark is used."
     if not listed:
         return heading, ""
-    if len(listed) == 2 and words_differ(heading, listed[0]):
-        if not words_differ(listed[0], listed[1]):
-            return _with_number(listed[0], heading), "Bookmark and contents page agree."
+    if len(listed) == 2 and words_differ(heading, listed[0]) and not words_differ(*listed):
+        return _with_number(listed[0], heading), "Bookmark and contents page agree."
     if all(words_differ(heading, title) for title in listed):
         return heading, "The heading is used: these words stand on the page."
     same = next(title for title in listed if not words_differ(heading, title))

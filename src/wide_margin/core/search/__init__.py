@@ -1,7 +1,7 @@
 """Search: our own ranking of passages and sentences, and exact find."""
 
 from wide_margin.core.search.analysis import Analyser, guess_language, is_common
-from wide_margin.core.search.document import ReadDocument, understand
+from wide_margin.core.search.document import ReadDocument, understand, with_outline
 from wide_margin.core.search.find import Findable, Hit, find_all, make_findable
 from wide_margin.core.search.index import Index, build_index
 from wide_margin.core.search.query import Query, Term, read_terms
@@ -24,4 +24,5 @@ __all__ = [
     "rank",
     "read_terms",
     "understand",
+    "with_outline",
 ]

@@ -18,6 +18,7 @@ from wide_margin.core.layout import (
 from wide_margin.core.outline import (
     Contents,
     Outline,
+    anchored,
     build_outline,
     find_contents,
     listing_pages,
@@ -43,6 +44,8 @@ class ReadDocument:
     """Page indexes that hold no characters."""
     failed: tuple[int, ...]
     """Page indexes that could not be read."""
+    listings: frozenset[int]
+    """Page indexes of contents pages and indexes."""
 
     @property
     def n_searched(self) -> int:
@@ -104,5 +107,13 @@ def understand(
     empty = [p for p, on_page in enumerate(lines) if not on_page and p not in failed]
     return ReadDocument(
         facts, labels, tuple(paragraphs), contents, outline, text, index,
-        tuple(empty), tuple(failed),
+        tuple(empty), tuple(failed), listing,
     )  # fmt: skip
+
+
+def with_outline(document: ReadDocument, outline: Outline) -> ReadDocument:
+    """The document by another outline, of which only titles, levels and places count."""
+    heights = [float(height) for height in document.facts.sizes[:, 1]]
+    outline = anchored(outline, document.paragraphs, heights)
+    text = build_passages(document.paragraphs, outline, document.listings)
+    return replace(document, outline=outline, text=text, index=build_index(text, outline))

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 from wide_margin.core.layout import PageLabels
 from wide_margin.core.outline import Outline
-from wide_margin.core.outline.titles import squash
 from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.titles import squash
 
 _SECTION = re.compile(
     r"^(?P<word>section|sect?\.|chapter|part|appendix|annex|§|abschnitt|kapitel|teil|anhang|chapitre|partie|annexe)?\s*"

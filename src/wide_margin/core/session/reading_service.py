@@ -1,6 +1,7 @@
 """What a reading worker does: read the whole document, then answer about it."""
 
 import gc
+from collections.abc import Sequence
 from pathlib import Path
 
 from wide_margin.core.answers import Answer, Reach, answer_quoted
@@ -10,6 +11,8 @@ from wide_margin.core.explain.definitions import Definitions
 from wide_margin.core.geometry import Box, around
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import tidy
+from wide_margin.core.outline import Outline
+from wide_margin.core.outline.titles import squash
 from wide_margin.core.pages.document import PdfFile, sha256_of
 from wide_margin.core.search import (
     Findable,
@@ -18,6 +21,7 @@ from wide_margin.core.search import (
     find_all,
     make_findable,
     understand,
+    with_outline,
 )
 from wide_margin.core.session import cache
 from wide_margin.core.session.blocks import gather_blocks, n_blocks, read_blocks
@@ -43,9 +47,9 @@ class ReadingService:
         path: Path,
         password: str | None,
         skip: frozenset[int],
-        use_bookmarks: bool,
+        hide: frozenset[str] = frozenset(),
     ) -> ReadSummary:
-        """Read a document, or take it from the cache.
+        """Read a document, or take it from the cache; ``hide`` names witnesses to go without.
 
         Reports ("page", (index, n_pages)) before each page and ("step", (done, of)) after.
         """
@@ -53,7 +57,7 @@ class ReadingService:
         # costs a fifth of the time. What was read is then left out of later collections.
         gc.disable()
         try:
-            return self._read_file(send, path, password, skip, use_bookmarks=use_bookmarks)
+            return self._read_file(send, path, password, skip, hide)
         finally:
             gc.freeze()
             gc.enable()
@@ -64,11 +68,10 @@ class ReadingService:
         path: Path,
         password: str | None,
         skip: frozenset[int],
-        *,
-        use_bookmarks: bool,
+        hide: frozenset[str],
     ) -> ReadSummary:
         sha256 = sha256_of(path)
-        variant = "" if use_bookmarks else "no bookmarks"
+        variant = ",".join(sorted(hide))
         if not skip and (known := cache.load(sha256, variant)):
             self._document = known
             return self._summary(from_cache=True)
@@ -81,12 +84,13 @@ class ReadingService:
                 lambda page, n: send("page", (page, n)),
             )  # fmt: skip
             done = gather_blocks(folder, facts.n_pages)
-            bookmarks = list(pdf.bookmarks(done.frames)) if use_bookmarks else []
+            bookmarks = [] if "bookmark" in hide else list(pdf.bookmarks(done.frames))
         finally:
             pdf.close()
         self._document = understand(
             facts, bookmarks, done.lines, done.failed, CancelToken(),
             lambda k, n: send("step", (k, n)), words=done.words, listings=done.listings,
+            use_contents="contents" not in hide,
         )  # fmt: skip
         self._to_save = sha256, variant
         return self._summary(from_cache=False)
@@ -116,6 +120,11 @@ class ReadingService:
     def ask(self, send: Send, question: str, reach: Reach) -> Answer:
         """A quoted answer."""
         return answer_quoted(self._read(), question, reach)
+
+    def use_outline(self, send: Send, outline: Outline) -> None:
+        """Go by an outline that the reader has changed: paths, reach and ranking follow it."""
+        self._document = with_outline(self._read(), outline)
+        self._definitions = None
 
     def find(
         self, send: Send, wanted: str, whole_words: bool = False, exactly: bool = False
@@ -184,7 +193,28 @@ def _figures(document: ReadDocument) -> tuple[Figure, ...]:
             spans = paragraph.spans(0, len(paragraph.text))
             caption = tidy(paragraph.text)[:200]
             found.append(Figure(caption, paragraph.page, spans, _region(document, row)))
-    return tuple(found)
+    found += _only_listed(document, found)
+    return tuple(sorted(found, key=lambda figure: (figure.page, figure.box[1])))
+
+
+def _only_listed(document: ReadDocument, found: Sequence[Figure]) -> list[Figure]:
+    """Figures and tables that a printed list names and no caption was found for."""
+    known = {figure.page: [] for figure in found}  # type: dict[int, list[str]]
+    for figure in found:
+        known[figure.page].append(squash(figure.caption))
+    made = []
+    for entry in document.contents.figures:
+        if entry.page is None:
+            continue
+        title = squash(entry.title)
+        near = [
+            c for page in (entry.page - 1, entry.page, entry.page + 1) for c in known.get(page, ())
+        ]
+        if any(title[-24:] in caption for caption in near):
+            continue
+        width, height = (float(side) for side in document.facts.sizes[entry.page])
+        made.append(Figure(entry.title, entry.page, (), (0.0, 0.0, width, height)))
+    return made
 
 
 def _region(document: ReadDocument, row: int) -> Box:

@@ -12,6 +12,7 @@ from wide_margin.core.errors import PageFailedError, WideMarginError, WorkerLost
 from wide_margin.core.explain import Explanation
 from wide_margin.core.geometry import Box, FloatArray
 from wide_margin.core.layout import TextLayer
+from wide_margin.core.outline import Outline
 from wide_margin.core.pages import FileFacts, Link, Picture
 from wide_margin.core.session.link import Worker
 from wide_margin.core.session.model import FoundHit, ReadSummary
@@ -57,7 +58,7 @@ class Session:
         self._two_readers = two_readers
         self._helper: Worker | None = None
         self._skip: frozenset[int] = frozenset()
-        self._use_bookmarks = True
+        self._hide: frozenset[str] = frozenset()
         self._n_page_restarts = 0
 
     def __enter__(self) -> "Session":
@@ -121,10 +122,13 @@ class Session:
         return self._on_page(page, "links", page)
 
     def read(
-        self, progress: PageProgress | None = None, *, use_bookmarks: bool = True
+        self, progress: PageProgress | None = None, *, hide: frozenset[str] = frozenset()
     ) -> "Future[ReadSummary]":
-        """Read the whole document; progress gets (pages read, pages)."""
-        self._use_bookmarks = use_bookmarks
+        """Read the whole document; progress gets (pages read, pages).
+
+        ``hide`` names witnesses of the outline to go without: "bookmark", "contents".
+        """
+        self._hide = hide
         outcome: Future[ReadSummary] = Future()
         outcome.set_running_or_notify_cancel()
         _Reading(self, outcome, progress).start()
@@ -143,6 +147,10 @@ class Session:
     def explain(self, text: str) -> "Future[Explanation]":
         """What the document says about a selection."""
         return self.query("explain", text)
+
+    def use_outline(self, outline: Outline) -> "Future[None]":
+        """Go by an outline that the reader has changed."""
+        return self.query("use_outline", outline)
 
     def query(self, name: str, *arguments: object) -> "Future[Any]":
         """Ask the reading worker; see ReadingService for what it knows."""
@@ -197,7 +205,7 @@ class _Reading:
     def start(self) -> None:
         session = self._session
         future = session._reading.call(
-            "read", session.path, session._password, session._skip, session._use_bookmarks,
+            "read", session.path, session._password, session._skip, session._hide,
             report=self._report,
         )  # fmt: skip
         future.add_done_callback(self._arrived)
