@@ -108,14 +108,15 @@ def disputes_of_level(
     """For each record, the witnesses that put it at another level than is chosen, and which.
 
     Scales differ, so a witness is only in dispute where it gives a section the level that it
-    mostly gives to sections one level further out, or further in.
+    mostly gives to sections one level further out, or further in. What a heading says by its
+    type alone is our own guess: it is in dispute where its number speaks.
     """
     disputes: list[list[tuple[str, int]]] = [[] for _ in records]
     for name in WITNESSES:
         usual = _usual(records, levels, name)
         for k, record in enumerate(records):
             own, level = record.level(name), levels[k]
-            if own is None:
+            if own is None or (name == "heading" and not _number_speaks(record.title)):
                 continue
             outer, inner = usual.get(level - 1), usual.get(level + 1)
             too_far_out = outer is not None and own <= outer
@@ -123,6 +124,11 @@ def disputes_of_level(
             if too_far_out or too_far_in:
                 disputes[k].append((name, level - 1 if too_far_out else level + 1))
     return disputes
+
+
+def _number_speaks(title: str) -> bool:
+    number = number_of(title)
+    return number is not None and number.depth > 1
 
 
 def _usual(records: Sequence[Record], levels: Sequence[int], name: str) -> dict[int, int]:
