@@ -41,6 +41,7 @@ from wide_margin.core.services import Settings, save_settings
 from wide_margin.core.session.fetch import fetch_pdf, is_address, local_path
 from wide_margin.desktop.background import Job
 from wide_margin.desktop.look import DAY, NIGHT, wear
+from wide_margin.desktop.outline_view import OutlineView
 from wide_margin.desktop.printing import print_pages
 from wide_margin.desktop.properties import PropertiesDialog, property_rows
 from wide_margin.desktop.read_view import ReadView
@@ -63,6 +64,8 @@ class MainWindow(QMainWindow):
         self._stack = QStackedWidget()
         self._stack.addWidget(self.start_page)
         self._stack.addWidget(self.read_view)
+        self.outline_view = OutlineView(self.reader)
+        self._stack.addWidget(self.outline_view)
         self.setCentralWidget(self._stack)
         self.setWindowTitle("Wide Margin")
         self.setAcceptDrops(True)
@@ -73,6 +76,7 @@ class MainWindow(QMainWindow):
         self.reader.failed.connect(lambda _: self.setWindowTitle("Wide Margin"))
         self.reader.password_needed.connect(self._ask_password)
         self.read_view.asked_for_file.connect(self.choose_file)
+        self.outline_view.read_asked.connect(self._read_section)
         self.read_view.pages.images.image_arrived.connect(self._keep_first_page)
         self.start_page.document_chosen.connect(lambda record: self.open(Path(record.path)))
         self.start_page.locate_asked.connect(self._locate)
@@ -92,11 +96,12 @@ class MainWindow(QMainWindow):
             records = []
         self.start_page.show_documents(records)
         self._stack.setCurrentWidget(self.start_page)
+        self._mark_view("")
 
     def open(self, path: Path, *, page: str | None = None, password: str | None = None) -> None:
         """Open a document, at a page as typed."""
         self._leave()
-        self._stack.setCurrentWidget(self.read_view)
+        self.show_view("Read")
         self.read_view.open_at(page)
         self.reader.open(path, password)
 
@@ -111,7 +116,7 @@ class MainWindow(QMainWindow):
 
     def _fetch(self, address: str, page: str | None) -> None:
         folder = Path(platformdirs.user_data_dir("wide-margin", appauthor=False)) / "fetched"
-        self._stack.setCurrentWidget(self.read_view)
+        self.show_view("Read")
         message = self.read_view.message
         message.say("Fetching the document…", address, "Cancel")
 
@@ -220,7 +225,8 @@ class MainWindow(QMainWindow):
                              ("&Mark", "M"), ("&Note", "N")):  # fmt: skip
             self._add(menu, name, partial(view.act, letter))
         menu = bar.addMenu("&Ask")
-        self._add(menu, "&Ask or go to a place", view.ask_line.field.setFocus, "Ctrl+L")
+        ask = self._in_read(view.ask_line.field.setFocus)
+        self._add(menu, "&Ask or go to a place", ask, "Ctrl+L")
         self._add(menu, "&Let go of the answer", view.let_go, "Ctrl+Shift+L")
         menu = bar.addMenu("&Document")
         self.undo_action = self.reader.undo.createUndoAction(self, "&Undo:")
@@ -228,6 +234,8 @@ class MainWindow(QMainWindow):
         self.redo_action = self.reader.undo.createRedoAction(self, "&Redo:")
         self.redo_action.setShortcut(QKeySequence.StandardKey.Redo)
         menu.addActions([self.undo_action, self.redo_action])
+        menu.addSeparator()
+        self._outline_menu(menu)
         menu.addSeparator()
         self._add(menu, "Read it a&gain", self.reader.read_again)
         self._add(menu, "&Properties…", self.show_properties)
@@ -251,14 +259,14 @@ class MainWindow(QMainWindow):
 
     def _go_menu(self, menu: QMenu) -> None:
         view = self.read_view
-        self._add(menu, "&Back", view.go_back, "Alt+Left")
-        self._add(menu, "&Forward", view.go_forward, "Alt+Right")
+        self._add(menu, "&Back", self._in_read(view.go_back), "Alt+Left")
+        self._add(menu, "&Forward", self._in_read(view.go_forward), "Alt+Right")
         following, before = partial(view.step_place, 1), partial(view.step_place, -1)
         self._add(menu, "Next place of the &answer", following, "Alt+PgDown", "]")
         self._add(menu, "Pre&vious place of the answer", before, "Alt+PgUp", "[")
         menu.addSeparator()
-        self._add(menu, "&Page…", view.place_line.page.setFocus, "Ctrl+G")
-        find = view.place_line.find_field.setFocus
+        self._add(menu, "&Page…", self._in_read(view.place_line.page.setFocus), "Ctrl+G")
+        find = self._in_read(view.place_line.find_field.setFocus)
         self._add(menu, "Fin&d words", find, QKeySequence.StandardKey.Find)
         self._add(menu, "Ne&xt hit", partial(view.step_hit, 1), "F3")
         self._add(menu, "Previous &hit", partial(view.step_hit, -1), "Shift+F3")
@@ -269,8 +277,33 @@ class MainWindow(QMainWindow):
             action.toggled.connect(set_option)
             menu.addAction(action)
 
+    def _outline_menu(self, menu: QMenu) -> None:
+        outline = self.outline_view
+
+        def in_outline(slot: Callable[[], object]) -> Callable[[], None]:
+            def act() -> None:
+                if self.reader.is_ready:
+                    self.show_view("Outline")
+                    slot()
+
+            return act
+
+        self._add(menu, "Next &disagreement", in_outline(outline.next_disagreement), "F7")
+        self._add(menu, "Start a section at the selec&tion", self.read_view.start_section)
+        self._add(menu, "Sa&ve the outline as…", in_outline(outline.ask_where_to_save))
+        self._add(
+            menu,
+            "&Write the outline into a copy of the PDF…",
+            in_outline(outline.ask_where_to_write),
+        )
+        self._add(menu, "Take an outline &from a file…", in_outline(outline.ask_which_file))
+        self._add(menu, "&Outline as found", in_outline(outline.back_to_found))
+
     def _view_menu(self, menu: QMenu) -> None:
         pages = self.read_view.pages
+        self._add(menu, "&Read", partial(self.show_view, "Read"), "Ctrl+1")
+        self._add(menu, "Out&line", partial(self.show_view, "Outline"), "Ctrl+2")
+        menu.addSeparator()
         self._add(menu, "Zoom &in", partial(pages.zoom, 1), QKeySequence.StandardKey.ZoomIn)
         self._add(menu, "Zoom &out", partial(pages.zoom, -1), QKeySequence.StandardKey.ZoomOut)
         self._add(menu, "Fit the &width", pages.fit_width, "Ctrl+0")
@@ -300,13 +333,50 @@ class MainWindow(QMainWindow):
         corner = QWidget()
         row = QHBoxLayout(corner)
         row.setContentsMargins(0, 0, 16, 0)
-        read = QPushButton("Read")
-        read.setProperty("role", "view")
-        read.setCheckable(True)
-        read.setChecked(True)
-        read.clicked.connect(lambda: read.setChecked(True))
-        row.addWidget(read)
+        row.setSpacing(0)
+        self._view_buttons = {}
+        for k, name in enumerate(("Read", "Outline"), start=1):
+            button = QPushButton(name)
+            button.setProperty("role", "view")
+            button.setCheckable(True)
+            button.setToolTip(f"Ctrl+{k}")
+            button.clicked.connect(partial(self.show_view, name))
+            row.addWidget(button)
+            self._view_buttons[name] = button
         return corner
+
+    def show_view(self, name: str) -> None:
+        """Turn to the Read or the Outline view of the document."""
+        if name == "Outline" and self.reader.path is None:
+            self._mark_view("")
+            return
+        views: dict[str, QWidget] = {"Read": self.read_view, "Outline": self.outline_view}
+        if name == "Outline" and self.reader.summary is not None:
+            page, y = self.read_view.here()
+            self.outline_view.show_section(self.reader.summary.outline.at_place(page, y + 20.0))
+        self._stack.setCurrentWidget(views[name])
+        self._mark_view(name)
+        if name == "Read":
+            self.read_view.pages.setFocus()
+
+    def _mark_view(self, name: str) -> None:
+        for button_name, button in self._view_buttons.items():
+            button.setChecked(button_name == name)
+            button.setEnabled(bool(name) or self.reader.path is not None)
+
+    def _read_section(self, index: int) -> None:
+        self.show_view("Read")
+        self.read_view.go_to_section(index)
+
+    def _in_read(self, slot: Callable[[], object]) -> Callable[[], None]:
+        """An action of the Read view: that is turned to first."""
+
+        def act() -> None:
+            if self._stack.currentWidget() is self.outline_view:
+                self.show_view("Read")
+            slot()
+
+        return act
 
     def _add(self, menu: QMenu, name: str, slot: Callable[[], object], *keys: Key) -> QAction:
         action = QAction(name, self)
@@ -395,6 +465,7 @@ class MainWindow(QMainWindow):
         self.night_action.setChecked(night)
         self.read_view.wear(colours)
         self.start_page.wear(colours)
+        self.outline_view.wear(colours)
 
     def _about(self) -> None:
         QMessageBox.about(

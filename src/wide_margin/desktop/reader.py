@@ -17,6 +17,7 @@ from wide_margin.core.explain import Explanation
 from wide_margin.core.geometry import FloatArray
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.margin import Anchor, DocumentRecord, Entry, Store, new_entry
+from wide_margin.core.outline import Outline
 from wide_margin.core.pages import FileFacts
 from wide_margin.core.passages import split_sentences
 from wide_margin.core.services import Settings, WritingModel, save_settings
@@ -25,6 +26,7 @@ from wide_margin.core.session import FoundHit, ReadSummary, Session
 from wide_margin.core.translate import LANGUAGES, Pair, translate
 from wide_margin.desktop.background import Background, Job, Report
 from wide_margin.desktop.bodies import answer_body, explanation_body
+from wide_margin.desktop.outline_keeper import OutlineKeeper
 
 log = logging.getLogger(__name__)
 
@@ -89,6 +91,7 @@ class Reader(QObject):
         self._translating: dict[str, Job] = {}
         self._n_pages_told, self._told_at = 0, 0.0
         self._progress_arrived.connect(self._tell_progress)
+        self.outline = OutlineKeeper(self)
 
     def open(self, path: Path, password: str | None = None) -> None:
         """Open a document; opened, password_needed or failed tells how it went."""
@@ -296,11 +299,15 @@ class Reader(QObject):
         self.entries[entry.id] = entry
         (self.entry_added if what == "added" else self.entry_changed).emit(entry)
 
-    def _elsewhere(self, who: "Reader", record: int, what: str, value: Entry | str) -> None:
-        """Another window changed an entry of the same document."""
+    def _elsewhere(
+        self, who: "Reader", record: int, what: str, value: Entry | Outline | str
+    ) -> None:
+        """Another window changed an entry or the outline of the same document."""
         if who is self or self.record is None or self.record.id != record:
             return
-        if isinstance(value, str):
+        if isinstance(value, Outline):
+            self.outline.show(value)
+        elif isinstance(value, str):
             self.entries.pop(value, None)
             self.entry_removed.emit(value)
         else:
@@ -410,8 +417,8 @@ class Reader(QObject):
             self.failed.emit(error)
 
     def _ready(self, summary: ReadSummary) -> None:
-        self.summary = summary
-        self.ready.emit(summary)
+        self.summary = self.outline.take_in(summary)
+        self.ready.emit(self.summary)
         if self.record is not None and self.record.is_new_version:
             self._anchor_again()
 

@@ -138,6 +138,7 @@ class ReadView(QWidget):
         reader.read_progress.connect(self._show_progress)
         reader.ready.connect(self._show_read)
         reader.reading_failed.connect(self._show_reading_failed)
+        reader.outline.changed.connect(self._show_outline)
         reader.entry_added.connect(self._entry_added)
         reader.entry_changed.connect(self._entry_changed)
         reader.entry_removed.connect(self._entry_removed)
@@ -239,8 +240,21 @@ class ReadView(QWidget):
     def _show_progress(self, done: int, total: int) -> None:
         self.show_status(f"Reading page {done} of {total}…")
 
+    def _show_outline(self, outline: Outline, at: int = -1) -> None:
+        """Go by an outline: as read, or as the reader has changed it."""
+        summary = self.reader.summary
+        if summary is None:
+            return
+        self.contents.show_outline(outline, summary.labels)
+        self.spine.show_document(summary.n_pages, outline, summary.labels)
+        self.ask_line.complete_with([section.title for section in outline.sections])
+        self.ask_line.resolve_with(lambda text: read_place(text, summary.labels, outline))
+        self._section = -2
+        if place := self.pages.reading_place():
+            self._place_changed(*place)
+
     def _show_read(self, summary: ReadSummary) -> None:
-        self.contents.show_outline(summary.outline, summary.labels)
+        self._show_outline(summary.outline)
         self.contents.show_figures(
             [
                 Row(f.caption, summary.labels.of(f.page) or f"({f.page + 1})", f)
@@ -248,18 +262,12 @@ class ReadView(QWidget):
             ]
         )
         self._n_figures_drawn = 0
-        self.spine.show_document(summary.n_pages, summary.outline, summary.labels)
-        self.ask_line.complete_with([section.title for section in summary.outline.sections])
-        self.ask_line.resolve_with(lambda text: read_place(text, summary.labels, summary.outline))
         self._list_entries()
         self.show_status(_read_sentence(summary), for_ms=8000)
         if self._start_place is not None:
             self.go_to_typed(self._start_place)
             self._start_place = None
-        self._section = -2
         self._pages_moved()
-        if place := self.pages.reading_place():
-            self._place_changed(*place)
         if not summary.n_sentences:
             self.show_status(
                 "This document has no text that can be read: it can be looked at, not searched."
@@ -592,12 +600,9 @@ class ReadView(QWidget):
 
     def act(self, letter: str) -> None:
         """Explain, translate, ask, mark or note what is selected."""
-        spans, text = self.pages.selected_spans(), self.pages.selected_text()
-        if not spans or not text.strip():
+        anchor = self._selected()
+        if anchor is None:
             return
-        boxes = self.pages.boxes_in_view(spans)
-        y = self.pages.place_at(boxes[0].top())[1] if boxes else 0.0  # type: ignore[index]
-        anchor = Anchor(spans[0].page, y, spans, text)
         if letter == "E":
             if self.reader.is_ready:
                 self.reader.explain(anchor)
@@ -609,7 +614,7 @@ class ReadView(QWidget):
         elif letter == "T":
             self.reader.translate(anchor)
         elif letter == "A":
-            quote = " ".join(text.split())
+            quote = " ".join(anchor.quote.split())
             short = quote if len(quote) <= 80 else quote[:80].rsplit(" ", 1)[0] + "…"
             self.ask_line.field.setText(f"“{short}” ")
             self.ask_line.field.setFocus()
@@ -640,6 +645,26 @@ class ReadView(QWidget):
         if self.pages.has_selection:
             QGuiApplication.clipboard().setText(self.citation())
 
+    def start_section(self) -> None:
+        """A section of the reader's own at the selection, called by its words."""
+        anchor = self._selected()
+        if anchor is None or not self.reader.is_ready:
+            return
+        title = " ".join(anchor.quote.split())[:120]
+        self.reader.outline.change(
+            "Add section", lambda editor, outline: editor.add(outline, anchor.page, anchor.y, title)
+        )
+        self.show_status(f"The section “{title}” is in the outline.", for_ms=6000)
+
+    def _selected(self) -> Anchor | None:
+        """What is selected, None where nothing is."""
+        spans, text = self.pages.selected_spans(), self.pages.selected_text()
+        if not spans or not text.strip():
+            return None
+        boxes = self.pages.boxes_in_view(spans)
+        y = self.pages.place_at(boxes[0].top())[1] if boxes else 0.0  # type: ignore[index]
+        return Anchor(spans[0].page, y, spans, text)
+
     def _show_menu(self, where: QPoint) -> None:
         """What can be done with the selection, or here."""
         menu = QMenu(self)
@@ -649,6 +674,8 @@ class ReadView(QWidget):
             menu.addSeparator()
             for name, letter, _ in COMMANDS:
                 menu.addAction(name, partial(self.act, letter))
+            menu.addSeparator()
+            menu.addAction("Start a section here", self.start_section)
         else:
             menu.addAction("Back", self.go_back).setEnabled(bool(self.history.behind))
             menu.addAction("Zoom in", lambda: self.pages.zoom(1))
@@ -847,7 +874,12 @@ class ReadView(QWidget):
 def _read_sentence(summary: ReadSummary) -> str:
     """What was read, in one sentence."""
     n = len(summary.outline.sections)
-    parts = [f"{summary.n_pages} pages", f"{n} section{'s' if n != 1 else ''}"]
+    one, many = (
+        ("part by pages", "parts by pages")
+        if summary.outline.is_by_pages
+        else ("section", "sections")
+    )
+    parts = [f"{summary.n_pages} pages", f"{n} {one if n == 1 else many}"]
     if summary.without_text:
         k = len(summary.without_text)
         parts.append(f"{k} page{'s' if k != 1 else ''} without text")

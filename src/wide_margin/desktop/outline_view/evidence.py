@@ -1,0 +1,249 @@
+"""What the witnesses say of one section: their pictures, and whose word to take."""
+
+from functools import partial
+from html import escape
+
+from PySide6.QtCore import QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QImage, QPainter, QPixmap, QResizeEvent
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+
+from wide_margin.core.geometry import Box, FloatArray
+from wide_margin.core.outline import Reading, Section
+from wide_margin.core.pages import Picture
+from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.read_view.cards import WrappedLabel, word_button
+from wide_margin.desktop.read_view.page_images import image_from
+
+_TAKE = {
+    "heading": "Take the heading",
+    "contents": "Take the contents page",
+    "bookmark": "Take the bookmark",
+}
+AROUND = 34.0
+"""Points shown above and below the words of a witness."""
+SCALE = 2.0
+
+
+class PictureFrame(QLabel):
+    """A picture of a strip of a page, as wide as there is room, its words tinted."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("evidencePicture")
+        self.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.setMinimumHeight(40)
+        self._image = QImage()
+
+    def wait_for(self, name: str) -> None:
+        """Nothing to see yet."""
+        self._image = QImage()
+        self.clear()
+        self.setAccessibleName(name)
+
+    def show_image(self, image: QImage) -> None:
+        """Show a picture."""
+        self._image = image
+        self._fit()
+
+    @property
+    def has_image(self) -> bool:
+        """Whether the picture is there."""
+        return not self._image.isNull()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Fit the width."""
+        super().resizeEvent(event)
+        self._fit()
+
+    def _fit(self) -> None:
+        if self._image.isNull():
+            return
+        width = max(self.width() - 2, 60)
+        scaled = self._image.scaledToWidth(
+            int(width * self.devicePixelRatioF()), Qt.TransformationMode.SmoothTransformation
+        )
+        scaled.setDevicePixelRatio(self.devicePixelRatioF())
+        self.setPixmap(QPixmap.fromImage(scaled))
+        self.setFixedHeight(int(scaled.height() / self.devicePixelRatioF()) + 2)
+
+
+class Evidence(QScrollArea):
+    """The side of the Outline view that shows why a section is where it is."""
+
+    picture_wanted = Signal(str, int, object)  # witness, page index, box to show
+    taken = Signal(str)
+    settled = Signal()
+    read_asked = Signal()
+    rename_asked = Signal()
+    move_asked = Signal()
+    delete_asked = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.colours: Colours = DAY
+        self.setObjectName("evidence")
+        self.setWidgetResizable(True)
+        self.setMinimumWidth(300)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        inside = QWidget()
+        inside.setObjectName("evidenceInside")
+        self._title = WrappedLabel("", sans_font(1, bold=True))
+        self._reason = WrappedLabel("", sans_font(-0.5))
+        self._heads = {name: WrappedLabel("", sans_font(-0.5)) for name in _TAKE}
+        self._frames = {name: PictureFrame() for name in ("heading", "contents")}
+        self._bookmark = WrappedLabel("", sans_font(-0.5))
+        self._bookmark.setObjectName("evidenceBookmark")
+        self._take = {name: word_button(text) for name, text in _TAKE.items()}
+        self._keep = word_button("Keep it as it is")
+        self._read = word_button("Read it there", "Return")
+        self._rename = word_button("Rename", "F2")
+        self._move = word_button("Move to a page…")
+        self._delete = word_button("Delete", "Delete")
+        column = QVBoxLayout(inside)
+        column.setContentsMargins(18, 16, 18, 16)
+        column.setSpacing(6)
+        column.addWidget(self._title)
+        column.addWidget(self._reason)
+        for name in ("heading", "contents", "bookmark"):
+            column.addSpacing(6)
+            column.addWidget(self._heads[name])
+            column.addWidget(self._frames.get(name, self._bookmark))
+        column.addSpacing(8)
+        for row in ((*self._take.values(), self._keep),
+                    (self._read, self._rename, self._move, self._delete)):  # fmt: skip
+            line = QHBoxLayout()
+            line.setSpacing(4)
+            for button in row:
+                button.setFont(sans_font(-0.5))
+                line.addWidget(button)
+            line.addStretch(1)
+            column.addLayout(line)
+        column.addStretch(1)
+        self.setWidget(inside)
+        self._inside = inside
+        self.sizes: FloatArray | None = None
+        """Of the pages, points."""
+        self._says = ""
+        self._marked: Box | None = None
+        self._wanted: dict[str, tuple[int, Box]] = {}
+        for name, button in self._take.items():
+            button.clicked.connect(partial(self.taken.emit, name))
+        self._keep.clicked.connect(self.settled)
+        self._read.clicked.connect(self.read_asked)
+        self._rename.clicked.connect(self.rename_asked)
+        self._move.clicked.connect(self.move_asked)
+        self._delete.clicked.connect(self.delete_asked)
+        self.show_section(None, "", ())
+
+    @property
+    def says(self) -> str:
+        """What it tells about the section."""
+        return self._says
+
+    def picture_of(self, witness: str) -> PictureFrame:
+        """The frame of a witness's picture."""
+        return self._frames[witness]
+
+    def take_button(self, witness: str) -> QWidget:
+        """The word that takes a witness's reading."""
+        return self._take[witness]
+
+    def show_section(
+        self, section: Section | None, bookmark_path: str, sources: tuple[str, ...]
+    ) -> None:
+        """Show what is known of a section; pictures are asked for and arrive later."""
+        self._inside.setVisible(section is not None)
+        if section is None:
+            return
+        self._says = _reason(section, sources)
+        self._title.setText(escape(section.title))
+        self._reason.setText(escape(self._says).replace("\n", "<br>"))
+        self._wanted = {}
+        for name in _TAKE:
+            reading = section.reading(name)
+            self._take[name].setVisible(reading is not None and bool(section.disagreements))
+            self._heads[name].setText(escape(_head(name, section, reading, sources)))
+            self._heads[name].setVisible(bool(self._heads[name].text()))
+        self._keep.setVisible(bool(section.disagreements))
+        self._bookmark.setVisible(section.reading("bookmark") is not None)
+        self._bookmark.setText(escape(bookmark_path))
+        heading = section.reading("heading")
+        self._ask_for("heading", heading or section)
+        self._ask_for("contents", section.reading("contents"))
+
+    def show_picture(self, witness: str, page: int, box: Box, picture: Picture) -> None:
+        """A picture that was asked for, if it is still wanted."""
+        if self._wanted.get(witness) != (page, box):
+            return
+        image = image_from(picture, night=self.colours.is_night)
+        if witness == "contents" and self._marked is not None:
+            _tint(image, self._marked, box, self.colours)
+        self._frames[witness].show_image(image)
+
+    def wear(self, colours: Colours) -> None:
+        """Change colours."""
+        self.colours = colours
+
+    def _ask_for(self, witness: str, shown: Reading | Section | None) -> None:
+        frame = self._frames[witness]
+        frame.setVisible(shown is not None)
+        if shown is None:
+            return
+        frame.wait_for(f"Picture of the {witness}")
+        if isinstance(shown, Reading):
+            page, (_, y0, _, y1) = shown.seen_page, shown.seen_box
+        else:
+            page, y0, y1 = shown.page, shown.y, shown.y + 40.0
+        below = 2.2 * AROUND if witness == "heading" else AROUND * 0.8
+        above = 0.5 * AROUND if witness == "heading" else AROUND * 0.8
+        if self.sizes is None or not 0 <= page < len(self.sizes):
+            frame.hide()
+            return
+        width, height = (float(side) for side in self.sizes[page])
+        top = min(max(y0 - above, 0.0), height - 30.0)
+        box = (0.0, top, width, min(y1 + below, height))
+        if witness == "contents" and isinstance(shown, Reading):
+            self._marked = shown.seen_box
+        self._wanted[witness] = (page, box)
+        self.picture_wanted.emit(witness, page, box)
+
+
+def _head(name: str, section: Section, reading: Reading | None, sources: tuple[str, ...]) -> str:
+    if name == "heading":
+        words = "The heading" if reading else "Where it starts"
+        return f"{words}, file page {section.page + 1}"
+    if name not in sources:
+        return ""
+    if name == "contents":
+        if reading is None:
+            return "The contents page does not name it."
+        return f"The contents page, file page {reading.seen_page + 1}"
+    return "The bookmark" if reading else "No bookmark leads here."
+
+
+def _reason(section: Section, sources: tuple[str, ...]) -> str:
+    if section.disagreements:
+        return "\n".join(d.reason for d in section.disagreements)
+    if not section.readings:
+        return "You added this section." if sources else "A part by pages: nothing names it."
+    n, of = len(section.readings), len(sources)
+    if n == of:
+        return "All witnesses agree." if of > 1 else "The only witness of this document names it."
+    silent = {"bookmark": "the bookmarks", "contents": "the contents page",
+              "heading": "the headings"}  # fmt: skip
+    missing = [silent[name] for name in sources if section.reading(name) is None]
+    return f"Named by {n} of {of} witnesses; {' and '.join(missing)} leave it out."
+
+
+def _tint(image: QImage, marked: Box, shown: Box, colours: Colours) -> None:
+    """Lay the evidence tint under the words of a line."""
+    scale = SCALE
+    painter = QPainter(image)
+    night = QPainter.CompositionMode.CompositionMode_Screen
+    day = QPainter.CompositionMode.CompositionMode_Multiply
+    painter.setCompositionMode(night if colours.is_night else day)
+    x0, y0, x1, y1 = marked
+    area = QRectF((x0 - 3) * scale, (y0 - shown[1] - 2) * scale, (x1 - x0 + 6) * scale,
+                  (y1 - y0 + 4) * scale)  # fmt: skip
+    painter.fillRect(area, QColor(colours.tint))
+    painter.end()
