@@ -40,12 +40,32 @@ def wrapped(text: str, font: str, size: float, width: float) -> list[str]:
     return [*lines, line]
 
 
-def make_pdf(path: Path, pages: Sequence[Sequence[Block]], *, numbers: bool = True) -> None:
-    """Write a PDF of A4 pages, each a list of (style, text); page numbers at the foot."""
+def make_pdf(
+    path: Path,
+    pages: Sequence[Sequence[Block]],
+    *,
+    numbers: bool = True,
+    labels: Sequence[str] | None = None,
+    bookmarks: Sequence[tuple[str, int, int]] = (),
+) -> None:
+    """Write a PDF of A4 pages, each a list of (style, text); page numbers at the foot.
+
+    A style "toc1" is a contents line, indented by one step: its text is "title|number" with
+    leaders between, "title||number" without, "first line/second line|number" on two lines, or a
+    title alone. Labels are printed in place of numbers. Bookmarks are (title, level, page index).
+    """
     canvas = Canvas(str(path), pagesize=A4, invariant=1)
+    for k, (title, level, _) in enumerate(bookmarks):
+        canvas.addOutlineEntry(title, f"mark{k}", level=level, closed=False)
     for number, blocks in enumerate(pages, start=1):
+        for k, (_, _, page) in enumerate(bookmarks):
+            if page == number - 1:
+                canvas.bookmarkPage(f"mark{k}")
         y = HEIGHT - 90
         for style, text in blocks:
+            if style.startswith("toc"):
+                y = _contents_line(canvas, y, 20 * int(style[3:] or 0), text)
+                continue
             font, size = STYLES[style]
             canvas.setFont(font, size)
             if style == "head":
@@ -58,9 +78,27 @@ def make_pdf(path: Path, pages: Sequence[Sequence[Block]], *, numbers: bool = Tr
             y -= size * 0.6
         if numbers and blocks:
             canvas.setFont("Times-Roman", 9)
-            canvas.drawCentredString(WIDTH / 2, 40, str(number))
+            printed = labels[number - 1] if labels else str(number)
+            canvas.drawCentredString(WIDTH / 2, 40, printed)
         canvas.showPage()
     canvas.save()
+
+
+def _contents_line(canvas: Canvas, y: float, indent: float, text: str) -> float:
+    canvas.setFont("Times-Roman", 11)
+    title, _, number = text.partition("|")
+    led = not number.startswith("|")
+    first, *rest = title.split("/")
+    for k, line in enumerate([first, *rest]):
+        y -= 14
+        canvas.drawString(72 + indent + (10 if k else 0), y, line)
+        end = 72 + indent + (10 if k else 0) + stringWidth(line, "Times-Roman", 11)
+    if number:
+        canvas.drawRightString(WIDTH - 72, y, number.lstrip("|"))
+        if led:
+            dots = ". " * int((WIDTH - 72 - 30 - end) / stringWidth(". ", "Times-Roman", 11))
+            canvas.drawRightString(WIDTH - 72 - 24, y, dots.strip())
+    return y
 
 
 def page_texts(path: Path) -> list[PageText]:

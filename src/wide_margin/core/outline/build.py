@@ -47,7 +47,7 @@ def build_outline(
     pages = _Pages(paragraphs, listings)
     headings = find_headings(paragraphs, body_size, listings)
     records = [Record(heading=heading) for heading in headings]
-    placed = [b for b in bookmarks if b.page is not None and b.title]
+    placed = list(dict.fromkeys(b for b in bookmarks if b.page is not None and b.title))
     records = _with_bookmarks(records, placed, pages)
     contents = map_to_pages(contents, labels, _places(records))
     records = _with_contents(records, contents, pages)

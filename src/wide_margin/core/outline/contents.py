@@ -376,7 +376,8 @@ def map_to_pages(
         if number is not None and number[0] in offsets:
             offset, n = offsets[number[0]]
             page = number[1] + offset
-            if n >= 2 and 0 <= page < len(labels.labels):
+            sure = n >= 2 or len(votes[number[0]]) == 1
+            if sure and 0 <= page < len(labels.labels):
                 return page
         found = labels.find(printed) if printed else []
         return found[0] if found else None

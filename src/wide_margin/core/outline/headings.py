@@ -93,6 +93,7 @@ def find_headings(
     candidates = _without_title_matter(candidates, paragraphs, body_size)
     candidates = _drop_weak_styles(candidates, style_use, body_size, len(paragraphs))
     candidates = _counting_on(candidates, body_size)
+    candidates = _with_run_ins(candidates, paragraphs, listings)
     levels = _levels(candidates)
     return [
         Heading(c.title, level, c.page, c.y, c.paragraph, _box_of(c, paragraphs), c.style)
@@ -289,6 +290,47 @@ def _counting_on(candidates: list[_Candidate], body_size: float) -> list[_Candid
             seen.add(number.identifier)
             kept.append(candidate)
     return kept
+
+
+def _with_run_ins(
+    candidates: list[_Candidate], paragraphs: Sequence[Paragraph], listings: frozenset[int]
+) -> list[_Candidate]:
+    """Add headings that run into their paragraph: "2.1.1 Siting. The gauge stands ...".
+
+    A numbered one counts when it counts on from the others. Those without a number are bold and
+    end in a full stop, and count when the document has several of them, each once: a bold
+    "Note." or "Warning." comes again and again.
+    """
+    if not candidates:
+        return candidates
+    taken = {c.paragraph for c in candidates}
+    seen = {n.identifier for c in candidates if (n := number_of(c.title)) is not None}
+    numbered, plain = [], []
+    for row, paragraph in enumerate(paragraphs):
+        line = paragraph.pieces[0].line
+        if not line.lead or row in taken or paragraph.kind not in ("body", "item"):
+            continue
+        if paragraph.page in listings or len(paragraph.text) < line.lead + 40:
+            continue
+        lead = tidy(line.text[: line.lead].replace("\t", " "))
+        style = Style(round(line.size * 2) / 2, True, False, False)
+        title = lead.rstrip(" .:")
+        found = _Candidate(title, style, row, line.page, line.box[1], row, line.box[1])
+        number = number_of(title)
+        if not 3 <= len(title) <= 80 or not title[0].isalnum() or _CODE.search(title):
+            continue
+        if number is not None and number.depth > 1:
+            if _counts_on(number.identifier, seen):
+                seen.add(number.identifier)
+                numbered.append(found)
+        elif lead.endswith(".") and paragraph.kind == "body" and title[0].isupper():
+            plain.append(found)
+    names = Counter(c.title.casefold() for c in plain)
+    if len(names) < 3 or len(names) < 0.8 * len(plain) or len(plain) > 0.1 * len(paragraphs):
+        plain = []
+    lowest = min(c.style.size for c in candidates)
+    plain = [replace(c, style=c.style._replace(size=lowest - 1.0)) for c in plain]
+    return sorted([*candidates, *numbered, *plain], key=lambda c: c.paragraph)
 
 
 def _counts_on(identifier: str, seen: set[str]) -> bool:

@@ -1,0 +1,223 @@
+"""Three witnesses, one outline: matching, choosing, and naming what disagrees."""
+
+from itertools import pairwise
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.core.outline.test_contents import CHAPTERS, PLAIN, TEXT, book
+from tests.making import make_pdf, read_document
+from wide_margin.core.outline import WITNESSES
+from wide_margin.core.outline.aligning import Named, align
+from wide_margin.core.outline.jumps import without_jumps
+from wide_margin.core.outline.titles import alike, similarity, words_differ
+
+MARKS = [(title, int("." in title.split()[0]), k + 1) for k, title in enumerate(CHAPTERS)]
+
+
+def by_title(document):
+    return {s.title: s for s in document.outline.sections}
+
+
+def conflicts(document):
+    return [(s.title, d.about, d.witness) for s in document.outline.sections
+            for d in s.disagreements]  # fmt: skip
+
+
+def test_three_witnesses_that_agree_give_one_outline(tmp_path):
+    document = book(tmp_path / "a.pdf", [PLAIN], bookmarks=MARKS)
+    assert document.outline.sources == WITNESSES
+    assert [s.title for s in document.outline.sections] == list(CHAPTERS)
+    assert all(s.witnesses == WITNESSES for s in document.outline.sections)
+    assert conflicts(document) == []
+
+
+def test_a_wrong_page_in_the_contents_is_named_and_the_heading_used(tmp_path):
+    wrong = [*PLAIN[:3], ("toc1", "1.2 Lids|5"), *PLAIN[4:]]
+    document = book(tmp_path / "a.pdf", [wrong], bookmarks=MARKS)
+    assert conflicts(document) == [("1.2 Lids", "page", "contents")]
+    section = by_title(document)["1.2 Lids"]
+    assert section.page == 3
+    assert section.disagreements[0].reason == (
+        "The contents page prints 5; the heading stands on printed page 3 (page 4 of the file)."
+        " The heading is used."
+    )
+
+
+def test_a_bookmark_that_leads_elsewhere_is_named_and_the_heading_used(tmp_path):
+    moved = [*MARKS[:4], ("2.1 Wood", 1, 6), MARKS[5]]
+    document = book(tmp_path / "a.pdf", [PLAIN], bookmarks=moved)
+    assert conflicts(document) == [("2.1 Wood", "page", "bookmark")]
+    assert by_title(document)["2.1 Wood"].page == 5
+
+
+def test_a_reworded_bookmark_is_named_and_the_words_on_the_page_used(tmp_path):
+    reworded = [*MARKS[:2], ("1.2 Covers of stone", 1, 3), *MARKS[3:]]
+    document = book(tmp_path / "a.pdf", [PLAIN], bookmarks=reworded)
+    assert conflicts(document) == [("1.2 Lids", "title", "bookmark")]
+
+
+def test_two_against_one_win_over_a_title(tmp_path):
+    contents = [*PLAIN[:2], ("toc1", "1.1 Cords and chains|2"), *PLAIN[3:]]
+    marks = [MARKS[0], ("1.1 Cords and chains", 1, 2), *MARKS[2:]]
+    document = book(tmp_path / "a.pdf", [contents], bookmarks=marks)
+    assert conflicts(document) == [("1.1 Cords and chains", "title", "heading")]
+
+
+def test_flattened_bookmarks_are_named_and_the_levels_kept(tmp_path):
+    flat = [(title, 0, page) for title, _, page in MARKS]
+    document = book(tmp_path / "a.pdf", [PLAIN], bookmarks=flat)
+    assert [s.level for s in document.outline.sections] == [0, 1, 1, 0, 1, 1]
+    assert {c[0] for c in conflicts(document)} == {"1.1 Ropes", "1.2 Lids", "2.1 Wood", "2.2 Iron"}
+    assert {c[1:] for c in conflicts(document)} == {("level", "bookmark")}
+
+
+def test_what_one_witness_leaves_out_is_silent_and_no_conflict(tmp_path):
+    document = book(tmp_path / "a.pdf", [PLAIN], bookmarks=[MARKS[0], MARKS[3]])
+    section = by_title(document)["1.1 Ropes"]
+    assert section.witnesses == ("contents", "heading")
+    assert conflicts(document) == []
+
+
+def test_numbered_headings_that_no_list_names_are_added(tmp_path):
+    document = book(tmp_path / "a.pdf", [[*PLAIN[:3], *PLAIN[4:]]])
+    assert by_title(document)["1.2 Lids"].witnesses == ("heading",)
+
+
+def test_a_line_in_the_style_of_headings_is_left_out_where_the_contents_do_not_name_it(tmp_path):
+    titles = ("Wells", "Ropes", "Lids", "Buckets", "Wood", "Iron")
+    contents = [("h1", "Contents"), *(("toc0", f"{t}|{k + 1}") for k, t in enumerate(titles))]
+    pages = [contents, *([("h1", title), TEXT, TEXT] for title in titles)]
+    pages[3] = [("h1", "Lids"), TEXT, ("h1", "Attention please"), TEXT]
+    make_pdf(tmp_path / "a.pdf", pages, labels=["i", *"123456"])
+    assert "Attention please" not in by_title(read_document(tmp_path / "a.pdf"))
+
+
+def test_an_entry_whose_words_stand_nowhere_is_kept_in_its_place(tmp_path):
+    contents = [*PLAIN[:3], ("toc1", "1.1a Chains and cords|2"), *PLAIN[3:]]
+    outline = book(tmp_path / "a.pdf", [contents]).outline
+    names = [s.title for s in outline.sections]
+    assert names.index("1.1a Chains and cords") == names.index("1.1 Ropes") + 1
+    assert outline.sections[names.index("1.1a Chains and cords")].witnesses == ("contents",)
+
+
+def test_without_any_witness_there_are_parts_by_pages(tmp_path):
+    months = ("May", "June", "July", "August", "March", "April")
+    pages = [[("text", f"In {months[k % 6]} of year {k} the well was dry. {TEXT[1]}"), TEXT]
+             for k in range(12)]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", pages)
+    outline = read_document(tmp_path / "a.pdf").outline
+    assert outline.is_by_pages
+    assert outline.sections[0].title.startswith("Pages 1 to 2: In May of year 0")
+    assert outline.sections[-1].end_page == 11
+    assert all(not s.witnesses for s in outline.sections)
+
+
+def test_a_short_document_without_witnesses_is_left_whole(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [[TEXT], [TEXT]])
+    assert read_document(tmp_path / "a.pdf").outline.sections == ()
+
+
+@pytest.mark.parametrize(
+    "run_in",
+    ["1.1.1 Siting.", "1.1.2 Depth."],
+)
+def test_numbered_run_in_headings_count_on(tmp_path, run_in):
+    from reportlab.lib.pagesizes import A4
+    from reportlab.pdfgen.canvas import Canvas
+
+    canvas = Canvas(str(tmp_path / "a.pdf"), pagesize=A4)
+
+    def write(y, pieces):
+        x = 72
+        for font, size, words in pieces:
+            canvas.setFont(font, size)
+            canvas.drawString(x, y, words)
+            x += canvas.stringWidth(words + " ", font, size)
+
+    body = "The well stands where the ground is firm and no cattle come to it at night."
+    write(760, [("Times-Bold", 18, "1 Wells")])
+    write(740, [("Times-Roman", 11, body)])
+    write(727, [("Times-Roman", 11, body)])
+    write(700, [("Times-Bold", 14, "1.1 Building one")])
+    for k, name in enumerate(("1.1.1 Siting.", "1.1.2 Depth.")):
+        write(660 - 60 * k, [("Times-Bold", 11, name), ("Times-Roman", 11, body)])
+        write(646 - 60 * k, [("Times-Roman", 11, body)])
+    canvas.save()
+    document = read_document(tmp_path / "a.pdf")
+    section = by_title(document)[run_in.rstrip(".")]
+    assert section.level == 2
+
+
+def test_headings_in_two_columns_are_found_in_their_order(tmp_path):
+    from reportlab.lib.pagesizes import A4
+    from reportlab.pdfgen.canvas import Canvas
+
+    canvas = Canvas(str(tmp_path / "a.pdf"), pagesize=A4)
+    body = "The well stands where the ground is firm"
+    names = ["1 Wells", "2 Ropes", "3 Lids", "4 Wood"]
+    for k, x in enumerate((60, 320)):
+        for part in range(2):
+            top = 760 - 300 * part
+            canvas.setFont("Times-Bold", 14)
+            canvas.drawString(x, top, names[2 * k + part])
+            canvas.setFont("Times-Roman", 10)
+            for line in range(16):
+                canvas.drawString(x, top - 20 - 13 * line, body)
+    canvas.save()
+    document = read_document(tmp_path / "a.pdf")
+    assert [s.title for s in document.outline.sections] == names
+
+
+# --- matching titles
+
+
+def test_titles_that_differ_in_their_figures_are_others():
+    assert not alike("22.27 Version 3.9.1", "Version 3.9.4")
+    assert similarity("Version 3.9.4", "22.26 Version 3.9.4") == 1.0
+
+
+@pytest.mark.parametrize(
+    ("a", "b", "differ"),
+    [
+        ("9.3 Closing error", "Closing Error", False),
+        ("Closing error", "Closing mistake", True),
+        ("Package fields: Depends, Recommends", "Package fields", False),
+        ("T h e well", "The well", False),
+        ("Wells & buckets", "Wells and buckets", False),
+        ("The well", "The bucket", True),
+    ],
+)
+def test_wordings_differ_when_they_say_something_else(a, b, differ):
+    assert words_differ(a, b) is differ
+    assert words_differ(b, a) is differ
+
+
+def test_lists_are_matched_in_order_across_moved_and_reworded_titles():
+    first = [Named("Wells", 1), Named("Examples", 2), Named("Lids", 9), Named("Examples", 4),
+             Named("Cords", 5, 100.0)]  # fmt: skip
+    second = [Named("Wells", 1), Named("Examples", 2), Named("Lids", 3), Named("Examples", 4),
+              Named("Ropes", 5, 104.0), Named("Wood", 6)]  # fmt: skip
+    assert align(first, second) == [(0, 0), (1, 1), (2, 2), (3, 3), (4, 4)]
+
+
+@settings(max_examples=60)
+@given(st.lists(st.sampled_from("abcdefgh"), max_size=14), st.data())
+def test_a_list_is_matched_whole_with_itself_and_in_order_with_parts_of_it(names, data):
+    items = [Named(f"Section on {name * 3}", k) for k, name in enumerate(names)]
+    assert align(items, items) == [(k, k) for k in range(len(items))]
+    kept = sorted(data.draw(st.sets(st.integers(0, max(len(items) - 1, 0)), max_size=8)))
+    part = [items[k] for k in kept if k < len(items)]
+    pairs = align(part, items)
+    assert pairs == sorted(pairs)
+    assert len({a for a, _ in pairs}) == len({b for _, b in pairs}) == len(pairs)
+    assert all(similarity(part[a].title, items[b].title) == 1.0 for a, b in pairs)
+
+
+@given(st.lists(st.integers(-3, 9), max_size=30))
+def test_levels_never_jump_down_by_more_than_one(ranks):
+    levels = without_jumps(ranks)
+    assert all(level >= 0 for level in levels)
+    assert all(b <= a + 1 for a, b in pairwise(levels))
+    assert levels[:1] in ([], [0])
