@@ -101,6 +101,20 @@ def _contents_line(canvas: Canvas, y: float, indent: float, text: str) -> float:
     return y
 
 
+def plain_pages(n: int) -> list[list[Block]]:
+    """Pages of running text without a heading, each with words of its own."""
+    months = ("May", "June", "July", "August", "March", "April")
+    return [
+        [
+            ("text", f"In {months[k % 6]} of year {k} the well was dry. The rope was mended, and"
+                     " the lid was carried home to be painted before the first frost came."),
+            ("text", "Nobody drew water for some weeks, and the path to it grew over with grass"
+                     f" as it had done {k + 2} years before, when the old keeper had died."),
+        ]
+        for k in range(n)
+    ]  # fmt: skip
+
+
 def page_texts(path: Path) -> list[PageText]:
     """The characters of every page."""
     pdf = PdfFile(path)

@@ -166,3 +166,40 @@ def test_a_password_given_at_the_prompt_serves_the_copy_too(capsys, monkeypatch,
     code, _, err = run(capsys, monkeypatch, "outline", path, "--write-pdf", copy)
     assert code == 0, err
     assert copy.exists()
+
+
+def test_witnesses_can_be_left_out_and_their_conflicts_are_told(wide_margin, handbook_path):
+    _, out, _ = wide_margin("outline", handbook_path, "--format", "json")
+    rows = {row["title"]: row for row in json.loads(out)}
+    conflict = rows["9.3 Closing error"]["disagreements"][0]
+    assert (conflict["about"], conflict["witness"]) == ("page", "contents")
+    _, out, _ = wide_margin(
+        "outline", handbook_path, "--format", "json", "--no-bookmarks", "--no-contents-page"
+    )
+    assert {w for row in json.loads(out) for w in row["witnesses"]} == {"heading"}
+
+
+def test_an_outline_from_a_file_takes_the_place_of_ours(wide_margin, small_pdf, tmp_path):
+    mine = tmp_path / "mine.json"
+    mine.write_text('[{"title": "Water", "level": 0, "page": 2}]', encoding="utf-8")
+    copy = tmp_path / "copy.pdf"
+    code, out, err = wide_margin(
+        "outline", small_pdf, "--from", mine, "--write-pdf", copy, "--json"
+    )
+    assert code == 0
+    assert [(row["title"], row["page"]) for row in json.loads(out)] == [("Water", 2)]
+    assert "1 bookmarks" in err
+    _, out, _ = wide_margin("outline", copy, "--format", "json")
+    conflicts = [d["reason"] for row in json.loads(out) for d in row["disagreements"]]
+    assert len(conflicts) == 1
+    assert conflicts[0].startswith("The bookmark reads “Water”.")
+
+
+def test_a_document_without_witnesses_says_so(wide_margin, tmp_path):
+    from tests.making import make_pdf, plain_pages
+
+    make_pdf(tmp_path / "a.pdf", plain_pages(6))
+    code, out, err = wide_margin("outline", tmp_path / "a.pdf")
+    assert code == 0
+    assert "parts by pages" in err
+    assert out.startswith("Pages 1 to 2")

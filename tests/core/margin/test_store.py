@@ -126,3 +126,15 @@ def test_an_entry_tells_its_plain_values():
     values = note().as_json()
     assert isinstance(values["anchor"]["spans"][0], list)
     assert Entry(**{**values, "anchor": Anchor.from_json(values["anchor"])}).kind == "note"
+
+
+def test_a_changed_outline_is_kept_and_dropped(store):
+    document = record(store)
+    assert store.outline(document.id) is None
+    rows = [{"title": "Wells", "level": 0, "page": 1, "y": 20.0}]
+    store.put_outline(document.id, document.sha256, rows)
+    assert store.outline(document.id) == (document.sha256, rows)
+    assert store.outline_of(document.sha256) == rows
+    store.put_outline(document.id, document.sha256, None)
+    assert store.outline(document.id) is None
+    assert store.outline_of(document.sha256) is None

@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.outline.test_contents import CHAPTERS, PLAIN, TEXT, book
-from tests.making import make_pdf, read_document
+from tests.making import make_pdf, plain_pages, read_document
 from wide_margin.core.outline import WITNESSES
 from wide_margin.core.outline.aligning import Named, align
 from wide_margin.core.outline.jumps import without_jumps
@@ -103,10 +103,7 @@ def test_an_entry_whose_words_stand_nowhere_is_kept_in_its_place(tmp_path):
 
 
 def test_without_any_witness_there_are_parts_by_pages(tmp_path):
-    months = ("May", "June", "July", "August", "March", "April")
-    pages = [[("text", f"In {months[k % 6]} of year {k} the well was dry. {TEXT[1]}"), TEXT]
-             for k in range(12)]  # fmt: skip
-    make_pdf(tmp_path / "a.pdf", pages)
+    make_pdf(tmp_path / "a.pdf", plain_pages(12))
     outline = read_document(tmp_path / "a.pdf").outline
     assert outline.is_by_pages
     assert outline.sections[0].title.startswith("Pages 1 to 2: In May of year 0")

@@ -9,6 +9,7 @@ from PySide6.QtCore import (
     QRect,
     QSize,
     Qt,
+    QTimer,
     Signal,
 )
 from PySide6.QtGui import QColor, QFontMetrics, QKeyEvent, QMouseEvent, QPainter
@@ -145,6 +146,8 @@ class SectionTree(QTreeWidget):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """The keys of sections; the rest moves about."""
+        if self.state() == QTreeWidget.State.EditingState:
+            return  # a key that the title's editor leaves over
         if event.text() in ("<", ">"):
             self.key_pressed.emit(event.text())
         elif event.key() == Qt.Key.Key_Delete:
@@ -231,6 +234,8 @@ class _Delegate(QStyledItemDelegate):
     def __init__(self, tree: SectionTree) -> None:
         super().__init__(tree)
         self._tree = tree
+        self._typed: tuple[int, str] | None = None
+        self.closeEditor.connect(lambda *_: self._editor_closed())
 
     def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
         return QSize(60, ROW_HEIGHT)
@@ -249,8 +254,13 @@ class _Delegate(QStyledItemDelegate):
 
     def setModelData(self, editor: QWidget, model: QAbstractItemModel, index: Index) -> None:
         if isinstance(editor, QLineEdit) and editor.text().strip():
-            row = int(index.sibling(index.row(), 0).data(_INDEX))
-            self._tree.renamed.emit(row, editor.text())
+            self._typed = int(index.sibling(index.row(), 0).data(_INDEX)), editor.text()
+
+    def _editor_closed(self) -> None:
+        """Tell the new title once the editor is gone: the tree is made anew for it."""
+        typed, self._typed = self._typed, None
+        if typed is not None:
+            QTimer.singleShot(0, self._tree, lambda: self._tree.renamed.emit(*typed))
 
     def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
         c, section, rect = self._tree.colours, self._section(index), option.rect
