@@ -233,7 +233,32 @@ def _lateness_run() -> tuple[float, float]:
     return idle, busy
 
 
+def measure_outline(table: Table) -> None:
+    """What finding the outline adds to reading, and how true outlines are."""
+    import outline
+
+    from wide_margin.core.session import Session
+
+    for name in LONG:
+        path = DOCUMENTS / f"{name}.pdf"
+        document = outline.Prepared(path)
+        document.outline(document.bookmarks)
+        with tempfile.TemporaryDirectory() as cache:
+            os.environ["XDG_CACHE_HOME"] = cache
+            with Session(path) as session:
+                session.wait_for_workers()
+                start = time.perf_counter()
+                session.read().result(600)
+                whole = time.perf_counter() - start
+        seconds = document.seconds
+        share = seconds / max(whole - seconds, 1e-9)
+        table.add(f"finding the outline, {name}", f"{seconds:.2f} s", f"{whole:.2f} s",
+                  f"{100 * share:.0f} %", "25 %")  # fmt: skip
+    outline.main()
+
+
 MEASURES = {
+    "outline": measure_outline,
     "first": measure_first_page,
     "reading": measure_reading,
     "find": measure_find,

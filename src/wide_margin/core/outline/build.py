@@ -148,36 +148,64 @@ def _with_bookmarks(
         if record.heading and record.heading.paragraph not in by_row:
             by_row[record.heading.paragraph] = record
             made.append(record)
+    matched = _Matched(records)
     for i in lost:
-        record = _reworded(i, bookmarks, records) or Record()
+        record = _reworded(i, bookmarks, records, matched) or Record()
         if record.bookmark is None and record.heading is None:
             made.append(record)
         record.bookmark, record.at_bookmark = bookmarks[i], i
     return records + made
 
 
-def _reworded(i: int, bookmarks: Sequence[Bookmark], records: Sequence[Record]) -> Record | None:
+class _Matched:
+    """Which record each bookmark has, for looking between two of them."""
+
+    def __init__(self, records: Sequence[Record]) -> None:
+        self._records = records
+        at = {r.at_bookmark: k for k, r in enumerate(records) if r.bookmark is not None}
+        self._bookmarks = sorted(at)
+        self._at = at
+        self._pages = [record.place[0] for record in records]
+
+    def on_pages(self, first: int, last: int) -> tuple[int, int]:
+        """Range of records on some pages."""
+        return bisect_left(self._pages, first), bisect_left(self._pages, last + 1)
+
+    def around(self, i: int) -> tuple[int, int]:
+        """Records of the bookmarks before and after one, exclusive."""
+        at = bisect_left(self._bookmarks, i)
+        before = self._at[self._bookmarks[at - 1]] if at else -1
+        after = self._at[self._bookmarks[at]] if at < len(self._bookmarks) else len(self._records)
+        return before, after
+
+    def is_matched(self, i: int) -> bool:
+        """Whether a bookmark has the record of a heading; the one before the first counts."""
+        return i == -1 or i in self._at
+
+
+def _reworded(
+    i: int, bookmarks: Sequence[Bookmark], records: Sequence[Record], matched: _Matched
+) -> Record | None:
     """The heading that a bookmark leads to whose words stand nowhere near.
 
     Bookmarks lead to a place just over their heading: the first heading there that has none of
     its own, between the headings of the bookmarks before and after; or the only one there is
     between those, when it is near.
     """
-    at = {r.at_bookmark: k for k, r in enumerate(records) if r.bookmark is not None}
-    before = next((at[k] for k in range(i - 1, -1, -1) if k in at), -1)
-    after = next((at[k] for k in range(i + 1, len(bookmarks)) if k in at), len(records))
     bookmark = bookmarks[i]
     page, y = bookmark.page, bookmark.y or 0.0
     assert page is not None
+    before, after = matched.around(i)
+    first, end = matched.on_pages(page - NEAR, page + NEAR)
     free = [
-        r for r in records[before + 1 : after]
-        if r.bookmark is None and not _numbered_otherwise(bookmark.title, r.title)
+        record for record in records[max(first, before + 1) : min(end, after)]
+        if record.bookmark is None and not _numbered_otherwise(bookmark.title, record.title)
     ]  # fmt: skip
     here = [r for r in free if r.place[0] == page and r.place[1] >= y - 24.0]
     if here and here[0].place[1] < y + 150.0:
         return here[0]
-    only_one = len(free) == 1 and before == at.get(i - 1, -1) and i + 1 in at
-    return free[0] if only_one and abs(free[0].place[0] - page) <= NEAR else None
+    only_one = len(free) == 1 and matched.is_matched(i - 1) and matched.is_matched(i + 1)
+    return free[0] if only_one else None
 
 
 def _numbered_otherwise(a: str, b: str) -> bool:
