@@ -83,9 +83,9 @@ class _Pages:
         best, best_distance = None, 1e9
         for row in self._rows.get(page, ()):
             paragraph = self.paragraphs[row]
-            if len(paragraph.text) > 2 * len(title) + 40:
+            if len(paragraph.text) > 2 * len(title) + 40 and "\t" not in paragraph.text[:80]:
                 continue
-            if alike(title, tidy(paragraph.text.replace("\t", " "))):
+            if self._titled(paragraph, title):
                 distance = abs(paragraph.pieces[0].line.box[1] - y)
                 if distance < best_distance:
                     best, best_distance = row, distance
@@ -111,9 +111,19 @@ class _Pages:
         at = bisect_left(self._order, page + 1)
         return self._rows[self._order[at]][0] if at < len(self._order) else len(self.paragraphs)
 
-    def found_heading(self, row: int) -> Heading:
-        """A paragraph that another witness says is a heading."""
-        return heading_of(self.paragraphs[row], row)
+    def found_heading(self, row: int, title: str) -> Heading:
+        """A paragraph that another witness says is a heading, which it calls by a title."""
+        paragraph = self.paragraphs[row]
+        cell = paragraph.text.partition("\t")[0]
+        whole = alike(title, tidy(paragraph.text.replace("\t", " ")))
+        return heading_of(paragraph, row, "" if whole else tidy(cell))
+
+    def _titled(self, paragraph: Paragraph, title: str) -> bool:
+        """Whether a paragraph is a title, or has it in front and something else across a gap."""
+        text = paragraph.text
+        if alike(title, tidy(text.replace("\t", " "))):
+            return True
+        return "\t" in text and alike(title, tidy(text.partition("\t")[0]))
 
 
 def _with_bookmarks(
@@ -135,12 +145,10 @@ def _with_bookmarks(
         if record is None or record.place[0] != bookmark.page:
             row = pages.heading_of(bookmark.title, bookmark.page, bookmark.y or 0.0)
             taken = row is not None and row in by_row and by_row[row].bookmark is not None
-            if (row is not None and not taken) or (
-                record is None
-                and n_named[squash(bookmark.title)] == 1
-                and (row := pages.heading_near(bookmark.title, bookmark.page))
-            ):
-                record = by_row.get(row) or Record(heading=pages.found_heading(row))
+            if row is None and record is None and n_named[squash(bookmark.title)] == 1:
+                row = pages.heading_near(bookmark.title, bookmark.page)
+            if row is not None and not taken:
+                record = by_row.get(row) or Record(heading=pages.found_heading(row, bookmark.title))
         if record is None or record.bookmark is not None:
             lost.append(i)
             continue
@@ -150,7 +158,7 @@ def _with_bookmarks(
             made.append(record)
     matched = _Matched(records)
     for i in lost:
-        record = _reworded(i, bookmarks, records, matched) or Record()
+        record = _reworded(i, bookmarks, records, matched, pages) or Record()
         if record.bookmark is None and record.heading is None:
             made.append(record)
         record.bookmark, record.at_bookmark = bookmarks[i], i
@@ -166,6 +174,11 @@ class _Matched:
         self._bookmarks = sorted(at)
         self._at = at
         self._pages = [record.place[0] for record in records]
+        self._titles = Counter(squash(record.title) for record in records)
+
+    def n_called(self, title: str) -> int:
+        """How many headings have a title."""
+        return self._titles[squash(title)]
 
     def on_pages(self, first: int, last: int) -> tuple[int, int]:
         """Range of records on some pages."""
@@ -184,13 +197,17 @@ class _Matched:
 
 
 def _reworded(
-    i: int, bookmarks: Sequence[Bookmark], records: Sequence[Record], matched: _Matched
+    i: int,
+    bookmarks: Sequence[Bookmark],
+    records: Sequence[Record],
+    matched: _Matched,
+    pages: _Pages,
 ) -> Record | None:
     """The heading that a bookmark leads to whose words stand nowhere near.
 
-    Bookmarks lead to a place just over their heading: the first heading there that has none of
-    its own, between the headings of the bookmarks before and after; or the only one there is
-    between those, when it is near.
+    Bookmarks lead to a place just over their heading: what stands there first, if it is a
+    heading that has none of its own; or the only such heading between those of the bookmarks
+    before and after, when it is near. A title that comes again and again is not meant.
     """
     bookmark = bookmarks[i]
     page, y = bookmark.page, bookmark.y or 0.0
@@ -200,10 +217,16 @@ def _reworded(
     free = [
         record for record in records[max(first, before + 1) : min(end, after)]
         if record.bookmark is None and not _numbered_otherwise(bookmark.title, record.title)
+        and matched.n_called(record.title) < 3
     ]  # fmt: skip
-    here = [r for r in free if r.place[0] == page and r.place[1] >= y - 24.0]
-    if here and here[0].place[1] < y + 150.0:
-        return here[0]
+    first_row = pages.first_after(page, y - 4.0)
+    for record in free:
+        if (
+            record.heading
+            and record.place[0] == page
+            and (0 <= record.heading.paragraph - first_row <= 1)
+        ):
+            return record
     only_one = len(free) == 1 and matched.is_matched(i - 1) and matched.is_matched(i + 1)
     return free[0] if only_one else None
 
@@ -243,7 +266,7 @@ def _with_contents(records: list[Record], contents: Contents, pages: _Pages) -> 
             if row is not None:
                 record = next(
                     (r for r in kept if r.heading and r.heading.paragraph == row), None
-                ) or Record(heading=pages.found_heading(row))
+                ) or Record(heading=pages.found_heading(row, entry.title))
                 if record not in kept and record.contents is None:
                     made.append(record)
         if record is not None and record.contents is None:

@@ -11,7 +11,7 @@ from wide_margin.core.geometry import Box, around
 from wide_margin.core.layout import PageLabels, fold, tidy
 from wide_margin.core.layout.model import Line
 from wide_margin.core.layout.page_labels import page_number
-from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.numbering import number_before, number_of
 from wide_margin.core.outline.titles import forms_of
 from wide_margin.core.pages.model import LINE_END_HYPHEN
 
@@ -81,6 +81,7 @@ class _Row(NamedTuple):
     size: float
     is_bold: bool
     is_led: bool
+    """Whether it has leaders; then most of its characters are dots, whose size says nothing."""
 
 
 class _Found(NamedTuple):
@@ -183,7 +184,14 @@ def _rows(lines: Sequence[Line]) -> Iterator[_Row]:
                 box = around([box, number.box])
         text = _LEADERS.sub(" ", text).strip(" .·…_‥") or text
         yield _Row(
-            tidy(text), printed, line.page, box, line.box[0] - right, line.size, line.is_bold, led
+            tidy(text),
+            printed,
+            line.page,
+            box,
+            line.box[0] - right,
+            line.size,
+            line.is_bold or line.lead > 0,
+            led,
         )
 
 
@@ -307,21 +315,22 @@ def _mostly_entries(lines: Sequence[Line], entries: Sequence[_Found]) -> bool:
 
 def _levelled(found: Sequence[_Found]) -> list[ContentsEntry]:
     """Levels: "3.1" under the last "3"; else by indentation, then by weight and size."""
-    open_: list[tuple[float, float, int]] = []  # indentation, lightness, level
+    open_: list[tuple[_Row, int]] = []
     level_of: dict[str, int] = {}
     levelled = []
     for entry in found:
-        lightness = -(entry.first.size + 2.0 * entry.first.is_bold)
         number = number_of(entry.title)
         parent = number.identifier.rpartition(".")[0] if number else ""
-        while open_ and not _hangs_under(entry.first.indent, lightness, open_[-1]):
+        while open_ and not _hangs_under(entry.first, open_[-1][0]):
             open_.pop()
-        level = open_[-1][2] + 1 if open_ else 0
+        level = open_[-1][1] + 1 if open_ else 0
         if number is not None and parent in level_of and number.scheme in ("decimal", "lettered"):
             level = level_of[parent] + 1
-        while open_ and open_[-1][2] >= level:
+        elif number is not None and (before := number_before(number)) in level_of:
+            level = level_of[before]  # "2" is what "1" was
+        while open_ and open_[-1][1] >= level:
             open_.pop()
-        open_.append((entry.first.indent, lightness, level))
+        open_.append((entry.first, level))
         if number is not None:
             level_of[number.identifier] = level
         levelled.append(_contents_entry(entry, level))
@@ -332,10 +341,13 @@ def _contents_entry(entry: _Found, level: int) -> ContentsEntry:
     return ContentsEntry(entry.title, level, entry.printed, None, entry.first.page, entry.box)
 
 
-def _hangs_under(indent: float, weight: float, above: tuple[float, float, int]) -> bool:
-    if indent > above[0] + CLOSE:
+def _hangs_under(row: _Row, above: _Row) -> bool:
+    if row.indent > above.indent + CLOSE:
         return True
-    return abs(indent - above[0]) <= CLOSE and weight > above[1] + 0.9
+    if abs(row.indent - above.indent) > CLOSE:
+        return False
+    smaller = not row.is_led and not above.is_led and above.size > row.size + 0.9
+    return smaller or (above.is_bold and not row.is_bold)
 
 
 def map_to_pages(

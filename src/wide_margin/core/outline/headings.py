@@ -9,7 +9,7 @@ from typing import NamedTuple
 from wide_margin.core.geometry import Box, around
 from wide_margin.core.layout import Paragraph, tidy
 from wide_margin.core.outline.jumps import without_jumps
-from wide_margin.core.outline.numbering import Number, number_of
+from wide_margin.core.outline.numbering import number_before, number_of
 
 MAX_WORDS = 22
 _LETTERS = re.compile(r"[^\W\d_]")
@@ -101,10 +101,10 @@ def find_headings(
     ]
 
 
-def heading_of(paragraph: Paragraph, row: int) -> Heading:
-    """A paragraph that only another witness calls a heading."""
+def heading_of(paragraph: Paragraph, row: int, title: str = "") -> Heading:
+    """A paragraph that only another witness calls a heading, by the title that stands there."""
     line = paragraph.pieces[0].line
-    title = _unspaced(tidy(paragraph.text.replace("\t", " ")))
+    title = title or _unspaced(tidy(paragraph.text.replace("\t", " ")))
     box = around([piece.line.box for piece in paragraph.pieces if piece.line.page == line.page])
     return Heading(title, -1, line.page, line.box[1], row, box, style_of(paragraph))
 
@@ -360,7 +360,7 @@ def _levels(candidates: list[_Candidate]) -> list[int]:
             parent = number.identifier.rpartition(".")[0]
             if parent in last_of and number.scheme in ("decimal", "lettered"):
                 rank = last_of[parent] + 1
-            elif candidate.style not in learned and (before := _before(number)) in last_of:
+            elif candidate.style not in learned and (before := number_before(number)) in last_of:
                 rank = last_of[before]  # "2" is what "1" was, however it is set
             last_of[number.identifier] = rank
             learned[candidate.style][rank] += 1
@@ -369,16 +369,6 @@ def _levels(candidates: list[_Candidate]) -> list[int]:
         if number_of(candidate.title) is None and learned[candidate.style]:
             ranks[k] = learned[candidate.style].most_common(1)[0][0]
     return without_jumps(ranks)
-
-
-def _before(number: Number) -> str:
-    """The identifier that a number of one part counts on from, "" for a first one."""
-    name = number.identifier
-    if number.depth > 1 or name in ("1", "A", "I"):
-        return ""
-    if name.isdigit():
-        return str(int(name) - 1)
-    return chr(ord(name) - 1) if len(name) == 1 and "B" <= name <= "Z" else ""
 
 
 def _style_order(candidates: list[_Candidate]) -> dict[Style, int]:

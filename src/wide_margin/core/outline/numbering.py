@@ -51,3 +51,13 @@ def number_of(title: str) -> Number | None:
             identifier = match["id"]
             return Number(scheme, identifier.count(".") + 1, title[match.end() :], identifier)
     return None
+
+
+def number_before(number: Number) -> str:
+    """The identifier that a number of one part counts on from, "" for a first one."""
+    name = number.identifier
+    if number.depth > 1 or name in ("1", "A", "I"):
+        return ""
+    if name.isdigit():
+        return str(int(name) - 1)
+    return chr(ord(name) - 1) if len(name) == 1 and "B" <= name <= "Z" else ""
