@@ -1,0 +1,75 @@
+"""Shapes of real documents that once misled the outline, made small."""
+
+from reportlab.lib.pagesizes import A4
+from reportlab.pdfgen.canvas import Canvas
+
+from tests.core.outline.test_contents import CHAPTERS, PLAIN, book
+from tests.making import read_document
+
+BODY = "It says in plain words what the command is for and how long it may take to run."
+
+
+def reference(path, names):
+    """A page for each command: its name at the left and what it does at the right, then parts
+    that are called the same everywhere. Bookmarks name the commands alone."""
+    canvas = Canvas(str(path), pagesize=A4)
+    for k, name in enumerate(names):
+        canvas.bookmarkHorizontal(f"k{k}", 0, 770)
+        canvas.addOutlineEntry(name, f"k{k}")
+        canvas.setFont("Times-Roman", 10)
+        canvas.drawString(72, 740, name)
+        canvas.drawString(260, 740, f"What {name} is good for, in a few words")
+        for part, y in (("Description", 700), ("Usage", 640), ("Examples", 580)):
+            canvas.setFont("Times-Bold", 10)
+            canvas.drawString(72, y, part)
+            canvas.setFont("Times-Roman", 10)
+            canvas.drawString(72, y - 16, BODY)
+            canvas.drawString(72, y - 28, f"{BODY[:40]} {k}")
+        canvas.showPage()
+    canvas.save()
+
+
+def test_a_bookmark_is_not_taken_for_a_title_that_comes_again_and_again(tmp_path):
+    names = ("lift", "pump", "drain", "cover", "clean", "close")
+    reference(tmp_path / "a.pdf", names)
+    outline = read_document(tmp_path / "a.pdf").outline
+    marked = [s for s in outline.sections if "bookmark" in s.witnesses]
+    assert [s.title for s in marked] == list(names)
+    assert all("heading" in s.witnesses for s in marked)
+    assert not outline.disputed
+
+
+def test_a_figure_that_only_the_list_names_is_among_the_figures(tmp_path):
+    from wide_margin.core.session.reading_service import _figures
+
+    listed = [("h1", "List of Figures"), ("toc0", "1 A well seen from above|1"),
+              ("toc0", "2 A bucket|4")]  # fmt: skip
+    document = book(tmp_path / "a.pdf", [[*PLAIN, *listed]])
+    assert [(f.caption, f.page) for f in _figures(document)] == [
+        ("1 A well seen from above", 1), ("2 A bucket", 4)
+    ]  # fmt: skip
+
+
+def test_bookmarks_said_twice_count_once(tmp_path):
+    marks = [(title, int("." in title.split()[0]), k + 1) for k, title in enumerate(CHAPTERS)]
+    document = book(tmp_path / "a.pdf", [PLAIN], bookmarks=[*marks[:2], marks[1], *marks[2:]])
+    assert [s.title for s in document.outline.sections] == list(CHAPTERS)
+
+
+def test_an_edited_outline_is_anchored_to_the_paragraphs_at_its_places(tmp_path):
+    from wide_margin.core.outline.editing import OutlineEditor
+    from wide_margin.core.search import with_outline
+
+    document = book(tmp_path / "a.pdf", [PLAIN])
+    editor = OutlineEditor([float(h) for h in document.facts.sizes[:, 1]])
+    ropes = next(k for k, s in enumerate(document.outline.sections) if s.title == "1.1 Ropes")
+    edited = editor.rename(document.outline, ropes, "1.1 Cords").outline
+    edited = editor.add(edited, 5, 400.0, "Half a page down").outline
+    after = with_outline(document, edited)
+    starts = [s.first_paragraph for s in after.outline.sections]
+    assert starts == sorted(starts)
+    titles = [s.title for s in after.outline.sections]
+    assert titles.count("1.1 Cords") == 1
+    row = after.outline.sections[titles.index("1.1 Cords")].first_paragraph
+    assert after.paragraphs[row].text == "1.1 Ropes"
+    assert {p.section for p in after.text.passages} <= set(range(-1, len(titles)))
