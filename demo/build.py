@@ -2,25 +2,34 @@
 
 Sources are in demo/handbook, in a small markup: "@part", "@annex", "@front", "@glossary" open
 divisions; "##" a chapter, "###" a section, "####" a subsection; "Table:" and "Figure:" captions;
-"|" table rows; "- " and "1. " items; "[^ … ]" a footnote; "**term**" a glossary entry.
+"|" table rows; "- " and "1. " items; "[^ … ]" a footnote; "**term**" a glossary entry;
+"Equation: … | text"; "Picture: file | caption" a page that is only a picture of text;
+"Wide: file | caption" a landscape page with a table; "Sideways: figure | caption" a page turned
+by /Rotate. The files they name stand beside the sources, as do the terms of the index.
 """
 
 import json
 import re
 import sys
+from collections.abc import Iterator
 from pathlib import Path
 
+import reportlab
+from PIL import Image, ImageDraw, ImageFont
 from reportlab import rl_config
 from reportlab.lib.colors import HexColor
 from reportlab.lib.enums import TA_CENTER, TA_JUSTIFY
 from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.utils import ImageReader
+from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Paragraph, Spacer, Table, TableStyle
 from tides import FIGURES
-from typeset import HEIGHT, WIDTH, Break, Item, PageMaker
+from typeset import HEIGHT, INNER, OUTER, WIDTH, Break, Item, PageMaker, Plate
 
 rl_config.useA85 = 0  # streams as bytes: smaller, and no wall of letters for those who grep
 HERE = Path(__file__).parent
+FONT = Path(reportlab.__file__).parent / "fonts" / "Vera.ttf"
 TITLE = "The Skerrow Sound Tide Network: Observer’s Handbook"
 INK = HexColor("#1c1c1c")
 WRONG_ENTRY = "9.3 Closing error"
@@ -28,7 +37,7 @@ WRONG_ENTRY = "9.3 Closing error"
 NO_BOOKMARK = {"Signals and codes", "Barometers and thermometers", "Night and ice", "Repairs",
                "Mean sea level"}  # fmt: skip
 
-BODY = ParagraphStyle("body", fontName="Times-Roman", fontSize=10, leading=13.2, alignment=TA_JUSTIFY,
+BODY = ParagraphStyle("body", fontName="Times-Roman", fontSize=10, leading=12.8, alignment=TA_JUSTIFY,
                       spaceAfter=5, textColor=INK, hyphenationLang="")  # fmt: skip
 STYLES = {
     "body": BODY,
@@ -43,6 +52,11 @@ STYLES = {
     "caption": ParagraphStyle("caption", BODY, fontSize=8.8, leading=11, alignment=0, spaceBefore=4,
                               spaceAfter=5),
     "cell": ParagraphStyle("cell", BODY, fontSize=8.6, leading=10.4, alignment=0, spaceAfter=0),
+    "wide": ParagraphStyle("wide", BODY, fontSize=6.8, leading=8, alignment=0, spaceAfter=0),
+    "equation": ParagraphStyle("equation", BODY, fontName="Times-Italic", fontSize=11, leading=15,
+                               alignment=TA_CENTER, spaceBefore=5),
+    "index": ParagraphStyle("index", BODY, fontSize=8.2, leading=9.8, alignment=0, leftIndent=10,
+                            firstLineIndent=-10, spaceAfter=0.5),
     "note": ParagraphStyle("note", BODY, fontSize=8, leading=9.6, spaceAfter=0),
     "head": ParagraphStyle("head", BODY, fontName="Times-Italic", fontSize=8.8),
     "title": ParagraphStyle("title", BODY, fontSize=24, leading=30, alignment=TA_CENTER, spaceBefore=120),
@@ -68,8 +82,24 @@ class Contents:
                 continue
             page = row["page"] + (2 if row["title"] == WRONG_ENTRY else 0)
             label = labels[page] if page < len(labels) else ""
-            items.append(Item(_Leaders(row["title"], label, STYLES[f"toc{row['level']}"])))
+            style = STYLES[f"toc{row['level']}"]
+            *first, last = _folded(row["title"], style, WIDTH - INNER - OUTER - style.leftIndent - 40)
+            for line in first:
+                items.append(Item(Paragraph(line, style), keep_with_next=True))
+            items.append(Item(_Leaders(last, label, style)))
         return items
+
+
+def _folded(title: str, style: ParagraphStyle, width: float) -> list[str]:
+    """The title in lines no wider than that."""
+    lines = [""]
+    for word in title.split():
+        longer = f"{lines[-1]} {word}".strip()
+        if stringWidth(longer, style.fontName, style.fontSize) > width:
+            lines.append(word)
+        else:
+            lines[-1] = longer
+    return lines
 
 
 class _Leaders(Paragraph):
@@ -102,9 +132,10 @@ class Book:
     """Reads the sources and makes items of them."""
 
     def __init__(self, contents: Contents) -> None:
-        self.items: list[Item | Break] = []
+        self.items: list[Item | Break | Plate] = []
         self._contents = contents
         self._chapter = self._section = self._table = self._figure = self._n_notes = 0
+        self._equation = 0
         self._prefix = ""
 
     def read(self, path: Path) -> None:
@@ -134,6 +165,10 @@ class Book:
             self._table_block(text)
         elif text.startswith("Figure:"):
             self._figure_block(text)
+        elif text.startswith("Equation:"):
+            self._equation_block(text)
+        elif match := re.match(r"(Picture|Wide|Sideways):", text):
+            self._plate_block(match[1], text[match.end() :])
         elif match := re.match(r"(\d+\.|-) (.*)", text, re.S):
             bullet = "•" if match[1] == "-" else match[1]
             self._add(Paragraph(_markup(match[2]), STYLES["item"], bulletText=bullet))
@@ -217,19 +252,48 @@ class Book:
         title = f"Table {self._table}. {caption[6:].strip()}"
         self._add(Paragraph(_markup(title), STYLES["caption"]), keep=True)
         cells = [[cell.strip() for cell in row.strip().strip("|").split("|")] for row in rows]
-        made = [[Paragraph(_markup(cell), STYLES["cell"]) for cell in row] for row in cells]
-        longest = [max(len(row[k]) for row in cells) + 3 for k in range(len(cells[0]))]
-        room = WIDTH - 104
-        widths = [room * n / sum(longest) for n in longest]
-        table = Table(made, colWidths=widths, repeatRows=1)
-        table.setStyle(TableStyle([
-            ("LINEABOVE", (0, 0), (-1, 0), 0.8, INK), ("LINEBELOW", (0, 0), (-1, 0), 0.4, INK),
-            ("LINEBELOW", (0, -1), (-1, -1), 0.8, INK), ("VALIGN", (0, 0), (-1, -1), "TOP"),
-            ("TOPPADDING", (0, 0), (-1, -1), 2), ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
-            ("LEFTPADDING", (0, 0), (-1, -1), 2), ("RIGHTPADDING", (0, 0), (-1, -1), 4),
-        ]))  # fmt: skip
-        self._add(table)
+        self._add(_table(cells, STYLES["cell"], WIDTH - INNER - OUTER))
         self._add(Spacer(1, 10))
+
+    def _equation_block(self, text: str) -> None:
+        formula, _, said = text[9:].partition("|")
+        self._equation += 1
+        formula = re.sub(r"\bh(\d)", r"h<sub>\1</sub>", _markup(formula.strip()))
+        formula = re.sub(r"\^([\d.]+)", r"<super>\1</super>", formula)
+        formula = formula.replace("Σ", '<font face="Symbol">S</font>')
+        line = f"{formula} &nbsp;&nbsp;&nbsp; ({self._equation})"
+        self._add(Paragraph(line, STYLES["equation"]), keep=True)
+        self._add(Paragraph(_markup(said.strip()), BODY))
+
+    def _plate_block(self, kind: str, text: str) -> None:
+        name, _, caption = (part.strip() for part in text.partition("|"))
+        if kind == "Picture":
+            said = f"Plate, next page. {caption}"
+            self._add(Paragraph(_markup(said), STYLES["caption"]))
+            self.items.append(Plate(_card(HERE / "handbook" / name)))
+        elif kind == "Wide":
+            self._table += 1
+            title = Paragraph(_markup(f"Table {self._table}. {caption}"), STYLES["caption"])
+            rows = (HERE / "handbook" / name).read_text(encoding="utf-8").strip().split("\n")
+            cells = [[cell.strip() for cell in row.strip("|").split("|")] for row in rows]
+            table = _table(cells, STYLES["wide"], HEIGHT - 72)
+            self.items.append(Plate(_broadside([title, table]), size=(HEIGHT, WIDTH)))
+        else:
+            self._figure += 1
+            title = Paragraph(_markup(f"Figure {self._figure}. {caption}"), STYLES["caption"])
+            self.items.append(Plate(_broadside([FIGURES[name](), title], turned=True), rotate=90))
+
+    def add_index(self, texts: list[str], labels: list[str]) -> None:
+        """The index, from what stood on the pages of the run before."""
+        title = "Index"
+        self.items.append(Break(columns=2, left_head=title, right_head=title))
+        self._add(Paragraph(title, STYLES["chapter"]), self._landing(title, 0), keep=True)
+        initial = ""
+        for entry, rest in index_rows(texts, labels):
+            if entry[0].upper() != initial:
+                initial = entry[0].upper()
+                self._add(Paragraph(f"<b>{initial}</b>", STYLES["index"]), keep=True)
+            self._add(Paragraph(_markup(entry) + rest, STYLES["index"]))
 
     def _figure_block(self, text: str) -> None:
         name, _, caption = text[7:].partition("|")
@@ -240,6 +304,98 @@ class Book:
         )
 
 
+def _table(cells: list[list[str]], style: ParagraphStyle, width: float) -> Table:
+    made = [[Paragraph(_markup(cell), style) for cell in row] for row in cells]
+    measured = cells[1:] if width > WIDTH else cells  # a broad table's heads may fold
+    longest = [max(len(row[k]) for row in measured) + 3 for k in range(len(cells[0]))]
+    widths = [width * n / sum(longest) for n in longest]
+    table = Table(made, colWidths=widths, repeatRows=1)
+    table.setStyle(TableStyle([
+        ("LINEABOVE", (0, 0), (-1, 0), 0.8, INK), ("LINEBELOW", (0, 0), (-1, 0), 0.4, INK),
+        ("LINEBELOW", (0, -1), (-1, -1), 0.8, INK), ("VALIGN", (0, 0), (-1, -1), "TOP"),
+        ("TOPPADDING", (0, 0), (-1, -1), 2), ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
+        ("LEFTPADDING", (0, 0), (-1, -1), 2), ("RIGHTPADDING", (0, 0), (-1, -1), 4),
+    ]))  # fmt: skip
+    return table
+
+
+def _broadside(flowables: list, *, turned: bool = False):
+    """Draws a page wider than it is tall; turned, on an upright page that /Rotate lays down."""
+
+    def draw(canvas: Canvas, label: str) -> None:
+        canvas.saveState()
+        if turned:
+            canvas.translate(WIDTH, 0)
+            canvas.rotate(90)
+        y = WIDTH - 36.0
+        for flowable in flowables:
+            _, height = flowable.wrap(HEIGHT - 72, WIDTH)
+            y -= height
+            flowable.drawOn(canvas, 36, y)
+            y -= 8
+        canvas.setFont("Times-Italic", 8.8)
+        canvas.drawCentredString(HEIGHT / 2, 26, label)
+        canvas.restoreState()
+
+    return draw
+
+
+def _card(path: Path):
+    """Draws a page that holds nothing but a picture of the file's text, a little askew."""
+    paper, ink, size = 232, 45, (940, 1330)
+    image = Image.new("L", size, paper)
+    font = ImageFont.truetype(str(FONT), 27)
+    draw_on = ImageDraw.Draw(image)
+    draw_on.rectangle((44, 44, size[0] - 44, size[1] - 44), outline=ink, width=3)
+    y = 96.0
+    for line in path.read_text(encoding="utf-8").rstrip().split("\n"):
+        draw_on.text((92, y), line, fill=ink, font=font)
+        y += 38
+    image = image.rotate(0.7, resample=Image.Resampling.BICUBIC, fillcolor=paper)
+
+    def draw(canvas: Canvas, label: str) -> None:
+        canvas.drawImage(ImageReader(image), 0, 0, WIDTH, HEIGHT)
+
+    return draw
+
+
+def index_rows(texts: list[str], labels: list[str]) -> Iterator[tuple[str, str]]:
+    """Entries of the index with the pages that say most of each.
+
+    A line of the terms is "entry", "entry = phrase; phrase" or "entry > see another entry".
+    """
+    lines = (HERE / "handbook" / "index-terms.txt").read_text(encoding="utf-8").split("\n")
+    gazetteer = (HERE / "handbook" / "08-annex.md").read_text(encoding="utf-8")
+    lines += [f"{m[2]} ({m[1]}) = {m[2]}" for m in re.finditer(r"### ([A-Z]{3}) (.+)", gazetteer)]
+    for line in sorted(filter(str.strip, lines), key=str.casefold):
+        if ">" in line:
+            entry, _, other = line.partition(">")
+            yield entry.strip(), f", <i>see</i> {other.strip()}"
+            continue
+        entry, _, phrases = line.partition("=")
+        wanted = [phrase.strip() for phrase in (phrases or entry).split(";")]
+        pattern = re.compile(r"\b(" + "|".join(map(re.escape, wanted)) + ")", re.I)
+        counts = [(len(pattern.findall(text)), page) for page, text in enumerate(texts)]
+        best = sorted((c for c in counts if c[0]), key=lambda c: (-c[0], c[1]))[:7]
+        rest = _runs(sorted(page for _, page in best), labels)
+        if rest or not texts:
+            yield entry.strip(), rest
+
+
+def _runs(pages: list[int], labels: list[str]) -> str:
+    """", 3, 7–9" for neighbouring pages."""
+    runs: list[list[int]] = []
+    for page in pages:
+        if runs and page == runs[-1][-1] + 1:
+            runs[-1].append(page)
+        else:
+            runs.append([page])
+    said = [
+        labels[run[0]] if len(run) == 1 else f"{labels[run[0]]}–{labels[run[-1]]}" for run in runs
+    ]
+    return "".join(f", {one}" for one in said)
+
+
 def _markup(text: str) -> str:
     text = text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;").replace("\n", " ")
     text = text.replace("&lt;super&gt;", "<super>").replace("&lt;/super&gt;", "</super>")
@@ -248,8 +404,9 @@ def _markup(text: str) -> str:
     return re.sub(r"(?<!\w)_(.+?)_(?!\w)", r"<i>\1</i>", text)
 
 
-def set_book(target: str, contents: Contents, old: Contents, labels: list[str]) -> list[str]:
-    """One run; the labels of its pages."""
+def set_book(target: str, contents: Contents, old: Contents, before: PageMaker | None) -> PageMaker:
+    """One run, with what the run before found."""
+    labels, texts = (before.labels, before.texts) if before else ([], [])
     canvas = Canvas(target, pagesize=(WIDTH, HEIGHT), invariant=1, pageCompression=1)
     canvas.setTitle(TITLE)
     canvas.setAuthor("The Tide Office, Hallan")
@@ -265,25 +422,31 @@ def set_book(target: str, contents: Contents, old: Contents, labels: list[str]) 
     book.items.extend(old.listing(labels))
     for path in sorted((HERE / "handbook").glob("*.md")):
         book.read(path)
+    n_body = next((row["page"] for row in old.rows if row["title"] == "Index"), len(texts))
+    n_front = labels.index("1") if "1" in labels else 0
+    served = [text if n_front <= page < n_body else "" for page, text in enumerate(texts)]
+    book.add_index(served, labels)
     maker.set_all(book.items)
     canvas.save()
-    return maker.labels
+    return maker
 
 
 def main() -> None:
     """Build the PDF, and beside the sources its true outline."""
     target = sys.argv[1]
-    contents, labels = Contents(), []
-    for _ in range(4):  # until the contents page has its final length
-        old, contents = contents, Contents()
-        labels = set_book(target, contents, old, labels)
-        if [r["page"] for r in old.rows] == [r["page"] for r in contents.rows]:
+    contents, maker = Contents(), None
+    for _ in range(6):  # until contents and index have their final length
+        old, contents, before = contents, Contents(), maker
+        maker = set_book(target, contents, old, before)
+        if before and before.texts == maker.texts and old.rows == contents.rows:
             break
+    else:
+        raise RuntimeError("the pages do not come to rest")
     outline = [{**row, "page": row["page"] + 1} for row in contents.rows]
     (HERE / "outline.json").write_text(
         json.dumps(outline, ensure_ascii=False, indent=1) + "\n", encoding="utf-8"
     )
-    print(f"{len(labels)} pages in {target}")
+    print(f"{len(maker.labels)} pages in {target}")
 
 
 if __name__ == "__main__":

@@ -19,10 +19,15 @@ def height(hours: float, constituents: dict[str, tuple[float, float]]) -> float:
 
 
 def curve(
-    n_hours: float, names: tuple[str, ...], step: float, unit: str, per_mark: float
+    n_hours: float,
+    names: tuple[str, ...],
+    step: float,
+    unit: str,
+    per_mark: float,
+    size: tuple[float, float] = (340.0, 130.0),
 ) -> Drawing:
     """A drawing of the tide at Ravnhead over some hours."""
-    width, tall, left, low = 340.0, 130.0, 30.0, 18.0
+    (width, tall), left, low = size, 30.0, 18.0
     drawing = Drawing(width, tall)
     used = {name: RAVNHEAD[name] for name in names}
     n = int(n_hours / step)
@@ -48,7 +53,7 @@ def curve(
     for mark in range(int(n_hours / per_mark) + 1):
         x = left + mark * per_mark * (width - left - 4) / n_hours
         drawing.add(Line(x, low - 3, x, low, strokeColor=INK, strokeWidth=0.4))
-        drawing.add(String(x - 4, low - 12, str(mark), fontName="Times-Roman", fontSize=7.5))
+        drawing.add(String(x - 4, low - 12, f"{mark * per_mark / 24:.0f}", fontName="Times-Roman", fontSize=7.5))
     drawing.add(String(width - 40, low - 12, unit, fontName="Times-Italic", fontSize=7.5))
     drawing.add(PolyLine(points, strokeColor=INK, strokeWidth=0.8))
     return drawing
@@ -57,4 +62,5 @@ def curve(
 FIGURES = {
     "tide": lambda: curve(168, ("M2", "S2", "N2", "O1"), 0.25, "days", 24),
     "springs": lambda: curve(24 * 29.5, ("M2", "S2"), 0.5, "days", 24 * 3),
+    "quarter": lambda: curve(24 * 90, ("M2", "S2", "N2", "O1"), 0.5, "days", 240, (490.0, 270.0)),
 }

@@ -10,7 +10,7 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Paragraph, Spacer
 
 WIDTH, HEIGHT = A5
-INNER, OUTER, TOP, BOTTOM = 54.0, 48.0, 56.0, 54.0
+INNER, OUTER, TOP, BOTTOM = 50.0, 44.0, 52.0, 46.0
 GUTTER = 16.0
 NOTE_GAP = 8.0
 
@@ -39,6 +39,17 @@ class Break:
     """Without running head."""
 
 
+@dataclass
+class Plate:
+    """A page drawn as a whole, set when the page before it is full."""
+
+    draw: Callable[[Canvas, str], None]
+    """Called with the canvas and the page's label."""
+    size: tuple[float, float] = (WIDTH, HEIGHT)
+    rotate: int = 0
+    """The page's /Rotate, degrees clockwise."""
+
+
 class PageMaker:
     """Sets items one after the other. Run it twice: the first run finds the page numbers."""
 
@@ -46,6 +57,9 @@ class PageMaker:
         self.canvas, self._head, self._note = canvas, head_style, note_style
         self.page = -1
         self.labels: list[str] = []
+        self.texts: list[str] = []
+        """What stands in the items of each page, for the index."""
+        self._plates: list[Plate] = []
         self._columns, self._column = 1, 0
         self._left_head = self._right_head = ""
         self._numbering, self._count = "roman", 0
@@ -60,11 +74,27 @@ class PageMaker:
         """Begin a page."""
         if self._open:
             self._finish_page()
+        self._count_page()
+        self._column, self._y = 0, HEIGHT - TOP
+        self._open = True
+
+    def _count_page(self) -> None:
         self.page += 1
         self._count += 1
         self.labels.append(self._label())
-        self._column, self._y = 0, HEIGHT - TOP
-        self._open = True
+        self.texts.append("")
+
+    def _set_plates(self) -> None:
+        canvas = self.canvas
+        for plate in self._plates:
+            self._count_page()
+            canvas.setPageSize(plate.size)
+            canvas.setPageRotation(plate.rotate)
+            plate.draw(canvas, self.labels[-1])
+            canvas.showPage()
+            canvas.setPageSize((WIDTH, HEIGHT))
+            canvas.setPageRotation(0)
+        self._plates = []
 
     def _label(self) -> str:
         if self._numbering == "arabic":
@@ -98,6 +128,7 @@ class PageMaker:
         canvas.showPage()
         self._bare = False
         self._open = False
+        self._set_plates()
 
     def _edges(self) -> tuple[float, float]:
         if self.page % 2 == 1:
@@ -141,13 +172,16 @@ class PageMaker:
 
     # --- items
 
-    def set_all(self, items: list[Item | Break]) -> None:
+    def set_all(self, items: list[Item | Break | Plate]) -> None:
         """Set everything and close the last page."""
         waiting = list(items)
         while waiting:
             item = waiting.pop(0)
             if isinstance(item, Break):
                 self._turn(item)
+                continue
+            if isinstance(item, Plate):
+                self._plates.append(item)
                 continue
             self._set(item, waiting)
         if self._open:
@@ -169,7 +203,7 @@ class PageMaker:
     def _room(self, notes: list[Paragraph]) -> float:
         return self._y - BOTTOM - self._notes_height(notes)
 
-    def _set(self, item: Item, waiting: list[Item | Break]) -> None:
+    def _set(self, item: Item, waiting: list[Item | Break | Plate]) -> None:
         if not self._open:
             self.start_page()
         _, width = self._frame()
@@ -198,6 +232,8 @@ class PageMaker:
                 waiting.insert(0, Item(parts[1], notes=item.notes))
                 self._next_frame()
                 return
+        if isinstance(flowable, Spacer):
+            return  # no page is begun for the sake of white space
         if at_top:
             raise ValueError("an item is taller than a page")
         self._next_frame()
@@ -209,5 +245,13 @@ class PageMaker:
         if item.landed is not None:
             item.landed(self.canvas, self.page, HEIGHT - self._y)
         self._notes.extend(item.notes)
+        self.texts[-1] += _plain(item.flowable) + "\n"
         item.flowable.drawOn(self.canvas, left, self._y - height)
         self._y -= height + item.flowable.getSpaceAfter()
+
+
+def _plain(flowable: Flowable) -> str:
+    if isinstance(flowable, Paragraph):
+        return flowable.getPlainText(identify=False)
+    rows = getattr(flowable, "_cellvalues", [])
+    return "\n".join(_plain(cell) for row in rows for cell in row if isinstance(cell, Paragraph))
