@@ -83,7 +83,9 @@ class Contents:
             page = row["page"] + (2 if row["title"] == WRONG_ENTRY else 0)
             label = labels[page] if page < len(labels) else ""
             style = STYLES[f"toc{row['level']}"]
-            *first, last = _folded(row["title"], style, WIDTH - INNER - OUTER - style.leftIndent - 40)
+            *first, last = _folded(
+                row["title"], style, WIDTH - INNER - OUTER - style.leftIndent - 40
+            )
             for line in first:
                 items.append(Item(Paragraph(line, style), keep_with_next=True))
             items.append(Item(_Leaders(last, label, style)))
@@ -383,7 +385,7 @@ def index_rows(texts: list[str], labels: list[str]) -> Iterator[tuple[str, str]]
 
 
 def _runs(pages: list[int], labels: list[str]) -> str:
-    """", 3, 7–9" for neighbouring pages."""
+    """ ", 3, 7–9" for neighbouring pages."""
     runs: list[list[int]] = []
     for page in pages:
         if runs and page == runs[-1][-1] + 1:

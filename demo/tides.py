@@ -53,7 +53,11 @@ def curve(
     for mark in range(int(n_hours / per_mark) + 1):
         x = left + mark * per_mark * (width - left - 4) / n_hours
         drawing.add(Line(x, low - 3, x, low, strokeColor=INK, strokeWidth=0.4))
-        drawing.add(String(x - 4, low - 12, f"{mark * per_mark / 24:.0f}", fontName="Times-Roman", fontSize=7.5))
+        drawing.add(
+            String(
+                x - 4, low - 12, f"{mark * per_mark / 24:.0f}", fontName="Times-Roman", fontSize=7.5
+            )
+        )
     drawing.add(String(width - 40, low - 12, unit, fontName="Times-Italic", fontSize=7.5))
     drawing.add(PolyLine(points, strokeColor=INK, strokeWidth=0.8))
     return drawing

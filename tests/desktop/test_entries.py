@@ -70,7 +70,7 @@ def test_a_decline_shows_the_nearest_passages(hand):
 
 
 def test_asking_of_a_section_stays_until_it_is_changed(hand):
-    hand.view.go_to_typed("18")
+    hand.view.go_to_typed("17")
     hand.wait(lambda: hand.view.ask_line.reach_choice.menu.actions()[1:])
     hand.view.ask_line.reach_choice.menu.actions()[1].trigger()
     named = hand.view.ask_line.reach.name

@@ -50,7 +50,9 @@ def _pages(pages: tuple[int, ...]) -> str:
     if not pages:
         return "no page"
     shown = ", ".join(str(page + 1) for page in pages[:12])
-    return f"file pages {shown}" + (f" and {len(pages) - 12} more" if len(pages) > 12 else "")
+    return f"file page{'s' if len(pages) > 1 else ''} {shown}" + (
+        f" and {len(pages) - 12} more" if len(pages) > 12 else ""
+    )
 
 
 class PropertiesDialog(QDialog):

@@ -19,9 +19,9 @@ def test_a_glossary_term_is_explained_by_its_entry(handbook, definitions):
 
 
 def test_a_term_defined_in_running_text_is_found(handbook, definitions):
-    explanation = explain(handbook, definitions, "a stilling well")
+    explanation = explain(handbook, definitions, "referred to Sound datum")
     assert explanation.meanings
-    assert "inlet" in explanation.meanings[0].text
+    assert "finally referred" in explanation.meanings[0].text
 
 
 def test_references_are_resolved_to_places(handbook):

@@ -6,6 +6,8 @@ from collections.abc import Sequence
 from wide_margin.core.layout.model import Line
 
 _LEADERS = re.compile(r"(?:[.·…_]\s?){4,}\s*(?:\d+|[ivxlc]+)?\s*$")
+_WORDS = re.compile(r"[^\W\d_]{2}")
+_DECIMAL_INSIDE = re.compile(r"[^\W\d_].*\s\d+[.,]\d")
 _ENDS_IN_PAGE = re.compile(r"(?:[\s,]+(?:\d{1,4}|[ivxlc]{1,6}|[A-Z]-?\d{1,3}))+\s*$")
 
 
@@ -18,9 +20,16 @@ def is_listing(lines: Sequence[Line]) -> bool:
     n_led = sum("." in text[-12:] and bool(_LEADERS.search(text)) for text in texts)
     if n_led >= 0.35 * len(texts):
         return True
-    n_ending = sum(text[-1].isalnum() and bool(_ENDS_IN_PAGE.search(text[-24:])) for text in texts)
+    n_ending = sum(text[-1].isalnum() and _ends_in_pages(text) for text in texts)
     n_wordy = sum(text.count(" ") > 11 for text in texts)
     return n_ending >= 0.6 * len(texts) and n_wordy < 0.2 * len(texts)
+
+
+def _ends_in_pages(text: str) -> bool:
+    """Whether words and then page numbers stand in a line; a table's row has other figures."""
+    if not _ENDS_IN_PAGE.search(text[-24:]):
+        return False
+    return bool(_WORDS.search(text)) and not _DECIMAL_INSIDE.search(text)
 
 
 def listing_pages(pages: Sequence[Sequence[Line]]) -> frozenset[int]:
