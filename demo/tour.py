@@ -40,9 +40,8 @@ class Tour:
         self._pictures.mkdir(exist_ok=True)
         for old in self._pictures.glob("*.png"):
             old.unlink()
-        steps = [self.open, self.find_the_way, self.find_words, self.ask, self.visit_places,
-                 self.decline, self.explain, self.translate, self.keep,
-                 self.open_again]  # fmt: skip
+        steps = [self.open, self.find_the_way, self.check_outline, self.find_words, self.ask, self.visit_places,
+                 self.decline, self.explain, self.translate, self.keep, self.open_again]  # fmt: skip
         failed = 0
         for step in steps:
             name = step.__name__.replace("_", " ")
@@ -144,6 +143,20 @@ class Tour:
         view.go_back()
         self.settle(0.2)
         return f"page field led to p. 9; the ask line says “{said}” and “{number}”; back again"
+
+    def check_outline(self) -> str:
+        """Go to the one disagreement between the witnesses of the outline, and back."""
+        window = self._window
+        window.show_view("Outline")
+        self.settle(0.3)
+        window.outline_view.next_disagreement()
+        self.settle(0.6)
+        section = window.outline_view.outline.sections[window.outline_view.tree.current()]
+        self.check("Closing error" in section.title, f"it leads to {section.title}")
+        said = section.disagreements[0].reason
+        self.picture("outline")
+        window.show_view("Read")
+        return f"{section.title}: {said}"
 
     def find_words(self) -> str:
         """Find a word and step through its places."""
