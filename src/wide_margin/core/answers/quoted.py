@@ -1,78 +1,138 @@
 """Answers made of the document's own sentences."""
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
+from wide_margin.core.answers.corrections import corrections_of
+from wide_margin.core.answers.evidence import is_enough
 from wide_margin.core.answers.model import WHOLE, Answer, Excerpt, Quote, Reach, locator_for
-from wide_margin.core.answers.question import Question, read_question, topic_of
-from wide_margin.core.answers.signs import counted_thing, counts_it, emphasis_for, sign_of
-from wide_margin.core.geometry import BoolArray, FloatArray
+from wide_margin.core.answers.question import Question, topic_of
+from wide_margin.core.answers.reading import Asked, read_asked
+from wide_margin.core.answers.signs import (
+    counted_thing,
+    counts_it,
+    defined_term,
+    emphasis_for,
+    sign_of,
+)
+from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 from wide_margin.core.passages import Sentence
-from wide_margin.core.search import Query, Ranked, ReadDocument, rank, read_terms
-from wide_margin.core.search.rank import sentence_scores, title_weights
+from wide_margin.core.search import (
+    Query,
+    ReadDocument,
+    Weighed,
+    is_common,
+    leaning_on,
+    rank,
+    read_terms,
+    weigh,
+)
+from wide_margin.core.search.analysis import words
+from wide_margin.core.search.rank import title_weights
 
 N_EXCERPTS = 12
-N_PASSAGES = 40
-"""Passages whose sentences are weighed one by one."""
 MAX_WORDS = 80
 """A quoted answer stops before this; a list may take twice as many."""
-WINDOW_WORDS = 56
-"""Neighbouring sentences are quoted together up to this."""
-OF_PASSAGE, OF_SENTENCE, OF_NEIGHBOUR, OF_SIGN = 2.0, 0.8, 0.5, 1.0
-PLACE_OF_SENTENCE = 0.5
-CLOSE = 0.92
-OF_TITLE = 0.8
-"""What a section's title counts for a \"where\" question, beside its best passage."""
+FULL, FULL_LIST = 34, 60
+"""With so many words an answer has enough; one more sentence may be begun before."""
+N_STATEMENTS = 60
+OF_PAGE = 1.5
+"""What the evidence on its page counts for a sentence of the answer."""
+UNFIT = 6.0
+"""What not reading as a statement costs it."""
+BESIDE, OTHER_PAGE, OF_NEW = 1.5, 1.5, 4.0
+"""What counts for a further sentence: standing beside, against: another page, for: new words."""
+NOT_FAR = 3.5
+"""How far behind the best a further sentence may be."""
 INHERITED = 0.8
 """What a sentence that leans on the one before takes over of that one's words."""
-"""What a sentence's score is made of: its passage's score, the share of the question's weight
-that it holds, its neighbours' share, and whether it has the form of the wanted answer."""
-ENOUGH = 0.36
-"""Share of the question's weight that the evidence must hold for an answer."""
 _LEANS = re.compile(
     r"^(?:it|its|this|these|that|those|they|their|he|she|such|both|here|there|then|thus|hence|"
     r"however|otherwise|instead|in (?:this|that|such) case|for example|as a result)\b", re.I
 )  # fmt: skip
+_OF_WORKS = re.compile(
+    r"\b(?:works?|authors?|written by|wrote|books?|papers?|reports?|references?|literature|bibliograph\w+"
+    r"|articles?|publications?|publish\w*|cit(?:ed?|es|ations?)|reading list|journals?)\b", re.I
+)  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
-class _Candidate:
+class Candidate:
+    """A sentence that may answer."""
+
     sentence: int
-    passage: int
+    page: int
     score: float
-    """As a sentence of the answer."""
+    """As a sentence of the answer, log odds."""
     place: float
-    """As a place to look at: its passage's score first."""
+    """As a place to look at: the evidence on its page."""
     held: tuple[float, ...]
     """Weight of the best variant of each of the question's words in the sentence."""
+    around: tuple[float, ...]
+    """The same in its passage and titles."""
 
 
-def answer_quoted(document: ReadDocument, text: str, reach: Reach = WHOLE) -> Answer:
+def answer_quoted(
+    document: ReadDocument, text: str, reach: Reach = WHOLE, before: str | None = None
+) -> Answer:
     """Answer a question from whole sentences of the document, or decline.
 
     The same question of the same document is answered the same way every time.
+
+    Args:
+        document: Where the answer must stand.
+        text: As typed.
+        reach: Where to look.
+        before: The question that this one may lean on ("and on Sundays?").
     """
-    question = read_question(text)
-    query = read_terms(topic_of(question), document.index)
+    asked = read_asked(document, text, reach, before)
+    question, reach = asked.question, asked.reach
+    query = _query_of(document, asked)
     allowed = _allowed(document, reach)
     ranked = rank(document.index, document.text, query, allowed=allowed)
-    candidates = _weigh(document, question, ranked)
+
+    def signs(rows: IntArray) -> FloatArray:
+        return _signs(document, question, rows)
+
+    weighed = weigh(document.index, document.text, query, ranked, signs)
+    about_works = bool(_OF_WORKS.search(question.text))
+    candidates = _candidates(document, weighed, about_works=about_works)
     n_searched, n_pages, without = _coverage(document, reach)
     excerpts = _excerpts(document, candidates)
     quotes: tuple[Quote, ...] = ()
-    if candidates and _is_enough(document, query, candidates, ranked):
+    if is_enough(question, query, weighed, candidates, narrowed=reach is not WHOLE):
         if question.kind == "where":
             sections = _ranked_sections(document, query, candidates)
             quotes = tuple(_section_quote(document, k, c) for k, c, _ in sections[:2])
             excerpts = _heading_excerpts(document, sections) + excerpts
-        quotes = quotes or _quotes(document, question, query, candidates)
+        quotes = quotes or _quotes(document, asked, query, candidates)
     return Answer(
-        question=question.text, kind=question.kind, reach=reach, quotes=quotes,
+        question=text.strip(), kind=question.kind, reach=reach, quotes=quotes,
         excerpts=excerpts, n_searched=n_searched, n_pages=n_pages, without_text=without,
         missing=_missing(query, candidates) if quotes else (),
     )  # fmt: skip
+
+
+def _query_of(document: ReadDocument, asked: Asked) -> Query:
+    query = read_terms(topic_of(asked.question), document.index)
+    if not asked.before:
+        return query
+    earlier = read_asked(document, asked.before).question
+    before = read_terms(topic_of(earlier), document.index)
+    return leaning_on(query, before, without=_replaced(asked.question.text, earlier.text))
+
+
+def _replaced(text: str, before: str) -> frozenset[str]:
+    """Names in the question before that a name in this one takes the place of."""
+    if not _names(text):
+        return frozenset()
+    return frozenset(word.lower() for name in _names(before) for word in name.split())
+
+
+def _names(text: str) -> list[str]:
+    return re.findall(r"(?<=\s)[A-Z][\w’'-]+(?:\s[A-Z][\w’'-]+)*", text)
 
 
 def _allowed(document: ReadDocument, reach: Reach) -> BoolArray:
@@ -88,45 +148,47 @@ def _allowed(document: ReadDocument, reach: Reach) -> BoolArray:
     return allowed
 
 
-def _weigh(document: ReadDocument, question: Question, ranked: Ranked) -> list[_Candidate]:
-    """Every sentence of the best passages, best first."""
+def _signs(document: ReadDocument, question: Question, rows: IntArray) -> FloatArray:
+    """(n,) how far each sentence has the form of the wanted answer."""
     text = document.text
-    if not len(ranked.passages):
-        return []
-    top = float(ranked.scores[0]) or 1.0
-    total = sum(term.weight for term in ranked.query.terms) or 1.0
-    topic = tuple(term.word for term in ranked.query.terms)
+    topic = tuple(
+        word
+        for word in words(defined_term(question.text) if question.kind == "what is" else "")
+        if not is_common(word, document.index.language)
+    )
     thing = counted_thing(question.text)
-    weights = np.array([term.weight for term in ranked.query.terms], np.float32)
-    found: list[_Candidate] = []
-    for row, passage_score in zip(
-        ranked.passages[:N_PASSAGES], ranked.scores[:N_PASSAGES], strict=True
-    ):
-        passage = text.passages[row]
-        rows = np.arange(passage.first, passage.end)
-        _, held = sentence_scores(document.index, ranked.query, rows)
-        for k in range(1, len(rows)):  # "It is changed …" speaks of what the one before names
-            if _LEANS.match(text.sentences[rows[k]].text):
-                held[k] = np.maximum(held[k], INHERITED * held[k - 1])
-        share = held @ weights / total
-        works = 0.5 if passage.kind == "works" else 1.0
-        for k, sentence_row in enumerate(rows):
-            sentence = text.sentences[sentence_row]
-            near = max(share[k - 1] if k else 0.0, share[k + 1] if k + 1 < len(rows) else 0.0)
-            on_topic = min(1.0, 2 * float(share[k]) + float(near))
-            sign = sign_of(question.kind, sentence.text, topic)
-            if thing and counts_it(sentence.text, thing):
-                sign, on_topic = 1.5, max(on_topic, 0.6)
-            score = (
-                OF_PASSAGE * float(passage_score) / top
-                + OF_SENTENCE * float(share[k])
-                + OF_NEIGHBOUR * float(near)
-                + OF_SIGN * on_topic * sign
+    found = np.zeros(len(rows), np.float32)
+    for k, row in enumerate(rows):
+        sentence = text.sentences[row].text
+        sign = sign_of(question.kind, sentence, topic)
+        if thing and counts_it(sentence, thing):
+            sign = max(sign, 1.5)
+        found[k] = sign
+    return found
+
+
+def _candidates(document: ReadDocument, weighed: Weighed, *, about_works: bool) -> list[Candidate]:
+    """The weighed sentences, best first."""
+    text = document.text
+    found: list[Candidate] = []
+    held = weighed.held.copy()
+    for k in range(1, len(held)):  # "It is changed …" speaks of what the one before names
+        follows = weighed.sentences[k] == weighed.sentences[k - 1] + 1
+        if follows and _LEANS.match(text.sentences[weighed.sentences[k]].text):
+            held[k] = np.maximum(held[k], INHERITED * held[k - 1])
+    around = np.maximum(weighed.held_around, 0.7 * weighed.titled)
+    for k, row in enumerate(weighed.sentences):
+        sentence = text.sentences[row]
+        evidence = weighed.page_score(sentence.page)
+        score = float(weighed.says[k]) + OF_PAGE * evidence - UNFIT * (1 - _fitness(sentence))
+        if about_works and sentence.kind == "works":
+            score, evidence = score + 2.0, evidence + 1.0
+        found.append(
+            Candidate(
+                int(row), sentence.page, score, evidence,
+                tuple(held[k].tolist()), tuple(around[k].tolist()),
             )
-            score *= works * _fitness(sentence)
-            place = works * (float(passage_score) / top + PLACE_OF_SENTENCE * score)
-            kept = tuple(held[k].tolist())
-            found.append(_Candidate(int(sentence_row), int(row), score, place, kept))
+        )  # fmt: skip
     found.sort(key=lambda c: (-c.score, c.sentence))
     return found
 
@@ -138,6 +200,8 @@ def _fitness(sentence: Sentence) -> float:
         return 0.55
     if sentence.kind == "code" or n_words < 4:
         return 0.7
+    if sentence.kind == "row":
+        return 0.9
     n_plain = sum(c.isalpha() or c in " ,.’'" for c in sentence.text)
     if n_plain < 0.78 * len(sentence.text):  # formulas, listings, rows of figures
         return 0.75
@@ -146,87 +210,152 @@ def _fitness(sentence: Sentence) -> float:
     return 1.0
 
 
-def _is_enough(
-    document: ReadDocument, query: Query, candidates: list[_Candidate], ranked: Ranked
-) -> bool:
-    """Whether the evidence holds what the question turns on."""
-    best = candidates[0]
-    at = np.flatnonzero(ranked.passages == best.passage)
-    return evidence_share(query, best.held, float(ranked.coverage[at[0]])) >= ENOUGH
-
-
-def evidence_share(query: Query, held: tuple[float, ...], passage_coverage: float) -> float:
-    """Share of a question's weight in the best sentence and its passage, 0 to 1."""
-    total = sum(term.weight for term in query.terms) or 1.0
-    in_sentence = sum(t.weight * h for t, h in zip(query.terms, held, strict=True)) / total
-    return 0.5 * in_sentence + 0.5 * passage_coverage
-
-
 def _quotes(
-    document: ReadDocument, question: Question, query: Query, candidates: list[_Candidate]
+    document: ReadDocument, asked: Asked, query: Query, candidates: list[Candidate]
 ) -> tuple[Quote, ...]:
-    """The fewest sentences that answer: the best one, then those that add what it lacks."""
-    best = candidates[0]
-    first, end = _window(document, best)
-    quotes = [_quote(document, question, first, end)]
-    used = set(range(first, end))
-    if question.kind in ("list", "how to"):
-        quotes.extend(_items_after(document, end - 1, used))
-    n_words = sum(len(q.text.split()) for q in quotes)
-    covered = np.max([c.held for c in candidates if c.sentence in used], axis=0)
+    """The fewest sentences that answer, best first."""
+    question, form = asked.question, asked.form
+    sentences = document.text.sentences
+    statements = [c for c in candidates[:N_STATEMENTS] if sentences[c.sentence].kind != "heading"]
+    if not statements:
+        return ()
+    best = statements[0]
+    rows = _chosen(document, asked, query, statements)
+    used = set(rows)
+    corrections = corrections_of(document, best.sentence, query, used)
+    quotes = [_quote(document, question, row, row + 1) for row in corrections]
+    items: list[Quote] = []
+    if question.kind in ("list", "how to") or form.as_list:
+        items = _items_after(document, max(_run_of(rows, best.sentence)), used)
+    for first, end in _runs(rows, best.sentence):
+        quotes.append(_quote(document, question, first, end))
+        if first <= best.sentence < end:
+            quotes.extend(items)
+    return tuple(_fitted(quotes, form.max_words)) if form.max_words else tuple(quotes)
+
+
+def _chosen(
+    document: ReadDocument, asked: Asked, query: Query, statements: list[Candidate]
+) -> list[int]:
+    """Rows of the sentences to quote: the best, then what goes on from it or adds to it.
+
+    Sentences of the best page go before those of another, and one that stands beside a chosen
+    one before one that does not: an answer is read in its place.
+    """
+    question, form = asked.question, asked.form
+    sentences = document.text.sentences
+    best = statements[0]
+    full = FULL_LIST if question.kind in ("list", "how to") or form.as_list else FULL
+    limit = form.max_words or MAX_WORDS
+    most = form.max_sentences or 4
+    chosen = [best.sentence]
+    if _LEANS.match(sentences[best.sentence].text) and most > 1:
+        before = best.sentence - 1
+        if before >= 0 and _goes_with(document, before, best.sentence):
+            chosen.append(before)
+    n_words = sum(len(sentences[row].text.split()) for row in chosen)
+    pages = {best.page}
     weights = np.array([term.weight for term in query.terms])
     total = float(weights.sum()) or 1.0
-    for candidate in candidates[1:12]:
-        sentence = document.text.sentences[candidate.sentence]
-        if candidate.sentence in used or sentence.kind == "heading":
-            continue
-        adds = float((weights * np.maximum(np.array(candidate.held) - covered, 0)).sum()) / total
-        close = candidate.score > CLOSE * best.score and n_words < WINDOW_WORDS / 2
-        if (adds > 0.15 and candidate.score > 0.75 * best.score) or (close and len(quotes) < 2):
-            first, end = candidate.sentence, candidate.sentence + 1
-            length = len(sentence.text.split())
-            if n_words + length > MAX_WORDS:
-                continue
-            quotes.append(_quote(document, question, first, end))
-            used.update(range(first, end))
-            covered = np.maximum(covered, candidate.held)
-            n_words += length
-        if len(quotes) >= 3:
+    covered = np.array(best.held)
+    left = [c for c in statements[1:] if c.sentence not in chosen]
+    while left and len(chosen) < most and n_words < min(full, limit):
+
+        def worth(c: Candidate) -> float:
+            beside = c.sentence - 1 in chosen or c.sentence + 1 in chosen
+            joined = beside and _goes_with(document, c.sentence, best.sentence)
+            adds = float((weights * np.maximum(np.array(c.held) - covered, 0)).sum()) / total
+            other = c.page not in pages
+            return c.score + BESIDE * joined + OF_NEW * adds - OTHER_PAGE * other
+
+        candidate = max(left, key=lambda c: (worth(c), -c.sentence))
+        left.remove(candidate)
+        behind = best.score - worth(candidate)
+        length = len(sentences[candidate.sentence].text.split())
+        if behind > NOT_FAR:
             break
-    return tuple(quotes)
+        if n_words + length > limit or _fitness(sentences[candidate.sentence]) < 0.7:
+            continue
+        if n_words + length > 1.8 * full:
+            continue
+        chosen.append(candidate.sentence)
+        covered = np.maximum(covered, candidate.held)
+        pages.add(candidate.page)
+        n_words += length
+    return sorted(chosen)
 
 
-def _window(document: ReadDocument, candidate: _Candidate) -> tuple[int, int]:
-    """A sentence with its neighbours: the one it leans on, then those that go on from it."""
-    sentences, row = document.text.sentences, candidate.sentence
-    passage = document.text.passages[candidate.passage]
-    first, end = row, row + 1
-    n_words = len(sentences[row].text.split())
+def _goes_with(document: ReadDocument, row: int, other: int) -> bool:
+    """Whether two sentences stand in one passage, neither of them a row of a table."""
+    passage_of = document.index.sentence_passage
+    kinds = {document.text.sentences[row].kind, document.text.sentences[other].kind}
+    return bool(passage_of[row] == passage_of[other]) and "row" not in kinds
 
-    def fits(other: int) -> bool:
-        if not passage.first <= other < passage.end or _fitness(sentences[other]) < 0.8:
-            return False
-        return n_words + len(sentences[other].text.split()) <= WINDOW_WORDS
 
-    if _LEANS.match(sentences[row].text) and fits(row - 1):
+def _run_of(rows: list[int], row: int) -> list[int]:
+    """The consecutive rows that one of them belongs to."""
+    first = end = row
+    while first - 1 in rows:
         first -= 1
-        n_words += len(sentences[first].text.split())
-    while fits(end) and n_words < WINDOW_WORDS / 2:
-        n_words += len(sentences[end].text.split())
+    while end + 1 in rows:
         end += 1
-    if first == row and n_words < WINDOW_WORDS / 2 and fits(row - 1):
-        first -= 1
-    return first, end
+    return list(range(first, end + 1))
+
+
+def _runs(rows: list[int], best: int) -> list[tuple[int, int]]:
+    """Consecutive rows as [first, end), that of the best first."""
+    runs: list[tuple[int, int]] = []
+    for row in rows:
+        if runs and runs[-1][1] == row:
+            runs[-1] = runs[-1][0], row + 1
+        else:
+            runs.append((row, row + 1))
+    return sorted(runs, key=lambda run: not run[0] <= best < run[1])
+
+
+def _fitted(quotes: list[Quote], max_words: int) -> list[Quote]:
+    """As many quotes as fit a number of words; the first is cut where it alone is longer."""
+    kept: list[Quote] = []
+    left = max_words
+    for quote in quotes:
+        parts = quote.text.split()
+        if len(parts) <= left:
+            kept.append(quote)
+            left -= len(parts)
+        elif not kept:
+            text = " ".join(parts[: max_words - 1]) + " …"
+            inside = tuple(e for e in quote.emphasis if e[1] < len(text) - 2)
+            kept.append(replace(quote, text=text, emphasis=inside))
+            break
+    return kept
 
 
 def _quote(document: ReadDocument, question: Question, first: int, end: int) -> Quote:
-    """Consecutive sentences, verbatim."""
-    text = " ".join(s.text for s in document.text.sentences[first:end])
-    return Quote(
-        text,
-        (locator_for(document, first, end),),
-        emphasis=emphasis_for(question.kind, text),
-    )
+    """Consecutive sentences, verbatim; a table's row with the head of its table."""
+    sentences = document.text.sentences
+    text = " ".join(s.text for s in sentences[first:end])
+    locators = (locator_for(document, first, end),)
+    head = _head_row(document, first) if sentences[first].kind == "row" else first
+    if head != first:
+        text = f"{sentences[head].text} … {text}"
+        locators = (locator_for(document, head), *locators)
+    return Quote(text, locators, emphasis=emphasis_for(question.kind, text))
+
+
+def _head_row(document: ReadDocument, row: int) -> int:
+    """The first row of the table that a row belongs to."""
+    sentences = document.text.sentences
+    head = row
+    while (
+        head
+        and sentences[head - 1].kind == "row"
+        and (
+            sentences[head - 1].section == sentences[row].section
+            and sentences[head - 1].page == sentences[row].page
+        )
+    ):
+        head -= 1
+    return head
 
 
 def _items_after(document: ReadDocument, row: int, used: set[int]) -> list[Quote]:
@@ -252,31 +381,41 @@ def _items_after(document: ReadDocument, row: int, used: set[int]) -> list[Quote
     return quotes
 
 
+TITLE_OF_WHERE = 4.0
+"""What a section's own title counts beside its evidence, for a "where" question."""
+SECTION_BEHIND = 0.5
+
+
 def _ranked_sections(
-    document: ReadDocument, query: Query, candidates: list[_Candidate]
-) -> list[tuple[int, _Candidate, float]]:
+    document: ReadDocument, query: Query, candidates: list[Candidate]
+) -> list[tuple[int, Candidate, float]]:
     """Sections for a "where" question, best first: by their titles and by what they say.
 
     Returns:
         (section, its best sentence, score); the second only where it is nearly as good.
     """
-    total = sum(term.weight for term in query.terms) or 1.0
-    in_title = np.zeros(document.index.titles.n_rows, np.float32)
-    for term in query.terms:
-        in_title += term.weight * title_weights(document.index, term) / total
-    best: dict[int, tuple[float, _Candidate]] = {}
-    top = candidates[0].place or 1.0
+    in_title = titles_share(document, query)
+    best: dict[int, tuple[float, Candidate]] = {}
     for candidate in candidates:
         section = document.text.sentences[candidate.sentence].section
-        score = OF_TITLE * float(in_title[section]) + candidate.place / top
+        score = TITLE_OF_WHERE * float(in_title[section]) + candidate.score
         if section >= 0 and (section not in best or score > best[section][0]):
             best[section] = score, candidate
     ordered = sorted(((k, c, score) for k, (score, c) in best.items()), key=lambda row: -row[2])
-    return [row for row in ordered if row[2] >= 0.92 * ordered[0][2]][:3]
+    return [row for row in ordered if row[2] >= ordered[0][2] - SECTION_BEHIND][:3]
+
+
+def titles_share(document: ReadDocument, query: Query) -> FloatArray:
+    """(k + 1,) share of a question's weight in the titles of each section."""
+    total = sum(term.weight for term in query.terms) or 1.0
+    share = np.zeros(document.index.titles.n_rows, np.float32)
+    for term in query.terms:
+        share += term.weight * title_weights(document.index, term) / total
+    return share
 
 
 def _heading_excerpts(
-    document: ReadDocument, sections: list[tuple[int, _Candidate, float]]
+    document: ReadDocument, sections: list[tuple[int, Candidate, float]]
 ) -> tuple[Excerpt, ...]:
     """The headings of sections as the first excerpts."""
     found = []
@@ -286,7 +425,7 @@ def _heading_excerpts(
     return tuple(found)
 
 
-def _section_quote(document: ReadDocument, section: int, candidate: _Candidate) -> Quote:
+def _section_quote(document: ReadDocument, section: int, candidate: Candidate) -> Quote:
     place = document.outline.sections[section]
     heading = next(
         (row for row in range(candidate.sentence, -1, -1)
@@ -298,31 +437,39 @@ def _section_quote(document: ReadDocument, section: int, candidate: _Candidate) 
     )
 
 
-def _excerpts(document: ReadDocument, candidates: list[_Candidate]) -> tuple[Excerpt, ...]:
-    """The best sentence of each of the best passages, with its neighbours."""
-    excerpts: list[Excerpt] = []
-    seen: set[int] = set()
-    for candidate in sorted(candidates, key=lambda c: (-c.place, c.sentence)):
-        if candidate.passage in seen:
+def _excerpts(document: ReadDocument, candidates: list[Candidate]) -> tuple[Excerpt, ...]:
+    """The best sentence of each page by the evidence on it, then of the other passages."""
+    passage_of = document.index.sentence_passage
+    firsts: list[Candidate] = []
+    others: list[Candidate] = []
+    pages: set[int] = set()
+    passages: set[int] = set()
+    for candidate in candidates:  # best sentence first
+        passage = int(passage_of[candidate.sentence])
+        if passage in passages:
             continue
-        seen.add(candidate.passage)
-        passage = document.text.passages[candidate.passage]
-        first = max(passage.first, candidate.sentence - 1)
-        end = min(passage.end, candidate.sentence + 2)
-        text = " ".join(s.text for s in document.text.sentences[first:end])
-        locator = locator_for(document, candidate.sentence)
-        excerpts.append(Excerpt(text, locator, candidate.place))
-        if len(excerpts) == N_EXCERPTS:
-            break
-    return tuple(excerpts)
+        passages.add(passage)
+        (others if candidate.page in pages else firsts).append(candidate)
+        pages.add(candidate.page)
+    firsts.sort(key=lambda c: (-c.place, c.sentence))
+    chosen = (firsts + others)[:N_EXCERPTS]
+    return tuple(_excerpt(document, candidate) for candidate in chosen)
 
 
-def _missing(query: Query, candidates: list[_Candidate]) -> tuple[str, ...]:
+def _excerpt(document: ReadDocument, candidate: Candidate) -> Excerpt:
+    passage = document.text.passages[int(document.index.sentence_passage[candidate.sentence])]
+    first = max(passage.first, candidate.sentence - 1)
+    end = min(passage.end, candidate.sentence + 2)
+    text = " ".join(s.text for s in document.text.sentences[first:end])
+    return Excerpt(text, locator_for(document, candidate.sentence), candidate.place)
+
+
+def _missing(query: Query, candidates: list[Candidate]) -> tuple[str, ...]:
     """Words of the question that weigh much and that none of the best evidence holds."""
     weights: FloatArray = np.array([term.weight for term in query.terms])
     if not len(weights):
         return ()
-    held = np.max([c.held for c in candidates[:6]], axis=0)
+    held = np.max([np.maximum(c.held, c.around) for c in candidates[:6]], axis=0)
     heavy = weights >= 0.6 * weights.max()
     return tuple(t.word for t, h, w in zip(query.terms, held, heavy, strict=True) if w and h < 0.3)
 

@@ -41,8 +41,6 @@ STEP = re.compile(
     r"\b(?:to \w+|you (?:can|may|must|should|need)|must|should|use|set|call|type|run|press|enter|open"
     r"|choose|first|then|by \w+ing)\b", re.I
 )  # fmt: skip
-DEFINES = r"(?:\s*\([^)]*\))?,?\s+(?:is|are|was|means?|refers? to|denotes?|stands? for|consists? of|describes?|occurs?|indicates?)\b"
-
 
 _COUNTED = re.compile(r"\bhow (?:many|much)\s+(?:more\s+|different\s+)?(\w+)", re.I)
 
@@ -87,22 +85,83 @@ def sign_of(kind: str, sentence: str, topic: tuple[str, ...]) -> float:
     return 0.0
 
 
+_TERM_ASKED = tuple(
+    re.compile(pattern, re.I)
+    for pattern in (
+        r"what (?:is|was|are|were) (?:meant|understood) by (?:the term |an? |the )?(?P<term>.+?)(?: (?:in|under|by|for|within) .*)?\??$",
+        r"what (?:do|does|did) .*?\b(?:mean|understand) by (?:the term |an? |the )?(?P<term>.+?)(?: (?:in|under|for|within) .*)?\??$",
+        r"what does (?:it mean (?:for .+? to be|to be|when .+? is) )(?P<term>.+?)\??$",
+        r"what does (?:the (?:term|word|abbreviation) |an? )?(?P<term>.+?) (?:mean|stand for|denote|refer to)\b.*$",
+        r"(?:define|explain the term) (?:an? |the )?(?P<term>.+?)\??$",
+        r"what(?:'s|’s| is| are| was| were) (?:an?|the)? ?(?P<term>[^,]+?)\??$",
+        r"was (?:ist|sind|bedeutet) (?:eine?|der|die|das)? ?(?P<term>[^,]+?)\??$",
+    )
+)  # fmt: skip
+_SAYS_IS = re.compile(
+    r"(?:\([^)]*\)\s*)?(?:of (?:the|an?) \w+\s+)?,?\s*(?:is|are|was|were|means?|refers? to|denotes?|stands? for|consists? of|ist|sind|bedeutet)\b", re.I
+)  # fmt: skip
+_SAYS_IS_THE = re.compile(
+    r"(?:\([^)]*\)\s*)?,?\s*(?:(?:is|are) (?:defined|the|an?|any|that)\b|means\b|refers to\b|stands for\b)", re.I
+)  # fmt: skip
+_CALLED = re.compile(
+    r"\b(?:called|known as|termed|named|referred to as|defined as|we say|genannt)(?: an?| the)?$", re.I
+)  # fmt: skip
+_WORD_IN_TEXT = re.compile(r"[\w’'-]+")
+
+
+def defined_term(question: str) -> str:
+    """What a "what is …" question wants defined, "" where it does not say."""
+    for pattern in _TERM_ASKED:
+        if match := pattern.match(question):
+            return match["term"].strip(" “”\"‘’'")
+    return ""
+
+
+def _begins_alike(word: str, wanted: str) -> bool:
+    stem = wanted[: max(4, len(wanted) - 2)] if len(wanted) > 4 else wanted
+    return word.startswith(stem) and len(word) <= len(wanted) + 3
+
+
 def _defines(sentence: str, topic: tuple[str, ...]) -> float:
-    for word in topic:
-        stem = re.escape(word[: max(4, len(word) - 2)])
-        if re.search(
-            rf"^(?:an?|the|by|“|\")?\s*[\w“”\"‘’'-]*\s*{stem}\w*[”\"’]?{DEFINES}", sentence, re.I
-        ):
+    """How far a sentence defines the last word of a term, with its other words beside it."""
+    if not topic:
+        return 0.0
+    found = list(_WORD_IN_TEXT.finditer(sentence))
+    written = [m.group().lower() for m in found]
+    best = 0.0
+    for k, word in enumerate(written):
+        if not _begins_alike(word, topic[-1]):
+            continue
+        first = max(0, k - len(topic) + 1)
+        near = written[max(0, k - len(topic) - 1) : k + 1]
+        if not all(any(_begins_alike(w, part) for w in near) for part in topic):
+            continue
+        before = sentence[: found[first].start()].strip(" “”\"‘’'").lower()
+        after = sentence[found[k].end() :].lstrip(" “”\"‘’'")
+        begins = before in (
+            "",
+            "a",
+            "an",
+            "the",
+            "by",
+            "each",
+            "every",
+            "ein",
+            "eine",
+            "der",
+            "die",
+        )
+        if begins and _SAYS_IS.match(after):
             return 1.0
-        if re.search(rf"\b{stem}\w*[”\"’]?{DEFINES}", sentence, re.I):
-            return 0.7
-        if re.search(
-            rf"\b(?:called|known as|termed|defined as|means?)\b.*\b{stem}", sentence, re.I
-        ):
-            return 0.6
-        if re.search(rf"^{stem}\w*\s*[:—–-]\s", sentence, re.I):
-            return 0.9
-    return 0.0
+        if _CALLED.search(before):
+            best = max(best, 0.9)
+        elif after.startswith(": ") or _SAYS_IS_THE.match(after):
+            best = max(best, 0.8)
+        elif before == "" and re.match(r"[—–(-]|[A-Z]", after):
+            best = max(best, 0.8)
+        elif before.endswith("declared"):
+            best = max(best, 0.5)
+    return best
 
 
 def emphasis_for(kind: str, sentence: str) -> tuple[tuple[int, int], ...]:

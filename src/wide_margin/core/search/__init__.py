@@ -3,8 +3,9 @@
 from wide_margin.core.search.analysis import Analyser, guess_language, is_common
 from wide_margin.core.search.document import ReadDocument, understand, with_outline
 from wide_margin.core.search.find import Findable, Hit, find_all, make_findable
+from wide_margin.core.search.fine import Weighed, weigh
 from wide_margin.core.search.index import Index, build_index
-from wide_margin.core.search.query import Query, Term, read_terms
+from wide_margin.core.search.query import Query, Term, leaning_on, read_terms
 from wide_margin.core.search.rank import Ranked, rank
 
 __all__ = [
@@ -16,13 +17,16 @@ __all__ = [
     "Ranked",
     "ReadDocument",
     "Term",
+    "Weighed",
     "build_index",
     "find_all",
     "guess_language",
     "is_common",
+    "leaning_on",
     "make_findable",
     "rank",
     "read_terms",
     "understand",
+    "weigh",
     "with_outline",
 ]

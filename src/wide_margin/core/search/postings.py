@@ -55,6 +55,14 @@ class Postings:
         result: np.ndarray[tuple[int], np.dtype[np.bool_]] = holding[at] == rows
         return result
 
+    def counts_of(self, term: int, rows: IntArray) -> FloatArray:
+        """(n,) the value of a term in each of some rows, 0 where they lack it."""
+        holding, values = self.of(term)
+        if not len(holding):
+            return np.zeros(len(rows), np.float32)
+        at = np.minimum(np.searchsorted(holding, rows), len(holding) - 1)
+        return np.where(holding[at] == rows, values[at], 0.0).astype(np.float32)
+
     def document_frequency(self) -> IntArray:
         """(t,) how many rows hold each term."""
         return np.diff(self.starts)

@@ -1,6 +1,6 @@
 """What a question asks about, as terms with their variants."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -23,6 +23,8 @@ class Term:
     """(term, weight); weight 1 is the word itself."""
     weight: float
     """How much the word matters: the idf of its rarest exact form, or of a word unknown."""
+    share: float = 1.0
+    """Less for a word taken over from the question before; ``weight`` has it in already."""
 
     @property
     def is_exact(self) -> bool:
@@ -63,6 +65,29 @@ def read_terms(text: str, index: Index) -> Query:
         ordered = sorted(variants.items(), key=lambda pair: -pair[1])
         terms.append(Term(word, tuple(ordered), weight))
     return Query(text, tuple(terms))
+
+
+FROM_BEFORE = 0.5
+"""What a word of the question before counts in one that leans on it."""
+
+
+def leaning_on(query: Query, before: Query, *, without: frozenset[str] = frozenset()) -> Query:
+    """A query with the words of the one before added at a lower weight.
+
+    Args:
+        query: What is asked now.
+        before: What was asked before.
+        without: Words of the one before that the new question has replaced.
+    """
+    own = {variant for term in query.terms for variant, weight in term.variants if weight == 1.0}
+    words_now = {term.word for term in query.terms}
+    added = [
+        replace(term, weight=FROM_BEFORE * term.weight, share=FROM_BEFORE)
+        for term in before.terms
+        if term.word not in words_now | without
+        and not any(variant in own for variant, weight in term.variants if weight == 1.0)
+    ]
+    return Query(query.text, (*query.terms, *added))
 
 
 def _exact(word: str, index: Index) -> list[int]:

@@ -24,6 +24,8 @@ class Ranked:
     """(n,) rows, best first."""
     scores: FloatArray
     """(n,) their scores."""
+    plain: FloatArray
+    """(n,) the part of the scores that comes from the passages' own words."""
     coverage: FloatArray
     """(n,) share of the question's weight that the passage holds, 0 to 1."""
 
@@ -43,6 +45,7 @@ def rank(index: Index, text: Text, query: Query, *, allowed: BoolArray | None = 
     """
     n = len(index.passage_lengths)
     score = np.zeros(n, dtype=np.float32)
+    plain = np.zeros(n, dtype=np.float32)
     covered = np.zeros(n, dtype=np.float32)
     total = sum(term.weight for term in query.terms) or 1.0
     sections = np.array([p.section for p in text.passages], dtype=np.int64)
@@ -51,6 +54,7 @@ def rank(index: Index, text: Text, query: Query, *, allowed: BoolArray | None = 
     for term in query.terms:
         gain, present = _gain(index, term, norm)
         title = title_weights(index, term)[sections]
+        plain += gain
         score += gain + TITLE_WEIGHT * term.weight * title
         covered += term.weight * np.maximum(present, 0.7 * title)
     score += _proximity(index, query, score)
@@ -58,22 +62,25 @@ def rank(index: Index, text: Text, query: Query, *, allowed: BoolArray | None = 
         score = np.where(allowed, score, 0.0)
     order = np.argsort(-score, kind="stable")
     order = order[score[order] > 0]
-    return Ranked(query, order, score[order], covered[order] / total)
+    return Ranked(query, order, score[order], plain[order], covered[order] / total)
 
 
 def _gain(index: Index, term: Term, norm: FloatArray) -> tuple[FloatArray, FloatArray]:
     """What one word of the question adds to each passage's score.
 
     Returns:
-        (p,) gain, the variants' own gains added up; (p,) weight of the best variant present.
+        (p,) gain, half the sum and half the best of the variants' own gains; (p,) weight of
+        the best variant present.
     """
     n = len(index.passage_lengths)
-    gain, present = np.zeros(n, np.float32), np.zeros(n, np.float32)
+    gain, best, present = (np.zeros(n, np.float32) for _ in range(3))
     for variant, weight in term.variants:
         rows, counts = index.by_passage.of(variant)
-        gain[rows] += weight * index.idf(variant) * counts * (K1 + 1) / (counts + norm[rows])
+        one = term.share * weight * index.idf(variant) * counts * (K1 + 1) / (counts + norm[rows])
+        gain[rows] += one
+        best[rows] = np.maximum(best[rows], one)
         present[rows] = np.maximum(present[rows], weight)
-    return gain, present
+    return 0.5 * (gain + best), present
 
 
 def title_weights(index: Index, term: Term) -> FloatArray:

@@ -8,16 +8,18 @@ from importlib import import_module
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
+    from wide_margin.core.outline.places import Place, read_place
     from wide_margin.core.session.model import Figure, FoundHit, ReadSummary
-    from wide_margin.core.session.places import Place, read_place
     from wide_margin.core.session.session import Session
 
 __all__ = ["Figure", "FoundHit", "Place", "ReadSummary", "Session", "read_place"]
 
-_HOMES = {"Session": "session", "Place": "places", "read_place": "places"}
+_HERE = "wide_margin.core.session"
+_PLACES = "wide_margin.core.outline.places"
+_HOMES = {"Session": f"{_HERE}.session", "Place": _PLACES, "read_place": _PLACES}
 
 
 def __getattr__(name: str) -> Any:
     if name not in __all__:
         raise AttributeError(f"module {__name__!r} has no attribute {name!r}")
-    return getattr(import_module(f"{__name__}.{_HOMES.get(name, 'model')}"), name)
+    return getattr(import_module(_HOMES.get(name, f"{_HERE}.model")), name)

@@ -37,35 +37,46 @@ def read_place(text: str, labels: PageLabels, outline: Outline) -> Place | None:
         return None
     match = _SECTION.match(typed)
     if match and (match["word"] or "." in match["id"]):
-        if place := _numbered(match["word"] or "", match["id"], outline):
+        if place := _at(outline, section_numbered(outline, match["word"] or "", match["id"])):
             return place
         if match["word"]:
             return None
     if pages := labels.find(typed):
         return Place(pages[0], 0.0, labels.shown(pages[0]), tuple(pages[1:]))
-    return _titled(typed, outline)
+    return _at(outline, section_titled(outline, typed))
 
 
-def _numbered(word: str, identifier: str, outline: Outline) -> Place | None:
+def section_numbered(outline: Outline, word: str, identifier: str) -> int:
+    """Row of the section with a number, -1 where there is none.
+
+    Args:
+        outline: Where to look.
+        word: What stands before the number, such as "annex"; "" where nothing does.
+        identifier: The number: "4.2", "B", "IV".
+    """
     fitting = []
-    for section in outline.sections:
+    for row, section in enumerate(outline.sections):
         number = number_of(section.title)
         if number and number.identifier.casefold() == identifier.casefold():
             other_word = bool(word) and not number.scheme.startswith(word[:4].casefold())
-            fitting.append((other_word, section))
-    if not fitting:
-        return None
-    section = min(fitting, key=lambda pair: pair[0])[1]
-    return Place(section.page, section.y, section.title)
+            fitting.append((other_word, row))
+    return min(fitting)[1] if fitting else -1
 
 
-def _titled(typed: str, outline: Outline) -> Place | None:
-    wanted = squash(typed)
+def section_titled(outline: Outline, title: str) -> int:
+    """Row of the section with a title, its number left out or not; -1 where there is none."""
+    wanted = squash(title)
     if len(wanted) < 3:
-        return None
-    for section in outline.sections:
+        return -1
+    for row, section in enumerate(outline.sections):
         number = number_of(section.title)
-        forms = {squash(section.title), squash(number.rest) if number else ""}
-        if wanted in forms:
-            return Place(section.page, section.y, section.title)
-    return None
+        if wanted in {squash(section.title), squash(number.rest) if number else ""}:
+            return row
+    return -1
+
+
+def _at(outline: Outline, row: int) -> Place | None:
+    if row < 0:
+        return None
+    section = outline.sections[row]
+    return Place(section.page, section.y, section.title)

@@ -1,0 +1,78 @@
+"""What a page of corrections says about a sentence that is about to be quoted."""
+
+import re
+
+from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.search import Query, ReadDocument
+
+_TITLE = re.compile(
+    r"\b(?:corrections?|corrigend(?:a|um)|errat(?:a|um)|berichtigung(?:en)?|druckfehler|rectificatifs?)\b", re.I
+)  # fmt: skip
+_NAMES_PLACE = re.compile(
+    r"^(?:(?:section|sect\.|chapter|§|abschnitt)\s*(?P<section>[A-Z]?\d*(?:\.\d+)*)|(?:page|p\.|seite)\s*(?P<page>\w+))", re.I
+)  # fmt: skip
+
+
+def corrections_of(
+    document: ReadDocument, sentence: int, query: Query, used: set[int]
+) -> list[int]:
+    """Rows of the sentences that correct a passage on the matter of a question.
+
+    A correction begins with the section or page that it corrects. Of those for the place of the
+    sentence only the ones that share a word with the question are taken.
+
+    Args:
+        document: Read, with its outline.
+        sentence: Row of the sentence to be quoted.
+        query: The question's terms.
+        used: Rows that are quoted already; the rows found are added.
+    """
+    sections = document.outline.sections
+    listed = [k for k, s in enumerate(sections) if _TITLE.search(s.title)]
+    if not listed:
+        return []
+    place = document.text.sentences[sentence]
+    numbers = _numbers_above(document, place.section)
+    label = document.labels.of(place.page)
+    wanted = {v for term in query.terms for v, weight in term.variants if weight == 1.0}
+    found: list[int] = []
+    for section in listed:
+        if place.section == section:
+            return []
+        first, end = sections[section].first_paragraph, sections[section].end_paragraph
+        named = False
+        for row, other in enumerate(document.text.sentences):
+            if not first <= other.paragraph < end:
+                continue
+            if match := _NAMES_PLACE.match(other.text):
+                named = (match["section"] or "").rstrip(".") in numbers if match["section"] else (
+                    match["page"] == label
+                )  # fmt: skip
+                starts = row
+            elif other.paragraph != document.text.sentences[row - 1].paragraph:
+                named = False
+            if not named or not _shares(document, starts, row, wanted):
+                continue
+            if row not in used and len(found) < 2:
+                found.append(row)
+                used.add(row)
+    return found
+
+
+def _numbers_above(document: ReadDocument, section: int) -> set[str]:
+    """Numbers of a section and of the sections it lies in."""
+    sections = document.outline.sections
+    numbers: set[str] = set()
+    level = len(sections)
+    for row in range(section, -1, -1):
+        if sections[row].level < level:
+            level = sections[row].level
+            if number := number_of(sections[row].title):
+                numbers.add(number.identifier)
+    return numbers
+
+
+def _shares(document: ReadDocument, start: int, row: int, wanted: set[int]) -> bool:
+    index = document.index
+    tokens = index.tokens[index.token_starts[start] : index.token_starts[row + 1]]
+    return bool(wanted & set(tokens.tolist()))

@@ -1,0 +1,152 @@
+"""Reading a question against a document: form, reach inside the question, what it leans on."""
+
+import re
+from dataclasses import dataclass, replace
+
+from wide_margin.core.answers.form import ANY_FORM, Form, take_form
+from wide_margin.core.answers.model import WHOLE, Reach
+from wide_margin.core.answers.question import Question, read_question
+from wide_margin.core.outline.places import section_numbered, section_titled
+from wide_margin.core.search import ReadDocument, is_common
+from wide_margin.core.search.analysis import words
+
+_PAGES = re.compile(
+    r",?\s*\b(?:on|from|between|in)\s+(?:the\s+)?(?P<file>file\s+)?(?:pages?|pp?\.)\s*(?P<a>\d+|[ivxlc]+)"
+    r"(?:\s*(?:-|–|to|and|until)\s*(?P<b>\d+|[ivxlc]+))?\b", re.I
+)  # fmt: skip
+_SECTION = re.compile(
+    r",?\s*\b(?:in|of|from|within|by|under)\s+(?:the\s+)?(?P<word>section|sect?\.|chapter|part|appendix|annex|§)\s*"
+    r"(?P<id>\d+(?:\.\d+)*|[IVXLC]+\b|[A-Z](?:\.\d+)*\b)", re.I
+)  # fmt: skip
+_TITLED = re.compile(r",?\s*\b(?:in|from|of) the (?P<title>[\w’' -]{4,60}?)(?=[?.,]|$)", re.I)
+_LEADS_ON = re.compile(
+    r"^(?:and|but|or|also|then|so)\b|^(?:why|why not|how so|since when|by whom|how|when|where|who)\s*\?*$"
+    r"|^(?:what|how) about\b|\b(?:what|anything|who|where) else\b|^(?:und|et|y)\b", re.I
+)  # fmt: skip
+_STANDS_IN = re.compile(
+    r"\b(?:it|its|they|them|their|theirs|he|him|his|she|her|hers|this|these|those|that one|the latter|the former)\b", re.I
+)  # fmt: skip
+MANY_WORDS = 4
+"""A question with a pronoun leans on the one before if it has at most so many words of its own."""
+
+
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """A question as it is to be answered."""
+
+    question: Question
+    """Without its words about form and reach."""
+    typed: str
+    form: Form = ANY_FORM
+    reach: Reach = WHOLE
+    before: str = ""
+    """The question it leans on; "" where it stands alone."""
+
+
+def read_asked(
+    document: ReadDocument, typed: str, reach: Reach = WHOLE, before: str | None = None
+) -> Asked:
+    """Read a question for a document.
+
+    Args:
+        document: Its sections and page labels are what "in section 4.2" and "on page 12" name.
+        typed: As typed.
+        reach: As chosen; a reach named in the question is narrower and goes before it.
+        before: The question that this one may lean on.
+    """
+    text, form = take_form(" ".join(typed.split()))
+    question = read_question(text)
+    if question.kind != "where":
+        text, reach = _take_reach(document, text, reach)
+        question = replace(read_question(text), text=text)
+    leans_on = before if before and leans(question, document) else ""
+    if leans_on and (question.kind == "general" or _is_elliptic(question.text)):
+        earlier = read_question(take_form(leans_on)[0])
+        question = replace(question, kind=_kind_after(question, earlier))
+    if form.as_list and question.kind in ("general", "what is", "yes or no"):
+        question = replace(question, kind="list")
+    return Asked(question, typed, form, reach, leans_on)
+
+
+def leans(question: Question, document: ReadDocument) -> bool:
+    """Whether a question cannot be understood without the one before."""
+    if _LEADS_ON.search(question.text):
+        return True
+    language = document.index.language
+    content = [w for w in words(question.text) if not is_common(w, language)]
+    return bool(_STANDS_IN.search(question.text)) and len(content) <= MANY_WORDS
+
+
+def _is_elliptic(text: str) -> bool:
+    return bool(re.match(r"(?:and|but|what about|how about)\b(?!\s+(?:who|when|why|how|what))", text, re.I))  # fmt: skip
+
+
+def _kind_after(question: Question, earlier: Question) -> str:
+    plain = re.sub(r"^(?:and|but|so|then|also)\s+", "", question.text, flags=re.I)
+    own = read_question(plain).kind
+    return own if own != "general" else earlier.kind
+
+
+def _take_reach(document: ReadDocument, text: str, reach: Reach) -> tuple[str, Reach]:
+    """The question without the words that narrow it, and what they narrow it to."""
+    if match := _PAGES.search(text):
+        pages = _pages(document, match["a"], match["b"], of_file=bool(match["file"]))
+        if pages is not None:
+            return _cut(text, match), pages
+    if match := _SECTION.search(text):
+        section = section_numbered(document.outline, match["word"], match["id"])
+        if section >= 0:
+            return _cut(text, match), section_reach(document, section)
+    if match := _TITLED.search(text):
+        section = section_titled(document.outline, match["title"])
+        rest = _cut(text, match)
+        if section >= 0 and sum(not is_common(w) for w in words(rest)) > 0:
+            return rest, section_reach(document, section)
+    return text, reach
+
+
+def section_reach(document: ReadDocument, section: int) -> Reach:
+    """The reach of one section."""
+    return Reach("section", section=section, name=document.outline.sections[section].title)
+
+
+def named_reach(document: ReadDocument, text: str) -> Reach | None:
+    """The reach that a text such as "section 4.2", "pages 40-60" or a heading names.
+
+    Returns:
+        None where the document has no such place.
+    """
+    plain = " ".join(text.split())
+    if match := _PAGES.match(f"on {plain}"):
+        return _pages(document, match["a"], match["b"], of_file=bool(match["file"]))
+    if match := re.fullmatch(r"(\d+|[ivxlc]+)\s*(?:-|–|to)\s*(\d+|[ivxlc]+)", plain, re.I):
+        return _pages(document, match[1], match[2], of_file=False)
+    section = -1
+    if match := _SECTION.match(f"in {plain}"):
+        section = section_numbered(document.outline, match["word"], match["id"])
+    elif re.fullmatch(r"\d+(?:\.\d+)*|[A-Z](?:\.\d+)+", plain):
+        section = section_numbered(document.outline, "", plain)
+    if section < 0:
+        section = section_titled(document.outline, plain)
+    return section_reach(document, section) if section >= 0 else None
+
+
+def _pages(document: ReadDocument, a: str, b: str | None, *, of_file: bool) -> Reach | None:
+    ends = []
+    for label in (a, b or a):
+        found = () if of_file else document.labels.find(label)
+        if found:
+            ends.append(found[0])
+        elif label.isdigit() and 1 <= int(label) <= document.facts.n_pages:
+            ends.append(int(label) - 1)
+        else:
+            return None
+    first, last = min(ends), max(ends)
+    name = f"page {a}" if b is None else f"pages {a}–{b}"
+    return Reach("pages", first_page=first, last_page=last, name=name)
+
+
+def _cut(text: str, match: re.Match[str]) -> str:
+    rest = " ".join(f"{text[: match.start()]} {text[match.end() :]}".split()).replace(" ?", "?")
+    rest = rest.lstrip(",:; ")
+    return rest[:1].upper() + rest[1:]
