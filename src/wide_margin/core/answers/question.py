@@ -9,6 +9,8 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
         ("where", r"^(?:in |on |under )?(?:which|what) (?:section|chapter|part|page|appendix|annex|figure|table|heading)\b"
                   r"|^where (?:does|do|is|are|can i (?:find|read|look)|in)\b.*\b(?:manual|handbook|document|text|book|paper"
                   r"|report|essay|guide|thesis|policy|list|described|discussed|explained|section|chapter|begin)\b"
+                  r"|^where (?:are|is) the (?:\w+ )?(?:requirements?|rules?|instructions?|guidelines?|conditions|explanations?|descriptions?"
+                  r"|definitions?|details|advice|tables?|figures?|formula|procedures?)\b"
                   r"|^(?:in welchem|dans quel(?:le)?) (?:abschnitt|kapitel|section|chapitre)"),
         ("compare", r"\bdifference between\b|\bcompare[ds]?\b|\bversus\b|\bvs\b|\bdiffers? from\b"),
         ("how often", r"^how (?:often|frequently|regularly)\b|\bhow many times\b|^wie oft\b|^combien de fois\b"),

@@ -34,7 +34,9 @@ from wide_margin.core.search.rank import title_weights
 
 N_EXCERPTS = 12
 MAX_WORDS = 80
-"""A quoted answer stops before this; a list may take twice as many."""
+"""A quoted answer stops before this."""
+MAX_LIST_WORDS = 60
+"""The items that follow on a sentence are quoted up to this."""
 FULL, FULL_LIST = 34, 60
 """With so many words an answer has enough; one more sentence may be begun before."""
 N_STATEMENTS = 60
@@ -46,6 +48,8 @@ BESIDE, OTHER_PAGE, OF_NEW = 1.5, 1.5, 4.0
 """What counts for a further sentence: standing beside, against: another page, for: new words."""
 NOT_FAR = 3.5
 """How far behind the best a further sentence may be."""
+COUNTED = 1.5
+"""What a number in front of the thing that is counted weighs as a sign."""
 INHERITED = 0.8
 """What a sentence that leans on the one before takes over of that one's words."""
 _LEANS = re.compile(
@@ -162,7 +166,7 @@ def _signs(document: ReadDocument, question: Question, rows: IntArray) -> FloatA
         sentence = text.sentences[row].text
         sign = sign_of(question.kind, sentence, topic)
         if thing and counts_it(sentence, thing):
-            sign = max(sign, 1.5)
+            sign = max(sign, COUNTED)
         found[k] = sign
     return found
 
@@ -374,7 +378,7 @@ def _items_after(document: ReadDocument, row: int, used: set[int]) -> list[Quote
             if sentence.kind == "heading":
                 break
         n_words += len(sentence.text.split())
-        if n_words > MAX_WORDS:
+        if n_words > MAX_LIST_WORDS:
             break
         used.add(after)
         quotes.append(Quote(sentence.text, (locator_for(document, after),)))

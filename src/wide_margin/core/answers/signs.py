@@ -106,6 +106,8 @@ _SAYS_IS_THE = re.compile(
 _CALLED = re.compile(
     r"\b(?:called|known as|termed|named|referred to as|defined as|we say|genannt)(?: an?| the)?$", re.I
 )  # fmt: skip
+SHORTENED = 0.6
+"""What a definition of the first word of a term counts for the whole term."""
 _WORD_IN_TEXT = re.compile(r"[\w’'-]+")
 
 
@@ -161,6 +163,8 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
             best = max(best, 0.8)
         elif before.endswith("declared"):
             best = max(best, 0.5)
+    if len(topic) > 1 and best < SHORTENED and len(topic[0]) > 4:
+        return min(SHORTENED, _defines(sentence, topic[:1]))  # "Essential is defined as …"
     return best
 
 
