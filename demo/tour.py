@@ -40,8 +40,9 @@ class Tour:
         self._pictures.mkdir(exist_ok=True)
         for old in self._pictures.glob("*.png"):
             old.unlink()
-        steps = [self.open, self.find_the_way, self.check_outline, self.find_words, self.ask, self.visit_places,
-                 self.decline, self.explain, self.translate, self.keep, self.open_again]  # fmt: skip
+        steps = [self.open, self.find_the_way, self.check_outline, self.find_words, self.ask,
+                 self.visit_places, self.decline, self.explain, self.translate, self.keep,
+                 self.open_again]  # fmt: skip
         failed = 0
         for step in steps:
             name = step.__name__.replace("_", " ")

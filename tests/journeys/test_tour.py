@@ -15,8 +15,8 @@ def test_the_demo_without_a_display_shows_every_step(tmp_path):
     )  # fmt: skip
     assert done.returncode == 0, done.stdout + done.stderr
     steps = [line.split(":")[0] for line in done.stdout.splitlines()]
-    for step in ("open", "find the way", "check outline", "ask", "visit places", "decline", "explain", "translate",
-                 "keep", "open again"):  # fmt: skip
+    for step in ("open", "find the way", "check outline", "ask", "visit places", "decline",
+                 "explain", "translate", "keep", "open again"):  # fmt: skip
         assert step in steps
     assert "FAILED" not in done.stdout
     assert len(list(tmp_path.glob("*.png"))) >= 10

@@ -1,17 +1,30 @@
 """Answers: a question read, the excerpts that bear on it, and the sentences that answer."""
 
+from wide_margin.core.answers.backing import Backing, check_backing
+from wide_margin.core.answers.composed import Budget, budget_of, compose, request_for
+from wide_margin.core.answers.form import Form
 from wide_margin.core.answers.model import WHOLE, Answer, Excerpt, Locator, Quote, Reach
 from wide_margin.core.answers.question import Question, read_question
 from wide_margin.core.answers.quoted import answer_quoted
+from wide_margin.core.answers.reading import named_reach, read_asked
 
 __all__ = [
     "WHOLE",
     "Answer",
+    "Backing",
+    "Budget",
     "Excerpt",
+    "Form",
     "Locator",
     "Question",
     "Quote",
     "Reach",
     "answer_quoted",
+    "budget_of",
+    "check_backing",
+    "compose",
+    "named_reach",
+    "read_asked",
     "read_question",
+    "request_for",
 ]

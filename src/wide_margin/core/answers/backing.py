@@ -38,8 +38,7 @@ _SENTENCE = re.compile(r"(?<=[.!?])\s+")
 _NUMBER_WORDS = {
     word: number
     for number, word in enumerate(
-        "zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen"
-        " sixteen seventeen eighteen nineteen twenty".split()
+        ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen", "twenty"]
     )
 } | {"thirty": 30, "forty": 40, "fifty": 50, "sixty": 60, "seventy": 70, "eighty": 80, "ninety": 90,
      "hundred": 100, "thousand": 1000, "once": 1, "twice": 2, "dozen": 12, "fifth": 5, "fourth": 4,

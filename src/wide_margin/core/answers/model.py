@@ -50,6 +50,8 @@ class Quote:
     """backed, partly or unbacked."""
     emphasis: tuple[tuple[int, int], ...] = ()
     """Ranges of the text that answer most directly: a number, a name, a date."""
+    notes: tuple[str, ...] = ()
+    """Why it is not backed, and what was dropped from it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,6 +79,8 @@ class Answer:
     n_pages: int
     without_text: tuple[int, ...]
     """Page indexes within reach that have no text or could not be read."""
+    model: str = ""
+    """The name of the model that composed the statements; "" where they are quoted."""
     missing: tuple[str, ...] = ()
     """Words of the question that the quotes do not cover."""
 

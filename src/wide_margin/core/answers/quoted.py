@@ -7,7 +7,15 @@ import numpy as np
 
 from wide_margin.core.answers.corrections import corrections_of
 from wide_margin.core.answers.evidence import is_enough
-from wide_margin.core.answers.model import WHOLE, Answer, Excerpt, Quote, Reach, locator_for
+from wide_margin.core.answers.model import (
+    WHOLE,
+    Answer,
+    Excerpt,
+    Locator,
+    Quote,
+    Reach,
+    locator_for,
+)
 from wide_margin.core.answers.question import Question, topic_of
 from wide_margin.core.answers.reading import Asked, read_asked
 from wide_margin.core.answers.signs import (
@@ -264,17 +272,19 @@ def _chosen(
     covered = np.array(best.held)
     left = [c for c in statements[1:] if c.sentence not in chosen]
     while left and len(chosen) < most and n_words < min(full, limit):
-
-        def worth(c: Candidate) -> float:
-            beside = c.sentence - 1 in chosen or c.sentence + 1 in chosen
-            joined = beside and _goes_with(document, c.sentence, best.sentence)
-            adds = float((weights * np.maximum(np.array(c.held) - covered, 0)).sum()) / total
-            other = c.page not in pages
-            return c.score + BESIDE * joined + OF_NEW * adds - OTHER_PAGE * other
-
-        candidate = max(left, key=lambda c: (worth(c), -c.sentence))
+        gains = [float(weights @ np.maximum(np.array(c.held) - covered, 0)) / total for c in left]
+        worths = [
+            c.score
+            + BESIDE * _is_beside(document, c.sentence, chosen)
+            + OF_NEW * gain
+            - OTHER_PAGE * (c.page not in pages)
+            for c, gain in zip(left, gains, strict=True)
+        ]
+        candidate, worth = max(
+            zip(left, worths, strict=True), key=lambda pair: (pair[1], -pair[0].sentence)
+        )
         left.remove(candidate)
-        behind = best.score - worth(candidate)
+        behind = best.score - worth
         length = len(sentences[candidate.sentence].text.split())
         if behind > NOT_FAR:
             break
@@ -287,6 +297,11 @@ def _chosen(
         pages.add(candidate.page)
         n_words += length
     return sorted(chosen)
+
+
+def _is_beside(document: ReadDocument, row: int, chosen: list[int]) -> bool:
+    """Whether a sentence follows or precedes a chosen one in the same passage."""
+    return any(other in chosen and _goes_with(document, row, other) for other in (row - 1, row + 1))
 
 
 def _goes_with(document: ReadDocument, row: int, other: int) -> bool:
@@ -338,7 +353,7 @@ def _quote(document: ReadDocument, question: Question, first: int, end: int) -> 
     """Consecutive sentences, verbatim; a table's row with the head of its table."""
     sentences = document.text.sentences
     text = " ".join(s.text for s in sentences[first:end])
-    locators = (locator_for(document, first, end),)
+    locators: tuple[Locator, ...] = (locator_for(document, first, end),)
     head = _head_row(document, first) if sentences[first].kind == "row" else first
     if head != first:
         text = f"{sentences[head].text} … {text}"

@@ -157,9 +157,11 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
             return 1.0
         if _CALLED.search(before):
             best = max(best, 0.9)
-        elif after.startswith(": ") or _SAYS_IS_THE.match(after):
-            best = max(best, 0.8)
-        elif before == "" and re.match(r"[—–(-]|[A-Z]", after):
+        elif (
+            after.startswith(": ")
+            or _SAYS_IS_THE.match(after)
+            or (before == "" and re.match(r"[—–(-]|[A-Z]", after))
+        ):
             best = max(best, 0.8)
         elif before.endswith("declared"):
             best = max(best, 0.5)

@@ -1,8 +1,9 @@
 """A stand-in for a writing model: a small server on this machine that really answers.
 
 It speaks the same protocol as any chat-completions service and is spoken to the same way.
-What it writes is simulated: translation word for word from a small lexicon, and for anything
-else a sentence saying what it is. Its model name says "stand-in".
+What it writes is simulated: translation word for word from a small lexicon, and answers composed
+of sentences of the excerpts that it is sent, a few of their words exchanged. Its model name says
+"stand-in".
 """
 
 import json
@@ -24,19 +25,27 @@ _CODES = {"english": "en", "german": "de", "french": "fr", "spanish": "es"}
 _NUMBERED = re.compile(r"^\s*(\d+)\.\s+(.*)$")
 _WORD = re.compile(r"[^\W\d_]+(?:['’][^\W\d_]+)*")
 MAX_REQUEST = 4_000_000
+SILENCE = 5.0
+"""Seconds that a stand-in told to be silent waits before it answers after all."""
 
 
 class StandIn:
     """The server, running in a thread of its own on the loopback interface."""
 
-    def __init__(self, port: int = 0, *, delay: float = 0.0) -> None:
+    def __init__(self, port: int = 0, *, delay: float = 0.0, misbehave: str = "") -> None:
         """Start serving.
 
         Args:
             port: 0 for a free one.
             delay: Seconds between pieces of an answer.
+            misbehave: For tests: "invents" names excerpts that were not sent, "miscounts" changes
+                numbers, "breaks" off, "busy" refuses twice and "refuses" always (429), "silent"
+                never answers.
         """
-        handler = type("Handler", (_Handler,), {"delay": delay})
+        self.asked: list[list[tuple[str, str]]] = []
+        """The messages of every request so far."""
+        own = {"delay": delay, "misbehave": misbehave, "asked": self.asked}
+        handler = type("Handler", (_Handler,), own)
         self._server = ThreadingHTTPServer(("127.0.0.1", port), handler)
         self._server.daemon_threads = True
         self._thread = threading.Thread(
@@ -71,6 +80,8 @@ class StandIn:
 class _Handler(BaseHTTPRequestHandler):
     protocol_version = "HTTP/1.1"
     delay = 0.0
+    misbehave = ""
+    asked: list[list[tuple[str, str]]]
 
     def do_GET(self) -> None:
         """List the one model."""
@@ -91,7 +102,13 @@ class _Handler(BaseHTTPRequestHandler):
         except (ValueError, LookupError, TypeError):
             self._json(400, {"error": {"message": "not a chat completion request"}})
             return
-        text = reply_to(messages)
+        self.asked.append(messages)
+        if self.misbehave == "refuses" or (self.misbehave == "busy" and len(self.asked) < 3):
+            self._json(429, {"error": {"message": "too many requests"}})
+            return
+        if self.misbehave == "silent":
+            time.sleep(SILENCE)
+        text = _spoiled(reply_to(messages), self.misbehave)
         if request.get("stream"):
             self._stream(text)
         else:
@@ -118,6 +135,8 @@ class _Handler(BaseHTTPRequestHandler):
         self.close_connection = True
         try:
             for piece in re.findall(r"\S+\s*|\s+", text):
+                if self.misbehave == "breaks" and piece.endswith("] "):
+                    return
                 self._event({"index": 0, "delta": {"content": piece}, "finish_reason": None})
                 if self.delay:
                     time.sleep(self.delay)
@@ -142,7 +161,7 @@ def reply_to(messages: list[tuple[str, str]]) -> str:
     asked = next((content for role, content in reversed(messages) if role == "user"), "")
     language = _LANGUAGE.search(instruction) or _LANGUAGE.search(asked)
     if language is None:
-        return "This is the stand-in for a writing model; it only translates, word for word."
+        return _composed(asked)
     target = _CODES.get(language[1].casefold())
     lines = []
     for line in asked.splitlines():
@@ -150,6 +169,51 @@ def reply_to(messages: list[tuple[str, str]]) -> str:
         number, text = (f"{match[1]}. ", match[2]) if match else ("", line)
         lines.append(number + (translate_words(text, target) if target else text))
     return "\n".join(lines)
+
+
+_SAID_OTHERWISE = {
+    "must": "has to", "changed": "replaced", "large": "big", "small": "little", "begin": "start",
+    "begins": "starts", "about": "roughly", "often": "frequently", "kept": "held", "shall": "must",
+    "therefore": "so", "every": "each", "people": "persons", "exceed": "go beyond",
+}  # fmt: skip
+
+
+def _composed(asked: str) -> str:
+    """One sentence from each of the two excerpts that share most with the question, reworded."""
+    try:
+        data = json.loads(asked)
+        wanted = set(_WORD.findall(data["question"].lower()))
+        excerpts = [(int(e["number"]), str(e["text"])) for e in data["excerpts"]]
+    except (ValueError, LookupError, TypeError):
+        return "This is the stand-in for a writing model; it composes from excerpts and translates."
+    found = []
+    for number, text in excerpts:
+        for sentence in re.split(r"(?<=[.!?])\s+", text):
+            shared = len(wanted & set(_WORD.findall(sentence.lower())))
+            found.append((-shared, number, sentence.strip()))
+    chosen: dict[int, str] = {}
+    for shared, number, sentence in sorted(found):
+        if shared and number not in chosen and len(chosen) < 2:
+            chosen[number] = sentence
+    if not chosen:
+        return "NOT SAID"
+    return " ".join(f"{_reworded(text)} [{number}]" for number, text in chosen.items())
+
+
+def _reworded(sentence: str) -> str:
+    def one(match: re.Match[str]) -> str:
+        return _SAID_OTHERWISE.get(match.group(), match.group())
+
+    text = _WORD.sub(one, sentence)
+    return text if text.endswith((".", "!", "?")) else f"{text}."
+
+
+def _spoiled(text: str, how: str) -> str:
+    if how == "invents":
+        return re.sub(r"\[\d+\]", "[41]", text)
+    if how == "miscounts":
+        return re.sub(r"(?<!\[)\b\d+", lambda match: str(int(match.group()) + 3), text)
+    return text
 
 
 def translate_words(text: str, target: str) -> str:

@@ -1,6 +1,7 @@
 """A writing model behind an HTTP chat-completions service, streamed as server-sent events."""
 
 import json
+import time
 from collections.abc import Iterator
 from dataclasses import dataclass
 
@@ -9,6 +10,7 @@ import httpx
 from wide_margin.core.errors import ServiceError
 from wide_margin.core.jobs import CancelToken
 
+LONGEST_WAIT = 30.0
 Message = dict[str, str]
 """{"role": "system" or "user", "content": …}"""
 
@@ -23,6 +25,8 @@ class WritingModel:
     key: str = ""
     patience: float = 60.0
     """Seconds to wait for the next piece of an answer."""
+    pauses: tuple[float, ...] = (1.0, 3.0)
+    """Seconds before each further try where the service is busy or fails for the moment."""
 
     @property
     def is_stand_in(self) -> bool:
@@ -36,6 +40,17 @@ class WritingModel:
             ServiceError: The service cannot be reached, refuses, breaks off or is silent.
             Cancelled: The token was cancelled.
         """
+        for pause in (*self.pauses, None):
+            try:
+                yield from self._stream_once(messages, token)
+            except _BusyError as error:
+                if pause is None:
+                    raise ServiceError(str(error), hint=error.hint) from error
+                _wait(max(pause, error.wait), token)
+            else:
+                return
+
+    def _stream_once(self, messages: list[Message], token: CancelToken) -> Iterator[str]:
         headers = {"Authorization": f"Bearer {self.key}"} if self.key else {}
         request = {"model": self.name, "messages": messages, "stream": True, "temperature": 0}
         limits = httpx.Timeout(self.patience, connect=10.0)
@@ -61,6 +76,19 @@ class WritingModel:
 
     def _endpoint(self) -> str:
         return self.address.rstrip("/") + "/chat/completions"
+
+
+class _BusyError(ServiceError):
+    """Refused for the moment, before anything was written."""
+
+    wait = 0.0
+
+
+def _wait(seconds: float, token: CancelToken) -> None:
+    until = time.monotonic() + min(seconds, LONGEST_WAIT)
+    while time.monotonic() < until:
+        token.check()
+        time.sleep(min(0.05, max(until - time.monotonic(), 0.0)))
 
 
 def first_model(address: str) -> WritingModel:
@@ -111,4 +139,10 @@ def _refusal(response: httpx.Response) -> ServiceError:
         404: "has no such model or address", 429: "is asked too often just now",
     }  # fmt: skip
     reason = reasons.get(response.status_code, f"answered with an error ({response.status_code})")
-    return ServiceError(f"The writing model {reason}.", hint="Check its settings, or try later.")
+    text, hint = f"The writing model {reason}.", "Check its settings, or try later."
+    if response.status_code != 429 and response.status_code < 500:
+        return ServiceError(text, hint=hint)
+    busy = _BusyError(text, hint=hint)
+    asked = response.headers.get("Retry-After", "")
+    busy.wait = float(asked) if asked.isdigit() else 0.0
+    return busy

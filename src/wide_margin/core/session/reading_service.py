@@ -4,8 +4,8 @@ import gc
 from collections.abc import Sequence
 from pathlib import Path
 
-from wide_margin.core.answers import Answer, Reach, answer_quoted
-from wide_margin.core.errors import NotReadyError
+from wide_margin.core.answers import Answer, Reach, answer_quoted, named_reach
+from wide_margin.core.errors import NotReadyError, WideMarginError
 from wide_margin.core.explain import Explanation, explain, find_definitions
 from wide_margin.core.explain.definitions import Definitions
 from wide_margin.core.geometry import Box, around
@@ -117,9 +117,20 @@ class ReadingService:
         finally:
             pdf.close()
 
-    def ask(self, send: Send, question: str, reach: Reach) -> Answer:
+    def ask(
+        self, send: Send, question: str, reach: Reach | str, before: str | None = None
+    ) -> Answer:
         """A quoted answer."""
-        return answer_quoted(self._read(), question, reach)
+        document = self._read()
+        if isinstance(reach, str):
+            found = named_reach(document, reach)
+            if found is None:
+                raise WideMarginError(
+                    f"The document has no “{reach}”.",
+                    hint="Name pages (“40-60”), a section (“section 4.2”) or a heading.",
+                )
+            reach = found
+        return answer_quoted(document, question, reach, before)
 
     def use_outline(self, send: Send, outline: Outline) -> None:
         """Go by an outline that the reader has changed: paths, reach and ranking follow it."""

@@ -134,9 +134,17 @@ class Session:
         _Reading(self, outcome, progress).start()
         return outcome
 
-    def ask(self, question: str, reach: Reach = WHOLE) -> "Future[Answer]":
-        """A quoted answer; fails with NotReadyError while the document is being read."""
-        return self.query("ask", question, reach)
+    def ask(
+        self, question: str, reach: Reach | str = WHOLE, before: str | None = None
+    ) -> "Future[Answer]":
+        """A quoted answer; fails with NotReadyError while the document is being read.
+
+        Args:
+            question: As typed.
+            reach: Where to look; a string such as "section 4.2" or "pages 40-60" is looked up.
+            before: The question that this one may lean on.
+        """
+        return self.query("ask", question, reach, before)
 
     def find(
         self, wanted: str, *, whole_words: bool = False, exactly: bool = False
