@@ -12,12 +12,16 @@ from typing import Annotated, Any
 import typer
 
 from wide_margin import __version__
-from wide_margin.core.answers import WHOLE, Answer, Reach
+from wide_margin.core.answers import WHOLE, Answer, budget_of, compose, request_for
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
 from wide_margin.core.export import export_outline, read_outline, section_row, write_bookmarks
+from wide_margin.core.jobs import CancelToken
 from wide_margin.core.margin import Store, default_store_path
 from wide_margin.core.outline import Outline
 from wide_margin.core.outline.editing import OutlineEditor, from_store
+from wide_margin.core.services import WritingModel, load_settings
+from wide_margin.core.services.keys import model_key
+from wide_margin.core.services.writing_model import first_model
 from wide_margin.core.session import ReadSummary, Session
 
 app = typer.Typer(
@@ -28,6 +32,8 @@ app = typer.Typer(
     rich_markup_mode=None,
     pretty_exceptions_enable=False,
 )
+MAX_SENT = 8
+"""Excerpts that go to a writing model."""
 COMMANDS = {"open", "outline", "ask", "stand-in"}
 
 FileArgument = Annotated[Path, typer.Argument(metavar="FILE", help="The PDF.", show_default=False)]
@@ -176,19 +182,45 @@ def ask(
         Path | None,
         typer.Option("--questions", metavar="JSONL", help="A file with one question a line."),
     ] = None,
+    pages: Annotated[
+        str | None,
+        typer.Option("--pages", metavar="A-B", help="Ask of these pages only, by their labels."),
+    ] = None,
+    section: Annotated[
+        str | None,
+        typer.Option("--section", metavar="NAME", help="Ask of a section: its number or heading."),
+    ] = None,
+    composed: Annotated[
+        bool,
+        typer.Option("--composed", help="Have a writing model compose the answer; it is checked."),
+    ] = False,
+    model: Annotated[
+        str | None,
+        typer.Option("--model", metavar="ADDRESS", help="The model for --composed."),
+    ] = None,
     as_json: JsonOption = False,
     password_file: PasswordOption = None,
 ) -> None:
     """Answer a question from the document's own sentences, with their pages."""
     if (question is None) == (questions is None):
         raise typer.BadParameter("Give a QUESTION, or a file of them with --questions.")
+    if pages and section:
+        raise typer.BadParameter("Give --pages or --section, not both.")
     asked = list(_questions_in(questions)) if questions else [{"question": question}]
+    by_id = {str(item["id"]): str(item["question"]) for item in asked if "id" in item}
+    chosen = f"pages {pages}" if pages else section
+    writer = _writing_model(model) if composed else None
     with Session(file) as session:
-        summary = _read(session, password_file)
+        _read(session, password_file)
         for item in asked:
+            before = by_id.get(str(item.get("after", "")))
+            reach = item.get("reach") or chosen or WHOLE
+            text = " ".join(filter(None, (str(item["question"]), str(item.get("form") or ""))))
             started = time.perf_counter()
-            answer = session.ask(str(item["question"]), _reach_of(item, summary)).result()
+            answer = session.ask(text, reach, before).result()
             ms = 1000 * (time.perf_counter() - started)
+            if writer is not None:
+                answer = _composed(answer, writer)
             if as_json:
                 line = answer_as_json(answer) | {"ms": round(ms, 1)}
                 identity = {"id": item["id"]} if "id" in item else {}
@@ -225,8 +257,10 @@ def answer_as_json(answer: Answer) -> dict[str, Any]:
         "declined": answer.declined,
         "answer": [
             {"text": q.text, "backing": q.backing, "locators": [place(at) for at in q.locators]}
+            | ({"notes": list(q.notes)} if q.notes else {})
             for q in answer.quotes
         ],
+        "model": answer.model or None,
         "excerpts": [
             {"text": e.text, "score": round(e.score, 3)} | place(e.locator) for e in answer.excerpts
         ],
@@ -247,7 +281,10 @@ def answer_as_text(answer: Answer) -> str:
             lines.append(f"  {excerpt.locator.shown}  {where}\n    {excerpt.text}")
     for quote in answer.quotes:
         places = ", ".join(dict.fromkeys(locator.shown for locator in quote.locators))
-        lines.append(f"“{quote.text}” [{places}]")
+        said = quote.text if answer.model else f"“{quote.text}”"
+        doubt = "" if quote.backing == "backed" else f" ({quote.backing})"
+        lines.append(f"{said} [{places or 'no place'}]{doubt}")
+        lines.extend(f"    {note}" for note in quote.notes)
     if answer.missing:
         lines.append(f"Not covered: {', '.join(answer.missing)}")
     lines.append(coverage_line(answer))
@@ -264,8 +301,29 @@ def coverage_line(answer: Answer) -> str:
     return line
 
 
-def _reach_of(item: dict[str, Any], summary: ReadSummary) -> Reach:
-    return WHOLE
+def _writing_model(address: str | None) -> WritingModel:
+    """The model at an address, or that of the settings."""
+    settings = load_settings()
+    address = address or settings.model_address
+    if not address:
+        raise WideMarginError(
+            "No writing model is connected.",
+            hint="Give its address with --model, or put it under [writing_model] in the settings.",
+        )
+    key = model_key(address)
+    name = settings.model_name if address == settings.model_address else ""
+    return WritingModel(address, name, key) if name else replace(first_model(address), key=key)
+
+
+def _composed(answer: Answer, model: WritingModel) -> Answer:
+    """The answer with the model's statements in place of the quotes."""
+    if answer.declined:
+        return answer
+    excerpts = answer.excerpts[:MAX_SENT]
+    budget = budget_of(request_for(answer.question, excerpts), len(excerpts), model.address)
+    typer.echo(f"Sending {budget.shown}", err=True)
+    quotes = compose(answer.question, excerpts, model, CancelToken())
+    return replace(answer, quotes=quotes, model=model.name)
 
 
 def _questions_in(path: Path) -> Iterator[dict[str, Any]]:

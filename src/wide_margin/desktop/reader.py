@@ -21,6 +21,7 @@ from wide_margin.core.outline import Outline
 from wide_margin.core.pages import FileFacts
 from wide_margin.core.passages import split_sentences
 from wide_margin.core.services import Settings, WritingModel, save_settings
+from wide_margin.core.services.keys import model_key
 from wide_margin.core.services.writing_model import first_model
 from wide_margin.core.session import FoundHit, ReadSummary, Session
 from wide_margin.core.translate import LANGUAGES, Pair, translate
@@ -241,7 +242,8 @@ class Reader(QObject):
 
     def _model(self) -> WritingModel:
         address, name = self.settings.model_address, self.settings.model_name
-        return WritingModel(address, name) if name else first_model(address)
+        found = WritingModel(address, name) if name else first_model(address)
+        return replace(found, key=model_key(address))
 
     def _translation_moved(self, entry_id: str, value: tuple[Any, Any]) -> None:
         entry = self.entries.get(entry_id)

@@ -47,10 +47,14 @@ _ABOUT_THE_BOOK = re.compile(
 )  # fmt: skip
 
 
+_HOW = re.compile(r"\bhow (?:often|long|many|much|far|old|frequently)\b|\bhow many times\b", re.I)
+
+
 def topic_of(question: Question) -> str:
-    """The question without the words that only speak of the document's parts."""
+    """The question without the words that only speak of its kind or of the document's parts."""
     if question.kind != "where":
-        return question.text
+        rest = _HOW.sub(" ", question.text)
+        return rest if re.search(r"\w{3,}", rest) else question.text
     rest = _ABOUT_THE_BOOK.sub(" ", question.text)
     return rest if re.search(r"\w{4,}", rest) else question.text
 

@@ -43,7 +43,7 @@ from wide_margin.core.search.rank import title_weights
 N_EXCERPTS = 12
 MAX_WORDS = 80
 """A quoted answer stops before this."""
-MAX_LIST_WORDS = 60
+MAX_LIST_WORDS = 50
 """The items that follow on a sentence are quoted up to this."""
 FULL, FULL_LIST = 34, 60
 """With so many words an answer has enough; one more sentence may be begun before."""
@@ -64,6 +64,7 @@ _LEANS = re.compile(
     r"^(?:it|its|this|these|that|those|they|their|he|she|such|both|here|there|then|thus|hence|"
     r"however|otherwise|instead|in (?:this|that|such) case|for example|as a result)\b", re.I
 )  # fmt: skip
+_STRANGE = re.compile(r"[^A-Za-zÀ-ÿ ,.’']")
 _OF_WORKS = re.compile(
     r"\b(?:works?|authors?|written by|wrote|books?|papers?|reports?|references?|literature|bibliograph\w+"
     r"|articles?|publications?|publish\w*|cit(?:ed?|es|ations?)|reading list|journals?)\b", re.I
@@ -114,7 +115,7 @@ def answer_quoted(
     n_searched, n_pages, without = _coverage(document, reach)
     excerpts = _excerpts(document, candidates)
     quotes: tuple[Quote, ...] = ()
-    if is_enough(question, query, weighed, candidates, narrowed=reach is not WHOLE):
+    if is_enough(question, query, weighed, candidates, narrowed=reach.kind != "document"):
         if question.kind == "where":
             sections = _ranked_sections(document, query, candidates)
             quotes = tuple(_section_quote(document, k, c) for k, c, _ in sections[:2])
@@ -214,8 +215,8 @@ def _fitness(sentence: Sentence) -> float:
         return 0.7
     if sentence.kind == "row":
         return 0.9
-    n_plain = sum(c.isalpha() or c in " ,.’'" for c in sentence.text)
-    if n_plain < 0.78 * len(sentence.text):  # formulas, listings, rows of figures
+    n_strange = len(_STRANGE.findall(sentence.text))
+    if n_strange > 0.22 * len(sentence.text):  # formulas, listings, rows of figures
         return 0.75
     if n_words > 70:
         return 0.8
@@ -235,7 +236,7 @@ def _quotes(
     rows = _chosen(document, asked, query, statements)
     used = set(rows)
     corrections = corrections_of(document, best.sentence, query, used)
-    quotes = [_quote(document, question, row, row + 1) for row in corrections]
+    quotes = [_quote(document, question, a, b) for a, b in _runs(sorted(corrections), -1)]
     items: list[Quote] = []
     if question.kind in ("list", "how to") or form.as_list:
         items = _items_after(document, max(_run_of(rows, best.sentence)), used)

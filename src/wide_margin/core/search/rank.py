@@ -11,8 +11,6 @@ from wide_margin.core.search.query import Query, Term
 
 K1, B = 1.2, 0.6
 TITLE_WEIGHT = 0.4
-N_FINE = 40
-"""Passages whose sentences are looked at."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -57,7 +55,6 @@ def rank(index: Index, text: Text, query: Query, *, allowed: BoolArray | None = 
         plain += gain
         score += gain + TITLE_WEIGHT * term.weight * title
         covered += term.weight * np.maximum(present, 0.7 * title)
-    score += _proximity(index, query, score)
     if allowed is not None:
         score = np.where(allowed, score, 0.0)
     order = np.argsort(-score, kind="stable")
@@ -90,42 +87,6 @@ def title_weights(index: Index, term: Term) -> FloatArray:
         rows, values = index.titles.of(variant)
         weights[rows] = np.maximum(weights[rows], weight * values)
     return weights
-
-
-def _proximity(index: Index, query: Query, score: FloatArray) -> FloatArray:
-    """(p,) a bonus for words of the question that stand next to each other in the passage.
-
-    Pairs of neighbouring content words of the question, in either order, at most three terms
-    apart; only the passages that are ahead are looked at.
-    """
-    bonus = np.zeros(len(score), np.float32)
-    pairs = [
-        (a, b)
-        for a, b in zip(query.terms, query.terms[1:], strict=False)
-        if a.variants and b.variants
-    ]
-    if not pairs:
-        return bonus
-    ahead = np.argsort(-score)[:N_FINE]
-    passage_starts = np.searchsorted(index.sentence_passage, np.arange(len(score) + 1))
-    for passage in ahead:
-        if score[passage] <= 0:
-            break
-        start = index.token_starts[passage_starts[passage]]
-        end = index.token_starts[passage_starts[passage + 1]]
-        tokens = index.tokens[start:end]
-        for a, b in pairs:
-            if _near(tokens, a, b):
-                bonus[passage] += 0.25 * min(a.weight, b.weight)
-    return bonus
-
-
-def _near(tokens: IntArray, a: Term, b: Term) -> bool:
-    at_a = np.flatnonzero(np.isin(tokens, [v for v, w in a.variants if w > 0.35]))
-    at_b = np.flatnonzero(np.isin(tokens, [v for v, w in b.variants if w > 0.35]))
-    if not len(at_a) or not len(at_b):
-        return False
-    return bool(np.abs(at_a[:, None] - at_b[None, :]).min() <= 3)
 
 
 def sentence_scores(

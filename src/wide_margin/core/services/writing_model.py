@@ -4,11 +4,13 @@ import json
 import time
 from collections.abc import Iterator
 from dataclasses import dataclass
-
-import httpx
+from typing import TYPE_CHECKING
 
 from wide_margin.core.errors import ServiceError
 from wide_margin.core.jobs import CancelToken
+
+if TYPE_CHECKING:
+    import httpx  # loaded when a model is first spoken to: reading a document does not need it
 
 LONGEST_WAIT = 30.0
 Message = dict[str, str]
@@ -51,6 +53,8 @@ class WritingModel:
                 return
 
     def _stream_once(self, messages: list[Message], token: CancelToken) -> Iterator[str]:
+        import httpx
+
         headers = {"Authorization": f"Bearer {self.key}"} if self.key else {}
         request = {"model": self.name, "messages": messages, "stream": True, "temperature": 0}
         limits = httpx.Timeout(self.patience, connect=10.0)
@@ -97,6 +101,8 @@ def first_model(address: str) -> WritingModel:
     Raises:
         ServiceError: The service cannot be reached or lists none.
     """
+    import httpx
+
     try:
         response = httpx.get(address.rstrip("/") + "/models", timeout=5.0, trust_env=False)
         name = str(response.json()["data"][0]["id"])
@@ -108,7 +114,7 @@ def first_model(address: str) -> WritingModel:
     return WritingModel(address, name)
 
 
-def _pieces(response: httpx.Response, token: CancelToken) -> Iterator[str]:
+def _pieces(response: "httpx.Response", token: CancelToken) -> Iterator[str]:
     """The text in a stream of server-sent events (HTML standard, 9.2)."""
     finished = False
     for line in response.iter_lines():
@@ -133,7 +139,7 @@ def _pieces(response: httpx.Response, token: CancelToken) -> Iterator[str]:
         raise ServiceError("The writing model broke off before its end.", hint="Try again.")
 
 
-def _refusal(response: httpx.Response) -> ServiceError:
+def _refusal(response: "httpx.Response") -> ServiceError:
     reasons = {
         401: "does not accept the key", 403: "does not accept the key",
         404: "has no such model or address", 429: "is asked too often just now",
