@@ -161,13 +161,14 @@ def _kind(group: list[Line], page_lines: Sequence[Line], body_size: float) -> st
     first = group[0]
     if CAPTION.match(first.text.strip()):
         return "caption"
-    if first.size < 0.93 * body_size and _NOTE.match(first.text):
+    has_cells = "\t" in first.text  # a row that begins with a day or a year is no footnote
+    if first.size < 0.93 * body_size and _NOTE.match(first.text) and not has_cells:
         lowest = max(line.box[3] for line in page_lines)
         if first.box[1] > 0.5 * lowest:
             return "note"
     if ITEM.match(first.text):
         return "item"
-    if len(group) == 1 and "\t" in first.text:
+    if len(group) == 1 and has_cells:
         return "row"
     if all(line.is_fixed for line in group):
         return "code"
