@@ -326,7 +326,7 @@ def _changed_words(
                 put_in = [token for token in said.tokens[a:b] if token in unheld]
                 put_out = [word for word in source.lower[c:d] if not is_common(word)]
                 is_tail = b == len(said.tokens) and b - a > 3
-                if tag == "replace" and put_in and put_out and d - c <= b - a + 4 and not is_tail:
+                if tag == "replace" and put_in and put_out and d - c == b - a and not is_tail:
                     return [
                         f"“{put_in[0]}” stands where the excerpt has “{' '.join(source.tokens[c:d])}”"
                     ]
