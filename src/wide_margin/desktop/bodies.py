@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from wide_margin.core.answers import Answer, Locator
+from wide_margin.core.answers import Answer, Excerpt, Locator, Quote
 from wide_margin.core.explain import Explanation
 from wide_margin.core.layout import SpanOnPage
 
@@ -25,6 +25,31 @@ def spans_of(place: dict[str, Any]) -> tuple[SpanOnPage, ...]:
     return tuple(SpanOnPage(*span) for span in place.get("spans", ()))
 
 
+def quote_body(quote: Quote) -> dict[str, Any]:
+    """A statement as plain values."""
+    return {
+        "text": quote.text,
+        "backing": quote.backing,
+        "emphasis": [list(span) for span in quote.emphasis],
+        "places": [locator_body(locator) for locator in quote.locators],
+        "notes": list(quote.notes),
+    }
+
+
+def kept_excerpts(body: dict[str, Any]) -> list[Excerpt]:
+    """The excerpts of a kept answer that were not struck out."""
+    struck = set(body.get("struck", ()))
+    found = []
+    for k, excerpt in enumerate(body["excerpts"]):
+        if k not in struck:
+            place = excerpt["place"]
+            locator = Locator(
+                place["page"], place["label"], spans_of(place), tuple(place.get("path", ()))
+            )
+            found.append(Excerpt(excerpt["text"], locator, 0.0))
+    return found
+
+
 def answer_body(answer: Answer) -> dict[str, Any]:
     """An answer as plain values."""
     return {
@@ -32,15 +57,9 @@ def answer_body(answer: Answer) -> dict[str, Any]:
         "kind": answer.kind,
         "reach": answer.reach.name,
         "origin": "quoted",
-        "quotes": [
-            {
-                "text": quote.text,
-                "backing": quote.backing,
-                "emphasis": [list(span) for span in quote.emphasis],
-                "places": [locator_body(locator) for locator in quote.locators],
-            }
-            for quote in answer.quotes
-        ],
+        "before": None,
+        "struck": [],
+        "quotes": [quote_body(quote) for quote in answer.quotes],
         "excerpts": [
             {"text": excerpt.text, "place": locator_body(excerpt.locator)}
             for excerpt in answer.excerpts[:MAX_KEPT_EXCERPTS]

@@ -11,7 +11,7 @@ from typing import Any
 from PySide6.QtCore import QFileSystemWatcher, QObject, QTimer, Signal
 from PySide6.QtGui import QUndoCommand, QUndoStack
 
-from wide_margin.core.answers import WHOLE, Answer, Reach
+from wide_margin.core.answers import WHOLE, Answer, Quote, Reach, compose
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
 from wide_margin.core.explain import Explanation
 from wide_margin.core.geometry import FloatArray
@@ -26,7 +26,7 @@ from wide_margin.core.services.writing_model import first_model
 from wide_margin.core.session import FoundHit, ReadSummary, Session
 from wide_margin.core.translate import LANGUAGES, Pair, translate
 from wide_margin.desktop.background import Background, Job, Report
-from wide_margin.desktop.bodies import answer_body, explanation_body
+from wide_margin.desktop.bodies import answer_body, explanation_body, kept_excerpts, quote_body
 from wide_margin.desktop.outline_keeper import OutlineKeeper
 
 log = logging.getLogger(__name__)
@@ -90,6 +90,7 @@ class Reader(QObject):
         self.record: DocumentRecord | None = None
         self.entries: dict[str, Entry] = {}
         self._translating: dict[str, Job] = {}
+        self._composing: dict[str, Job] = {}
         self._n_pages_told, self._told_at = 0, 0.0
         self._progress_arrived.connect(self._tell_progress)
         self.outline = OutlineKeeper(self)
@@ -117,7 +118,7 @@ class Reader(QObject):
 
     def close(self) -> None:
         """End everything."""
-        for job in list(self._translating.values()):
+        for job in [*self._translating.values(), *self._composing.values()]:
             job.cancel()
         self.close_document()
         self.background.close()
@@ -136,17 +137,107 @@ class Reader(QObject):
 
     # --- asking
 
-    def ask(self, question: str, reach: Reach = WHOLE, *, near: Anchor | None = None) -> None:
-        """Ask; the answer arrives as an entry through answered."""
+    def ask(
+        self,
+        question: str,
+        reach: Reach = WHOLE,
+        *,
+        near: Anchor | None = None,
+        before: str | None = None,
+    ) -> None:
+        """Ask; the answer arrives as an entry through answered.
+
+        Args:
+            question: As typed.
+            reach: Where to look.
+            near: Where the answer stands if it has no place of its own.
+            before: The entry of the question that this one may lean on.
+        """
         if self.session is None:
             return
         self.asking.emit(question)
         here = near or Anchor(0, 0.0)
+        earlier = self.entries.get(before or "")
+        asked_before = str(earlier.body["question"]) if earlier else None
         self.background.watch(
-            self.session.ask(question, reach),
-            done=lambda answer: self._keep_answer(answer, here),
+            self.session.ask(question, reach, asked_before),
+            done=lambda answer: self._keep_answer(answer, here, earlier),
             failed=self.problem.emit,
         )
+
+    def strike(self, entry_id: str, excerpt: int) -> None:
+        """Strike an excerpt of an answer out, or take it back in."""
+        if entry := self.entries.get(entry_id):
+            struck = set(entry.body.get("struck", ())) ^ {excerpt}
+            self.change(entry.with_body(struck=sorted(struck)))
+
+    # --- composing
+
+    @property
+    def has_model(self) -> bool:
+        """Whether a writing model is connected."""
+        return bool(self.settings.model_address)
+
+    def compose(self, entry_id: str, *, with_general: bool = False) -> None:
+        """Have the writing model compose an answer from the excerpts that are kept."""
+        entry = self.entries[entry_id]
+        excerpts = kept_excerpts(entry.body)
+        if not excerpts or not self.has_model:
+            return
+        self.cancel_composing(entry_id)
+        quoted = entry.body.get("quoted") or entry.body["quotes"]
+        self.change(entry.with_body(quoted=quoted, quotes=[], origin="composed", state="running"))
+        question, before = entry.body["question"], entry.body.get("before")
+        text = f"{before['question']} {question}" if before else question
+
+        def work(token: CancelToken, report: Report) -> None:
+            model = self._model()
+            report(model.name)
+            compose(text, excerpts, model, token, on_statement=report, with_general=with_general)
+
+        self._composing[entry_id] = self.background.submit(
+            work,
+            done=lambda _: self._composed(entry_id, ""),
+            failed=lambda e: self._composed(entry_id, f"{e.message} {e.hint}".strip()),
+            progressed=lambda value: self._statement_came(entry_id, value),
+        )
+
+    def cancel_composing(self, entry_id: str) -> None:
+        """Stop composing; the document's own words come back."""
+        if job := self._composing.pop(entry_id, None):
+            job.cancel()
+            self.quote_again(entry_id)
+
+    def quote_again(self, entry_id: str) -> None:
+        """Go back from a composed answer to the quoted one."""
+        entry = self.entries.get(entry_id)
+        if entry is not None and "quoted" in entry.body:
+            self.change(
+                entry.with_body(
+                    quotes=entry.body["quoted"], origin="quoted", state="done", problem=""
+                )
+            )
+
+    def _statement_came(self, entry_id: str, value: Quote | str) -> None:
+        entry = self.entries.get(entry_id)
+        if entry is None or entry_id not in self._composing:
+            return
+        if isinstance(value, str):
+            self.change(entry.with_body(model=value))
+        else:
+            self.change(entry.with_body(quotes=[*entry.body["quotes"], quote_body(value)]))
+
+    def _composed(self, entry_id: str, problem: str) -> None:
+        self._composing.pop(entry_id, None)
+        entry = self.entries.get(entry_id)
+        if entry is None:
+            return
+        if problem or not entry.body["quotes"]:
+            said = problem or "The writing model finds no answer in the excerpts."
+            self.quote_again(entry_id)
+            self.change(self.entries[entry_id].with_body(problem=said))
+        else:
+            self.change(entry.with_body(state="done", problem=""))
 
     def find(self, wanted: str, *, whole_words: bool = False, exactly: bool = False) -> None:
         """Find words; found tells the hits together with the words."""
@@ -325,12 +416,15 @@ class Reader(QObject):
             return False
         return True
 
-    def _keep_answer(self, answer: Answer, here: Anchor) -> None:
+    def _keep_answer(self, answer: Answer, here: Anchor, earlier: Entry | None) -> None:
         anchor = here
         if answer.quotes:
             locator = answer.quotes[0].locators[0]
             anchor = Anchor(locator.page, -1.0, locator.spans, answer.quotes[0].text)
         entry = new_entry("question", anchor, answer_body(answer))
+        if earlier is not None:
+            before = {"id": earlier.id, "question": earlier.body["question"]}
+            entry = entry.with_body(before=before)
         if self.add(entry):
             self.answered.emit(entry)
 

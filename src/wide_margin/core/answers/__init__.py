@@ -6,7 +6,7 @@ from wide_margin.core.answers.form import Form
 from wide_margin.core.answers.model import WHOLE, Answer, Excerpt, Locator, Quote, Reach
 from wide_margin.core.answers.question import Question, read_question
 from wide_margin.core.answers.quoted import answer_quoted
-from wide_margin.core.answers.reading import named_reach, read_asked
+from wide_margin.core.answers.reading import named_reach, pages_reach, read_asked
 
 __all__ = [
     "WHOLE",
@@ -24,6 +24,7 @@ __all__ = [
     "check_backing",
     "compose",
     "named_reach",
+    "pages_reach",
     "read_asked",
     "read_question",
     "request_for",

@@ -11,7 +11,7 @@ class Reach:
     """What a question is asked of. Chosen once; it does not wander as one scrolls."""
 
     kind: str = "document"
-    """document, section or pages."""
+    """document, section, pages, selection or kept (excerpts)."""
     first_page: int = 0
     last_page: int = -1
     """Page indexes, both included, for kind pages."""
@@ -19,6 +19,8 @@ class Reach:
     """Index into the outline, for kind section."""
     name: str = "whole document"
     """How it is shown."""
+    spans: tuple[SpanOnPage, ...] = ()
+    """Character ranges, for kinds selection and kept."""
 
 
 WHOLE = Reach()

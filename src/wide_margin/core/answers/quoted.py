@@ -26,6 +26,7 @@ from wide_margin.core.answers.signs import (
     sign_of,
 )
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+from wide_margin.core.layout import SpanOnPage
 from wide_margin.core.passages import Sentence
 from wide_margin.core.search import (
     Query,
@@ -112,6 +113,9 @@ def answer_quoted(
     weighed = weigh(document.index, document.text, query, ranked, signs)
     about_works = bool(_OF_WORKS.search(question.text))
     candidates = _candidates(document, weighed, about_works=about_works)
+    if reach.kind == "selection":
+        within = set(_rows_within(document, reach.spans))
+        candidates = [c for c in candidates if c.sentence in within]
     n_searched, n_pages, without = _coverage(document, reach)
     excerpts = _excerpts(document, candidates)
     quotes: tuple[Quote, ...] = ()
@@ -158,7 +162,28 @@ def _allowed(document: ReadDocument, reach: Reach) -> BoolArray:
         allowed &= np.array([first <= sentences[p.first].paragraph < end for p in passages])
     if reach.kind == "pages":
         allowed &= np.array([reach.first_page <= p.page <= reach.last_page for p in passages])
+    if reach.spans:
+        rows = _rows_within(document, reach.spans)
+        passage_of = document.index.sentence_passage
+        inside = np.zeros(len(passages), dtype=bool)
+        inside[passage_of[rows]] = True
+        allowed &= inside
     return allowed
+
+
+def _rows_within(document: ReadDocument, spans: tuple[SpanOnPage, ...]) -> list[int]:
+    """Rows of the sentences that share a character with some spans."""
+    wanted: dict[int, list[SpanOnPage]] = {}
+    for span in spans:
+        wanted.setdefault(span.page, []).append(span)
+    rows = []
+    for row, sentence in enumerate(document.text.sentences):
+        if sentence.page not in wanted and sentence.page + 1 not in wanted:
+            continue
+        own = document.paragraphs[sentence.paragraph].spans(sentence.start, sentence.end)
+        if any(a.start < b.end and b.start < a.end for a in own for b in wanted.get(a.page, ())):
+            rows.append(row)
+    return rows
 
 
 def _signs(document: ReadDocument, question: Question, rows: IntArray) -> FloatArray:
@@ -499,6 +524,8 @@ def _coverage(document: ReadDocument, reach: Reach) -> tuple[int, int, tuple[int
     first, last = 0, document.facts.n_pages - 1
     if reach.kind == "pages":
         first, last = reach.first_page, min(reach.last_page, last)
+    if reach.spans:
+        first, last = min(s.page for s in reach.spans), max(s.page for s in reach.spans)
     if reach.kind == "section" and 0 <= reach.section < len(document.outline.sections):
         section = document.outline.sections[reach.section]
         first, last = section.page, section.end_page

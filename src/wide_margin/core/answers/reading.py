@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from wide_margin.core.answers.form import ANY_FORM, Form, take_form
 from wide_margin.core.answers.model import WHOLE, Reach
 from wide_margin.core.answers.question import Question, read_question
+from wide_margin.core.layout import PageLabels
 from wide_margin.core.outline.places import section_numbered, section_titled
 from wide_margin.core.search import ReadDocument, is_common
 from wide_margin.core.search.analysis import words
@@ -131,13 +132,26 @@ def named_reach(document: ReadDocument, text: str) -> Reach | None:
     return section_reach(document, section) if section >= 0 else None
 
 
+def pages_reach(labels: PageLabels, n_pages: int, text: str) -> Reach | None:
+    """The reach of pages typed as "40-60", "p. 12" or "xv"; None where there are none such."""
+    plain = re.sub(r"^(?:pages?|pp?\.)\s*", "", " ".join(text.split()), flags=re.I)
+    match = re.fullmatch(r"(\w+)(?:\s*(?:-|–|to)\s*(\w+))?", plain)
+    return _range(labels, n_pages, match[1], match[2], of_file=False) if match else None
+
+
 def _pages(document: ReadDocument, a: str, b: str | None, *, of_file: bool) -> Reach | None:
+    return _range(document.labels, document.facts.n_pages, a, b, of_file=of_file)
+
+
+def _range(
+    labels: PageLabels, n_pages: int, a: str, b: str | None, *, of_file: bool
+) -> Reach | None:
     ends = []
     for label in (a, b or a):
-        found = () if of_file else document.labels.find(label)
+        found = () if of_file else labels.find(label)
         if found:
             ends.append(found[0])
-        elif label.isdigit() and 1 <= int(label) <= document.facts.n_pages:
+        elif label.isdigit() and 1 <= int(label) <= n_pages:
             ends.append(int(label) - 1)
         else:
             return None

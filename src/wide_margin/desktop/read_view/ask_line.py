@@ -81,12 +81,16 @@ class AskLine(QFrame):
     asked = Signal(str)
     went = Signal(object)  # Place
     left = Signal()
+    pages_wanted = Signal()
+    selection_wanted = Signal()
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setObjectName("askLine")
         self.setFixedHeight(46)
         self.reach: Reach = WHOLE
+        self.before = ""
+        """The entry of the question that the next one may lean on."""
         self._place: Place | None = None
         self._titles: list[tuple[str, str]] = []
         self._resolve: Callable[[str], Place | None] = lambda text: None
@@ -98,6 +102,10 @@ class AskLine(QFrame):
         self.field.textChanged.connect(self._look)
         self.field.submitted.connect(self._submit)
         self.field.left.connect(self.left)
+        self.after = QToolButton()
+        self.after.setToolTip("The next question leans on this one; click to ask on its own again")
+        self.after.clicked.connect(lambda: self.ask_on_from("", ""))
+        self.after.hide()
         self.offer = QLabel()
         self.offer.setProperty("role", "secondary")
         self.offer.setFont(sans_font(-1))
@@ -114,6 +122,7 @@ class AskLine(QFrame):
         row = QHBoxLayout(self)
         row.setContentsMargins(16, 0, 8, 0)
         row.setSpacing(8)
+        row.addWidget(self.after)
         row.addWidget(self.field, 1)
         row.addWidget(self.offer)
         row.addWidget(self.verdict)
@@ -125,6 +134,16 @@ class AskLine(QFrame):
             row.addWidget(choice)
         self.set_section("", -1)
         self._look("")
+
+    def ask_on_from(self, entry_id: str, question: str) -> None:
+        """Let the next question lean on this one; "" to ask on its own."""
+        self.before = entry_id
+        short = question if len(question) <= 28 else question[:26].rsplit(" ", 1)[0] + "…"
+        self.after.setText(f"after “{short}” ✕")
+        self.after.setAccessibleName(f"Asked on from: {question}")
+        self.after.setVisible(bool(entry_id))
+        if entry_id:
+            self.field.setFocus()
 
     def complete_with(self, titles: list[str]) -> None:
         """Headings to complete to with the Tab key."""
@@ -155,8 +174,13 @@ class AskLine(QFrame):
         if section >= 0:
             here = Reach("section", section=section, name=title)
             self._offer(group, here, f"This section: {title}")
-        if self.reach.kind == "section" and self.reach.section != section:
-            self._offer(group, self.reach, self.reach.name)
+        if self.reach.kind not in ("document", "section") or (
+            self.reach.kind == "section" and self.reach.section != section
+        ):
+            self._offer(group, self.reach, _reach_name(self.reach))
+        menu.addSeparator()
+        menu.addAction("Pages…", self.pages_wanted.emit)
+        menu.addAction("The selection", self.selection_wanted.emit)
         self.reach_choice.show_value(_reach_name(self.reach))
 
     def _offer(self, group: QActionGroup, reach: Reach, text: str) -> None:

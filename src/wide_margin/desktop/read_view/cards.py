@@ -1,6 +1,7 @@
 """Entries as cards in the margin: what was asked, explained, translated, marked or noted."""
 
 import base64
+from collections.abc import Callable, Sequence
 from functools import partial
 from html import escape
 from typing import Any, ClassVar
@@ -117,12 +118,13 @@ class Backing(QWidget):
              "partly": "Partly backed: the excerpt holds only part of this",
              "unbacked": "Unbacked: the excerpt does not hold this"}  # fmt: skip
 
-    def __init__(self, backing: str, colours: Colours) -> None:
+    def __init__(self, backing: str, colours: Colours, notes: Sequence[str] = ()) -> None:
         super().__init__()
         self._backing, self._colours = backing, colours
         self.setFixedWidth(4)
-        self.setToolTip(self.TELLS[backing])
-        self.setAccessibleName(self.TELLS[backing])
+        tells = self.TELLS[backing] if backing != "backed" or not notes else "Backed"
+        self.setToolTip("\n".join([tells, *(f"· {note}" for note in notes)]))
+        self.setAccessibleName(tells)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw the bar."""
@@ -257,13 +259,16 @@ class AnswerCard(Card):
         self.column.addWidget(hold, 0, Qt.AlignmentFlag.AlignLeft)
 
 
-def quote_html(card: Card, quote: dict[str, Any], indexes: list[int]) -> str:
-    """A quoted statement with its locators behind it."""
+def quote_html(
+    card: Card, quote: dict[str, Any], indexes: list[int], *, quoted: bool = True
+) -> str:
+    """A statement with its locators behind it, in quotation marks where it is the document's."""
     shown: dict[str, int] = {}
     for index, place in zip(indexes, quote["places"], strict=True):
         shown.setdefault(place["shown"], index)
     links = " ".join(card.link(index, text) for text, index in shown.items())
-    return f"“{_emphasised(quote['text'], quote['emphasis'])}” {links}"
+    text = _emphasised(quote["text"], quote["emphasis"])
+    return f"“{text}” {links}" if quoted else f"{text} {links}"
 
 
 def _emphasised(text: str, ranges: list[list[int]]) -> str:
@@ -281,7 +286,18 @@ class HeldAnswer(Card):
 
     let_go = Signal()
     next_asked = Signal()
-    ask_again = Signal(str)
+    ask_on = Signal(str)
+    again_asked = Signal(str)
+    compose_asked = Signal(str)
+    quote_asked = Signal(str)
+    cancel_asked = Signal(str)
+    struck = Signal(str, int)
+
+    def __init__(
+        self, entry: Entry, colours: Colours, parent: QWidget | None = None, *, composes: bool
+    ) -> None:
+        self._composes = composes
+        super().__init__(entry, colours, parent)
 
     def places(self) -> list[dict[str, Any]]:
         """The quoted places, then the excerpts'."""
@@ -295,8 +311,11 @@ class HeldAnswer(Card):
         self.column.setContentsMargins(14, 8, 14, 8)
         self.column.setSpacing(8)
         body = self.entry.body
-        origin = body["origin"] if body["quotes"] else "declined"
-        self.head.setText(f"Held question · {body['reach']} · {origin}")
+        is_composed = body["origin"] == "composed"
+        self.head.setText(f"Held question · {body['reach']} · {_origin(body)}")
+        if body.get("before"):
+            earlier = f"after “{_shortened(body['before']['question'], 70)}”"
+            self.column.addWidget(text_label(escape(earlier), sans_font(-1.5), "secondary"))
         self.column.addWidget(text_label(escape(body["question"]), sans_font(0.5, bold=True)))
         index = 0
         for quote in body["quotes"]:
@@ -304,13 +323,19 @@ class HeldAnswer(Card):
             index += len(indexes)
             row = QHBoxLayout()
             row.setSpacing(8)
-            row.addWidget(Backing(quote["backing"], self.colours))
-            row.addWidget(
-                self.rich(serif_font(0.5), lambda q=quote, i=indexes: quote_html(self, q, i)), 1
-            )
+            row.addWidget(Backing(quote["backing"], self.colours, quote.get("notes", ())))
+
+            def make(q: dict[str, Any] = quote, i: list[int] = indexes) -> str:
+                return quote_html(self, q, i, quoted=not is_composed)
+
+            row.addWidget(self.rich(serif_font(0.5), make), 1)
             self.column.addLayout(row)
+        is_running = body.get("state") == "running"
         if not body["quotes"]:
-            self.column.addWidget(text_label("The document does not say.", sans_font(0.5)))
+            said = "Composing…" if is_running else "The document does not say."
+            self.column.addWidget(text_label(said, sans_font(0.5)))
+        if body.get("problem"):
+            self.column.addWidget(text_label(escape(body["problem"]), sans_font(-0.5)))
         if body["missing"] and body["quotes"]:
             words = ", ".join(f"“{word}”" for word in body["missing"])
             self.column.addWidget(text_label(f"Nothing found on {escape(words)}.", sans_font(-0.5)))
@@ -319,8 +344,10 @@ class HeldAnswer(Card):
         hair.setFixedHeight(1)
         self.column.addWidget(hair)
         self.column.addWidget(text_label(coverage_text(body), sans_font(-1.5), "secondary"))
-        self._add_actions(len(body["excerpts"]), declined=not body["quotes"])
-        self._add_excerpts(body, declined=not body["quotes"])
+        declined = not body["quotes"] and not is_running
+        self._add_actions(len(body["excerpts"]), declined=declined)
+        self._add_further(body, declined=declined, is_running=is_running)
+        self._add_excerpts(body, declined=declined)
 
     def _add_actions(self, n_excerpts: int, *, declined: bool) -> None:
         row = QHBoxLayout()
@@ -338,6 +365,32 @@ class HeldAnswer(Card):
         letting.clicked.connect(self.let_go)
         for button in (self.excerpts_button, following, letting):
             row.addWidget(button)
+        row.addStretch(1)
+        self.column.addLayout(row)
+
+    def _add_further(self, body: dict[str, Any], *, declined: bool, is_running: bool) -> None:
+        row = QHBoxLayout()
+        row.setSpacing(12)
+        on = word_button("Ask on from here", "The next question may lean on this one")
+        on.clicked.connect(lambda: self.ask_on.emit(self.entry.id))
+        row.addWidget(on)
+        if is_running:
+            stop = word_button("Cancel", "Stop composing")
+            stop.clicked.connect(lambda: self.cancel_asked.emit(self.entry.id))
+            row.addWidget(stop)
+        elif body["origin"] == "composed":
+            back = word_button("Quote again", "Show the document's own words")
+            back.clicked.connect(lambda: self.quote_asked.emit(self.entry.id))
+            row.addWidget(back)
+        elif self._composes and not declined:
+            tip = "Have the writing model compose an answer from the excerpts that are kept"
+            compose = word_button("Compose", tip)
+            compose.clicked.connect(lambda: self.compose_asked.emit(self.entry.id))
+            row.addWidget(compose)
+        if body.get("struck"):
+            again = word_button("Ask again from what is kept", "Leave the struck excerpts out")
+            again.clicked.connect(lambda: self.again_asked.emit(self.entry.id))
+            row.addWidget(again)
         row.addStretch(1)
         self.column.addLayout(row)
 
@@ -363,13 +416,36 @@ class HeldAnswer(Card):
                         f'color:{self.colours.secondary}">{escape(where)}</span>')  # fmt: skip
                 return f"{self.link(at, said)} {head}<br>{escape(_shortened(text))}"
 
-            column.addWidget(self.rich(serif_font(-0.5), make))
+            def struck_out(html: Callable[[], str] = make) -> str:
+                return f"<s>{html()}</s>"
+
+            is_struck = k in body.get("struck", ())
+            line = QHBoxLayout()
+            line.setSpacing(6)
+            line.addWidget(self.rich(serif_font(-0.5), struck_out if is_struck else make), 1)
+            if not declined:
+                toggle = word_button(
+                    "Keep" if is_struck else "Strike", "Whether to answer from this excerpt"
+                )
+                toggle.clicked.connect(partial(self.struck.emit, self.entry.id, k))
+                line.addWidget(toggle, 0, Qt.AlignmentFlag.AlignTop)
+            column.addLayout(line)
         self._excerpts.setVisible(declined)
         self.column.addWidget(self._excerpts)
+        if body.get("struck"):
+            self.excerpts_button.setChecked(True)
 
     def _show_excerpts(self, shown: bool) -> None:
         self._excerpts.setVisible(shown)
         self.resized.emit()
+
+
+def _origin(body: dict[str, Any]) -> str:
+    """Whose words an answer is made of."""
+    if body["origin"] == "composed":
+        model = str(body.get("model", ""))
+        return "composed, simulated" if "stand-in" in model else f"composed by {model}".strip()
+    return "quoted" if body["quotes"] else "declined"
 
 
 def _shortened(text: str, limit: int = 320) -> str:

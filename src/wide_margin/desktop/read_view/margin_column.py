@@ -50,6 +50,12 @@ class MarginColumn(QFrame):
     retry_asked = Signal(str)
     pair_entered = Signal(str, int)
     more_asked = Signal()
+    ask_on = Signal(str)
+    again_asked = Signal(str)
+    compose_asked = Signal(str)
+    quote_asked = Signal(str)
+    composing_cancelled = Signal(str)
+    struck = Signal(str, int)
     moved = Signal()
 
     def __init__(self, parent: QWidget | None = None) -> None:
@@ -64,6 +70,8 @@ class MarginColumn(QFrame):
         self._kept_free: tuple[int, int] | None = None
         self._standing: list[Standing] = []
         self.held: HeldAnswer | None = None
+        self.composes = False
+        """Whether a writing model is there to compose answers."""
         self._held_area = QScrollArea(self)
         self._held_area.setObjectName("marginHeld")
         self._held_area.setWidgetResizable(False)
@@ -132,11 +140,17 @@ class MarginColumn(QFrame):
             self.held = None
         self._held_area.setVisible(entry is not None)
         if entry is not None:
-            held = HeldAnswer(entry, self.colours)
+            held = HeldAnswer(entry, self.colours, composes=self.composes)
             held.place_chosen.connect(self.place_chosen)
             held.delete_asked.connect(self.delete_asked)
             held.let_go.connect(self.let_go)
             held.next_asked.connect(self.next_asked)
+            held.ask_on.connect(self.ask_on)
+            held.again_asked.connect(self.again_asked)
+            held.compose_asked.connect(self.compose_asked)
+            held.quote_asked.connect(self.quote_asked)
+            held.cancel_asked.connect(self.composing_cancelled)
+            held.struck.connect(self.struck)
             held.resized.connect(self.arrange)
             self.held = held
             self._held_area.setWidget(held)

@@ -9,6 +9,7 @@ from PySide6.QtCore import QBuffer, QPoint, Qt, QTimer, QUrl, Signal
 from PySide6.QtGui import QDesktopServices, QGuiApplication, QResizeEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
+    QInputDialog,
     QLabel,
     QMenu,
     QMessageBox,
@@ -17,7 +18,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from wide_margin.core.answers import Reach
+from wide_margin.core.answers import Reach, pages_reach
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.geometry import Box
 from wide_margin.core.layout import PageLabels, SpanOnPage
@@ -25,7 +26,7 @@ from wide_margin.core.margin import Anchor, Entry, new_entry
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import FileFacts, Link, Picture
 from wide_margin.core.session import FoundHit, Place, ReadSummary, read_place
-from wide_margin.desktop.bodies import headline, places_in, spans_of
+from wide_margin.desktop.bodies import headline, kept_excerpts, places_in, spans_of
 from wide_margin.desktop.look import DAY, Colours
 from wide_margin.desktop.read_view.ask_line import AskLine
 from wide_margin.desktop.read_view.contents_panel import (
@@ -185,6 +186,15 @@ class ReadView(QWidget):
         self.place_line.find_ended.connect(self.pages.setFocus)
         self._find_timer.timeout.connect(self._find)
         self.ask_line.asked.connect(self.ask)
+        self.ask_line.pages_wanted.connect(self._ask_for_pages)
+        self.ask_line.selection_wanted.connect(self.reach_selection)
+        margin = self.margin
+        margin.ask_on.connect(self.ask_on)
+        margin.again_asked.connect(self.ask_from_kept)
+        margin.compose_asked.connect(self.reader.compose)
+        margin.quote_asked.connect(self.reader.quote_again)
+        margin.composing_cancelled.connect(self.reader.cancel_composing)
+        margin.struck.connect(self.reader.strike)
         self.ask_line.went.connect(self._go_to_place)
         self.ask_line.left.connect(self.pages.setFocus)
         self.tab.chosen.connect(self.act)
@@ -522,12 +532,71 @@ class ReadView(QWidget):
             return
         page, y = self.here()
         reach: Reach = self.ask_line.reach
-        self.reader.ask(question, reach, near=Anchor(page, y))
+        before = self.ask_line.before or None
+        self.reader.ask(question, reach, near=Anchor(page, y), before=before)
+
+    def ask_on(self, entry_id: str) -> None:
+        """Let the next question lean on that of an entry."""
+        if entry := self.reader.entries.get(entry_id):
+            self.ask_line.ask_on_from(entry_id, entry.body["question"])
+
+    def ask_from_kept(self, entry_id: str) -> None:
+        """Ask again, of the excerpts alone that were not struck out."""
+        entry = self.reader.entries.get(entry_id)
+        if entry is None:
+            return
+        kept = kept_excerpts(entry.body)
+        if not kept:
+            self.show_status("Every excerpt is struck out; keep one to ask again.", for_ms=8000)
+            return
+        spans = tuple(span for excerpt in kept for span in excerpt.locator.spans)
+        name = f"{len(kept)} kept excerpt{'s' * (len(kept) != 1)}"
+        page, y = self.here()
+        reach = Reach("kept", name=name, spans=spans)
+        before = entry.body.get("before") or {}
+        self.reader.ask(
+            entry.body["question"], reach, near=Anchor(page, y), before=before.get("id")
+        )
+
+    def reach_pages(self, typed: str) -> bool:
+        """Ask of pages from now on, typed as "40-60"; whether there are such pages."""
+        summary = self.reader.summary
+        if summary is None:
+            return False
+        reach = pages_reach(summary.labels, summary.n_pages, typed)
+        if reach is None:
+            self.show_status(f"There are no pages “{typed}”: type them as 40-60.", for_ms=8000)
+            return False
+        self._set_reach(reach)
+        return True
+
+    def reach_selection(self) -> None:
+        """Ask of the selected words from now on."""
+        spans = self.pages.selected_spans()
+        if not spans:
+            self.show_status("Select words on a page first.", for_ms=6000)
+            return
+        self._set_reach(Reach("selection", name="the selection", spans=tuple(spans)))
+
+    def _set_reach(self, reach: Reach) -> None:
+        self.ask_line.set_reach(reach)
+        summary = self.reader.summary
+        path = summary.outline.path(self._section) if summary and self._section >= 0 else ()
+        self.ask_line.set_section(path[-1] if path else "", self._section)
+
+    def _ask_for_pages(self) -> None:
+        typed, is_given = QInputDialog.getText(
+            self, "Ask of pages", "Pages by their printed numbers, such as 40-60:"
+        )
+        if is_given and typed.strip():
+            self.reach_pages(typed)
 
     def _answered(self, entry: Entry) -> None:
         self.show_status("")
         if self.ask_line.field.text().strip() == entry.body["question"]:
             self.ask_line.field.clear()
+        if self.ask_line.before:
+            self.ask_on(entry.id)  # a further question leans on the last one
         self.hold(entry.id)
         if entry.body["quotes"]:
             self.follow(entry.id, 0)
@@ -542,6 +611,7 @@ class ReadView(QWidget):
         self._held_places += [excerpt["place"] for excerpt in excerpts]
         self._n_steps = n_quoted or len(self._held_places)
         self._held_at = -1
+        self.margin.composes = self.reader.has_model
         self.margin.hold(entry)
         strokes = [(self._spine_place(p), k < n_quoted) for k, p in enumerate(self._held_places)]
         self.spine.show_strokes(strokes)
@@ -551,6 +621,7 @@ class ReadView(QWidget):
     def let_go(self) -> None:
         """Return the held answer to its place."""
         self._held_places, self._held_at = [], -1
+        self.ask_line.ask_on_from("", "")
         self.margin.hold(None)
         self.spine.show_strokes([])
         self.pages.lay("evidence", [])
@@ -763,6 +834,8 @@ class ReadView(QWidget):
 
     def _entry_changed(self, entry: Entry) -> None:
         self.margin.put(entry)
+        if self.margin.held is not None and self.margin.held.entry.id == entry.id:
+            self.hold(entry.id)
         self._list_entries()
 
     def _entry_removed(self, entry_id: str) -> None:
