@@ -1,0 +1,175 @@
+"""The held answer in the window: asking on, striking, reach, and composing."""
+
+from dataclasses import replace
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QPushButton
+
+from tests.desktop.conftest import Hand
+from wide_margin.core.services import Settings
+from wide_margin.core.services.stand_in import StandIn
+
+QUESTION = "How high is the crown of the dyke at Low Fenny?"
+
+
+def press(hand, words):
+    """Press a button of the held answer."""
+    hand.wait(lambda: hand.view.margin.held)
+    for button in hand.view.margin.held.findChildren(QPushButton):
+        if button.text() == words and button.isVisibleTo(hand.view.margin.held):
+            QTest.mouseClick(button, Qt.MouseButton.LeftButton)
+            return
+    raise AssertionError(f"the held answer has no “{words}”")
+
+
+def held_text(hand):
+    return " ".join(quote["text"] for quote in hand.view.margin.held.entry.body["quotes"])
+
+
+def test_a_follow_up_leans_on_the_held_question(hand):
+    first = hand.ask(QUESTION)
+    press(hand, "Ask on from here")
+    assert hand.view.ask_line.after.isVisibleTo(hand.view.ask_line)
+    second = hand.ask("And at Innerby?")
+    assert second.body["before"] == {"id": first.id, "question": QUESTION}
+    assert "4.5 metres" in held_text(hand)
+    assert hand.view.ask_line.before == second.id
+
+
+def test_asking_on_can_be_left_again(hand):
+    hand.ask(QUESTION)
+    press(hand, "Ask on from here")
+    QTest.mouseClick(hand.view.ask_line.after, Qt.MouseButton.LeftButton)
+    entry = hand.ask("How often is the wire of the float changed?")
+    assert entry.body["before"] is None
+
+
+def test_letting_go_ends_asking_on(hand):
+    hand.ask(QUESTION)
+    press(hand, "Ask on from here")
+    press(hand, "Let go")
+    assert hand.view.ask_line.before == ""
+
+
+def test_every_place_of_an_answer_can_be_visited(hand):
+    hand.ask(QUESTION)
+    hand.wait(lambda: hand.view.margin.held)
+    for index, place in enumerate(hand.view.margin.held.places()):
+        hand.view.follow(hand.view.margin.held.entry.id, index)
+        hand.wait(lambda page=place["page"]: page in hand.view.pages.visible_pages())
+
+
+def test_a_struck_excerpt_is_left_out_when_asked_again(hand):
+    entry = hand.ask(QUESTION)
+    press(hand, f"{len(entry.body['excerpts'])} excerpts")
+    first = entry.body["excerpts"][0]
+    press(hand, "Strike")
+    assert hand.reader.entries[entry.id].body["struck"] == [0]
+    before = set(hand.reader.entries)
+    press(hand, "Ask again from what is kept")
+    hand.wait(lambda: set(hand.reader.entries) - before)
+    again = hand.view.margin.held.entry
+    assert again.body["reach"].endswith("kept excerpts")
+    assert first["place"]["spans"] not in [e["place"]["spans"] for e in again.body["excerpts"]]
+
+
+def test_pages_can_be_asked_alone(hand):
+    assert hand.view.reach_pages("135-140")
+    entry = hand.ask("Which clothes are advised?")
+    assert entry.body["reach"] == "pages 135–140"
+    assert all(150 <= e["place"]["page"] <= 155 for e in entry.body["excerpts"])
+    assert "pages 135–140" in hand.view.ask_line.reach_choice.button.text()
+
+
+def test_pages_that_are_not_there_are_told(hand):
+    assert not hand.view.reach_pages("900-910")
+    assert "no pages “900-910”" in hand.view.status.text()
+    assert hand.view.ask_line.reach.kind == "document"
+
+
+def test_the_selection_can_be_asked_alone(hand):
+    hand.select("countersigns the second run within fourteen days")
+    hand.view.reach_selection()
+    entry = hand.ask("When must the second run be countersigned?")
+    assert entry.body["reach"] == "the selection"
+    assert {e["place"]["page"] for e in entry.body["excerpts"]} == {33}
+    assert "fourteen days" in held_text(hand)
+
+
+def test_an_answer_is_composed_checked_and_quoted_again(hand_with_model):
+    hand = hand_with_model
+    entry = hand.ask("How large may the closing error of a line of levels be?")
+    quoted = entry.body["quotes"]
+    press(hand, "Compose")
+    hand.wait(lambda: hand.reader.entries[entry.id].body.get("state") == "done")
+    body = hand.reader.entries[entry.id].body
+    assert body["origin"] == "composed"
+    assert all(quote["places"] for quote in body["quotes"])
+    assert "composed, simulated" in hand.view.margin.held.head.text()
+    press(hand, "Quote again")
+    assert hand.reader.entries[entry.id].body["quotes"] == quoted
+
+
+@pytest.mark.parametrize(
+    ("misbehave", "told"), [("breaks", "broke off"), ("refuses", "asked too often")]
+)
+def test_a_model_that_fails_leaves_the_quotes(
+    qtbot, make_window, handbook_path, misbehave, told, monkeypatch
+):
+    monkeypatch.setattr("wide_margin.core.services.writing_model.LONGEST_WAIT", 0.0)
+    with StandIn(misbehave=misbehave) as server:
+        settings = Settings(model_address=server.address, language="de")
+        hand = Hand(qtbot, make_window(settings)).open(handbook_path)
+        entry = hand.ask("How large may the closing error of a line of levels be?")
+        press(hand, "Compose")
+        hand.wait(lambda: hand.reader.entries[entry.id].body.get("problem"))
+        body = hand.reader.entries[entry.id].body
+        assert told in body["problem"]
+        assert body["quotes"] == entry.body["quotes"]
+        hand.window.close()
+
+
+def test_places_that_a_model_invents_are_not_shown(qtbot, make_window, handbook_path):
+    with StandIn(misbehave="invents") as server:
+        settings = Settings(model_address=server.address, language="de")
+        hand = Hand(qtbot, make_window(settings)).open(handbook_path)
+        entry = hand.ask("How large may the closing error of a line of levels be?")
+        press(hand, "Compose")
+        hand.wait(lambda: hand.reader.entries[entry.id].body.get("state") == "done")
+        quotes = hand.reader.entries[entry.id].body["quotes"]
+        assert all(not quote["places"] for quote in quotes)
+        assert all("does not exist" in " ".join(quote["notes"]) for quote in quotes)
+        hand.window.close()
+
+
+def test_composing_can_be_cancelled(qtbot, make_window, handbook_path):
+    with StandIn(delay=0.2) as slow:
+        settings = Settings(model_address=slow.address, language="de")
+        hand = Hand(qtbot, make_window(settings)).open(handbook_path)
+        entry = hand.ask("How large may the closing error of a line of levels be?")
+        press(hand, "Compose")
+        hand.wait(lambda: hand.reader.entries[entry.id].body.get("model"))
+        press(hand, "Cancel")
+        body = hand.reader.entries[entry.id].body
+        assert body["quotes"] == entry.body["quotes"]
+        assert body["origin"] == "quoted"
+        hand.window.close()
+
+
+def test_without_a_model_there_is_nothing_to_compose_with(hand):
+    hand.ask(QUESTION)
+    with pytest.raises(AssertionError, match="no “Compose”"):
+        press(hand, "Compose")
+
+
+def test_a_composed_answer_is_there_after_reopening(hand_with_model, make_window, handbook_path):
+    hand = hand_with_model
+    entry = hand.ask("How large may the closing error of a line of levels be?")
+    press(hand, "Compose")
+    hand.wait(lambda: hand.reader.entries[entry.id].body.get("state") == "done")
+    composed = hand.reader.entries[entry.id].body["quotes"]
+    hand.window.close()
+    again = Hand(hand.bot, make_window(replace(hand.reader.settings))).open(handbook_path)
+    assert again.reader.entries[entry.id].body["quotes"] == composed
