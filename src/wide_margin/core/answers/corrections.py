@@ -59,6 +59,15 @@ def corrections_of(
     return found
 
 
+_NAME = re.compile(r"(?<![.!?:]\s)(?<=\s)[A-Z][\w’'-]+")
+
+
+def is_about_another(correction: str, question: str) -> bool:
+    """Whether a correction names something else than what the question names."""
+    asked, named = set(_NAME.findall(question)), set(_NAME.findall(correction))
+    return bool(asked and named) and not asked & named
+
+
 def _numbers_above(document: ReadDocument, section: int) -> set[str]:
     """Numbers of a section and of the sections it lies in."""
     sections = document.outline.sections

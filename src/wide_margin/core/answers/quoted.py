@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from wide_margin.core.answers.corrections import corrections_of
+from wide_margin.core.answers.corrections import corrections_of, is_about_another
 from wide_margin.core.answers.evidence import is_enough
 from wide_margin.core.answers.model import (
     WHOLE,
@@ -261,7 +261,8 @@ def _quotes(
     rows = _chosen(document, asked, query, statements)
     used = set(rows)
     corrections = corrections_of(document, best.sentence, query, used)
-    quotes = [_quote(document, question, a, b) for a, b in _runs(sorted(corrections), -1)]
+    corrected = [_quote(document, question, a, b) for a, b in _runs(sorted(corrections), -1)]
+    quotes = [q for q in corrected if not is_about_another(q.text, question.text)]
     items: list[Quote] = []
     if question.kind in ("list", "how to") or form.as_list:
         items = _items_after(document, max(_run_of(rows, best.sentence)), used)
@@ -269,6 +270,7 @@ def _quotes(
         quotes.append(_quote(document, question, first, end))
         if first <= best.sentence < end:
             quotes.extend(items)
+    quotes += [q for q in corrected if q not in quotes]
     return tuple(_fitted(quotes, form.max_words)) if form.max_words else tuple(quotes)
 
 

@@ -42,6 +42,7 @@ STEP = re.compile(
     r"|choose|first|then|by \w+ing)\b", re.I
 )  # fmt: skip
 
+_YEAR = re.compile(r"(?:1[5-9]|20)\d\d(?:\s+[a-z]+)?$")
 _COUNTED = re.compile(r"\bhow (?:many|much)\s+(?:more\s+|different\s+)?(\w+)", re.I)
 
 
@@ -179,6 +180,7 @@ def emphasis_for(kind: str, sentence: str) -> tuple[tuple[int, int], ...]:
     figures = [(a, b) for a, b in found if any(c.isdigit() for c in sentence[a:b])]
     if kind == "how many" and figures:
         found = figures  # "4 mm" answers; the "two" of "the two heights" does not
+        found = [(a, b) for a, b in found if not _YEAR.match(sentence[a:b])] or found
     return tuple(_trimmed(sentence, a, b) for a, b in found if b > a)[:3]
 
 

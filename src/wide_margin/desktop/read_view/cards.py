@@ -268,7 +268,11 @@ def quote_html(
         shown.setdefault(place["shown"], index)
     links = " ".join(card.link(index, text) for text, index in shown.items())
     text = _emphasised(quote["text"], quote["emphasis"])
-    return f"“{text}” {links}" if quoted else f"{text} {links}"
+    if quoted:
+        return f"“{text}” {links}"
+    small, colour = sans_font(-1.5).pointSizeF(), card.colours.secondary
+    nowhere = f'<span style="font-size:{small}pt;color:{colour}">no place in the document</span>'
+    return f"{text} {links or nowhere}"
 
 
 def _emphasised(text: str, ranges: list[list[int]]) -> str:
@@ -387,12 +391,12 @@ class HeldAnswer(Card):
             compose = word_button("Compose", tip)
             compose.clicked.connect(lambda: self.compose_asked.emit(self.entry.id))
             row.addWidget(compose)
+        row.addStretch(1)
+        self.column.addLayout(row)
         if body.get("struck"):
             again = word_button("Ask again from what is kept", "Leave the struck excerpts out")
             again.clicked.connect(lambda: self.again_asked.emit(self.entry.id))
-            row.addWidget(again)
-        row.addStretch(1)
-        self.column.addLayout(row)
+            self.column.addWidget(again, 0, Qt.AlignmentFlag.AlignLeft)
 
     def _add_excerpts(self, body: dict[str, Any], *, declined: bool) -> None:
         self._excerpts = QWidget()
