@@ -163,7 +163,9 @@ def measure_find(table: Table) -> None:
 
 
 def measure_answers(table: Table) -> None:
-    """A whole quoted answer, warm."""
+    """A whole quoted answer, warm, and how right answers are."""
+    import answers
+
     from wide_margin.core.session import Session
 
     questions = ["What is a parse error?", "How many bits per sample does audiowrite use?",
@@ -181,6 +183,7 @@ def measure_answers(table: Table) -> None:
     median, late = times[len(times) // 2], times[int(0.95 * len(times))]
     table.add("quoted answer, octave, median", f"{median:.0f} ms", "", "", "60 ms")
     table.add("quoted answer, octave, 95th percentile", f"{late:.0f} ms", "", "", "150 ms")
+    answers.main()
 
 
 def measure_lateness(table: Table) -> None:

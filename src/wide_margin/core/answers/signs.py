@@ -129,6 +129,9 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
     """How far a sentence defines the last word of a term, with its other words beside it."""
     if not topic:
         return 0.0
+    small = sentence.lower()
+    if not any(word[: max(4, len(word) - 2)] in small for word in (topic[0], topic[-1])):
+        return 0.0  # most sentences: told without taking them apart
     found = list(_WORD_IN_TEXT.finditer(sentence))
     written = [m.group().lower() for m in found]
     best = 0.0
