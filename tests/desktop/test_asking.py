@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import pytest
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QGuiApplication
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QPushButton
 
@@ -173,3 +174,13 @@ def test_a_composed_answer_is_there_after_reopening(hand_with_model, make_window
     hand.window.close()
     again = Hand(hand.bot, make_window(replace(hand.reader.settings))).open(handbook_path)
     assert again.reader.entries[entry.id].body["quotes"] == composed
+
+
+def test_an_answer_is_copied_with_its_pages(hand):
+    entry = hand.ask("How large may the closing error of a line of levels be?")
+    hand.wait(lambda: hand.view.margin.held)
+    hand.view.margin.held.copy_asked.emit(entry.id, "cited")
+    text = QGuiApplication.clipboard().text()
+    assert "4 mm for each kilometre" in text
+    assert "(p. 17)" in text
+    assert "The Skerrow Sound Tide Network" in text

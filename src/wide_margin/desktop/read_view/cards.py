@@ -31,6 +31,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from wide_margin.core.export import ANSWER_FORMS
 from wide_margin.core.margin import Entry
 from wide_margin.core.translate import LANGUAGES, language_name
 from wide_margin.desktop.bodies import coverage_text, places_in
@@ -296,6 +297,7 @@ class HeldAnswer(Card):
     quote_asked = Signal(str)
     cancel_asked = Signal(str)
     struck = Signal(str, int)
+    copy_asked = Signal(str, str)  # entry, form
 
     def __init__(
         self, entry: Entry, colours: Colours, parent: QWidget | None = None, *, composes: bool
@@ -391,6 +393,13 @@ class HeldAnswer(Card):
             compose = word_button("Compose", tip)
             compose.clicked.connect(lambda: self.compose_asked.emit(self.entry.id))
             row.addWidget(compose)
+        if body["quotes"]:
+            copy = word_button("Copy ▾", "Put the answer on the clipboard")
+            menu = QMenu(copy)
+            for form, name in ANSWER_FORMS.items():
+                menu.addAction(name, partial(self.copy_asked.emit, self.entry.id, form))
+            copy.setMenu(menu)
+            row.addWidget(copy)
         row.addStretch(1)
         self.column.addLayout(row)
         if body.get("struck"):

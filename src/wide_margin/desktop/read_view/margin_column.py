@@ -56,6 +56,7 @@ class MarginColumn(QFrame):
     quote_asked = Signal(str)
     composing_cancelled = Signal(str)
     struck = Signal(str, int)
+    copy_asked = Signal(str, str)
     moved = Signal()
 
     def __init__(self, parent: QWidget | None = None) -> None:
@@ -151,6 +152,7 @@ class MarginColumn(QFrame):
             held.quote_asked.connect(self.quote_asked)
             held.cancel_asked.connect(self.composing_cancelled)
             held.struck.connect(self.struck)
+            held.copy_asked.connect(self.copy_asked)
             held.resized.connect(self.arrange)
             self.held = held
             self._held_area.setWidget(held)

@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 
 from wide_margin.core.answers import Reach, pages_reach
 from wide_margin.core.errors import WideMarginError
+from wide_margin.core.export import Source, Statement, answer_as, year_of
 from wide_margin.core.geometry import Box
 from wide_margin.core.layout import PageLabels, SpanOnPage
 from wide_margin.core.margin import Anchor, Entry, new_entry
@@ -195,6 +196,7 @@ class ReadView(QWidget):
         margin.quote_asked.connect(self.reader.quote_again)
         margin.composing_cancelled.connect(self.reader.cancel_composing)
         margin.struck.connect(self.reader.strike)
+        margin.copy_asked.connect(self.copy_answer)
         self.ask_line.went.connect(self._go_to_place)
         self.ask_line.left.connect(self.pages.setFocus)
         self.tab.chosen.connect(self.act)
@@ -715,6 +717,23 @@ class ReadView(QWidget):
         """Put the selected words and where they stand on the clipboard."""
         if self.pages.has_selection:
             QGuiApplication.clipboard().setText(self.citation())
+
+    def copy_answer(self, entry_id: str, form: str) -> None:
+        """Put an answer on the clipboard in one of the forms of ANSWER_FORMS."""
+        entry, facts = self.reader.entries.get(entry_id), self.reader.facts
+        if entry is None or facts is None:
+            return
+        path = self.reader.path
+        title = facts.title or (path.stem if path else "")
+        source = Source(title, facts.author, year_of(facts.created))
+        is_quoted = entry.body["origin"] == "quoted"
+        statements = [
+            Statement(quote["text"], tuple(p["shown"] for p in quote["places"]), is_quoted)
+            for quote in entry.body["quotes"]
+        ]
+        text = answer_as(form, entry.body["question"], statements, source)
+        QGuiApplication.clipboard().setText(text)
+        self.show_status("The answer is on the clipboard.", for_ms=4000)
 
     def start_section(self) -> None:
         """A section of the reader's own at the selection, called by its words."""
