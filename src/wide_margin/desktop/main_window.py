@@ -41,6 +41,7 @@ from wide_margin.core.services import Settings, save_settings
 from wide_margin.core.session.fetch import fetch_pdf, is_address, local_path
 from wide_margin.desktop.background import Job
 from wide_margin.desktop.look import DAY, NIGHT, wear
+from wide_margin.desktop.model_dialog import ModelDialog
 from wide_margin.desktop.outline_view import OutlineView
 from wide_margin.desktop.printing import print_pages
 from wide_margin.desktop.properties import PropertiesDialog, property_rows
@@ -228,6 +229,8 @@ class MainWindow(QMainWindow):
         ask = self._in_read(view.ask_line.field.setFocus)
         self._add(menu, "&Ask or go to a place", ask, "Ctrl+L")
         self._add(menu, "&Let go of the answer", view.let_go, "Ctrl+Shift+L")
+        menu.addSeparator()
+        self._add(menu, "&Writing model…", self.show_model_settings)
         menu = bar.addMenu("&Document")
         self.undo_action = self.reader.undo.createUndoAction(self, "&Undo:")
         self.undo_action.setShortcut(QKeySequence.StandardKey.Undo)
@@ -396,6 +399,13 @@ class MainWindow(QMainWindow):
         self.reader.close_document()
         self.setWindowTitle("Wide Margin")
         self.show_start_page()
+
+    def show_model_settings(self) -> None:
+        """Where the writing model is, and whether it works."""
+        dialog = ModelDialog(self.reader.settings, self.reader.background, self)
+        dialog.chosen.connect(self.reader.keep_settings)
+        dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        dialog.open()
 
     def show_properties(self) -> None:
         """What the document says of itself."""

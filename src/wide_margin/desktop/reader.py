@@ -11,7 +11,16 @@ from typing import Any
 from PySide6.QtCore import QFileSystemWatcher, QObject, QTimer, Signal
 from PySide6.QtGui import QUndoCommand, QUndoStack
 
-from wide_margin.core.answers import WHOLE, Answer, Quote, Reach, compose
+from wide_margin.core.answers import (
+    WHOLE,
+    Answer,
+    Budget,
+    Quote,
+    Reach,
+    budget_of,
+    compose,
+    request_for,
+)
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
 from wide_margin.core.explain import Explanation
 from wide_margin.core.geometry import FloatArray
@@ -22,7 +31,7 @@ from wide_margin.core.pages import FileFacts
 from wide_margin.core.passages import split_sentences
 from wide_margin.core.services import Settings, WritingModel, save_settings
 from wide_margin.core.services.keys import model_key
-from wide_margin.core.services.writing_model import first_model
+from wide_margin.core.services.writing_model import first_model, is_on_this_machine
 from wide_margin.core.session import FoundHit, ReadSummary, Session
 from wide_margin.core.translate import LANGUAGES, Pair, translate
 from wide_margin.desktop.background import Background, Job, Report
@@ -171,7 +180,28 @@ class Reader(QObject):
             struck = set(entry.body.get("struck", ())) ^ {excerpt}
             self.change(entry.with_body(struck=sorted(struck)))
 
+    def keep_settings(self, settings: Settings) -> None:
+        """Go by changed settings, and save them."""
+        self.settings = settings
+        try:
+            save_settings(settings)
+        except OSError:
+            log.warning("the settings could not be saved", exc_info=True)
+
     # --- composing
+
+    def budget(self, entry_id: str) -> Budget:
+        """What composing an answer would send, and to where."""
+        body = self.entries[entry_id].body
+        excerpts = kept_excerpts(body)
+        messages = request_for(body["question"], excerpts)
+        return budget_of(messages, len(excerpts), self.settings.model_address)
+
+    @property
+    def may_send(self) -> bool:
+        """Whether the model is on this machine, or sending to it was agreed to."""
+        address = self.settings.model_address
+        return is_on_this_machine(address) or address == self.settings.trusted_address
 
     @property
     def has_model(self) -> bool:
@@ -285,11 +315,7 @@ class Reader(QObject):
 
     def choose_language(self, entry_id: str, code: str) -> None:
         """Translate an entry again into another language, which is remembered."""
-        self.settings = replace(self.settings, language=code)
-        try:
-            save_settings(self.settings)
-        except OSError:
-            log.warning("the settings could not be saved", exc_info=True)
+        self.keep_settings(replace(self.settings, language=code))
         entry = self.entries.get(entry_id)
         if entry is None:
             return

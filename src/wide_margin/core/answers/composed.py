@@ -4,7 +4,6 @@ import json
 import re
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from urllib.parse import urlsplit
 
 from wide_margin.core.answers.backing import check_backing
 from wide_margin.core.answers.form import ANY_FORM, Form
@@ -13,7 +12,7 @@ from wide_margin.core.errors import ServiceError
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.search.analysis import Analyser
 from wide_margin.core.services import WritingModel
-from wide_margin.core.services.writing_model import Message
+from wide_margin.core.services.writing_model import Message, is_on_this_machine
 
 NOT_SAID = "NOT SAID"
 GENERAL = 0
@@ -24,7 +23,6 @@ _STATEMENT = re.compile(
 )  # fmt: skip
 _MARK = re.compile(r"\d+")
 _BRACKETS = re.compile(r"\[[\d,;\s]+\]")
-_LOCAL = {"127.0.0.1", "localhost", "::1", ""}
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,7 +93,7 @@ def request_for(
 def budget_of(messages: Sequence[Message], n_excerpts: int, address: str) -> Budget:
     """How much the messages are, and whether they leave this machine."""
     n_words = sum(len(message["content"].split()) for message in messages)
-    return Budget(n_excerpts, n_words, address, urlsplit(address).hostname in _LOCAL)
+    return Budget(n_excerpts, n_words, address, is_on_this_machine(address))
 
 
 def compose(

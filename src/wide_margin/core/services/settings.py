@@ -18,6 +18,8 @@ class Settings:
     model_address: str = ""
     """Base address of a chat-completions service, such as http://127.0.0.1:8080/v1."""
     model_name: str = ""
+    trusted_address: str = ""
+    """The address off this machine that the reader has agreed to send excerpts to."""
     language: str = ""
     """Target language of translations, "" until one was chosen."""
     night: bool = False
@@ -50,6 +52,7 @@ def load_settings(path: Path | None = None) -> Settings:
     return Settings(
         model_address=str(model.get("address", "")),
         model_name=str(model.get("name", "")),
+        trusted_address=str(model.get("trusted", "")),
         language=str(translation.get("language", "")),
         night=bool(look.get("night", False)),
     )
@@ -66,6 +69,7 @@ def save_settings(settings: Settings, path: Path | None = None) -> None:
         **_table(data, "writing_model"),
         "address": settings.model_address,
         "name": settings.model_name,
+        "trusted": settings.trusted_address,
     }
     data["translation"] = {**_table(data, "translation"), "language": settings.language}
     data["look"] = {**_table(data, "look"), "night": settings.night}

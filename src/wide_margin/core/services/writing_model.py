@@ -5,6 +5,7 @@ import time
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
+from urllib.parse import urlsplit
 
 from wide_margin.core.errors import ServiceError
 from wide_margin.core.jobs import CancelToken
@@ -95,8 +96,8 @@ def _wait(seconds: float, token: CancelToken) -> None:
         time.sleep(min(0.05, max(until - time.monotonic(), 0.0)))
 
 
-def first_model(address: str) -> WritingModel:
-    """The first model that a service lists.
+def list_models(address: str) -> list[str]:
+    """The names of the models that a service lists.
 
     Raises:
         ServiceError: The service cannot be reached or lists none.
@@ -105,13 +106,29 @@ def first_model(address: str) -> WritingModel:
 
     try:
         response = httpx.get(address.rstrip("/") + "/models", timeout=5.0, trust_env=False)
-        name = str(response.json()["data"][0]["id"])
+        names = [str(model["id"]) for model in response.json()["data"]]
     except (httpx.HTTPError, httpx.InvalidURL, ValueError, LookupError, TypeError) as error:
         raise ServiceError(
             f"There is no writing model at {address}.",
             hint="Give the base address of a chat-completions service, such as http://127.0.0.1:8080/v1.",
         ) from error
-    return WritingModel(address, name)
+    if not names:
+        raise ServiceError(f"The service at {address} lists no model.", hint="Start one there.")
+    return names
+
+
+def first_model(address: str) -> WritingModel:
+    """The first model that a service lists.
+
+    Raises:
+        ServiceError: The service cannot be reached or lists none.
+    """
+    return WritingModel(address, list_models(address)[0])
+
+
+def is_on_this_machine(address: str) -> bool:
+    """Whether what is sent to an address stays on this machine."""
+    return urlsplit(address).hostname in {"127.0.0.1", "localhost", "::1"}
 
 
 def _pieces(response: "httpx.Response", token: CancelToken) -> Iterator[str]:

@@ -2,6 +2,7 @@
 
 import base64
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import partial
 from typing import Any
 
@@ -192,7 +193,7 @@ class ReadView(QWidget):
         margin = self.margin
         margin.ask_on.connect(self.ask_on)
         margin.again_asked.connect(self.ask_from_kept)
-        margin.compose_asked.connect(self.reader.compose)
+        margin.compose_asked.connect(self.compose)
         margin.quote_asked.connect(self.reader.quote_again)
         margin.composing_cancelled.connect(self.reader.cancel_composing)
         margin.struck.connect(self.reader.strike)
@@ -541,6 +542,22 @@ class ReadView(QWidget):
         """Let the next question lean on that of an entry."""
         if entry := self.reader.entries.get(entry_id):
             self.ask_line.ask_on_from(entry_id, entry.body["question"])
+
+    def compose(self, entry_id: str) -> None:
+        """Have an answer composed; what is sent is said, and agreed to if it leaves the machine."""
+        budget = self.reader.budget(entry_id)
+        if not self.reader.may_send:
+            asked = QMessageBox.question(
+                self, "Send excerpts?",
+                f"{budget.shown[:1].upper()}{budget.shown[1:]}, will leave this machine.\n\n"
+                "Send them there, now and in future?",
+            )  # fmt: skip
+            if asked != QMessageBox.StandardButton.Yes:
+                return
+            address = self.reader.settings.model_address
+            self.reader.keep_settings(replace(self.reader.settings, trusted_address=address))
+        self.show_status(f"Sent: {budget.shown}.", for_ms=6000)
+        self.reader.compose(entry_id)
 
     def ask_from_kept(self, entry_id: str) -> None:
         """Ask again, of the excerpts alone that were not struck out."""

@@ -1,0 +1,147 @@
+"""Where the writing model is: address, name, key, and a button that tries it."""
+
+from dataclasses import replace
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import (
+    QComboBox,
+    QDialog,
+    QDialogButtonBox,
+    QFormLayout,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from wide_margin.core.errors import ServiceError, WideMarginError
+from wide_margin.core.jobs import CancelToken
+from wide_margin.core.services import Settings, WritingModel
+from wide_margin.core.services.keys import KEY_VARIABLE, keep_model_key, model_key
+from wide_margin.core.services.writing_model import list_models
+from wide_margin.desktop.background import Background, Report
+from wide_margin.desktop.look import sans_font
+
+_EXAMPLE = "http://127.0.0.1:8080/v1"
+
+
+class ModelDialog(QDialog):
+    """Set once; nothing is sent before it is asked for."""
+
+    chosen = Signal(object)  # Settings
+
+    def __init__(self, settings: Settings, background: Background, parent: QWidget) -> None:
+        super().__init__(parent)
+        self._settings, self._background = settings, background
+        self.setWindowTitle("Writing model")
+        self.setMinimumWidth(560)
+        self.address = QLineEdit(settings.model_address)
+        self.address.setPlaceholderText(_EXAMPLE)
+        self.name = QComboBox()
+        self.name.setEditable(True)
+        self.name.setEditText(settings.model_name)
+        line = self.name.lineEdit()
+        assert line is not None
+        line.setPlaceholderText("the first one that the service lists")
+        self.key = QLineEdit()
+        self.key.setEchoMode(QLineEdit.EchoMode.Password)
+        self.key.setPlaceholderText("unchanged")
+        self.verdict = QLabel("Nothing is sent before you ask for it.")
+        self.verdict.setWordWrap(True)
+        self.verdict.setMinimumHeight(2 * self.fontMetrics().lineSpacing() + 4)
+        self.verdict.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.try_button = QPushButton("Try it")
+        self.try_button.clicked.connect(self.try_it)
+        about = QLabel(
+            "A service that speaks chat completions over HTTP. Excerpts of the document are sent"
+            " there when an answer is composed, and sentences when they are translated. The key is"
+            f" kept by the desktop’s secret store, or read from {KEY_VARIABLE}."
+        )
+        about.setWordWrap(True)
+        about.setProperty("role", "secondary")
+        about.setFont(sans_font(-1))
+        form = QFormLayout()
+        form.setHorizontalSpacing(20)
+        form.setVerticalSpacing(10)
+        form.addRow("Address", self.address)
+        form.addRow("Model", self.name)
+        form.addRow("Key", self.key)
+        trying = QHBoxLayout()
+        trying.setSpacing(14)
+        trying.addWidget(self.try_button, 0, Qt.AlignmentFlag.AlignTop)
+        trying.addWidget(self.verdict, 1)
+        self.buttons = QDialogButtonBox(
+            QDialogButtonBox.StandardButton.Save | QDialogButtonBox.StandardButton.Cancel
+        )
+        self.buttons.accepted.connect(self.save)
+        self.buttons.rejected.connect(self.reject)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(24, 20, 24, 16)
+        column.setSpacing(16)
+        column.addWidget(about)
+        column.addLayout(form)
+        column.addLayout(trying)
+        column.addWidget(self.buttons)
+
+    def try_it(self) -> None:
+        """Ask the service for its models and for one word, and say how it went."""
+        address, name = self.address.text().strip(), self.name.currentText().strip()
+        typed = self.key.text()
+        if not address:
+            self.verdict.setText(f"Give an address first, such as {_EXAMPLE}.")
+            return
+        self.try_button.setEnabled(False)
+        self.verdict.setText("Trying…")
+
+        def work(token: CancelToken, report: Report) -> str:
+            names = list_models(address)
+            report(names)
+            key = typed or model_key(address)
+            model = WritingModel(address, name or names[0], key, patience=30.0, pauses=())
+            messages = [{"role": "user", "content": "Answer with the word: ready"}]
+            if not "".join(model.stream(messages, token)).strip():
+                raise ServiceError("The writing model answered with nothing.", hint="Try another.")
+            return model.name
+
+        self._background.submit(
+            work, done=self._worked, failed=self._failed, progressed=self._list_names
+        )
+
+    def _list_names(self, names: list[str]) -> None:
+        typed = self.name.currentText()
+        self.name.clear()
+        self.name.addItems(names)
+        self.name.setEditText(typed)
+
+    def _worked(self, name: str) -> None:
+        self.try_button.setEnabled(True)
+        simulated = (
+            " It is the stand-in: what it writes is simulated." if "stand-in" in name else ""
+        )
+        self.verdict.setText(f"It works: “{name}” answered.{simulated}")
+
+    def _failed(self, error: WideMarginError) -> None:
+        self.try_button.setEnabled(True)
+        self.verdict.setText(f"{error.message} {error.hint}".strip())
+
+    def save(self) -> None:
+        """Keep what was typed; the dialog stays open where the key cannot be kept."""
+        address = self.address.text().strip()
+        changed = replace(
+            self._settings, model_address=address, model_name=self.name.currentText().strip()
+        )
+        typed = self.key.text()
+        if not typed:
+            self._keep(changed)
+            return
+        self._background.submit(
+            lambda token, report: keep_model_key(address, typed),
+            done=lambda _: self._keep(changed),
+            failed=self._failed,
+        )
+
+    def _keep(self, changed: Settings) -> None:
+        self.chosen.emit(changed)
+        self.accept()
