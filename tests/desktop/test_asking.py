@@ -184,3 +184,43 @@ def test_an_answer_is_copied_with_its_pages(hand):
     assert "4 mm for each kilometre" in text
     assert "(p. 17)" in text
     assert "The Skerrow Sound Tide Network" in text
+
+
+def test_questions_worth_asking_stand_beside_the_first_page(hand):
+    margin = hand.view.margin
+    hand.wait(lambda: margin.worth)
+    assert margin.worth.isVisible()
+    assert len(margin.worth.lines) == 6
+    question = margin.worth.lines[0].text()
+    margin.worth.lines[0].linkActivated.emit("ask:")
+    hand.wait(lambda: margin.held)
+    assert margin.held.entry.body["question"] in question
+    assert not margin.worth.isVisible()
+    assert margin.held.entry.body["quotes"]
+
+
+def test_questions_worth_asking_stay_at_the_first_page(hand):
+    hand.wait(lambda: hand.view.margin.worth)
+    hand.view.go_to_typed("20")
+    hand.wait(lambda: not hand.view.margin.worth.isVisible())
+    hand.view.go_back()
+    hand.wait(lambda: hand.view.margin.worth.isVisible())
+
+
+def test_the_kind_of_document_can_be_changed(hand):
+    margin = hand.view.margin
+    hand.wait(lambda: margin.worth)
+    before = margin.worth
+    before.kind_chosen.emit("statute")
+    hand.wait(lambda: margin.worth is not before)
+    assert "a statute" in margin.worth.kind.text()
+
+
+def test_a_document_that_was_asked_before_is_not_offered_questions(
+    hand, make_window, handbook_path
+):
+    hand.ask(QUESTION)
+    hand.window.close()
+    again = Hand(hand.bot, make_window()).open(handbook_path)
+    again.bot.wait(600)
+    assert again.view.margin.worth is None

@@ -66,6 +66,7 @@ class Reader(QObject):
     entry_changed = Signal(object)
     entry_removed = Signal(str)
     asking = Signal(str)
+    worth_found = Signal(str, list)  # kind of document, questions
     answered = Signal(object)  # Entry
     found = Signal(str, object)  # the words, list of FoundHit
     problem = Signal(object)  # WideMarginError: one request failed
@@ -268,6 +269,13 @@ class Reader(QObject):
             self.change(self.entries[entry_id].with_body(problem=said))
         else:
             self.change(entry.with_body(state="done", problem=""))
+
+    def find_worth(self, kind: str = "") -> None:
+        """Look for questions worth asking, for a document of a kind; found where empty."""
+        if self.session is not None and self.is_ready:
+            self.background.watch(
+                self.session.worth(kind), done=lambda found: self.worth_found.emit(*found)
+            )
 
     def find(self, wanted: str, *, whole_words: bool = False, exactly: bool = False) -> None:
         """Find words; found tells the hits together with the words."""
@@ -541,6 +549,8 @@ class Reader(QObject):
     def _ready(self, summary: ReadSummary) -> None:
         self.summary = self.outline.take_in(summary)
         self.ready.emit(self.summary)
+        if not any(entry.kind == "question" for entry in self.entries.values()):
+            self.find_worth()
         if self.record is not None and self.record.is_new_version:
             self._anchor_again()
 

@@ -7,8 +7,10 @@ from wide_margin.core.answers.model import WHOLE, Answer, Excerpt, Locator, Quot
 from wide_margin.core.answers.question import Question, read_question
 from wide_margin.core.answers.quoted import answer_quoted
 from wide_margin.core.answers.reading import named_reach, pages_reach, read_asked
+from wide_margin.core.answers.worth import KINDS, Worth, kind_of_document, worth_asking
 
 __all__ = [
+    "KINDS",
     "WHOLE",
     "Answer",
     "Backing",
@@ -19,13 +21,16 @@ __all__ = [
     "Question",
     "Quote",
     "Reach",
+    "Worth",
     "answer_quoted",
     "budget_of",
     "check_backing",
     "compose",
+    "kind_of_document",
     "named_reach",
     "pages_reach",
     "read_asked",
     "read_question",
     "request_for",
+    "worth_asking",
 ]

@@ -6,29 +6,30 @@ _MONTH = (
     r"(?:jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?"
     r"|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)"
 )
-_NUMBER_WORD = (
+NUMBER_WORD = (
     r"(?:two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|thirteen|fourteen|fifteen"
     r"|sixteen|seventeen|eighteen|nineteen|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety"
     r"|hundred|thousand|million|once|twice|half|dozen)"
 )
 NUMBER = re.compile(
-    rf"(?<![\w.])[±≤≥<>~]?\d[\d,.  ]*(?:\s?(?:%|°\s?C?|[a-zA-Zµ]{{1,12}}\b))?|\b{_NUMBER_WORD}\b",
+    rf"(?<![\w.])[±≤≥<>~]?\d[\d,.  ]*(?:\s?(?:%|°\s?C?|[a-zA-Zµ]{{1,12}}\b))?|\b{NUMBER_WORD}\b",
     re.I,
 )
 QUANTITY = re.compile(r"(?<![\w.])\d[\d.,]*\s?(?:%|°|[a-zA-Zµ]{1,12}\b)")
 DATE = re.compile(
     rf"\b(?:\d{{1,2}}\s+)?{_MONTH}\.?\s+\d{{1,4}}(?:,?\s+\d{{4}})?\b|\b(?:1[5-9]|20)\d\d\b"
-    rf"|\b(?:within|after|before|by|every|until|since|during)\s+(?:the\s+)?(?:\d+|{_NUMBER_WORD}|first|last|next)\s+\w+",
+    rf"|\b(?:within|after|before|by|every|until|since|during)\s+(?:the\s+)?(?:\d+|{NUMBER_WORD}|first|last|next)\s+\w+",
     re.I,
 )
 NAME = re.compile(
     r"(?<![.!?]\s)(?<!^)\b[A-Z][\w’'-]+(?:\s+(?:of|the|de|van|von|and)?\s*[A-Z][\w’'.-]+)*"
 )
-ROLE = re.compile(
-    r"\b(?:keeper|observer|officer|warden|editor|maintainer|author|manager|director|secretary|clerk|chair\w*"
+ROLES = (
+    r"(?:keeper|observer|officer|warden|editor|maintainer|author|manager|director|secretary|clerk|chair\w*"
     r"|president|committee|board|council|minister|administrator|developer|team|user|inspector|agent|engineer"
-    r"|employer|employee|member|professor|inventor|founder)s?\b", re.I
-)  # fmt: skip
+    r"|employer|employee|member|professor|inventor|founder)s?"
+)
+ROLE = re.compile(rf"\b{ROLES}\b", re.I)
 FREQUENCY = re.compile(
     r"\b(?:every|each|once|twice|daily|weekly|monthly|yearly|hourly|annually|quarterly|per|always|never|seldom)\b"
     r"|\btimes (?:an?|each|per)\b", re.I
@@ -55,7 +56,7 @@ def counted_thing(question: str) -> str:
 def counts_it(sentence: str, thing: str) -> bool:
     """Whether a number stands in front of the thing, as in "eleven people"."""
     stem = re.escape(thing[: max(4, len(thing) - 2)])
-    number = r"(?:\d[\d.,]*|" + _NUMBER_WORD + r"(?:-\w+)?)"
+    number = r"(?:\d[\d.,]*|" + NUMBER_WORD + r"(?:-\w+)?)"
     return bool(re.search(rf"\b{number}\s+(?:[\w-]+\s+){{0,2}}{stem}", sentence, re.I))
 
 

@@ -4,7 +4,14 @@ import gc
 from collections.abc import Sequence
 from pathlib import Path
 
-from wide_margin.core.answers import Answer, Reach, answer_quoted, named_reach
+from wide_margin.core.answers import (
+    Answer,
+    Reach,
+    answer_quoted,
+    kind_of_document,
+    named_reach,
+    worth_asking,
+)
 from wide_margin.core.errors import NotReadyError, WideMarginError
 from wide_margin.core.explain import Explanation, explain, find_definitions
 from wide_margin.core.explain.definitions import Definitions
@@ -131,6 +138,12 @@ class ReadingService:
                 )
             reach = found
         return answer_quoted(document, question, reach, before)
+
+    def worth(self, send: Send, kind: str) -> tuple[str, list[str]]:
+        """The kind of the document, found where empty, and questions worth asking of it."""
+        document = self._read()
+        kind = kind or kind_of_document(document)
+        return kind, [worth.question for worth in worth_asking(document, kind)]
 
     def use_outline(self, send: Send, outline: Outline) -> None:
         """Go by an outline that the reader has changed: paths, reach and ranking follow it."""

@@ -146,6 +146,10 @@ class Session:
         """
         return self.query("ask", question, reach, before)
 
+    def worth(self, kind: str = "") -> "Future[tuple[str, list[str]]]":
+        """The kind of the document, found where it is not given, and what is worth asking."""
+        return self.query("worth", kind)
+
     def find(
         self, wanted: str, *, whole_words: bool = False, exactly: bool = False
     ) -> "Future[list[FoundHit]]":

@@ -286,6 +286,61 @@ def _emphasised(text: str, ranges: list[list[int]]) -> str:
     return "".join(parts)
 
 
+class WorthAsking(QFrame):
+    """Questions to begin with, as lines of text beside the first page."""
+
+    APART: ClassVar = 7
+    asked = Signal(str)
+    kind_chosen = Signal(str)
+
+    def __init__(
+        self, kind: str, questions: Sequence[str], colours: Colours, parent: QWidget
+    ) -> None:
+        super().__init__(parent)
+        head = QHBoxLayout()
+        head.setSpacing(4)
+        name = QLabel("Worth asking")
+        name.setFont(sans_font(-1))
+        name.setProperty("role", "secondary")
+        head.addWidget(name)
+        self.kind = word_button(f"of {KIND_NAMES[kind]} ▾", "What kind of document this is")
+        menu = QMenu(self.kind)
+        for other, shown in KIND_NAMES.items():
+            menu.addAction(shown[0].upper() + shown[1:], partial(self.kind_chosen.emit, other))
+        self.kind.setMenu(menu)
+        head.addWidget(self.kind)
+        head.addStretch(1)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(self.APART)
+        column.addLayout(head)
+        self.lines: list[QLabel] = []
+        for question in questions:
+            style = f"color:{colours.ink};text-decoration:none"
+            link = f'<a href="ask:" style="{style}">{escape(question)}</a>'
+            line = text_label(link, serif_font(0.5))
+            line.setToolTip("Ask this")
+            line.linkActivated.connect(partial(self._ask, question))
+            column.addWidget(line)
+            self.lines.append(line)
+        if not questions:
+            column.addWidget(text_label("Nothing in particular was found.", sans_font(-0.5)))
+
+    def _ask(self, question: str, _: str) -> None:
+        self.asked.emit(question)
+
+    def height_at(self, width: int) -> int:
+        """Pixels that the lines take at a width."""
+        texts = sum(line.heightForWidth(width) + self.APART for line in self.lines)
+        return self.kind.sizeHint().height() + texts + 6
+
+
+KIND_NAMES = {
+    "article": "an article", "manual": "a manual", "report": "a report", "statute": "a statute",
+    "script": "a script", "other": "a document",
+}  # fmt: skip
+
+
 class HeldAnswer(Card):
     """The answer held at the top of the margin while its places are visited."""
 

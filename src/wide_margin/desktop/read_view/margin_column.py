@@ -14,6 +14,7 @@ from wide_margin.desktop.read_view.cards import (
     HeldAnswer,
     NoteCard,
     TranslationCard,
+    WorthAsking,
     card_for,
     word_button,
 )
@@ -57,6 +58,8 @@ class MarginColumn(QFrame):
     composing_cancelled = Signal(str)
     struck = Signal(str, int)
     copy_asked = Signal(str, str)
+    worth_asked = Signal(str)
+    kind_chosen = Signal(str)
     moved = Signal()
 
     def __init__(self, parent: QWidget | None = None) -> None:
@@ -70,6 +73,9 @@ class MarginColumn(QFrame):
         self._where: Callable[[Entry], float | None] = lambda entry: None
         self._kept_free: tuple[int, int] | None = None
         self._standing: list[Standing] = []
+        self.worth: WorthAsking | None = None
+        self._first_page: Callable[[], float | None] = lambda: None
+        self._worth: tuple[str, list[str]] | None = None
         self.held: HeldAnswer | None = None
         self.composes = False
         """Whether a writing model is there to compose answers."""
@@ -88,6 +94,24 @@ class MarginColumn(QFrame):
     def place_by(self, where: Callable[[Entry], float | None]) -> None:
         """Give the function that tells an entry's height in view, None where out of view."""
         self._where = where
+
+    def place_first_page_by(self, where: Callable[[], float | None]) -> None:
+        """Give the function that tells where the first page begins, None where out of view."""
+        self._first_page = where
+
+    def offer(self, kind: str, questions: list[str] | None) -> None:
+        """Offer questions beside the first page; none for None."""
+        if self.worth is not None:
+            self.worth.hide()
+            self.worth.deleteLater()
+            self.worth = None
+        self._worth = None
+        if questions is not None:
+            self._worth = kind, questions
+            self.worth = WorthAsking(kind, questions, self.colours, self)
+            self.worth.asked.connect(self.worth_asked)
+            self.worth.kind_chosen.connect(self.kind_chosen)
+        self.arrange()
 
     def standing(self) -> list[Standing]:
         """The cards in view, for the leaders."""
@@ -164,6 +188,8 @@ class MarginColumn(QFrame):
         held = self.held.entry if self.held else None
         self.show_entries(list(self._entries.values()))
         self.hold(held)
+        if self._worth is not None:
+            self.offer(*self._worth)
 
     # --- arrangement
 
@@ -176,7 +202,7 @@ class MarginColumn(QFrame):
     def arrange(self) -> None:
         """Put every card in view beside its passage, none over another."""
         width = max(self.width() - 2 * SIDE, 100)
-        top = self._arrange_held(width)
+        top = self._arrange_worth(width, self._arrange_held(width))
         wanted = []
         for entry in self._entries.values():
             if self.held is not None and entry.id == self.held.entry.id:
@@ -218,6 +244,18 @@ class MarginColumn(QFrame):
         self.held.resize(width - bar, wanted)
         self._held_area.raise_()
         return 12 + height + APART
+
+    def _arrange_worth(self, width: int, top: int) -> int:
+        if self.worth is None:
+            return top
+        y = self._first_page()
+        is_shown = y is not None and self.held is None
+        self.worth.setVisible(is_shown)
+        if y is None or not is_shown:
+            return top
+        at, height = max(int(y) + 24, top), self.worth.height_at(width)
+        self.worth.setGeometry(SIDE, at, width, height)
+        return at + height + APART
 
     def _free_from(self, at: int, height: int) -> int:
         if self._kept_free and at < self._kept_free[1] and at + height > self._kept_free[0]:

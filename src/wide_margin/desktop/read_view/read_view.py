@@ -198,6 +198,10 @@ class ReadView(QWidget):
         margin.composing_cancelled.connect(self.reader.cancel_composing)
         margin.struck.connect(self.reader.strike)
         margin.copy_asked.connect(self.copy_answer)
+        margin.worth_asked.connect(self.ask)
+        margin.kind_chosen.connect(self.reader.find_worth)
+        margin.place_first_page_by(self._first_page_in_view)
+        self.reader.worth_found.connect(margin.offer)
         self.ask_line.went.connect(self._go_to_place)
         self.ask_line.left.connect(self.pages.setFocus)
         self.tab.chosen.connect(self.act)
@@ -221,6 +225,7 @@ class ReadView(QWidget):
         self.history = History()
         self._hits, self._hit, self._held_places = [], -1, []
         self.margin.hold(None)
+        self.margin.offer("other", None)
         self.pages.show_document(self.reader.session, facts)
         self.pages.fit_width()
         self.contents.show_reading()
@@ -863,6 +868,12 @@ class ReadView(QWidget):
         else:
             y = self.pages.y_in_view(anchor.page, max(anchor.y, 0.0))
         return y if -30 < y < self.pages.viewport().height() - 10 else None
+
+    def _first_page_in_view(self) -> float | None:
+        """Where the first page begins in the viewport, None where it is out of view."""
+        if 0 not in self.pages.visible_pages():
+            return None
+        return self.pages.y_in_view(0, 0.0)
 
     def _entry_added(self, entry: Entry) -> None:
         self.margin.put(entry)
