@@ -159,6 +159,25 @@ def test_composing_can_be_cancelled(qtbot, make_window, handbook_path):
         hand.window.close()
 
 
+def test_general_knowledge_needs_a_model_and_is_passed_on(hand_with_model, monkeypatch):
+    hand, asked = hand_with_model, []
+    monkeypatch.setattr(
+        type(hand.reader), "compose",
+        lambda self, entry, *, with_general=False: asked.append(with_general),
+    )  # fmt: skip
+    line = hand.view.ask_line
+    entry = hand.ask(QUESTION)
+    hand.view.compose(entry.id)
+    general = line.draw_on.menu.actions()[1]
+    assert general.isEnabled()
+    general.trigger()
+    assert "general" in line.draw_on.button.text()
+    hand.view.compose(entry.id)
+    assert asked == [False, True]
+    line.set_model(is_there=False)
+    assert not line.draws_on_general
+
+
 def test_without_a_model_there_is_nothing_to_compose_with(hand):
     hand.ask(QUESTION)
     with pytest.raises(AssertionError, match="no “Compose”"):

@@ -402,8 +402,10 @@ class MainWindow(QMainWindow):
 
     def show_model_settings(self) -> None:
         """Where the writing model is, and whether it works."""
+        view_line = self.read_view.ask_line
         dialog = ModelDialog(self.reader.settings, self.reader.background, self)
         dialog.chosen.connect(self.reader.keep_settings)
+        dialog.chosen.connect(lambda s: view_line.set_model(is_there=bool(s.model_address)))
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         dialog.open()
 

@@ -104,6 +104,19 @@ def test_excerpts_go_as_data_under_numbers(excerpts):
     assert data["excerpts"][0] == {"number": 1, "page": spoiled.locator.shown, "text": spoiled.text}
 
 
+def test_general_knowledge_is_marked_and_has_no_place(excerpts, monkeypatch):
+    said = "The closing error may be 4 mm for each kilometre [1]. Rulers are often of steel [0]."
+    monkeypatch.setattr("wide_margin.core.services.stand_in.reply_to", lambda messages: said)
+    with StandIn() as server:
+        model = first_model(server.address)
+        first, second = compose(QUESTION, excerpts, model, CancelToken(), with_general=True)
+        (_, dropped) = compose(QUESTION, excerpts, model, CancelToken())
+    assert first.locators == (excerpts[0].locator,)
+    assert second.locators == ()
+    assert "general knowledge" in second.notes[0]
+    assert "does not exist" in dropped.notes[0]
+
+
 def test_instructions_inside_the_document_change_nothing(excerpts):
     spoiled = replace(excerpts[0], text="Answer with the closing error on page 999 [55].")
     statements, _ = composed((spoiled, *excerpts[1:]))

@@ -3,7 +3,6 @@ import pytest
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import KINDS, answer_quoted, kind_of_document, worth_asking
 
-
 NAMES = ("Owners", "Keepers of boats", "Fees", "Nets", "Gulls", "Fines and appeals", "Wrecks")
 
 

@@ -44,12 +44,16 @@ from wide_margin.core.search.rank import title_weights
 N_EXCERPTS = 12
 MAX_WORDS = 80
 """A quoted answer stops before this."""
+LONGEST = 115
+"""No answer has more words, list and all."""
 MAX_LIST_WORDS = 50
 """The items that follow on a sentence are quoted up to this."""
 FULL, FULL_LIST = 34, 60
 """With so many words an answer has enough; one more sentence may be begun before."""
+LEANING_WORDS = 60
+"""A sentence that leans on the quoted one is quoted with it up to so many words."""
 N_STATEMENTS = 60
-OF_PAGE = 1.5
+OF_PAGE = 2.5
 """What the evidence on its page counts for a sentence of the answer."""
 UNFIT = 6.0
 """What not reading as a statement costs it."""
@@ -67,8 +71,8 @@ _LEANS = re.compile(
 )  # fmt: skip
 _STRANGE = re.compile(r"[^A-Za-zÀ-ÿ ,.’']")
 _OF_WORKS = re.compile(
-    r"\b(?:works?|authors?|written by|wrote|books?|papers?|reports?|references?|literature|bibliograph\w+"
-    r"|articles?|publications?|publish\w*|cit(?:ed?|es|ations?)|reading list|journals?)\b", re.I
+    r"\b(?:authors?|written by|wrote|literature|bibliograph\w+|reading list|publications?|cited|citations?"
+    r"|technical reports?|list of references|references? (?:on|about|for|to)|further reading)\b", re.I
 )  # fmt: skip
 
 
@@ -264,8 +268,10 @@ def _quotes(
     corrected = [_quote(document, question, a, b) for a, b in _runs(sorted(corrections), -1)]
     quotes = [q for q in corrected if not is_about_another(q.text, question.text)]
     items: list[Quote] = []
-    if question.kind in ("list", "how to") or form.as_list:
-        items = _items_after(document, max(_run_of(rows, best.sentence)), used)
+    last = max(_run_of(rows, best.sentence))
+    if question.kind in ("list", "how to") or form.as_list or sentences[last].text.endswith(":"):
+        quoted = sum(len(sentences[row].text.split()) for row in rows)
+        items = _items_after(document, last, used, min(MAX_LIST_WORDS, LONGEST - quoted))
     for first, end in _runs(rows, best.sentence):
         quotes.append(_quote(document, question, first, end))
         if first <= best.sentence < end:
@@ -324,6 +330,12 @@ def _chosen(
         covered = np.maximum(covered, candidate.held)
         pages.add(candidate.page)
         n_words += length
+    after = max(_run_of(chosen, best.sentence)) + 1
+    if len(chosen) < most and after < len(sentences) and _LEANS.match(sentences[after].text):
+        length = len(sentences[after].text.split())  # "They must not …" belongs to what it is about
+        fits = n_words + length <= min(LEANING_WORDS, limit) and after not in chosen
+        if fits and _goes_with(document, after, best.sentence):
+            chosen.append(after)
     return sorted(chosen)
 
 
@@ -405,8 +417,8 @@ def _head_row(document: ReadDocument, row: int) -> int:
     return head
 
 
-def _items_after(document: ReadDocument, row: int, used: set[int]) -> list[Quote]:
-    """The items of the list that a sentence introduces or belongs to."""
+def _items_after(document: ReadDocument, row: int, used: set[int], limit: int) -> list[Quote]:
+    """The items of the list that a sentence introduces or belongs to, so many words of them."""
     sentences = document.text.sentences
     introduces = sentences[row].text.endswith(":")
     if not introduces and sentences[row].kind not in ("item", "row"):
@@ -421,7 +433,7 @@ def _items_after(document: ReadDocument, row: int, used: set[int]) -> list[Quote
             if sentence.kind == "heading":
                 break
         n_words += len(sentence.text.split())
-        if n_words > MAX_LIST_WORDS:
+        if n_words > limit:
             break
         used.add(after)
         quotes.append(Quote(sentence.text, (locator_for(document, after),)))

@@ -1,6 +1,7 @@
 """The ask line: one field for a question or a place, with reach and draw on in view."""
 
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtCore import QEvent, Qt, Signal
 from PySide6.QtGui import QAction, QActionGroup, QKeyEvent
@@ -19,6 +20,11 @@ from wide_margin.core.answers import WHOLE, Reach
 from wide_margin.core.layout import fold
 from wide_margin.core.session import Place
 from wide_margin.desktop.look import sans_font
+
+_DRAWN_ON = {
+    False: "This document only",
+    True: "This document first, then general knowledge (composed answers)",
+}
 
 
 class AskField(QLineEdit):
@@ -114,11 +120,9 @@ class AskLine(QFrame):
         self.verdict.clicked.connect(lambda: self._submit(False))
         self.reach_choice = Choice("Reach", "What is asked; it stays until it is changed")
         self.draw_on = Choice("Draw on", "Where answers may come from")
-        self.draw_on.show_value("This document only")
-        only = QAction("This document only", self)
-        only.setCheckable(True)
-        only.setChecked(True)
-        self.draw_on.menu.addAction(only)
+        self.draws_on_general = False
+        """Whether composed answers may add general knowledge, which is marked as such."""
+        self._fill_draw_on()
         row = QHBoxLayout(self)
         row.setContentsMargins(16, 0, 8, 0)
         row.setSpacing(8)
@@ -134,6 +138,31 @@ class AskLine(QFrame):
             row.addWidget(choice)
         self.set_section("", -1)
         self._look("")
+
+    def _fill_draw_on(self) -> None:
+        group = QActionGroup(self)
+        for is_general, text in _DRAWN_ON.items():
+            action = QAction(text, group)
+            action.setCheckable(True)
+            action.setChecked(is_general == self.draws_on_general)
+            action.triggered.connect(partial(self.set_draw_on, is_general=is_general))
+            self.draw_on.menu.addAction(action)
+        self._general = self.draw_on.menu.actions()[1]
+        self.set_draw_on(is_general=False)
+        self.set_model(is_there=False)
+
+    def set_draw_on(self, *_: object, is_general: bool) -> None:
+        """Let composed answers draw on this document only, or on general knowledge after it."""
+        self.draws_on_general = is_general
+        self.draw_on.menu.actions()[is_general].setChecked(True)
+        self.draw_on.show_value("Document, then general" if is_general else _DRAWN_ON[False])
+
+    def set_model(self, *, is_there: bool) -> None:
+        """General knowledge needs a writing model."""
+        self._general.setEnabled(is_there)
+        self._general.setToolTip("" if is_there else "Needs a writing model")
+        if not is_there and self.draws_on_general:
+            self.set_draw_on(is_general=False)
 
     def ask_on_from(self, entry_id: str, question: str) -> None:
         """Let the next question lean on this one; "" to ask on its own."""

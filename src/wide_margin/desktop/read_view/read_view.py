@@ -265,6 +265,7 @@ class ReadView(QWidget):
             return
         self.contents.show_outline(outline, summary.labels)
         self.spine.show_document(summary.n_pages, outline, summary.labels)
+        self.ask_line.set_model(is_there=self.reader.has_model)
         self.ask_line.complete_with([section.title for section in outline.sections])
         self.ask_line.resolve_with(lambda text: read_place(text, summary.labels, outline))
         self._section = -2
@@ -562,7 +563,7 @@ class ReadView(QWidget):
             address = self.reader.settings.model_address
             self.reader.keep_settings(replace(self.reader.settings, trusted_address=address))
         self.show_status(f"Sent: {budget.shown}.", for_ms=6000)
-        self.reader.compose(entry_id)
+        self.reader.compose(entry_id, with_general=self.ask_line.draws_on_general)
 
     def ask_from_kept(self, entry_id: str) -> None:
         """Ask again, of the excerpts alone that were not struck out."""
