@@ -39,6 +39,15 @@ def test_a_follow_up_leans_on_the_held_question(hand):
     assert hand.view.ask_line.before == second.id
 
 
+def test_a_question_can_be_asked_again_in_another_form(hand):
+    hand.ask("How does the seven-reading rule work?")
+    press(hand, "Ask again")
+    field = hand.view.ask_line.field
+    assert field.text() == "How does the seven-reading rule work?"
+    entry = hand.ask(f"{field.text()} under 20 words")
+    assert sum(len(quote["text"].split()) for quote in entry.body["quotes"]) <= 20
+
+
 def test_asking_on_can_be_left_again(hand):
     hand.ask(QUESTION)
     press(hand, "Ask on from here")

@@ -9,7 +9,7 @@ from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 from wide_margin.core.passages import Text
 from wide_margin.core.search.analysis import is_common
 from wide_margin.core.search.index import Index
-from wide_margin.core.search.query import Query, Term
+from wide_margin.core.search.query import SPELLED_OUT, Query, Term
 from wide_margin.core.search.rank import K1, B, Ranked, title_weights
 from wide_margin.core.search.vectors import vectors_of
 
@@ -192,6 +192,6 @@ def _worth_of_terms(index: Index, term: Term) -> FloatArray:
             near = (index.vectors @ vector[0] - FAR) / (1 - FAR)
             np.maximum.at(worth, index.vector_terms, NEAREST * np.clip(near, 0.0, 1.0) ** 1.5)
     for variant, weight in term.variants:
-        if weight == 1.0:
-            worth[variant] = 1.0
+        if weight >= SPELLED_OUT:
+            worth[variant] = weight
     return worth

@@ -10,6 +10,7 @@ import numpy as np
 from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.outline import Outline
 from wide_margin.core.passages import Text
+from wide_margin.core.search.abbreviations import find_abbreviations
 from wide_margin.core.search.analysis import (
     Analyser,
     find_words,
@@ -51,6 +52,8 @@ class Index:
     """(v, 96) unit vectors of the document's words that have one."""
     vector_terms: IntArray
     """(v,) term of each of them."""
+    abbreviations: dict[str, tuple[str, ...]]
+    """Abbreviations in capitals to the words they stand for."""
 
     @property
     def language(self) -> str:
@@ -102,6 +105,7 @@ def build_index(text: Text, outline: Outline) -> Index:
         sentence_passage=sentence_passage,
         vectors=vectors,
         vector_terms=vector_terms,
+        abbreviations=find_abbreviations(s.text for s in text.sentences),
     )
 
 

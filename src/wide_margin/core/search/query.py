@@ -4,6 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from wide_margin.core.search.abbreviations import other_forms
 from wide_margin.core.search.analysis import is_common, words
 from wide_margin.core.search.index import Index
 from wide_margin.core.search.vectors import vectors_of
@@ -55,10 +56,14 @@ def read_terms(text: str, index: Index) -> Query:
         if len(index.passage_lengths) > 1
         else 1.0
     )
+    beside = other_forms(list(words(text)), index.abbreviations)
     terms = []
     for word in content:
         exact = _exact(word, index)
         variants = {term: 1.0 for term in exact}
+        for other in beside.get(word, ()):
+            for term in _exact(other, index):
+                variants.setdefault(term, SPELLED_OUT)
         for term, weight in neighbours.get(word, ()):
             variants.setdefault(term, weight)
         weight = max((index.idf(term) for term in exact), default=highest)
@@ -67,6 +72,8 @@ def read_terms(text: str, index: Index) -> Query:
     return Query(text, tuple(terms))
 
 
+SPELLED_OUT = 0.9
+"""What a word of an abbreviation's long form counts for it, and the other way about."""
 FROM_BEFORE = 0.5
 """What a word of the question before counts in one that leans on it."""
 

@@ -348,6 +348,7 @@ class HeldAnswer(Card):
     next_asked = Signal()
     ask_on = Signal(str)
     again_asked = Signal(str)
+    reword_asked = Signal(str)
     compose_asked = Signal(str)
     quote_asked = Signal(str)
     cancel_asked = Signal(str)
@@ -424,7 +425,9 @@ class HeldAnswer(Card):
         following.clicked.connect(self.next_asked)
         letting = word_button("Let go", "Return the answer to its place in the margin")
         letting.clicked.connect(self.let_go)
-        for button in (self.excerpts_button, following, letting):
+        reword = word_button("Ask again", "Put the question back into the ask line")
+        reword.clicked.connect(lambda: self.reword_asked.emit(self.entry.id))
+        for button in (self.excerpts_button, following, reword, letting):
             row.addWidget(button)
         row.addStretch(1)
         self.column.addLayout(row)

@@ -193,6 +193,7 @@ class ReadView(QWidget):
         margin = self.margin
         margin.ask_on.connect(self.ask_on)
         margin.again_asked.connect(self.ask_from_kept)
+        margin.reword_asked.connect(self.reword)
         margin.compose_asked.connect(self.compose)
         margin.quote_asked.connect(self.reader.quote_again)
         margin.composing_cancelled.connect(self.reader.cancel_composing)
@@ -548,6 +549,14 @@ class ReadView(QWidget):
         """Let the next question lean on that of an entry."""
         if entry := self.reader.entries.get(entry_id):
             self.ask_line.ask_on_from(entry_id, entry.body["question"])
+
+    def reword(self, entry_id: str) -> None:
+        """Put a question back into the ask line, to change its words, form or reach."""
+        if entry := self.reader.entries.get(entry_id):
+            before = entry.body.get("before") or {"id": "", "question": ""}
+            self.ask_line.ask_on_from(before["id"], before["question"])
+            self.ask_line.field.setText(entry.body["question"])
+            self.ask_line.field.setFocus()
 
     def compose(self, entry_id: str) -> None:
         """Have an answer composed; what is sent is said, and agreed to if it leaves the machine."""
