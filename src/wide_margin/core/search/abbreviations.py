@@ -5,9 +5,12 @@ from collections.abc import Iterable, Mapping
 
 from wide_margin.core.search.analysis import is_common
 
-_AFTER = re.compile(r"((?:[\w’'-]+[ ]){1,7}[\w’'-]+)\s+\(([A-Z][A-Za-z]{1,7})\)")
-_BEFORE = re.compile(r"\b([A-Z][A-Z0-9]{1,6})\s+\(((?:[\w’'-]+[ ]){1,7}[\w’'-]+)\)")
-_ROW = re.compile(r"^([A-Z][A-Z0-9]{1,6})\s+((?:[\w’'-]+[ ]?){2,8})")
+_IN_BRACKETS = re.compile(r"\(([A-Z][A-Za-z]{1,7})\)")
+_WITH_BRACKETS = re.compile(r"\b([A-Z][A-Z0-9]{1,6})\s+\(([^()]{4,60})\)")
+_ROW = re.compile(r"([A-Z][A-Z0-9]{1,6})\s+(\S.{2,60})")
+_WORD = re.compile(r"[^\W\d_][\w’'-]*")
+LONGEST = 60
+"""Characters before an abbreviation in brackets that its long form may take."""
 
 
 def find_abbreviations(texts: Iterable[str]) -> dict[str, tuple[str, ...]]:
@@ -23,12 +26,13 @@ def find_abbreviations(texts: Iterable[str]) -> dict[str, tuple[str, ...]]:
     found: dict[str, tuple[str, ...]] = {}
     for text in texts:
         if "(" in text:
-            for match in _AFTER.finditer(text):
-                _take(found, match[2], match[1].split())
-            for match in _BEFORE.finditer(text):
-                _take(found, match[1], match[2].split())
+            for match in _IN_BRACKETS.finditer(text):
+                before = text[max(0, match.start() - LONGEST) : match.start()]
+                _take(found, match[1], _WORD.findall(before))
+            for match in _WITH_BRACKETS.finditer(text):
+                _take(found, match[1], _WORD.findall(match[2]))
         if text[1:2].isupper() and (row := _ROW.match(text)):
-            _take_front(found, row[1], row[2].split())
+            _take_front(found, row[1], _WORD.findall(row[2]))
     return found
 
 
