@@ -54,3 +54,14 @@ def test_excerpts_name_each_page_once_before_any_twice(handbook):
     pages = [e.locator.page for e in answer_quoted(handbook, "What is done about ice?").excerpts]
     first_repeat = next((k for k, page in enumerate(pages) if page in pages[:k]), len(pages))
     assert first_repeat == len(set(pages))
+
+
+def test_words_of_one_family_find_each_other(tmp_path):
+    path = tmp_path / "family.pdf"
+    filler = "The harbour is wide and the boats lie at the quay in the evening light of summer."
+    make_pdf(path, [
+        [("text", f"{filler} {filler}")],
+        [("text", f"The diversion of the brook was dug by hand. {filler}")],
+    ])  # fmt: skip
+    found = weighed(read_document(path), "Who diverted it?")
+    assert found.page_score(1) > found.page_score(0)

@@ -125,7 +125,7 @@ def answer_quoted(
     quotes: tuple[Quote, ...] = ()
     if is_enough(question, query, weighed, candidates, narrowed=reach.kind != "document"):
         if question.kind == "where":
-            sections = _ranked_sections(document, query, candidates)
+            sections = _ranked_sections(document, query, weighed, candidates)
             quotes = tuple(_section_quote(document, k, c) for k, c, _ in sections[:2])
             excerpts = _heading_excerpts(document, sections) + excerpts
         quotes = quotes or _quotes(document, asked, query, candidates)
@@ -440,28 +440,34 @@ def _items_after(document: ReadDocument, row: int, used: set[int], limit: int) -
     return quotes
 
 
-TITLE_OF_WHERE = 4.0
+TITLE_OF_WHERE = 3.0
 """What a section's own title counts beside its evidence, for a "where" question."""
 SECTION_BEHIND = 0.5
 
 
 def _ranked_sections(
-    document: ReadDocument, query: Query, candidates: list[Candidate]
+    document: ReadDocument, query: Query, weighed: Weighed, candidates: list[Candidate]
 ) -> list[tuple[int, Candidate, float]]:
-    """Sections for a "where" question, best first: by their titles and by what they say.
+    """Sections for a "where" question, best first: by their titles and by all that they say.
 
     Returns:
         (section, its best sentence, score); the second only where it is nearly as good.
     """
-    in_title = titles_share(document, query)
-    best: dict[int, tuple[float, Candidate]] = {}
+    sentences = document.text.sentences
+    sections = np.array([sentences[row].section for row in weighed.sentences], dtype=np.int64)
+    best: dict[int, Candidate] = {}
     for candidate in candidates:
-        section = document.text.sentences[candidate.sentence].section
-        score = TITLE_OF_WHERE * float(in_title[section]) + candidate.score
-        if section >= 0 and (section not in best or score > best[section][0]):
-            best[section] = score, candidate
-    ordered = sorted(((k, c, score) for k, (score, c) in best.items()), key=lambda row: -row[2])
-    return [row for row in ordered if row[2] >= ordered[0][2] - SECTION_BEHIND][:3]
+        best.setdefault(sentences[candidate.sentence].section, candidate)
+    in_title = titles_share(document, query)
+    top = float(weighed.scores.max())
+    found = []
+    for section, candidate in best.items():
+        if section >= 0:
+            odds = float(np.exp(weighed.scores[sections == section] - top).sum())
+            score = float(np.log(odds)) + top + TITLE_OF_WHERE * float(in_title[section])
+            found.append((section, candidate, score))
+    found.sort(key=lambda row: (-row[2], row[0]))
+    return [row for row in found if row[2] >= found[0][2] - SECTION_BEHIND][:3]
 
 
 def titles_share(document: ReadDocument, query: Query) -> FloatArray:

@@ -2,7 +2,7 @@
 
 from array import array
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -20,6 +20,10 @@ from wide_margin.core.search.analysis import (
 )
 from wide_margin.core.search.postings import Postings
 from wide_margin.core.search.vectors import vectors_of
+
+
+FAMILY = 5
+"""Letters that stems of one family share at least."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -52,6 +56,8 @@ class Index:
     """(v, 96) unit vectors of the document's words that have one."""
     vector_terms: IntArray
     """(v,) term of each of them."""
+    families: dict[str, tuple[str, ...]]
+    """First letters, FAMILY of them, to the stems that begin so."""
     abbreviations: dict[str, tuple[str, ...]]
     """Abbreviations in capitals to the words they stand for."""
 
@@ -105,8 +111,17 @@ def build_index(text: Text, outline: Outline) -> Index:
         sentence_passage=sentence_passage,
         vectors=vectors,
         vector_terms=vector_terms,
+        families=_families(term_ids),
         abbreviations=find_abbreviations(s.text for s in text.sentences),
     )
+
+
+def _families(stems: Iterable[str]) -> dict[str, tuple[str, ...]]:
+    found: dict[str, list[str]] = {}
+    for stem in stems:
+        if len(stem) >= FAMILY and stem.isalpha():
+            found.setdefault(stem[:FAMILY], []).append(stem)
+    return {front: tuple(members) for front, members in found.items()}
 
 
 class _Numbering(dict[str, tuple[int, ...]]):

@@ -1,12 +1,13 @@
 """What a question asks about, as terms with their variants."""
 
+import os
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from wide_margin.core.search.abbreviations import other_forms
 from wide_margin.core.search.analysis import is_common, words
-from wide_margin.core.search.index import Index
+from wide_margin.core.search.index import FAMILY, Index
 from wide_margin.core.search.vectors import vectors_of
 
 N_NEIGHBOURS = 6
@@ -64,6 +65,8 @@ def read_terms(text: str, index: Index) -> Query:
         for other in beside.get(word, ()):
             for term in _exact(other, index):
                 variants.setdefault(term, SPELLED_OUT)
+        for term in _family(word, index):
+            variants.setdefault(term, OF_FAMILY)
         for term, weight in neighbours.get(word, ()):
             variants.setdefault(term, weight)
         weight = max((index.idf(term) for term in exact), default=highest)
@@ -72,6 +75,8 @@ def read_terms(text: str, index: Index) -> Query:
     return Query(text, tuple(terms))
 
 
+OF_FAMILY, SHARED = 0.5, 0.8
+"""What a word of the same family counts, and the share of the longer stem they have in common."""
 SPELLED_OUT = 0.9
 """What a word of an abbreviation's long form counts for it, and the other way about."""
 FROM_BEFORE = 0.5
@@ -102,6 +107,17 @@ def _exact(word: str, index: Index) -> list[int]:
     found = [index.term_ids[term] for term in terms if term in index.term_ids]
     if terms and terms[0] in index.term_ids:
         return found[:1]
+    return found
+
+
+def _family(word: str, index: Index) -> list[int]:
+    """Terms whose stems share most of their letters from the front: "divert", "diversion"."""
+    stem = (index.analyser.terms_of(word) or ("",))[0]
+    found = []
+    for other in index.families.get(stem[:FAMILY], ()):
+        shared = len(os.path.commonprefix((stem, other)))
+        if shared >= SHARED * max(len(stem), len(other)):
+            found.append(index.term_ids[other])
     return found
 
 
