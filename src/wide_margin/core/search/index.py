@@ -21,7 +21,6 @@ from wide_margin.core.search.analysis import (
 from wide_margin.core.search.postings import Postings
 from wide_margin.core.search.vectors import vectors_of
 
-
 FAMILY = 5
 """Letters that stems of one family share at least."""
 

@@ -1,6 +1,5 @@
 """What a question asks about, as terms with their variants."""
 
-import os
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -115,7 +114,8 @@ def _family(word: str, index: Index) -> list[int]:
     stem = (index.analyser.terms_of(word) or ("",))[0]
     found = []
     for other in index.families.get(stem[:FAMILY], ()):
-        shared = len(os.path.commonprefix((stem, other)))
+        pairs = zip(stem, other, strict=False)
+        shared = next((k for k, (a, b) in enumerate(pairs) if a != b), min(len(stem), len(other)))
         if shared >= SHARED * max(len(stem), len(other)):
             found.append(index.term_ids[other])
     return found
