@@ -70,6 +70,7 @@ _LEANS = re.compile(
     r"however|otherwise|instead|in (?:this|that|such) case|for example|as a result)\b", re.I
 )  # fmt: skip
 _STRANGE = re.compile(r"[^A-Za-zÀ-ÿ ,.’']")
+_CODE = re.compile(r"[\\{}@$<>=;|#^_~]")
 _OF_WORKS = re.compile(
     r"\b(?:authors?|written by|wrote|literature|bibliograph\w+|reading list|publications?|cited|citations?"
     r"|technical reports?|list of references|references? (?:on|about|for|to)|further reading)\b", re.I
@@ -242,7 +243,9 @@ def _fitness(sentence: Sentence) -> float:
         return 0.55
     if sentence.kind == "code" or n_words < 4:
         return 0.7
-    if sentence.kind == "row":
+    if len(_CODE.findall(sentence.text)) > 0.05 * len(sentence.text):
+        return 0.7
+    if sentence.kind in ("row", "note"):
         return 0.9
     n_strange = len(_STRANGE.findall(sentence.text))
     if n_strange > 0.22 * len(sentence.text):  # formulas, listings, rows of figures
@@ -345,10 +348,10 @@ def _is_beside(document: ReadDocument, row: int, chosen: list[int]) -> bool:
 
 
 def _goes_with(document: ReadDocument, row: int, other: int) -> bool:
-    """Whether two sentences stand in one passage, neither of them a row of a table."""
+    """Whether two sentences stand in one passage, neither a row of a table nor a footnote."""
     passage_of = document.index.sentence_passage
     kinds = {document.text.sentences[row].kind, document.text.sentences[other].kind}
-    return bool(passage_of[row] == passage_of[other]) and "row" not in kinds
+    return bool(passage_of[row] == passage_of[other]) and not kinds & {"row", "note"}
 
 
 def _run_of(rows: list[int], row: int) -> list[int]:
@@ -421,7 +424,7 @@ def _items_after(document: ReadDocument, row: int, used: set[int], limit: int) -
     """The items of the list that a sentence introduces or belongs to, so many words of them."""
     sentences = document.text.sentences
     introduces = sentences[row].text.endswith(":")
-    if not introduces and sentences[row].kind not in ("item", "row"):
+    if not introduces and sentences[row].kind != "item":
         return []
     quotes: list[Quote] = []
     n_words = 0

@@ -19,7 +19,11 @@ _SECTION = re.compile(
     r",?\s*\b(?:in|of|from|within|by|under)\s+(?:the\s+)?(?P<word>section|sect?\.|chapter|part|appendix|annex|§)\s*"
     r"(?P<id>\d+(?:\.\d+)*|[IVXLC]+\b|[A-Z](?:\.\d+)*\b)", re.I
 )  # fmt: skip
-_TITLED = re.compile(r",?\s*\b(?:in|from|of) the (?P<title>[\w’' -]{4,60}?)(?=[?.,]|$)", re.I)
+_TITLED = re.compile(
+    r",?\s*\b(?:in|from) the (?:(?:section|chapter|part|appendix|annex) (?:on|about|called|named|titled) (?:the )?[“\"‘]?(?P<title>[\w’' -]{4,60}?)[”\"’]?"
+    r"|(?P<named>preface|foreword|introduction|abstract|summary|executive summary|glossary|index|conclusions?|discussion|methods?"
+    r"|results|epilogue|prologue|afterword|acknowledge?ments?|bibliography|references|appendix))(?=[?.,;:]|\s+and\b|$)", re.I
+)  # fmt: skip
 _LEADS_ON = re.compile(
     r"^(?:and|but|or|also|then|so)\b|^(?:why|why not|how so|since when|by whom|how|when|where|who)\s*\?*$"
     r"|^(?:what|how) about\b|\b(?:what|anything|who|where) else\b|^(?:und|et|y)\b", re.I
@@ -99,7 +103,7 @@ def _take_reach(document: ReadDocument, text: str, reach: Reach) -> tuple[str, R
         if section >= 0:
             return _cut(text, match), section_reach(document, section)
     if match := _TITLED.search(text):
-        section = section_titled(document.outline, match["title"])
+        section = section_titled(document.outline, match["title"] or match["named"])
         rest = _cut(text, match)
         if section >= 0 and sum(not is_common(w) for w in words(rest)) > 0:
             return rest, section_reach(document, section)
