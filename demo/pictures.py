@@ -10,7 +10,7 @@ from wide_margin.core.services.stand_in import StandIn
 
 
 def main() -> None:
-    """The Read view by day and by night, and the start page."""
+    """The Read view by day and by night, the Outline view and the start page."""
     target = Path(sys.argv[1])
     with (
         resources.as_file(resources.files("wide_margin.data") / "handbook.pdf") as handbook,
@@ -23,6 +23,9 @@ def main() -> None:
 
         tour = Tour(handbook, model.address, target)
         tour.open()
+        tour.wait("questions worth asking", lambda: tour._window.read_view.margin.worth)
+        tour.settle(0.5)
+        tour.save(target / "read-first.png")
         tour.translate()
         tour.explain()
         tour.keep()
@@ -30,7 +33,11 @@ def main() -> None:
         tour.settle(1.0)
         tour.save(target / "read-answer.png")
         window = tour._window
-        window.read_view.let_go()
+        view = window.read_view
+        view.compose(view.margin.held.entry.id)
+        tour.settle(2.0)
+        tour.save(target / "read-composed.png")
+        view.let_go()
         tour.select_words("an error of the instrument falls out")
         tour.select_words("is held in suspense under section 8.4")
         tour.settle(0.6)

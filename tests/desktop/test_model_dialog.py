@@ -82,7 +82,9 @@ def test_sending_off_this_machine_is_asked_about_once(hand, monkeypatch, agrees)
     asked, composed = [], []
     answer = QMessageBox.StandardButton.Yes if agrees else QMessageBox.StandardButton.No
     monkeypatch.setattr(QMessageBox, "question", lambda *a: asked.append(a[2]) or answer)
-    monkeypatch.setattr(type(hand.reader), "compose", lambda self, entry: composed.append(entry))
+    monkeypatch.setattr(
+        type(hand.reader), "compose", lambda self, entry, **_: composed.append(entry)
+    )
     address = "https://model.example/v1"
     hand.reader.settings = replace(hand.reader.settings, model_address=address)
     entry = hand.ask("How often is the wire of the float changed?")

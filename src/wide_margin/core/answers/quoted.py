@@ -528,7 +528,9 @@ def _excerpt(document: ReadDocument, candidate: Candidate) -> Excerpt:
     passage = document.text.passages[int(document.index.sentence_passage[candidate.sentence])]
     first = max(passage.first, candidate.sentence - 1)
     end = min(passage.end, candidate.sentence + 2)
-    text = " ".join(s.text for s in document.text.sentences[first:end])
+    near = document.text.sentences[first:end]
+    best = document.text.sentences[candidate.sentence]
+    text = " ".join(s.text for s in near if s.kind != "heading" or s is best)
     return Excerpt(text, locator_for(document, candidate.sentence), candidate.place)
 
 

@@ -179,22 +179,19 @@ _SAID_OTHERWISE = {
 
 
 def _composed(asked: str) -> str:
-    """One sentence from each of the two excerpts that share most with the question, reworded."""
+    """One sentence from each of the first two excerpts that share words with it, reworded."""
     try:
         data = json.loads(asked)
         wanted = set(_WORD.findall(data["question"].lower()))
         excerpts = [(int(e["number"]), str(e["text"])) for e in data["excerpts"]]
     except (ValueError, LookupError, TypeError):
         return "This is the stand-in for a writing model; it composes from excerpts and translates."
-    found = []
-    for number, text in excerpts:
-        for sentence in re.split(r"(?<=[.!?])\s+", text):
-            shared = len(wanted & set(_WORD.findall(sentence.lower())))
-            found.append((-shared, number, sentence.strip()))
     chosen: dict[int, str] = {}
-    for shared, number, sentence in sorted(found):
-        if shared and number not in chosen and len(chosen) < 2:
-            chosen[number] = sentence
+    for number, text in excerpts:  # best first
+        sentences = re.split(r"(?<=[.!?])\s+", text)
+        shared = [len(wanted & set(_WORD.findall(sentence.lower()))) for sentence in sentences]
+        if max(shared) >= min(3, len(wanted)) and len(chosen) < 2:
+            chosen[number] = sentences[shared.index(max(shared))].strip()
     if not chosen:
         return "NOT SAID"
     return " ".join(f"{_reworded(text)} [{number}]" for number, text in chosen.items())

@@ -572,6 +572,7 @@ class ReadView(QWidget):
             address = self.reader.settings.model_address
             self.reader.keep_settings(replace(self.reader.settings, trusted_address=address))
         self.show_status(f"Sent: {budget.shown}.", for_ms=6000)
+        self.pages.lay("evidence", [])  # the words that were marked are not those of the new answer
         self.reader.compose(entry_id, with_general=self.ask_line.draws_on_general)
 
     def ask_from_kept(self, entry_id: str) -> None:
