@@ -151,3 +151,10 @@ def test_a_narrow_reach_leaks_nothing(tmp_path):
     reach = Reach("pages", first_page=1, last_page=1, name="page 2")
     answer = answer_quoted(document, "When is the rope of the bell changed?", reach)
     assert {excerpt.locator.page for excerpt in answer.excerpts} == {1}
+
+
+def test_a_narrow_reach_asks_less_of_the_evidence_but_still_declines(handbook):
+    reach = named_reach(handbook, "section 60.3")
+    found = answer_quoted(handbook, "How often are the hinges greased?", reach)
+    assert "oils them monthly" in " ".join(quote.text for quote in found.quotes)
+    assert answer_quoted(handbook, "What is the population of Brazil?", reach).declined
