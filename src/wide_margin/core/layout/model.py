@@ -64,7 +64,8 @@ class Paragraph:
     text: str
     pieces: tuple[Piece, ...]
     kind: str
-    """body, item (of a list), row (of a table), note (foot of the page), caption, code."""
+    """body, item (of a list), entry (a term, a tab and its description), row (of a table), note
+    (foot of the page), caption, code."""
 
     @property
     def page(self) -> int:

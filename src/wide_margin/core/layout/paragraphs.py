@@ -66,8 +66,8 @@ def paragraphs_of(
     """
     groups: list[tuple[str, list[Line]]] = []
     for lines in pages:
-        for group in _groups_on_page(lines):
-            groups.append((_kind(group, lines, body_size), group))
+        on_page = [(_kind(group, lines, body_size), group) for group in _groups_on_page(lines)]
+        groups.extend(_with_entries(on_page))
     whole: list[tuple[str, list[Line]]] = []
     last_body: list[Line] | None = None
     for kind, group in groups:
@@ -75,7 +75,7 @@ def paragraphs_of(
             last_body.extend(group)
             continue
         whole.append((kind, group))
-        if kind in ("body", "item"):
+        if kind in ("body", "item", "entry"):
             last_body = group
         elif kind not in ("note", "caption"):
             last_body = None
@@ -103,7 +103,8 @@ def _groups_in_column(lines: list[Line]) -> list[list[Line]]:
         before, line = lines[k - 1], lines[k]
         is_row = tabbed[k] and (tabbed[k - 1] or (k + 1 < len(lines) and tabbed[k + 1]))
         was_row = tabbed[k - 1] and (tabbed[k] or (k > 1 and tabbed[k - 2]))
-        if is_row or was_row or _starts_paragraph(before, line, groups[-1], measure):
+        starts = is_row or was_row or _starts_paragraph(before, line, groups[-1], measure)
+        if starts and not _hangs_on(before, line, groups[-1], measure):
             groups.append([line])
         else:
             groups[-1].append(line)
@@ -155,6 +156,36 @@ def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Mea
         return True
     short = before.box[2] < measure.right - 0.25 * (measure.right - measure.left)
     return short and bool(_SENTENCE_END.search(before.text)) and line.text[:1].isupper()
+
+
+def _hangs_on(before: Line, line: Line, group: list[Line], measure: _Measure) -> bool:
+    """Whether a line goes on under the description that a line with a term has begun."""
+    em = max(line.size, 1.0)
+    if "\t" in line.text or len(group) > 1 or line.box[0] < before.box[0] + 0.8 * em:
+        return False
+    if line.is_fixed or before.is_fixed or line.is_bold != before.is_bold or ITEM.match(line.text):
+        return False
+    if abs(line.size - before.size) > 0.08 * em or before.column != line.column:
+        return False
+    step = line.box[3] - before.box[3]
+    if not 0 < step <= 1.3 * max(measure.leading, 1.05 * em):
+        return False
+    full = before.box[2] > measure.right - 0.2 * (measure.right - measure.left)
+    return full and ("\t" in before.text or not _SENTENCE_END.search(before.text))
+
+
+def _with_entries(groups: list[tuple[str, list[Line]]]) -> list[tuple[str, list[Line]]]:
+    """Tell the entries of a list of terms, one line long or more, from the rows of a table."""
+    lefts = {
+        round(group[0].box[0])
+        for _, group in groups
+        if len(group) > 1 and group[0].text.count("\t") == 1
+    }
+    return [
+        ("entry" if kind in ("row", "body") and group[0].text.count("\t") == 1
+         and round(group[0].box[0]) in lefts else kind, group)
+        for kind, group in groups
+    ]  # fmt: skip
 
 
 def _kind(group: list[Line], page_lines: Sequence[Line], body_size: float) -> str:

@@ -17,7 +17,7 @@ from wide_margin.core.search import ReadDocument
 
 log = logging.getLogger(__name__)
 
-ANALYSIS = 12
+ANALYSIS = 13
 """Raised whenever layout, outline, passages or index change what they give."""
 KEPT = 40
 """Documents kept; the one not used for longest goes first."""
