@@ -52,6 +52,10 @@ FULL, FULL_LIST = 34, 60
 """With so many words an answer has enough; one more sentence may be begun before."""
 LEANING_WORDS = 60
 """A sentence that leans on the quoted one is quoted with it up to so many words."""
+LONGEST_TERM = 14
+"""A described term of more words, a function with many forms, is not quoted."""
+LONGEST_CODE = 24
+"""What a sentence introduces in code is quoted up to so many words."""
 N_STATEMENTS = 60
 OF_PAGE = 2.5
 """What the evidence on its page counts for a sentence of the answer."""
@@ -69,6 +73,7 @@ _LEANS = re.compile(
     r"^(?:it|its|this|these|that|those|they|their|he|she|such|both|here|there|then|thus|hence|"
     r"however|otherwise|instead|in (?:this|that|such) case|for example|as a result)\b", re.I
 )  # fmt: skip
+_ENDS = re.compile(r"[.!?][\"'”’)\]]*$")
 _STRANGE = re.compile(r"[^A-Za-zÀ-ÿ ,.’']")
 _CODE = re.compile(r"[\\{}@$<>=;|#^_~]")
 _OF_WORKS = re.compile(
@@ -298,6 +303,8 @@ def _chosen(
     limit = form.max_words or MAX_WORDS
     most = form.max_sentences or 4
     chosen = [best.sentence]
+    if question.kind not in ("where", "who", "when", "how many"):
+        chosen += _code_after(document, best.sentence)
     if _LEANS.match(sentences[best.sentence].text) and most > 1:
         before = best.sentence - 1
         if before >= 0 and _goes_with(document, before, best.sentence):
@@ -340,6 +347,21 @@ def _chosen(
         if fits and _goes_with(document, after, best.sentence):
             chosen.append(after)
     return sorted(chosen)
+
+
+def _code_after(document: ReadDocument, row: int) -> list[int]:
+    """The lines of code that a sentence runs into: "They are created using", then the command."""
+    sentences = document.text.sentences
+    if _ENDS.search(sentences[row].text):
+        return []
+    rows: list[int] = []
+    n_words = 0
+    for after in range(row + 1, min(row + 5, len(sentences))):
+        n_words += len(sentences[after].text.split())
+        if sentences[after].kind != "code" or n_words > LONGEST_CODE:
+            break
+        rows.append(after)
+    return rows
 
 
 def _is_beside(document: ReadDocument, row: int, chosen: list[int]) -> bool:
@@ -393,15 +415,43 @@ def _fitted(quotes: list[Quote], max_words: int) -> list[Quote]:
 
 
 def _quote(document: ReadDocument, question: Question, first: int, end: int) -> Quote:
-    """Consecutive sentences, verbatim; a table's row with the head of its table."""
+    """Consecutive sentences, verbatim.
+
+    A table's row comes with the head of its table, a description with the term it describes.
+    """
     sentences = document.text.sentences
+    term = _rows_of_term(document, first)
+    if term and term[1] == first:
+        first = term[0]
     text = " ".join(s.text for s in sentences[first:end])
     locators: tuple[Locator, ...] = (locator_for(document, first, end),)
+    if term and term[0] < first:
+        text = f"{document.text.terms[sentences[first].term].text} … {text}"
+        locators = (locator_for(document, *term), *locators)
     head = _head_row(document, first) if sentences[first].kind == "row" else first
     if head != first:
         text = f"{sentences[head].text} … {text}"
         locators = (locator_for(document, head), *locators)
     return Quote(text, locators, emphasis=emphasis_for(question.kind, text))
+
+
+def _rows_of_term(document: ReadDocument, row: int) -> tuple[int, int] | None:
+    """Rows [first, end) of the sentences that name what a sentence describes, where it does not."""
+    sentences = document.text.sentences
+    if sentences[row].term < 0 or sentences[row].kind == "heading":
+        return None
+    term = document.text.terms[sentences[row].term]
+    if len(term.text.split()) > LONGEST_TERM:
+        return None
+    end = row
+    while end and sentences[end - 1].paragraph > term.paragraph:
+        end -= 1
+    first = end
+    while first and sentences[first - 1].paragraph == term.paragraph:
+        first -= 1
+    if sentences[first].kind == "entry":  # the term stands in the first sentence itself
+        return (first, first + 1) if first < row else None
+    return (first, end) if first < end else None
 
 
 def _head_row(document: ReadDocument, row: int) -> int:

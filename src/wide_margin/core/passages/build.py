@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 
 from wide_margin.core.layout import Paragraph, tidy
 from wide_margin.core.outline import Outline
+from wide_margin.core.passages.entries import find_terms
 from wide_margin.core.passages.model import Passage, Sentence, Text
 from wide_margin.core.passages.sentences import split_sentences
 
@@ -35,6 +36,7 @@ def build_passages(
     kinds = _section_kinds(outline)
     headings = {s.first_paragraph for s in outline.sections if "heading" in s.witnesses}
     starts = [s.first_paragraph for s in outline.sections]
+    terms, term_of = find_terms(paragraphs, headings)
     sentences: list[Sentence] = []
     section = -1
     for row, paragraph in enumerate(paragraphs):
@@ -43,8 +45,9 @@ def build_passages(
         kind = "heading" if row in headings else kinds.get(section) or paragraph.kind
         if paragraph.page in listings and kind != "heading":
             kind = "listing"
-        sentences.extend(_sentences_of(paragraph, row, section, kind))
-    return Text(tuple(sentences), tuple(_gather(sentences)))
+        sentences.extend(_sentences_of(paragraph, row, section, kind, term_of[row]))
+    of_term = {term.paragraph: k for k, term in enumerate(terms)}
+    return Text(tuple(sentences), tuple(_gather(sentences, of_term)), terms)
 
 
 def _section_kinds(outline: Outline) -> dict[int, str]:
@@ -65,7 +68,9 @@ def _section_kinds(outline: Outline) -> dict[int, str]:
     return kinds
 
 
-def _sentences_of(paragraph: Paragraph, row: int, section: int, kind: str) -> Iterator[Sentence]:
+def _sentences_of(
+    paragraph: Paragraph, row: int, section: int, kind: str, term: int
+) -> Iterator[Sentence]:
     pages = paragraph.pieces[0].line.page, paragraph.pieces[-1].line.page
     for start, end in split_sentences(paragraph.text):
         text = tidy(paragraph.text[start:end])
@@ -74,13 +79,18 @@ def _sentences_of(paragraph: Paragraph, row: int, section: int, kind: str) -> It
         page = pages[0]
         if pages[0] != pages[-1] and (spans := paragraph.spans(start, start + 1)):
             page = spans[0].page
-        yield Sentence(text, page, section, row, start, end, kind)
+        yield Sentence(text, page, section, row, start, end, kind, term)
 
 
-def _gather(sentences: Sequence[Sentence]) -> Iterator[Passage]:
+def _gather(sentences: Sequence[Sentence], of_term: dict[int, int]) -> Iterator[Passage]:
     first, n_words = 0, 0
     for row, sentence in enumerate(sentences):
-        if row > first and _parts(sentences[row - 1], sentence, n_words):
+        described = (
+            row
+            and sentence.term >= 0
+            and sentence.term == of_term.get(sentences[row - 1].paragraph)
+        )  # a term is not parted from what it is about
+        if row > first and not described and _parts(sentences[row - 1], sentence, n_words):
             yield _passage(sentences, first, row)
             first, n_words = row, 0
         n_words += len(sentence.text.split())

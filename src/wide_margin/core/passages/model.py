@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from typing import NamedTuple
 
+from wide_margin.core.passages.entries import Term
+
 
 class Sentence(NamedTuple):
     """A sentence, a list item, a table row or a caption: the smallest thing that is quoted."""
@@ -20,6 +22,8 @@ class Sentence(NamedTuple):
     end: int
     kind: str
     """The paragraph's kind, or "heading", "listing" (contents, index), "works" (bibliography)."""
+    term: int = -1
+    """Index into the text's terms: what it describes, -1 for none."""
 
 
 class Passage(NamedTuple):
@@ -40,6 +44,8 @@ class Text:
 
     sentences: tuple[Sentence, ...]
     passages: tuple[Passage, ...]
+    terms: tuple[Term, ...] = ()
+    """What its entries describe."""
 
     def words_of(self, passage: Passage) -> str:
         """The passage as one text."""

@@ -10,7 +10,7 @@ from wide_margin.core.passages import Text
 from wide_margin.core.search.analysis import is_common
 from wide_margin.core.search.index import Index
 from wide_margin.core.search.query import SPELLED_OUT, Query, Term
-from wide_margin.core.search.rank import K1, B, Ranked, title_weights
+from wide_margin.core.search.rank import K1, B, Ranked, entry_weights, title_weights
 from wide_margin.core.search.vectors import vectors_of
 
 N_PASSAGES = 150
@@ -26,6 +26,8 @@ SAYS_WINDOW, SAYS_SENTENCE, SAYS_NEAR, SAYS_AROUND = 2.0, 2.0, 1.2, 2.5
 SAYS_SIGN, SAYS_SIGN_ON_TOPIC = 1.6, 1.7
 """What makes one sentence of a page the answer, fitted in the same way to the sentences of the
 right pages: its neighbours count as much as itself, and the form of an answer more than words."""
+HELD_BY_TERM = 0.8
+"""What a word of the described term counts in its description."""
 FAR, NEAREST = 0.3, 0.8
 """Cosine at which a word begins to count as near, and what the nearest other word counts."""
 
@@ -95,9 +97,13 @@ def weigh(
 
     by_sentence, by_window = _bm25(index, query, rows, joined)
     held = _near_words(index, query, rows)
-    around = np.maximum.reduceat(held, first, axis=0)[block]
     sections = np.array([text.sentences[row].section for row in rows], dtype=np.int64)
+    entries = index.sentence_entry[rows]
+    described = np.stack([entry_weights(index, term)[entries] for term in query.terms], axis=1)
     titled = np.stack([title_weights(index, term)[sections] for term in query.terms], axis=1)
+    titled = np.maximum(titled, described)
+    held = np.maximum(held, HELD_BY_TERM * described)
+    around = np.maximum.reduceat(held, first, axis=0)[block]
     kinds = np.array([text.sentences[row].kind for row in rows])
     on_topic = np.minimum(1.0, 1.5 * (held @ weights) / total + 0.5 * (around @ weights) / total)
     signed = signs(rows)

@@ -9,7 +9,7 @@ import numpy as np
 
 from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.outline import Outline
-from wide_margin.core.passages import Text
+from wide_margin.core.passages import Text, names_in
 from wide_margin.core.search.abbreviations import find_abbreviations
 from wide_margin.core.search.analysis import (
     Analyser,
@@ -45,12 +45,17 @@ class Index:
     titles: Postings
     """Over k + 1 rows: the weight of each term in a section's title (1) and its parents' (0.5);
     the last row, for text before the first section, is empty."""
+    entries: Postings
+    """Over e + 1 rows: the same of the terms that the text describes, and the terms around them;
+    the last row is for what describes none."""
     passage_lengths: FloatArray
     """(p,) terms in each passage."""
     document_frequency: IntArray
     """(t,) passages that hold each term."""
     sentence_passage: IntArray
     """(s,) the passage of each sentence."""
+    sentence_entry: IntArray
+    """(s,) the row in entries of each sentence."""
     vectors: FloatArray
     """(v, 96) unit vectors of the document's words that have one."""
     vector_terms: IntArray
@@ -85,6 +90,8 @@ def build_index(text: Text, outline: Outline) -> Index:
         starts.append(len(tokens))
     term_ids, written = numbering.term_ids, Counter(seen)
     title_rows = _title_terms(outline, analyser, term_ids, written)
+    entry_rows = _entry_terms(text, analyser, term_ids)
+    entry_of = np.array([s.term for s in text.sentences], dtype=np.int64)
     all_tokens = np.frombuffer(tokens, dtype=np.int32) if tokens else np.zeros(0, np.int32)
     token_starts = np.frombuffer(starts, dtype=np.int32)
     first = np.array([p.first for p in text.passages] + [len(text.sentences)], dtype=np.int64)
@@ -105,9 +112,11 @@ def build_index(text: Text, outline: Outline) -> Index:
         by_sentence=by_sentence,
         by_passage=by_passage,
         titles=_title_postings(title_rows, n_terms),
+        entries=_title_postings(entry_rows, n_terms),
         passage_lengths=np.diff(token_starts[first]).astype(np.float32),
         document_frequency=by_passage.document_frequency(),
         sentence_passage=sentence_passage,
+        sentence_entry=np.where(entry_of < 0, len(entry_rows), entry_of),
         vectors=vectors,
         vector_terms=vector_terms,
         families=_families(term_ids),
@@ -154,6 +163,25 @@ def _title_terms(
             for term in analyser.terms_of(word):
                 row[term_ids.setdefault(term, len(term_ids))] = 1.0
         open_.append((section.level, row))
+        rows.append(row)
+    return rows
+
+
+AROUND = 0.8
+"""What a word of the term around a term counts: of the function whose option is described."""
+
+
+def _entry_terms(
+    text: Text, analyser: Analyser, term_ids: dict[str, int]
+) -> list[dict[int, float]]:
+    rows: list[dict[int, float]] = []
+    for entry in text.terms:
+        around = rows[entry.parent] if entry.parent >= 0 else {}
+        row = {term: AROUND * weight for term, weight in around.items()}
+        for word in words(names_in(entry.text)):
+            if not is_common(word, analyser.language):
+                for term in analyser.terms_of(word):
+                    row[term_ids.setdefault(term, len(term_ids))] = 1.0
         rows.append(row)
     return rows
 

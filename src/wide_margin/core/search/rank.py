@@ -7,10 +7,13 @@ import numpy as np
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 from wide_margin.core.passages import Text
 from wide_margin.core.search.index import Index
+from wide_margin.core.search.postings import Postings
 from wide_margin.core.search.query import Query, Term
 
 K1, B = 1.2, 0.6
 TITLE_WEIGHT = 0.4
+OF_ENTRY = 1.0
+"""What the term that a passage describes counts against a title above it."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -47,11 +50,15 @@ def rank(index: Index, text: Text, query: Query, *, allowed: BoolArray | None = 
     covered = np.zeros(n, dtype=np.float32)
     total = sum(term.weight for term in query.terms) or 1.0
     sections = np.array([p.section for p in text.passages], dtype=np.int64)
+    firsts = np.array([p.first for p in text.passages], dtype=np.int64)
     mean_length = float(index.passage_lengths.mean()) if n else 1.0
     norm = K1 * (1 - B + B * index.passage_lengths / max(mean_length, 1.0))
     for term in query.terms:
         gain, present = _gain(index, term, norm)
         title = title_weights(index, term)[sections]
+        if n and len(index.sentence_entry):
+            entry = entry_weights(index, term)[index.sentence_entry]
+            title = np.maximum(title, OF_ENTRY * np.maximum.reduceat(entry, firsts))
         plain += gain
         score += gain + TITLE_WEIGHT * term.weight * title
         covered += term.weight * np.maximum(present, 0.7 * title)
@@ -82,9 +89,18 @@ def _gain(index: Index, term: Term, norm: FloatArray) -> tuple[FloatArray, Float
 
 def title_weights(index: Index, term: Term) -> FloatArray:
     """(k + 1,) how far each section's titles hold the word; the last row is for no section."""
-    weights = np.zeros(index.titles.n_rows, np.float32)
+    return _weights(index.titles, term)
+
+
+def entry_weights(index: Index, term: Term) -> FloatArray:
+    """(e + 1,) how far each described term holds the word; the last row is for none."""
+    return _weights(index.entries, term)
+
+
+def _weights(postings: Postings, term: Term) -> FloatArray:
+    weights = np.zeros(postings.n_rows, np.float32)
     for variant, weight in term.variants:
-        rows, values = index.titles.of(variant)
+        rows, values = postings.of(variant)
         weights[rows] = np.maximum(weights[rows], weight * values)
     return weights
 
