@@ -50,10 +50,18 @@ _ABOUT_THE_BOOK = re.compile(
 _HOW = re.compile(r"\bhow (?:often|long|many|much|far|old|frequently)\b|\bhow many times\b", re.I)
 
 
+_SAYS = re.compile(
+    r"\baccording to (?:the|this) (?:manual|handbook|document|text|book|paper|report|guide|authors?)\b"
+    r"|\b(?:does|do|did) (?:the|this) (?:manual|handbook|document|text|book|paper|report|guide|authors?)"
+    r" (?:say|tell|mention|explain|describe|give|state|recommend|suggest)\b"
+    r"|\b(?:is|are|was|were) (?:described|mentioned|named|called|referred to) as\b", re.I
+)  # fmt: skip
+
+
 def topic_of(question: Question) -> str:
     """The question without the words that only speak of its kind or of the document's parts."""
     if question.kind != "where":
-        rest = _HOW.sub(" ", question.text)
+        rest = _SAYS.sub(" ", _HOW.sub(" ", question.text))
         return rest if re.search(r"\w{3,}", rest) else question.text
     rest = _ABOUT_THE_BOOK.sub(" ", question.text)
     return rest if re.search(r"\w{4,}", rest) else question.text

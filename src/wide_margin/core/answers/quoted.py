@@ -19,6 +19,7 @@ from wide_margin.core.answers.model import (
 from wide_margin.core.answers.question import Question, topic_of
 from wide_margin.core.answers.reading import Asked, read_asked
 from wide_margin.core.answers.signs import (
+    begins_alike,
     counted_thing,
     counts_it,
     defined_term,
@@ -27,7 +28,7 @@ from wide_margin.core.answers.signs import (
 )
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 from wide_margin.core.layout import SpanOnPage
-from wide_margin.core.passages import Sentence
+from wide_margin.core.passages import Sentence, names_in
 from wide_margin.core.search import (
     Query,
     ReadDocument,
@@ -36,6 +37,7 @@ from wide_margin.core.search import (
     leaning_on,
     rank,
     read_terms,
+    turning_on,
     weigh,
 )
 from wide_margin.core.search.analysis import words
@@ -65,6 +67,8 @@ BESIDE, OTHER_PAGE, OF_NEW = 1.5, 1.5, 4.0
 """What counts for a further sentence: standing beside, against: another page, for: new words."""
 NOT_FAR = 3.5
 """How far behind the best a further sentence may be."""
+OF_ENTRY = 1.3
+"""What weighs as a sign that a sentence begins the description of the term asked for."""
 COUNTED = 1.5
 """What a number in front of the thing that is counted weighs as a sign."""
 INHERITED = 0.8
@@ -131,7 +135,7 @@ def answer_quoted(
     quotes: tuple[Quote, ...] = ()
     if is_enough(question, query, weighed, candidates, narrowed=reach.kind != "document"):
         if question.kind == "where":
-            sections = _ranked_sections(document, query, weighed, candidates)
+            sections = _ranked_sections(document, question, query, weighed, candidates)
             quotes = tuple(_section_quote(document, k, c) for k, c, _ in sections[:2])
             excerpts = _heading_excerpts(document, sections) + excerpts
         quotes = quotes or _quotes(document, asked, query, candidates)
@@ -144,6 +148,9 @@ def answer_quoted(
 
 def _query_of(document: ReadDocument, asked: Asked) -> Query:
     query = read_terms(topic_of(asked.question), document.index)
+    term = defined_term(asked.question.text) if asked.question.kind == "what is" else ""
+    if term:
+        query = turning_on(query, frozenset(words(term)))
     if not asked.before:
         return query
     earlier = read_asked(document, asked.before).question
@@ -209,10 +216,38 @@ def _signs(document: ReadDocument, question: Question, rows: IntArray) -> FloatA
     for k, row in enumerate(rows):
         sentence = text.sentences[row].text
         sign = sign_of(question.kind, sentence, topic)
+        if topic and _explains(document, int(row), topic):
+            sign = OF_ENTRY
         if thing and counts_it(sentence, thing):
             sign = max(sign, COUNTED)
         found[k] = sign
     return found
+
+
+def _explains(document: ReadDocument, row: int, topic: tuple[str, ...]) -> bool:
+    """Whether a sentence begins the description of a term, word for word the one in question."""
+    text = document.text
+    term = text.sentences[row].term
+    if term < 0 or text.sentences[row].kind == "code":
+        return False
+    before = text.sentences[row - 1] if row else None
+    if before and before.term == term and before.paragraph != text.terms[term].paragraph:
+        return False  # not the first one
+    if (
+        before
+        and before.term == term
+        and text.sentences[row].kind == "entry"
+        and before.kind == "entry"
+    ):
+        return False
+    named = [
+        w
+        for w in words(names_in(text.terms[term].text))
+        if not is_common(w, document.index.language)
+    ]
+    return len(named) == len(topic) and all(
+        begins_alike(a, b) for a, b in zip(named, topic, strict=True)
+    )
 
 
 def _candidates(document: ReadDocument, weighed: Weighed, *, about_works: bool) -> list[Candidate]:
@@ -496,12 +531,22 @@ def _items_after(document: ReadDocument, row: int, used: set[int], limit: int) -
 TITLE_OF_WHERE = 3.0
 """What a section's own title counts beside its evidence, for a "where" question."""
 SECTION_BEHIND = 0.5
+OF_CHILD = 0.5
+"""What the evidence in a section counts for the section around it."""
+_CHAPTER = re.compile(r"\b(?:chapter|kapitel|chapitre|cap[ií]tulo)\b", re.I)
+_PART = re.compile(r"(?:part|teil|partie|parte)\s+[\divxlc]+\b", re.I)
 
 
 def _ranked_sections(
-    document: ReadDocument, query: Query, weighed: Weighed, candidates: list[Candidate]
+    document: ReadDocument,
+    question: Question,
+    query: Query,
+    weighed: Weighed,
+    candidates: list[Candidate],
 ) -> list[tuple[int, Candidate, float]]:
     """Sections for a "where" question, best first: by their titles and by all that they say.
+
+    A section that spreads the evidence over several of its own is a better place than each.
 
     Returns:
         (section, its best sentence, score); the second only where it is nearly as good.
@@ -513,14 +558,46 @@ def _ranked_sections(
         best.setdefault(sentences[candidate.sentence].section, candidate)
     in_title = titles_share(document, query)
     top = float(weighed.scores.max())
+    odds = np.bincount(sections[sections >= 0], np.exp(weighed.scores[sections >= 0] - top),
+                       minlength=len(document.outline.sections))  # fmt: skip
+    parents = _parents(document)
+    for section in range(len(odds) - 1, -1, -1):  # children before their parents
+        parent = parents[section]
+        if parent >= 0 and odds[section]:
+            odds[parent] += OF_CHILD * odds[section]
+            child = best[section]
+            if parent not in best or best[parent].score < child.score:
+                best[parent] = child
+    level = _level_asked(document, question)
     found = []
     for section, candidate in best.items():
-        if section >= 0:
-            odds = float(np.exp(weighed.scores[sections == section] - top).sum())
-            score = float(np.log(odds)) + top + TITLE_OF_WHERE * float(in_title[section])
-            found.append((section, candidate, score))
+        if section >= 0 and document.outline.sections[section].level <= level:
+            score = float(np.log(odds[section])) + top
+            found.append((section, candidate, score + TITLE_OF_WHERE * float(in_title[section])))
     found.sort(key=lambda row: (-row[2], row[0]))
     return [row for row in found if row[2] >= found[0][2] - SECTION_BEHIND][:3]
+
+
+def _parents(document: ReadDocument) -> list[int]:
+    """The section around each section, -1 for none."""
+    parents: list[int] = []
+    open_: list[int] = []
+    for k, section in enumerate(document.outline.sections):
+        while open_ and document.outline.sections[open_[-1]].level >= section.level:
+            open_.pop()
+        parents.append(open_[-1] if open_ else -1)
+        open_.append(k)
+    return parents
+
+
+def _level_asked(document: ReadDocument, question: Question) -> int:
+    """The deepest level that is meant: a chapter is at the first or, within parts, the second."""
+    levels = [section.level for section in document.outline.sections]
+    if not _CHAPTER.search(question.text) or not levels:
+        return max(levels, default=0)
+    tops = [s for s in document.outline.sections if s.level == min(levels)]
+    within_parts = sum(bool(_PART.match(s.title)) for s in tops) > 0.3 * len(tops)
+    return min(levels) + within_parts
 
 
 def titles_share(document: ReadDocument, query: Query) -> FloatArray:

@@ -121,7 +121,8 @@ def defined_term(question: str) -> str:
     return ""
 
 
-def _begins_alike(word: str, wanted: str) -> bool:
+def begins_alike(word: str, wanted: str) -> bool:
+    """Whether a word is another one but for its ending."""
     stem = wanted[: max(4, len(wanted) - 2)] if len(wanted) > 4 else wanted
     return word.startswith(stem) and len(word) <= len(wanted) + 3
 
@@ -137,11 +138,11 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
     written = [m.group().lower() for m in found]
     best = 0.0
     for k, word in enumerate(written):
-        if not _begins_alike(word, topic[-1]):
+        if not begins_alike(word, topic[-1]):
             continue
         first = max(0, k - len(topic) + 1)
         near = written[max(0, k - len(topic) - 1) : k + 1]
-        if not all(any(_begins_alike(w, part) for w in near) for part in topic):
+        if not all(any(begins_alike(w, part) for w in near) for part in topic):
             continue
         before = sentence[: found[first].start()].strip(" “”\"‘’'").lower()
         after = sentence[found[k].end() :].lstrip(" “”\"‘’'")

@@ -72,7 +72,11 @@ def _sentences_of(
     paragraph: Paragraph, row: int, section: int, kind: str, term: int
 ) -> Iterator[Sentence]:
     pages = paragraph.pieces[0].line.page, paragraph.pieces[-1].line.page
-    for start, end in split_sentences(paragraph.text):
+    whole = (
+        kind == "works" and paragraph.kind == "item" and len(paragraph.text.split()) <= MANY_WORDS
+    )
+    ranges = [(0, len(paragraph.text))] if whole else split_sentences(paragraph.text)
+    for start, end in ranges:  # a work with its author and its year is one thing
         text = tidy(paragraph.text[start:end])
         if not text:
             continue

@@ -5,7 +5,7 @@ from wide_margin.core.search.document import ReadDocument, understand, with_outl
 from wide_margin.core.search.find import Findable, Hit, find_all, make_findable
 from wide_margin.core.search.fine import Weighed, weigh
 from wide_margin.core.search.index import Index, build_index
-from wide_margin.core.search.query import Query, Term, leaning_on, read_terms
+from wide_margin.core.search.query import Query, Term, leaning_on, read_terms, turning_on
 from wide_margin.core.search.rank import Ranked, rank
 
 __all__ = [
@@ -26,6 +26,7 @@ __all__ = [
     "make_findable",
     "rank",
     "read_terms",
+    "turning_on",
     "understand",
     "weigh",
     "with_outline",

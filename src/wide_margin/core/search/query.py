@@ -78,6 +78,8 @@ OF_FAMILY, SHARED = 0.5, 0.8
 """What a word of the same family counts, and the share of the longer stem they have in common."""
 SPELLED_OUT = 0.9
 """What a word of an abbreviation's long form counts for it, and the other way about."""
+BESIDE_TERM = 0.5
+"""What a word counts that only says where a term is used: "an engraver in the program"."""
 FROM_BEFORE = 0.5
 """What a word of the question before counts in one that leans on it."""
 
@@ -99,6 +101,21 @@ def leaning_on(query: Query, before: Query, *, without: frozenset[str] = frozens
         and not any(variant in own for variant, weight in term.variants if weight == 1.0)
     ]
     return Query(query.text, (*query.terms, *added))
+
+
+def turning_on(query: Query, turns_on: frozenset[str]) -> Query:
+    """A query in which only some words weigh in full: the term that is to be defined."""
+    if not any(term.word in turns_on for term in query.terms):
+        return query
+    return Query(
+        query.text,
+        tuple(
+            term
+            if term.word in turns_on
+            else replace(term, weight=BESIDE_TERM * term.weight, share=BESIDE_TERM)
+            for term in query.terms
+        ),
+    )
 
 
 def _exact(word: str, index: Index) -> list[int]:
