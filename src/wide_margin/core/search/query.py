@@ -7,7 +7,7 @@ import numpy as np
 from wide_margin.core.search.abbreviations import other_forms
 from wide_margin.core.search.analysis import is_common, words
 from wide_margin.core.search.index import FAMILY, Index
-from wide_margin.core.search.vectors import vectors_of
+from wide_margin.core.search.vectors import frequency_rank, vectors_of
 
 N_NEIGHBOURS = 6
 MIN_COSINE = 0.42
@@ -25,7 +25,8 @@ class Term:
     weight: float
     """How much the word matters: the idf of its rarest exact form, or of a word unknown."""
     share: float = 1.0
-    """Less for a word taken over from the question before; ``weight`` has it in already."""
+    """Less for a word of everyday speech, or one taken over from the question before; ``weight``
+    has it in already."""
 
     @property
     def is_exact(self) -> bool:
@@ -68,12 +69,16 @@ def read_terms(text: str, index: Index) -> Query:
             variants.setdefault(term, OF_FAMILY)
         for term, weight in neighbours.get(word, ()):
             variants.setdefault(term, weight)
-        weight = max((index.idf(term) for term in exact), default=highest)
+        share = _said_rarely(word) if index.language == "en" else 1.0
+        weight = share * max((index.idf(term) for term in exact), default=highest)
         ordered = sorted(variants.items(), key=lambda pair: -pair[1])
-        terms.append(Term(word, tuple(ordered), weight))
+        terms.append(Term(word, tuple(ordered), weight, share))
     return Query(text, tuple(terms))
 
 
+EVERYDAY, EVERYDAY_RANK, RARE_RANK = 0.6, 500, 10_000
+"""What a word counts that is among the most frequent ones of English, and where that ends:
+"bigger" or "worth" may be rare in a manual and still say little of what is asked."""
 OF_FAMILY, SHARED = 0.5, 0.8
 """What a word of the same family counts, and the share of the longer stem they have in common."""
 SPELLED_OUT = 0.9
@@ -95,12 +100,21 @@ def leaning_on(query: Query, before: Query, *, without: frozenset[str] = frozens
     own = {variant for term in query.terms for variant, weight in term.variants if weight == 1.0}
     words_now = {term.word for term in query.terms}
     added = [
-        replace(term, weight=FROM_BEFORE * term.weight, share=FROM_BEFORE)
+        replace(term, weight=FROM_BEFORE * term.weight, share=FROM_BEFORE * term.share)
         for term in before.terms
         if term.word not in words_now | without
         and not any(variant in own for variant, weight in term.variants if weight == 1.0)
     ]
     return Query(query.text, (*query.terms, *added))
+
+
+def _said_rarely(word: str) -> float:
+    """EVERYDAY to 1, by how rare a word is in English; 1 for words that are not known."""
+    rank = frequency_rank(word)
+    if rank is None or rank >= RARE_RANK:
+        return 1.0
+    rarity = np.log((rank + 1) / EVERYDAY_RANK) / np.log(RARE_RANK / EVERYDAY_RANK)
+    return EVERYDAY + (1 - EVERYDAY) * float(np.clip(rarity, 0.0, 1.0))
 
 
 def turning_on(query: Query, turns_on: frozenset[str]) -> Query:
@@ -112,7 +126,7 @@ def turning_on(query: Query, turns_on: frozenset[str]) -> Query:
         tuple(
             term
             if term.word in turns_on
-            else replace(term, weight=BESIDE_TERM * term.weight, share=BESIDE_TERM)
+            else replace(term, weight=BESIDE_TERM * term.weight, share=BESIDE_TERM * term.share)
             for term in query.terms
         ),
     )
