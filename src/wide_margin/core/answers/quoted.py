@@ -50,22 +50,26 @@ LONGEST = 115
 """No answer has more words, list and all."""
 MAX_LIST_WORDS = 50
 """The items that follow on a sentence are quoted up to this."""
-FULL, FULL_LIST = 34, 60
+FULL, FULL_LIST = 32, 60
 """With so many words an answer has enough; one more sentence may be begun before."""
 LEANING_WORDS = 60
 """A sentence that leans on the quoted one is quoted with it up to so many words."""
+MAX_ITEMS = 60
+"""Sentences that are looked at for the items of one list."""
+SHORTEST_ITEM = 5
+"""Words that are left at least of an item where a long list is cut."""
 LONGEST_TERM = 14
 """A described term of more words, a function with many forms, is not quoted."""
 LONGEST_CODE = 24
 """What a sentence introduces in code is quoted up to so many words."""
 N_STATEMENTS = 60
-OF_PAGE = 2.5
+OF_PAGE = 10.0
 """What the evidence on its page counts for a sentence of the answer."""
 UNFIT = 6.0
 """What not reading as a statement costs it."""
-BESIDE, OTHER_PAGE, OF_NEW = 1.5, 1.5, 4.0
+BESIDE, OTHER_PAGE, OF_NEW = 2.0, 1.5, 8.0
 """What counts for a further sentence: standing beside, against: another page, for: new words."""
-NOT_FAR = 3.5
+NOT_FAR = 6.0
 """How far behind the best a further sentence may be."""
 OF_ENTRY = 1.3
 """What weighs as a sign that a sentence begins the description of the term asked for."""
@@ -77,6 +81,7 @@ _LEANS = re.compile(
     r"^(?:it|its|this|these|that|those|they|their|he|she|such|both|here|there|then|thus|hence|"
     r"however|otherwise|instead|in (?:this|that|such) case|for example|as a result)\b", re.I
 )  # fmt: skip
+_REFERS = re.compile(r"\(?(?:please )?(?:see|refer to|siehe|voir|véase)\b", re.I)
 _ENDS = re.compile(r"[.!?][\"'”’)\]]*$")
 _STRANGE = re.compile(r"[^A-Za-zÀ-ÿ ,.’']")
 _CODE = re.compile(r"[\\{}@$<>=;|#^_~]")
@@ -283,6 +288,8 @@ def _fitness(sentence: Sentence) -> float:
         return 0.55
     if sentence.kind == "code" or n_words < 4:
         return 0.7
+    if sentence.text.endswith("?") or _REFERS.match(sentence.text):
+        return 0.7
     if len(_CODE.findall(sentence.text)) > 0.05 * len(sentence.text):
         return 0.7
     if sentence.kind in ("row", "note"):
@@ -305,7 +312,9 @@ def _quotes(
     if not statements:
         return ()
     best = statements[0]
-    rows = _chosen(document, asked, query, statements)
+    if question.kind == "list" or form.as_list:
+        best = _introducing(document, best)
+    rows = _chosen(document, asked, query, best, statements)
     used = set(rows)
     corrections = corrections_of(document, best.sentence, query, used)
     corrected = [_quote(document, question, a, b) for a, b in _runs(sorted(corrections), -1)]
@@ -320,11 +329,32 @@ def _quotes(
         if first <= best.sentence < end:
             quotes.extend(items)
     quotes += [q for q in corrected if q not in quotes]
-    return tuple(_fitted(quotes, form.max_words)) if form.max_words else tuple(quotes)
+    if form.max_words:
+        return tuple(_fitted(quotes, form.max_words))
+    while len(quotes) > 1 and sum(len(q.text.split()) for q in quotes) > LONGEST:
+        quotes.pop()
+    return tuple(quotes)
+
+
+def _introducing(document: ReadDocument, item: Candidate) -> Candidate:
+    """The sentence that introduces the list an item stands in; where there is none, the item."""
+    sentences = document.text.sentences
+    row = item.sentence
+    while sentences[row].kind == "item" and row and item.sentence - row < MAX_ITEMS:
+        row -= 1
+        if sentences[row].section != sentences[item.sentence].section:
+            return item
+    if row < item.sentence and sentences[row].text.endswith(":"):
+        return replace(item, sentence=row, page=sentences[row].page)
+    return item
 
 
 def _chosen(
-    document: ReadDocument, asked: Asked, query: Query, statements: list[Candidate]
+    document: ReadDocument,
+    asked: Asked,
+    query: Query,
+    best: Candidate,
+    statements: list[Candidate],
 ) -> list[int]:
     """Rows of the sentences to quote: the best, then what goes on from it or adds to it.
 
@@ -333,7 +363,6 @@ def _chosen(
     """
     question, form = asked.question, asked.form
     sentences = document.text.sentences
-    best = statements[0]
     full = FULL_LIST if question.kind in ("list", "how to") or form.as_list else FULL
     limit = form.max_words or MAX_WORDS
     most = form.max_sentences or 4
@@ -349,7 +378,8 @@ def _chosen(
     weights = np.array([term.weight for term in query.terms])
     total = float(weights.sum()) or 1.0
     covered = np.array(best.held)
-    left = [c for c in statements[1:] if c.sentence not in chosen]
+    listed = _list_after(document, best.sentence)  # quoted as a list, not one by one
+    left = [c for c in statements if c.sentence not in chosen and c.sentence not in listed]
     while left and len(chosen) < most and n_words < min(full, limit):
         gains = [float(weights @ np.maximum(np.array(c.held) - covered, 0)) / total for c in left]
         worths = [
@@ -506,26 +536,49 @@ def _head_row(document: ReadDocument, row: int) -> int:
 
 
 def _items_after(document: ReadDocument, row: int, used: set[int], limit: int) -> list[Quote]:
-    """The items of the list that a sentence introduces or belongs to, so many words of them."""
+    """The items of the list that a sentence introduces or belongs to, so many words of them.
+
+    Where all of them have more words, each is cut: a reader wants to see how many there are.
+    """
+    sentences = document.text.sentences
+    rows = _list_after(document, row)
+    firsts = [r for k, r in enumerate(rows) if not k or _begins_item(document, r)]
+    whole = sum(len(sentences[r].text.split()) for r in rows)
+    shown = rows if whole <= limit else firsts[: limit // SHORTEST_ITEM]
+    most = LONGEST if whole <= limit or not shown else max(SHORTEST_ITEM, limit // len(shown))
+    used.update(shown)
+    return [_item(document, r, most) for r in shown]
+
+
+def _list_after(document: ReadDocument, row: int) -> list[int]:
+    """Rows of the items that a sentence ending in a colon introduces, or that follow an item."""
     sentences = document.text.sentences
     introduces = sentences[row].text.endswith(":")
     if not introduces and sentences[row].kind != "item":
         return []
-    quotes: list[Quote] = []
-    n_words = 0
-    for after in range(row + 1, min(row + 14, len(sentences))):
+    rows: list[int] = []
+    for after in range(row + 1, min(row + MAX_ITEMS, len(sentences))):
         sentence = sentences[after]
-        if sentence.section != sentences[row].section or sentence.kind not in ("item", "row"):
-            if quotes or not introduces:
-                break
-            if sentence.kind == "heading":
-                break
-        n_words += len(sentence.text.split())
-        if n_words > limit:
+        if sentence.section != sentences[row].section or sentence.kind == "heading":
             break
-        used.add(after)
-        quotes.append(Quote(sentence.text, (locator_for(document, after),)))
-    return quotes
+        if sentence.kind in ("item", "row", "entry"):
+            rows.append(after)
+        elif rows or not introduces:
+            break
+    return rows
+
+
+def _begins_item(document: ReadDocument, row: int) -> bool:
+    """Whether a sentence is the first of its item."""
+    sentences = document.text.sentences
+    return sentences[row].paragraph != sentences[row - 1].paragraph
+
+
+def _item(document: ReadDocument, row: int, most: int) -> Quote:
+    """An item of a list, cut after so many words."""
+    parts = document.text.sentences[row].text.split()
+    text = " ".join(parts) if len(parts) <= most else " ".join(parts[: most - 1]) + " …"
+    return Quote(text, (locator_for(document, row),))
 
 
 TITLE_OF_WHERE = 3.0

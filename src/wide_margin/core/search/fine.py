@@ -22,10 +22,11 @@ NEAR_SENTENCE, NEAR_PASSAGE = 2.0, 2.5
 OF_TITLE, OF_SIGN, OF_CODE, OF_WORKS = 6.0, 2.2, -2.0, -1.0
 """The weights are of a listwise softmax over pages, fitted on the demo handbook's questions
 alone and rounded; those of code and works, which the handbook does not have, are set by hand."""
-SAYS_WINDOW, SAYS_SENTENCE, SAYS_NEAR, SAYS_AROUND = 2.0, 2.0, 1.2, 2.5
-SAYS_SIGN, SAYS_SIGN_ON_TOPIC = 1.6, 1.7
+SAYS_WINDOW, SAYS_SENTENCE, SAYS_NEAR, SAYS_AROUND = 1.5, 0.3, 2.2, 4.0
+SAYS_SIGN, SAYS_NEXT, SAYS_HEADING, SAYS_COLON = 2.6, -0.8, -2.6, -2.3
 """What makes one sentence of a page the answer, fitted in the same way to the sentences of the
-right pages: its neighbours count as much as itself, and the form of an answer more than words."""
+right pages, of the handbook and of six manuals: its neighbours count more than itself, and the
+one before more than the one after, since an answer follows on what the question repeats."""
 HELD_BY_TERM = 0.8
 """What a word of the described term counts in its description."""
 FAR, NEAREST = 0.3, 0.8
@@ -91,14 +92,14 @@ def weigh(
     block = np.repeat(np.arange(len(passages)), sizes)
     first = np.concatenate(([0], np.cumsum(sizes)[:-1]))
     rows = np.arange(n) - first[block] + starts[block]
-    joined = block[1:] == block[:-1]
+    entries = index.sentence_entry[rows]
+    joined = (block[1:] == block[:-1]) & _same_entry(text, rows, entries)
     weights = np.array([term.weight for term in query.terms], np.float32)
     total = max(float(weights.sum()), 1e-6)
 
     by_sentence, by_window = _bm25(index, query, rows, joined)
     held = _near_words(index, query, rows)
     sections = np.array([text.sentences[row].section for row in rows], dtype=np.int64)
-    entries = index.sentence_entry[rows]
     described = np.stack([entry_weights(index, term)[entries] for term in query.terms], axis=1)
     titled = np.stack([title_weights(index, term)[sections] for term in query.terms], axis=1)
     titled = np.maximum(titled, described)
@@ -107,12 +108,18 @@ def weigh(
     kinds = np.array([text.sentences[row].kind for row in rows])
     on_topic = np.minimum(1.0, 1.5 * (held @ weights) / total + 0.5 * (around @ weights) / total)
     signed = signs(rows)
+    after = np.zeros(n, np.float32)
+    after[:-1] = by_sentence[1:] * joined
+    ends_open = np.array([_ends_open(text, int(row)) for row in rows])
     says = (
         SAYS_SENTENCE * by_sentence / total
         + SAYS_WINDOW * by_window / total
         + SAYS_NEAR * (held @ weights) / total
         + SAYS_AROUND * (_beside(held, joined) @ weights) / total
-        + (SAYS_SIGN + SAYS_SIGN_ON_TOPIC * on_topic) * signed
+        + SAYS_SIGN * signed
+        + SAYS_NEXT * after / total
+        + SAYS_HEADING * (kinds == "heading")
+        + SAYS_COLON * ends_open
     )
     scores = (
         OF_PASSAGE * ranked.plain[:N_PASSAGES][block] / total
@@ -127,6 +134,23 @@ def weigh(
     )
     pages = np.array([text.sentences[row].page for row in rows], dtype=np.int64)
     return Weighed(rows, scores, says, held, around, titled, _page_evidence(pages, scores))
+
+
+def _same_entry(text: Text, rows: IntArray, entries: IntArray) -> BoolArray:
+    """(n - 1,) whether a sentence and the next describe the same term, or one names it."""
+    same: BoolArray = entries[1:] == entries[:-1]
+    for k in np.flatnonzero(~same):
+        before, after = text.sentences[rows[k]], text.sentences[rows[k + 1]]
+        same[k] = after.term >= 0 and text.terms[after.term].paragraph == before.paragraph
+    return same
+
+
+def _ends_open(text: Text, row: int) -> bool:
+    """Whether a sentence ends in a colon and what it announces is not quoted with it."""
+    sentences = text.sentences
+    if not sentences[row].text.endswith(":"):
+        return False
+    return row + 1 == len(sentences) or sentences[row + 1].kind not in ("item", "entry", "code")
 
 
 def _beside(held: FloatArray, joined: BoolArray) -> FloatArray:
