@@ -20,7 +20,7 @@ BIAS, OF_PAGE, OF_DOCUMENT, OF_EXACT, OF_WORDS, OF_TOP, OF_ABSENT_NAME = (
 )  # fmt: skip
 """Log odds that a question is answered, by a logistic fit to the demo handbook's questions asked
 of the handbook, where most are answered, and of three manuals, where none is."""
-ENOUGH = 0.0
+ENOUGH = -0.2
 ENOUGH_NARROWED = -3.0
 """Where the reader has said where to look, less is asked of the evidence."""
 _NAME = re.compile(r"(?<=\s)[“\"‘(]?([A-Z][\w’'-]*|\d[\d.,]*\w*|\w+[A-Z_]\w*)")

@@ -50,6 +50,10 @@ _ABOUT_THE_BOOK = re.compile(
 _HOW = re.compile(r"\bhow (?:often|long|many|much|far|old|frequently)\b|\bhow many times\b", re.I)
 
 
+_MEANS = re.compile(
+    r"\b(?:meant|understood) by\b|\bmeaning of\b|\b(?:mean|stand|stands) (?:for|by|in|when)\b|\bmean\s*\?*$"
+    r"|\b(?:definition|defined)\b|\bstands? for\b|\bit mean\b|\bthe (?:term|word|abbreviation)\b|\bwhat (?:is|are|does)\b", re.I
+)  # fmt: skip
 _SAYS = re.compile(
     r"\baccording to (?:the|this) (?:manual|handbook|document|text|book|paper|report|guide|authors?)\b"
     r"|\b(?:does|do|did) (?:the|this) (?:manual|handbook|document|text|book|paper|report|guide|authors?)"
@@ -60,6 +64,9 @@ _SAYS = re.compile(
 
 def topic_of(question: Question) -> str:
     """The question without the words that only speak of its kind or of the document's parts."""
+    if question.kind == "what is":
+        rest = _MEANS.sub(" ", question.text)
+        return rest if re.search(r"\w{2,}", rest) else question.text
     if question.kind != "where":
         rest = _SAYS.sub(" ", _HOW.sub(" ", question.text))
         return rest if re.search(r"\w{3,}", rest) else question.text

@@ -56,7 +56,7 @@ LEANING_WORDS = 60
 """A sentence that leans on the quoted one is quoted with it up to so many words."""
 MAX_ITEMS = 60
 """Sentences that are looked at for the items of one list."""
-SHORTEST_ITEM = 5
+SHORTEST_ITEM = 8
 """Words that are left at least of an item where a long list is cut."""
 LONGEST_TERM = 14
 """A described term of more words, a function with many forms, is not quoted."""
@@ -71,6 +71,8 @@ BESIDE, OTHER_PAGE, OF_NEW = 2.0, 1.5, 8.0
 """What counts for a further sentence: standing beside, against: another page, for: new words."""
 NOT_FAR = 6.0
 """How far behind the best a further sentence may be."""
+OF_DEFINING = 1.6
+"""What the form of a definition counts against the signs of other kinds of answer."""
 OF_ENTRY = 1.3
 """What weighs as a sign that a sentence begins the description of the term asked for."""
 COUNTED = 1.5
@@ -78,8 +80,9 @@ COUNTED = 1.5
 INHERITED = 0.8
 """What a sentence that leans on the one before takes over of that one's words."""
 _LEANS = re.compile(
-    r"^(?:it|its|this|these|that|those|they|their|he|she|such|both|here|there|then|thus|hence|"
-    r"however|otherwise|instead|in (?:this|that|such) case|for example|as a result)\b", re.I
+    r"^(?:it|its|this|these|that|those|they|their|he|she|such|both|here|there|then|thus|hence|so|therefore|consequently"
+    r"|accordingly|however|otherwise|instead|in (?:this|that|such) case|for (?:this|that|these) reasons?|for example"
+    r"|as a result)\b", re.I
 )  # fmt: skip
 _REFERS = re.compile(r"\(?(?:please )?(?:see|refer to|siehe|voir|véase)\b", re.I)
 _ENDS = re.compile(r"[.!?][\"'”’)\]]*$")
@@ -223,6 +226,8 @@ def _signs(document: ReadDocument, question: Question, rows: IntArray) -> FloatA
         sign = sign_of(question.kind, sentence, topic)
         if topic and _explains(document, int(row), topic):
             sign = OF_ENTRY
+        if topic:
+            sign *= OF_DEFINING
         if thing and counts_it(sentence, thing):
             sign = max(sign, COUNTED)
         found[k] = sign
@@ -323,7 +328,8 @@ def _quotes(
     last = max(_run_of(rows, best.sentence))
     if question.kind in ("list", "how to") or form.as_list or sentences[last].text.endswith(":"):
         quoted = sum(len(sentences[row].text.split()) for row in rows)
-        items = _items_after(document, last, used, min(MAX_LIST_WORDS, LONGEST - quoted))
+        most = LONGEST if question.kind == "list" or form.as_list else MAX_LIST_WORDS
+        items = _items_after(document, last, used, min(most, LONGEST - quoted))
     for first, end in _runs(rows, best.sentence):
         quotes.append(_quote(document, question, first, end))
         if first <= best.sentence < end:
@@ -370,9 +376,12 @@ def _chosen(
     if question.kind not in ("where", "who", "when", "how many"):
         chosen += _code_after(document, best.sentence)
     if _LEANS.match(sentences[best.sentence].text) and most > 1:
-        before = best.sentence - 1
-        if before >= 0 and _goes_with(document, before, best.sentence):
+        for before in (best.sentence - 1, best.sentence - 2):
+            if before < 0 or not _goes_with(document, before, best.sentence):
+                break
             chosen.append(before)
+            if len(chosen) >= most or not _LEANS.match(sentences[before].text):
+                break  # what it leans on may lean itself
     n_words = sum(len(sentences[row].text.split()) for row in chosen)
     pages = {best.page}
     weights = np.array([term.weight for term in query.terms])

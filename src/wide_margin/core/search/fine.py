@@ -106,7 +106,9 @@ def weigh(
     held = np.maximum(held, HELD_BY_TERM * described)
     around = np.maximum.reduceat(held, first, axis=0)[block]
     kinds = np.array([text.sentences[row].kind for row in rows])
-    on_topic = np.minimum(1.0, 1.5 * (held @ weights) / total + 0.5 * (around @ weights) / total)
+    turning = weights * np.array([not term.is_aside for term in query.terms])
+    on_topic = (1.5 * held @ turning + 0.5 * around @ turning) / max(float(turning.sum()), 1e-6)
+    on_topic = np.minimum(1.0, on_topic)
     signed = signs(rows)
     after = np.zeros(n, np.float32)
     after[:-1] = by_sentence[1:] * joined

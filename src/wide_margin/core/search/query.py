@@ -28,6 +28,9 @@ class Term:
     """Less for a word of everyday speech, or one taken over from the question before; ``weight``
     has it in already."""
 
+    is_aside: bool = False
+    """Whether the question does not turn on it: it only says where the thing asked is used."""
+
     @property
     def is_exact(self) -> bool:
         """Whether the document has the word itself, in some inflection."""
@@ -126,7 +129,12 @@ def turning_on(query: Query, turns_on: frozenset[str]) -> Query:
         tuple(
             term
             if term.word in turns_on
-            else replace(term, weight=BESIDE_TERM * term.weight, share=BESIDE_TERM * term.share)
+            else replace(
+                term,
+                weight=BESIDE_TERM * term.weight,
+                share=BESIDE_TERM * term.share,
+                is_aside=True,
+            )
             for term in query.terms
         ),
     )
