@@ -8,7 +8,7 @@ from difflib import SequenceMatcher
 import numpy as np
 
 from wide_margin.core.search.analysis import Analyser, is_common
-from wide_margin.core.search.vectors import frequency_rank, vectors_of
+from wide_margin.core.search.vectors import frequency_rank, said_rarely, vectors_of
 
 BACKED, HALF, SOME = 0.72, 0.5, 0.4
 """Share of a sentence's words that its excerpt must hold to be backed, and to be partly so; every
@@ -66,6 +66,7 @@ _KIND_OF_UNIT = {unit: kind for kind, names in _UNITS.items() for unit in names.
 _CALENDAR = {
     ("quarter", 1): (3, "month"), ("year", 1): (12, "month"), ("week", 1): (7, "day"),
     ("fortnight", 1): (2, "week"), ("decade", 1): (10, "year"), ("century", 1): (100, "year"),
+    ("min", 1): (60, "s"), ("h", 1): (60, "min"), ("day", 1): (24, "h"),
 }  # fmt: skip
 
 
@@ -87,6 +88,8 @@ class _Amount:
     unit: str
     """As in _SAME, or the word that is counted; "" where none follows."""
     shown: str
+    is_smaller: bool = False
+    """Whether it is another amount once more, in a smaller unit."""
 
 
 class _Text:
@@ -158,6 +161,8 @@ def _support(said: _Text, source: _Text, language: str) -> list[tuple[str, float
 def _nearness(word: str, stem: str, held: set[str], vectors: np.ndarray) -> float:
     if len(stem) >= 5 and any(other[:5] == stem[:5] for other in held):
         return 0.8
+    if any(_is_within(stem, other) or _is_within(other, stem) for other in held):
+        return 0.8
     vector, found = vectors_of([word])
     if not found or not len(vectors):
         return 0.0
@@ -167,9 +172,17 @@ def _nearness(word: str, stem: str, held: set[str], vectors: np.ndarray) -> floa
     return 0.6 if best >= NEAR else 0.0
 
 
+def _is_within(stem: str, other: str) -> bool:
+    """Whether a stem is another one with a syllable in front: "partition", "repartition"."""
+    return len(stem) >= 5 and len(other) > len(stem) and other.endswith(stem)
+
+
 def _share(support: Sequence[tuple[str, float]]) -> float:
-    """Mean support; -1 where there are no words to go by."""
-    return sum(worth for _, worth in support) / len(support) if support else -1.0
+    """Mean support, words of everyday speech weighing less; -1 where there are no words."""
+    if not support:
+        return -1.0
+    weights = [said_rarely(token.lower()) for token, _ in support]
+    return sum(w * worth for w, (_, worth) in zip(weights, support, strict=True)) / sum(weights)
 
 
 def _clauses(
@@ -218,16 +231,21 @@ def _amounts(lower: list[str], tokens: list[str]) -> list[_Amount]:
                 and k
                 and lower[k - 1] in ("a", "an", "every", "each", "per", "one")
             ):
-                found.append(_Amount(1.0, unit, tokens[k]))
-                if (unit, 1) in _CALENDAR:
-                    more, smaller = _CALENDAR[unit, 1]
-                    found.append(_Amount(float(more), smaller, tokens[k]))
+                found.extend(_with_smaller(_Amount(1.0, unit, tokens[k])))
             continue
         if word == "one" and (k + 1 >= len(lower) or not _unit_of(lower[k + 1])):
             continue  # "the one that"
         after = lower[k + 1] if k + 1 < len(lower) else ""
-        found.append(_Amount(value, _unit_of(after) or after, tokens[k]))
+        found.extend(_with_smaller(_Amount(value, _unit_of(after) or after, tokens[k])))
     return found
+
+
+def _with_smaller(amount: _Amount) -> list[_Amount]:
+    """An amount, and the same of the calendar's next smaller unit: a year and twelve months."""
+    if amount.value != 1.0 or (amount.unit, 1) not in _CALENDAR:
+        return [amount]
+    more, smaller = _CALENDAR[amount.unit, 1]
+    return [amount, _Amount(float(more), smaller, amount.shown, is_smaller=True)]
 
 
 def _changed_amounts(said: _Text, source: _Text, support: list[tuple[str, float]]) -> list[str]:
@@ -235,6 +253,12 @@ def _changed_amounts(said: _Text, source: _Text, support: list[tuple[str, float]
     worth = {token.lower(): value for token, value in support}
     share = _share(support)
     for amount in said.amounts:
+        if amount.is_smaller:
+            continue  # judged with the larger one
+        if amount.value == 1.0 and (amount.unit, 1) in _CALENDAR:
+            if _is_other_length(amount, source, is_same_matter=share >= HALF):
+                reasons.append(f"the number {amount.shown} is not in the excerpt")
+            continue
         if amount.value not in source.values:
             if amount.value == 1.0 or share < HALF:
                 continue  # another matter, and counted as such by its words
@@ -251,6 +275,23 @@ def _changed_amounts(said: _Text, source: _Text, support: list[tuple[str, float]
         elif not measured and amount.value != 1.0 and len(units) == 1 and "" not in units:
             reasons.append(f"the excerpt gives {amount.shown} without that unit")
     return list(dict.fromkeys(reasons))
+
+
+def _is_other_length(amount: _Amount, source: _Text, *, is_same_matter: bool) -> bool:
+    """Whether the source does not give a length of time: one year, one quarter and so on.
+
+    Args:
+        amount: One of a unit of time.
+        source: What it is said to rest on.
+        is_same_matter: Whether most of the sentence is in the source; if not, only one of
+            another unit speaks against it ("every week" for "every month").
+    """
+    more, smaller = _CALENDAR[amount.unit, 1]
+    same = {(1.0, amount.unit), (float(more), smaller)}
+    if any((other.value, other.unit) in same for other in source.amounts):
+        return False
+    times = [other for other in source.amounts if _kind(other.unit) == "time"]
+    return is_same_matter or any(other.value == 1.0 for other in times)
 
 
 def _kind(unit: str) -> str:

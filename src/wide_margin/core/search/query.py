@@ -7,7 +7,7 @@ import numpy as np
 from wide_margin.core.search.abbreviations import other_forms
 from wide_margin.core.search.analysis import is_common, words
 from wide_margin.core.search.index import FAMILY, Index
-from wide_margin.core.search.vectors import frequency_rank, vectors_of
+from wide_margin.core.search.vectors import said_rarely, vectors_of
 
 N_NEIGHBOURS = 6
 MIN_COSINE = 0.42
@@ -72,16 +72,13 @@ def read_terms(text: str, index: Index) -> Query:
             variants.setdefault(term, OF_FAMILY)
         for term, weight in neighbours.get(word, ()):
             variants.setdefault(term, weight)
-        share = _said_rarely(word) if index.language == "en" else 1.0
+        share = said_rarely(word) if index.language == "en" else 1.0
         weight = share * max((index.idf(term) for term in exact), default=highest)
         ordered = sorted(variants.items(), key=lambda pair: -pair[1])
         terms.append(Term(word, tuple(ordered), weight, share))
     return Query(text, tuple(terms))
 
 
-EVERYDAY, EVERYDAY_RANK, RARE_RANK = 0.6, 500, 10_000
-"""What a word counts that is among the most frequent ones of English, and where that ends:
-"bigger" or "worth" may be rare in a manual and still say little of what is asked."""
 OF_FAMILY, SHARED = 0.5, 0.8
 """What a word of the same family counts, and the share of the longer stem they have in common."""
 SPELLED_OUT = 0.9
@@ -109,15 +106,6 @@ def leaning_on(query: Query, before: Query, *, without: frozenset[str] = frozens
         and not any(variant in own for variant, weight in term.variants if weight == 1.0)
     ]
     return Query(query.text, (*query.terms, *added))
-
-
-def _said_rarely(word: str) -> float:
-    """EVERYDAY to 1, by how rare a word is in English; 1 for words that are not known."""
-    rank = frequency_rank(word)
-    if rank is None or rank >= RARE_RANK:
-        return 1.0
-    rarity = np.log((rank + 1) / EVERYDAY_RANK) / np.log(RARE_RANK / EVERYDAY_RANK)
-    return EVERYDAY + (1 - EVERYDAY) * float(np.clip(rarity, 0.0, 1.0))
 
 
 def turning_on(query: Query, turns_on: frozenset[str]) -> Query:

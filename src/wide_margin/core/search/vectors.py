@@ -8,6 +8,10 @@ import numpy as np
 
 from wide_margin.core.geometry import FloatArray
 
+EVERYDAY, EVERYDAY_RANK, RARE_RANK = 0.6, 500, 10_000
+"""What a word counts that is among the most frequent ones of English, and where that ends:
+"bigger" or "worth" may be rare in a manual and still say little of what is asked."""
+
 
 @cache
 def _load() -> tuple[dict[str, int], FloatArray]:
@@ -36,3 +40,12 @@ def frequency_rank(word: str) -> int | None:
     """Position of a word among the most frequent English words, None where it is not known."""
     rows, _ = _load()
     return rows.get(word)
+
+
+def said_rarely(word: str) -> float:
+    """EVERYDAY to 1, by how rare a word is in English; 1 for words that are not known."""
+    rank = frequency_rank(word)
+    if rank is None or rank >= RARE_RANK:
+        return 1.0
+    rarity = np.log((rank + 1) / EVERYDAY_RANK) / np.log(RARE_RANK / EVERYDAY_RANK)
+    return EVERYDAY + (1 - EVERYDAY) * float(np.clip(rarity, 0.0, 1.0))
