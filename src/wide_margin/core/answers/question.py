@@ -7,6 +7,8 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
     (kind, re.compile(pattern, re.I))
     for kind, pattern in (
         ("where", r"^(?:in |on |under )?(?:which|what) (?:section|chapter|part|page|appendix|annex|figure|table|heading)\b"
+                  r"|^where (?:can|could|do|should|would) (?:i|we|one|you) (?:read|find out|learn|look)\b"
+                  r"|^where does (?:it|the \w+) (?:say|tell|explain|describe)\b"
                   r"|^where (?:does|do|is|are|can i (?:find|read|look)|in)\b.*\b(?:manual|handbook|document|text|book|paper"
                   r"|report|essay|guide|thesis|policy|list|described|discussed|explained|section|chapter|begin)\b"
                   r"|^where (?:are|is) the (?:\w+ )?(?:requirements?|rules?|instructions?|guidelines?|conditions|explanations?|descriptions?"
@@ -17,19 +19,30 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
         ("how many", r"\bhow (?:many|much|long|far|large|big|high|deep|old|fast|heavy|wide|tall|soon|late|close|hot|cold|few|small)\b"
                      r"|\b(?:what|which) (?:number|percentage|share|size|value|tolerance|limit|length|width|height|depth|distance|amount"
                      r"|cost|price|rate|speed|temperature|frequency|interval|duration|range|fraction|ratio|weight|maximum|minimum)\b"
+                     r"|^what (?:is|was|are|were) (?:the|its|their) (?:[\w’'-]+ ){0,3}(?:number|percentage|size|length|width|height|depth"
+                     r"|distance|amount|cost|price|fees?|payments?|salary|rate|speed|temperature|interval|duration|weight|age)\b"
                      r"|^wie ?viele?\b|^combien\b|^cuánt[oa]s?\b|\bat (?:most|least) how\b"),
-        ("when", r"^when\b|\b(?:what|which) (?:year|date|day|month|time|century)\b|\bsince when\b|^wann\b|^quand\b|^cuándo\b"),
+        ("when", r"^when\b(?!.*,\s*(?:which|what|who|how|where|is|are|do|does|can|should)\b)|\b(?:what|which) (?:year|date|day|month|time|century)\b|\bsince when\b|^wann\b|^quand\b|^cuándo\b"),
         ("who", r"^who(?:se|m)?\b|\b(?:which|what) (?:person|people|author|editor|institution|company|organi[sz]ation|keeper|officer|role)\b"
                 r"|^by whom\b|^wer\b|^wem\b|^qui\b|^quién"),
         ("list", r"^(?:list|name|enumerate)\b|\b(?:what|which) are (?:the|all|its|their)\b|\b(?:which|what) (?:\w+ ){0,2}\w+s (?:are|have|must|should|can|may|do|does|did|showed|show|were|need|belong|count)\b"
-                 r"|\bwhat (?:kinds|types|sorts|steps|options|reasons|conditions|requirements|parts)\b"),
+                 r"|\bwhat (?:kinds|types|sorts|steps|options|reasons|conditions|requirements|parts)\b"
+                 r"|^(?:in )?(?:which|what) (?:two|three|four|five|six|seven|eight|nine|ten|\d+) \w+"
+                 r"|^what is (?:not )?(?:allowed|forbidden|permitted|required|needed)\b"),
         ("what is", r"^what(?:'s| is| are| does)\b.{0,60}\b(?:mean|meant|stand for|defined|definition)\b|^define\b|\bmeaning of\b|\bwhat is meant\b"
-                    r"|^what(?:'s| is| are) (?:an?|the term)? ?[\w'’“” -]{1,40}\??$|^was (?:ist|sind|bedeutet)\b|^qu[’']est-ce\b|^qué es\b"),
+                    r"|^what(?:'s| is| are) (?!.*\b(?:called|named)\??$)(?:an?|the term)? ?[\w'’“” -]{1,40}\??$|^was (?:ist|sind|bedeutet)\b|^qu[’']est-ce\b|^qué es\b"),
         ("how to", r"^how (?:do|can|should|must|would|to|does one|is one|may)\b|\bwhat (?:should|must|do) (?:i|we|one|you) do\b|\bsteps?\b.*\bto\b|^wie (?:kann|muss|soll|macht)\b|^comment\b|^cómo\b"),
         ("why", r"^why\b|\bwhat (?:is|was) the reason\b|\bfor what reason\b|\bhow come\b|^warum\b|^weshalb\b|^pourquoi\b|^por qué\b"),
         ("yes or no", r"^(?:is|are|was|were|do|does|did|can|could|may|must|should|would|will|has|have|am|might)\b"),
     )
 )  # fmt: skip
+
+
+_CLOSED = re.compile(
+    r"(?:is|are|was|were|do|does|did|can|could|may|must|should|would|will|has|have|am)\b", re.I
+)
+_OPEN = frozenset({"how often", "how many", "when", "who", "list", "what is", "how to", "why"})
+"""Kinds that a question which begins like "Does …" is not of: "Does it say how much …"."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,7 +90,8 @@ def topic_of(question: Question) -> str:
 def read_question(text: str) -> Question:
     """Tell what kind of answer a question wants; "general" where its words do not say."""
     plain = " ".join(text.split())
+    is_closed = _CLOSED.match(plain) is not None
     for kind, pattern in _KINDS:
-        if pattern.search(plain):
+        if pattern.search(plain) and not (is_closed and kind in _OPEN):
             return Question(plain, kind)
     return Question(plain, "general")
