@@ -42,17 +42,18 @@ def find_terms(
         The terms, and for each paragraph the term that it describes, -1 for none. The paragraph
         of a term itself is described by the term around it, an entry by its own.
     """
-    margins = _margins(paragraphs)
+    lefts = [_left(paragraph) for paragraph in paragraphs]
+    margins = _margins(paragraphs, lefts)
     terms: list[Term] = []
     of: list[int] = []
     open_: list[tuple[float, int]] = []  # (left, term), outermost first
     for row, paragraph in enumerate(paragraphs):
-        if row in headings or (row and _is_beside(paragraphs[row - 1], paragraph)):
+        if row in headings or (open_ and _is_beside(paragraphs[row - 1], paragraph)):
             open_.clear()
         if row in headings:
             of.append(-1)
             continue
-        left = _left(paragraph) - margins[_side(paragraph)]
+        left = lefts[row] - margins[_side(paragraph)]
         needed = INDENT * max(paragraph.pieces[0].line.size, 1.0)
         before = open_[-1] if open_ else None
         while open_ and left < open_[-1][0] + needed:
@@ -75,7 +76,10 @@ def find_terms(
 
 
 def _left(paragraph: Paragraph) -> float:
-    return min(piece.line.box[0] for piece in paragraph.pieces)
+    pieces = paragraph.pieces
+    if len(pieces) == 1:
+        return pieces[0].line.box[0]
+    return min([piece.line.box[0] for piece in pieces])
 
 
 def _side(paragraph: Paragraph) -> int:
@@ -83,12 +87,13 @@ def _side(paragraph: Paragraph) -> int:
     return paragraph.page % 2
 
 
-def _margins(paragraphs: Sequence[Paragraph]) -> tuple[float, float]:
+def _margins(paragraphs: Sequence[Paragraph], lefts: Sequence[float]) -> tuple[float, float]:
     """The left edge of the text on even and on odd pages."""
     found = []
     for side in (0, 1):
-        lefts = Counter(round(_left(p)) for p in paragraphs if _side(p) == side)
-        usual = [left for left, n in lefts.items() if n >= 0.05 * sum(lefts.values())]
+        pairs = zip(paragraphs, lefts, strict=True)
+        here = Counter([round(left) for p, left in pairs if _side(p) == side])
+        usual = [left for left, n in here.items() if n >= 0.05 * here.total()]
         found.append(float(min(usual, default=0)))
     return found[0], found[1]
 
@@ -105,15 +110,15 @@ def _term_of(paragraph: Paragraph) -> str:
         return tidy(paragraph.text.split("\t", 1)[0])
     if paragraph.kind not in ("body", "code") or len(paragraph.pieces) > MAX_LINES:
         return ""
-    text = tidy(paragraph.text)
-    if _CLOSED.search(text) or not any(c.isalnum() for c in text):
+    if _CLOSED.search(paragraph.text, max(len(paragraph.text) - 4, 0)):
         return ""
     lefts = [piece.line.box[0] for piece in paragraph.pieces]
     if max(lefts) - min(lefts) > 2.0:
         return ""
     longest = max(len(_ARGUMENTS.sub("", piece.line.text).split()) for piece in paragraph.pieces)
     short = len(lefts) == 1 or paragraph.kind == "code" or longest <= SHORT_LINE
-    return text if short and longest <= MAX_WORDS else ""
+    text = tidy(paragraph.text) if short and longest <= MAX_WORDS else ""
+    return text if any(c.isalnum() for c in text) else ""
 
 
 def names_in(term: str) -> str:

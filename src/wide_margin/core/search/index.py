@@ -175,13 +175,15 @@ def _entry_terms(
     text: Text, analyser: Analyser, term_ids: dict[str, int]
 ) -> list[dict[int, float]]:
     rows: list[dict[int, float]] = []
+    known: dict[str, list[int]] = {}
     for entry in text.terms:
+        if entry.text not in known:  # "Usage", "Arguments", "Value": many stand again and again
+            named = [w for w in words(names_in(entry.text)) if not is_common(w, analyser.language)]
+            terms = [term for word in named for term in analyser.terms_of(word)]
+            known[entry.text] = [term_ids.setdefault(term, len(term_ids)) for term in terms]
         around = rows[entry.parent] if entry.parent >= 0 else {}
         row = {term: AROUND * weight for term, weight in around.items()}
-        for word in words(names_in(entry.text)):
-            if not is_common(word, analyser.language):
-                for term in analyser.terms_of(word):
-                    row[term_ids.setdefault(term, len(term_ids))] = 1.0
+        row.update(dict.fromkeys(known[entry.text], 1.0))
         rows.append(row)
     return rows
 
