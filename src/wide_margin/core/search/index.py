@@ -18,6 +18,7 @@ from wide_margin.core.search.analysis import (
     is_common,
     words,
 )
+from wide_margin.core.search.equals import Pair, find_equals
 from wide_margin.core.search.postings import Postings
 from wide_margin.core.search.vectors import vectors_of
 
@@ -64,6 +65,8 @@ class Index:
     """First letters, FAMILY of them, to the stems that begin so."""
     abbreviations: dict[str, tuple[str, ...]]
     """Abbreviations in capitals to the words they stand for."""
+    equals: tuple[Pair, ...]
+    """Terms that the document says are the same."""
 
     @property
     def language(self) -> str:
@@ -121,6 +124,7 @@ def build_index(text: Text, outline: Outline) -> Index:
         vector_terms=vector_terms,
         families=_families(term_ids),
         abbreviations=find_abbreviations(s.text for s in text.sentences),
+        equals=find_equals(text.sentences, text.terms, analyser.language),
     )
 
 

@@ -6,6 +6,7 @@ import numpy as np
 
 from wide_margin.core.search.abbreviations import other_forms
 from wide_margin.core.search.analysis import is_common, words
+from wide_margin.core.search.equals import equal_words
 from wide_margin.core.search.index import FAMILY, Index
 from wide_margin.core.search.vectors import said_rarely, vectors_of
 
@@ -60,7 +61,10 @@ def read_terms(text: str, index: Index) -> Query:
         if len(index.passage_lengths) > 1
         else 1.0
     )
-    beside = other_forms(list(words(text)), index.abbreviations)
+    asked = list(words(text))
+    beside = other_forms(asked, index.abbreviations)
+    for word, others in equal_words(asked, index.equals, index.analyser).items():
+        beside[word] = (*beside.get(word, ()), *others)
     terms = []
     for word in content:
         exact = _exact(word, index)

@@ -17,7 +17,7 @@ from wide_margin.core.search import ReadDocument
 
 log = logging.getLogger(__name__)
 
-ANALYSIS = 13
+ANALYSIS = 14
 """Raised whenever layout, outline, passages or index change what they give."""
 KEPT = 40
 """Documents kept; the one not used for longest goes first."""
