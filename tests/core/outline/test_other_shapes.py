@@ -40,12 +40,12 @@ def test_a_bookmark_is_not_taken_for_a_title_that_comes_again_and_again(tmp_path
 
 
 def test_a_figure_that_only_the_list_names_is_among_the_figures(tmp_path):
-    from wide_margin.core.session.reading_service import _figures
+    from wide_margin.core.answers import find_figures
 
     listed = [("h1", "List of Figures"), ("toc0", "1 A well seen from above|1"),
               ("toc0", "2 A bucket|4")]  # fmt: skip
     document = book(tmp_path / "a.pdf", [[*PLAIN, *listed]])
-    assert [(f.caption, f.page) for f in _figures(document)] == [
+    assert [(f.caption, f.page) for f in find_figures(document)] == [
         ("1 A well seen from above", 1), ("2 A bucket", 4)
     ]  # fmt: skip
 

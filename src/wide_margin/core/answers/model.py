@@ -11,7 +11,7 @@ class Reach:
     """What a question is asked of. Chosen once; it does not wander as one scrolls."""
 
     kind: str = "document"
-    """document, section, pages, selection or kept (excerpts)."""
+    """document, section, pages, figure (or table), selection or kept (excerpts)."""
     first_page: int = 0
     last_page: int = -1
     """Page indexes, both included, for kind pages."""
@@ -20,7 +20,7 @@ class Reach:
     name: str = "whole document"
     """How it is shown."""
     spans: tuple[SpanOnPage, ...] = ()
-    """Character ranges, for kinds selection and kept."""
+    """Character ranges, for kinds figure, selection and kept."""
 
 
 WHOLE = Reach()

@@ -135,7 +135,7 @@ def answer_quoted(
     weighed = weigh(document.index, document.text, query, ranked, signs)
     about_works = bool(_OF_WORKS.search(question.text))
     candidates = _candidates(document, weighed, about_works=about_works)
-    if reach.kind == "selection":
+    if reach.kind in ("selection", "figure"):
         within = set(_rows_within(document, reach.spans))
         candidates = [c for c in candidates if c.sentence in within]
     n_searched, n_pages, without = _coverage(document, reach)

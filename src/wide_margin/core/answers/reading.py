@@ -3,6 +3,7 @@
 import re
 from dataclasses import dataclass, replace
 
+from wide_margin.core.answers.figures import Figure, figure_numbered
 from wide_margin.core.answers.form import ANY_FORM, Form, take_form
 from wide_margin.core.answers.model import WHOLE, Reach
 from wide_margin.core.answers.question import Question, read_question
@@ -23,6 +24,10 @@ _TITLED = re.compile(
     r",?\s*\b(?:in|from) the (?:(?:section|chapter|part|appendix|annex) (?:on|about|called|named|titled) (?:the )?[“\"‘]?(?P<title>[\w’' -]{4,60}?)[”\"’]?"
     r"|(?P<named>preface|foreword|introduction|abstract|summary|executive summary|glossary|index|conclusions?|discussion|methods?"
     r"|results|epilogue|prologue|afterword|acknowledge?ments?|bibliography|references|appendix))(?=[?.,;:]|\s+and\b|$)", re.I
+)  # fmt: skip
+_FIGURE = re.compile(
+    r",?\s*\b(?:in|of|from|by|to|according to)\s+(?:the\s+)?(?P<word>table|figure|fig\.|tab\.|chart|plate|map)\s*"
+    r"(?P<id>[A-Z]?\d+(?:[.–-]\d+)*[a-z]?|[IVX]+)\b", re.I
 )  # fmt: skip
 _LEADS_ON = re.compile(
     r"^(?:and|but|or|also|then|so)\b|^(?:why|why not|how so|since when|by whom|how|when|where|who)\s*\?*$"
@@ -102,6 +107,10 @@ def _take_reach(document: ReadDocument, text: str, reach: Reach) -> tuple[str, R
         section = section_numbered(document.outline, match["word"], match["id"])
         if section >= 0:
             return _cut(text, match), section_reach(document, section)
+    if (match := _FIGURE.search(text)) and (
+        figure := figure_numbered(document, match["word"], match["id"])
+    ):
+        return _cut(text, match), figure_reach(figure)
     if match := _TITLED.search(text):
         section = section_titled(document.outline, match["title"] or match["named"])
         rest = _cut(text, match)
@@ -115,8 +124,14 @@ def section_reach(document: ReadDocument, section: int) -> Reach:
     return Reach("section", section=section, name=document.outline.sections[section].title)
 
 
+def figure_reach(figure: Figure) -> Reach:
+    """The reach of a figure or table: its caption and the words in it."""
+    page = figure.page
+    return Reach("figure", first_page=page, last_page=page, name=figure.name, spans=figure.text)
+
+
 def named_reach(document: ReadDocument, text: str) -> Reach | None:
-    """The reach that a text such as "section 4.2", "pages 40-60" or a heading names.
+    """The reach that a text such as "section 4.2", "pages 40-60", "table 2" or a heading names.
 
     Returns:
         None where the document has no such place.
@@ -126,6 +141,10 @@ def named_reach(document: ReadDocument, text: str) -> Reach | None:
         return _pages(document, match["a"], match["b"], of_file=bool(match["file"]))
     if match := re.fullmatch(r"(\d+|[ivxlc]+)\s*(?:-|–|to)\s*(\d+|[ivxlc]+)", plain, re.I):
         return _pages(document, match[1], match[2], of_file=False)
+    if (match := _FIGURE.match(f"in {plain}")) and (
+        figure := figure_numbered(document, match["word"], match["id"])
+    ):
+        return figure_reach(figure)
     section = -1
     if match := _SECTION.match(f"in {plain}"):
         section = section_numbered(document.outline, match["word"], match["id"])

@@ -199,7 +199,7 @@ def _kind(group: list[Line], page_lines: Sequence[Line], body_size: float) -> st
             return "note"
     if ITEM.match(first.text):
         return "item"
-    if len(group) == 1 and has_cells:
+    if has_cells and (len(group) == 1 or first.text.count("\t") > 1):
         return "row"
     if all(line.is_fixed for line in group):
         return "code"

@@ -9,10 +9,10 @@ from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
     from wide_margin.core.outline.places import Place, read_place
-    from wide_margin.core.session.model import Figure, FoundHit, ReadSummary
+    from wide_margin.core.session.model import FoundHit, ReadSummary
     from wide_margin.core.session.session import Session
 
-__all__ = ["Figure", "FoundHit", "Place", "ReadSummary", "Session", "read_place"]
+__all__ = ["FoundHit", "Place", "ReadSummary", "Session", "read_place"]
 
 _HERE = "wide_margin.core.session"
 _PLACES = "wide_margin.core.outline.places"

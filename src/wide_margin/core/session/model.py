@@ -2,21 +2,9 @@
 
 from dataclasses import dataclass
 
-from wide_margin.core.geometry import Box
+from wide_margin.core.answers.figures import Figure
 from wide_margin.core.layout import PageLabels, SpanOnPage
 from wide_margin.core.outline import Outline
-
-
-@dataclass(frozen=True, slots=True)
-class Figure:
-    """A figure or table, by its caption."""
-
-    caption: str
-    page: int
-    spans: tuple[SpanOnPage, ...]
-    """Of the caption."""
-    box: Box
-    """The caption with what it belongs to, as far as the lines around it tell."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,13 +1,13 @@
 """What a reading worker does: read the whole document, then answer about it."""
 
 import gc
-from collections.abc import Sequence
 from pathlib import Path
 
 from wide_margin.core.answers import (
     Answer,
     Reach,
     answer_quoted,
+    find_figures,
     kind_of_document,
     named_reach,
     worth_asking,
@@ -15,11 +15,9 @@ from wide_margin.core.answers import (
 from wide_margin.core.errors import NotReadyError, WideMarginError
 from wide_margin.core.explain import Explanation, explain, find_definitions
 from wide_margin.core.explain.definitions import Definitions
-from wide_margin.core.geometry import Box, around
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import tidy
 from wide_margin.core.outline import Outline
-from wide_margin.core.outline.titles import squash
 from wide_margin.core.pages.document import PdfFile, sha256_of
 from wide_margin.core.search import (
     Findable,
@@ -32,7 +30,7 @@ from wide_margin.core.search import (
 )
 from wide_margin.core.session import cache
 from wide_margin.core.session.blocks import gather_blocks, n_blocks, read_blocks
-from wide_margin.core.session.model import Figure, FoundHit, ReadSummary
+from wide_margin.core.session.model import FoundHit, ReadSummary
 from wide_margin.core.session.worker import Send
 
 MAX_HITS = 5000
@@ -190,7 +188,7 @@ class ReadingService:
             n_pages=document.facts.n_pages,
             labels=document.labels,
             outline=document.outline,
-            figures=_figures(document),
+            figures=find_figures(document),
             n_sentences=len(document.text.sentences),
             language=document.index.language,
             without_text=document.without_text,
@@ -208,61 +206,6 @@ class ReadingService:
         title = document.outline.sections[section].title if section >= 0 else ""
         page = spans[0].page if spans else paragraph.page
         return FoundHit(page, spans, tidy(around), title)
-
-
-def _figures(document: ReadDocument) -> tuple[Figure, ...]:
-    found = []
-    for row, paragraph in enumerate(document.paragraphs):
-        if paragraph.kind == "caption":
-            spans = paragraph.spans(0, len(paragraph.text))
-            caption = tidy(paragraph.text)[:200]
-            found.append(Figure(caption, paragraph.page, spans, _region(document, row)))
-    found += _only_listed(document, found)
-    return tuple(sorted(found, key=lambda figure: (figure.page, figure.box[1])))
-
-
-def _only_listed(document: ReadDocument, found: Sequence[Figure]) -> list[Figure]:
-    """Figures and tables that a printed list names and no caption was found for."""
-    known = {figure.page: [] for figure in found}  # type: dict[int, list[str]]
-    for figure in found:
-        known[figure.page].append(squash(figure.caption))
-    made = []
-    for entry in document.contents.figures:
-        if entry.page is None:
-            continue
-        title = squash(entry.title)
-        near = [
-            c for page in (entry.page - 1, entry.page, entry.page + 1) for c in known.get(page, ())
-        ]
-        if any(title[-24:] in caption for caption in near):
-            continue
-        width, height = (float(side) for side in document.facts.sizes[entry.page])
-        made.append(Figure(entry.title, entry.page, (), (0.0, 0.0, width, height)))
-    return made
-
-
-def _region(document: ReadDocument, row: int) -> Box:
-    """The area from the text before a caption to the text after it, on its page.
-
-    A table stands under its caption, a figure over it; rows of a table belong to it.
-    """
-    paragraph = document.paragraphs[row]
-    boxes = [piece.line.box for piece in paragraph.pieces if piece.line.page == paragraph.page]
-    x0, y0, x1, y1 = around(boxes)
-    on_page = [
-        p.pieces[0].line.box for p in document.paragraphs[max(0, row - 40) : row + 60]
-        if p.page == paragraph.page and p is not paragraph and p.kind in ("body", "item", "code")
-        and len(p.text.split()) > 4  # not the words inside of a figure
-    ]  # fmt: skip
-    height = float(document.facts.sizes[paragraph.page, 1])
-    if paragraph.text.lstrip().lower().startswith("tab"):
-        below = [box[1] for box in on_page if box[1] > y1]
-        y1 = min([b for b in below if b > y1 + 30] or [height * 0.9]) - 6
-    else:
-        above = [box[3] for box in on_page if box[3] < y0]
-        y0 = max(above or [height * 0.07]) + 6
-    margin = 0.08 * float(document.facts.sizes[paragraph.page, 0])
-    return min(x0, margin), y0, max(x1, float(document.facts.sizes[paragraph.page, 0]) - margin), y1
 
 
 def make_service() -> ReadingService:

@@ -89,6 +89,7 @@ class AskLine(QFrame):
     left = Signal()
     pages_wanted = Signal()
     selection_wanted = Signal()
+    figure_wanted = Signal()
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -210,6 +211,7 @@ class AskLine(QFrame):
         menu.addSeparator()
         menu.addAction("Pages…", self.pages_wanted.emit)
         menu.addAction("The selection", self.selection_wanted.emit)
+        menu.addAction("A figure or table…", self.figure_wanted.emit)
         self.reach_choice.show_value(_reach_name(self.reach))
 
     def _offer(self, group: QActionGroup, reach: Reach, text: str) -> None:

@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from wide_margin.core.answers import Reach, pages_reach
+from wide_margin.core.answers import Figure, Reach, figure_reach, pages_reach
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export import Source, Statement, answer_as, year_of
 from wide_margin.core.geometry import Box
@@ -190,6 +190,7 @@ class ReadView(QWidget):
         self.ask_line.asked.connect(self.ask)
         self.ask_line.pages_wanted.connect(self._ask_for_pages)
         self.ask_line.selection_wanted.connect(self.reach_selection)
+        self.ask_line.figure_wanted.connect(self._ask_for_figure)
         margin = self.margin
         margin.ask_on.connect(self.ask_on)
         margin.again_asked.connect(self.ask_from_kept)
@@ -365,7 +366,7 @@ class ReadView(QWidget):
         self.jump(place.page, max(place.y - 8, 0))
         self.pages.setFocus()
 
-    def _go_to_figure(self, figure: Any) -> None:
+    def _go_to_figure(self, figure: Figure) -> None:
         self.history.leave(self.here())
         self.pages.go_to(figure.page, max(figure.box[1] - 30, 0.0))
         region = (figure.page, figure.box)
@@ -612,6 +613,30 @@ class ReadView(QWidget):
             self.show_status("Select words on a page first.", for_ms=6000)
             return
         self._set_reach(Reach("selection", name="the selection", spans=tuple(spans)))
+
+    def reach_figure(self, figure: Figure) -> None:
+        """Ask of a figure or table from now on: of its caption and the words in it."""
+        self._set_reach(figure_reach(figure))
+        self._go_to_figure(figure)
+
+    def _ask_for_figure(self) -> None:
+        summary = self.reader.summary
+        figures = [f for f in summary.figures if f.text] if summary else []
+        if summary is None or not figures:
+            self.show_status("No captions of figures or tables were found.", for_ms=8000)
+            return
+        labels = summary.labels
+        rows = [f"{f.caption}  ({labels.of(f.page) or f.page + 1})" for f in figures]
+        near = min(range(len(figures)), key=lambda k: abs(figures[k].page - self.here()[0]))
+        dialog = QInputDialog(self)
+        dialog.setWindowTitle("Ask of a figure or table")
+        dialog.setLabelText("Answers then come from its caption and the words in it.")
+        dialog.setOption(QInputDialog.InputDialogOption.UseListViewForComboBoxItems)
+        dialog.setComboBoxItems(rows)
+        dialog.setTextValue(rows[near])
+        dialog.resize(640, 420)
+        if dialog.exec() and dialog.textValue() in rows:
+            self.reach_figure(figures[rows.index(dialog.textValue())])
 
     def _set_reach(self, reach: Reach) -> None:
         self.ask_line.set_reach(reach)
