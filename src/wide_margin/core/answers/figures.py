@@ -95,7 +95,8 @@ def _region(document: ReadDocument, row: int) -> Box:
     boxes = [piece.line.box for piece in paragraph.pieces if piece.line.page == paragraph.page]
     x0, y0, x1, y1 = around(boxes)
     on_page = [
-        p.pieces[0].line.box for p in document.paragraphs[max(0, row - BEFORE) : row + AFTER]
+        around([piece.line.box for piece in p.pieces if piece.line.page == paragraph.page])
+        for p in document.paragraphs[max(0, row - BEFORE) : row + AFTER]
         if p.page == paragraph.page and p is not paragraph and p.kind in ("body", "item", "code")
         and len(p.text.split()) > FEW_WORDS  # not the words inside of a figure
     ]  # fmt: skip

@@ -60,7 +60,10 @@ _ABOUT_THE_BOOK = re.compile(
 )  # fmt: skip
 
 
-_HOW = re.compile(r"\bhow (?:often|long|many|much|far|old|frequently)\b|\bhow many times\b", re.I)
+_HOW = re.compile(
+    r"\bhow (?:often|long|many|much|far|old|frequently|large|big|high|deep|wide|tall|heavy|thick|fast|soon|late|close"
+    r"|hot|cold|small|few|strong)\b|\bhow many times\b", re.I
+)  # fmt: skip
 
 
 _MEANS = re.compile(

@@ -3,8 +3,8 @@
 from functools import partial
 from html import escape
 
-from PySide6.QtCore import QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QImage, QPainter, QPixmap, QResizeEvent
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QImage, QPixmap, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from wide_margin.core.geometry import Box, FloatArray
@@ -13,6 +13,7 @@ from wide_margin.core.pages import Picture
 from wide_margin.desktop.look import DAY, Colours, sans_font
 from wide_margin.desktop.read_view.cards import WrappedLabel, word_button
 from wide_margin.desktop.read_view.page_images import image_from
+from wide_margin.desktop.read_view.passage_pictures import tint_words
 
 _TAKE = {
     "heading": "Take the heading",
@@ -177,7 +178,7 @@ class Evidence(QScrollArea):
             return
         image = image_from(picture, night=self.colours.is_night)
         if witness == "contents" and self._marked is not None:
-            _tint(image, self._marked, box, self.colours)
+            tint_words(image, [self._marked], box, SCALE, self.colours)
         self._frames[witness].show_image(image)
 
     def wear(self, colours: Colours) -> None:
@@ -233,17 +234,3 @@ def _reason(section: Section, sources: tuple[str, ...]) -> str:
               "heading": "the headings"}  # fmt: skip
     missing = [silent[name] for name in sources if section.reading(name) is None]
     return f"Named by {n} of {of} witnesses; {' and '.join(missing)} leave it out."
-
-
-def _tint(image: QImage, marked: Box, shown: Box, colours: Colours) -> None:
-    """Lay the evidence tint under the words of a line."""
-    scale = SCALE
-    painter = QPainter(image)
-    night = QPainter.CompositionMode.CompositionMode_Screen
-    day = QPainter.CompositionMode.CompositionMode_Multiply
-    painter.setCompositionMode(night if colours.is_night else day)
-    x0, y0, x1, y1 = marked
-    area = QRectF((x0 - 3) * scale, (y0 - shown[1] - 2) * scale, (x1 - x0 + 6) * scale,
-                  (y1 - y0 + 4) * scale)  # fmt: skip
-    painter.fillRect(area, QColor(colours.tint))
-    painter.end()

@@ -1,12 +1,19 @@
 """Entries as cards in the margin: what was asked, explained, translated, marked or noted."""
 
 import base64
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from functools import partial
 from html import escape
 from typing import Any, ClassVar
 
-from PySide6.QtCore import QEvent, QRect, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import (
+    QEvent,
+    QRect,
+    QSize,
+    Qt,
+    QTimer,
+    Signal,
+)
 from PySide6.QtGui import (
     QColor,
     QCursor,
@@ -14,14 +21,18 @@ from PySide6.QtGui import (
     QFont,
     QFontInfo,
     QImage,
+    QMouseEvent,
     QPainter,
     QPaintEvent,
+    QPixmap,
+    QResizeEvent,
     QTextDocument,
 )
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QLabel,
+    QLayout,
     QMenu,
     QPlainTextEdit,
     QPushButton,
@@ -35,7 +46,9 @@ from wide_margin.core.export import ANSWER_FORMS
 from wide_margin.core.margin import Entry
 from wide_margin.core.translate import LANGUAGES, language_name
 from wide_margin.desktop.bodies import coverage_text, places_in
+from wide_margin.desktop.flow import Flow
 from wide_margin.desktop.look import Colours, sans_font, serif_font
+from wide_margin.desktop.read_view.page_images import png_of
 
 
 def word_button(text: str, tip: str = "") -> QPushButton:
@@ -141,6 +154,55 @@ class Backing(QWidget):
             painter.fillRect(rect.adjusted(0, rect.height() // 2, 0, 0), colour)
 
 
+class PassagePicture(QLabel):
+    """A small picture of where an excerpt stands; larger under the pointer."""
+
+    clicked = Signal()
+    HIGH, LARGE = 50, 460
+    """Pixels of the strip's height and of the larger picture's width."""
+
+    def __init__(self, shown: str) -> None:
+        super().__init__()
+        self.setObjectName("passagePicture")
+        self.setFixedHeight(self.HIGH)
+        self.setMinimumWidth(60)
+        self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setAccessibleName(f"Picture of {shown}")
+        self.is_asked_for = False
+        self._image = QImage()
+
+    @property
+    def has_image(self) -> bool:
+        """Whether the picture is there."""
+        return not self._image.isNull()
+
+    def show_image(self, image: QImage) -> None:
+        """Show the picture: its top where it is higher than the strip."""
+        self._image = image
+        self.setToolTip(f'<img width="{self.LARGE}" src="data:image/png;base64,{png_of(image)}">')
+        self._fit()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Fit the width."""
+        super().resizeEvent(event)
+        self._fit()
+
+    def _fit(self) -> None:
+        if self._image.isNull():
+            return
+        ratio = self.devicePixelRatioF()
+        wide, high = int((self.width() - 2) * ratio), int((self.HIGH - 2) * ratio)
+        strip = self._image.scaledToWidth(max(wide, 1), Qt.TransformationMode.SmoothTransformation)
+        strip = strip.copy(0, 0, strip.width(), min(strip.height(), high))
+        strip.setDevicePixelRatio(ratio)
+        self.setPixmap(QPixmap.fromImage(strip))
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """Go there."""
+        self.clicked.emit()
+
+
 class Card(QFrame):
     """One entry. Subclasses fill ``column`` under the head."""
 
@@ -205,7 +267,10 @@ class Card(QFrame):
 
     def height_at(self, width: int) -> int:
         """Pixels that the card takes at a width."""
-        return self.column.heightForWidth(width)
+        for layout in self.findChildren(QLayout):
+            layout.invalidate()  # what was found before the style was applied is too small
+        frame = 2 * self.frameWidth()
+        return self.column.heightForWidth(width - frame) + frame
 
     def places(self) -> list[dict[str, Any]]:
         """The places this card leads to, in the order of its locators."""
@@ -354,11 +419,14 @@ class HeldAnswer(Card):
     cancel_asked = Signal(str)
     struck = Signal(str, int)
     copy_asked = Signal(str, str)  # entry, form
+    picture_wanted = Signal(int)  # excerpt
+    excerpts_opened = Signal()
 
     def __init__(
         self, entry: Entry, colours: Colours, parent: QWidget | None = None, *, composes: bool
     ) -> None:
         self._composes = composes
+        self.pictures: list[PassagePicture] = []
         super().__init__(entry, colours, parent)
 
     def places(self) -> list[dict[str, Any]]:
@@ -412,8 +480,7 @@ class HeldAnswer(Card):
         self._add_excerpts(body, declined=declined)
 
     def _add_actions(self, n_excerpts: int, *, declined: bool) -> None:
-        row = QHBoxLayout()
-        row.setSpacing(12)
+        row = Flow()
         name = "excerpt" if n_excerpts == 1 else "excerpts"
         self.excerpts_button = word_button(
             f"{n_excerpts} {name}", "Show what the answer was found among"
@@ -429,12 +496,10 @@ class HeldAnswer(Card):
         reword.clicked.connect(lambda: self.reword_asked.emit(self.entry.id))
         for button in (self.excerpts_button, following, reword, letting):
             row.addWidget(button)
-        row.addStretch(1)
         self.column.addLayout(row)
 
     def _add_further(self, body: dict[str, Any], *, declined: bool, is_running: bool) -> None:
-        row = QHBoxLayout()
-        row.setSpacing(12)
+        row = Flow()
         on = word_button("Ask on from here", "The next question may lean on this one")
         on.clicked.connect(lambda: self.ask_on.emit(self.entry.id))
         row.addWidget(on)
@@ -458,7 +523,6 @@ class HeldAnswer(Card):
                 menu.addAction(name, partial(self.copy_asked.emit, self.entry.id, form))
             copy.setMenu(menu)
             row.addWidget(copy)
-        row.addStretch(1)
         self.column.addLayout(row)
         if body.get("struck"):
             again = word_button("Ask again from what is kept", "Leave the struck excerpts out")
@@ -479,36 +543,59 @@ class HeldAnswer(Card):
             path = " / ".join(place["path"])
             index = k if declined else n_quoted + k
 
-            def make(text: str = excerpt["text"], at: int = index, said: str = place["shown"],
-                     where: str = path) -> str:  # fmt: skip
-                family = QFontInfo(sans_font()).family()
-                small = sans_font(-1.5).pointSizeF()
-                head = (f"<span style=\"font-family:'{family}';font-size:{small}pt;"
-                        f'color:{self.colours.secondary}">{escape(where)}</span>')  # fmt: skip
-                return f"{self.link(at, said)} {head}<br>{escape(_shortened(text))}"
-
-            def struck_out(html: Callable[[], str] = make) -> str:
-                return f"<s>{html()}</s>"
+            def head(at: int = index, said: str = place["shown"], where: str = path) -> str:
+                family, size = QFontInfo(sans_font()).family(), sans_font(-1.5).pointSizeF()
+                colour = self.colours.secondary
+                style = f"font-family:'{family}';font-size:{size}pt;color:{colour}"
+                return f'{self.link(at, said)} <span style="{style}">{escape(where)}</span>'
 
             is_struck = k in body.get("struck", ())
             line = QHBoxLayout()
-            line.setSpacing(6)
-            line.addWidget(self.rich(serif_font(-0.5), struck_out if is_struck else make), 1)
+            line.setSpacing(8)
+            line.addWidget(self.rich(serif_font(-0.5), head), 1)
             if not declined:
                 toggle = word_button(
                     "Keep" if is_struck else "Strike", "Whether to answer from this excerpt"
                 )
                 toggle.clicked.connect(partial(self.struck.emit, self.entry.id, k))
                 line.addWidget(toggle, 0, Qt.AlignmentFlag.AlignTop)
+            picture = PassagePicture(place["shown"])
+            picture.clicked.connect(partial(self.place_chosen.emit, self.entry.id, index))
+            self.pictures.append(picture)
+            said = escape(_shortened(excerpt["text"], 240))
+            text = text_label(f"<s>{said}</s>" if is_struck else said, serif_font(-0.5))
             column.addLayout(line)
+            column.addWidget(picture)
+            column.addWidget(text)
+            column.addSpacing(4)
         self._excerpts.setVisible(declined)
         self.column.addWidget(self._excerpts)
         if body.get("struck"):
             self.excerpts_button.setChecked(True)
 
+    @property
+    def shows_excerpts(self) -> bool:
+        """Whether what the answer was found among is open."""
+        return not self._excerpts.isHidden()
+
+    def excerpts_top(self) -> int:
+        """Pixels from the top to the first excerpt."""
+        return self._excerpts.y()
+
+    def ask_for_pictures(self) -> None:
+        """Wish for the pictures of the excerpts that are in view."""
+        if self.shows_excerpts:
+            for k, picture in enumerate(self.pictures):
+                if not picture.is_asked_for:
+                    picture.is_asked_for = True
+                    self.picture_wanted.emit(k)
+
     def _show_excerpts(self, shown: bool) -> None:
         self._excerpts.setVisible(shown)
+        self.ask_for_pictures()
         self.resized.emit()
+        if shown:
+            self.excerpts_opened.emit()
 
 
 def _origin(body: dict[str, Any]) -> str:

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-from PySide6.QtCore import QRect, Qt, Signal
+from PySide6.QtCore import QRect, Qt, QTimer, Signal
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFrame, QPushButton, QScrollArea, QWidget
 
@@ -23,8 +23,9 @@ SIDE = 16
 APART = 10
 LOWEST = 48
 """A card that would start nearer to the bottom is only counted there."""
-HELD_SHARE = 0.62
-"""The held answer takes at most this share of the margin's height; it scrolls past that."""
+HELD_SHARE, OPEN_SHARE = 0.62, 0.92
+"""Shares of the margin that the held answer takes at most, the second with its excerpts open; it
+scrolls past that."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,6 +59,7 @@ class MarginColumn(QFrame):
     quote_asked = Signal(str)
     composing_cancelled = Signal(str)
     struck = Signal(str, int)
+    picture_wanted = Signal(int)
     copy_asked = Signal(str, str)
     worth_asked = Signal(str)
     kind_chosen = Signal(str)
@@ -180,9 +182,17 @@ class MarginColumn(QFrame):
             held.struck.connect(self.struck)
             held.copy_asked.connect(self.copy_asked)
             held.resized.connect(self.arrange)
+            held.excerpts_opened.connect(self._show_excerpts)
+            held.picture_wanted.connect(self.picture_wanted)
             self.held = held
             self._held_area.setWidget(held)
+            held.ask_for_pictures()
+            QTimer.singleShot(0, self.arrange)  # sizes are those of the style once it is shown
         self.arrange()
+
+    def _show_excerpts(self) -> None:
+        if self.held is not None:
+            self._held_area.ensureVisible(0, self.held.excerpts_top() + 160, 0, 0)
 
     def wear(self, colours: Colours) -> None:
         """Change colours: every card is made anew."""
@@ -238,7 +248,8 @@ class MarginColumn(QFrame):
         if self.held is None:
             return 8
         wanted = max(self.held.height_at(width), 60)
-        height = min(wanted, int(self.height() * HELD_SHARE))
+        share = OPEN_SHARE if self.held.shows_excerpts else HELD_SHARE
+        height = min(wanted, int(self.height() * share))
         bar = 10 if wanted > height else 0
         if bar:
             wanted = self.held.height_at(width - bar)

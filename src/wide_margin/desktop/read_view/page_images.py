@@ -1,12 +1,13 @@
 """Bitmaps and text of the pages near the view, asked for newest first and kept within bounds."""
 
+import base64
 from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import partial
 
 import numpy as np
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QBuffer, QObject, Signal
 from PySide6.QtGui import QImage
 
 from wide_margin.core.errors import WideMarginError
@@ -222,3 +223,11 @@ def image_from(picture: Picture, *, night: bool = False) -> QImage:
         data = dark.tobytes()
     image = QImage(data, picture.width, picture.height, picture.stride, QImage.Format.Format_RGB32)
     return image.copy()  # the bytes may go
+
+
+def png_of(image: QImage) -> str:
+    """An image as PNG in base 64."""
+    data = QBuffer()
+    data.open(QBuffer.OpenModeFlag.WriteOnly)
+    image.save(data, "PNG")  # type: ignore[call-overload]
+    return base64.b64encode(data.data().data()).decode()

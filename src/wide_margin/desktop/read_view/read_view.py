@@ -1,13 +1,12 @@
 """The Read view: puts pages, spine, contents, margin and ask line together."""
 
-import base64
 from collections.abc import Sequence
 from dataclasses import replace
 from functools import partial
 from typing import Any
 
-from PySide6.QtCore import QBuffer, QPoint, Qt, QTimer, QUrl, Signal
-from PySide6.QtGui import QDesktopServices, QGuiApplication, QResizeEvent
+from PySide6.QtCore import QPoint, Qt, QTimer, QUrl, Signal
+from PySide6.QtGui import QDesktopServices, QGuiApplication, QImage, QResizeEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QInputDialog,
@@ -40,8 +39,9 @@ from wide_margin.desktop.read_view.history import History
 from wide_margin.desktop.read_view.leaders import Leader, Leaders
 from wide_margin.desktop.read_view.margin_column import MarginColumn
 from wide_margin.desktop.read_view.message import Message
-from wide_margin.desktop.read_view.page_images import image_from
+from wide_margin.desktop.read_view.page_images import image_from, png_of
 from wide_margin.desktop.read_view.pages_view import Laid, PagesView
+from wide_margin.desktop.read_view.passage_pictures import PassagePictures
 from wide_margin.desktop.read_view.place_line import PlaceLine
 from wide_margin.desktop.read_view.preview import PREVIEW_SCALE, Preview
 from wide_margin.desktop.read_view.selection_tab import COMMANDS, SelectionTab
@@ -70,6 +70,7 @@ class ReadView(QWidget):
         self._wanted = ""
         self._whole_words = self._exactly = False
         self._n_figures_drawn = 0
+        self._passages = PassagePictures(reader.background, self)
         self._held_places: list[dict[str, Any]] = []
         self._held_at = -1
         self._section = -1
@@ -200,6 +201,7 @@ class ReadView(QWidget):
         margin.composing_cancelled.connect(self.reader.cancel_composing)
         margin.struck.connect(self.reader.strike)
         margin.copy_asked.connect(self.copy_answer)
+        margin.picture_wanted.connect(self._draw_excerpt)
         margin.worth_asked.connect(self.ask)
         margin.kind_chosen.connect(self.reader.find_worth)
         margin.place_first_page_by(self._first_page_in_view)
@@ -661,6 +663,19 @@ class ReadView(QWidget):
         if entry.body["quotes"]:
             self.follow(entry.id, 0)
 
+    def _draw_excerpt(self, k: int) -> None:
+        """Draw a small picture of where an excerpt of the held answer stands."""
+        held, session = self.margin.held, self.reader.session
+        if held is None or session is None:
+            return
+
+        def show(image: QImage) -> None:
+            if self.margin.held is held:
+                held.pictures[k].show_image(image)
+
+        place = held.entry.body["excerpts"][k]["place"]
+        self._passages.want(session, spans_of(place), self.colours, show)
+
     def hold(self, entry_id: str) -> None:
         """Hold an answer at the top of the margin."""
         entry = self.reader.entries[entry_id]
@@ -672,6 +687,7 @@ class ReadView(QWidget):
         self._n_steps = n_quoted or len(self._held_places)
         self._held_at = -1
         self.margin.composes = self.reader.has_model
+        self._passages.drop()
         self.margin.hold(entry)
         strokes = [(self._spine_place(p), k < n_quoted) for k, p in enumerate(self._held_places)]
         self.spine.show_strokes(strokes)
@@ -855,10 +871,7 @@ class ReadView(QWidget):
         anchor = Anchor(page, box[1], spans, words)
 
         def keep(picture: Picture) -> None:
-            data = QBuffer()
-            data.open(QBuffer.OpenModeFlag.WriteOnly)
-            image_from(picture).save(data, "PNG")  # type: ignore[call-overload]
-            encoded = base64.b64encode(data.data().data()).decode()
+            encoded = png_of(image_from(picture))
             self.reader.add(
                 new_entry("cutting", anchor, {"text": "", "box": list(box), "png": encoded})
             )
