@@ -23,6 +23,8 @@ STYLES = {
     "small": ("Times-Roman", 8),
     "code": ("Courier", 10),
     "item": ("Times-Roman", 11),
+    "said": ("Times-Roman", 11),
+    "entry": ("Times-Roman", 11),
 }
 Block = tuple[str, str]
 
@@ -52,7 +54,9 @@ def make_pdf(
 
     A style "toc1" is a contents line, indented by one step: its text is "title|number" with
     leaders between, "title||number" without, "first line/second line|number" on two lines, or a
-    title alone. Labels are printed in place of numbers. Bookmarks are (title, level, page index).
+    title alone. A style "said" is text further in, under a term; an "entry" is "term|description"
+    with the description hanging beside. Labels are printed in place of numbers. Bookmarks are
+    (title, level, page index).
     """
     canvas = Canvas(str(path), pagesize=A4, invariant=1)
     for k, (title, level, _) in enumerate(bookmarks):
@@ -68,12 +72,16 @@ def make_pdf(
                 continue
             font, size = STYLES[style]
             canvas.setFont(font, size)
+            left = {"said": 112.0, "entry": 182.0}.get(style, 72.0)
+            if style == "entry":
+                term, _, text = text.partition("|")
+                canvas.drawString(72, y - size * 0.8, term)
             if style == "head":
                 canvas.drawString(72, HEIGHT - 45, text)
                 continue
             y -= size * 0.8
-            for line in wrapped(text, font, size, WIDTH - 144):
-                canvas.drawString(72, y, line)
+            for line in wrapped(text, font, size, WIDTH - 72 - left):
+                canvas.drawString(left, y, line)
                 y -= size * 1.25
             y -= size * 0.6
         if numbers and blocks:

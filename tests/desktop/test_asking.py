@@ -6,11 +6,13 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QGuiApplication
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QPushButton
+from PySide6.QtWidgets import QInputDialog, QPushButton
 
 from tests.desktop.conftest import Hand
 from wide_margin.core.services import Settings
 from wide_margin.core.services.stand_in import StandIn
+from wide_margin.desktop import reader as reader_module
+from wide_margin.desktop.read_view.cards import WrappedLabel
 
 QUESTION = "How high is the crown of the dyke at Low Fenny?"
 
@@ -168,11 +170,74 @@ def test_composing_can_be_cancelled(qtbot, make_window, handbook_path):
         hand.window.close()
 
 
+def test_an_answer_can_be_composed_freely_and_closely_again(hand_with_model, monkeypatch):
+    hand, manners = hand_with_model, []
+    composed = reader_module.compose
+
+    def compose(*arguments, freely, **others):
+        manners.append(freely)
+        return composed(*arguments, freely=freely, **others)
+
+    monkeypatch.setattr(reader_module, "compose", compose)
+    entry = hand.ask(QUESTION)
+    for words in ("Compose", "Compose freely", "Compose closely"):
+        press(hand, words)
+        hand.wait(lambda: hand.reader.entries[entry.id].body["state"] == "done")
+    assert manners == [False, True, False]
+    assert hand.reader.entries[entry.id].body["origin"] == "composed"
+
+
+def test_the_excerpts_show_small_pictures_of_their_places(hand):
+    entry = hand.ask(QUESTION)
+    held = hand.view.margin.held
+    assert not any(picture.has_image for picture in held.pictures)
+    press(hand, f"{len(entry.body['excerpts'])} excerpts")
+    hand.wait(lambda: all(picture.has_image for picture in held.pictures))
+    assert len(held.pictures) == len(entry.body["excerpts"])
+    second = entry.body["excerpts"][1]["place"]["page"]
+    held.pictures[1].clicked.emit()
+    hand.wait(lambda: second in hand.view.pages.visible_pages())
+
+
+def test_no_word_of_the_held_answer_is_cut(hand):
+    hand.ask(QUESTION)
+    hand.wait(lambda: hand.view.margin.held)
+    QTest.qWait(100)  # sizes are found once the style is applied
+    held = hand.view.margin.held
+    for label in held.findChildren(WrappedLabel):
+        if label.isVisibleTo(held):
+            assert label.height() >= label.heightForWidth(label.width()), label.text()
+    for button in held.findChildren(QPushButton):
+        if button.isVisibleTo(held):
+            assert button.width() >= button.sizeHint().width(), button.text()
+
+
+def test_a_table_can_be_asked_alone(hand):
+    figure = next(f for f in hand.reader.summary.figures if f.name == "Table 2")
+    hand.view.reach_figure(figure)
+    entry = hand.ask("How high was the surge of 3 November 1911?")
+    assert entry.body["reach"] == "Table 2"
+    assert "1.21" in held_text(hand)
+    assert {e["place"]["page"] for e in entry.body["excerpts"]} == {figure.page}
+
+
+def test_a_figure_is_chosen_from_a_list(hand, monkeypatch):
+    def choose(dialog):
+        rows = dialog.comboBoxItems()
+        dialog.setTextValue(next(row for row in rows if row.startswith("Table 3.")))
+        return 1
+
+    monkeypatch.setattr(QInputDialog, "exec", choose)
+    hand.view.ask_line.figure_wanted.emit()
+    assert hand.view.ask_line.reach.name == "Table 3"
+    assert hand.view.ask_line.reach.kind == "figure"
+
+
 def test_general_knowledge_needs_a_model_and_is_passed_on(hand_with_model, monkeypatch):
     hand, asked = hand_with_model, []
     monkeypatch.setattr(
         type(hand.reader), "compose",
-        lambda self, entry, *, with_general=False: asked.append(with_general),
+        lambda self, entry, *, freely, with_general: asked.append(with_general),
     )  # fmt: skip
     line = hand.view.ask_line
     entry = hand.ask(QUESTION)

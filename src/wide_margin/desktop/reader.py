@@ -209,22 +209,35 @@ class Reader(QObject):
         """Whether a writing model is connected."""
         return bool(self.settings.model_address)
 
-    def compose(self, entry_id: str, *, with_general: bool = False) -> None:
-        """Have the writing model compose an answer from the excerpts that are kept."""
+    def compose(self, entry_id: str, *, freely: bool = False, with_general: bool = False) -> None:
+        """Have the writing model compose an answer from the excerpts that are kept.
+
+        Args:
+            entry_id: The question's entry.
+            freely: In its own words, instead of close to the excerpts'.
+            with_general: Whether general knowledge may be added, which is marked as such.
+        """
         entry = self.entries[entry_id]
         excerpts = kept_excerpts(entry.body)
         if not excerpts or not self.has_model:
             return
         self.cancel_composing(entry_id)
         quoted = entry.body.get("quoted") or entry.body["quotes"]
-        self.change(entry.with_body(quoted=quoted, quotes=[], origin="composed", state="running"))
+        self.change(
+            entry.with_body(
+                quoted=quoted, quotes=[], origin="composed", state="running", freely=freely
+            )
+        )
         question, before = entry.body["question"], entry.body.get("before")
         text = f"{before['question']} {question}" if before else question
 
         def work(token: CancelToken, report: Report) -> None:
             model = self._model()
             report(model.name)
-            compose(text, excerpts, model, token, on_statement=report, with_general=with_general)
+            compose(
+                text, excerpts, model, token,
+                on_statement=report, freely=freely, with_general=with_general,
+            )  # fmt: skip
 
         self._composing[entry_id] = self.background.submit(
             work,

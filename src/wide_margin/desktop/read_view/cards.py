@@ -414,7 +414,7 @@ class HeldAnswer(Card):
     ask_on = Signal(str)
     again_asked = Signal(str)
     reword_asked = Signal(str)
-    compose_asked = Signal(str)
+    compose_asked = Signal(str, bool)  # entry, whether in own words
     quote_asked = Signal(str)
     cancel_asked = Signal(str)
     struck = Signal(str, int)
@@ -511,11 +511,9 @@ class HeldAnswer(Card):
             back = word_button("Quote again", "Show the document's own words")
             back.clicked.connect(lambda: self.quote_asked.emit(self.entry.id))
             row.addWidget(back)
+            self._offer_composing(row, freely=not body.get("freely"), again=True)
         elif self._composes and not declined:
-            tip = "Have the writing model compose an answer from the excerpts that are kept"
-            compose = word_button("Compose", tip)
-            compose.clicked.connect(lambda: self.compose_asked.emit(self.entry.id))
-            row.addWidget(compose)
+            self._offer_composing(row, freely=False, again=False)
         if body["quotes"]:
             copy = word_button("Copy ▾", "Put the answer on the clipboard")
             menu = QMenu(copy)
@@ -528,6 +526,16 @@ class HeldAnswer(Card):
             again = word_button("Ask again from what is kept", "Leave the struck excerpts out")
             again.clicked.connect(lambda: self.again_asked.emit(self.entry.id))
             self.column.addWidget(again, 0, Qt.AlignmentFlag.AlignLeft)
+
+    def _offer_composing(self, row: Flow, *, freely: bool, again: bool) -> None:
+        if not self._composes:
+            return
+        manner = ("close to their words", "in the model's own words")[freely]
+        tip = f"Have the writing model compose an answer from the excerpts that are kept, {manner}"
+        name = ("Compose closely", "Compose freely")[freely] if again else "Compose"
+        button = word_button(name, tip)
+        button.clicked.connect(lambda: self.compose_asked.emit(self.entry.id, freely))
+        row.addWidget(button)
 
     def _add_excerpts(self, body: dict[str, Any], *, declined: bool) -> None:
         self._excerpts = QWidget()

@@ -55,7 +55,7 @@ class MarginColumn(QFrame):
     ask_on = Signal(str)
     again_asked = Signal(str)
     reword_asked = Signal(str)
-    compose_asked = Signal(str)
+    compose_asked = Signal(str, bool)
     quote_asked = Signal(str)
     composing_cancelled = Signal(str)
     struck = Signal(str, int)

@@ -561,7 +561,7 @@ class ReadView(QWidget):
             self.ask_line.field.setText(entry.body["question"])
             self.ask_line.field.setFocus()
 
-    def compose(self, entry_id: str) -> None:
+    def compose(self, entry_id: str, freely: bool = False) -> None:
         """Have an answer composed; what is sent is said, and agreed to if it leaves the machine."""
         budget = self.reader.budget(entry_id)
         if not self.reader.may_send:
@@ -576,7 +576,8 @@ class ReadView(QWidget):
             self.reader.keep_settings(replace(self.reader.settings, trusted_address=address))
         self.show_status(f"Sent: {budget.shown}.", for_ms=6000)
         self.pages.lay("evidence", [])  # the words that were marked are not those of the new answer
-        self.reader.compose(entry_id, with_general=self.ask_line.draws_on_general)
+        general = self.ask_line.draws_on_general
+        self.reader.compose(entry_id, freely=freely, with_general=general)
 
     def ask_from_kept(self, entry_id: str) -> None:
         """Ask again, of the excerpts alone that were not struck out."""

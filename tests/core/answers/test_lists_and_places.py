@@ -1,0 +1,111 @@
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import answer_quoted, read_question
+
+FILLER = (
+    "The harbour is wide and quiet in the evening, and few people cross it after dark. Those who"
+    " do so are known to the keeper, who writes their names down and looks out for them until they"
+    " have reached the other side. Nobody was lost in the years that anyone remembers."
+)
+SHORT = ["a lamp", "a line of ten metres", "two oars", "a whistle"]
+LONG = [f"{thing}, which is looked after by the {who} and is counted every spring with the others"
+        for thing, who in (("a lamp", "keeper"), ("a line", "warden"), ("two oars", "deputy"),
+                           ("a whistle", "inspector"), ("a bucket", "clerk"),
+                           ("a blanket", "nurse"), ("a chart", "pilot"))]  # fmt: skip
+
+
+def boat(path, items):
+    make_pdf(path, [
+        [("text", FILLER), ("text", "Every boat carries the following things:"),
+         *(("item", f"• {item}") for item in items), ("text", FILLER)],
+    ])  # fmt: skip
+    return read_document(path)
+
+
+def said(answer):
+    return [quote.text for quote in answer.quotes]
+
+
+def test_a_list_is_quoted_with_all_its_items(tmp_path):
+    answer = answer_quoted(boat(tmp_path / "a.pdf", SHORT), "Which things does every boat carry?")
+    assert said(answer)[0].endswith("following things:")
+    assert said(answer)[1:] == [f"• {item}" for item in SHORT]
+
+
+def test_a_long_list_is_quoted_item_by_item_and_cut(tmp_path):
+    answer = answer_quoted(boat(tmp_path / "b.pdf", LONG), "Which things does every boat carry?")
+    items = said(answer)[1:]
+    assert len(items) == len(LONG)
+    assert all(item.endswith("…") for item in items)
+    assert all(mine.startswith("• " + own.split(",")[0]) for mine, own in zip(items, LONG))  # noqa: B905
+    assert sum(len(text.split()) for text in said(answer)) <= 120
+
+
+def test_an_item_brings_the_sentence_that_introduces_it(tmp_path):
+    answer = answer_quoted(
+        boat(tmp_path / "c.pdf", SHORT), "List the things: lamp, line, oars, whistle."
+    )
+    assert said(answer)[0].endswith("following things:")
+
+
+def test_what_a_sentence_runs_into_is_quoted_with_it(tmp_path):
+    path = tmp_path / "code.pdf"
+    make_pdf(path, [[("text", FILLER), ("text", "A new tank is made with the command"),
+                     ("code", "tank --new NAME"), ("text", FILLER)]])  # fmt: skip
+    answer = answer_quoted(read_document(path), "How do I make a new tank?")
+    assert "tank --new NAME" in said(answer)[0]
+
+
+def test_the_reason_that_a_sentence_leans_on_is_quoted(tmp_path):
+    path = tmp_path / "why.pdf"
+    make_pdf(path, [[("text", f"{FILLER} Lead does not float and is cheap. For that reason the"
+                              f" counterweight is made of lead. {FILLER}")]])  # fmt: skip
+    answer = answer_quoted(read_document(path), "Why is the counterweight made of lead?")
+    assert "does not float" in said(answer)[0]
+
+
+@pytest.fixture(scope="module")
+def chapters(tmp_path_factory):
+    path = tmp_path_factory.mktemp("chapters") / "book.pdf"
+    make_pdf(path, [
+        [("h1", "1 Boats"), ("text", FILLER)],
+        [("h1", "2 Lightning"), ("text", FILLER), ("h2", "2.1 Masts and lightning"),
+         ("text", f"Lightning strikes the mast. A mast leads lightning to the water. {FILLER}"),
+         ("h2", "2.2 Wires and lightning"),
+         ("text", f"Lightning melts thin wires. A thick wire leads lightning away. {FILLER}")],
+        [("h1", "3 Nets"), ("text", FILLER)],
+    ])  # fmt: skip
+    return read_document(path)
+
+
+def test_a_chapter_is_a_whole_chapter(chapters):
+    answer = answer_quoted(chapters, "Which chapter deals with lightning?")
+    assert said(answer)[0] == "2 Lightning"
+
+
+def test_a_section_is_the_section_itself(chapters):
+    answer = answer_quoted(chapters, "Which section deals with lightning and masts?")
+    assert said(answer)[0] == "2.1 Masts and lightning"
+
+
+@pytest.mark.parametrize(
+    ("question", "kind"),
+    [
+        ("Does it say how much a boat costs?", "yes or no"),
+        ("Can I see when the ferry leaves?", "yes or no"),
+        ("When I sell my boat, which form do I fill in?", "general"),
+        ("When does the ferry leave?", "when"),
+        ("What is the yearly fee of a berth?", "how many"),
+        ("What is the largest size kept by default?", "how many"),
+        ("What is a berth?", "what is"),
+        ("What is the helper of a keeper called?", "general"),
+        ("Which two kinds of boats are there?", "list"),
+        ("What is not allowed on deck?", "list"),
+        ("Where can I read about nets?", "where"),
+        ("Where does it tell me how to mend a net?", "where"),
+        ("Where are nets dried?", "general"),
+    ],
+)
+def test_the_beginning_of_a_question_tells_its_kind(question, kind):
+    assert read_question(question).kind == kind
