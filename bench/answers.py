@@ -4,7 +4,8 @@
 
 The handbook's questions are told by kind, with follow-ups, reach and form as they are meant; the
 pairs of demo/backing.jsonl are judged too. Where the question sets of ../shared/eval are at hand,
-each document is also asked the questions of the others, which it should decline.
+each document is also asked the questions of the others, which it should decline. Then come the
+questions of bench/questions on six manuals: the weights were fitted to these and the handbook's.
 """
 
 import importlib.util
@@ -37,6 +38,7 @@ from wide_margin.core.search.analysis import words
 ROOT = Path(__file__).resolve().parent.parent
 DOCUMENTS = ROOT / ".eval-documents"
 EVAL = ROOT.parent / "shared" / "eval"
+QUESTIONS = ROOT / "bench" / "questions"
 HANDBOOK = ROOT / "src" / "wide_margin" / "data" / "handbook.pdf"
 ALONE = {"unanswerable", "follow-up", "reach"}
 """Kinds of question that cannot be put to another document."""
@@ -107,6 +109,7 @@ def main() -> None:
             show(f"  {kind}", scorer.summary(its))
         show("handbook", scorer.summary(rows))
         others(scorer, handbook, questions)
+        manuals(scorer)
     pairs()
 
 
@@ -130,6 +133,19 @@ def scored(scorer: Any, document: ReadDocument, questions: list[Item]) -> list[A
     given = [as_row(item, answer(document, item, asked, alone=False)) for item in questions]
     rows: list[Any] = scorer.score(questions, given)
     return rows
+
+
+def manuals(scorer: Any) -> None:
+    """The manuals that questions were written for here, where they are at hand."""
+    together: list[Any] = []
+    for path in sorted(QUESTIONS.glob("*.jsonl")):
+        document = DOCUMENTS / f"{path.stem}.pdf"
+        if document.exists():
+            rows = scored(scorer, read(document), read_items(path))
+            together += rows
+            show(path.stem, scorer.summary(rows))
+    if together:
+        show("six manuals", scorer.summary(together))
 
 
 def others(scorer: Any, handbook: ReadDocument, questions: list[Item]) -> None:

@@ -63,7 +63,8 @@ class Table:
 def have_documents() -> None:
     """Fetch what is missing, where the fetching script is at hand."""
     DOCUMENTS.mkdir(exist_ok=True)
-    for manifest in (EVAL / "outline" / "manifest.json", HERE / "manifest.json"):
+    own = (HERE / "manifest.json", HERE / "questions" / "manifest.json")
+    for manifest in (EVAL / "outline" / "manifest.json", *own):
         script = EVAL / "fetch_documents.py"
         if script.exists() and manifest.exists():
             command = [sys.executable, str(script), str(manifest), str(DOCUMENTS)]

@@ -19,6 +19,7 @@ from wide_margin.core.answers.model import (
 from wide_margin.core.answers.question import Question, topic_of
 from wide_margin.core.answers.reading import Asked, read_asked
 from wide_margin.core.answers.signs import (
+    asked_thing,
     begins_alike,
     counted_thing,
     counts_it,
@@ -71,6 +72,8 @@ BESIDE, OTHER_PAGE, OF_NEW = 2.0, 1.5, 8.0
 """What counts for a further sentence: standing beside, against: another page, for: new words."""
 NOT_FAR = 6.0
 """How far behind the best a further sentence may be."""
+OF_THING = 0.25
+"""What the word for the kind of thing that is asked for weighs as a sign: "method", "option"."""
 OF_DEFINING = 1.6
 """What the form of a definition counts against the signs of other kinds of answer."""
 OF_ENTRY = 1.3
@@ -220,7 +223,7 @@ def _signs(document: ReadDocument, question: Question, rows: IntArray) -> FloatA
         if not is_common(word, document.index.language)
     )
     thing = counted_thing(question.text)
-    found = np.zeros(len(rows), np.float32)
+    found = OF_THING * _names_thing(document, question, rows)
     for k, row in enumerate(rows):
         sentence = text.sentences[row].text
         sign = sign_of(question.kind, sentence, topic)
@@ -230,8 +233,17 @@ def _signs(document: ReadDocument, question: Question, rows: IntArray) -> FloatA
             sign *= OF_DEFINING
         if thing and counts_it(sentence, thing):
             sign = max(sign, COUNTED)
-        found[k] = sign
+        found[k] += sign
     return found
+
+
+def _names_thing(document: ReadDocument, question: Question, rows: IntArray) -> FloatArray:
+    """(n,) 1 where a sentence has the word for the kind of thing that is asked for."""
+    index = document.index
+    stems = index.analyser.terms_of(asked_thing(question.text))
+    if not stems or stems[0] not in index.term_ids or question.kind == "where":
+        return np.zeros(len(rows), np.float32)
+    return (index.by_sentence.counts_of(index.term_ids[stems[0]], rows) > 0).astype(np.float32)
 
 
 def _explains(document: ReadDocument, row: int, topic: tuple[str, ...]) -> bool:

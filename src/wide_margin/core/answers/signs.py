@@ -53,6 +53,20 @@ def counted_thing(question: str) -> str:
     return match[1].lower() if match else ""
 
 
+_AUXILIARY = r"(?:is|are|was|were|do|does|did|can|should|must|may|has|have|had|will|would|be)"
+_THING = re.compile(rf"\b(?:which|what)\s+((?:[\w’'-]+\s+){{0,4}}?){_AUXILIARY}\b", re.I)
+_THING_FIRST = re.compile(rf"\b(?:which|what)\s+(?!{_AUXILIARY}\b)([\w-]+)\s+\w+", re.I)
+
+
+def asked_thing(question: str) -> str:
+    """The kind of thing that a "which …" question asks for: "method" of "which method is used"."""
+    match = _THING.search(question)
+    if match and match[1].strip():
+        return match[1].split()[-1].lower()
+    match = _THING_FIRST.search(question)
+    return match[1].lower() if match else ""
+
+
 def counts_it(sentence: str, thing: str) -> bool:
     """Whether a number stands in front of the thing, as in "eleven people"."""
     stem = re.escape(thing[: max(4, len(thing) - 2)])
