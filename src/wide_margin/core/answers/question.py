@@ -20,7 +20,7 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
                      r"|\b(?:what|which) (?:number|percentage|share|size|value|tolerance|limit|length|width|height|depth|distance|amount"
                      r"|cost|price|rate|speed|temperature|frequency|interval|duration|range|fraction|ratio|weight|maximum|minimum)\b"
                      r"|^what (?:is|was|are|were) (?:the|its|their) (?:[\w’'-]+ ){0,3}(?:number|percentage|size|length|width|height|depth"
-                     r"|distance|amount|cost|price|fees?|payments?|salary|rate|speed|temperature|interval|duration|weight|age)\b"
+                     r"|distance|amount|cost|price|fees?|payments?|salary|rate|speed|temperature|interval|duration|weight|age|value)\b"
                      r"|^wie ?viele?\b|^combien\b|^cuánt[oa]s?\b|\bat (?:most|least) how\b"),
         ("when", r"^when\b(?!.*,\s*(?:which|what|who|how|where|is|are|do|does|can|should)\b)|\b(?:what|which) (?:year|date|day|month|time|century)\b|\bsince when\b|^wann\b|^quand\b|^cuándo\b"),
         ("who", r"^who(?:se|m)?\b|\b(?:which|what) (?:person|people|author|editor|institution|company|organi[sz]ation|keeper|officer|role)\b"
@@ -29,7 +29,8 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
                  r"|\bwhat (?:kinds|types|sorts|steps|options|reasons|conditions|requirements|parts)\b"
                  r"|^(?:in )?(?:which|what) (?:two|three|four|five|six|seven|eight|nine|ten|\d+) \w+"
                  r"|^what is (?:not )?(?:allowed|forbidden|permitted|required|needed)\b"),
-        ("what is", r"^what(?:'s| is| are| does)\b.{0,60}\b(?:mean|meant|stand for|defined|definition)\b|^define\b|\bmeaning of\b|\bwhat is meant\b"
+        ("what is", r"^what(?:'s| is| are| does)\b.{0,60}\b(?:mean(?=\s*(?:$|[?,]|by\b|in\b|for\b|when\b|to\b|that\b|here\b|under\b|with))"
+                    r"|meant\b|stand for\b|defined\b|definition\b)|^define\b|\bmeaning of\b|\bwhat is meant\b"
                     r"|^what(?:'s| is| are) (?!.*\b(?:called|named)\??$)(?:an?|the term)? ?[\w'’“” -]{1,40}\??$|^was (?:ist|sind|bedeutet)\b|^qu[’']est-ce\b|^qué es\b"),
         ("how to", r"^how (?:do|can|should|must|would|to|does one|is one|may)\b|\bwhat (?:should|must|do) (?:i|we|one|you) do\b|\bsteps?\b.*\bto\b|^wie (?:kann|muss|soll|macht)\b|^comment\b|^cómo\b"),
         ("why", r"^why\b|\bwhat (?:is|was) the reason\b|\bfor what reason\b|\bhow come\b|^warum\b|^weshalb\b|^pourquoi\b|^por qué\b"),

@@ -66,6 +66,8 @@ LONGEST_CODE = 24
 N_STATEMENTS = 60
 OF_PAGE = 10.0
 """What the evidence on its page counts for a sentence of the answer."""
+OF_WORKS = 2.0
+"""What it counts for a work to be asked for, and against it where none is."""
 UNFIT = 6.0
 """What not reading as a statement costs it."""
 BESIDE, OTHER_PAGE, OF_NEW = 2.0, 1.5, 8.0
@@ -286,8 +288,9 @@ def _candidates(document: ReadDocument, weighed: Weighed, *, about_works: bool) 
         sentence = text.sentences[row]
         evidence = weighed.page_score(sentence.page)
         score = float(weighed.says[k]) + OF_PAGE * evidence - UNFIT * (1 - _fitness(sentence))
-        if about_works and sentence.kind == "works":
-            score, evidence = score + 2.0, evidence + 1.0
+        if sentence.kind == "works":
+            score += OF_WORKS if about_works else -OF_WORKS
+            evidence += about_works
         found.append(
             Candidate(
                 int(row), sentence.page, score, evidence,
@@ -527,7 +530,7 @@ def _rows_of_term(document: ReadDocument, row: int) -> tuple[int, int] | None:
     if sentences[row].term < 0 or sentences[row].kind == "heading":
         return None
     term = document.text.terms[sentences[row].term]
-    if len(term.text.split()) > LONGEST_TERM:
+    if term.is_label or len(term.text.split()) > LONGEST_TERM:
         return None
     end = row
     while end and sentences[end - 1].paragraph > term.paragraph:

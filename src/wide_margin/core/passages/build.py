@@ -43,9 +43,12 @@ def build_passages(
         while section + 1 < len(starts) and starts[section + 1] <= row:
             section += 1
         kind = "heading" if row in headings else kinds.get(section) or paragraph.kind
+        term = term_of[row]
+        if term >= 0 and kind != "heading" and _WORKS_TITLE.search(terms[term].text):
+            kind = "works"
         if paragraph.page in listings and kind != "heading":
             kind = "listing"
-        sentences.extend(_sentences_of(paragraph, row, section, kind, term_of[row]))
+        sentences.extend(_sentences_of(paragraph, row, section, kind, term))
     of_term = {term.paragraph: k for k, term in enumerate(terms)}
     return Text(tuple(sentences), tuple(_gather(sentences, of_term)), terms)
 

@@ -11,6 +11,8 @@ INDENT = 1.6
 """How many ems a description stands further in than its term; a first line stands in less."""
 MAX_WORDS = 8
 """A line of text with more words is no term."""
+LABEL = 5
+"""A term that stands so often is a label."""
 MAX_LINES = 6
 """A term in a fixed font may have several forms, one a line."""
 SHORT_LINE = 4
@@ -27,6 +29,8 @@ class Term(NamedTuple):
     """Row of its paragraph, of the last one where its forms stand in several."""
     parent: int
     """The term in whose description it stands, -1 for none."""
+    is_label: bool = False
+    """Whether it stands again and again, as "Note" and "Usage" do: it names nothing."""
 
 
 def find_terms(
@@ -72,7 +76,8 @@ def find_terms(
         terms.append(Term(text, row, parent))
         of.append(len(terms) - 1 if paragraph.kind == "entry" else parent)
         open_.append((left, len(terms) - 1))
-    return tuple(terms), of
+    often = {text for text, n in Counter([t.text for t in terms]).items() if n >= LABEL}
+    return tuple(t._replace(is_label=t.text in often) for t in terms), of
 
 
 def _left(paragraph: Paragraph) -> float:
