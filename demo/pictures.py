@@ -34,6 +34,9 @@ def main() -> None:
         tour.save(target / "read-answer.png")
         window = tour._window
         view = window.read_view
+        view.margin.held.excerpts_button.click()
+        tour.settle(2.0)
+        tour.save(target / "read-excerpts.png")
         view.compose(view.margin.held.entry.id)
         tour.settle(2.0)
         tour.save(target / "read-composed.png")
