@@ -146,7 +146,10 @@ def answer_quoted(
     n_searched, n_pages, without = _coverage(document, reach)
     excerpts = _excerpts(document, candidates)
     quotes: tuple[Quote, ...] = ()
-    if is_enough(question, query, weighed, candidates, narrowed=reach.kind != "document"):
+    if is_enough(
+        question, query, weighed, candidates,
+        narrowed=reach.kind != "document", language=document.index.language,
+    ):  # fmt: skip
         if question.kind == "where":
             sections = _ranked_sections(document, question, query, weighed, candidates)
             quotes = tuple(_section_quote(document, k, c) for k, c, _ in sections[:2])

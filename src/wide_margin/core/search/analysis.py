@@ -22,7 +22,9 @@ _COMMON = {
         there there's these they thing things this those through thus to too under until up upon us use
         used uses using very was we were what what's when where whether which while who whom whose why
         will with within without would yes yet you your yours happens happen tell mean means meaning
-        called does""",
+        called does shouldn't wouldn't hasn't haven't hadn't weren't wasn't mustn't needn't mightn't
+        i've i'd i'll you're you've you'd you'll he's she's we're we've they're they've that's what's who's
+        how's let's here's""",
     "de": """aber alle als also am an auch auf aus bei bin bis bist da damit dann das dass dem den denn
         der des die dies diese dieser dieses doch dort du durch ein eine einem einen einer eines er es
         für gibt haben hat hatte hier ich ihr ihre im in ist ja jede jeder kann kein keine können man

@@ -8,7 +8,8 @@ from wide_margin.core.search.abbreviations import other_forms
 from wide_margin.core.search.analysis import is_common, words
 from wide_margin.core.search.equals import equal_words
 from wide_margin.core.search.index import FAMILY, Index
-from wide_margin.core.search.vectors import said_rarely, vectors_of
+from wide_margin.core.search.spelling import is_unheard_of, meant_by
+from wide_margin.core.search.vectors import frequent_words, said_rarely, vectors_of
 
 N_NEIGHBOURS = 6
 MIN_COSINE = 0.42
@@ -67,7 +68,7 @@ def read_terms(text: str, index: Index) -> Query:
         beside[word] = (*beside.get(word, ()), *others)
     terms = []
     for word in content:
-        exact = _exact(word, index)
+        exact = _exact(word, index) or _misspelt(word, text, index)
         variants = {term: 1.0 for term in exact}
         for other in beside.get(word, ()):
             for term in _exact(other, index):
@@ -133,11 +134,20 @@ def turning_on(query: Query, turns_on: frozenset[str]) -> Query:
 
 
 def _exact(word: str, index: Index) -> list[int]:
+    """The term of a word; those of its parts where the document has all of them."""
     terms = index.analyser.terms_of(word)
     found = [index.term_ids[term] for term in terms if term in index.term_ids]
     if terms and terms[0] in index.term_ids:
         return found[:1]
-    return found
+    return found if len(found) == len(terms) - 1 else []
+
+
+def _misspelt(word: str, text: str, index: Index) -> list[int]:
+    """Terms that a word means which is one letter off; not for names, which may be others."""
+    if index.language != "en" or word.capitalize() in text or not is_unheard_of(word):
+        return []
+    meant = meant_by(word, index.forms) or meant_by(word, frequent_words())
+    return [term for other in meant for term in _exact(other, index)]
 
 
 def _family(word: str, index: Index) -> list[int]:

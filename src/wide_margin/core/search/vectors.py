@@ -1,6 +1,6 @@
 """Word vectors that bridge the reader's words and the author's; English only."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from functools import cache
 from importlib import resources
 
@@ -34,6 +34,11 @@ def vectors_of(wanted: Sequence[str]) -> tuple[FloatArray, list[int]]:
     found = [(k, rows[word]) for k, word in enumerate(wanted) if word in rows]
     chosen = vectors[[row for _, row in found]] if found else vectors[:0]
     return chosen.astype(np.float32), [k for k, _ in found]
+
+
+def frequent_words() -> Iterable[str]:
+    """The words that have a vector, the most frequent first."""
+    return _load()[0]
 
 
 def frequency_rank(word: str) -> int | None:
