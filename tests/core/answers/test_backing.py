@@ -63,3 +63,17 @@ def test_the_pairs_of_the_handbook_are_judged_as_by_a_careful_reader():
     true = [verdict for p, verdict in verdicts if p["change"] == "paraphrase"]
     assert false.count("unbacked") >= 0.9 * len(false)
     assert true.count("unbacked") <= 0.2 * len(true)
+
+
+@pytest.mark.parametrize(
+    ("sentence", "excerpt", "verdict"),
+    [
+        ("Mail is looked for once a minute.", "Mail is looked for every 60 seconds.", "backed"),
+        ("New releases take over a year.", "New releases take over 12 months.", "backed"),
+        ("Sheets are changed each quarter.", "Sheets are changed each month.", "unbacked"),
+        ("Sheets are changed every week.", "Sheets are changed at noon.", "unbacked"),
+        ("The disk is partitioned again.", "The disk is repartitioned.", "backed"),
+    ],
+)
+def test_lengths_of_time_and_prefixes_are_understood(sentence, excerpt, verdict):
+    assert check_backing(sentence, [excerpt]).verdict == verdict
