@@ -199,8 +199,11 @@ def test_the_excerpts_show_small_pictures_of_their_places(hand):
     hand.wait(lambda: second in hand.view.pages.visible_pages())
 
 
-def test_no_word_of_the_held_answer_is_cut(hand):
-    hand.ask(QUESTION)
+@pytest.mark.parametrize("width", [1280, 1000])
+def test_no_word_of_the_held_answer_is_cut(hand, width):
+    hand.window.resize(width, 800)
+    entry = hand.ask(QUESTION)
+    press(hand, f"{len(entry.body['excerpts'])} excerpts")
     hand.wait(lambda: hand.view.margin.held)
     QTest.qWait(100)  # sizes are found once the style is applied
     held = hand.view.margin.held

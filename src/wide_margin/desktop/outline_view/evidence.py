@@ -4,13 +4,13 @@ from functools import partial
 from html import escape
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QImage, QPixmap, QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from wide_margin.core.geometry import Box, FloatArray
 from wide_margin.core.outline import Reading, Section
 from wide_margin.core.pages import Picture
 from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.picture_frame import PictureFrame
 from wide_margin.desktop.read_view.cards import WrappedLabel, word_button
 from wide_margin.desktop.read_view.page_images import image_from
 from wide_margin.desktop.read_view.passage_pictures import tint_words
@@ -23,49 +23,6 @@ _TAKE = {
 AROUND = 34.0
 """Points shown above and below the words of a witness."""
 SCALE = 2.0
-
-
-class PictureFrame(QLabel):
-    """A picture of a strip of a page, as wide as there is room, its words tinted."""
-
-    def __init__(self) -> None:
-        super().__init__()
-        self.setObjectName("evidencePicture")
-        self.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        self.setMinimumHeight(40)
-        self._image = QImage()
-
-    def wait_for(self, name: str) -> None:
-        """Nothing to see yet."""
-        self._image = QImage()
-        self.clear()
-        self.setAccessibleName(name)
-
-    def show_image(self, image: QImage) -> None:
-        """Show a picture."""
-        self._image = image
-        self._fit()
-
-    @property
-    def has_image(self) -> bool:
-        """Whether the picture is there."""
-        return not self._image.isNull()
-
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        """Fit the width."""
-        super().resizeEvent(event)
-        self._fit()
-
-    def _fit(self) -> None:
-        if self._image.isNull():
-            return
-        width = max(self.width() - 2, 60)
-        scaled = self._image.scaledToWidth(
-            int(width * self.devicePixelRatioF()), Qt.TransformationMode.SmoothTransformation
-        )
-        scaled.setDevicePixelRatio(self.devicePixelRatioF())
-        self.setPixmap(QPixmap.fromImage(scaled))
-        self.setFixedHeight(int(scaled.height() / self.devicePixelRatioF()) + 2)
 
 
 class Evidence(QScrollArea):

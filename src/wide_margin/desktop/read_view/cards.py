@@ -24,8 +24,6 @@ from PySide6.QtGui import (
     QMouseEvent,
     QPainter,
     QPaintEvent,
-    QPixmap,
-    QResizeEvent,
     QTextDocument,
 )
 from PySide6.QtWidgets import (
@@ -48,6 +46,7 @@ from wide_margin.core.translate import LANGUAGES, language_name
 from wide_margin.desktop.bodies import coverage_text, places_in
 from wide_margin.desktop.flow import Flow
 from wide_margin.desktop.look import Colours, sans_font, serif_font
+from wide_margin.desktop.picture_frame import PictureFrame
 from wide_margin.desktop.read_view.page_images import png_of
 
 
@@ -154,7 +153,7 @@ class Backing(QWidget):
             painter.fillRect(rect.adjusted(0, rect.height() // 2, 0, 0), colour)
 
 
-class PassagePicture(QLabel):
+class PassagePicture(PictureFrame):
     """A small picture of where an excerpt stands; larger under the pointer."""
 
     clicked = Signal()
@@ -162,41 +161,17 @@ class PassagePicture(QLabel):
     """Pixels of the strip's height and of the larger picture's width."""
 
     def __init__(self, shown: str) -> None:
-        super().__init__()
-        self.setObjectName("passagePicture")
-        self.setFixedHeight(self.HIGH)
+        super().__init__(highest=self.HIGH)
         self.setMinimumWidth(60)
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setAccessibleName(f"Picture of {shown}")
         self.is_asked_for = False
-        self._image = QImage()
-
-    @property
-    def has_image(self) -> bool:
-        """Whether the picture is there."""
-        return not self._image.isNull()
 
     def show_image(self, image: QImage) -> None:
-        """Show the picture: its top where it is higher than the strip."""
-        self._image = image
+        """Show the picture, and the larger one under the pointer."""
+        super().show_image(image)
         self.setToolTip(f'<img width="{self.LARGE}" src="data:image/png;base64,{png_of(image)}">')
-        self._fit()
-
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        """Fit the width."""
-        super().resizeEvent(event)
-        self._fit()
-
-    def _fit(self) -> None:
-        if self._image.isNull():
-            return
-        ratio = self.devicePixelRatioF()
-        wide, high = int((self.width() - 2) * ratio), int((self.HIGH - 2) * ratio)
-        strip = self._image.scaledToWidth(max(wide, 1), Qt.TransformationMode.SmoothTransformation)
-        strip = strip.copy(0, 0, strip.width(), min(strip.height(), high))
-        strip.setDevicePixelRatio(ratio)
-        self.setPixmap(QPixmap.fromImage(strip))
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         """Go there."""
