@@ -76,7 +76,7 @@ NOT_FAR = 6.0
 """How far behind the best a further sentence may be."""
 OF_THING = 0.25
 """What the word for the kind of thing that is asked for weighs as a sign: "method", "option"."""
-OF_DEFINING = 1.6
+OF_DEFINING = 3.0
 """What the form of a definition counts against the signs of other kinds of answer."""
 OF_ENTRY = 1.3
 """What weighs as a sign that a sentence begins the description of the term asked for."""

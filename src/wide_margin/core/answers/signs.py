@@ -158,7 +158,7 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
         near = written[max(0, k - len(topic) - 1) : k + 1]
         if not all(any(begins_alike(w, part) for w in near) for part in topic):
             continue
-        before = sentence[: found[first].start()].strip(" “”\"‘’'").lower()
+        before = sentence[: found[first].start()].strip(" “”\"‘’'•▪–—*·-").lower()
         after = sentence[found[k].end() :].lstrip(" “”\"‘’'")
         begins = before in (
             "",
@@ -173,8 +173,8 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
             "der",
             "die",
         )
-        if begins and _SAYS_IS.match(after):
-            return 1.0
+        if begins and (_SAYS_IS.match(after) or re.match(r"[:–—]\s+\w", after)):
+            return 1.0  # "A weir is …", "• Weir: …"
         if _CALLED.search(before):
             best = max(best, 0.9)
         elif (
