@@ -391,6 +391,9 @@ def _chosen(
     limit = form.max_words or MAX_WORDS
     most = form.max_sentences or 4
     chosen = [best.sentence]
+    listed = _list_after(document, best.sentence)  # quoted as a list, not one by one
+    if listed and (question.kind == "list" or form.as_list):
+        return chosen
     if question.kind not in ("where", "who", "when", "how many"):
         chosen += _code_after(document, best.sentence)
     if _LEANS.match(sentences[best.sentence].text) and most > 1:
@@ -405,7 +408,6 @@ def _chosen(
     weights = np.array([term.weight for term in query.terms])
     total = float(weights.sum()) or 1.0
     covered = np.array(best.held)
-    listed = _list_after(document, best.sentence)  # quoted as a list, not one by one
     left = [c for c in statements if c.sentence not in chosen and c.sentence not in listed]
     while left and len(chosen) < most and n_words < min(full, limit):
         gains = [float(weights @ np.maximum(np.array(c.held) - covered, 0)) / total for c in left]
