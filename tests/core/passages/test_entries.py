@@ -96,3 +96,30 @@ def test_the_term_lends_its_words_to_its_description(tmp_path):
     answer = answer_quoted(read_document(path), "What is the default rate of soak?")
     assert "40" in answer.quotes[0].text
     assert answer.quotes[0].locators[0].page == 2
+
+
+def test_the_place_of_a_description_goes_before_that_of_its_term(tmp_path):
+    path = tmp_path / "order.pdf"
+    many = [
+        ("said", f"Runs without water {k} times before the seal must be oiled.") for k in (1, 2)
+    ]
+    make_pdf(path, [
+        [LEAD, ("code", "--dry"), *many],
+        [("said", "A whistle tells that the oil is used up."), LEAD],
+    ])  # fmt: skip
+    answer = answer_quoted(read_document(path), "What tells that the oil is used up?")
+    assert answer.quotes[0].text == "--dry … A whistle tells that the oil is used up."
+    assert [at.page for at in answer.quotes[0].locators] == [1, 0]
+
+
+def test_a_term_far_away_is_not_quoted(tmp_path):
+    path = tmp_path / "far.pdf"
+    page = [("said", f"It may be used in the dark, and by hand, on day {k}.") for k in range(24)]
+    make_pdf(path, [
+        [LEAD, ("code", "--dry"), *page], page,
+        [*page, ("said", "A whistle tells that the oil is used up.")],
+    ])  # fmt: skip
+    answer = answer_quoted(read_document(path), "What tells that the oil is used up?")
+    assert "A whistle tells" in answer.quotes[0].text
+    assert "--dry" not in answer.quotes[0].text
+    assert {at.page for at in answer.quotes[0].locators} == {2}

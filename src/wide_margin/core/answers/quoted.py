@@ -511,7 +511,8 @@ def _fitted(quotes: list[Quote], max_words: int) -> list[Quote]:
 def _quote(document: ReadDocument, question: Question, first: int, end: int) -> Quote:
     """Consecutive sentences, verbatim.
 
-    A table's row comes with the head of its table, a description with the term it describes.
+    A table's row comes with the head of its table, a description with the term it describes; the
+    place of what is said goes before that of what it belongs to.
     """
     sentences = document.text.sentences
     term = _rows_of_term(document, first)
@@ -521,11 +522,11 @@ def _quote(document: ReadDocument, question: Question, first: int, end: int) -> 
     locators: tuple[Locator, ...] = (locator_for(document, first, end),)
     if term and term[0] < first:
         text = f"{document.text.terms[sentences[first].term].text} … {text}"
-        locators = (locator_for(document, *term), *locators)
+        locators = (*locators, locator_for(document, *term))
     head = _head_row(document, first) if sentences[first].kind == "row" else first
     if head != first:
         text = f"{sentences[head].text} … {text}"
-        locators = (locator_for(document, head), *locators)
+        locators = (*locators, locator_for(document, head))
     return Quote(text, locators, emphasis=emphasis_for(question.kind, text))
 
 
@@ -543,6 +544,8 @@ def _rows_of_term(document: ReadDocument, row: int) -> tuple[int, int] | None:
     first = end
     while first and sentences[first - 1].paragraph == term.paragraph:
         first -= 1
+    if sentences[row].page > sentences[first].page + 1:
+        return None  # too far away to be read together
     if sentences[first].kind == "entry":  # the term stands in the first sentence itself
         return (first, first + 1) if first < row else None
     return (first, end) if first < end else None

@@ -31,7 +31,7 @@ ROLES = (
 )
 ROLE = re.compile(rf"\b{ROLES}\b", re.I)
 FREQUENCY = re.compile(
-    r"\b(?:every|each|once|twice|daily|weekly|monthly|yearly|hourly|annually|quarterly|per|always|never|seldom)\b"
+    r"\b(?:how often|every|each|once|twice|daily|weekly|monthly|yearly|hourly|annually|quarterly|per|always|never|seldom)\b"
     r"|\btimes (?:an?|each|per)\b", re.I
 )  # fmt: skip
 REASON = re.compile(
