@@ -201,14 +201,14 @@ def _lateness_run() -> tuple[float, float]:
     from PySide6.QtTest import QTest
 
     from wide_margin.core.margin import Store
-    from wide_margin.core.services import Settings
+    from wide_margin.core.services import SettingsKeeper
     from wide_margin.desktop.app import make_application
     from wide_margin.desktop.main_window import MainWindow
 
     make_application()
     with tempfile.TemporaryDirectory() as home:
         os.environ["XDG_CACHE_HOME"] = home
-        window = MainWindow(Store(Path(home) / "entries.sqlite"), Settings())
+        window = MainWindow(Store(Path(home) / "entries.sqlite"), SettingsKeeper())
         window.show()
         clock, late = QElapsedTimer(), [0.0]
         timer = QTimer()

@@ -8,7 +8,7 @@ from PySide6.QtCore import QEventLoop, Qt
 from PySide6.QtTest import QTest
 
 from wide_margin.core.margin import Entry, Store, default_store_path
-from wide_margin.core.services import Settings
+from wide_margin.core.services import SettingsKeeper
 from wide_margin.desktop.app import make_application
 from wide_margin.desktop.main_window import MainWindow
 
@@ -27,9 +27,9 @@ class Tour:
         self._n_pictures = 0
 
     def _open_window(self) -> MainWindow:
-        window = MainWindow(
-            Store(default_store_path()), Settings(model_address=self._address, language="de")
-        )
+        settings = SettingsKeeper()
+        settings.hold_for_now(model_address=self._address, language="de")
+        window = MainWindow(Store(default_store_path()), settings)
         window.show()
         return window
 
@@ -177,20 +177,20 @@ class Tour:
     def ask(self) -> str:
         """Ask a question that the handbook answers."""
         entry = self.type_question("How large may the closing error of a line of levels be?")
-        quotes = entry.body["quotes"]
+        quotes = entry.body.quotes
         self.check(quotes, "it was declined")
-        text = " ".join(quote["text"] for quote in quotes)
+        text = " ".join(quote.text for quote in quotes)
         self.check("4 mm" in text, f"the answer is “{text}”")
         self.wait("the held answer", lambda: self._window.read_view.margin.held)
-        places = ", ".join(place["shown"] for quote in quotes for place in quote["places"])
+        places = ", ".join(place.shown for quote in quotes for place in quote.locators)
         return f"answered with “4 mm” from {places}"
 
     def visit_places(self) -> str:
         """Step through the places of the held answer."""
         view = self._window.read_view
         view.pages.setFocus()
-        page = view._held_places[0]["page"]
-        view.follow(view.margin.held.entry.id, 0)
+        page = view.held.places[0]["page"]
+        view.held.follow(view.margin.held.entry.id, 0)
         self.wait("the words to be marked", lambda: view.pages.boxes_in_view(
             view.pages.laid("evidence")[0].spans))  # fmt: skip
         self.check(page in view.pages.visible_pages(), "the place is not in view")
@@ -201,13 +201,13 @@ class Tour:
     def decline(self) -> str:
         """Ask something that the handbook does not say."""
         entry = self.type_question("What salary does the mayor of Copenhagen receive?")
-        self.check(not entry.body["quotes"], "it was answered")
+        self.check(not entry.body.quotes, "it was answered")
         return "“The document does not say”, with the nearest passages"
 
     def explain(self) -> str:
         """Explain a term by the handbook's own words."""
         reader, view = self._window.reader, self._window.read_view
-        view.let_go()
+        view.held.let_go()
         self.select_words("held in suspense under section 8.4")
         QTest.keyClick(view.pages, Qt.Key.Key_E)
         self.wait(
@@ -215,8 +215,8 @@ class Tour:
             lambda: [e for e in reader.entries.values() if e.kind == "explanation"],
         )
         entry = next(e for e in reader.entries.values() if e.kind == "explanation")
-        terms = [meaning["term"] for meaning in entry.body["meanings"]]
-        places = [r["title"] for r in entry.body["references"] if r["place"]]
+        terms = [meaning.term for meaning in entry.body.meanings]
+        places = [r.title for r in entry.body.references if r.locator]
         self.check(terms and places, f"terms {terms}, places {places}")
         return f"terms {terms}, references to {places}"
 
@@ -228,7 +228,7 @@ class Tour:
 
         def finished() -> list[Entry]:
             return [e for e in reader.entries.values()
-                    if e.kind == "translation" and e.body["state"] != "running"]  # fmt: skip
+                    if e.kind == "translation" and e.body.state != "running"]  # fmt: skip
 
         self.wait("a translation", finished)
         body = finished()[0].body
@@ -247,7 +247,7 @@ class Tour:
         card = view.margin.card(note.id)
         self.check(card is not None, "the note is not in the margin")
         QTest.keyClicks(card.field, "check against the list of forms")
-        self.wait("the note to be saved", lambda: reader.entries[note.id].body["text"])
+        self.wait("the note to be saved", lambda: reader.entries[note.id].body.text)
         return "a note stands beside its passage"
 
     def open_again(self) -> str:

@@ -12,6 +12,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from tests.making import make_pdf, read_document
 from wide_margin.core.search import ReadDocument
 from wide_margin.core.session.reading_service import ReadingService
+from wide_margin.core.session.requests import ReadRequest
 
 HANDBOOK = resources.files("wide_margin.data") / "handbook.pdf"
 
@@ -42,7 +43,7 @@ def reading(tmp_path_factory: pytest.TempPathFactory, handbook_path: Path) -> Re
     before = os.environ.get("XDG_CACHE_HOME")
     os.environ["XDG_CACHE_HOME"] = str(tmp_path_factory.mktemp("cache"))
     service = ReadingService()
-    service.read(lambda kind, value: None, handbook_path, None, frozenset())
+    service.read(lambda kind, value: None, ReadRequest(handbook_path, os.getpid()))
     if before is None:
         del os.environ["XDG_CACHE_HOME"]
     else:

@@ -16,9 +16,12 @@ from wide_margin.core.answers import WHOLE, Answer, budget_of, compose, request_
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
 from wide_margin.core.export import export_outline, read_outline, section_row, write_bookmarks
 from wide_margin.core.jobs import CancelToken
+from wide_margin.core.layout import page_shown
 from wide_margin.core.margin import Store, default_store_path
 from wide_margin.core.outline import Outline
 from wide_margin.core.outline.editing import OutlineEditor, from_store
+from wide_margin.core.plain import counted, for_json_on_screen, plain
+from wide_margin.core.search.analysis import Analyser
 from wide_margin.core.services import WritingModel, load_settings
 from wide_margin.core.services.keys import model_key
 from wide_margin.core.services.writing_model import first_model
@@ -118,6 +121,7 @@ def outline(
     hidden = frozenset(name for name, is_hidden in hide.items() if is_hidden)
     with Session(file) as session:
         summary = _read(session, password_file, hide=hidden)
+        session.settle()
         title, password = summary.title or file.stem, session.password
         heights = [float(height) for height in session.sizes().result()[:, 1]]
         sha256 = session.fingerprint().result()
@@ -141,7 +145,7 @@ def outline(
         text = export_outline(summary.outline, summary.labels, form.value, title)
     else:
         text = "".join(
-            f"{'  ' * s.level}{s.title}  {summary.labels.of(s.page) or f'file {s.page + 1}'}\n"
+            f"{'  ' * s.level}{s.title}  {summary.labels.listed(s.page)}\n"
             for s in summary.outline.sections
         )
     if not summary.outline.sections:
@@ -166,12 +170,19 @@ def _edited(sha256: str, found: Outline, heights: list[float]) -> Outline:
 
 def _put(text: str, output: Path | None) -> None:
     if output is None:
-        typer.echo(text, nl=False)
+        typer.echo(_for_screen(text), nl=False)
         return
     try:
         output.write_text(text, encoding="utf-8")
     except OSError as error:
         raise WideMarginError(f"“{output}” cannot be written.") from error
+
+
+def _for_screen(text: str) -> str:
+    """Text or JSON without what turns the direction of a terminal's line."""
+    if text.lstrip()[:1] in ("{", "["):
+        return for_json_on_screen(text)
+    return plain(text)
 
 
 @app.command()
@@ -211,22 +222,45 @@ def ask(
     chosen = f"pages {pages}" if pages else section
     writer = _writing_model(model) if composed else None
     with Session(file) as session:
-        _read(session, password_file)
+        summary = _read(session, password_file)
         for item in asked:
             before = by_id.get(str(item.get("after", "")))
             reach = item.get("reach") or chosen or WHOLE
             text = " ".join(filter(None, (str(item["question"]), str(item.get("form") or ""))))
+            identity = {"id": item["id"]} if "id" in item else {}
             started = time.perf_counter()
-            answer = session.ask(text, reach, before).result()
-            ms = 1000 * (time.perf_counter() - started)
-            if writer is not None:
-                answer = _composed(answer, writer)
+            try:
+                answer = session.ask(text, reach, before).result()
+                ms = 1000 * (time.perf_counter() - started)
+                if writer is not None:
+                    answer = _composed(answer, writer, before, summary.language)
+            except WideMarginError as error:
+                if questions is None:
+                    raise
+                _tell_failed(item, identity, error, as_json=as_json)
+                continue
             if as_json:
                 line = answer_as_json(answer) | {"ms": round(ms, 1)}
-                identity = {"id": item["id"]} if "id" in item else {}
-                typer.echo(json.dumps(identity | line, ensure_ascii=False))
+                _say(json.dumps(identity | line, ensure_ascii=False))
             else:
-                typer.echo(answer_as_text(answer))
+                _say(answer_as_text(answer))
+        session.settle()
+
+
+def _say(text: str) -> None:
+    typer.echo(_for_screen(text))
+
+
+def _tell_failed(
+    item: dict[str, Any], identity: dict[str, Any], error: WideMarginError, *, as_json: bool
+) -> None:
+    """One question of many could not be asked; the others are."""
+    said = f"{error.message} {error.hint}".strip()
+    if as_json:
+        values = identity | {"question": item["question"], "error": said}
+        _say(json.dumps(values, ensure_ascii=False))
+    else:
+        _say(f"{item['question']}\n{said}")
 
 
 @app.command("stand-in")
@@ -293,9 +327,9 @@ def answer_as_text(answer: Answer) -> str:
 
 def coverage_line(answer: Answer) -> str:
     """Pages searched out of pages there are."""
-    line = f"{answer.n_searched} of {answer.n_pages} pages searched"
+    line = f"{answer.n_searched} of {counted(answer.n_pages, 'page')} searched"
     if len(answer.without_text) == 1:
-        line += f"; file page {answer.without_text[0] + 1} has no text"
+        line += f"; {page_shown(None, answer.without_text[0])} has no text"
     elif answer.without_text:
         line += f"; {len(answer.without_text)} have no text"
     return line
@@ -312,17 +346,18 @@ def _writing_model(address: str | None) -> WritingModel:
         )
     key = model_key(address)
     name = settings.model_name if address == settings.model_address else ""
-    return WritingModel(address, name, key) if name else replace(first_model(address), key=key)
+    return WritingModel(address, name, key) if name else first_model(address, key)
 
 
-def _composed(answer: Answer, model: WritingModel) -> Answer:
+def _composed(answer: Answer, model: WritingModel, before: str | None, language: str) -> Answer:
     """The answer with the model's statements in place of the quotes."""
     if answer.declined:
         return answer
     excerpts = answer.excerpts[:MAX_SENT]
-    budget = budget_of(request_for(answer.question, excerpts), len(excerpts), model.address)
+    question = f"{before} {answer.question}" if before else answer.question
+    budget = budget_of(request_for(question, excerpts), len(excerpts), model.address)
     typer.echo(f"Sending {budget.shown}", err=True)
-    quotes = compose(answer.question, excerpts, model, CancelToken())
+    quotes = compose(question, excerpts, model, CancelToken(), analyser=Analyser(language))
     return replace(answer, quotes=quotes, model=model.name)
 
 
@@ -337,7 +372,7 @@ def _questions_in(path: Path) -> Iterator[dict[str, Any]]:
         try:
             item = json.loads(line)
             item["question"] = str(item["question"])
-        except (ValueError, KeyError, TypeError) as error:
+        except (ValueError, KeyError, TypeError, RecursionError) as error:
             raise WideMarginError(
                 f"Line {number} of “{path.name}” is not an object with a question."
             ) from error
@@ -385,7 +420,7 @@ def main() -> None:
     try:
         app(args=arguments, prog_name="wide-margin")
     except WideMarginError as error:
-        typer.echo(f"{error.message} {error.hint}".strip(), err=True)
+        typer.echo(plain(f"{error.message} {error.hint}".strip()), err=True)
         sys.exit(1)
 
 

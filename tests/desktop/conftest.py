@@ -1,14 +1,17 @@
 """A real main window on the demo handbook, with a store of its own."""
 
+import inspect
 from collections.abc import Callable, Iterator
+from dataclasses import asdict
 from pathlib import Path
 
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
+from pytestqt.exceptions import TimeoutError
 
 from wide_margin.core.margin import Entry, Store
-from wide_margin.core.services import Settings
+from wide_margin.core.services import Settings, SettingsKeeper
 from wide_margin.core.services.stand_in import StandIn
 from wide_margin.desktop.main_window import MainWindow
 
@@ -31,8 +34,13 @@ def make_window(qtbot, tmp_path: Path) -> Iterator[Callable[..., MainWindow]]:
     store_path = tmp_path / "entries.sqlite"
     windows = []
 
+    stores = []
+
     def make(settings: Settings | None = None) -> MainWindow:
-        window = MainWindow(Store(store_path), settings or Settings(language="de"))
+        keeper = SettingsKeeper()
+        keeper.hold_for_now(**asdict(settings or Settings(language="de")))
+        stores.append(Store(store_path))
+        window = MainWindow(stores[-1], keeper)
         qtbot.addWidget(window)
         window.show()
         windows.append(window)
@@ -41,6 +49,8 @@ def make_window(qtbot, tmp_path: Path) -> Iterator[Callable[..., MainWindow]]:
     yield make
     for window in windows:
         window.close()
+    for store in stores:
+        store.close()
 
 
 @pytest.fixture
@@ -57,7 +67,26 @@ class Hand:
         self.reader = window.reader
 
     def wait(self, holds: Callable[[], object]) -> None:
-        self.bot.waitUntil(lambda: bool(holds()), timeout=WAIT_MS)
+        """Wait until something holds; where it never does, say what stood there."""
+        try:
+            self.bot.waitUntil(lambda: bool(holds()), timeout=WAIT_MS)
+        except TimeoutError as error:
+            waited_for = " ".join(inspect.getsource(holds).split())
+            kinds = [str(entry.kind) for entry in self.reader.entries.values()]
+            raise AssertionError(
+                f"waited in vain for: {waited_for}\nit gives: {holds()!r}\n"
+                f"status: {self.view.status.text()!r}, message: {self.view.message.text!r}, "
+                f"entries: {kinds}"
+            ) from error
+
+    def keep(self, words: str, letter: str) -> Entry:
+        """Select words and press a letter; the entry that comes of it."""
+        before = set(self.reader.entries)
+        self.select(words)
+        QTest.keyClicks(self.view.pages, letter.lower())
+        self.wait(lambda: set(self.reader.entries) - before)
+        (entry_id,) = set(self.reader.entries) - before
+        return self.reader.entries[entry_id]
 
     def open(self, path: Path, **options: str) -> "Hand":
         self.window.open(path, **options)
@@ -99,7 +128,9 @@ class Hand:
         QTest.keyClick(field, Qt.Key.Key_Return)
         self.wait(lambda: set(self.reader.entries) - before)
         (entry_id,) = set(self.reader.entries) - before
-        return self.reader.entries[entry_id]
+        entry = self.reader.entries[entry_id]
+        self.wait(lambda: self.view.margin.held and self.view.margin.held.entry.id == entry_id)
+        return entry
 
 
 def _move(port, point):

@@ -9,10 +9,11 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QInputDialog, QPushButton
 
 from tests.desktop.conftest import Hand
+from wide_margin.core.margin import Before
 from wide_margin.core.services import Settings
 from wide_margin.core.services.stand_in import StandIn
-from wide_margin.desktop import reader as reader_module
-from wide_margin.desktop.read_view.cards import WrappedLabel
+from wide_margin.desktop import service_writing
+from wide_margin.desktop.words import WrappedWords
 
 QUESTION = "How high is the crown of the dyke at Low Fenny?"
 
@@ -27,8 +28,13 @@ def press(hand, words):
     raise AssertionError(f"the held answer has no “{words}”")
 
 
+def is_composed(hand, entry):
+    body = hand.reader.entries[entry.id].body
+    return body.origin == "composed" and body.state == "done"
+
+
 def held_text(hand):
-    return " ".join(quote["text"] for quote in hand.view.margin.held.entry.body["quotes"])
+    return " ".join(quote.text for quote in hand.view.margin.held.entry.body.quotes)
 
 
 def test_a_follow_up_leans_on_the_held_question(hand):
@@ -36,7 +42,7 @@ def test_a_follow_up_leans_on_the_held_question(hand):
     press(hand, "Ask on from here")
     assert hand.view.ask_line.after.isVisibleTo(hand.view.ask_line)
     second = hand.ask("And at Innerby?")
-    assert second.body["before"] == {"id": first.id, "question": QUESTION}
+    assert second.body.before == Before(first.id, QUESTION)
     assert "4.5 metres" in held_text(hand)
     assert hand.view.ask_line.before == second.id
 
@@ -47,7 +53,7 @@ def test_a_question_can_be_asked_again_in_another_form(hand):
     field = hand.view.ask_line.field
     assert field.text() == "How does the seven-reading rule work?"
     entry = hand.ask(f"{field.text()} under 20 words")
-    assert sum(len(quote["text"].split()) for quote in entry.body["quotes"]) <= 20
+    assert sum(len(quote.text.split()) for quote in entry.body.quotes) <= 20
 
 
 def test_asking_on_can_be_left_again(hand):
@@ -55,7 +61,7 @@ def test_asking_on_can_be_left_again(hand):
     press(hand, "Ask on from here")
     QTest.mouseClick(hand.view.ask_line.after, Qt.MouseButton.LeftButton)
     entry = hand.ask("How often is the wire of the float changed?")
-    assert entry.body["before"] is None
+    assert entry.body.before is None
 
 
 def test_letting_go_ends_asking_on(hand):
@@ -69,59 +75,59 @@ def test_every_place_of_an_answer_can_be_visited(hand):
     hand.ask(QUESTION)
     hand.wait(lambda: hand.view.margin.held)
     for index, place in enumerate(hand.view.margin.held.places()):
-        hand.view.follow(hand.view.margin.held.entry.id, index)
-        hand.wait(lambda page=place["page"]: page in hand.view.pages.visible_pages())
+        hand.view.held.follow(hand.view.margin.held.entry.id, index)
+        hand.wait(lambda page=place.page: page in hand.view.pages.visible_pages())
 
 
 def test_a_struck_excerpt_is_left_out_when_asked_again(hand):
     entry = hand.ask(QUESTION)
-    press(hand, f"{len(entry.body['excerpts'])} excerpts")
-    first = entry.body["excerpts"][0]
+    press(hand, f"{len(entry.body.excerpts)} excerpts")
+    first = entry.body.excerpts[0]
     press(hand, "Strike")
-    assert hand.reader.entries[entry.id].body["struck"] == [0]
+    hand.wait(lambda: hand.reader.entries[entry.id].body.struck == (0,))
     before = set(hand.reader.entries)
     press(hand, "Ask again from what is kept")
-    hand.wait(lambda: set(hand.reader.entries) - before)
+    hand.wait(lambda: hand.view.margin.held.entry.id not in before)
     again = hand.view.margin.held.entry
-    assert again.body["reach"].endswith("kept excerpts")
-    assert first["place"]["spans"] not in [e["place"]["spans"] for e in again.body["excerpts"]]
+    assert again.body.reach.name.endswith("kept excerpts")
+    assert first.locator.spans not in [e.locator.spans for e in again.body.excerpts]
 
 
 def test_pages_can_be_asked_alone(hand):
-    assert hand.view.reach_pages("135-140")
+    assert hand.view.reaching.of_pages("135-140")
     entry = hand.ask("Which clothes are advised?")
-    assert entry.body["reach"] == "pages 135–140"
-    assert all(150 <= e["place"]["page"] <= 155 for e in entry.body["excerpts"])
+    assert entry.body.reach.name == "pages 135–140"
+    assert all(150 <= e.locator.page <= 155 for e in entry.body.excerpts)
     assert "pages 135–140" in hand.view.ask_line.reach_choice.button.text()
 
 
 def test_pages_that_are_not_there_are_told(hand):
-    assert not hand.view.reach_pages("900-910")
+    assert not hand.view.reaching.of_pages("900-910")
     assert "no pages “900-910”" in hand.view.status.text()
     assert hand.view.ask_line.reach.kind == "document"
 
 
 def test_the_selection_can_be_asked_alone(hand):
     hand.select("countersigns the second run within fourteen days")
-    hand.view.reach_selection()
+    hand.view.reaching.of_selection()
     entry = hand.ask("When must the second run be countersigned?")
-    assert entry.body["reach"] == "the selection"
-    assert {e["place"]["page"] for e in entry.body["excerpts"]} == {33}
+    assert entry.body.reach.name == "the selection"
+    assert {e.locator.page for e in entry.body.excerpts} == {33}
     assert "fourteen days" in held_text(hand)
 
 
 def test_an_answer_is_composed_checked_and_quoted_again(hand_with_model):
     hand = hand_with_model
     entry = hand.ask("How large may the closing error of a line of levels be?")
-    quoted = entry.body["quotes"]
+    quoted = entry.body.quotes
     press(hand, "Compose")
-    hand.wait(lambda: hand.reader.entries[entry.id].body.get("state") == "done")
+    hand.wait(lambda: is_composed(hand, entry))
     body = hand.reader.entries[entry.id].body
-    assert body["origin"] == "composed"
-    assert all(quote["places"] for quote in body["quotes"])
+    assert body.origin == "composed"
+    assert all(quote.locators for quote in body.quotes)
     assert "composed, simulated" in hand.view.margin.held.head.text()
     press(hand, "Quote again")
-    assert hand.reader.entries[entry.id].body["quotes"] == quoted
+    hand.wait(lambda: hand.reader.entries[entry.id].body.quotes == quoted)
 
 
 @pytest.mark.parametrize(
@@ -136,10 +142,10 @@ def test_a_model_that_fails_leaves_the_quotes(
         hand = Hand(qtbot, make_window(settings)).open(handbook_path)
         entry = hand.ask("How large may the closing error of a line of levels be?")
         press(hand, "Compose")
-        hand.wait(lambda: hand.reader.entries[entry.id].body.get("problem"))
+        hand.wait(lambda: hand.reader.entries[entry.id].body.problem)
         body = hand.reader.entries[entry.id].body
-        assert told in body["problem"]
-        assert body["quotes"] == entry.body["quotes"]
+        assert told in body.problem
+        assert body.quotes == entry.body.quotes
         hand.window.close()
 
 
@@ -149,10 +155,10 @@ def test_places_that_a_model_invents_are_not_shown(qtbot, make_window, handbook_
         hand = Hand(qtbot, make_window(settings)).open(handbook_path)
         entry = hand.ask("How large may the closing error of a line of levels be?")
         press(hand, "Compose")
-        hand.wait(lambda: hand.reader.entries[entry.id].body.get("state") == "done")
-        quotes = hand.reader.entries[entry.id].body["quotes"]
-        assert all(not quote["places"] for quote in quotes)
-        assert all("does not exist" in " ".join(quote["notes"]) for quote in quotes)
+        hand.wait(lambda: is_composed(hand, entry))
+        quotes = hand.reader.entries[entry.id].body.quotes
+        assert all(not quote.locators for quote in quotes)
+        assert all("does not exist" in " ".join(quote.notes) for quote in quotes)
         hand.window.close()
 
 
@@ -162,39 +168,38 @@ def test_composing_can_be_cancelled(qtbot, make_window, handbook_path):
         hand = Hand(qtbot, make_window(settings)).open(handbook_path)
         entry = hand.ask("How large may the closing error of a line of levels be?")
         press(hand, "Compose")
-        hand.wait(lambda: hand.reader.entries[entry.id].body.get("model"))
+        hand.wait(lambda: hand.reader.entries[entry.id].body.model)
         press(hand, "Cancel")
-        body = hand.reader.entries[entry.id].body
-        assert body["quotes"] == entry.body["quotes"]
-        assert body["origin"] == "quoted"
+        hand.wait(lambda: hand.reader.entries[entry.id].body.origin == "quoted")
+        assert hand.reader.entries[entry.id].body.quotes == entry.body.quotes
         hand.window.close()
 
 
 def test_an_answer_can_be_composed_freely_and_closely_again(hand_with_model, monkeypatch):
     hand, manners = hand_with_model, []
-    composed = reader_module.compose
+    composed = service_writing.compose
 
     def compose(*arguments, freely, **others):
         manners.append(freely)
         return composed(*arguments, freely=freely, **others)
 
-    monkeypatch.setattr(reader_module, "compose", compose)
+    monkeypatch.setattr(service_writing, "compose", compose)
     entry = hand.ask(QUESTION)
     for words in ("Compose", "Compose freely", "Compose closely"):
         press(hand, words)
-        hand.wait(lambda: hand.reader.entries[entry.id].body["state"] == "done")
+        hand.wait(lambda: is_composed(hand, entry))
     assert manners == [False, True, False]
-    assert hand.reader.entries[entry.id].body["origin"] == "composed"
+    assert hand.reader.entries[entry.id].body.origin == "composed"
 
 
 def test_the_excerpts_show_small_pictures_of_their_places(hand):
     entry = hand.ask(QUESTION)
     held = hand.view.margin.held
     assert not any(picture.has_image for picture in held.pictures)
-    press(hand, f"{len(entry.body['excerpts'])} excerpts")
+    press(hand, f"{len(entry.body.excerpts)} excerpts")
     hand.wait(lambda: all(picture.has_image for picture in held.pictures))
-    assert len(held.pictures) == len(entry.body["excerpts"])
-    second = entry.body["excerpts"][1]["place"]["page"]
+    assert len(held.pictures) == len(entry.body.excerpts)
+    second = entry.body.excerpts[1].locator.page
     held.pictures[1].clicked.emit()
     hand.wait(lambda: second in hand.view.pages.visible_pages())
 
@@ -203,11 +208,11 @@ def test_the_excerpts_show_small_pictures_of_their_places(hand):
 def test_no_word_of_the_held_answer_is_cut(hand, width):
     hand.window.resize(width, 800)
     entry = hand.ask(QUESTION)
-    press(hand, f"{len(entry.body['excerpts'])} excerpts")
+    press(hand, f"{len(entry.body.excerpts)} excerpts")
     hand.wait(lambda: hand.view.margin.held)
     QTest.qWait(100)  # sizes are found once the style is applied
     held = hand.view.margin.held
-    for label in held.findChildren(WrappedLabel):
+    for label in held.findChildren(WrappedWords):
         if label.isVisibleTo(held):
             assert label.height() >= label.heightForWidth(label.width()), label.text()
     for button in held.findChildren(QPushButton):
@@ -217,11 +222,11 @@ def test_no_word_of_the_held_answer_is_cut(hand, width):
 
 def test_a_table_can_be_asked_alone(hand):
     figure = next(f for f in hand.reader.summary.figures if f.name == "Table 2")
-    hand.view.reach_figure(figure)
+    hand.view.reaching.of_figure(figure)
     entry = hand.ask("How high was the surge of 3 November 1911?")
-    assert entry.body["reach"] == "Table 2"
+    assert entry.body.reach.name == "Table 2"
     assert "1.21" in held_text(hand)
-    assert {e["place"]["page"] for e in entry.body["excerpts"]} == {figure.page}
+    assert {e.locator.page for e in entry.body.excerpts} == {figure.page}
 
 
 def test_a_figure_is_chosen_from_a_list(hand, monkeypatch):
@@ -239,17 +244,17 @@ def test_a_figure_is_chosen_from_a_list(hand, monkeypatch):
 def test_general_knowledge_needs_a_model_and_is_passed_on(hand_with_model, monkeypatch):
     hand, asked = hand_with_model, []
     monkeypatch.setattr(
-        type(hand.reader), "compose",
-        lambda self, entry, *, freely, with_general: asked.append(with_general),
+        hand.reader.composer, "compose",
+        lambda entry, *, freely, with_general: asked.append(with_general),
     )  # fmt: skip
     line = hand.view.ask_line
     entry = hand.ask(QUESTION)
-    hand.view.compose(entry.id)
+    hand.view.commands.compose(entry.id)
     general = line.draw_on.menu.actions()[1]
     assert general.isEnabled()
     general.trigger()
     assert "general" in line.draw_on.button.text()
-    hand.view.compose(entry.id)
+    hand.view.commands.compose(entry.id)
     assert asked == [False, True]
     line.set_model(is_there=False)
     assert not line.draws_on_general
@@ -265,17 +270,17 @@ def test_a_composed_answer_is_there_after_reopening(hand_with_model, make_window
     hand = hand_with_model
     entry = hand.ask("How large may the closing error of a line of levels be?")
     press(hand, "Compose")
-    hand.wait(lambda: hand.reader.entries[entry.id].body.get("state") == "done")
-    composed = hand.reader.entries[entry.id].body["quotes"]
+    hand.wait(lambda: is_composed(hand, entry))
+    composed = hand.reader.entries[entry.id].body.quotes
     hand.window.close()
     again = Hand(hand.bot, make_window(replace(hand.reader.settings))).open(handbook_path)
-    assert again.reader.entries[entry.id].body["quotes"] == composed
+    assert again.reader.entries[entry.id].body.quotes == composed
 
 
 def test_an_answer_is_copied_with_its_pages(hand):
     entry = hand.ask("How large may the closing error of a line of levels be?")
     hand.wait(lambda: hand.view.margin.held)
-    hand.view.margin.held.copy_asked.emit(entry.id, "cited")
+    hand.view.margin.held.commands.copy(entry.id, "cited")
     text = QGuiApplication.clipboard().text()
     assert "4 mm for each kilometre" in text
     assert "(p. 17)" in text
@@ -284,15 +289,18 @@ def test_an_answer_is_copied_with_its_pages(hand):
 
 def test_questions_worth_asking_stand_beside_the_first_page(hand):
     margin = hand.view.margin
-    hand.wait(lambda: margin.worth)
+    assert "being looked for" in margin.worth.findChildren(WrappedWords)[0].text() or (
+        margin.worth.lines
+    )
+    hand.wait(lambda: margin.worth.lines)
     assert margin.worth.isVisible()
     assert len(margin.worth.lines) == 6
     question = margin.worth.lines[0].text()
     margin.worth.lines[0].linkActivated.emit("ask:")
     hand.wait(lambda: margin.held)
-    assert margin.held.entry.body["question"] in question
+    assert margin.held.entry.body.question in question
     assert not margin.worth.isVisible()
-    assert margin.held.entry.body["quotes"]
+    assert margin.held.entry.body.quotes
 
 
 def test_questions_worth_asking_stay_at_the_first_page(hand):
@@ -305,9 +313,9 @@ def test_questions_worth_asking_stay_at_the_first_page(hand):
 
 def test_the_kind_of_document_can_be_changed(hand):
     margin = hand.view.margin
-    hand.wait(lambda: margin.worth)
+    hand.wait(lambda: margin.worth.lines)
     before = margin.worth
-    before.kind_chosen.emit("statute")
+    hand.view.commands.choose_kind("statute")
     hand.wait(lambda: margin.worth is not before)
     assert "a statute" in margin.worth.kind.text()
 

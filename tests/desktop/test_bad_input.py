@@ -87,7 +87,7 @@ def test_a_document_without_text_can_be_looked_at(empty_hand, blank_pdf):
     assert "no text that can be read" in empty_hand.view.status.text()
     empty_hand.wait(lambda: empty_hand.view.pages.images.image(0))
     entry = empty_hand.ask("What is this about?")
-    assert entry.body["quotes"] == []
+    assert entry.body.quotes == ()
 
 
 def test_a_page_worker_that_dies_leaves_the_window_working(hand):

@@ -121,11 +121,11 @@ def test_found_words_are_counted_marked_and_stepped_through(hand):
     places = []
     for _ in range(n):
         QTest.keyClick(hand.view.place_line.find_field, Qt.Key.Key_Return)
-        places.append(hand.view._hit)
+        places.append(hand.view.finding.at)
     assert sorted(places) == list(range(n))
     assert hand.view.place_line.count.text() == first  # round once
-    hand.view.step_hit(-1)
-    assert hand.view._hit == places[-2]
+    hand.view.finding.step(-1)
+    assert hand.view.finding.at == places[-2]
 
 
 def test_words_that_are_not_there_are_not_found(hand):
@@ -135,10 +135,10 @@ def test_words_that_are_not_there_are_not_found(hand):
 
 def test_a_newer_search_replaces_an_older_one(hand):
     hand.view.place_line.find_field.setText("keeper")
-    hand.view._find()
+    hand.view.finding.find_again()
     hand.view.place_line.find_field.setText("paraffin")
     hand.wait(lambda: hand.view.place_line.count.text())
-    assert all("paraffin" in hit.line.lower() for hit in hand.view._hits)
+    assert all("paraffin" in hit.line.lower() for hit in hand.view.finding.hits)
 
 
 def test_escape_ends_a_search(hand):

@@ -49,10 +49,10 @@ def pixels_of(window):
 
 def test_night_colours_reach_pages_and_panels(hand):
     day = pixels_of(hand.window).mean()
-    hand.window.night_action.trigger()
+    hand.window.menus.night.trigger()
     hand.wait(lambda: hand.view.pages.images.image(0) and hand.view.pages.images.image(0).is_night)
     assert pixels_of(hand.window).mean() < 70 < 180 < day
-    hand.window.night_action.trigger()
+    hand.window.menus.night.trigger()
 
 
 def test_every_control_has_a_name(hand):

@@ -1,17 +1,15 @@
 """The settings of the writing model, and agreeing to send something off this machine."""
 
-from dataclasses import replace
-
 import keyring
 import pytest
 import shiboken6
 from keyring.backends.fail import Keyring as NoKeyring
-from PySide6.QtWidgets import QMessageBox
 
 from wide_margin.core.services import load_settings
 from wide_margin.core.services.settings import settings_path
 from wide_margin.core.services.stand_in import StandIn
 from wide_margin.desktop.model_dialog import ModelDialog
+from wide_margin.desktop.read_view import commands
 
 
 @pytest.fixture
@@ -58,7 +56,7 @@ def test_the_settings_are_kept_without_the_key(dialog, empty_hand, stand_in, mon
     dialog.address.setText(stand_in.address)
     dialog.key.setText("secret")
     dialog.save()
-    empty_hand.wait(lambda: empty_hand.reader.has_model)
+    empty_hand.wait(lambda: empty_hand.reader.composer.has_model)
     assert kept == [(stand_in.address, "secret")]
     assert load_settings().model_address == stand_in.address
     assert "secret" not in settings_path().read_text(encoding="utf-8")
@@ -80,16 +78,15 @@ def test_without_a_secret_store_the_variable_is_named(dialog, empty_hand):
 @pytest.mark.parametrize("agrees", [True, False])
 def test_sending_off_this_machine_is_asked_about_once(hand, monkeypatch, agrees):
     asked, composed = [], []
-    answer = QMessageBox.StandardButton.Yes if agrees else QMessageBox.StandardButton.No
-    monkeypatch.setattr(QMessageBox, "question", lambda *a: asked.append(a[2]) or answer)
     monkeypatch.setattr(
-        type(hand.reader), "compose", lambda self, entry, **_: composed.append(entry)
+        commands, "agrees", lambda parent, title, text: asked.append(text) or agrees
     )
+    monkeypatch.setattr(hand.reader.composer, "compose", lambda entry, **_: composed.append(entry))
     address = "https://model.example/v1"
-    hand.reader.settings = replace(hand.reader.settings, model_address=address)
+    hand.reader.settings_keeper.hold_for_now(model_address=address)
     entry = hand.ask("How often is the wire of the float changed?")
-    hand.view.compose(entry.id)
-    hand.view.compose(entry.id)
+    hand.view.commands.compose(entry.id)
+    hand.view.commands.compose(entry.id)
     assert len(asked) == (1 if agrees else 2)
     assert "excerpts, about" in asked[0]
     assert address in asked[0]

@@ -57,10 +57,10 @@ def test_a_disagreement_is_found_taken_and_undone(hand, outline):
     assert chosen(outline).title == WRONG
     assert chosen(outline).page == chosen(outline).reading("contents").page != before
     assert outline.outline.disputed == ()
-    hand.window.undo_action.trigger()
+    hand.window.menus.undo.trigger()
     assert outline.outline.disputed
     assert not outline.outline.is_edited
-    hand.window.redo_action.trigger()
+    hand.window.menus.redo.trigger()
     assert outline.outline.disputed == ()
 
 
@@ -80,7 +80,7 @@ def test_keys_change_levels_titles_and_delete(hand, outline):
     QTest.keyClick(outline.tree, Qt.Key.Key_Delete)
     assert len(outline.outline.sections) == n - 1
     for _ in range(4):
-        hand.window.undo_action.trigger()
+        hand.window.menus.undo.trigger()
     assert "9.4 Lost marks" in titles(outline)
     assert not outline.outline.is_edited
 
@@ -95,7 +95,7 @@ def test_other_views_go_by_the_changed_outline(hand, outline):
     assert contents.findItems("8 Levels to count from", Qt.MatchFlag.MatchRecursive)
     hand.wait(lambda: not outline.reader.outline._tell_timer.isActive())
     answer = hand.ask("What is sound datum?")
-    paths = [excerpt["place"]["path"] for excerpt in answer.body["excerpts"]]
+    paths = [excerpt.locator.path for excerpt in answer.body.excerpts]
     assert any("8 Levels to count from" in path for path in paths)
 
 
@@ -114,7 +114,7 @@ def test_changes_are_there_at_the_next_opening(hand, outline, qtbot, make_window
 def test_a_second_window_shows_the_same_changes(hand, outline, qtbot, make_window, handbook_path):
     other = make_window()
     other.reader.hub = hand.reader.hub
-    hand.reader.hub.changed.connect(other.reader._elsewhere)
+    hand.reader.hub.changed.connect(other.reader.outline._elsewhere)
     second = Hand(qtbot, other).open(handbook_path)
     outline.rename(0, "What comes first")
     second.wait(lambda: titles(other.outline_view)[0] == "What comes first")
@@ -133,7 +133,7 @@ def test_a_section_is_moved_and_added_at_a_page(hand, outline):
 
 def test_a_selection_becomes_a_section(hand):
     hand.select("shall not exceed 4 mm")
-    hand.view.start_section()
+    hand.view.commands.start_section()
     names = titles(hand.window.outline_view)
     assert "shall not exceed 4 mm" in names
     section = hand.window.outline_view.outline.sections[names.index("shall not exceed 4 mm")]
@@ -215,5 +215,5 @@ def test_two_hundred_changes_can_all_be_undone(hand, outline):
     for k in range(200):
         outline.rename(3, f"Title {k}")
     for _ in range(200):
-        hand.window.undo_action.trigger()
+        hand.window.menus.undo.trigger()
     assert not outline.outline.is_edited

@@ -47,8 +47,7 @@ def test_letters_act_only_on_a_selection(hand):
     for key in (Qt.Key.Key_E, Qt.Key.Key_M, Qt.Key.Key_N):
         QTest.keyClick(hand.view.pages, key)
     assert not hand.reader.entries
-    hand.select(WORDS)
-    QTest.keyClick(hand.view.pages, Qt.Key.Key_M)
+    hand.keep(WORDS, "M")
     assert len(hand.entries("mark")) == 1
 
 

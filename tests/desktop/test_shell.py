@@ -14,7 +14,7 @@ from tests.desktop.conftest import Hand
 from tests.making import make_pdf
 from wide_margin.core.pages import Link
 from wide_margin.core.pages.document import PdfFile
-from wide_margin.core.services import Settings
+from wide_margin.core.services import SettingsKeeper
 from wide_margin.desktop.app import Windows
 from wide_margin.desktop.properties import plain_date, property_rows
 
@@ -64,19 +64,21 @@ def test_a_moved_file_keeps_its_entries(qtbot, make_window, small_pdf, tmp_path)
 def windows(qtbot, tmp_path):
     from wide_margin.core.margin import Store
 
-    made = Windows(Store(tmp_path / "entries.sqlite"), Settings())
+    store = Store(tmp_path / "entries.sqlite")
+    made = Windows(store, SettingsKeeper())
     yield made
     made.close()
+    store.close()
 
 
 def test_two_windows_on_one_file_share_their_entries(qtbot, windows, small_pdf):
     one, two = (Hand(qtbot, windows.add()).open(small_pdf) for _ in range(2))
     entry = one.ask("When is the rope changed?")
     two.wait(lambda: entry.id in two.reader.entries)
-    two.reader.remove(entry.id)
-    assert entry.id not in one.reader.entries
-    two.window.undo_action.trigger()
-    assert entry.id in one.reader.entries
+    two.reader.keeper.remove(entry.id)
+    two.wait(lambda: entry.id not in one.reader.entries)
+    two.window.menus.undo.trigger()
+    two.wait(lambda: entry.id in one.reader.entries)
 
 
 def test_another_window_can_be_asked_for(windows):
@@ -86,7 +88,7 @@ def test_another_window_can_be_asked_for(windows):
 
 
 def test_panels_and_contents_are_remembered(hand, make_window):
-    hand.window.contents_action.trigger()
+    hand.window.menus.contents.trigger()
     assert not hand.view.contents.isVisible()
     hand.window.close()
     assert not make_window().read_view.contents.isVisibleTo(make_window().read_view)
@@ -97,9 +99,7 @@ def test_panels_and_contents_are_remembered(hand, make_window):
 
 def test_a_file_that_changes_is_offered_and_read_again_in_place(qtbot, make_window, small_pdf):
     hand = Hand(qtbot, make_window()).open(small_pdf)
-    hand.select("The rope is changed every eighteen months")
-    QTest.keyClick(hand.view.pages, Qt.Key.Key_M)
-    (mark,) = hand.entries("mark")
+    mark = hand.keep("The rope is changed every eighteen months", "M")
     text = "The rope is changed every eighteen months, whether or not it looks worn."
     make_pdf(small_pdf, [[("text", "A new first page. It is short.")], [("text", text)]])
     hand.wait(lambda: "changed on disk" in hand.view.status.text())
@@ -115,13 +115,16 @@ def test_a_file_that_changes_is_offered_and_read_again_in_place(qtbot, make_wind
 
 def test_an_entry_whose_passage_is_gone_is_kept_and_listed(qtbot, make_window, small_pdf):
     hand = Hand(qtbot, make_window()).open(small_pdf)
-    hand.select("The rope is changed every eighteen months")
-    QTest.keyClick(hand.view.pages, Qt.Key.Key_M)
+    hand.keep("The rope is changed every eighteen months", "M")
     make_pdf(small_pdf, [[("text", "Nothing is as it was. All is new.")]])
     hand.wait(lambda: "changed on disk" in hand.view.status.text())
     hand.reader.read_again()
-    hand.wait(lambda: hand.entries("mark") and hand.entries("mark")[0].body.get("lost"))
-    assert hand.view.contents.entries.topLevelItemCount() == 1
+    hand.wait(lambda: hand.entries("mark") and hand.entries("mark")[0].anchor.is_lost)
+    assert "no place in this version" in hand.view.status.text()
+    hand.view.contents.show_entries_list()
+    rows = hand.view.contents.entries
+    assert rows.topLevelItemCount() == 1
+    assert "no place" in rows.topLevelItem(0).toolTip(0)
 
 
 # --- arrangement, links, cutting, selection
@@ -185,7 +188,7 @@ def test_the_keyboard_extends_a_selection(hand):
 
 def test_a_copy_can_carry_its_place(hand):
     hand.select("countersigns the second run")
-    hand.view.copy_with_citation()
+    hand.view.commands.copy_with_citation()
     text = QGuiApplication.clipboard().text()
     assert text.startswith("“countersigns the second run” (The Tide Office, Hallan, The Skerrow")
     assert text.endswith("p. 18)")
@@ -217,7 +220,7 @@ def test_a_region_is_cut_out_with_its_text(hand):
     hand.wait(lambda: hand.entries("cutting"))
     (entry,) = hand.entries("cutting")
     assert "countersigns" in entry.anchor.quote
-    assert len(entry.body["png"]) > 500
+    assert len(entry.body.png) > 500
 
 
 # --- panels
@@ -237,7 +240,7 @@ def test_hits_are_listed_and_lead_there(hand):
     hand.view.place_line.find_field.setText("paraffin")
     hand.wait(lambda: hand.view.contents.hits.topLevelItemCount())
     n = hand.view.contents.hits.topLevelItemCount()
-    assert n == len(hand.view._hits) > 1
+    assert n == len(hand.view.finding.hits) > 1
     hand.view.contents.hit_chosen.emit(n - 1)
     assert hand.view.place_line.count.text() == f"{n} of {n}"
     hand.view.place_line.find_field.clear()
@@ -247,16 +250,16 @@ def test_hits_are_listed_and_lead_there(hand):
 def test_find_can_be_narrowed_to_whole_words_and_exact_forms(hand):
     def count(words):
         hand.view.place_line.find_field.setText(words)
-        hand.view._find()
-        hand.wait(lambda: hand.view._hits and hand.view.place_line.count.text())
-        return len(hand.view._hits)
+        hand.view.finding.find_again()
+        hand.wait(lambda: hand.view.finding.hits and hand.view.place_line.count.text())
+        return len(hand.view.finding.hits)
 
     everywhere = count("tide")
-    hand.view.find_whole_words(True)
-    hand.wait(lambda: 0 < len(hand.view._hits) < everywhere)
-    whole = len(hand.view._hits)
-    hand.view.find_exactly(True)
-    hand.wait(lambda: 0 < len(hand.view._hits) < whole)
+    hand.view.finding.whole_words(True)
+    hand.wait(lambda: 0 < len(hand.view.finding.hits) < everywhere)
+    whole = len(hand.view.finding.hits)
+    hand.view.finding.exactly(True)
+    hand.wait(lambda: 0 < len(hand.view.finding.hits) < whole)
 
 
 def test_tab_completes_a_heading_in_the_ask_line(hand):
@@ -277,7 +280,7 @@ def test_the_spine_shows_a_preview_and_its_strokes_can_be_clicked(hand):
     places = [place for place, _ in hand.view.spine._strokes]
     y = int(hand.view.spine._y(places[-1]))
     QTest.mouseClick(hand.view.spine, Qt.MouseButton.LeftButton, pos=QPoint(15, y))
-    assert hand.view._held_at >= 0
+    assert hand.view.held.at >= 0
 
 
 # --- help, properties, printing, the desktop
@@ -331,4 +334,4 @@ def test_an_address_is_fetched_and_opened(empty_hand, small_pdf):
     empty_hand.wait(lambda: empty_hand.reader.is_ready)
     assert empty_hand.reader.path == small_pdf
     empty_hand.window.open_text("http://127.0.0.1:9/none.pdf")
-    empty_hand.wait(lambda: "did not answer" in empty_hand.view.message.text)
+    empty_hand.wait(lambda: "cannot be reached" in empty_hand.view.message.text)

@@ -43,6 +43,29 @@ def to_page_space(
     return np.stack(corners, axis=1).astype(boxes.dtype)
 
 
+def to_user_space(
+    x: float, y: float, frame: tuple[float, float, float, float], rotation: int
+) -> tuple[float, float]:
+    """The reverse of to_page_space for one point.
+
+    Args:
+        x: Points from the left of the page as displayed.
+        y: Points from its top.
+        frame: The visible page box in user space: left, bottom, right, top.
+        rotation: Quarter turns clockwise that /Rotate asks for, 0 to 3.
+    """
+    left, bottom, right, top = frame
+    if rotation == 0:
+        return left + x, top - y
+    if rotation == 1:
+        return left + y, bottom + x
+    if rotation == 2:
+        return right - x, bottom + y
+    if rotation == 3:
+        return right - y, top - x
+    raise ValueError(f"rotation must be 0 to 3 quarter turns, got {rotation}")
+
+
 def union(boxes: FloatArray) -> Box:
     """Smallest box around all rows of an (n, 4) array with n at least 1."""
     low, high = boxes[:, :2].min(axis=0), boxes[:, 2:].max(axis=0)

@@ -1,7 +1,8 @@
 """Long work in core: it reports how far it is, and can be stopped at safe points."""
 
+import contextlib
 import threading
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 Progress = Callable[[int, int], None]
 """Called with (done, total); never goes back."""
@@ -17,10 +18,16 @@ class CancelToken:
     def __init__(self) -> None:
         """Start uncancelled."""
         self._event = threading.Event()
+        self._lock = threading.Lock()
+        self._watchers: list[Callable[[], None]] = []
 
     def cancel(self) -> None:
-        """Ask the work to stop at its next safe point."""
-        self._event.set()
+        """Ask the work to stop at its next safe point, and wake it where it waits."""
+        with self._lock:
+            self._event.set()
+            watchers = list(self._watchers)
+        for wake in watchers:
+            wake()
 
     @property
     def is_cancelled(self) -> bool:
@@ -31,6 +38,23 @@ class CancelToken:
         """Raise Cancelled when cancel() was called."""
         if self._event.is_set():
             raise Cancelled
+
+    @contextlib.contextmanager
+    def waking(self, wake: Callable[[], None]) -> Iterator[None]:
+        """While work waits for something outside, have wake() called when it is cancelled.
+
+        It is called in the thread that cancels; at once where that has happened already.
+        """
+        with self._lock:
+            self._watchers.append(wake)
+            is_late = self._event.is_set()
+        if is_late:
+            wake()
+        try:
+            yield
+        finally:
+            with self._lock:
+                self._watchers.remove(wake)
 
 
 def no_progress(done: int, total: int) -> None:

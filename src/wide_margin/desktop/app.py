@@ -4,18 +4,17 @@ import logging
 import os
 import signal
 import sys
-from dataclasses import replace
 from pathlib import Path
 
-from PySide6.QtCore import QTimer
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QApplication
 
-from wide_margin.core.errors import WideMarginError
-from wide_margin.core.margin import Store, default_store_path
-from wide_margin.core.services import Settings, load_settings
+from wide_margin.core.margin import Store, default_store_path, open_store
+from wide_margin.core.services import SettingsKeeper
 from wide_margin.core.session.fetch import is_address
+from wide_margin.desktop.entry_keeper import EntryHub
+from wide_margin.desktop.handover import Handover, hand_over
 from wide_margin.desktop.main_window import MainWindow
-from wide_margin.desktop.reader import EntryHub
 
 log = logging.getLogger(__name__)
 
@@ -33,9 +32,9 @@ def make_application() -> QApplication:
 
 
 class Windows:
-    """All windows of the application; they share the store and hear of each other's entries."""
+    """All windows of the application; they share store and settings, and hear of each other."""
 
-    def __init__(self, store: Store, settings: Settings) -> None:
+    def __init__(self, store: Store, settings: SettingsKeeper) -> None:
         self._store, self._settings = store, settings
         self._hub = EntryHub()
         self.open: list[MainWindow] = []
@@ -43,7 +42,9 @@ class Windows:
     def add(self, path: Path | None = None) -> MainWindow:
         """Another window, on a document or on the start page."""
         window = MainWindow(self._store, self._settings, self._hub)
+        window.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         window.window_asked.connect(self.add)
+        window.closed.connect(lambda: self.open.remove(window))
         self.open.append(window)
         if len(self.open) > 1:
             window.move(window.pos().x() + 32, window.pos().y() + 32)
@@ -52,10 +53,26 @@ class Windows:
             window.open(path)
         return window
 
+    def show(self, request: dict[str, str | None]) -> None:
+        """Do what a later start of the application asks for."""
+        file = request.get("file")
+        window = next((w for w in self.open if w.reader.path is None), None) or self.add()
+        if file:
+            _open_in(window, str(file), request.get("page"), request.get("password"))
+        window.raise_()
+        window.activateWindow()
+
     def close(self) -> None:
         """Close every window."""
-        for window in self.open:
+        for window in list(self.open):
             window.close()
+
+
+def _open_in(window: MainWindow, file: str, page: str | None, password: str | None) -> None:
+    if is_address(file):
+        window.open_text(file, page=page)
+    else:
+        window.open(Path(file), page=page, password=password)
 
 
 def run(
@@ -65,29 +82,33 @@ def run(
     """Open the window and stay until it is closed; the exit code."""
     logging.basicConfig(level=os.environ.get("WIDE_MARGIN_LOG", "WARNING"))
     application = make_application()
-    settings, trouble = _settings()
+    where = default_store_path()
+    named = str(file) if file is not None else None
+    if named is not None and not is_address(named):
+        named = str(Path(named).absolute())
+    if model is None and hand_over(where, {"file": named, "page": page, "password": password}):
+        return 0
+    settings = SettingsKeeper()
     if model:
-        settings = replace(settings, model_address=model, model_name="")
-    windows = Windows(Store(default_store_path()), settings)
+        settings.hold_for_now(model_address=model, model_name="")
+    opened = open_store(where)
+    windows = Windows(opened.store, settings)
+    handover = Handover(where)
+    handover.asked.connect(windows.show)
     window = windows.add()
-    if trouble is not None:
-        window.read_view.show_status(f"{trouble.message} {trouble.hint}")
-    if file is not None:
-        if is_address(str(file)):
-            window.open_text(str(file), page=page)
-        else:
-            window.open(Path(file), page=page, password=password)
+    for trouble in (settings.trouble, opened.trouble):
+        if trouble is not None:
+            log.warning("%s", trouble.message)
+            window.read_view.show_status(f"{trouble.message} {trouble.hint}")
+            window.start_page.say(f"{trouble.message} {trouble.hint}")
+    if named is not None:
+        _open_in(window, named, page, password)
     # Python sees Ctrl+C only when it runs; the timer lets it.
     signal.signal(signal.SIGINT, lambda *_: windows.close())
     heartbeat = QTimer()
     heartbeat.start(250)
     heartbeat.timeout.connect(lambda: None)
-    return application.exec()
-
-
-def _settings() -> tuple[Settings, WideMarginError | None]:
-    try:
-        return load_settings(), None
-    except WideMarginError as error:
-        log.warning("settings: %s", error.message)
-        return Settings(), error
+    code = application.exec()
+    handover.close()
+    opened.store.close()
+    return code

@@ -1,7 +1,5 @@
 """Where the writing model is: address, name, key, and a button that tries it."""
 
-from dataclasses import replace
-
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
     QComboBox,
@@ -9,7 +7,6 @@ from PySide6.QtWidgets import (
     QDialogButtonBox,
     QFormLayout,
     QHBoxLayout,
-    QLabel,
     QLineEdit,
     QPushButton,
     QVBoxLayout,
@@ -23,6 +20,7 @@ from wide_margin.core.services.keys import KEY_VARIABLE, keep_model_key, model_k
 from wide_margin.core.services.writing_model import list_models
 from wide_margin.desktop.background import Background, Report
 from wide_margin.desktop.look import sans_font
+from wide_margin.desktop.words import Words, show_title
 
 _EXAMPLE = "http://127.0.0.1:8080/v1"
 
@@ -30,12 +28,12 @@ _EXAMPLE = "http://127.0.0.1:8080/v1"
 class ModelDialog(QDialog):
     """Set once; nothing is sent before it is asked for."""
 
-    chosen = Signal(object)  # Settings
+    chosen = Signal(dict)  # settings and their new values
 
     def __init__(self, settings: Settings, background: Background, parent: QWidget) -> None:
         super().__init__(parent)
         self._settings, self._background = settings, background
-        self.setWindowTitle("Writing model")
+        show_title(self, "Writing model")
         self.setMinimumWidth(560)
         self.address = QLineEdit(settings.model_address)
         self.address.setPlaceholderText(_EXAMPLE)
@@ -48,13 +46,13 @@ class ModelDialog(QDialog):
         self.key = QLineEdit()
         self.key.setEchoMode(QLineEdit.EchoMode.Password)
         self.key.setPlaceholderText("unchanged")
-        self.verdict = QLabel("Nothing is sent before you ask for it.")
+        self.verdict = Words("Nothing is sent before you ask for it.")
         self.verdict.setWordWrap(True)
         self.verdict.setMinimumHeight(2 * self.fontMetrics().lineSpacing() + 4)
         self.verdict.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.try_button = QPushButton("Try it")
         self.try_button.clicked.connect(self.try_it)
-        about = QLabel(
+        about = Words(
             "A service that speaks chat completions over HTTP. Excerpts of the document are sent"
             " there when an answer is composed, and sentences when they are translated. The key is"
             f" kept by the desktop’s secret store, or read from {KEY_VARIABLE}."
@@ -96,9 +94,9 @@ class ModelDialog(QDialog):
         self.verdict.setText("Trying…")
 
         def work(token: CancelToken, report: Report) -> str:
-            names = list_models(address)
-            report(names)
             key = typed or model_key(address)
+            names = list_models(address, key, token)
+            report(names)
             model = WritingModel(address, name or names[0], key, patience=30.0, pauses=())
             messages = [{"role": "user", "content": "Answer with the word: ready"}]
             if not "".join(model.stream(messages, token)).strip():
@@ -129,9 +127,9 @@ class ModelDialog(QDialog):
     def save(self) -> None:
         """Keep what was typed; the dialog stays open where the key cannot be kept."""
         address = self.address.text().strip()
-        changed = replace(
-            self._settings, model_address=address, model_name=self.name.currentText().strip()
-        )
+        changed = {
+            "model_address": address, "model_name": self.name.currentText().strip()
+        }  # fmt: skip
         typed = self.key.text()
         if not typed:
             self._keep(changed)
@@ -142,6 +140,6 @@ class ModelDialog(QDialog):
             failed=self._failed,
         )
 
-    def _keep(self, changed: Settings) -> None:
+    def _keep(self, changed: dict[str, str]) -> None:
         self.chosen.emit(changed)
         self.accept()

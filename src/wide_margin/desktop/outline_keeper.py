@@ -1,8 +1,9 @@
 """The outline as the window knows it: as found, or as the reader has changed it."""
 
+import logging
 from collections.abc import Callable
 from dataclasses import replace
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtGui import QUndoCommand
@@ -16,11 +17,16 @@ from wide_margin.core.outline.editing import (
     carried_over,
     from_store,
 )
-from wide_margin.core.session import ReadSummary
 
 if TYPE_CHECKING:
     from wide_margin.desktop.reader import Reader
 
+log = logging.getLogger(__name__)
+
+_DAMAGED = WideMarginError(
+    "Your outline of this document is damaged and is left out.",
+    hint="The sections are shown as they were found.",
+)
 TELL_DELAY_MS = 600
 """Several changes in a row are told to the reading worker as one: it counts its terms anew."""
 
@@ -39,6 +45,7 @@ class OutlineKeeper(QObject):
         self._tell_timer.setSingleShot(True)
         self._tell_timer.setInterval(TELL_DELAY_MS)
         self._tell_timer.timeout.connect(self._tell_worker)
+        reader.hub.changed.connect(self._elsewhere)
 
     @property
     def outline(self) -> Outline:
@@ -52,25 +59,26 @@ class OutlineKeeper(QObject):
         facts = self._reader.facts
         return [float(height) for height in facts.sizes[:, 1]] if facts is not None else []
 
-    def take_in(self, summary: ReadSummary) -> ReadSummary:
-        """What was read, with the outline that was kept for this document."""
-        self.found = summary.outline
+    def take_up(self) -> None:
+        """Go by the outline that was kept for this document, where there is one."""
+        reader, record = self._reader, self._reader.record
+        if record is not None:
+            reader.watch(reader.store.later(reader.store.outline, record.id), done=self._use_kept)
+
+    def _use_kept(self, kept: tuple[str, list[dict[str, Any]]] | None) -> None:
         record = self._reader.record
-        if record is None:
-            return summary
-        try:
-            kept = self._reader.store.outline(record.id)
-        except WideMarginError as error:
-            self._reader.problem.emit(error)
-            return summary
-        if kept is None:
-            return summary
+        if kept is None or record is None:
+            return
         sha256, rows = kept
-        outline = from_store(rows, self.found, self.heights)
+        try:
+            outline = from_store(rows, self.found, self.heights)
+        except (ValueError, LookupError, TypeError):
+            log.warning("a kept outline is damaged and left out", exc_info=True)
+            self._reader.problem.emit(_DAMAGED)
+            return
         if sha256 != record.sha256:
             outline = carried_over(outline, self.found, self.heights)
-        self._tell_timer.start()
-        return replace(summary, outline=outline)
+        self.show(outline)
 
     def change(self, what: str, make: Callable[[OutlineEditor, Outline], Edit]) -> None:
         """Change the outline, if anything is different; undo brings the one before back."""
@@ -86,13 +94,20 @@ class OutlineKeeper(QObject):
             return
         if record is not None:
             rows = as_rows(outline) if outline.is_edited else None
-            try:
-                reader.store.put_outline(record.id, record.sha256, rows)
-            except WideMarginError as error:
-                reader.problem.emit(error)
+            reader.watch(
+                reader.store.later(reader.store.put_outline, record.id, record.sha256, rows),
+                done=lambda _: None,
+            )
         self.show(outline, at)
         if record is not None:
-            reader.hub.changed.emit(reader, record.id, "outline", outline)
+            reader.hub.changed.emit(self, record.id, "outline", outline)
+
+    def _elsewhere(self, who: QObject, record: int, what: str, value: object) -> None:
+        """Another window changed the outline of the same document."""
+        here = self._reader.record
+        is_same = here is not None and here.id == record
+        if who is not self and is_same and isinstance(value, Outline):
+            self.show(value)
 
     def show(self, outline: Outline, at: int = -1) -> None:
         """Another window may have changed it: only show it, and tell the worker."""
@@ -106,9 +121,7 @@ class OutlineKeeper(QObject):
     def _tell_worker(self) -> None:
         reader = self._reader
         if reader.session is not None and reader.summary is not None:
-            reader.background.watch(
-                reader.session.use_outline(reader.summary.outline), done=lambda _: None
-            )
+            reader.watch(reader.session.use_outline(reader.summary.outline), done=lambda _: None)
 
 
 class _Change(QUndoCommand):

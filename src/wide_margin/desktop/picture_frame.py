@@ -2,10 +2,11 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QImage, QPixmap, QResizeEvent
-from PySide6.QtWidgets import QLabel
+
+from wide_margin.desktop.words import Words
 
 
-class PictureFrame(QLabel):
+class PictureFrame(Words):
     """Fits its picture to its width; where it is too high, the top of it is seen."""
 
     def __init__(self, *, highest: int = 0) -> None:

@@ -3,10 +3,11 @@
 import re
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QDialog, QFormLayout, QLabel, QWidget
+from PySide6.QtWidgets import QDialog, QFormLayout, QWidget
 
 from wide_margin.core.pages import FileFacts
 from wide_margin.core.session import ReadSummary
+from wide_margin.desktop.words import Words, show_title
 
 _PDF_DATE = re.compile(r"D:(\d{4})(\d{2})?(\d{2})?(\d{2})?(\d{2})?")
 
@@ -42,6 +43,7 @@ def property_rows(
             ("Sentences", str(summary.n_sentences)), ("Language", summary.language),
             ("Without text", _pages(summary.without_text)),
             ("Not readable", _pages(summary.failed)),
+            ("Left out", ", ".join(summary.left_out)),
         ]  # fmt: skip
     return [(name, value) for name, value in rows if value]
 
@@ -60,15 +62,13 @@ class PropertiesDialog(QDialog):
 
     def __init__(self, rows: list[tuple[str, str]], parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Document properties")
+        show_title(self, "Document properties")
         form = QFormLayout(self)
         form.setContentsMargins(24, 16, 24, 16)
         form.setHorizontalSpacing(24)
         for name, value in rows:
-            label = QLabel(value)
+            label = Words(value)
             label.setWordWrap(True)
             label.setMinimumWidth(360)
             label.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-            caption = QLabel(name)
-            caption.setProperty("role", "secondary")
-            form.addRow(caption, label)
+            form.addRow(Words(name, role="secondary"), label)

@@ -9,15 +9,16 @@ from PySide6.QtWidgets import (
     QFrame,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QScrollArea,
     QVBoxLayout,
     QWidget,
 )
 
+from wide_margin.core.layout import page_shown
 from wide_margin.core.margin import DocumentRecord
+from wide_margin.core.plain import counted, one_line
 from wide_margin.desktop.look import DAY, Colours, sans_font
-from wide_margin.desktop.read_view.cards import word_button
+from wide_margin.desktop.words import Words, set_tip, word_button
 
 TILE = QSize(190, 292)
 PICTURE = QSize(158, 206)
@@ -32,9 +33,19 @@ def picture_path(record_id: int) -> Path:
 def keep_picture(record_id: int, image: QImage) -> None:
     """Keep a small picture of a first page for the start page."""
     path = picture_path(record_id)
-    path.parent.mkdir(parents=True, exist_ok=True)
+    try:
+        path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+    except OSError:
+        return  # the start page shows an empty page instead
     mode = Qt.TransformationMode.SmoothTransformation
     image.scaled(PICTURE * 2, Qt.AspectRatioMode.KeepAspectRatio, mode).save(str(path))
+
+
+def _is_file(path: str) -> bool:
+    try:
+        return Path(path).is_file()
+    except (OSError, ValueError):
+        return False
 
 
 class Tile(QWidget):
@@ -46,21 +57,21 @@ class Tile(QWidget):
     def __init__(self, record: DocumentRecord, colours: Colours) -> None:
         super().__init__()
         self.record, self._colours = record, colours
-        self.is_missing = not Path(record.path).is_file()
+        self.is_missing = not _is_file(record.path)
         self._image = QImage(str(picture_path(record.id)))
         self.setFixedSize(TILE)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setAccessibleName(f"{record.title}. {self.about()}")
-        self.setToolTip(record.path)
+        set_tip(self, record.path)
 
     def about(self) -> str:
         """Where reading stopped and what is kept, or that the file is gone."""
         if self.is_missing:
             return "The file is missing. Locate it…"
         n = self.record.n_entries
-        entries = f"{n} entr{'y' if n == 1 else 'ies'}" if n else "no entries"
-        return f"file page {self.record.last_page + 1} · {entries}"
+        entries = counted(n, "entry", "entries") if n else "no entries"
+        return f"{page_shown(None, self.record.last_page)} · {entries}"
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw the page and the words under it."""
@@ -92,7 +103,7 @@ class Tile(QWidget):
         room = QRect(8, top, TILE.width() - 16, 36)
         metrics = painter.fontMetrics()
         title = metrics.elidedText(
-            self.record.title, Qt.TextElideMode.ElideRight, int(1.75 * room.width())
+            one_line(self.record.title, 200), Qt.TextElideMode.ElideRight, int(1.75 * room.width())
         )
         painter.drawText(room, flags, title)
         painter.setFont(sans_font(-1.5))
@@ -134,8 +145,7 @@ class StartPage(QScrollArea):
         column.setContentsMargins(48, 32, 48, 32)
         column.setSpacing(16)
         head = QHBoxLayout()
-        self._title = QLabel()
-        self._title.setFont(sans_font(4, bold=True))
+        self._title = Words("", sans_font(4, bold=True))
         head.addWidget(self._title)
         head.addStretch(1)
         for text, signal, tip in (
@@ -147,7 +157,7 @@ class StartPage(QScrollArea):
             button.clicked.connect(signal)
             head.addWidget(button)
         column.addLayout(head)
-        self._hint = QLabel()
+        self._hint = Words()
         column.addWidget(self._hint)
         self._grid = QGridLayout()
         self._grid.setSpacing(8)
@@ -174,6 +184,10 @@ class StartPage(QScrollArea):
             tile.locate_asked.connect(self.locate_asked)
             self.tiles.append(tile)
         self._lay()
+
+    def say(self, text: str) -> None:
+        """Say something that is to be known before reading."""
+        self._hint.setText(text)
 
     def _lay(self) -> None:
         across = max(1, (self.viewport().width() - 96) // (TILE.width() + 8))

@@ -1,6 +1,6 @@
 import pytest
 
-from wide_margin.core.answers import Reach, answer_quoted, read_question
+from wide_margin.core.answers import Reach, answer_quoted, read_question, section_reach
 from wide_margin.core.answers.signs import emphasis_for, sign_of
 from wide_margin.core.layout import tidy
 
@@ -117,7 +117,7 @@ def test_a_reach_of_pages_keeps_to_them(handbook):
 def test_a_reach_of_a_section_keeps_to_it(handbook):
     sections = handbook.outline.sections
     at = next(k for k, s in enumerate(sections) if s.title.startswith("Part VI"))
-    reach = Reach("section", section=at, name="Part VI Surges")
+    reach = section_reach(sections[at])
     answer = answer_quoted(handbook, "How often is the wire changed?", reach)
     first, last = sections[at].page, sections[at].end_page
     assert all(first <= e.locator.page <= last for e in answer.excerpts)

@@ -64,7 +64,7 @@ def test_a_typed_page_is_a_label_first(typed, pages):
 
 
 def test_a_page_without_a_label_is_called_by_its_file_page():
-    assert LABELS.shown(10) == "file p. 11"
+    assert LABELS.shown(10) == "file page 11"
     assert LABELS.shown(8) == "p. 4"
 
 

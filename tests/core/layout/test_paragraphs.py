@@ -1,10 +1,14 @@
 from collections import Counter
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from tests.making import make_pdf, page_texts
 from wide_margin.core.layout import (
     find_furniture,
+    fold,
+    folded_with_places,
     lines_of,
     paragraphs_of,
     tidy,
@@ -111,11 +115,25 @@ def test_kinds_are_told_by_how_a_paragraph_starts(text, kind):
     ("raw", "expected"),
     [
         ("of\ufb01ce \ufb02ood", "office flood"),
-        ("B\u00a8arenreiter", "Bärenreiter"),
-        ("caf\u00b4e  au\nlait", "café au lait"),
+        ("B\ue0a8arenreiter", "Bärenreiter"),
+        ("caf\ue0b4e  au\nlait", "café au lait"),
+        ("Run `apt update` in ´s place", "Run `apt update` in ´s place"),
+        ("a lone \ue060 sign", "a lone ` sign"),
         ("soft\u00adware", "software"),
         ("plain text", "plain text"),
     ],
 )
 def test_tidy_makes_text_readable(raw, expected):
     assert tidy(raw) == expected
+
+
+@given(st.text(max_size=60))
+def test_every_tidied_word_is_found_in_what_was_tidied(text):
+    folded, places = folded_with_places(text)
+    assert len(folded) == len(places)
+    assert " ".join(fold(tidy(text)).split()) in folded
+
+
+@given(st.text(st.characters(max_codepoint=126, min_codepoint=32), max_size=60))
+def test_tidy_keeps_plain_text_as_it_is(text):
+    assert tidy(text) == " ".join(text.split())

@@ -5,9 +5,9 @@ import threading
 import httpx
 import pytest
 
-from wide_margin.core.errors import ServiceError, WideMarginError
+from wide_margin.core.errors import ServiceError
 from wide_margin.core.jobs import Cancelled, CancelToken
-from wide_margin.core.services import Settings, WritingModel, load_settings, save_settings
+from wide_margin.core.services import WritingModel
 from wide_margin.core.services.stand_in import StandIn, reply_to, translate_words
 from wide_margin.core.services.writing_model import first_model
 from wide_margin.core.translate import translate
@@ -170,30 +170,3 @@ def test_sentences_that_a_model_leaves_out_are_an_error(server_that):
 
 
 # --- settings
-
-
-def test_settings_are_saved_and_loaded(tmp_path):
-    path = tmp_path / "deep" / "settings.toml"
-    settings = Settings("http://127.0.0.1:1/v1", "m", "fr", night=True)
-    save_settings(settings, path)
-    assert load_settings(path) == settings
-
-
-def test_missing_settings_are_the_defaults(tmp_path):
-    assert load_settings(tmp_path / "none.toml") == Settings()
-
-
-def test_settings_of_a_later_version_are_kept(tmp_path):
-    path = tmp_path / "settings.toml"
-    path.write_text('[writing_model]\nfuture = 1\n[other]\nx = "y"\n', encoding="utf-8")
-    save_settings(Settings(language="de"), path)
-    text = path.read_text(encoding="utf-8")
-    assert "future = 1" in text
-    assert 'x = "y"' in text
-
-
-def test_broken_settings_are_told(tmp_path):
-    path = tmp_path / "settings.toml"
-    path.write_text("[writing_model", encoding="utf-8")
-    with pytest.raises(WideMarginError, match="cannot be read"):
-        load_settings(path)

@@ -170,9 +170,11 @@ def test_blocks_hold_every_page_once(tmp_path, small_pdf):
 
     pdf = PdfFile(small_pdf)
     seen = []
-    read_blocks(pdf, tmp_path, range(n_blocks(3)), frozenset({1}), lambda p, n: seen.append(p))
+    note = lambda p, n: seen.append(p)  # noqa: E731
+    kept = read_blocks(pdf, tmp_path, range(n_blocks(3)), frozenset({1}), note)
+    assert kept == {}
     pdf.close()
-    done = gather_blocks(tmp_path, 3)
+    done = gather_blocks(pdf, tmp_path, kept, frozenset({1}), note)
     assert seen == [0, 1, 2]
     assert done.failed == [1]
     assert done.lines[1] == []

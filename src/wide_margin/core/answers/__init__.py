@@ -4,10 +4,24 @@ from wide_margin.core.answers.backing import Backing, check_backing
 from wide_margin.core.answers.composed import Budget, budget_of, compose, request_for
 from wide_margin.core.answers.figures import Figure, figure_numbered, find_figures
 from wide_margin.core.answers.form import Form
-from wide_margin.core.answers.model import WHOLE, Answer, Excerpt, Locator, Quote, Reach
+from wide_margin.core.answers.model import (
+    WHOLE,
+    Answer,
+    Excerpt,
+    Locator,
+    Quote,
+    Reach,
+    Verdict,
+)
 from wide_margin.core.answers.question import Question, read_question
 from wide_margin.core.answers.quoted import answer_quoted
-from wide_margin.core.answers.reading import figure_reach, named_reach, pages_reach, read_asked
+from wide_margin.core.answers.reading import (
+    figure_reach,
+    named_reach,
+    pages_reach,
+    read_asked,
+    section_reach,
+)
 from wide_margin.core.answers.worth import KINDS, Worth, kind_of_document, worth_asking
 
 __all__ = [
@@ -23,6 +37,7 @@ __all__ = [
     "Question",
     "Quote",
     "Reach",
+    "Verdict",
     "Worth",
     "answer_quoted",
     "budget_of",
@@ -37,5 +52,6 @@ __all__ = [
     "read_asked",
     "read_question",
     "request_for",
+    "section_reach",
     "worth_asking",
 ]

@@ -7,6 +7,7 @@ from difflib import SequenceMatcher
 
 import numpy as np
 
+from wide_margin.core.answers.model import Verdict
 from wide_margin.core.search.analysis import Analyser, is_common
 from wide_margin.core.search.vectors import frequency_rank, said_rarely, vectors_of
 
@@ -74,8 +75,7 @@ _CALENDAR = {
 class Backing:
     """What a check found."""
 
-    verdict: str
-    """backed, partly or unbacked."""
+    verdict: Verdict
     reasons: tuple[str, ...] = ()
     """What is not backed, each in a few words to be shown."""
     share: float = 0.0
@@ -131,16 +131,16 @@ def check_backing(
         reasons = _changed_words(said, excerpts, support, analyser)
     share = _share(support)
     if reasons:
-        return Backing("unbacked", tuple(reasons), share)
+        return Backing(Verdict.UNBACKED, tuple(reasons), share)
     clauses = [_share(part) for part in _clauses(sentence, said, support)]
     held = [clause >= BACKED for clause in clauses if clause >= 0]
     if share >= BACKED and all(clause >= HALF for clause in clauses if clause >= 0):
-        return Backing("backed", (), share)
+        return Backing(Verdict.BACKED, (), share)
     unheld = tuple(dict.fromkeys(f"“{word}”" for word, worth in support if worth == 0.0))[:4]
     said_to = f"not in the excerpt: {', '.join(unheld)}" if unheld else "said otherwise"
     if any(held) or share >= SOME:
-        return Backing("partly", (said_to,), share)
-    return Backing("unbacked", (said_to,), share)
+        return Backing(Verdict.PARTLY, (said_to,), share)
+    return Backing(Verdict.UNBACKED, (said_to,), share)
 
 
 def _support(said: _Text, source: _Text, language: str) -> list[tuple[str, float]]:

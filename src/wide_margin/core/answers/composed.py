@@ -7,9 +7,10 @@ from dataclasses import dataclass
 
 from wide_margin.core.answers.backing import check_backing
 from wide_margin.core.answers.form import ANY_FORM, Form
-from wide_margin.core.answers.model import Excerpt, Quote
+from wide_margin.core.answers.model import Excerpt, Quote, Verdict
 from wide_margin.core.errors import ServiceError
 from wide_margin.core.jobs import CancelToken
+from wide_margin.core.passages import split_sentences
 from wide_margin.core.search.analysis import Analyser
 from wide_margin.core.services import WritingModel
 from wide_margin.core.services.writing_model import Message, is_on_this_machine
@@ -17,12 +18,10 @@ from wide_margin.core.services.writing_model import Message, is_on_this_machine
 NOT_SAID = "NOT SAID"
 GENERAL = 0
 """The number that a model gives for what it adds from general knowledge."""
-_STATEMENT = re.compile(
-    r"\s*(?P<text>.+?[.!?…][”\"’)]?)(?P<marks>(?:\s*\[\d+(?:\s*[,;]\s*\d+)*\])*)(?=\s+|$)"
-    r"|\s*(?P<bare>[^\n]+?)(?P<bare_marks>(?:\s*\[\d+(?:\s*[,;]\s*\d+)*\])+[.!?]?)(?=\s+|$)", re.S
-)  # fmt: skip
-_MARK = re.compile(r"\d+")
-_BRACKETS = re.compile(r"\[[\d,;\s]+\]")
+_MARKS = re.compile(r"[ \t]*(?:\[\d+(?:\s*[,;]\s*\d+)*\][ \t]*)+(?=[.!?…,;:]|\s|$)")
+_NUMBER = re.compile(r"\d+")
+_SHORT_OF_END = 2
+"""Sentences at the end of what has arrived that may still grow, or get their numbers."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,22 +117,19 @@ def compose(
         Cancelled: The token was cancelled.
     """
     messages = request_for(question, excerpts, form=form, freely=freely, with_general=with_general)
-    written, done = "", 0
+    written = ""
     statements: list[Quote] = []
 
     def take(*, final: bool) -> None:
-        nonlocal done
-        for text, marks, end in _statements(written[done:], final=final):
-            statements.append(_checked(text, marks, excerpts, analyser, with_general=with_general))
+        for text, numbers in statements_of(written, final=final)[len(statements) :]:
+            checked = _checked(text, numbers, excerpts, analyser, with_general=with_general)
+            statements.append(checked)
             if on_statement is not None:
-                on_statement(statements[-1])
-            done += end
+                on_statement(checked)
 
     for piece in model.stream(messages, token):
         written += piece
-        if written.strip()[: len(NOT_SAID)] not in NOT_SAID[: len(written.strip())] and not (
-            NOT_SAID.startswith(written.strip())
-        ):
+        if not NOT_SAID.startswith(written.strip()[: len(NOT_SAID)]):
             take(final=False)
     if written.strip().rstrip(".").upper() == NOT_SAID:
         return ()
@@ -143,24 +139,39 @@ def compose(
     return tuple(statements)
 
 
-def _statements(text: str, *, final: bool) -> list[tuple[str, list[int], int]]:
-    """Whole statements at the front of a text: the words, the numbers, the length of both."""
-    found = []
-    at = 0
-    while match := _STATEMENT.match(text, at):
-        if not final and match.end() > len(text.rstrip()) - 1:
-            break  # marks may still follow
-        words = match["text"] or match["bare"]
-        marks = match["marks"] if match["text"] else match["bare_marks"]
-        inside = [int(n) for mark in _BRACKETS.findall(words) for n in _MARK.findall(mark)]
-        plain = " ".join(_BRACKETS.sub("", words).split())
-        numbers = inside + [int(n) for n in _MARK.findall(marks or "")]
-        found.append((plain, numbers, match.end() - at))
+def statements_of(written: str, *, final: bool) -> list[tuple[str, list[int]]]:
+    """The sentences of a composed text, each with the numbers of the excerpts it names.
+
+    A number belongs to the sentence that it stands in or directly after.
+
+    Args:
+        written: What has arrived.
+        final: Whether that is all; otherwise what may still grow is held back.
+    """
+    marks: list[tuple[int, list[int]]] = []
+    parts: list[str] = []
+    at = length = 0
+    for match in _MARKS.finditer(written):
+        parts.append(written[at : match.start()])
+        length += len(parts[-1])
+        marks.append((length, [int(n) for n in _NUMBER.findall(match[0])]))
         at = match.end()
-    rest = text[at:].strip()
-    if final and rest:
-        found.append((rest, [], len(text) - at))
-    return [row for row in found if row[0]]
+        if written[at : at + 1].isalnum():
+            parts.append(" ")
+            length += 1
+        elif match[0][-1:].isspace() and not written[at : at + 1].isspace():
+            parts.append(" " if written[at : at + 1] not in ".!?…,;:" else "")
+            length += len(parts[-1])
+    plain = "".join([*parts, written[at:]])
+    ranges = split_sentences(plain)
+    found: list[tuple[str, list[int]]] = []
+    for k, (start, end) in enumerate(ranges):
+        low = ranges[k - 1][1] if k else -1
+        numbers = [n for place, named in marks for n in named if low < place <= end]
+        if k == len(ranges) - 1:
+            numbers += [n for place, named in marks for n in named if place > end]
+        found.append((" ".join(plain[start:end].split()), numbers))
+    return found if final else found[: max(len(found) - _SHORT_OF_END, 0)]
 
 
 def _checked(
@@ -172,7 +183,9 @@ def _checked(
     with_general: bool,
 ) -> Quote:
     if with_general and numbers == [GENERAL]:
-        return Quote(text, (), "unbacked", notes=("from general knowledge, not from the document",))
+        return Quote(
+            text, (), Verdict.UNBACKED, notes=("from general knowledge, not from the document",)
+        )
     cited = list(dict.fromkeys(n for n in numbers if 1 <= n <= len(excerpts)))
     invented = [n for n in numbers if not 1 <= n <= len(excerpts)]
     notes = [f"the model named an excerpt {n} that does not exist" for n in invented]
@@ -183,6 +196,6 @@ def _checked(
     notes.extend(backing.reasons)
     locators = tuple(excerpts[n - 1].locator for n in cited)
     verdict = backing.verdict
-    if not cited and verdict == "backed":
-        verdict = "partly"
+    if not cited and verdict is Verdict.BACKED:
+        verdict = Verdict.PARTLY
     return Quote(text, locators, verdict, notes=tuple(notes))

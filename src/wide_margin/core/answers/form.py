@@ -14,7 +14,7 @@ _WORDS = re.compile(
     re.I,
 )
 _SENTENCES = re.compile(
-    rf",?\s*\b(?:in|with)\s+(?:(?:at most|no more than|only|just)\s+)?{_NUMBER}\s+(?:short\s+)?sentences?\b", re.I
+    rf",?\s*\b(?:in|with)\s+(?:(?:at most|no more than|only|just)\s+)?{_NUMBER}\s+(?:short\s+)?sentences?\b(?!\s+of\b)", re.I
 )  # fmt: skip
 _LIST = re.compile(r",?\s*\b(?:as|in) an? (?:bullet(?:ed)? |numbered )?list\b", re.I)
 _SHORT = re.compile(r",?\s*\b(?:briefly|in short|in brief|in a few words)\b", re.I)

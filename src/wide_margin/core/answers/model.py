@@ -1,8 +1,9 @@
 """What an answer is made of."""
 
 from dataclasses import dataclass
+from enum import StrEnum
 
-from wide_margin.core.layout import SpanOnPage
+from wide_margin.core.layout import SpanOnPage, page_shown
 from wide_margin.core.search import ReadDocument
 
 
@@ -14,9 +15,11 @@ class Reach:
     """document, section, pages, figure (or table), selection or kept (excerpts)."""
     first_page: int = 0
     last_page: int = -1
-    """Page indexes, both included, for kind pages."""
-    section: int = -1
-    """Index into the outline, for kind section."""
+    """Page indexes, both included, for kinds pages and section."""
+    first_y: float = 0.0
+    last_y: float = -1.0
+    """For kind section: where on its first and last page it starts and ends, in points. A section
+    is meant as it was when it was chosen; changing the outline does not move what is asked of."""
     name: str = "whole document"
     """How it is shown."""
     spans: tuple[SpanOnPage, ...] = ()
@@ -35,11 +38,23 @@ class Locator:
     spans: tuple[SpanOnPage, ...]
     path: tuple[str, ...]
     """Section titles from the outermost down."""
+    quote: str = ""
+    """The words it leads to: they find the place again in a new version of the file."""
+    is_lost: bool = False
+    """Whether the file that is open no longer has these words."""
 
     @property
     def shown(self) -> str:
         """As written on screen and in copies: "p. 57"."""
-        return f"p. {self.label}" if self.label else f"file p. {self.page + 1}"
+        return page_shown(self.label, self.page)
+
+
+class Verdict(StrEnum):
+    """Whether a composed sentence stands in the excerpt it cites."""
+
+    BACKED = "backed"
+    PARTLY = "partly"
+    UNBACKED = "unbacked"
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,8 +63,7 @@ class Quote:
 
     text: str
     locators: tuple[Locator, ...]
-    backing: str = "backed"
-    """backed, partly or unbacked."""
+    backing: Verdict = Verdict.BACKED
     emphasis: tuple[tuple[int, int], ...] = ()
     """Ranges of the text that answer most directly: a number, a name, a date."""
     notes: tuple[str, ...] = ()
@@ -105,4 +119,5 @@ def locator_for(document: ReadDocument, sentence: int, end: int | None = None) -
         label=document.labels.of(first.page),
         spans=tuple(spans),
         path=document.path_at(first.section),
+        quote=" ".join(s.text for s in document.text.sentences[sentence : last + 1]),
     )

@@ -17,7 +17,7 @@ from wide_margin.core.answers.model import (
     locator_for,
 )
 from wide_margin.core.answers.question import Question, topic_of
-from wide_margin.core.answers.reading import Asked, read_asked
+from wide_margin.core.answers.reading import Asked, paragraphs_within, read_asked
 from wide_margin.core.answers.signs import (
     asked_thing,
     begins_alike,
@@ -187,10 +187,10 @@ def _names(text: str) -> list[str]:
 
 def _allowed(document: ReadDocument, reach: Reach) -> BoolArray:
     """(p,) passages that may serve as evidence."""
-    passages, sections = document.text.passages, document.outline.sections
+    passages = document.text.passages
     allowed = np.array([p.kind not in ("listing", "heading") for p in passages], dtype=bool)
-    if reach.kind == "section" and 0 <= reach.section < len(sections):
-        first, end = sections[reach.section].first_paragraph, sections[reach.section].end_paragraph
+    if reach.kind == "section":
+        first, end = paragraphs_within(document, reach)
         sentences = document.text.sentences
         allowed &= np.array([first <= sentences[p.first].paragraph < end for p in passages])
     if reach.kind == "pages":
@@ -758,15 +758,10 @@ def _missing(query: Query, candidates: list[Candidate]) -> tuple[str, ...]:
 
 def _coverage(document: ReadDocument, reach: Reach) -> tuple[int, int, tuple[int, ...]]:
     """Pages searched, pages there are within reach, and those of them without text."""
-    first, last = 0, document.facts.n_pages - 1
-    if reach.kind == "pages":
-        first, last = reach.first_page, min(reach.last_page, last)
+    pages = set(range(document.facts.n_pages))
+    if reach.kind in ("pages", "section"):
+        pages &= set(range(reach.first_page, reach.last_page + 1))
     if reach.spans:
-        first, last = min(s.page for s in reach.spans), max(s.page for s in reach.spans)
-    if reach.kind == "section" and 0 <= reach.section < len(document.outline.sections):
-        section = document.outline.sections[reach.section]
-        first, last = section.page, section.end_page
-    empty = sorted({*document.without_text, *document.failed})
-    inside = tuple(page for page in empty if first <= page <= last)
-    n_pages = last - first + 1
-    return n_pages - len(inside), n_pages, inside
+        pages &= {span.page for span in reach.spans}
+    inside = tuple(sorted(pages & {*document.without_text, *document.failed}))
+    return len(pages) - len(inside), len(pages), inside

@@ -8,6 +8,7 @@ from wide_margin.core.answers.form import ANY_FORM, Form, take_form
 from wide_margin.core.answers.model import WHOLE, Reach
 from wide_margin.core.answers.question import Question, read_question
 from wide_margin.core.layout import PageLabels
+from wide_margin.core.outline import Section
 from wide_margin.core.outline.places import section_numbered, section_titled
 from wide_margin.core.search import ReadDocument, is_common
 from wide_margin.core.search.analysis import words
@@ -35,6 +36,10 @@ _LEADS_ON = re.compile(
 )  # fmt: skip
 _STANDS_IN = re.compile(
     r"\b(?:it|its|they|them|their|theirs|he|him|his|she|her|hers|this|these|those|that one|the latter|the former)\b", re.I
+)  # fmt: skip
+_BROKEN_END = re.compile(
+    r"\b(?:be|is|are|was|were|been|have|has|had|of|to|in|on|at|by|with|from|for|than|a|an|the|and|or|as|must|may|can|shall"
+    r"|contain|contains|last|lasts|take|takes|use|uses|write|exceed)\s*\?*$", re.I
 )  # fmt: skip
 MANY_WORDS = 4
 """A question with a pronoun leans on the one before if it has at most so many words of its own."""
@@ -64,7 +69,10 @@ def read_asked(
         reach: As chosen; a reach named in the question is narrower and goes before it.
         before: The question that this one may lean on.
     """
-    text, form = take_form(" ".join(typed.split()))
+    whole = " ".join(typed.split())
+    text, form = take_form(whole)
+    if form != ANY_FORM and (_BROKEN_END.search(text) or not _still_asks(text)):
+        text, form = whole, ANY_FORM  # "must it be at most 150 words?" asks for the number itself
     question = read_question(text)
     if question.kind != "where":
         text, reach = _take_reach(document, text, reach)
@@ -101,12 +109,12 @@ def _take_reach(document: ReadDocument, text: str, reach: Reach) -> tuple[str, R
     """The question without the words that narrow it, and what they narrow it to."""
     if match := _PAGES.search(text):
         pages = _pages(document, match["a"], match["b"], of_file=bool(match["file"]))
-        if pages is not None:
+        if pages is not None and _still_asks(_cut(text, match)):
             return _cut(text, match), pages
-    if match := _SECTION.search(text):
+    if (match := _SECTION.search(text)) and _is_number(match["id"]):
         section = section_numbered(document.outline, match["word"], match["id"])
-        if section >= 0:
-            return _cut(text, match), section_reach(document, section)
+        if section >= 0 and _still_asks(_cut(text, match)):
+            return _cut(text, match), section_reach(document.outline.sections[section])
     if (match := _FIGURE.search(text)) and (
         figure := figure_numbered(document, match["word"], match["id"])
     ):
@@ -115,13 +123,46 @@ def _take_reach(document: ReadDocument, text: str, reach: Reach) -> tuple[str, R
         section = section_titled(document.outline, match["title"] or match["named"])
         rest = _cut(text, match)
         if section >= 0 and sum(not is_common(w) for w in words(rest)) > 0:
-            return rest, section_reach(document, section)
+            return rest, section_reach(document.outline.sections[section])
     return text, reach
 
 
-def section_reach(document: ReadDocument, section: int) -> Reach:
-    """The reach of one section."""
-    return Reach("section", section=section, name=document.outline.sections[section].title)
+def _is_number(identifier: str) -> bool:
+    """Whether it numbers a section: "in part a duty" names no Annex A, "Annex A" does."""
+    return not (len(identifier) == 1 and identifier.isalpha() and identifier.islower())
+
+
+def _still_asks(text: str) -> bool:
+    """Whether a question of its own is left once its words about form or reach are taken out."""
+    return any(not is_common(word) for word in words(text))
+
+
+def section_reach(section: Section) -> Reach:
+    """The reach of one section, as it is now."""
+    last_page = max(section.end_page, section.page)
+    return Reach("section", section.page, last_page, section.y, section.end_y, section.title)
+
+
+def paragraphs_within(document: ReadDocument, reach: Reach) -> tuple[int, int]:
+    """First row and one past the last of the paragraphs that a section's reach holds."""
+    first = _row_at(document, reach.first_page, reach.first_y)
+    return first, max(_row_at(document, reach.last_page, reach.last_y), first + 1)
+
+
+def _row_at(document: ReadDocument, page: int, y: float) -> int:
+    """Row of the first paragraph at or after a place.
+
+    Where a section starts there, its own first paragraph: on a page with columns what stands
+    lower may come earlier.
+    """
+    for section in document.outline.sections:
+        if section.page == page and abs(section.y - y) < 1.0:
+            return section.first_paragraph
+    for row, paragraph in enumerate(document.paragraphs):
+        line = paragraph.pieces[0].line
+        if (line.page, (line.box[1] + line.box[3]) / 2) >= (page, y):
+            return row
+    return len(document.paragraphs)
 
 
 def figure_reach(figure: Figure) -> Reach:
@@ -152,7 +193,7 @@ def named_reach(document: ReadDocument, text: str) -> Reach | None:
         section = section_numbered(document.outline, "", plain)
     if section < 0:
         section = section_titled(document.outline, plain)
-    return section_reach(document, section) if section >= 0 else None
+    return section_reach(document.outline.sections[section]) if section >= 0 else None
 
 
 def pages_reach(labels: PageLabels, n_pages: int, text: str) -> Reach | None:

@@ -8,6 +8,12 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from wide_margin.core.plain import for_markdown, one_line
+
+_TEX = {
+    **{sign: f"\\{sign}" for sign in "&%$#_{}"},
+    "\\": r"\textbackslash{}", "~": r"\textasciitilde{}", "^": r"\textasciicircum{}",
+}  # fmt: skip
 ANSWER_FORMS = {
     "plain": "Words alone",
     "cited": "Words with pages",
@@ -47,9 +53,12 @@ def answer_as(form: str, question: str, statements: Sequence[Statement], source:
         lines = [f"{_said(s)} ({_where(s)})" if s.places else _said(s) for s in statements]
         return "\n".join([question, "", *lines, "", _reference(source)]) + "\n"
     if form == "markdown":
-        lines = [f"> {_escaped(_said(s))} ({_where(s)})\n" for s in statements]
+        lines = [f"> {for_markdown(_said(s))} ({_where(s)})\n" for s in statements]
         return (
-            "\n".join([f"**{_escaped(question)}**\n", *lines, f"*{_escaped(source.title)}*"]) + "\n"
+            "\n".join(
+                [f"**{for_markdown(question)}**\n", *lines, f"*{for_markdown(source.title)}*"]
+            )
+            + "\n"
         )
     pages = _pages(statements)
     if form == "bibtex":
@@ -72,12 +81,8 @@ def _reference(source: Source) -> str:
 
 
 def _pages(statements: Sequence[Statement]) -> str:
-    labels = [re.sub(r"^(?:file )?p\.\s*", "", place) for s in statements for place in s.places]
+    labels = [re.sub(r"^(?:p\.|file page)\s*", "", place) for s in statements for place in s.places]
     return ", ".join(dict.fromkeys(labels))
-
-
-def _escaped(text: str) -> str:
-    return re.sub(r"([\\`*_\[\]<>#])", r"\\\1", text)
 
 
 def _key(source: Source) -> str:
@@ -87,7 +92,7 @@ def _key(source: Source) -> str:
 
 def _bibtex(source: Source, pages: str, statements: Sequence[Statement]) -> str:
     def value(text: str) -> str:
-        return re.sub(r"([&%$#_{}])", r"\\\1", text)
+        return "".join(_TEX.get(sign, sign) for sign in one_line(text))
 
     fields = {
         "title": value(source.title), "author": value(source.author), "year": source.year,
@@ -100,8 +105,8 @@ def _bibtex(source: Source, pages: str, statements: Sequence[Statement]) -> str:
 def _ris(source: Source, pages: str, statements: Sequence[Statement]) -> str:
     fields = [("TY", "GEN"), ("TI", source.title), ("AU", source.author), ("PY", source.year),
               ("SP", pages)]  # fmt: skip
-    lines = [f"{tag}  - {text}" for tag, text in fields if text]
-    lines += [f"N1  - {_said(statement)}" for statement in statements]
+    lines = [f"{tag}  - {one_line(text)}" for tag, text in fields if text]
+    lines += [f"N1  - {one_line(_said(statement))}" for statement in statements]
     return "\r\n".join([*lines, "ER  - ", ""])
 
 

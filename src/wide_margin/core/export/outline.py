@@ -7,8 +7,9 @@ from collections.abc import Iterator
 from html import escape
 from xml.etree import ElementTree
 
-from wide_margin.core.layout import PageLabels
+from wide_margin.core.layout import PageLabels, page_shown
 from wide_margin.core.outline import Outline, Section
+from wide_margin.core.plain import for_cell, for_markdown, for_xml, one_line, plain
 
 
 def export_outline(outline: Outline, labels: PageLabels, form: str, title: str = "") -> str:
@@ -46,28 +47,28 @@ def section_row(section: Section, labels: PageLabels) -> dict[str, object]:
 
 
 def _place(section: Section, labels: PageLabels) -> str:
-    return labels.of(section.page) or f"file {section.page + 1}"
+    return labels.of(section.page) or page_shown(None, section.page)
 
 
 def _markdown(outline: Outline, labels: PageLabels, title: str) -> str:
-    lines = [f"# {title}", ""] if title else []
+    lines = [f"# {for_markdown(one_line(title))}", ""] if title else []
     for section, depth in _nested(outline):
-        text = section.title.replace("\\", "\\\\").replace("*", "\\*").replace("_", "\\_")
-        lines.append(f"{'  ' * depth}- {text}, {_place(section, labels)}")
+        text, place = for_markdown(plain(section.title)), for_markdown(_place(section, labels))
+        lines.append(f"{'  ' * depth}- {text}, {place}")
     return "\n".join(lines) + "\n"
 
 
 def _opml(outline: Outline, labels: PageLabels, title: str) -> str:
     root = ElementTree.Element("opml", version="2.0")
-    ElementTree.SubElement(ElementTree.SubElement(root, "head"), "title").text = title
+    ElementTree.SubElement(ElementTree.SubElement(root, "head"), "title").text = for_xml(title)
     open_ = [ElementTree.SubElement(root, "body")]
     for section, depth in _nested(outline):
         del open_[depth + 1 :]
         attributes = {
-            "text": section.title, "page": str(section.page + 1), "y": f"{section.y:.1f}"
+            "text": for_xml(section.title), "page": str(section.page + 1), "y": f"{section.y:.1f}"
         }  # fmt: skip
         if label := labels.of(section.page):
-            attributes["label"] = label
+            attributes["label"] = for_xml(label)
         open_.append(ElementTree.SubElement(open_[depth], "outline", attributes))
     ElementTree.indent(root)
     return ElementTree.tostring(root, encoding="unicode", xml_declaration=True) + "\n"
@@ -83,8 +84,8 @@ def _csv(outline: Outline, labels: PageLabels, title: str) -> str:
     writer = csv.writer(text)
     writer.writerow(["level", "title", "page", "label"])
     for section in outline.sections:
-        label = labels.of(section.page) or ""
-        writer.writerow([section.level, section.title, section.page + 1, label])
+        label = for_cell(labels.of(section.page) or "")
+        writer.writerow([section.level, for_cell(section.title), section.page + 1, label])
     return text.getvalue()
 
 

@@ -8,6 +8,7 @@ from typing import Any
 from lxml import etree
 
 from wide_margin.core.errors import WideMarginError
+from wide_margin.core.plain import FACT_LENGTH, one_line
 
 MAX_BYTES = 20_000_000
 Row = dict[str, Any]
@@ -31,7 +32,14 @@ def read_outline(path: Path) -> list[Row]:
         raise WideMarginError(f"“{path.name}” cannot be read.", hint="Is it there?") from error
     try:
         rows = list(_opml(data) if data.lstrip()[:1] == b"<" else _json(data))
-    except (ValueError, TypeError, KeyError, AttributeError, etree.LxmlError) as error:
+    except (
+        ValueError,
+        TypeError,
+        KeyError,
+        AttributeError,
+        RecursionError,
+        etree.LxmlError,
+    ) as error:
         raise WideMarginError(
             f"“{path.name}” is not an outline.", hint="Give an OPML file, or JSON as saved here."
         ) from error
@@ -62,7 +70,7 @@ def _opml(data: bytes) -> Iterator[Row]:
 
 
 def _row(title: object, level: object, page: object, y: object) -> Row:
-    text = " ".join(str(title).split())
+    text = one_line(str(title), FACT_LENGTH)
     if not text:
         raise ValueError("a section without a title")
     return {

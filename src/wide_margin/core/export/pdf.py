@@ -1,11 +1,15 @@
 """Copies of a PDF with an outline of ours; the original is never touched."""
 
+import os
+from contextlib import suppress
 from pathlib import Path
 
 import pikepdf
 
-from wide_margin.core.errors import WideMarginError
-from wide_margin.core.outline import Outline
+from wide_margin.core.errors import PasswordNeededError, WideMarginError
+from wide_margin.core.geometry import to_user_space
+from wide_margin.core.outline import Outline, Section
+from wide_margin.core.plain import plain
 
 
 def write_bookmarks(
@@ -21,22 +25,56 @@ def write_bookmarks(
     """
     if target.resolve() == source.resolve():
         raise WideMarginError("A copy cannot replace the file itself.", hint="Give another name.")
+    part = target.with_name(f".{target.name}.{os.getpid()}.part")
     try:
         with pikepdf.open(source, password=password or "") as pdf:
             with pdf.open_outline() as written:
                 written.root.clear()
                 open_: list[tuple[int, pikepdf.OutlineItem]] = []
                 for section in outline.sections:
-                    page = pdf.pages[section.page]
-                    top = float(page.cropbox[3]) - section.y
-                    item = pikepdf.OutlineItem(section.title, section.page, "XYZ", top=top)
+                    item = _item(pdf.pages[section.page], section)
                     while open_ and open_[-1][0] >= section.level:
                         open_.pop()
                     (open_[-1][1].children if open_ else written.root).append(item)
                     open_.append((section.level, item))
-            pdf.save(target)
+            # The copy is protected as the original is, or not at all.
+            pdf.save(part, encryption=_same_protection(pdf, password))
+        part.replace(target)
+    except pikepdf.PasswordError as error:
+        raise PasswordNeededError(
+            f"“{source.name}” is protected by a password.", hint="Give the password to copy it."
+        ) from error
     except (pikepdf.PdfError, OSError) as error:
         raise WideMarginError(
             f"The copy “{target.name}” could not be written.", hint="Is its folder there?"
         ) from error
+    finally:
+        with suppress(OSError):
+            part.unlink(missing_ok=True)
     return len(outline.sections)
+
+
+def _same_protection(pdf: pikepdf.Pdf, password: str | None) -> bool | pikepdf.Encryption:
+    """How to protect the copy: with the password that opened the original, and its permissions.
+
+    Raises:
+        WideMarginError: Only the user's password is known; the owner's would have to be made up.
+    """
+    if not pdf.is_encrypted:
+        return False
+    if not password or pdf.owner_password_matched:
+        return pikepdf.Encryption(user=password or "", owner=password or "", allow=pdf.allow)
+    raise WideMarginError(
+        "The file is protected, and its copy would not be.",
+        hint="Open it with the owner's password to write a copy that is protected too.",
+    )
+
+
+def _item(page: pikepdf.Page, section: Section) -> pikepdf.OutlineItem:
+    """A bookmark that leads to the top of a section, wherever /Rotate puts that."""
+    box = [float(side) for side in page.cropbox]
+    frame = min(box[0], box[2]), min(box[1], box[3]), max(box[0], box[2]), max(box[1], box[3])
+    turns = int(page.rotation) // 90 % 4
+    left, top = to_user_space(0.0, section.y, frame, turns)
+    title = plain(section.title)
+    return pikepdf.OutlineItem(title, section.page, "XYZ", left=left, top=top, zoom=0)

@@ -3,10 +3,10 @@
 from wide_margin.core.layout.furniture import Furniture, find_furniture
 from wide_margin.core.layout.lines import lines_of
 from wide_margin.core.layout.model import Line, Paragraph, Piece, SpanOnPage, usual_size
-from wide_margin.core.layout.page_labels import PageLabels, label_pages
+from wide_margin.core.layout.page_labels import PageLabels, label_pages, page_shown
 from wide_margin.core.layout.paragraphs import count_words, paragraphs_of, vocabulary
 from wide_margin.core.layout.selecting import TextLayer, boxes_of
-from wide_margin.core.layout.text import fold, tidy
+from wide_margin.core.layout.text import fold, folded_with_places, tidy
 
 __all__ = [
     "Furniture",
@@ -20,8 +20,10 @@ __all__ = [
     "count_words",
     "find_furniture",
     "fold",
+    "folded_with_places",
     "label_pages",
     "lines_of",
+    "page_shown",
     "paragraphs_of",
     "tidy",
     "usual_size",

@@ -35,9 +35,15 @@ class PageLabels:
         return self.labels[page] if 0 <= page < len(self.labels) else None
 
     def shown(self, page: int) -> str:
-        """What to call a page: "p. 57", or "file p. 69" where it has no label."""
+        """What to call a page: "p. 57", or "file page 69" where it has no label."""
+        return page_shown(self.of(page), page)
+
+    def listed(self, page: int) -> str:
+        """The same in a column of page numbers: bare, where no other number could be meant."""
         label = self.of(page)
-        return f"p. {label}" if label else f"file p. {page + 1}"
+        if label or any(self.labels):
+            return label or page_shown(None, page)
+        return str(page + 1)
 
     def find(self, typed: str) -> list[int]:
         """Page indexes that a typed page number may mean, best first.
@@ -59,6 +65,11 @@ class PageLabels:
             return []
         page = int(digits) - 1
         return [page] if 0 <= page < len(self.labels) else []
+
+
+def page_shown(label: str | None, page: int) -> str:
+    """What to call a page everywhere: "p. 57" by its label, else "file page 69"."""
+    return f"p. {label}" if label else f"file page {page + 1}"
 
 
 def _sequence_lengths(labels: Sequence[str | None]) -> list[int]:

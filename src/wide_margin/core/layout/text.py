@@ -3,29 +3,32 @@
 import re
 import unicodedata
 
-from wide_margin.core.pages import LINE_END_HYPHEN
+from wide_margin.core.pages import LINE_END_HYPHEN, LOOSE_ACCENTS
 
+_INVISIBLE = "\u00ad\u200b\u200c\u200d\u2060\ufeff"
+"""Soft hyphen, zero-width space and joiners: they are not part of a word."""
 _LIGATURES = {
     "\ufb00": "ff", "\ufb01": "fi", "\ufb02": "fl", "\ufb03": "ffi", "\ufb04": "ffl",
-    "\ufb05": "st", "\ufb06": "st", "\u00ad": "", LINE_END_HYPHEN: "-", "\ufffd": "",
-    "\u200b": "", "\ufeff": "",
+    "\ufb05": "st", "\ufb06": "st", LINE_END_HYPHEN: "-", "\ufffd": "",
 }  # fmt: skip
-_TRANSLATE = str.maketrans(_LIGATURES)
-# TeX's oldest encoding draws an accent as a character of its own, before its letter.
-_ACCENTS = {
+_TRANSLATE = str.maketrans({**_LIGATURES, **dict.fromkeys(_INVISIBLE, "")})
+_COMBINING = {
     "\u00a8": "\u0308", "\u00b4": "\u0301", "\u0060": "\u0300", "\u02c6": "\u0302",
     "\u02dc": "\u0303", "\u02c7": "\u030c", "\u02da": "\u030a", "\u00af": "\u0304",
 }  # fmt: skip
-_ACCENTED = re.compile("([" + "".join(_ACCENTS) + r"]) ?([A-Za-z\u0131])")
+_ACCENTS = {loose: _COMBINING[sign] for sign, loose in LOOSE_ACCENTS.items()}
+_AS_SIGNS = str.maketrans({loose: sign for sign, loose in LOOSE_ACCENTS.items()})
+_LOOSE = "".join(_ACCENTS)
+_ACCENTED = re.compile(f"([{_LOOSE}]) ?([A-Za-z\u0131])")
 _SPACES = re.compile(r"[^\S ]\s*|  \s*")
 """White space that is more, or something else, than one space."""
-_NEEDS_CARE = re.compile("[" + "".join(_LIGATURES) + "".join(_ACCENTS) + "\u0131]")
+_NEEDS_CARE = re.compile("[" + "".join(_LIGATURES) + _INVISIBLE + _LOOSE + "]")
 
 
 def tidy(text: str) -> str:
-    """Text for reading: ligatures opened, accents joined to letters, spaces single."""
-    if not (text.isascii() and "`" not in text) and _NEEDS_CARE.search(text):
-        text = _ACCENTED.sub(_compose, text.translate(_TRANSLATE))
+    """Text for reading: ligatures opened, loose accents joined to letters, spaces single."""
+    if not text.isascii() and _NEEDS_CARE.search(text):
+        text = _ACCENTED.sub(_compose, text.translate(_TRANSLATE)).translate(_AS_SIGNS)
     if _SPACES.search(text):
         text = _SPACES.sub(" ", text)
     return text.strip()
@@ -38,12 +41,38 @@ def _compose(match: re.Match[str]) -> str:
 
 
 def fold(text: str) -> str:
-    """Text for comparing: no case, no accents, typographic quotes and dashes made plain."""
+    """Text for comparing: no case, no accents, no invisible signs, quotes and dashes made plain."""
     if text.isascii():
         return text.lower()
     text = unicodedata.normalize("NFKD", text).casefold().translate(_PLAIN)
     return "".join(c for c in text if not unicodedata.combining(c))
 
 
+def folded_with_places(text: str) -> tuple[str, list[int]]:
+    """A text folded for comparing, and for each of its characters the place it came from.
+
+    What ``fold(tidy(text))`` holds is in it, in the same order.
+    """
+    folded: list[str] = []
+    places: list[int] = []
+    after_accent = False
+    for place, character in enumerate(text):
+        if character.isspace():
+            if folded and folded[-1] != " " and not after_accent:
+                folded.append(" ")
+                places.append(place)
+            after_accent = False
+            continue
+        after_accent = character in _ACCENTS
+        for part in "" if after_accent else fold(character):
+            folded.append(part)
+            places.append(place)
+    if folded and folded[-1] == " ":
+        folded.pop()
+        places.pop()
+    return "".join(folded), places
+
+
 _PLAIN = str.maketrans({"’": "'", "‘": "'", "“": '"', "”": '"', "–": "-", "—": "-", "−": "-",
-                        "‐": "-", "\u2011": "-", LINE_END_HYPHEN: "-"})  # fmt: skip
+                        "‐": "-", "\u2011": "-", LINE_END_HYPHEN: "-", "\u0131": "i",
+                        **dict.fromkeys(_INVISIBLE + "\ufffd" + _LOOSE, "")})  # fmt: skip

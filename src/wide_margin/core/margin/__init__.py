@@ -1,6 +1,48 @@
 """What is kept in the margin: entries, where they are anchored, and the store."""
 
+from wide_margin.core.margin.anchoring import Letters, anchored_again
+from wide_margin.core.margin.bodies import (
+    Before,
+    Body,
+    CuttingBody,
+    ExplanationBody,
+    MarkBody,
+    NoteBody,
+    QuestionBody,
+    TranslationBody,
+)
 from wide_margin.core.margin.entries import Anchor, Entry, new_entry
-from wide_margin.core.margin.store import DocumentRecord, Store, default_store_path
+from wide_margin.core.margin.kinds import EntryKind, Origin, State
+from wide_margin.core.margin.store import (
+    DocumentRecord,
+    KeptEntries,
+    Opened,
+    Store,
+    default_store_path,
+    open_store,
+)
 
-__all__ = ["Anchor", "DocumentRecord", "Entry", "Store", "default_store_path", "new_entry"]
+__all__ = [
+    "Anchor",
+    "Before",
+    "Body",
+    "CuttingBody",
+    "DocumentRecord",
+    "Entry",
+    "EntryKind",
+    "ExplanationBody",
+    "KeptEntries",
+    "Letters",
+    "MarkBody",
+    "NoteBody",
+    "Opened",
+    "Origin",
+    "QuestionBody",
+    "State",
+    "Store",
+    "TranslationBody",
+    "anchored_again",
+    "default_store_path",
+    "new_entry",
+    "open_store",
+]

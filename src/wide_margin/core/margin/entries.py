@@ -1,13 +1,15 @@
 """Entries: questions, explanations, translations, marks and notes beside their passages."""
 
 import uuid
-from dataclasses import asdict, dataclass, field, replace
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from typing import Any
 
-from wide_margin.core.layout import SpanOnPage
+import msgspec
 
-KINDS = ("question", "explanation", "translation", "mark", "note", "cutting")
+from wide_margin.core.layout import SpanOnPage
+from wide_margin.core.margin.bodies import BODIES, Body, body_to_json
+from wide_margin.core.margin.kinds import EntryKind
 
 
 @dataclass(frozen=True, slots=True)
@@ -16,20 +18,25 @@ class Anchor:
 
     page: int
     y: float
-    """Top of the passage, points from the top of the page."""
+    """Top of the passage, points from the top of the page; -1 where its characters tell."""
     spans: tuple[SpanOnPage, ...] = ()
     quote: str = ""
+    is_lost: bool = False
+    """Whether the file that is open no longer has these words."""
 
     def as_json(self) -> dict[str, Any]:
-        """Plain values for the store."""
-        return {"page": self.page, "y": self.y, "spans": [list(s) for s in self.spans],
-                "quote": self.quote}  # fmt: skip
+        """Plain values."""
+        values: dict[str, Any] = msgspec.to_builtins(self)
+        return values
 
     @classmethod
     def from_json(cls, data: dict[str, Any]) -> "Anchor":
-        """The reverse of as_json."""
-        spans = tuple(SpanOnPage(*(int(n) for n in span)) for span in data.get("spans", ()))
-        return cls(int(data["page"]), float(data["y"]), spans, str(data.get("quote", "")))
+        """The reverse of as_json.
+
+        Raises:
+            ValueError: It is not an anchor.
+        """
+        return msgspec.convert(data, cls)
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,31 +44,42 @@ class Entry:
     """One thing kept in the margin."""
 
     id: str
-    kind: str
+    kind: EntryKind
     anchor: Anchor
-    body: dict[str, Any]
-    """By kind: text of a note; ink of a mark; an answer, explanation or translation."""
+    body: Body
     created: str
     """ISO 8601, UTC."""
-    changed: str = field(default="")
+    changed: str = ""
 
     def with_body(self, **values: Any) -> "Entry":
         """The entry with some of its body replaced, changed now."""
-        return replace(self, body={**self.body, **values}, changed=_now())
+        return replace(self, body=replace(self.body, **values), changed=_now())
+
+    @property
+    def headline(self) -> str:
+        """In one line: what it says, else the words it stands beside, else its kind."""
+        return " ".join((self.body.headline or self.anchor.quote or self.kind).split())
+
+    @property
+    def words(self) -> str:
+        """Everything of it that can be searched."""
+        return f"{self.body.words}\n{self.anchor.quote}"
 
     def as_json(self) -> dict[str, Any]:
-        """Plain values."""
-        return {**asdict(self), "anchor": self.anchor.as_json()}
+        """Plain values, the body in the store's format."""
+        body = msgspec.json.decode(body_to_json(self.body))
+        return {"id": self.id, "kind": str(self.kind), "anchor": self.anchor.as_json(),
+                "body": body, "created": self.created, "changed": self.changed}  # fmt: skip
 
 
-def new_entry(kind: str, anchor: Anchor, body: dict[str, Any]) -> Entry:
+def new_entry(kind: EntryKind, anchor: Anchor, body: Body) -> Entry:
     """An entry made now.
 
     Raises:
-        ValueError: Unknown kind.
+        ValueError: The body is not one of this kind.
     """
-    if kind not in KINDS:
-        raise ValueError(f"kind must be one of {', '.join(KINDS)}, got {kind}")
+    if type(body) is not BODIES[kind]:
+        raise ValueError(f"the body of a {kind} is no {type(body).__name__}")
     return Entry(uuid.uuid4().hex, kind, anchor, body, _now())
 
 

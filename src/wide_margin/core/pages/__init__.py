@@ -2,6 +2,8 @@
 
 from wide_margin.core.pages.model import (
     LINE_END_HYPHEN,
+    LOOSE_ACCENTS,
+    PARTS,
     Bookmark,
     FileFacts,
     Font,
@@ -13,6 +15,8 @@ from wide_margin.core.pages.model import (
 
 __all__ = [
     "LINE_END_HYPHEN",
+    "LOOSE_ACCENTS",
+    "PARTS",
     "Bookmark",
     "FileFacts",
     "Font",

@@ -2,11 +2,13 @@
 
 import ctypes
 import hashlib
-from collections.abc import Iterator, Sequence
+import logging
+import stat
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from functools import partial
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 import numpy as np
 import pypdfium2 as pdfium
@@ -16,9 +18,24 @@ from wide_margin.core.errors import PageFailedError, PasswordNeededError, Unread
 from wide_margin.core.geometry import FloatArray, to_page_space
 from wide_margin.core.pages.model import Bookmark, FileFacts, Frame, Link
 from wide_margin.core.pages.native import utf16_result
+from wide_margin.core.plain import FACT_LENGTH, LABEL_LENGTH, one_line
+
+log = logging.getLogger(__name__)
+Part = TypeVar("Part")
 
 MAX_BOOKMARKS = 20_000
 """Far above any real file; ends the walk in a file whose outline runs in circles."""
+MAX_BOOKMARK_LEVEL = 24
+"""Deeper outlines are traps: following one 30,000 levels down takes gigabytes."""
+MAX_LABEL_LETTERS = 2_000_000
+"""Of all labels together; past that the file's labels are done without."""
+MAX_LINKS = 4_000
+"""Of one page."""
+TellPart = Callable[[str], None]
+
+
+def no_part(part: str) -> None:
+    """Stand where nobody watches."""
 
 
 class PdfFile:
@@ -39,6 +56,7 @@ class PdfFile:
             self.n_pages = len(self._pdf)
         except pdfium.PdfiumError as error:
             raise _opening_error(path, error, password) from error
+        self.n_pages = self._n_true_pages(self.n_pages)
         if self.n_pages == 0:
             raise UnreadableFileError(
                 f"“{path.name}” is a PDF without any page.", hint="Get the file again."
@@ -68,27 +86,82 @@ class PdfFile:
         finally:
             page.close()
 
-    def facts(self, *, first_pages: int | None = None) -> FileFacts:
+    def _n_true_pages(self, n_said: int) -> int:
+        """How many pages there are, where the file says more than it holds.
+
+        /Count of the page tree (ISO 32000-1, 7.7.3.2) is only said: one page may be called a
+        million. Where none of the last pages is there, the last that is there is looked for.
+        """
+        if n_said <= 8 or any(self._is_there(n_said - k) for k in range(1, 9)):
+            return n_said
+        low, high = 0, n_said - 8  # pages before low are there, those from high on are not
+        while low < high:
+            middle = (low + high) // 2
+            if any(self._is_there(k) for k in range(middle, min(middle + 8, high))):
+                low = middle + 1
+            else:
+                high = middle
+        return max((k + 1 for k in range(low, min(low + 8, n_said)) if self._is_there(k)),
+                   default=low)  # fmt: skip
+
+    def _is_there(self, index: int) -> bool:
+        size = pdfium_c.FS_SIZEF()
+        return bool(pdfium_c.FPDF_GetPageSizeByIndexF(self._pdf.raw, index, size))
+
+    def facts(
+        self,
+        *,
+        first_pages: int | None = None,
+        without: frozenset[str] = frozenset(),
+        at_part: TellPart = no_part,
+    ) -> FileFacts:
         """Everything that is known without reading a page.
 
         Args:
             first_pages: Measure so many pages and take the others to be like the last of them,
                 without labels: for showing the first page of a long document at once.
+            without: Names of PARTS that ended a process before and are not asked for.
+            at_part: Told the name of a part before it is asked for, "" after: so that whoever
+                watches this process knows what ended it.
         """
-        about = self._pdf.get_metadata_dict(skip_empty=True)
         n_sized = self.n_pages if first_pages is None else min(first_pages, self.n_pages)
+        none: tuple[str | None, ...] = (None,) * self.n_pages
+        left_out = set(without)
+
+        def part(name: str, ask: Callable[[], Part], otherwise: Part) -> Part:
+            if name in without:
+                return otherwise
+            at_part(name)
+            try:
+                return ask()
+            except Exception:
+                log.warning("the %s of a file are done without", name, exc_info=True)
+                left_out.add(name)
+                return otherwise
+            finally:
+                at_part("")
+
+        nothing: dict[str, str] = {}
+        about = part("about", self._about, nothing)
+        labels = part("labels", self._labels, none) if first_pages is None else none
         return FileFacts(
             n_pages=self.n_pages,
             sizes=self.sizes(n_sized),
-            labels=self._labels() if first_pages is None else (None,) * self.n_pages,
-            title=about.get("Title", "").strip(),
-            author=about.get("Author", "").strip(),
+            labels=labels,
+            title=about.get("Title", ""),
+            author=about.get("Author", ""),
             created=about.get("CreationDate", ""),
             changed=about.get("ModDate", ""),
             producer=about.get("Producer", ""),
-            identity=self._identity(),
+            identity=about.get("ID", ""),
             is_sized=n_sized == self.n_pages,
+            left_out=tuple(sorted(left_out)),
         )
+
+    def _about(self) -> dict[str, str]:
+        about = self._pdf.get_metadata_dict(skip_empty=True)
+        found = {name: one_line(value, FACT_LENGTH) for name, value in about.items()}
+        return {**found, "ID": self._identity()}
 
     def sizes(self, n_pages: int | None = None) -> FloatArray:
         """(pages, 2) width and height as displayed; past n_pages the size of the last measured."""
@@ -103,11 +176,11 @@ class PdfFile:
 
     def links(self, index: int) -> tuple[Link, ...]:
         """The link annotations of a page that lead somewhere."""
-        found = []
+        found: list[Link] = []
         with self.page(index) as page:
             frame, turns = frame_of(page), page.get_rotation() // 90
             position, raw = ctypes.c_int(0), pdfium_c.FPDF_LINK()
-            while pdfium_c.FPDFLink_Enumerate(page.raw, position, raw):
+            while len(found) < MAX_LINKS and pdfium_c.FPDFLink_Enumerate(page.raw, position, raw):
                 rect = pdfium_c.FS_RECTF()
                 if not pdfium_c.FPDFLink_GetAnnotRect(raw, rect):
                     continue
@@ -126,7 +199,7 @@ class PdfFile:
                 n = pdfium_c.FPDFAction_GetURIPath(self._pdf.raw, action, None, 0)
                 buffer = ctypes.create_string_buffer(n)
                 pdfium_c.FPDFAction_GetURIPath(self._pdf.raw, action, buffer, n)
-                return Link(box, address=buffer.value.decode("utf-8", "replace"))
+                return Link(box, address=one_line(buffer.value.decode("utf-8", "replace")))
             destination = pdfium_c.FPDFAction_GetDest(self._pdf.raw, action)
         if not destination:
             return None
@@ -134,13 +207,15 @@ class PdfFile:
         return None if page is None else Link(box, page, y)
 
     def _labels(self) -> tuple[str | None, ...]:
-        raw = self._pdf.raw
-        labels = [
-            utf16_result(partial(pdfium_c.FPDF_GetPageLabel, raw, i)) for i in range(self.n_pages)
-        ]
-        if not any(labels):
-            return (None,) * self.n_pages
-        return tuple(label or None for label in labels)
+        raw, n_letters = self._pdf.raw, 0
+        labels: list[str | None] = []
+        for index in range(self.n_pages):
+            label = utf16_result(partial(pdfium_c.FPDF_GetPageLabel, raw, index))
+            n_letters += len(label)
+            if n_letters > MAX_LABEL_LETTERS:
+                raise ValueError("the labels are longer than labels are")
+            labels.append(one_line(label, LABEL_LENGTH) or None)
+        return tuple(labels)
 
     def _identity(self) -> str:
         raw, kind = self._pdf.raw, pdfium_c.FILEIDTYPE_PERMANENT
@@ -176,10 +251,12 @@ class PdfFile:
             seen.add(address)
             title = utf16_result(partial(pdfium_c.FPDFBookmark_GetTitle, item))
             page, y = self._place(pdfium_c.FPDFBookmark_GetDest(raw, item))
-            yield Bookmark(" ".join(title.split()), level, page, y)
+            yield Bookmark(one_line(title, FACT_LENGTH), level, page, y)
             if after := pdfium_c.FPDFBookmark_GetNextSibling(raw, item):
                 waiting.append((after, level))
-            if below := pdfium_c.FPDFBookmark_GetFirstChild(raw, item):
+            if level < MAX_BOOKMARK_LEVEL and (
+                below := pdfium_c.FPDFBookmark_GetFirstChild(raw, item)
+            ):
                 waiting.append((below, level + 1))
 
     def _place(self, destination: Any) -> tuple[int | None, float | None]:
@@ -226,18 +303,23 @@ def check_is_pdf(path: Path) -> None:
     Raises:
         UnreadableFileError: Missing, a folder, empty, or without a PDF header.
     """
-    if path.is_dir():
-        raise UnreadableFileError(f"“{path.name}” is a folder.", hint="Choose a PDF file in it.")
     try:
+        if path.is_dir():
+            raise UnreadableFileError(
+                f"“{path.name}” is a folder.", hint="Choose a PDF file in it."
+            )
+        if not stat.S_ISREG(path.stat().st_mode):  # reading a pipe or a device may never end
+            raise UnreadableFileError(f"“{path.name}” is not a file.", hint="Choose a PDF file.")
         with path.open("rb") as file:
             start = file.read(1024)
     except FileNotFoundError as error:
         raise UnreadableFileError(
             f"There is no file “{path}”.", hint="Check the name, or choose the file again."
         ) from error
-    except OSError as error:
+    except (OSError, ValueError) as error:  # ValueError: a name with a null in it
+        reason = getattr(error, "strerror", None) or "its name is none that a file can have"
         raise UnreadableFileError(
-            f"“{path.name}” cannot be read: {error.strerror}.", hint="Check its permissions."
+            f"“{path.name[:200]}” cannot be read: {reason}.", hint="Check its permissions."
         ) from error
     if not start:
         raise UnreadableFileError(
@@ -250,9 +332,18 @@ def check_is_pdf(path: Path) -> None:
 
 
 def sha256_of(path: Path) -> str:
-    """The file's SHA-256 in hex, read in pieces."""
-    with path.open("rb") as file:
-        return hashlib.file_digest(file, "sha256").hexdigest()
+    """The file's SHA-256 in hex, read in pieces.
+
+    Raises:
+        UnreadableFileError: It went away, or cannot be read.
+    """
+    try:
+        with path.open("rb") as file:
+            return hashlib.file_digest(file, "sha256").hexdigest()
+    except OSError as error:
+        raise UnreadableFileError(
+            f"“{path.name}” cannot be read any more: {error.strerror}.", hint="Is it still there?"
+        ) from error
 
 
 def _opening_error(

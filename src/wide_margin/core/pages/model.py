@@ -9,6 +9,15 @@ from wide_margin.core.geometry import Box, FloatArray, IntArray
 
 LINE_END_HYPHEN = "\ufffe"
 """What PDFium puts in place of a hyphen that parts a word at a line end."""
+LOOSE_ACCENTS = {
+    "\u00a8": "\ue0a8", "\u00b4": "\ue0b4", "\u0060": "\ue060", "\u02c6": "\ue0c6",
+    "\u02dc": "\ue0dc", "\u02c7": "\ue0c7", "\u02da": "\ue0da", "\u00af": "\ue0af",
+}  # fmt: skip
+"""TeX's oldest encoding draws an accent as a sign of its own, before its letter. In text of its
+fonts these signs are told from those of the same look by characters for private use; everywhere
+else a back-tick is a back-tick."""
+PARTS = ("labels", "bookmarks", "about")
+"""What a file says of itself that reading can do without."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,3 +129,5 @@ class FileFacts:
     """The first half of /ID in hex, "" where there is none."""
     is_sized: bool = True
     """Whether every page was measured; otherwise the later ones are taken to be like others."""
+    left_out: tuple[str, ...] = ()
+    """Which of the parts of what the file says could not be had: labels, bookmarks, about."""

@@ -10,7 +10,7 @@ import pypdfium2.raw as pdfium_c
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray, to_page_space
 from wide_margin.core.pages import native
 from wide_margin.core.pages.document import PdfFile, frame_now
-from wide_margin.core.pages.model import LINE_END_HYPHEN, Font, PageText
+from wide_margin.core.pages.model import LINE_END_HYPHEN, LOOSE_ACCENTS, Font, PageText
 
 # TeX's Computer Modern family and the URW faces say weight and slant in letters of their own.
 _BOLD = re.compile(
@@ -20,6 +20,12 @@ _ITALIC = re.compile(
     r"ital|obli|slant|(?:^|\+)(?:cm|sf|ec)(?:ti|sl|bxti|bxsl|mi|itt|sltt)|-it\b", re.I
 )
 _FIXED = re.compile(r"mono|courier|typewriter|(?:^|\+)(?:cm|sf|ec)\w*tt|consol|fixed|code", re.I)
+# Computer Modern in its first encoding: cmr10, cmbx12, cmti10, cmcsc10; not its successors.
+_OLD_ENCODING = re.compile(
+    r"(?:^|\+)cm(?:r|b|bx|ti|bxti|sl|bxsl|ss|ssi|ssbx|ssdc|csc|tt|itt|sltt|u|dunh)\d+", re.I
+)
+_LOOSE_ACCENT = re.compile("[" + "".join(LOOSE_ACCENTS) + "]")
+_LOOSENED = str.maketrans(LOOSE_ACCENTS)
 _FIXED_FLAG, _ITALIC_FLAG, _BOLD_FLAG = 1, 1 << 6, 1 << 18  # ISO 32000-1, table 123
 _HYPHEN_CODE = 2
 
@@ -61,6 +67,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     boxes = to_page_space(loose, frame.box, frame.turns)
     boxes = _without_shapeless(boxes, loose, chars)
     starts, fonts_of, sizes, fonts = _runs(address, np.flatnonzero(first))
+    chars = _with_loose_accents(chars, starts, fonts_of, fonts)
     return PageText(index, width, height, chars, boxes, starts, fonts_of, sizes, fonts, frame)
 
 
@@ -93,6 +100,21 @@ def _plain_character(code: int) -> str:
     if 0xD800 <= code <= 0xDFFF or code > 0x10FFFF:
         return "\ufffd"
     return chr(code)
+
+
+def _with_loose_accents(
+    chars: str, starts: IntArray, fonts_of: IntArray, fonts: tuple[Font, ...]
+) -> str:
+    """Tell the accents of TeX's oldest encoding from signs of the same look."""
+    old = [bool(_OLD_ENCODING.search(font.name)) for font in fonts]
+    if not any(old) or not _LOOSE_ACCENT.search(chars):
+        return chars
+    edges = [*starts.tolist(), len(chars)]
+    parts = [chars[: edges[0]]]
+    for run, font in enumerate(fonts_of.tolist()):
+        part = chars[edges[run] : edges[run + 1]]
+        parts.append(part.translate(_LOOSENED) if old[font] else part)
+    return "".join(parts)
 
 
 def _without_shapeless(boxes: FloatArray, loose: FloatArray, chars: str) -> FloatArray:

@@ -1,7 +1,7 @@
 """From paragraphs and outline to sentences and passages."""
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 
 from wide_margin.core.layout import Paragraph, tidy
 from wide_margin.core.outline import Outline
@@ -22,6 +22,16 @@ _WORKS_TITLE = re.compile(
     re.I,
 )
 
+LISTED = 0.4
+"""Share of a section's text that must look like rows or works for its title to be believed."""
+_ENDS_IN_PLACES = re.compile(r"[\s,.]+(?:\d{1,4}|[ivxlc]{1,6})(?:\s*[,–-]\s*\d{1,4})*\s*$")
+_YEAR = re.compile(r"\b(?:1[5-9]|20)\d\d[a-z]?\b")
+_OF_WORK = re.compile(
+    r"\b[^\W\d_]\.(?:[ -]?[^\W\d_]\.)*,?\s|\bpp?\.|\d+\s*(?:\(\d+\))?\s*:\s*\d+"
+    r"|\b(?:doi|isbn|issn|https?|press|verlag|journal|ed(?:s|itors?)?)\b",
+    re.I,
+)
+
 
 def build_passages(
     paragraphs: Sequence[Paragraph], outline: Outline, listings: frozenset[int]
@@ -33,7 +43,7 @@ def build_passages(
         outline: Its sections refer to rows of paragraphs.
         listings: Page indexes of contents pages and indexes.
     """
-    kinds = _section_kinds(outline)
+    kinds = _section_kinds(outline, paragraphs, listings)
     headings = {s.first_paragraph for s in outline.sections if "heading" in s.witnesses}
     starts = [s.first_paragraph for s in outline.sections]
     terms, term_of = find_terms(paragraphs, headings)
@@ -53,22 +63,47 @@ def build_passages(
     return Text(tuple(sentences), tuple(_gather(sentences, of_term)), terms)
 
 
-def _section_kinds(outline: Outline) -> dict[int, str]:
-    """Sections that only list: 'listing' or 'works', by their titles; subsections too."""
+def _section_kinds(
+    outline: Outline, paragraphs: Sequence[Paragraph], listings: frozenset[int]
+) -> dict[int, str]:
+    """Sections that only list: 'listing' or 'works'; subsections too.
+
+    The title alone does not tell ("Refractive index", "Cross references"): what stands in the
+    section must look like it as well.
+    """
     kinds: dict[int, str] = {}
     inherited: list[tuple[int, str]] = []
     for index, section in enumerate(outline.sections):
         while inherited and inherited[-1][0] >= section.level:
             inherited.pop()
         kind = inherited[-1][1] if inherited else ""
+        inside = paragraphs[section.first_paragraph + 1 : section.end_paragraph]
         if _LISTING_TITLE.search(section.title):
-            kind = "listing"
-        elif _WORKS_TITLE.search(section.title):
+            if _share(inside, lambda p: p.page in listings or _lists_places(p)) >= LISTED:
+                kind = "listing"
+        elif _WORKS_TITLE.search(section.title) and _share(inside, _is_work) >= LISTED:
             kind = "works"
         inherited.append((section.level, kind))
         if kind:
             kinds[index] = kind
     return kinds
+
+
+def _share(paragraphs: Sequence[Paragraph], holds: Callable[[Paragraph], bool]) -> float:
+    """Share of the text for which something holds."""
+    whole = sum(len(p.text) for p in paragraphs)
+    return sum(len(p.text) for p in paragraphs if holds(p)) / whole if whole else 0.0
+
+
+def _lists_places(paragraph: Paragraph) -> bool:
+    """Whether it is a row of an index or of contents: words, then page numbers, and no sentence."""
+    return bool(_ENDS_IN_PLACES.search(paragraph.text)) or len(paragraph.text) < 30
+
+
+def _is_work(paragraph: Paragraph) -> bool:
+    """Whether it names a published work: a year, and names with initials or a place to find it."""
+    text = paragraph.text
+    return bool(_YEAR.search(text)) and bool(_OF_WORK.search(text))
 
 
 def _sentences_of(

@@ -25,7 +25,6 @@ _ABBREVIATIONS = frozenset(
         "nos",
         "vol",
         "vols",
-        "p",
         "pp",
         "ed",
         "eds",
@@ -44,7 +43,6 @@ _ABBREVIATIONS = frozenset(
         "dept",
         "est",
         "ca",
-        "c",
         "art",
         "para",
         "ref",
@@ -81,7 +79,6 @@ _ABBREVIATIONS = frozenset(
         "abb",
         "bd",
         "hrsg",
-        "s",
         "o.ä",
         "evtl",
         "ggf",
@@ -89,14 +86,10 @@ _ABBREVIATIONS = frozenset(
         "p.ex",
         "c.-à-d",
         "av",
-        "apr",
         "env",
-        "chap",
         "n°",
-        "m",
         "mme",
         "mlle",
-        "sr",
         "sra",
         "dra",
         "ud",
@@ -105,6 +98,8 @@ _ABBREVIATIONS = frozenset(
         "núm",
     ]
 )
+_LETTERS = frozenset(["p", "s", "c"])
+"""Page, Seite and circa before a number; otherwise a unit or a name ("it took 4 s. The next")."""
 _WORDS_TOO = frozenset(["no", "nos", "art", "sun", "sat", "app", "ed", "mon"])
 """Abbreviations before a number ("no. 5"), words before anything else ("He said no.")."""
 _END = re.compile(r"[.!?…]+[\"'”’»)\]]*(?=\s)|[:;](?=\s+[•‣◦–—]\s)|\n")
@@ -160,6 +155,9 @@ def _ends_here(text: str, stop: int, end: int) -> bool:
     last = word[1].casefold().strip("(")
     if last in _WORDS_TOO:
         return not follows.isdigit()
+    if last in _LETTERS:
+        is_unit = text[: word.start()].rstrip()[-1:].isdigit()
+        return is_unit or not follows.isdigit()
     if last in _ABBREVIATIONS:
         # "etc." and "al." may also end a sentence; the others never do.
         return last in ("etc", "al", "inc", "ltd", "co") and follows.isupper()

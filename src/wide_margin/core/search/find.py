@@ -1,12 +1,11 @@
 """Exact find: across line ends, hyphenation and ligatures, ignoring case and accents."""
 
-import unicodedata
 from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
-from wide_margin.core.layout import Paragraph, fold, tidy
+from wide_margin.core.layout import Paragraph, fold, folded_with_places, tidy
 
 
 class Hit(NamedTuple):
@@ -83,23 +82,3 @@ def _is_whole(text: str, at: int, length: int) -> bool:
     before = text[at - 1] if at else " "
     after = text[at + length] if at + length < len(text) else " "
     return not before.isalnum() and not after.isalnum()
-
-
-def folded_with_places(text: str) -> tuple[str, list[int]]:
-    """A text folded for comparing, and for each of its characters the place it came from."""
-    folded: list[str] = []
-    places: list[int] = []
-    for place, character in enumerate(text):
-        if character.isspace():
-            if folded and folded[-1] != " ":
-                folded.append(" ")
-                places.append(place)
-            continue
-        plain = unicodedata.normalize("NFKD", fold(character))
-        for part in plain:
-            folded.append(part)
-            places.append(place)
-    if folded and folded[-1] == " ":
-        folded.pop()
-        places.pop()
-    return "".join(folded), places

@@ -1,12 +1,15 @@
 """Settings the reader chooses, in a TOML file under the user's configuration folder."""
 
+import os
 import tomllib
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, fields, replace
 from pathlib import Path
 from typing import Any
 
 import platformdirs
-import tomli_w
+import tomlkit
+from tomlkit.exceptions import TOMLKitError
 
 from wide_margin.core.errors import WideMarginError
 
@@ -25,6 +28,16 @@ class Settings:
     night: bool = False
 
 
+_PLACES = {
+    "model_address": ("writing_model", "address"),
+    "model_name": ("writing_model", "name"),
+    "trusted_address": ("writing_model", "trusted"),
+    "language": ("translation", "language"),
+    "night": ("look", "night"),
+}
+"""Table and key of every setting in the file."""
+
+
 def settings_path() -> Path:
     """Where the settings are."""
     folder = Path(platformdirs.user_config_dir("wide-margin", appauthor=False))
@@ -32,51 +45,115 @@ def settings_path() -> Path:
 
 
 def load_settings(path: Path | None = None) -> Settings:
-    """Read the settings; the defaults where the file is missing.
+    """Read the settings; the defaults where the file, or a key of it, is missing.
 
     Raises:
-        WideMarginError: The file is not TOML.
+        WideMarginError: The file cannot be read, or is not TOML.
     """
     path = path or settings_path()
     try:
         data = tomllib.loads(path.read_text(encoding="utf-8"))
     except FileNotFoundError:
         return Settings()
-    except (tomllib.TOMLDecodeError, OSError, UnicodeDecodeError) as error:
-        raise WideMarginError(
-            f"The settings in {path} cannot be read.", hint="Mend the file, or remove it."
-        ) from error
-    model, translation, look = (
-        _table(data, name) for name in ("writing_model", "translation", "look")
-    )
-    return Settings(
-        model_address=str(model.get("address", "")),
-        model_name=str(model.get("name", "")),
-        trusted_address=str(model.get("trusted", "")),
-        language=str(translation.get("language", "")),
-        night=bool(look.get("night", False)),
-    )
+    except (tomllib.TOMLDecodeError, OSError, UnicodeDecodeError, RecursionError) as error:
+        raise _unreadable(path) from error
+    found: dict[str, Any] = {}
+    for field in fields(Settings):
+        table, key = _PLACES[field.name]
+        value = _table(data, table).get(key)
+        if isinstance(value, type(field.default)):
+            found[field.name] = value
+    return Settings(**found)
 
 
-def save_settings(settings: Settings, path: Path | None = None) -> None:
-    """Write the settings; keys of the file that this version does not know are kept."""
-    path = path or settings_path()
-    try:
-        data: dict[str, Any] = tomllib.loads(path.read_text(encoding="utf-8"))
-    except (OSError, tomllib.TOMLDecodeError, UnicodeDecodeError):
-        data = {}
-    data["writing_model"] = {
-        **_table(data, "writing_model"),
-        "address": settings.model_address,
-        "name": settings.model_name,
-        "trusted": settings.trusted_address,
-    }
-    data["translation"] = {**_table(data, "translation"), "language": settings.language}
-    data["look"] = {**_table(data, "look"), "night": settings.night}
-    path.parent.mkdir(parents=True, exist_ok=True)
-    part = path.with_suffix(".part")
-    part.write_text(tomli_w.dumps(data), encoding="utf-8")
-    part.replace(path)
+class SettingsKeeper:
+    """The one keeper of the settings in a process; every window asks and changes them here.
+
+    A change is applied to the file as it is at that moment: other processes, and the reader with
+    an editor, may have changed other keys of it. Comments and unknown keys stay as they are.
+    """
+
+    def __init__(self, path: Path | None = None) -> None:
+        """Read the file; the user's own where None."""
+        self.path = path or settings_path()
+        self._for_now: dict[str, object] = {}
+        self._watchers: list[Callable[[Settings], None]] = []
+        self.trouble: WideMarginError | None = None
+        """Why the file could not be read; it is then left as it is."""
+        try:
+            self._kept = load_settings(self.path)
+        except WideMarginError as error:
+            self.trouble, self._kept = error, Settings()
+
+    @property
+    def now(self) -> Settings:
+        """The settings that hold."""
+        return replace(self._kept, **self._for_now)  # type: ignore[arg-type]
+
+    def hold_for_now(self, **values: object) -> None:
+        """Let settings hold in this process that are never written.
+
+        Such as the address of a model that was given on the command line.
+        """
+        self._for_now.update(values)
+
+    def watch(self, told: Callable[[Settings], None]) -> Callable[[], None]:
+        """Have changes told; the function that is given back ends that."""
+        self._watchers.append(told)
+        return lambda: self._watchers.remove(told) if told in self._watchers else None
+
+    def change(self, **values: object) -> None:
+        """Change some settings, here and in the file.
+
+        Raises:
+            WideMarginError: The file cannot be written, or is not TOML and was left alone; the
+                change holds in this process all the same.
+        """
+        for name in values:
+            self._for_now.pop(name, None)
+        self._kept = replace(self._kept, **values)  # type: ignore[arg-type]
+        try:
+            self._write(values)
+        finally:
+            for told in list(self._watchers):
+                told(self.now)
+
+    def _write(self, values: dict[str, object]) -> None:
+        try:
+            text = self.path.read_text(encoding="utf-8")
+        except FileNotFoundError:
+            text = ""
+        except (OSError, UnicodeDecodeError) as error:
+            raise _unreadable(self.path) from error
+        try:
+            document = tomlkit.parse(text)
+            for name, value in values.items():
+                table, key = _PLACES[name]
+                if not isinstance(document.get(table), dict):
+                    document[table] = tomlkit.table()
+                document[table][key] = value
+            written = tomlkit.dumps(document)
+            tomllib.loads(written)
+        except (TOMLKitError, tomllib.TOMLDecodeError, RecursionError, ValueError) as error:
+            raise _unreadable(self.path) from error
+        part = self.path.with_suffix(f".{os.getpid()}.part")
+        try:
+            self.path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+            part.write_text(written, encoding="utf-8")
+            part.replace(self.path)
+        except OSError as error:
+            part.unlink(missing_ok=True)
+            raise WideMarginError(
+                "The settings could not be saved.",
+                hint=f"Is {self.path.parent} full, or read-only?",
+            ) from error
+
+
+def _unreadable(path: Path) -> WideMarginError:
+    return WideMarginError(
+        f"The settings in {path} cannot be read, and are left as they are.",
+        hint="Mend the file, or remove it.",
+    )
 
 
 def _table(data: dict[str, Any], name: str) -> dict[str, Any]:

@@ -4,16 +4,21 @@ import json
 import time
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 from urllib.parse import urlsplit
 
 from wide_margin.core.errors import ServiceError
 from wide_margin.core.jobs import CancelToken
-
-if TYPE_CHECKING:
-    import httpx  # loaded when a model is first spoken to: reading a document does not need it
+from wide_margin.core.plain import FACT_LENGTH, one_line
+from wide_margin.core.services.http import Exchange, Limits, TooLateError, UnreachableError
 
 LONGEST_WAIT = 30.0
+LONGEST_ANSWER = 900.0
+"""Seconds for a whole answer, however slowly its pieces come."""
+MAX_ANSWER, MAX_EVENT = 8_000_000, 200_000
+"""Bytes of an answer and of one event of it: fifty times what the longest have."""
+MAX_LIST, MAX_NAMES = 4_000_000, 2_000
+MAX_ERROR = 4_000
+"""Bytes of an error's body that are looked at."""
 Message = dict[str, str]
 """{"role": "system" or "user", "content": …}"""
 
@@ -40,53 +45,49 @@ class WritingModel:
         """Pieces of the model's answer as they arrive.
 
         Raises:
-            ServiceError: The service cannot be reached, refuses, breaks off or is silent.
-            Cancelled: The token was cancelled.
+            ServiceError: The service cannot be reached, refuses, breaks off, is silent, or does
+                not come to an end.
+            Cancelled: The token was cancelled; the connection is closed by then.
         """
         for pause in (*self.pauses, None):
             try:
                 yield from self._stream_once(messages, token)
             except _BusyError as error:
                 if pause is None:
-                    raise ServiceError(str(error), hint=error.hint) from error
+                    raise ServiceError(error.message, hint=error.hint) from error
                 _wait(max(pause, error.wait), token)
             else:
                 return
 
     def _stream_once(self, messages: list[Message], token: CancelToken) -> Iterator[str]:
-        import httpx
-
-        headers = {"Authorization": f"Bearer {self.key}"} if self.key else {}
         request = {"model": self.name, "messages": messages, "stream": True, "temperature": 0}
-        limits = httpx.Timeout(self.patience, connect=10.0)
+        limits = Limits(silence=self.patience, whole=LONGEST_ANSWER, n_bytes=MAX_ANSWER,
+                        n_bytes_event=MAX_EVENT)  # fmt: skip
         try:
-            with (
-                httpx.Client(timeout=limits, headers=headers, trust_env=False) as client,
-                client.stream("POST", self._endpoint(), json=request) as response,
-            ):
-                if response.status_code != 200:
-                    response.read()
-                    raise _refusal(response)
-                yield from _pieces(response, token)
-        except httpx.TimeoutException as error:
+            with Exchange(
+                "POST", _endpoint(self.address, "chat/completions"), token,
+                headers=_headers(self.key), json=request, limits=limits,
+            ) as exchange:  # fmt: skip
+                if exchange.status != 200:
+                    raise _refusal(exchange)
+                yield from _pieces(exchange.events())
+        except TooLateError as error:
             raise ServiceError(
                 f"The writing model at {self.address} did not answer in time.",
                 hint="Try again, or choose another model.",
             ) from error
-        except (httpx.HTTPError, httpx.InvalidURL) as error:
+        except UnreachableError as error:
             raise ServiceError(
                 f"The writing model at {self.address} cannot be reached.",
                 hint="Is the address right, and is the service running?",
             ) from error
-
-    def _endpoint(self) -> str:
-        return self.address.rstrip("/") + "/chat/completions"
 
 
 class _BusyError(ServiceError):
     """Refused for the moment, before anything was written."""
 
     wait = 0.0
+    """Seconds that the service asks for."""
 
 
 def _wait(seconds: float, token: CancelToken) -> None:
@@ -96,76 +97,108 @@ def _wait(seconds: float, token: CancelToken) -> None:
         time.sleep(min(0.05, max(until - time.monotonic(), 0.0)))
 
 
-def list_models(address: str) -> list[str]:
+def list_models(address: str, key: str = "", token: CancelToken | None = None) -> list[str]:
     """The names of the models that a service lists.
 
     Raises:
-        ServiceError: The service cannot be reached or lists none.
+        ServiceError: The service cannot be reached, refuses or lists none.
+        Cancelled: The token was cancelled.
     """
-    import httpx
-
+    limits = Limits(silence=5.0, whole=10.0, n_bytes=MAX_LIST)
     try:
-        response = httpx.get(address.rstrip("/") + "/models", timeout=5.0, trust_env=False)
-        names = [str(model["id"]) for model in response.json()["data"]]
-    except (httpx.HTTPError, httpx.InvalidURL, ValueError, LookupError, TypeError) as error:
+        with Exchange(
+            "GET", _endpoint(address, "models"), token or CancelToken(), headers=_headers(key),
+            limits=limits,
+        ) as exchange:  # fmt: skip
+            if exchange.status != 200:
+                raise _refusal(exchange)
+            names = [str(model["id"]) for model in json.loads(exchange.body())["data"]]
+    except (ValueError, LookupError, TypeError, RecursionError, UnreachableError) as error:
         raise ServiceError(
             f"There is no writing model at {address}.",
             hint="Give the base address of a chat-completions service, such as http://127.0.0.1:8080/v1.",
         ) from error
+    names = [one_line(name, FACT_LENGTH) for name in names[:MAX_NAMES]]
     if not names:
         raise ServiceError(f"The service at {address} lists no model.", hint="Start one there.")
     return names
 
 
-def first_model(address: str) -> WritingModel:
+def first_model(address: str, key: str = "", token: CancelToken | None = None) -> WritingModel:
     """The first model that a service lists.
 
     Raises:
-        ServiceError: The service cannot be reached or lists none.
+        ServiceError: The service cannot be reached, refuses or lists none.
     """
-    return WritingModel(address, list_models(address)[0])
+    return WritingModel(address, list_models(address, key, token)[0], key)
 
 
 def is_on_this_machine(address: str) -> bool:
     """Whether what is sent to an address stays on this machine."""
-    return urlsplit(address).hostname in {"127.0.0.1", "localhost", "::1"}
+    try:
+        return urlsplit(address).hostname in {"127.0.0.1", "localhost", "::1"}
+    except ValueError:  # not an address: nothing will be sent there
+        return False
 
 
-def _pieces(response: "httpx.Response", token: CancelToken) -> Iterator[str]:
-    """The text in a stream of server-sent events (HTML standard, 9.2)."""
+def _endpoint(address: str, name: str) -> str:
+    return f"{address.rstrip('/')}/{name}"
+
+
+def _headers(key: str) -> dict[str, str]:
+    if not key:
+        return {}
+    if not key.isascii() or not key.isprintable():
+        raise ServiceError(
+            "The key of the writing model has signs that no key has.", hint="Copy it again."
+        )
+    return {"Authorization": f"Bearer {key}"}
+
+
+def _pieces(events: Iterator[str]) -> Iterator[str]:
+    """The text in a stream of chat completion chunks."""
     finished = False
-    for line in response.iter_lines():
-        token.check()
-        if not line.startswith("data:"):
-            continue
-        data = line[5:].strip()
-        if data == "[DONE]":
+    for data in events:
+        if data.strip() == "[DONE]":
             finished = True
             break
         try:
             choice = json.loads(data)["choices"][0]
             piece = choice.get("delta", {}).get("content") or ""
             finished = finished or choice.get("finish_reason") is not None
-        except (ValueError, LookupError, AttributeError, TypeError) as error:
+        except (ValueError, LookupError, AttributeError, TypeError, RecursionError) as error:
             raise ServiceError(
                 "The writing model sent something that is not an answer.", hint="Try again."
             ) from error
         if piece:
-            yield piece
+            yield str(piece)
     if not finished:
         raise ServiceError("The writing model broke off before its end.", hint="Try again.")
 
 
-def _refusal(response: "httpx.Response") -> ServiceError:
+def _refusal(exchange: Exchange) -> ServiceError:
+    """What the service says of why it does not answer, in its own words where it has any."""
     reasons = {
         401: "does not accept the key", 403: "does not accept the key",
         404: "has no such model or address", 429: "is asked too often just now",
     }  # fmt: skip
-    reason = reasons.get(response.status_code, f"answered with an error ({response.status_code})")
-    text, hint = f"The writing model {reason}.", "Check its settings, or try later."
-    if response.status_code != 429 and response.status_code < 500:
+    reason = reasons.get(exchange.status, f"answered with an error ({exchange.status})")
+    said = _own_words(exchange.body(MAX_ERROR))
+    text = f"The writing model {reason}" + (f": “{said}”." if said else ".")
+    hint = "Check its settings, or try later."
+    if exchange.status != 429 and exchange.status < 500:
         return ServiceError(text, hint=hint)
     busy = _BusyError(text, hint=hint)
-    asked = response.headers.get("Retry-After", "")
-    busy.wait = float(asked) if asked.isdigit() else 0.0
+    asked = exchange.header("Retry-After")
+    busy.wait = float(asked) if asked.isascii() and asked.isdigit() and len(asked) < 9 else 0.0
     return busy
+
+
+def _own_words(body: bytes) -> str:
+    """The message in an error's body: {"error": {"message": …}} or {"error": …}; "" without."""
+    try:
+        said = json.loads(body)["error"]
+        said = said["message"] if isinstance(said, dict) else said
+    except (ValueError, LookupError, TypeError, RecursionError):
+        return ""
+    return one_line(str(said), 200).rstrip(".")

@@ -4,10 +4,12 @@ Two workers share the blocks of a document, one from the front and one from the 
 is there once its file has its name.
 """
 
+import logging
 import os
 import pickle
 from collections import Counter
 from collections.abc import Iterable
+from contextlib import suppress
 from dataclasses import dataclass, field
 from pathlib import Path
 
@@ -18,6 +20,8 @@ from wide_margin.core.outline import is_listing
 from wide_margin.core.pages import Frame
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.text import read_text
+
+log = logging.getLogger(__name__)
 
 BLOCK = 16
 """Pages in a block: a quarter of a second of work."""
@@ -54,28 +58,49 @@ def n_blocks(n_pages: int) -> int:
 
 
 def read_blocks(
-    pdf: PdfFile, folder: Path, order: Iterable[int], skip: frozenset[int], at_page: Progress
-) -> None:
+    pdf: PdfFile,
+    folder: Path | None,
+    order: Iterable[int],
+    skip: frozenset[int],
+    at_page: Progress,
+) -> dict[int, BlockRead]:
     """Read the blocks that are not there yet.
 
     Args:
         pdf: The open file.
-        folder: Where blocks are kept.
+        folder: Where blocks are kept; None where nothing can be written.
         order: Block numbers in the order to take them.
         skip: Page indexes that ended a worker before.
         at_page: Told (page index, pages of the document) before each page is touched.
+
+    Returns:
+        Those that could not be written.
     """
+    unwritten: dict[int, BlockRead] = {}
     for block in order:
-        target = folder / f"block-{block:05}"
-        if target.exists():
+        target = folder / f"block-{block:05}" if folder is not None else None
+        if target is not None and target.exists():
             continue
         done = BlockRead()
         for page in range(block * BLOCK, min((block + 1) * BLOCK, pdf.n_pages)):
             at_page(page, pdf.n_pages)
             done.add(*_read_page(pdf, page, skip))
-        part = target.with_suffix(f".{os.getpid()}")
+        if target is None or not _written(done, target):
+            unwritten[block] = done
+    return unwritten
+
+
+def _written(done: BlockRead, target: Path) -> bool:
+    part = target.with_suffix(f".{os.getpid()}")
+    try:
         part.write_bytes(pickle.dumps(done, protocol=5))
         part.replace(target)
+    except OSError:
+        log.warning("a block of pages could not be kept", exc_info=True)
+        with suppress(OSError):
+            part.unlink(missing_ok=True)
+        return False
+    return True
 
 
 def _read_page(
@@ -90,14 +115,36 @@ def _read_page(
     return page, lines_of(text) if len(text.chars) <= MAX_CHARACTERS else [], text.frame, False
 
 
-def gather_blocks(folder: Path, n_pages: int) -> BlockRead:
-    """All blocks of a document as one."""
+def gather_blocks(
+    pdf: PdfFile,
+    folder: Path | None,
+    unwritten: dict[int, BlockRead],
+    skip: frozenset[int],
+    at_page: Progress,
+) -> BlockRead:
+    """All blocks of a document as one; a damaged one is dropped and read again."""
     whole = BlockRead()
-    for block in range(n_blocks(n_pages)):
-        part: BlockRead = pickle.loads((folder / f"block-{block:05}").read_bytes())
+    for block in range(n_blocks(pdf.n_pages)):
+        part = unwritten.get(block) or _loaded(folder, block)
+        if part is None:
+            part = read_blocks(pdf, None, [block], skip, at_page)[block]
         whole.lines.extend(part.lines)
         whole.frames.extend(part.frames)
         whole.failed.extend(part.failed)
         whole.listings.extend(part.listings)
         whole.words.update(part.words)
     return whole
+
+
+def _loaded(folder: Path | None, block: int) -> BlockRead | None:
+    if folder is None:
+        return None
+    path = folder / f"block-{block:05}"
+    try:
+        part = pickle.loads(path.read_bytes())
+    except Exception:
+        log.warning("a block of pages was damaged and is read again", exc_info=True)
+        with suppress(OSError):
+            path.unlink(missing_ok=True)
+        return None
+    return part if isinstance(part, BlockRead) else None

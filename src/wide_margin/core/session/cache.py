@@ -9,6 +9,7 @@ import logging
 import os
 import pickle
 import shutil
+from contextlib import suppress
 from pathlib import Path
 
 import platformdirs
@@ -17,14 +18,18 @@ from wide_margin.core.search import ReadDocument
 
 log = logging.getLogger(__name__)
 
-ANALYSIS = 14
+ANALYSIS = 15
 """Raised whenever layout, outline, passages or index change what they give."""
 KEPT = 40
 """Documents kept; the one not used for longest goes first."""
 
 
 def cache_folder() -> Path:
-    """Where read documents are kept; made when missing, for the user only."""
+    """Where read documents are kept; made when missing, for the user only.
+
+    Raises:
+        OSError: It cannot be made.
+    """
     folder = Path(platformdirs.user_cache_dir("wide-margin", appauthor=False)) / "read"
     folder.mkdir(parents=True, exist_ok=True, mode=0o700)
     return folder
@@ -37,8 +42,8 @@ def _name(sha256: str, variant: str) -> str:
 
 def load(sha256: str, variant: str = "") -> ReadDocument | None:
     """The document read before, None where there is none that can be used."""
-    path = cache_folder() / f"{_name(sha256, variant)}.document"
     try:
+        path = cache_folder() / f"{_name(sha256, variant)}.document"
         data = path.read_bytes()
     except OSError:
         return None
@@ -47,37 +52,70 @@ def load(sha256: str, variant: str = "") -> ReadDocument | None:
         os.utime(path)
     except Exception:
         log.warning("a cached document could not be used and is read again", exc_info=True)
-        path.unlink(missing_ok=True)
+        with suppress(OSError):
+            path.unlink(missing_ok=True)
         return None
     return document if isinstance(document, ReadDocument) else None
 
 
-def save(document: ReadDocument, sha256: str, variant: str = "") -> None:
-    """Keep a read document; a full disk costs the cache, not the reading."""
-    path = cache_folder() / f"{_name(sha256, variant)}.document"
-    part = path.with_suffix(f".{os.getpid()}")
+def save(document: ReadDocument, sha256: str, variant: str = "") -> bool:
+    """Keep a read document; whether it could be. A full disk costs the cache, not the reading."""
+    part = None
     try:
+        path = cache_folder() / f"{_name(sha256, variant)}.document"
+        part = path.with_suffix(f".{os.getpid()}")
         part.write_bytes(pickle.dumps(document, protocol=5))
         part.replace(path)
         _drop_oldest(path.parent)
     except OSError:
         log.warning("a read document could not be cached", exc_info=True)
-        part.unlink(missing_ok=True)
+        if part is not None:
+            with suppress(OSError):
+                part.unlink(missing_ok=True)
+        return False
+    return True
 
 
-def block_folder(sha256: str) -> Path:
-    """Where the blocks of a document that is being read lie."""
-    folder = cache_folder() / f"{_name(sha256, 'blocks')}.blocks"
-    folder.mkdir(exist_ok=True, mode=0o700)
+def block_folder(owner: int, sha256: str) -> Path | None:
+    """Where the blocks of a document lie while one application reads it.
+
+    Args:
+        owner: The application's process id: two of them on one file keep their blocks apart.
+        sha256: Of the file.
+
+    Returns:
+        None where nothing can be written: then reading keeps its blocks to itself.
+    """
+    try:
+        folder = cache_folder() / f"{_name(sha256, 'blocks')}.{owner}.blocks"
+        folder.mkdir(exist_ok=True, mode=0o700)
+        probe = folder / f"probe.{os.getpid()}"
+        probe.write_bytes(bytes(4096))  # a full disk makes folders and empty files all the same
+        probe.unlink()
+    except OSError:
+        log.warning("no blocks can be kept while reading", exc_info=True)
+        return None
     return folder
 
 
-def drop_blocks(sha256: str) -> None:
-    """The document is whole; its blocks go."""
-    shutil.rmtree(cache_folder() / f"{_name(sha256, 'blocks')}.blocks", ignore_errors=True)
+def drop_blocks(owner: int, sha256: str) -> None:
+    """The document is whole; its blocks go, and those that applications left behind."""
+    with suppress(OSError):
+        folder = cache_folder()
+        own = folder / f"{_name(sha256, 'blocks')}.{owner}.blocks"
+        for found in folder.glob("*.blocks"):
+            if found == own or not _is_alive(found.name.split(".")[-2]):
+                shutil.rmtree(found, ignore_errors=True)
+
+
+def _is_alive(process: str) -> bool:
+    return process.isdigit() and Path(f"/proc/{process}").exists()
 
 
 def _drop_oldest(folder: Path) -> None:
-    kept = sorted(folder.glob("*.document"), key=lambda path: path.stat().st_mtime)
-    for path in kept[:-KEPT]:
+    kept = []
+    for path in folder.glob("*.document"):
+        with suppress(OSError):  # another process may have dropped it
+            kept.append((path.stat().st_mtime, path))
+    for _, path in sorted(kept)[:-KEPT]:
         path.unlink(missing_ok=True)

@@ -7,6 +7,7 @@ request after the other, and is replaced when it ends, hangs or outgrows its mem
 import itertools
 import logging
 import os
+import queue
 import socket
 import subprocess
 import sys
@@ -16,14 +17,30 @@ from collections import OrderedDict
 from collections.abc import Callable
 from concurrent.futures import Future
 from multiprocessing.connection import Connection
+from pathlib import Path
 from typing import Any
 
-from wide_margin.core.errors import WorkerLostError
+from wide_margin.core.errors import WideMarginError, WorkerLostError
 
 log = logging.getLogger(__name__)
 
 Report = Callable[[str, Any], None]
 """Called in the listening thread with what a request reports on its way: (kind, value)."""
+
+
+MEMORY_MB = 1536
+"""Address space of a worker for a file of usual size. Reading 2,415 pages takes 0.9 GB of it, most
+of that shared libraries."""
+MEMORY_PER_MB = 12
+"""What a worker may have on top for each megabyte of the file."""
+
+
+def memory_for(path: Path) -> int:
+    """Megabytes of address space that workers on a file may take."""
+    try:
+        return MEMORY_MB + MEMORY_PER_MB * (path.stat().st_size // 1_000_000)
+    except OSError:
+        return MEMORY_MB
 
 
 class _Pending:
@@ -34,7 +51,7 @@ class _Pending:
 class Worker:
     """A worker process and its pending requests."""
 
-    def __init__(self, role: str, *, patience: float = 30.0, memory_mb: int = 4096) -> None:
+    def __init__(self, role: str, *, patience: float = 30.0, memory_mb: int = MEMORY_MB) -> None:
         """Start the process.
 
         Args:
@@ -47,6 +64,9 @@ class Worker:
         self._ids = itertools.count()
         self._lock = threading.Lock()
         self._closing = False
+        self._outbox: queue.SimpleQueue[tuple[int, str, tuple[object, ...]] | None] = (
+            queue.SimpleQueue()
+        )
         self.is_lost = False
         self._heard = time.monotonic()
         ours, theirs = socket.socketpair()
@@ -66,6 +86,9 @@ class Worker:
         self._connection = Connection(ours.detach())
         self._listener = threading.Thread(target=self._listen, name=f"{role} worker", daemon=True)
         self._listener.start()
+        # A request can be large, and a worker that is busy reads none: whoever asks, the window
+        # above all, must not wait for it to be taken.
+        threading.Thread(target=self._send, name=f"to {role} worker", daemon=True).start()
 
     @property
     def process_id(self) -> int:
@@ -84,16 +107,26 @@ class Worker:
             if not self._pending:
                 self._heard = time.monotonic()
             self._pending[request] = _Pending(future, report)
-            try:
-                self._connection.send((request, name, arguments))
-            except OSError:
-                del self._pending[request]
-                future.set_exception(_lost(self.role))
+        self._outbox.put((request, name, arguments))
         return future
 
+    def _send(self) -> None:
+        while (request := self._outbox.get()) is not None:
+            try:
+                self._connection.send(request)
+            except OSError:
+                return  # the listener finds the same, and tells whoever waits
+            except Exception:
+                log.exception("request %s could not be sent", request[1])
+                self._deliver(request[0], "failed", _not_sent())
+
     def close(self) -> None:
-        """End the process at once; pending requests fail."""
-        self._closing = True
+        """End the process at once; pending requests fail. A second time does nothing."""
+        with self._lock:
+            is_closing, self._closing = self._closing, True
+        if is_closing:
+            return
+        self._outbox.put(None)
         if self._process.poll() is None:
             self._process.kill()
         self._process.wait()
@@ -117,6 +150,7 @@ class Worker:
         with self._lock:
             self.is_lost = True
             pending, self._pending = self._pending, OrderedDict()
+        self._outbox.put(None)
         if not self._closing:
             log.warning("%s worker ended with code %s", self.role, self._process.returncode)
         for item in pending.values():
@@ -138,6 +172,10 @@ class Worker:
             item.future.set_exception(value)
         elif item.report is not None:
             item.report(kind, value)
+
+
+def _not_sent() -> WideMarginError:
+    return WideMarginError("Something went wrong in Wide Margin.", hint="Try it again.")
 
 
 def _lost(role: str) -> WorkerLostError:

@@ -22,6 +22,8 @@ class ReadSummary:
     without_text: tuple[int, ...]
     failed: tuple[int, ...]
     from_cache: bool
+    left_out: tuple[str, ...] = ()
+    """What the file says of itself that could not be had: labels, bookmarks, about."""
 
 
 @dataclass(frozen=True, slots=True)

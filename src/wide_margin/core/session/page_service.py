@@ -22,11 +22,13 @@ class PageService:
         """Nothing is open yet."""
         self._pdf: PdfFile | None = None
 
-    def open(self, send: Send, path: Path, password: str | None) -> FileFacts:
-        """Open a file; see PdfFile for what can be wrong with it."""
+    def open(
+        self, send: Send, path: Path, password: str | None, without: frozenset[str] = frozenset()
+    ) -> FileFacts:
+        """Open a file; see PdfFile for what can be wrong with it, and for ``without``."""
         self.close()
         self._pdf = PdfFile(path, password)
-        return self._pdf.facts(first_pages=FIRST_PAGES)
+        return self._pdf.facts(first_pages=FIRST_PAGES, without=without)
 
     def sizes(self, send: Send) -> FloatArray:
         """(n_pages, 2) the size of every page."""

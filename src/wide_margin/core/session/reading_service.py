@@ -1,7 +1,7 @@
 """What a reading worker does: read the whole document, then answer about it."""
 
 import gc
-from pathlib import Path
+from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import (
     Answer,
@@ -18,6 +18,7 @@ from wide_margin.core.explain.definitions import Definitions
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import tidy
 from wide_margin.core.outline import Outline
+from wide_margin.core.pages import Bookmark
 from wide_margin.core.pages.document import PdfFile, sha256_of
 from wide_margin.core.search import (
     Findable,
@@ -29,9 +30,13 @@ from wide_margin.core.search import (
     with_outline,
 )
 from wide_margin.core.session import cache
-from wide_margin.core.session.blocks import gather_blocks, n_blocks, read_blocks
+from wide_margin.core.session.blocks import BlockRead, gather_blocks, n_blocks, read_blocks
 from wide_margin.core.session.model import FoundHit, ReadSummary
+from wide_margin.core.session.requests import ReadRequest
 from wide_margin.core.session.worker import Send
+
+if TYPE_CHECKING:
+    from wide_margin.core.margin import Entry
 
 MAX_HITS = 5000
 
@@ -44,83 +49,93 @@ class ReadingService:
         self._document: ReadDocument | None = None
         self._definitions: Definitions | None = None
         self._findable: Findable | None = None
-        self._to_save: tuple[str, str] | None = None
+        self._to_save: tuple[str, ReadRequest] | None = None
 
-    def read(
-        self,
-        send: Send,
-        path: Path,
-        password: str | None,
-        skip: frozenset[int],
-        hide: frozenset[str] = frozenset(),
-    ) -> ReadSummary:
-        """Read a document, or take it from the cache; ``hide`` names witnesses to go without.
+    def read(self, send: Send, request: ReadRequest) -> ReadSummary:
+        """Read a document, or take it from the cache.
 
-        Reports ("page", (index, n_pages)) before each page and ("step", (done, of)) after.
+        Reports ("page", (index, n_pages)) before each page, ("part", name) before and ("part", "")
+        after each other part of the file, and ("step", (done, of)) between the steps that follow.
         """
         # Reading makes some hundred thousand small values and drops few: collecting in between
         # costs a fifth of the time. What was read is then left out of later collections.
         gc.disable()
         try:
-            return self._read_file(send, path, password, skip, hide)
+            return self._read_file(send, request)
         finally:
             gc.freeze()
             gc.enable()
 
-    def _read_file(
-        self,
-        send: Send,
-        path: Path,
-        password: str | None,
-        skip: frozenset[int],
-        hide: frozenset[str],
-    ) -> ReadSummary:
-        sha256 = sha256_of(path)
-        variant = ",".join(sorted(hide))
-        if not skip and (known := cache.load(sha256, variant)):
+    def _read_file(self, send: Send, request: ReadRequest) -> ReadSummary:
+        sha256 = sha256_of(request.path)
+        if request.is_whole and (known := cache.load(sha256, request.variant)):
             self._document = known
             return self._summary(from_cache=True)
-        pdf = PdfFile(path, password)
+
+        def at_page(page: int, n_pages: int) -> None:
+            send("page", (page, n_pages))
+
+        pdf = PdfFile(request.path, request.password)
         try:
-            facts = pdf.facts()
-            folder = cache.block_folder(sha256)
-            read_blocks(
-                pdf, folder, range(n_blocks(pdf.n_pages)), skip,
-                lambda page, n: send("page", (page, n)),
-            )  # fmt: skip
-            done = gather_blocks(folder, facts.n_pages)
-            bookmarks = [] if "bookmark" in hide else list(pdf.bookmarks(done.frames))
+            facts = pdf.facts(without=request.without, at_part=lambda name: send("part", name))
+            folder = cache.block_folder(request.owner, sha256)
+            blocks = range(n_blocks(pdf.n_pages))
+            unwritten = read_blocks(pdf, folder, blocks, request.skip, at_page)
+            done = gather_blocks(pdf, folder, unwritten, request.skip, at_page)
+            bookmarks = self._bookmarks(send, pdf, done, request)
         finally:
             pdf.close()
         self._document = understand(
             facts, bookmarks, done.lines, done.failed, CancelToken(),
             lambda k, n: send("step", (k, n)), words=done.words, listings=done.listings,
-            use_contents="contents" not in hide,
+            use_contents="contents" not in request.hide,
         )  # fmt: skip
-        self._to_save = sha256, variant
+        self._to_save = sha256, request
         return self._summary(from_cache=False)
 
-    def afterwards(self) -> None:
-        """Cache what was read, once it can be asked."""
-        if self._to_save is not None and self._document is not None:
-            sha256, variant = self._to_save
-            self._to_save = None
-            cache.save(self._document, sha256, variant)
-            cache.drop_blocks(sha256)
+    def _bookmarks(
+        self, send: Send, pdf: PdfFile, done: BlockRead, request: ReadRequest
+    ) -> list[Bookmark]:
+        if "bookmark" in request.hide or "bookmarks" in request.without:
+            return []
+        send("part", "bookmarks")
+        found = list(pdf.bookmarks(done.frames))
+        send("part", "")
+        return found
 
-    def help_read(self, send: Send, path: Path, password: str | None, skip: frozenset[int]) -> None:
-        """Read blocks from the back, for the worker that reads from the front."""
-        sha256 = sha256_of(path)
-        if not skip and cache.load(sha256) is not None:
+    def afterwards(self) -> None:
+        """Cache what was read, once it can be asked; a reading with gaps is made anew next time."""
+        if self._to_save is None or self._document is None:
             return
+        sha256, request = self._to_save
+        self._to_save = None
+        if request.is_whole:
+            cache.save(self._document, sha256, request.variant)
+        cache.drop_blocks(request.owner, sha256)
+
+    def help_read(self, send: Send, request: ReadRequest) -> None:
+        """Read blocks from the back, for the worker that reads from the front."""
+        sha256 = sha256_of(request.path)
+        if request.is_whole and cache.load(sha256, request.variant) is not None:
+            return
+        folder = cache.block_folder(request.owner, sha256)
+        if folder is None:
+            return  # there is no way to give them to the other worker
         gc.disable()  # this process ends with its work
-        pdf = PdfFile(path, password)
+        pdf = PdfFile(request.path, request.password)
         try:
             blocks = reversed(range(n_blocks(pdf.n_pages)))
-            folder = cache.block_folder(sha256)
-            read_blocks(pdf, folder, blocks, skip, lambda page, n: send("page", (page, n)))
+            read_blocks(pdf, folder, blocks, request.skip, lambda page, n: send("page", (page, n)))
         finally:
             pdf.close()
+
+    def anchor_again(self, send: Send, entries: "tuple[Entry, ...]") -> "tuple[Entry, ...]":
+        """Entries of an older version of the document, each place where its words stand now."""
+        from wide_margin.core.margin import Letters, anchored_again  # rarely needed, and large
+
+        document = self._read()
+        letters = Letters(document.paragraphs)
+        return tuple(anchored_again(entry, letters, document.labels.of) for entry in entries)
 
     def ask(
         self, send: Send, question: str, reach: Reach | str, before: str | None = None
@@ -194,6 +209,7 @@ class ReadingService:
             without_text=document.without_text,
             failed=document.failed,
             from_cache=from_cache,
+            left_out=document.facts.left_out,
         )
 
     def _found(self, document: ReadDocument, hit: Hit) -> FoundHit:

@@ -1,31 +1,29 @@
 """An open document: its workers started, watched and replaced."""
 
-import logging
+import contextlib
 import threading
-from collections.abc import Callable
 from concurrent.futures import Future
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from wide_margin.core.answers import WHOLE, Answer, Reach
-from wide_margin.core.errors import PageFailedError, WideMarginError, WorkerLostError
+from wide_margin.core.errors import (
+    PageFailedError,
+    UnreadableFileError,
+    WideMarginError,
+    WorkerLostError,
+)
 from wide_margin.core.explain import Explanation
 from wide_margin.core.geometry import Box, FloatArray
 from wide_margin.core.layout import TextLayer
 from wide_margin.core.outline import Outline
-from wide_margin.core.pages import FileFacts, Link, Picture
-from wide_margin.core.session.link import Worker
+from wide_margin.core.pages import PARTS, FileFacts, Link, Picture
+from wide_margin.core.session.link import Worker, memory_for
 from wide_margin.core.session.model import FoundHit, ReadSummary
+from wide_margin.core.session.readings import MAX_RESTARTS, PageProgress, Readings
 
-log = logging.getLogger(__name__)
-
-MAX_RESTARTS = 8
-"""A file that ends this many workers is given up on."""
-
-MIN_PAGES_FOR_TWO = 100
-"""A shorter document is read before a second process has started."""
-
-PageProgress = Callable[[int, int], None]
+if TYPE_CHECKING:
+    from wide_margin.core.margin import Entry
 
 
 class Session:
@@ -51,14 +49,11 @@ class Session:
         self.path = path
         self._password: str | None = None
         self._patience = patience
-        self._closed = False
+        self._is_closed = False
         self._lock = threading.RLock()
-        self._page = Worker("page", patience=patience)
-        self._reading = Worker("reading", patience=patience)
-        self._two_readers = two_readers
-        self._helper: Worker | None = None
-        self._skip: frozenset[int] = frozenset()
-        self._hide: frozenset[str] = frozenset()
+        self._page = self._new_page_worker()
+        self._readings = Readings(path, two_readers=two_readers, patience=patience)
+        self._without: frozenset[str] = frozenset()
         self._n_page_restarts = 0
 
     def __enter__(self) -> "Session":
@@ -77,24 +72,49 @@ class Session:
     @property
     def worker_ids(self) -> dict[str, int]:
         """Process ids by role."""
-        found = {"page": self._page.process_id, "reading": self._reading.process_id}
-        if self._helper is not None:
-            found["helper"] = self._helper.process_id
-        return found
+        return {"page": self._page.process_id, **self._readings.worker_ids}
+
+    def settle(self, patience: float = 30.0) -> None:
+        """Wait until what was read is kept for the next time, as the command line does."""
+        with contextlib.suppress(WideMarginError, TimeoutError):
+            self._readings.ping().result(patience)
 
     def close(self) -> None:
         """End every process."""
         with self._lock:
-            self._closed = True
-            workers = [self._page, self._reading, self._helper]
-        for worker in workers:
-            if worker is not None:
-                worker.close()
+            self._is_closed = True
+            page = self._page
+        page.close()
+        self._readings.close()
 
     def open(self, password: str | None = None) -> "Future[FileFacts]":
-        """Open the file in the page worker; can be called again with another password."""
+        """Open the file in the page worker; can be called again with another password.
+
+        Where that ends the worker it is tried once more, without what the file says of itself.
+        """
         self._password = password
-        return self._page.call("open", self.path, password)
+        outcome: Future[FileFacts] = Future()
+        outcome.set_running_or_notify_cancel()
+
+        def ask(*, is_last: bool) -> None:
+            worker = self._page
+            future = worker.call("open", self.path, password, self._without)
+            future.add_done_callback(lambda f: arrived(f, worker, is_last=is_last))
+
+        def arrived(future: "Future[FileFacts]", worker: Worker, *, is_last: bool) -> None:
+            error = future.exception()
+            if error is None:
+                outcome.set_result(future.result())
+            elif not isinstance(error, WorkerLostError) or self._is_closed:
+                outcome.set_exception(error)
+            elif not self._replace_page_worker(worker, opens=False) or is_last:
+                outcome.set_exception(_file_ended_worker(self.path))
+            else:
+                self._without = frozenset(PARTS)
+                ask(is_last=True)
+
+        ask(is_last=False)
+        return outcome
 
     def sizes(self) -> "Future[FloatArray]":
         """(n_pages, 2) the size of every page."""
@@ -106,8 +126,8 @@ class Session:
 
     def wait_for_workers(self) -> None:
         """Return once the processes are there; the bench starts its clock then."""
-        for worker in (self._page, self._reading):
-            worker.call("ping").result()
+        self._page.call("ping").result()
+        self._readings.ping().result()
 
     def draw(self, page: int, scale: float, clip: Box | None = None) -> "Future[Picture]":
         """A bitmap of a page, or of a part of it in page space; scale pixels a point."""
@@ -128,11 +148,7 @@ class Session:
 
         ``hide`` names witnesses of the outline to go without: "bookmark", "contents".
         """
-        self._hide = hide
-        outcome: Future[ReadSummary] = Future()
-        outcome.set_running_or_notify_cancel()
-        _Reading(self, outcome, progress).start()
-        return outcome
+        return self._readings.read(self._password, hide, progress)
 
     def ask(
         self, question: str, reach: Reach | str = WHOLE, before: str | None = None
@@ -162,11 +178,15 @@ class Session:
 
     def use_outline(self, outline: Outline) -> "Future[None]":
         """Go by an outline that the reader has changed."""
-        return self.query("use_outline", outline)
+        return self._readings.use_outline(outline)
+
+    def anchor_again(self, entries: "tuple[Entry, ...]") -> "Future[tuple[Entry, ...]]":
+        """Entries of an older version of the file, each place where its words stand now."""
+        return self.query("anchor_again", entries)
 
     def query(self, name: str, *arguments: object) -> "Future[Any]":
         """Ask the reading worker; see ReadingService for what it knows."""
-        return self._reading.call(name, *arguments)
+        return self._readings.query(name, *arguments)
 
     def _on_page(self, page: int, name: str, *arguments: object) -> "Future[Any]":
         """Ask the page worker; when it ends over this page, start another one."""
@@ -181,7 +201,7 @@ class Session:
             error = future.exception()
             if error is None:
                 outcome.set_result(future.result())
-            elif isinstance(error, WorkerLostError) and not self._closed:
+            elif isinstance(error, WorkerLostError) and not self._is_closed:
                 self._replace_page_worker(worker)
                 if attempt == 0 and self._n_page_restarts <= MAX_RESTARTS:
                     ask(1)  # it may have been the request before this one
@@ -193,107 +213,33 @@ class Session:
         ask(0)
         return outcome
 
-    def _replace_page_worker(self, lost: Worker) -> None:
+    def _replace_page_worker(self, lost: Worker, *, opens: bool = True) -> bool:
+        """Start another page worker; whether there is one now."""
         with self._lock:
-            if self._page is not lost or self._closed:
-                return
-            self._n_page_restarts += 1
-            self._page = Worker("page", patience=self._patience)
-            self._page.call("open", self.path, self._password)
+            if self._is_closed:
+                return False
+            if self._page is lost:
+                self._n_page_restarts += 1
+                self._page = self._new_page_worker()
+                if opens:
+                    self._page.call("open", self.path, self._password, self._without)
+        threading.Thread(target=lost.close, daemon=True).start()
+        return True
 
-
-class _Reading:
-    """One reading of a document, over as many workers as it takes."""
-
-    def __init__(
-        self, session: Session, outcome: "Future[ReadSummary]", progress: PageProgress | None
-    ) -> None:
-        self._session, self._outcome, self._progress = session, outcome, progress
-        self._seen: set[int] = set()
-        self._last_page: int | None = None
-        self._helper_page: int | None = None
-        self._n_restarts = 0
-
-    def start(self) -> None:
-        session = self._session
-        future = session._reading.call(
-            "read", session.path, session._password, session._skip, session._hide,
-            report=self._report,
-        )  # fmt: skip
-        future.add_done_callback(self._arrived)
-
-    def _call_helper(self, n_pages: int) -> None:
-        session = self._session
-        with session._lock:
-            unwanted = not session._two_readers or n_pages < MIN_PAGES_FOR_TWO
-            if session._closed or unwanted or session._helper is not None:
-                return
-            session._helper = Worker("reading", patience=session._patience)
-        future = session._helper.call(
-            "help_read", session.path, session._password, session._skip, report=self._report_helper
-        )
-        future.add_done_callback(self._helper_done)
-
-    def _helper_done(self, future: "Future[None]") -> None:
-        session = self._session
-        with session._lock:
-            helper, session._helper = session._helper, None
-        if helper is None or session._closed:
-            return
-        if isinstance(future.exception(), WorkerLostError) and self._helper_page is not None:
-            session._skip = session._skip | {self._helper_page}
-        threading.Thread(target=helper.close, daemon=True).start()
-
-    def _report(self, kind: str, value: tuple[int, int]) -> None:
-        if kind == "page":
-            if self._last_page is None:  # it is being read, not taken from the cache
-                self._call_helper(value[1])
-            self._last_page = value[0]
-            self._count(value)
-        elif kind == "step":
-            self._last_page = None
-
-    def _report_helper(self, kind: str, value: tuple[int, int]) -> None:
-        if kind == "page":
-            self._helper_page = value[0]
-            self._count(value)
-
-    def _count(self, value: tuple[int, int]) -> None:
-        page, n_pages = value
-        self._seen.add(page)
-        if self._progress is not None:
-            self._progress(len(self._seen), n_pages)
-
-    def _arrived(self, future: "Future[ReadSummary]") -> None:
-        session, error = self._session, future.exception()
-        if error is None:
-            self._outcome.set_result(future.result())
-            return
-        if not isinstance(error, WorkerLostError) or session._closed:
-            self._outcome.set_exception(error)
-            return
-        self._n_restarts += 1
-        if self._n_restarts > MAX_RESTARTS:
-            self._outcome.set_exception(
-                WideMarginError(
-                    "This document ended the reading process again and again.",
-                    hint="Its pages can be looked at, but not searched.",
-                )
-            )
-            return
-        if self._last_page is not None:
-            log.warning("page %d ended a reading worker and is skipped", self._last_page)
-            session._skip = session._skip | {self._last_page}
-        with session._lock:
-            if session._closed:
-                self._outcome.set_exception(error)
-                return
-            session._reading = Worker("reading", patience=session._patience)
-        self.start()
+    def _new_page_worker(self) -> Worker:
+        memory = memory_for(self.path)
+        return Worker("page", patience=self._patience, memory_mb=memory)
 
 
 def _page_ended_worker(page: int) -> PageFailedError:
     return PageFailedError(
         f"Page {page + 1} of the file stopped the PDF engine.",
         hint="The other pages can be read; this one can be tried again.",
+    )
+
+
+def _file_ended_worker(path: Path) -> UnreadableFileError:
+    return UnreadableFileError(
+        f"“{path.name}” stopped the PDF engine while it was opened.",
+        hint="The file is damaged, or larger than this machine can hold.",
     )

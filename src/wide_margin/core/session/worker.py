@@ -7,6 +7,8 @@ import os
 import resource
 import socket
 import sys
+import threading
+import time
 from collections.abc import Callable
 from multiprocessing.connection import Connection
 from typing import Any, Protocol
@@ -61,9 +63,21 @@ def serve(connection: Connection, service: Service) -> None:
     service.close()
 
 
+def end_with_parent(parent: int) -> None:
+    """Leave once the application has ended, whatever this process is at.
+
+    Asked of the kernel again and again: a signal at the parent's death (prctl) comes when the
+    *thread* ends that started this process, and workers are replaced from threads.
+    """
+    while os.getppid() == parent:
+        time.sleep(0.5)
+    os._exit(0)
+
+
 def main() -> None:
     """Run as ``python -m wide_margin.core.session.worker ROLE FD MEMORY_MB``."""
     role, descriptor, memory_mb = sys.argv[1], int(sys.argv[2]), int(sys.argv[3])
+    threading.Thread(target=end_with_parent, args=(os.getppid(),), daemon=True).start()
     limit = memory_mb * 1024 * 1024
     with contextlib.suppress(ValueError, OSError):
         resource.setrlimit(resource.RLIMIT_AS, (limit, limit))

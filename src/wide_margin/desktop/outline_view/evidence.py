@@ -1,19 +1,19 @@
 """What the witnesses say of one section: their pictures, and whose word to take."""
 
 from functools import partial
-from html import escape
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from wide_margin.core.geometry import Box, FloatArray
+from wide_margin.core.layout import page_shown
 from wide_margin.core.outline import Reading, Section
 from wide_margin.core.pages import Picture
 from wide_margin.desktop.look import DAY, Colours, sans_font
 from wide_margin.desktop.picture_frame import PictureFrame
-from wide_margin.desktop.read_view.cards import WrappedLabel, word_button
 from wide_margin.desktop.read_view.page_images import image_from
 from wide_margin.desktop.read_view.passage_pictures import tint_words
+from wide_margin.desktop.words import WrappedWords, word_button
 
 _TAKE = {
     "heading": "Take the heading",
@@ -45,11 +45,11 @@ class Evidence(QScrollArea):
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         inside = QWidget()
         inside.setObjectName("evidenceInside")
-        self._title = WrappedLabel("", sans_font(1, bold=True))
-        self._reason = WrappedLabel("", sans_font(-0.5))
-        self._heads = {name: WrappedLabel("", sans_font(-0.5)) for name in _TAKE}
+        self._title = WrappedWords("", sans_font(1, bold=True))
+        self._reason = WrappedWords("", sans_font(-0.5))
+        self._heads = {name: WrappedWords("", sans_font(-0.5)) for name in _TAKE}
         self._frames = {name: PictureFrame() for name in ("heading", "contents")}
-        self._bookmark = WrappedLabel("", sans_font(-0.5))
+        self._bookmark = WrappedWords("", sans_font(-0.5))
         self._bookmark.setObjectName("evidenceBookmark")
         self._take = {name: word_button(text) for name, text in _TAKE.items()}
         self._keep = word_button("Keep it as it is")
@@ -114,17 +114,17 @@ class Evidence(QScrollArea):
         if section is None:
             return
         self._says = _reason(section, sources)
-        self._title.setText(escape(section.title))
-        self._reason.setText(escape(self._says).replace("\n", "<br>"))
+        self._title.setText(section.title)
+        self._reason.setText(self._says)
         self._wanted = {}
         for name in _TAKE:
             reading = section.reading(name)
             self._take[name].setVisible(reading is not None and bool(section.disagreements))
-            self._heads[name].setText(escape(_head(name, section, reading, sources)))
+            self._heads[name].setText(_head(name, section, reading, sources))
             self._heads[name].setVisible(bool(self._heads[name].text()))
         self._keep.setVisible(bool(section.disagreements))
         self._bookmark.setVisible(section.reading("bookmark") is not None)
-        self._bookmark.setText(escape(bookmark_path))
+        self._bookmark.setText(bookmark_path)
         heading = section.reading("heading")
         self._ask_for("heading", heading or section)
         self._ask_for("contents", section.reading("contents"))
@@ -169,13 +169,13 @@ class Evidence(QScrollArea):
 def _head(name: str, section: Section, reading: Reading | None, sources: tuple[str, ...]) -> str:
     if name == "heading":
         words = "The heading" if reading else "Where it starts"
-        return f"{words}, file page {section.page + 1}"
+        return f"{words}, {page_shown(None, section.page)}"
     if name not in sources:
         return ""
     if name == "contents":
         if reading is None:
             return "The contents page does not name it."
-        return f"The contents page, file page {reading.seen_page + 1}"
+        return f"The contents page, {page_shown(None, reading.seen_page)}"
     return "The bookmark" if reading else "No bookmark leads here."
 
 

@@ -1,16 +1,16 @@
 """The Outline view: the sections, how they are known, and putting them right."""
 
 from collections.abc import Callable
+from contextlib import suppress
 from functools import partial
 from pathlib import Path
 
+from markupsafe import Markup
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import (
     QFileDialog,
     QFrame,
     QHBoxLayout,
-    QInputDialog,
-    QLabel,
     QSplitter,
     QVBoxLayout,
     QWidget,
@@ -19,15 +19,17 @@ from PySide6.QtWidgets import (
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export import FORMATS, export_outline, read_outline, write_bookmarks
 from wide_margin.core.geometry import Box
+from wide_margin.core.layout import page_shown
 from wide_margin.core.outline import Outline, Section
 from wide_margin.core.outline.editing import Edit, OutlineEditor
 from wide_margin.core.pages import Picture
+from wide_margin.core.plain import counted
 from wide_margin.core.session import ReadSummary
 from wide_margin.desktop.look import DAY, Colours, sans_font
 from wide_margin.desktop.outline_view.evidence import SCALE, Evidence
 from wide_margin.desktop.outline_view.tree import SectionTree
-from wide_margin.desktop.read_view.cards import word_button
 from wide_margin.desktop.reader import Reader
+from wide_margin.desktop.words import RichWords, Words, ask_text, word_button
 
 _KINDS = {
     "md": "Markdown (*.md)", "opml": "OPML (*.opml)", "json": "JSON (*.json)",
@@ -50,8 +52,7 @@ class OutlineView(QWidget):
         self._connect()
 
     def _build(self) -> None:
-        self.counts = QLabel()
-        self.counts.setTextFormat(Qt.TextFormat.RichText)
+        self.counts = RichWords()
         self.tree, self.evidence = SectionTree(), Evidence()
         self.next_button = word_button("Next disagreement", "F7")
         self.raise_button = word_button("Raise <", "One level out (<)")
@@ -71,10 +72,9 @@ class OutlineView(QWidget):
                        self.save_button, self.write_button):  # fmt: skip
             button.setFont(sans_font(-0.5))
             row.addWidget(button)
-        self.empty = QLabel("Reading the document…")
+        self.empty = Words("Reading the document…", role="secondary")
         self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.empty.setWordWrap(True)
-        self.empty.setProperty("role", "secondary")
         left = QWidget()
         column = QVBoxLayout(left)
         column.setContentsMargins(0, 0, 0, 0)
@@ -87,7 +87,7 @@ class OutlineView(QWidget):
         self.split.addWidget(self.evidence)
         self.split.setStretchFactor(0, 1)
         self.split.setSizes([812, 468])
-        self.status = QLabel()
+        self.status = Words()
         self.status.setObjectName("statusLine")
         self.status.setContentsMargins(12, 2, 12, 2)
         self.status.hide()
@@ -207,27 +207,35 @@ class OutlineView(QWidget):
         secondary, madder = self.colours.secondary, self.colours.madder
         n = len(outline.sections)
         if outline.is_by_pages:
+            none = "no bookmarks, contents page or headings were found"
             self.counts.setText(
-                f"<b>{n} parts by pages</b>&nbsp;&nbsp; <span style='color:{secondary}'>"
-                "no bookmarks, contents page or headings were found</span>"
+                Markup("<b>{}</b>&nbsp;&nbsp; <span style='color:{}'>{}</span>").format(
+                    counted(n, "part by pages", "parts by pages"), secondary, none
+                )
             )
             return
-        parts = [f"<b>{n} section{'s' if n != 1 else ''}</b>, {outline.n_levels} levels"]
+        levels = counted(outline.n_levels, "level")
+        parts = [Markup("<b>{}</b>, {}").format(counted(n, "section"), levels)]
         of = len(outline.sources)
         n_full = sum(len(s.readings) == of and not s.disagreements for s in outline.sections)
         n_disputed = len(outline.disputed)
         n_own = sum(not s.readings for s in outline.sections)
         n_less = n - n_full - n_disputed - n_own
-        plain = f"<span style='color:{secondary}'>{{}}</span>"
+        coloured = Markup("<span style='color:{}'>{}</span>")
         if of > 1:
-            parts.append(plain.format(f"{n_full} in {'all three' if of == 3 else 'both'}"))
+            parts.append(
+                coloured.format(secondary, f"{n_full} in {'all three' if of == 3 else 'both'}")
+            )
             if n_less:
-                parts.append(plain.format(f"{n_less} in {'two or one' if of == 3 else 'one'}"))
+                parts.append(
+                    coloured.format(secondary, f"{n_less} in {'two or one' if of == 3 else 'one'}")
+                )
         if n_disputed:
-            parts.append(f"<span style='color:{madder}'>{n_disputed} in dispute</span>")
+            parts.append(coloured.format(madder, f"{n_disputed} in dispute"))
         if outline.is_edited:
-            parts.append(plain.format(f"{n_own} your own" if n_own else "changed by you"))
-        self.counts.setText("&nbsp;&nbsp;&nbsp; ".join(parts))
+            own = f"{n_own} your own" if n_own else "changed by you"
+            parts.append(coloured.format(secondary, own))
+        self.counts.setText(Markup("&nbsp;&nbsp;&nbsp; ").join(parts))
 
     def _show_evidence(self, index: int) -> None:
         outline = self.outline
@@ -252,12 +260,12 @@ class OutlineView(QWidget):
             if above is not None and above.level is not None and above.level < level:
                 titles.append(above.title)
                 level = above.level
-        return f"{' › '.join(reversed(titles))} → file page {reading.page + 1}"
+        return f"{' › '.join(reversed(titles))} → {page_shown(None, reading.page)}"
 
     def _draw(self, witness: str, page: int, box: Box) -> None:
         session = self.reader.session
         if session is not None:
-            self.reader.background.watch(
+            self.reader.watch(
                 session.draw(page, SCALE, box),
                 done=partial(self._drawn, witness, page, box),
                 failed=lambda error: self.say(error.message),
@@ -368,20 +376,21 @@ class OutlineView(QWidget):
         section = self._current()
         if section is None or self.reader.summary is None:
             return
-        text, given = QInputDialog.getText(
-            self, "Move section", f"Page where “{section.title[:60]}” starts (or “file 12”):",
-            text=self.reader.summary.labels.of(section.page) or f"file {section.page + 1}",
+        typed = ask_text(
+            self, "Move section",
+            f"Page where “{section.title[:60]}” starts (or “file page 12”):",
+            text=self.reader.summary.labels.of(section.page) or page_shown(None, section.page),
         )  # fmt: skip
-        if given and text.strip():
-            self.move_to(text.strip())
+        if typed and typed.strip():
+            self.move_to(typed.strip())
 
     def ask_for_section(self) -> None:
         """Ask for the title and page of a new section."""
-        title, given = QInputDialog.getText(self, "Add a section", "Title of the section:")
-        if not given or not title.strip():
+        title = ask_text(self, "Add a section", "Title of the section:")
+        if not title or not title.strip():
             return
-        page, given = QInputDialog.getText(self, "Add a section", "Page where it starts:")
-        if given and page.strip():
+        page = ask_text(self, "Add a section", "Page where it starts:")
+        if page and page.strip():
             self.add(page.strip(), title)
 
     def _current(self) -> Section | None:
@@ -432,9 +441,13 @@ class OutlineView(QWidget):
             return
         title = summary.title or (self.reader.path.stem if self.reader.path else "")
         text = export_outline(summary.outline, summary.labels, path.suffix.lstrip("."), title)
+        part = path.with_name(f".{path.name}.part")
         try:
-            path.write_text(text, encoding="utf-8")
+            part.write_text(text, encoding="utf-8")
+            part.replace(path)
         except OSError:
+            with suppress(OSError):
+                part.unlink(missing_ok=True)
             self.say(f"“{path.name}” could not be written. Is its folder there?")
             return
         self.say(f"The outline is in “{path.name}”.")

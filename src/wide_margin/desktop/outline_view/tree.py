@@ -25,7 +25,9 @@ from PySide6.QtWidgets import (
 
 from wide_margin.core.layout import PageLabels
 from wide_margin.core.outline import WITNESSES, Outline, Section
+from wide_margin.core.plain import one_line
 from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.words import set_row_tip
 
 ROW_HEIGHT = 28
 INDENT = 22
@@ -74,13 +76,14 @@ class SectionTree(QTreeWidget):
         for column, width in ((1, 190), (2, 60), (3, 84), (4, 72)):
             header.setSectionResizeMode(column, QHeaderView.ResizeMode.Fixed)
             header.resizeSection(column, width)
-        self.headerItem().setToolTip(
-            1, "Bookmark in the file, printed contents page, heading on the page:\n"
+        set_row_tip(
+            self.headerItem(), 1,
+            "Bookmark in the file, printed contents page, heading on the page:\n"
                "full where it agrees, empty where it is silent, with a dot where it disagrees"
         )  # fmt: skip
-        self.headerItem().setToolTip(2, "Page of the file")
-        self.headerItem().setToolTip(3, "Page number as printed")
-        self.headerItem().setToolTip(4, "Length in pages")
+        set_row_tip(self.headerItem(), 2, "Page of the file")
+        set_row_tip(self.headerItem(), 3, "Page number as printed")
+        set_row_tip(self.headerItem(), 4, "Length in pages")
         self.currentItemChanged.connect(self._tell_chosen)
         self.itemDoubleClicked.connect(lambda item, _: self.opened.emit(item.data(0, _INDEX)))
         self.itemCollapsed.connect(lambda item: self._closed.add(self._key(item)))
@@ -183,13 +186,13 @@ class SectionTree(QTreeWidget):
         item = QTreeWidgetItem()
         item.setFlags(item.flags() | Qt.ItemFlag.ItemIsEditable)
         item.setData(0, _INDEX, index)
-        item.setText(0, section.title)
+        item.setText(0, one_line(section.title, 300))
         item.setText(2, str(section.page + 1))
         item.setText(3, self._printed(section))
         length = self.length(section)
         item.setText(4, f"{length:.0f}" if length >= 9.95 else f"{length:.1f}")
-        item.setToolTip(0, section.title)
-        item.setToolTip(1, witness_words(section, self.outline.sources))
+        set_row_tip(item, 0, section.title)
+        set_row_tip(item, 1, witness_words(section, self.outline.sources))
         return item
 
     def _printed(self, section: Section) -> str:

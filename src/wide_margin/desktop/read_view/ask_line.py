@@ -8,7 +8,6 @@ from PySide6.QtGui import QAction, QActionGroup, QKeyEvent
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
-    QLabel,
     QLineEdit,
     QMenu,
     QToolButton,
@@ -20,6 +19,7 @@ from wide_margin.core.answers import WHOLE, Reach
 from wide_margin.core.layout import fold
 from wide_margin.core.session import Place
 from wide_margin.desktop.look import sans_font
+from wide_margin.desktop.words import Words, menu_text, set_tip
 
 _DRAWN_ON = {
     False: "This document only",
@@ -58,13 +58,11 @@ class Choice(QWidget):
 
     def __init__(self, name: str, tip: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        caption = QLabel(name)
-        caption.setProperty("role", "secondary")
-        caption.setFont(sans_font(-2))
+        caption = Words(name, sans_font(-2), role="secondary")
         self.button = QToolButton()
         self.button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextOnly)
-        self.button.setToolTip(tip)
+        set_tip(self.button, tip)
         self.menu = QMenu(self.button)
         self.button.setMenu(self.menu)
         self._name = name
@@ -77,7 +75,7 @@ class Choice(QWidget):
     def show_value(self, text: str) -> None:
         """Say what is chosen."""
         shown = text if len(text) <= 34 else text[:32] + "…"
-        self.button.setText(f"{shown} ▾")
+        self.button.setText(menu_text(f"{shown} ▾"))
         self.button.setAccessibleName(f"{self._name}: {text}")
 
 
@@ -104,20 +102,18 @@ class AskLine(QFrame):
         self.field = AskField()
         self.field.setPlaceholderText("Question, page, section or heading")
         self.field.setAccessibleName("Question, page, section or heading")
-        self.field.setToolTip("Ask, or go to a place (Ctrl+L). Ctrl+Return always asks.")
+        set_tip(self.field, "Ask, or go to a place (Ctrl+L). Ctrl+Return always asks.")
         self.field.setFont(sans_font(0.5))
         self.field.textChanged.connect(self._look)
         self.field.submitted.connect(self._submit)
         self.field.left.connect(self.left)
         self.after = QToolButton()
-        self.after.setToolTip("The next question leans on this one; click to ask on its own again")
+        set_tip(self.after, "The next question leans on this one; click to ask on its own again")
         self.after.clicked.connect(lambda: self.ask_on_from("", ""))
         self.after.hide()
-        self.offer = QLabel()
-        self.offer.setProperty("role", "secondary")
-        self.offer.setFont(sans_font(-1))
+        self.offer = Words("", sans_font(-1), role="secondary")
         self.verdict = QToolButton()
-        self.verdict.setToolTip("What Return will do")
+        set_tip(self.verdict, "What Return will do")
         self.verdict.clicked.connect(lambda: self._submit(False))
         self.reach_choice = Choice("Reach", "What is asked; it stays until it is changed")
         self.draw_on = Choice("Draw on", "Where answers may come from")
@@ -137,7 +133,7 @@ class AskLine(QFrame):
             divider.setFixedWidth(1)
             row.addWidget(divider)
             row.addWidget(choice)
-        self.set_section("", -1)
+        self.offer_section(None)
         self._look("")
 
     def _fill_draw_on(self) -> None:
@@ -169,7 +165,7 @@ class AskLine(QFrame):
         """Let the next question lean on this one; "" to ask on its own."""
         self.before = entry_id
         short = question if len(question) <= 28 else question[:26].rsplit(" ", 1)[0] + "…"
-        self.after.setText(f"after “{short}” ✕")
+        self.after.setText(menu_text(f"after “{short}” ✕"))
         self.after.setAccessibleName(f"Asked on from: {question}")
         self.after.setVisible(bool(entry_id))
         if entry_id:
@@ -195,19 +191,19 @@ class AskLine(QFrame):
         self._resolve = resolve
         self._look(self.field.text())
 
-    def set_section(self, title: str, section: int) -> None:
+    def offer_section(self, section: Reach | None) -> None:
         """Offer the section that is being read; what is chosen already stays."""
+        self._section = section
         menu = self.reach_choice.menu
         menu.clear()
         group = QActionGroup(menu)
-        self._offer(group, WHOLE, "Whole document")
-        if section >= 0:
-            here = Reach("section", section=section, name=title)
-            self._offer(group, here, f"This section: {title}")
-        if self.reach.kind not in ("document", "section") or (
-            self.reach.kind == "section" and self.reach.section != section
-        ):
-            self._offer(group, self.reach, _reach_name(self.reach))
+        offered = [(WHOLE, "Whole document")]
+        if section is not None:
+            offered.append((section, f"This section: {section.name}"))
+        if self.reach not in (WHOLE, section):
+            offered.append((self.reach, _reach_name(self.reach)))
+        for reach, text in offered:
+            self._offer(group, reach, text)
         menu.addSeparator()
         menu.addAction("Pages…", self.pages_wanted.emit)
         menu.addAction("The selection", self.selection_wanted.emit)
@@ -215,7 +211,7 @@ class AskLine(QFrame):
         self.reach_choice.show_value(_reach_name(self.reach))
 
     def _offer(self, group: QActionGroup, reach: Reach, text: str) -> None:
-        action = QAction(text.replace("&", "&&"), group)
+        action = QAction(menu_text(text), group)
         action.setCheckable(True)
         action.setChecked(reach == self.reach)
         action.triggered.connect(lambda: self.set_reach(reach))
@@ -230,7 +226,9 @@ class AskLine(QFrame):
         self._place = self._resolve(text) if text.strip() else None
         self.field.completion = self._completion(text)
         self.offer.setText(f"Tab: {self.field.completion}" if self.field.completion else "")
-        self.verdict.setText(f"Go to {self._place.name}" if self._place else "Ask")
+        name = self._place.name if self._place else ""
+        short = name if len(name) <= 60 else name[:58] + "…"
+        self.verdict.setText(menu_text(f"Go to {short}") if self._place else "Ask")
         self.verdict.setEnabled(bool(text.strip()))
 
     def _submit(self, always_ask: bool) -> None:

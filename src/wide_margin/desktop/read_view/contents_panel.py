@@ -9,7 +9,6 @@ from PySide6.QtWidgets import (
     QButtonGroup,
     QFrame,
     QHBoxLayout,
-    QLabel,
     QLineEdit,
     QPushButton,
     QStackedWidget,
@@ -23,7 +22,9 @@ from PySide6.QtWidgets import (
 
 from wide_margin.core.layout import PageLabels, fold
 from wide_margin.core.outline import Outline
+from wide_margin.core.plain import one_line
 from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.words import Words, set_row_tip, set_tip
 
 ROW_HEIGHT = 25
 INDENT = 15
@@ -142,20 +143,24 @@ class Rows(QTreeWidget):
             return
         super().keyPressEvent(event)
 
-    def add(
-        self, parent: QTreeWidgetItem | None, title: str, label: str, level: int, key: object
-    ) -> QTreeWidgetItem:
-        """Add a row under another or at the top."""
-        item = QTreeWidgetItem([title])
+    def row(self, title: str, label: str, level: int, key: object) -> QTreeWidgetItem:
+        """A row that stands nowhere yet."""
+        item = QTreeWidgetItem()
+        self.fill(item, title, label, level, key)
+        return item
+
+    def fill(self, item: QTreeWidgetItem, title: str, label: str, level: int, key: object) -> None:
+        """What a row says and leads to."""
+        item.setText(0, one_line(title, 300))
         item.setData(0, _PLACE, key)
         item.setData(0, _LABEL, label)
         item.setData(0, _LEVEL, level)
-        item.setToolTip(0, f"{title}  {label}")
-        if parent is None:
-            self.addTopLevelItem(item)
-        else:
-            parent.addChild(item)
-        return item
+        set_row_tip(item, 0, f"{title}  {label}")
+
+    def show_rows(self, rows: Sequence[Row]) -> None:
+        """Replace all rows of a flat list."""
+        self.clear()
+        self.addTopLevelItems([self.row(row.title, row.label, 0, row.key) for row in rows])
 
 
 class ContentsPanel(QFrame):
@@ -172,6 +177,8 @@ class ContentsPanel(QFrame):
         self.setMinimumWidth(140)
         self._items: list[QTreeWidgetItem] = []
         self._followed = -1
+        self._entry_rows: list[Row] = []
+        self._are_entries_stale = True
         self.contents, self.figures = Rows("Contents"), Rows("Figures", has_pictures=True)
         self.entries, self.hits = Rows("Entries"), Rows("Hits")
         self.hits.chosen.connect(self.hit_chosen)
@@ -179,9 +186,8 @@ class ContentsPanel(QFrame):
         self.figures.chosen.connect(self.figure_chosen)
         self.entries.chosen.connect(self.entry_chosen)
         self._stack = QStackedWidget()
-        self._empty = QLabel()
+        self._empty = Words("", role="secondary")
         self._empty.setWordWrap(True)
-        self._empty.setProperty("role", "secondary")
         self._empty.setContentsMargins(12, 8, 8, 8)
         head = QHBoxLayout()
         head.setContentsMargins(6, 8, 6, 4)
@@ -214,7 +220,7 @@ class ContentsPanel(QFrame):
         self.filter = QLineEdit()
         self.filter.setPlaceholderText("Filter")
         self.filter.setAccessibleName("Filter the list")
-        self.filter.setToolTip("Show only rows with these words")
+        set_tip(self.filter, "Show only rows with these words")
         self.filter.textChanged.connect(self._filter)
         held = QHBoxLayout()
         held.setContentsMargins(8, 0, 8, 4)
@@ -244,21 +250,24 @@ class ContentsPanel(QFrame):
         self.contents.clear()
         self._items = []
         open_: list[tuple[int, QTreeWidgetItem]] = []
+        roots: list[QTreeWidgetItem] = []
         for index, section in enumerate(outline.sections):
             while open_ and open_[-1][0] >= section.level:
                 open_.pop()
-            label = labels.of(section.page) or f"({section.page + 1})"
-            parent = open_[-1][1] if open_ else None
-            item = self.contents.add(parent, section.title, label, len(open_), index)
+            label = labels.listed(section.page)
+            item = self.contents.row(section.title, label, len(open_), index)
+            if open_:
+                open_[-1][1].addChild(item)
+            else:
+                roots.append(item)
             open_.append((section.level, item))
             self._items.append(item)
+        self.contents.addTopLevelItems(roots)
         self._say_if_empty()
 
     def show_figures(self, rows: Sequence[Row]) -> None:
         """List the figures and tables."""
-        self.figures.clear()
-        for row in rows:
-            self.figures.add(None, row.title, row.label, 0, row.key)
+        self.figures.show_rows(rows)
         self._say_if_empty()
 
     def show_picture(self, row: int, image: QImage) -> None:
@@ -267,17 +276,43 @@ class ContentsPanel(QFrame):
             item.setData(0, _PICTURE, image)
 
     def show_entries(self, rows: Sequence[Row]) -> None:
-        """List the entries in the order of their places."""
-        self.entries.clear()
-        for row in rows:
-            self.entries.add(None, row.title, row.label, 0, row.key)
+        """List the entries in the order of their places; filled once it is looked at."""
+        self._entry_rows = list(rows)
+        self._are_entries_stale = True
+        if self._stack.currentWidget() is self.entries:
+            self._fill_entries()
+        self._say_if_empty()
+
+    def _fill_entries(self) -> None:
+        if self._are_entries_stale:
+            self._are_entries_stale = False
+            self.entries.show_rows(self._entry_rows)
+
+    def put_entry(self, at: int, row: Row) -> None:
+        """List one more entry, at a place in the order."""
+        self._entry_rows.insert(at, row)
+        if not self._are_entries_stale:
+            item = self.entries.row(row.title, row.label, 0, row.key)
+            self.entries.insertTopLevelItem(at, item)
+        self._say_if_empty()
+
+    def change_entry(self, at: int, row: Row) -> None:
+        """An entry says something else."""
+        self._entry_rows[at] = row
+        item = self.entries.topLevelItem(at)
+        if not self._are_entries_stale and item is not None:
+            self.entries.fill(item, row.title, row.label, 0, row.key)
+
+    def take_entry(self, at: int) -> None:
+        """An entry is gone."""
+        del self._entry_rows[at]
+        if not self._are_entries_stale:
+            self.entries.takeTopLevelItem(at)
         self._say_if_empty()
 
     def show_hits(self, rows: Sequence[Row], wanted: str) -> None:
         """List where words stand; the list is there while something is looked for."""
-        self.hits.clear()
-        for row in rows:
-            self.hits.add(None, row.title, row.label, 0, row.key)
+        self.hits.show_rows(rows)
         self._buttons[3].setVisible(bool(wanted))
         if not wanted and self._stack.currentWidget() is self.hits:
             self._buttons[0].setChecked(True)
@@ -328,6 +363,8 @@ class ContentsPanel(QFrame):
 
     def _show(self, index: int) -> None:
         self._stack.setCurrentIndex(index)
+        if self._stack.currentWidget() is self.entries:
+            self._fill_entries()
         if self._stack.currentWidget() is self.figures:
             self.figures_shown.emit()
         self._filter(self.filter.text())
@@ -340,5 +377,7 @@ class ContentsPanel(QFrame):
                  "Nothing is kept yet. Select words on a page, or ask below.",
                  "The words were not found.")  # fmt: skip
         empty = isinstance(rows, Rows) and rows.topLevelItemCount() == 0
+        if rows is self.entries:
+            empty = not self._entry_rows
         self._empty.setText(texts[index] if index >= 0 else "")
         self._empty.setVisible(empty)

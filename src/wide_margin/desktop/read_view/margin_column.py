@@ -1,6 +1,7 @@
 """The margin: entries beside their passages, the held answer at the top."""
 
-from collections.abc import Callable, Sequence
+from bisect import insort
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 
 from PySide6.QtCore import QRect, Qt, QTimer, Signal
@@ -11,21 +12,26 @@ from wide_margin.core.margin import Entry
 from wide_margin.desktop.look import DAY, Colours
 from wide_margin.desktop.read_view.cards import (
     Card,
+    EntryActions,
     HeldAnswer,
     NoteCard,
-    TranslationCard,
     WorthAsking,
     card_for,
-    word_button,
 )
+from wide_margin.desktop.words import set_word, word_button
 
 SIDE = 16
 APART = 10
+TOP = 12
 LOWEST = 48
 """A card that would start nearer to the bottom is only counted there."""
 HELD_SHARE, OPEN_SHARE = 0.62, 0.92
 """Shares of the margin that the held answer takes at most, the second with its excerpts open; it
 scrolls past that."""
+LEAST_HELD = 96
+"""Pixels that the held answer keeps where it gives way to what was just made."""
+MAX_CARDS = 120
+"""Cards kept built; those out of view longest go first."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,46 +45,33 @@ class Standing:
 
 
 class MarginColumn(QFrame):
-    """Cards move with the pages. Heights are those of the pages' viewport."""
+    """Cards move with the pages. Heights are those of the pages' viewport.
 
-    place_chosen = Signal(str, int)  # entry id, index of the place
-    delete_asked = Signal(str)
-    hold_asked = Signal(str)
-    let_go = Signal()
-    next_asked = Signal()
-    text_changed = Signal(str, str)
-    language_chosen = Signal(str, str)
-    cancel_asked = Signal(str)
-    retry_asked = Signal(str)
-    pair_entered = Signal(str, int)
+    Only entries of the pages in view are looked at, and only their cards are built.
+    """
+
     more_asked = Signal()
-    ask_on = Signal(str)
-    again_asked = Signal(str)
-    reword_asked = Signal(str)
-    compose_asked = Signal(str, bool)
-    quote_asked = Signal(str)
-    composing_cancelled = Signal(str)
-    struck = Signal(str, int)
-    picture_wanted = Signal(int)
-    copy_asked = Signal(str, str)
-    worth_asked = Signal(str)
-    kind_chosen = Signal(str)
     moved = Signal()
 
-    def __init__(self, parent: QWidget | None = None) -> None:
+    def __init__(self, actions: EntryActions, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setObjectName("margin")
         self.setMinimumWidth(260)
         self.setAccessibleName("Margin")
         self.colours: Colours = DAY
+        self._actions = actions
         self._cards: dict[str, Card] = {}
         self._entries: dict[str, Entry] = {}
+        self._on_page: dict[int, list[tuple[str, str]]] = {}
         self._where: Callable[[Entry], float | None] = lambda entry: None
+        self._pages_in_view: Callable[[], Iterable[int]] = lambda: ()
         self._kept_free: tuple[int, int] | None = None
         self._standing: list[Standing] = []
+        self._fresh = ""
+        self._is_arranging = False
         self.worth: WorthAsking | None = None
         self._first_page: Callable[[], float | None] = lambda: None
-        self._worth: tuple[str, list[str]] | None = None
+        self._worth: tuple[str, list[str] | None] | None = None
         self.held: HeldAnswer | None = None
         self.composes = False
         """Whether a writing model is there to compose answers."""
@@ -94,27 +87,30 @@ class MarginColumn(QFrame):
         self._more.clicked.connect(self.more_asked)
         self._more.hide()
 
-    def place_by(self, where: Callable[[Entry], float | None]) -> None:
-        """Give the function that tells an entry's height in view, None where out of view."""
-        self._where = where
+    def place_by(
+        self, where: Callable[[Entry], float | None], pages_in_view: Callable[[], Iterable[int]]
+    ) -> None:
+        """Give the functions that tell an entry's height in view and which pages are."""
+        self._where, self._pages_in_view = where, pages_in_view
 
     def place_first_page_by(self, where: Callable[[], float | None]) -> None:
         """Give the function that tells where the first page begins, None where out of view."""
         self._first_page = where
 
     def offer(self, kind: str, questions: list[str] | None) -> None:
-        """Offer questions beside the first page; none for None."""
+        """Offer questions beside the first page; say that they are looked for where None."""
+        self.stop_offering()
+        self._worth = kind, questions
+        self.worth = WorthAsking(kind, questions, self._actions, self.colours, self)
+        self.arrange()
+
+    def stop_offering(self) -> None:
+        """Offer nothing."""
         if self.worth is not None:
             self.worth.hide()
             self.worth.deleteLater()
-            self.worth = None
-        self._worth = None
-        if questions is not None:
-            self._worth = kind, questions
-            self.worth = WorthAsking(kind, questions, self.colours, self)
-            self.worth.asked.connect(self.worth_asked)
-            self.worth.kind_chosen.connect(self.kind_chosen)
-        self.arrange()
+            self.worth = self._worth = None
+            self.arrange()
 
     def standing(self) -> list[Standing]:
         """The cards in view, for the leaders."""
@@ -124,27 +120,52 @@ class MarginColumn(QFrame):
 
     def show_entries(self, entries: Sequence[Entry]) -> None:
         """Replace all entries."""
-        for card in self._cards.values():
-            card.hide()
-            card.deleteLater()
-        self._cards = {}
+        for entry_id in list(self._cards):
+            self._drop_card(entry_id)
+        self._fresh = ""
         self._entries = {entry.id: entry for entry in entries}
+        self._on_page = {}
+        for entry in entries:
+            self._on_page.setdefault(entry.anchor.page, []).append((entry.created, entry.id))
+        for row in self._on_page.values():
+            row.sort()
         self.arrange()
 
-    def put(self, entry: Entry) -> None:
-        """Add or change an entry."""
+    def put(self, entry: Entry, *, is_fresh: bool = False) -> None:
+        """Add or change an entry; one that was just made is always in sight."""
+        self._forget_place(entry.id)
         self._entries[entry.id] = entry
-        if card := self._cards.get(entry.id):
-            card.update_entry(entry)
+        insort(self._on_page.setdefault(entry.anchor.page, []), (entry.created, entry.id))
+        if is_fresh:
+            self._fresh = entry.id
+        card = self._cards.get(entry.id)
+        if card is not None and not card.show_entry(entry):
+            self._drop_card(entry.id)
         self.arrange()
 
     def take(self, entry_id: str) -> None:
         """Remove an entry."""
+        self._forget_place(entry_id)
         self._entries.pop(entry_id, None)
+        self._drop_card(entry_id)
+        self.arrange()
+
+    def _forget_place(self, entry_id: str) -> None:
+        if before := self._entries.get(entry_id):
+            row = self._on_page.get(before.anchor.page, [])
+            if (place := (before.created, entry_id)) in row:
+                row.remove(place)
+
+    def _drop_card(self, entry_id: str) -> None:
         if card := self._cards.pop(entry_id, None):
+            if isinstance(card, NoteCard):
+                card.save()
             card.hide()
             card.deleteLater()
-        self.arrange()
+
+    def see_no_more(self) -> None:
+        """What was just made may go out of sight again: the reader has moved on."""
+        self._fresh = ""
 
     def edit(self, entry_id: str) -> None:
         """Put the cursor into a note."""
@@ -162,33 +183,24 @@ class MarginColumn(QFrame):
 
     def hold(self, entry: Entry | None) -> None:
         """Hold an answer at the top, or let go of it."""
+        scrolled = self._held_area.verticalScrollBar().value()
+        same = self.held is not None and entry is not None and self.held.entry.id == entry.id
         if self.held is not None:
             self._held_area.takeWidget()
             self.held.deleteLater()
             self.held = None
         self._held_area.setVisible(entry is not None)
         if entry is not None:
-            held = HeldAnswer(entry, self.colours, composes=self.composes)
-            held.place_chosen.connect(self.place_chosen)
-            held.delete_asked.connect(self.delete_asked)
-            held.let_go.connect(self.let_go)
-            held.next_asked.connect(self.next_asked)
-            held.ask_on.connect(self.ask_on)
-            held.again_asked.connect(self.again_asked)
-            held.reword_asked.connect(self.reword_asked)
-            held.compose_asked.connect(self.compose_asked)
-            held.quote_asked.connect(self.quote_asked)
-            held.cancel_asked.connect(self.composing_cancelled)
-            held.struck.connect(self.struck)
-            held.copy_asked.connect(self.copy_asked)
+            held = HeldAnswer(entry, self._actions, self.colours, composes=self.composes)
             held.resized.connect(self.arrange)
             held.excerpts_opened.connect(self._show_excerpts)
-            held.picture_wanted.connect(self.picture_wanted)
             self.held = held
             self._held_area.setWidget(held)
             held.ask_for_pictures()
             QTimer.singleShot(0, self.arrange)  # sizes are those of the style once it is shown
         self.arrange()
+        if same:
+            self._held_area.verticalScrollBar().setValue(scrolled)
 
     def _show_excerpts(self) -> None:
         if self.held is not None:
@@ -197,8 +209,9 @@ class MarginColumn(QFrame):
     def wear(self, colours: Colours) -> None:
         """Change colours: every card is made anew."""
         self.colours = colours
-        held = self.held.entry if self.held else None
+        held, fresh = self.held.entry if self.held else None, self._fresh
         self.show_entries(list(self._entries.values()))
+        self._fresh = fresh
         self.hold(held)
         if self._worth is not None:
             self.offer(*self._worth)
@@ -213,23 +226,31 @@ class MarginColumn(QFrame):
 
     def arrange(self) -> None:
         """Put every card in view beside its passage, none over another."""
+        if self._is_arranging:
+            return  # a card that is measured may say that its size has changed
+        self._is_arranging = True
+        try:
+            self._arrange()
+        finally:
+            self._is_arranging = False
+        self.moved.emit()
+
+    def _arrange(self) -> None:
         width = max(self.width() - 2 * SIDE, 100)
-        top = self._arrange_worth(width, self._arrange_held(width))
-        wanted = []
-        for entry in self._entries.values():
-            if self.held is not None and entry.id == self.held.entry.id:
-                continue
-            y = self._where(entry)
-            if y is not None:
-                wanted.append((y, entry.created, entry))
-        wanted.sort(key=lambda item: item[:2])
+        wanted = self._wanted()
+        fresh = next((item for item in wanted if item[2].id == self._fresh), None)
+        reserved = self._place_for_fresh(fresh, width) if fresh else None
+        top = self._arrange_worth(width, self._arrange_held(width, reserved))
         shown: set[str] = set()
         self._standing = []
         n_hidden = 0
         for y, _, entry in wanted:
             card = self._card(entry)
             height = card.height_at(width)
-            at = self._free_from(max(int(y), top), height)
+            if reserved is not None and entry.id == self._fresh:
+                at = max(reserved[0], top)
+            else:
+                at = self._free_from(max(int(y), top), height, reserved, top)
             if at > self.height() - LOWEST:
                 n_hidden += 1
                 continue
@@ -237,26 +258,50 @@ class MarginColumn(QFrame):
             card.show()
             shown.add(entry.id)
             self._standing.append(Standing(entry, card.geometry(), card.edge))
-            top = at + height + APART
-        for entry_id, card in self._cards.items():
-            if entry_id not in shown:
-                card.hide()
+            top = max(top, at + height + APART) if entry.id != self._fresh else top
+        self._hide_others(shown)
         self._say_more(n_hidden)
-        self.moved.emit()
 
-    def _arrange_held(self, width: int) -> int:
+    def _wanted(self) -> list[tuple[float, str, Entry]]:
+        """The entries beside what is in view, the highest first."""
+        held = self.held.entry.id if self.held is not None else ""
+        wanted = []
+        for page in self._pages_in_view():
+            for created, entry_id in self._on_page.get(page, ()):
+                entry = self._entries[entry_id]
+                if entry_id != held and (y := self._where(entry)) is not None:
+                    wanted.append((y, created, entry))
+        wanted.sort(key=lambda item: item[:2])
+        return wanted
+
+    def _place_for_fresh(
+        self, fresh: tuple[float, str, Entry], width: int
+    ) -> tuple[int, int] | None:
+        """Top and bottom of what was just made: beside its passage, or as near as it is seen."""
+        height = self._card(fresh[2]).height_at(width)
+        held = LEAST_HELD + APART if self.held is not None else 0
+        lowest = self.height() - min(height, self.height() - held - 2 * TOP) - TOP
+        at = max(min(int(fresh[0]), lowest), held + TOP)
+        if self._kept_free and at < self._kept_free[1] and at + height > self._kept_free[0]:
+            at = self._kept_free[1] + 6
+        return at, at + height
+
+    def _arrange_held(self, width: int, reserved: tuple[int, int] | None) -> int:
         if self.held is None:
             return 8
-        wanted = max(self.held.height_at(width), 60)
         share = OPEN_SHARE if self.held.shows_excerpts else HELD_SHARE
-        height = min(wanted, int(self.height() * share))
+        most = int(self.height() * share)
+        if reserved is not None:
+            most = max(min(most, reserved[0] - TOP - APART), LEAST_HELD)
+        wanted = max(self.held.height_at(width), 60)
+        height = min(wanted, most)
         bar = 10 if wanted > height else 0
         if bar:
             wanted = self.held.height_at(width - bar)
-        self._held_area.setGeometry(SIDE, 12, width, height)
+        self._held_area.setGeometry(SIDE, TOP, width, height)
         self.held.resize(width - bar, wanted)
         self._held_area.raise_()
-        return 12 + height + APART
+        return TOP + height + APART
 
     def _arrange_worth(self, width: int, top: int) -> int:
         if self.worth is None:
@@ -270,15 +315,29 @@ class MarginColumn(QFrame):
         self.worth.setGeometry(SIDE, at, width, height)
         return at + height + APART
 
-    def _free_from(self, at: int, height: int) -> int:
+    def _free_from(self, at: int, height: int, reserved: tuple[int, int] | None, top: int) -> int:
+        """Where a card can stand: below what lies over the margin, and what was just made."""
+        if reserved is not None and at < reserved[1] + APART and at + height > reserved[0] - APART:
+            above = reserved[0] - APART - height
+            at = above if above >= top else reserved[1] + APART
         if self._kept_free and at < self._kept_free[1] and at + height > self._kept_free[0]:
-            return self._kept_free[1] + 6
+            at = self._kept_free[1] + 6
         return at
+
+    def _hide_others(self, shown: set[str]) -> None:
+        for entry_id, card in self._cards.items():
+            if entry_id not in shown:
+                card.hide()
+        for entry_id in list(self._cards):
+            if len(self._cards) <= MAX_CARDS:
+                break
+            if entry_id not in shown:
+                self._drop_card(entry_id)
 
     def _say_more(self, n_hidden: int) -> None:
         self._more.setVisible(n_hidden > 0)
         if n_hidden:
-            self._more.setText(f"{n_hidden} more here: see Entries")
+            set_word(self._more, f"{n_hidden} more here: see Entries")
             height = self._more.sizeHint().height() + 4
             self._more.setGeometry(SIDE, self.height() - height, self.width() - 2 * SIDE, height)
             self._more.raise_()
@@ -286,18 +345,8 @@ class MarginColumn(QFrame):
     def _card(self, entry: Entry) -> Card:
         card = self._cards.get(entry.id)
         if card is None:
-            card = card_for(entry, self.colours, self)
-            card.place_chosen.connect(self.place_chosen)
-            card.delete_asked.connect(self.delete_asked)
-            card.hold_asked.connect(self.hold_asked)
+            card = card_for(entry, self._actions, self.colours, self)
             card.resized.connect(self.arrange)
-            if isinstance(card, NoteCard):
-                card.text_changed.connect(self.text_changed)
-            if isinstance(card, TranslationCard):
-                card.language_chosen.connect(self.language_chosen)
-                card.cancel_asked.connect(self.cancel_asked)
-                card.retry_asked.connect(self.retry_asked)
-                card.pair_entered.connect(self.pair_entered)
             self._cards[entry.id] = card
         return card
 
@@ -306,6 +355,7 @@ class MarginColumn(QFrame):
         return self._cards.get(entry_id)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
-        """Arrange anew."""
+        """Arrange anew; heights of text are known once the new width has settled."""
         super().resizeEvent(event)
         self.arrange()
+        QTimer.singleShot(0, self.arrange)

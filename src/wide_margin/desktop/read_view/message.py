@@ -1,10 +1,10 @@
 """A message in the page area: what is wrong, and what can be done."""
 
 from PySide6.QtCore import QEvent, QObject, Qt, Signal
-from PySide6.QtWidgets import QFrame, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QVBoxLayout, QWidget
 
 from wide_margin.desktop.look import sans_font
-from wide_margin.desktop.read_view.cards import word_button
+from wide_margin.desktop.words import Words, set_word, word_button
 
 
 class Message(QFrame):
@@ -15,9 +15,8 @@ class Message(QFrame):
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
         self.setObjectName("message")
-        self._title, self._hint = QLabel(), QLabel()
-        self._title.setFont(sans_font(2, bold=True))
-        self._hint.setProperty("role", "secondary")
+        self._title = Words("", sans_font(2, bold=True))
+        self._hint = Words("", role="secondary")
         self._action = word_button("")
         self._action.setFont(sans_font())
         self._action.clicked.connect(self.acted)
@@ -42,7 +41,7 @@ class Message(QFrame):
         self._title.setText(title)
         self._hint.setText(hint)
         self._hint.setVisible(bool(hint))
-        self._action.setText(action)
+        set_word(self._action, action)
         self.show()
         self.raise_()
         self._centre()

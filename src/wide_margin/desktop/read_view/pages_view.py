@@ -29,6 +29,7 @@ from wide_margin.desktop.look import DAY, Colours, sans_font
 from wide_margin.desktop.read_view.arrangement import Arrangement
 from wide_margin.desktop.read_view.page_images import PageImages
 from wide_margin.desktop.read_view.text_selection import Position, TextSelection
+from wide_margin.desktop.words import set_tip
 
 SIDE_PX = 20
 KEPT_PX = 48.0
@@ -58,6 +59,7 @@ class PagesView(QAbstractScrollArea):
     """Pages to scroll, zoom, turn and select in. Scale is in pixels for each point."""
 
     scrolled = Signal()
+    scrolled_by_hand = Signal()
     place_changed = Signal(int, float)  # page index and y of what is read
     selection_changed = Signal()
     selection_made = Signal()  # the hand has let go
@@ -79,6 +81,7 @@ class PagesView(QAbstractScrollArea):
         self._facts: FileFacts | None = None
         self._desk = Arrangement([], 1.0)
         self._laid: dict[str, list[Laid]] = {}
+        self._laid_on: dict[str, dict[int, list[Laid]]] = {}
         self._pending_reveal: tuple[SpanOnPage, ...] = ()
         self._dragging = False
         self._pan_from: QPointF | None = None
@@ -107,7 +110,7 @@ class PagesView(QAbstractScrollArea):
         """Show the pages of a document, from its first."""
         self._facts = facts
         self.selection = TextSelection(self.images)
-        self._laid = {}
+        self._laid, self._laid_on = {}, {}
         self.images.show(session)
         self._arrange()
         self.verticalScrollBar().setValue(0)
@@ -340,11 +343,42 @@ class PagesView(QAbstractScrollArea):
     def lay(self, layer: str, items: Sequence[Laid]) -> None:
         """Replace what one layer lays over the pages: hits, hit, evidence, marks."""
         self._laid[layer] = list(items)
+        on: dict[int, list[Laid]] = {}
+        for item in items:
+            pages = {span.page for span in item.spans}
+            if item.region is not None:
+                pages.add(item.region[0])
+            for page in pages:
+                on.setdefault(page, []).append(item)
+        self._laid_on[layer] = on
         self.viewport().update()
 
     def laid(self, layer: str) -> list[Laid]:
         """What one layer lays over the pages."""
         return self._laid.get(layer, [])
+
+    def part_of(self, spans: Sequence[SpanOnPage], sentence: str) -> tuple[SpanOnPage, ...]:
+        """The characters of a passage that make up one of its sentences."""
+        letters: list[tuple[str, SpanOnPage]] = []
+        for span in spans:
+            layer = self.images.layer(span.page)
+            if layer is None:
+                return ()
+            for k in range(span.start, span.end):
+                if layer.page.chars[k].isalnum():
+                    letters.append((layer.page.chars[k], SpanOnPage(span.page, k, k + 1)))
+        whole = "".join(letter for letter, _ in letters)
+        wanted = "".join(c for c in sentence if c.isalnum())
+        at = whole.find(wanted)
+        if at < 0 or not wanted:
+            return ()
+        joined: list[SpanOnPage] = []
+        for _, span in letters[at : at + len(wanted)]:
+            if joined and joined[-1].page == span.page and span.start - joined[-1].end <= 3:
+                joined[-1] = SpanOnPage(span.page, joined[-1].start, span.end)
+            else:
+                joined.append(span)
+        return tuple(joined)
 
     # --- selection
 
@@ -518,7 +552,7 @@ class PagesView(QAbstractScrollArea):
         elif self._is_on_text(point):
             shape = Qt.CursorShape.IBeamCursor
         self.viewport().setCursor(shape)
-        self.viewport().setToolTip(link.address if link is not None else "")
+        set_tip(self.viewport(), link.address if link is not None else "")
 
     def _is_on_text(self, point: QPointF) -> bool:
         under = self._under(point)
@@ -531,6 +565,7 @@ class PagesView(QAbstractScrollArea):
             self.zoom(1 if event.angleDelta().y() > 0 else -1, at=event.position().y())
             event.accept()
             return
+        self.scrolled_by_hand.emit()
         super().wheelEvent(event)
 
     def contextMenuEvent(self, event: QContextMenuEvent) -> None:
@@ -688,7 +723,7 @@ class PagesView(QAbstractScrollArea):
         bars: list[QRectF] = []
         regions: list[QRectF] = []
         for name in ("marks", "hits", "hit", "evidence"):
-            for item in self._laid.get(name, ()):
+            for item in self._laid_on.get(name, {}).get(page, ()):
                 if item.region is not None and item.region[0] == page:
                     regions.append(self._to_view(page, item.region[1]))
                 spans = [span for span in item.spans if span.page == page]

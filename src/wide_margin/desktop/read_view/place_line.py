@@ -1,10 +1,12 @@
 """The place line: where one is, how to get back, and finding words."""
 
+from markupsafe import Markup
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QFontMetrics, QKeyEvent, QResizeEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QToolButton, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QToolButton, QWidget
 
 from wide_margin.desktop.look import sans_font
+from wide_margin.desktop.words import RichWords, Words, set_tip
 
 
 class FindField(QLineEdit):
@@ -17,7 +19,7 @@ class FindField(QLineEdit):
         super().__init__(parent)
         self.setPlaceholderText("Find in the document")
         self.setAccessibleName("Find words in the document")
-        self.setToolTip("Find words (Ctrl+F); F3 and Shift+F3 step through them")
+        set_tip(self, "Find words (Ctrl+F); F3 and Shift+F3 step through them")
         self.setFixedWidth(230)
         self.setClearButtonEnabled(False)
 
@@ -33,18 +35,19 @@ class FindField(QLineEdit):
             super().keyPressEvent(event)
 
 
-class ElidedLabel(QLabel):
+class ElidedLabel(RichWords):
     """A label that shortens its middle when there is no room; the tooltip has it whole."""
 
     def __init__(self, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
+        super().__init__()
+        self.setParent(parent)
         self._parts: list[str] = []
         self.setMinimumWidth(40)
 
     def show_path(self, parts: list[str]) -> None:
         """Section titles from the outermost down; the last one is emphasised."""
         self._parts = parts
-        self.setToolTip(" / ".join(parts))
+        set_tip(self, " / ".join(parts))
         self._shorten()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
@@ -63,9 +66,8 @@ class ElidedLabel(QLabel):
         room = self.width() - bold.horizontalAdvance(last) - 12
         above = "  /  ".join(self._parts[:-1])
         above = metrics.elidedText(above, Qt.TextElideMode.ElideMiddle, room) if room > 60 else ""
-        above = above.replace("&", "&amp;").replace("<", "&lt;")
-        last = last.replace("&", "&amp;").replace("<", "&lt;")
-        self.setText(f"{above}{'&nbsp;&nbsp;/&nbsp;&nbsp;' if above else ''}<b>{last}</b>")
+        gap = Markup("&nbsp;&nbsp;/&nbsp;&nbsp;") if above else ""
+        self.setText(Markup("{}{}<b>{}</b>").format(above, gap, last))
 
 
 class PlaceLine(QFrame):
@@ -88,17 +90,15 @@ class PlaceLine(QFrame):
         self.page.setFixedWidth(52)
         self.page.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.page.setAccessibleName("Page")
-        self.page.setToolTip("Printed page number; “file 69” is page 69 of the file (Ctrl+G)")
+        set_tip(self.page, "Printed page number; “file 69” is page 69 of the file (Ctrl+G)")
         self.page.returnPressed.connect(lambda: self.page_typed.emit(self.page.text()))
-        self.place = QLabel()
-        self.place.setProperty("role", "secondary")
+        self.place = Words("", role="secondary")
         self.path = ElidedLabel()
         self.find_field = FindField()
         self.find_field.textChanged.connect(self.find_typed)
         self.find_field.stepped.connect(self.find_stepped)
         self.find_field.ended.connect(self.find_ended)
-        self.count = QLabel()
-        self.count.setProperty("role", "secondary")
+        self.count = Words("", role="secondary")
         row = QHBoxLayout(self)
         row.setContentsMargins(10, 3, 14, 3)
         row.setSpacing(8)
@@ -131,7 +131,7 @@ class PlaceLine(QFrame):
         button = QToolButton()
         button.setText(text)
         button.setFont(sans_font(2))
-        button.setToolTip(tip)
+        set_tip(button, tip)
         button.setAccessibleName(tip.split(" (")[0])
         button.setEnabled(False)
         button.clicked.connect(signal)

@@ -2,12 +2,13 @@
 
 from PySide6.QtCore import QRect, Qt
 from PySide6.QtGui import QPixmap
-from PySide6.QtWidgets import QFrame, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QVBoxLayout, QWidget
 
 from wide_margin.core.pages import Picture
-from wide_margin.desktop.look import sans_font
+from wide_margin.desktop.look import DAY, Colours, sans_font
 from wide_margin.desktop.read_view.page_images import image_from
 from wide_margin.desktop.read_view.spine import WIDTH
+from wide_margin.desktop.words import Words
 
 PREVIEW_SCALE = 0.3
 SIZE = QRect(0, 0, 200, 292)
@@ -21,9 +22,9 @@ class Preview(QFrame):
         self.setObjectName("message")
         self.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
         self._page = -1
-        self._picture, self._words = QLabel(), QLabel()
+        self._picture, self._words = Words(), Words("", sans_font(-1))
+        self.colours: Colours = DAY
         self._picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        self._words.setFont(sans_font(-1))
         self._words.setWordWrap(True)
         column = QVBoxLayout(self)
         column.setContentsMargins(8, 8, 8, 8)
@@ -31,6 +32,10 @@ class Preview(QFrame):
         column.addWidget(self._words)
         self.resize(SIZE.size())
         self.hide()
+
+    def wear(self, colours: Colours) -> None:
+        """Change colours."""
+        self.colours, self._page = colours, -1
 
     def show_page(self, page: int, words: str, top: int) -> bool:
         """Say what is there; whether its picture is wanted."""
@@ -49,7 +54,7 @@ class Preview(QFrame):
     def show_picture(self, page: int, picture: Picture) -> None:
         """Show a page's picture, if it is still the one wanted."""
         if page == self._page:
-            pixmap = QPixmap.fromImage(image_from(picture))
+            pixmap = QPixmap.fromImage(image_from(picture, night=self.colours.is_night))
             mode = Qt.TransformationMode.SmoothTransformation
             room = self._picture.size()
             self._picture.setPixmap(pixmap.scaled(room, Qt.AspectRatioMode.KeepAspectRatio, mode))

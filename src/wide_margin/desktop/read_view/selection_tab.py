@@ -1,9 +1,10 @@
 """The tab of words that a selection brings, at the page's right edge."""
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QFrame, QGridLayout, QLabel, QPushButton, QWidget
+from PySide6.QtWidgets import QFrame, QGridLayout, QPushButton, QWidget
 
 from wide_margin.desktop.look import sans_font
+from wide_margin.desktop.words import Words, set_tip
 
 COMMANDS = (
     ("Explain", "E", "What the document says of these words"),
@@ -30,12 +31,10 @@ class SelectionTab(QFrame):
         for row, (name, letter, tip) in enumerate(COMMANDS):
             button = QPushButton(name)
             button.setFont(sans_font(-0.5))
-            button.setToolTip(f"{tip} ({letter})")
+            set_tip(button, f"{tip} ({letter})")
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             button.clicked.connect(lambda _=False, key=letter: self.chosen.emit(key))
-            key = QLabel(letter)
-            key.setProperty("role", "secondary")
-            key.setFont(sans_font(-1))
+            key = Words(letter, sans_font(-1), role="secondary")
             grid.addWidget(button, row, 0)
             grid.addWidget(key, row, 1)
         self.adjustSize()

@@ -47,6 +47,11 @@ class Spine(QWidget):
         self._strokes, self._hits, self._dots = [], [], []
         self.update()
 
+    def measure(self, heights: Sequence[float]) -> None:
+        """How high each page is, in points: a place lies as far down as it does on its page."""
+        self._heights = list(heights)
+        self.update()
+
     def show_view(self, first: float, last: float) -> None:
         """Where the view is, in pages from the start (2.5 is the middle of the third)."""
         self._view = (first, last)
@@ -93,8 +98,8 @@ class Spine(QWidget):
             painter.fillRect(QRectF(23 - width, self._y(place) - 1, width, 3), QColor(c.madder))
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setBrush(QColor(c.ochre))
-        for place in self._dots:
-            painter.drawEllipse(QPointF(51, self._y(place)), 2.5, 2.5)
+        for y in dict.fromkeys(round(self._y(place)) for place in self._dots):
+            painter.drawEllipse(QPointF(51, y), 2.5, 2.5)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
         self._paint_bracket(painter)
 
@@ -126,7 +131,7 @@ class Spine(QWidget):
 
     def _share(self, page: int, y: float) -> float:
         height = self._heights[page] if page < len(self._heights) else 792.0
-        return min(y / height, 1.0)
+        return min(y / max(height, 1.0), 1.0)
 
     def _paint_bracket(self, painter: QPainter) -> None:
         first, last = self._y(self._view[0]), self._y(self._view[1])

@@ -1,0 +1,303 @@
+"""What each kind of entry holds, and its format in the store.
+
+The format is JSON with a version. Reading it never trusts it: a value of the wrong type or a
+missing one is a damaged entry, which is told and set aside by the store.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import Any
+
+import msgspec
+
+from wide_margin.core.answers import Answer, Excerpt, Locator, Quote, Reach
+from wide_margin.core.errors import EntryStoreError
+from wide_margin.core.explain import Explanation, Meaning, Reference
+from wide_margin.core.geometry import Box
+from wide_margin.core.margin.kinds import EntryKind, Origin, State
+from wide_margin.core.translate import Pair
+
+VERSION = 1
+"""Of the format; raised when what is written here changes its meaning."""
+MAX_KEPT_EXCERPTS = 8
+ToPlace = Callable[[Locator], Locator]
+
+
+@dataclass(frozen=True, slots=True)
+class Before:
+    """The question that another one leans on."""
+
+    id: str
+    """Of its entry."""
+    question: str
+
+
+@dataclass(frozen=True, slots=True)
+class QuestionBody:
+    """A question and its answer."""
+
+    question: str
+    kind: str
+    reach: Reach
+    quotes: tuple[Quote, ...] = ()
+    """The statements that are shown; none where the document does not say."""
+    excerpts: tuple[Excerpt, ...] = ()
+    n_searched: int = 0
+    n_pages: int = 0
+    without_text: tuple[int, ...] = ()
+    missing: tuple[str, ...] = ()
+    origin: Origin = Origin.QUOTED
+    quoted: tuple[Quote, ...] | None = None
+    """The document's own words, while composed ones are shown."""
+    state: State = State.DONE
+    problem: str = ""
+    model: str = ""
+    is_free: bool = False
+    """Whether it was composed in the model's own words."""
+    struck: tuple[int, ...] = ()
+    """Indexes of the excerpts that the reader has struck out."""
+    before: Before | None = None
+
+    @classmethod
+    def of(cls, answer: Answer, before: Before | None = None) -> "QuestionBody":
+        """The body of an answer."""
+        return cls(
+            answer.question, answer.kind, answer.reach, answer.quotes,
+            answer.excerpts[:MAX_KEPT_EXCERPTS], answer.n_searched, answer.n_pages,
+            answer.without_text, answer.missing, before=before,
+        )  # fmt: skip
+
+    @property
+    def is_declined(self) -> bool:
+        """Whether the document does not say."""
+        return not self.quotes and not self.state.is_under_way
+
+    @property
+    def kept(self) -> tuple[Excerpt, ...]:
+        """The excerpts that were not struck out."""
+        return tuple(e for k, e in enumerate(self.excerpts) if k not in self.struck)
+
+    @property
+    def places(self) -> tuple[Locator, ...]:
+        """Where it leads: what is quoted, then the excerpts."""
+        quoted = [place for quote in self.quotes for place in quote.locators]
+        return (*quoted, *(excerpt.locator for excerpt in self.excerpts))
+
+    @property
+    def n_quoted(self) -> int:
+        """How many of its places are those of its statements."""
+        return sum(len(quote.locators) for quote in self.quotes)
+
+    def with_places(self, place: ToPlace) -> "QuestionBody":
+        """The same, every locator put through a function."""
+        return replace(
+            self,
+            quotes=_quotes_at(self.quotes, place),
+            quoted=None if self.quoted is None else _quotes_at(self.quoted, place),
+            excerpts=tuple(replace(e, locator=place(e.locator)) for e in self.excerpts),
+        )
+
+    @property
+    def headline(self) -> str:
+        """In one line."""
+        return self.question
+
+    @property
+    def words(self) -> str:
+        """Everything that can be searched."""
+        said = [quote.text for quote in self.quotes] + [e.text for e in self.excerpts]
+        return "\n".join([self.question, *said])
+
+
+@dataclass(frozen=True, slots=True)
+class ExplanationBody:
+    """What the document says of some words."""
+
+    text: str
+    meanings: tuple[Meaning, ...] = ()
+    references: tuple[Reference, ...] = ()
+
+    @classmethod
+    def of(cls, explanation: Explanation) -> "ExplanationBody":
+        """The body of an explanation."""
+        return cls(explanation.text, explanation.meanings, explanation.references)
+
+    @property
+    def places(self) -> tuple[Locator, ...]:
+        """Where it leads: its meanings, then its references that were found."""
+        found = [meaning.locator for meaning in self.meanings]
+        return (*found, *(r.locator for r in self.references if r.locator is not None))
+
+    def with_places(self, place: ToPlace) -> "ExplanationBody":
+        """The same, every locator put through a function."""
+        return replace(
+            self,
+            meanings=tuple(m._replace(locator=place(m.locator)) for m in self.meanings),
+            references=tuple(
+                r._replace(locator=place(r.locator)) if r.locator else r for r in self.references
+            ),
+        )
+
+    @property
+    def headline(self) -> str:
+        """In one line."""
+        return self.text
+
+    @property
+    def words(self) -> str:
+        """Everything that can be searched."""
+        return "\n".join([self.text, *(f"{m.term} {m.text}" for m in self.meanings)])
+
+
+@dataclass(frozen=True, slots=True)
+class TranslationBody:
+    """Sentences and their translations."""
+
+    language: str
+    pairs: tuple[Pair, ...]
+    state: State = State.WAITING
+    problem: str = ""
+    model: str = ""
+
+    @property
+    def places(self) -> tuple[Locator, ...]:
+        """None: the pairs stand in the passage itself."""
+        return ()
+
+    def with_places(self, place: ToPlace) -> "TranslationBody":
+        """The same."""
+        return self
+
+    @property
+    def headline(self) -> str:
+        """In one line."""
+        return self.pairs[0].source if self.pairs else ""
+
+    @property
+    def words(self) -> str:
+        """Everything that can be searched."""
+        return "\n".join(f"{pair.source}\n{pair.target}" for pair in self.pairs)
+
+
+@dataclass(frozen=True, slots=True)
+class NoteBody:
+    """The reader's own words."""
+
+    text: str = ""
+
+    @property
+    def places(self) -> tuple[Locator, ...]:
+        """None but its passage."""
+        return ()
+
+    def with_places(self, place: ToPlace) -> "NoteBody":
+        """The same."""
+        return self
+
+    @property
+    def headline(self) -> str:
+        """In one line."""
+        return self.text
+
+    @property
+    def words(self) -> str:
+        """Everything that can be searched."""
+        return self.text
+
+
+@dataclass(frozen=True, slots=True)
+class MarkBody(NoteBody):
+    """A highlighted passage, perhaps with a comment."""
+
+
+@dataclass(frozen=True, slots=True)
+class CuttingBody(NoteBody):
+    """A region of a page as a picture, perhaps with a comment."""
+
+    box: Box = (0.0, 0.0, 0.0, 0.0)
+    png: str = ""
+    """In base 64."""
+
+
+Body = QuestionBody | ExplanationBody | TranslationBody | NoteBody | MarkBody | CuttingBody
+
+BODIES: dict[EntryKind, type[Any]] = {
+    EntryKind.QUESTION: QuestionBody,
+    EntryKind.EXPLANATION: ExplanationBody,
+    EntryKind.TRANSLATION: TranslationBody,
+    EntryKind.MARK: MarkBody,
+    EntryKind.NOTE: NoteBody,
+    EntryKind.CUTTING: CuttingBody,
+}
+
+
+def body_to_json(body: Body) -> str:
+    """A body in the store's format."""
+    values = msgspec.to_builtins(body)
+    return msgspec.json.encode({"version": VERSION, **values}).decode()
+
+
+def body_from_json(kind: EntryKind, text: str) -> Body:
+    """The reverse of body_to_json; formats of older versions are understood.
+
+    Raises:
+        EntryStoreError: It is damaged, or of a newer version than this one knows.
+    """
+    try:
+        values = msgspec.json.decode(text)
+        version = values.pop("version", 0)
+        if version == 0:
+            values = upgraded(kind, values)
+        elif version > VERSION:
+            raise ValueError(f"version {version}")
+        body: Body = msgspec.convert(values, BODIES[kind])
+    except (ValueError, TypeError, AttributeError, LookupError, RecursionError) as error:
+        raise EntryStoreError(
+            f"An entry ({kind}) in the store is damaged and is left out.",
+            hint="It stays in the store as it is.",
+        ) from error
+    return body
+
+
+def upgraded(kind: EntryKind, values: dict[str, Any]) -> dict[str, Any]:
+    """A body of the first format, which had no version, in the present one."""
+    if kind is EntryKind.QUESTION:
+        return {
+            **values,
+            "reach": {"kind": "document", "name": values.get("reach", "whole document")},
+            "quotes": [_old_quote(quote) for quote in values.get("quotes", ())],
+            "quoted": [_old_quote(quote) for quote in values["quoted"]]
+            if values.get("quoted")
+            else None,
+            "excerpts": [
+                {"text": e["text"], "locator": _old_place(e["place"]), "score": 0.0}
+                for e in values.get("excerpts", ())
+            ],
+            "is_free": bool(values.get("freely", False)),
+        }
+    if kind is EntryKind.EXPLANATION:
+        return {
+            "text": values.get("text", ""),
+            "meanings": [
+                [m["term"], m["text"], m["kind"], _old_place(m["place"]), m["long_form"]]
+                for m in values.get("meanings", ())
+            ],
+            "references": [
+                [r["text"], r["title"], _old_place(r["place"]) if r.get("place") else None]
+                for r in values.get("references", ())
+            ],
+        }
+    return values
+
+
+def _old_quote(quote: dict[str, Any]) -> dict[str, Any]:
+    locators = [_old_place(place, quote["text"]) for place in quote["places"]]
+    return {**quote, "locators": locators}
+
+
+def _old_place(place: dict[str, Any], quote: str = "") -> dict[str, Any]:
+    return {**place, "quote": quote}
+
+
+def _quotes_at(quotes: tuple[Quote, ...], place: ToPlace) -> tuple[Quote, ...]:
+    return tuple(replace(q, locators=tuple(map(place, q.locators))) for q in quotes)

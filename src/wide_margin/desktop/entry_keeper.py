@@ -1,0 +1,185 @@
+"""The entries of the open document: in the store first, then on screen, then in other windows."""
+
+from collections.abc import Callable
+from dataclasses import replace
+from functools import partial
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QObject, Signal
+from PySide6.QtGui import QUndoCommand
+
+from wide_margin.core.errors import WideMarginError
+from wide_margin.core.margin import (
+    DocumentRecord,
+    Entry,
+    KeptEntries,
+    QuestionBody,
+    State,
+    TranslationBody,
+)
+from wide_margin.core.outline import Outline
+from wide_margin.core.plain import counted
+
+if TYPE_CHECKING:
+    from wide_margin.desktop.reader import Reader
+
+
+class EntryHub(QObject):
+    """Tells every window about entries, so that two windows on one document share them."""
+
+    changed = Signal(object, int, str, object)  # who, document record, what, entry or its id
+
+
+class EntryKeeper(QObject):
+    """Adds, changes and removes entries. Writing happens in the store's own thread.
+
+    ``entries`` are those on screen; what is still on its way to the disk is known by ``latest``,
+    from which a further change has to be made.
+    """
+
+    shown = Signal()  # all of a document's, once it is known
+    added = Signal(object)  # Entry
+    changed = Signal(object)  # Entry
+    removed = Signal(str)  # its id
+
+    def __init__(self, reader: "Reader", hub: EntryHub) -> None:
+        super().__init__(reader)
+        self._reader, self._hub = reader, hub
+        self.entries: dict[str, Entry] = {}
+        self._on_the_way: dict[str, Entry] = {}
+        hub.changed.connect(self._elsewhere)
+
+    @property
+    def _record(self) -> DocumentRecord | None:
+        return self._reader.record
+
+    def load(self, kept: KeptEntries) -> None:
+        """Show the entries of a document; what broke off when a window was closed says so."""
+        self.entries = {entry.id: _settled(entry) for entry in kept.entries}
+        if kept.n_damaged:
+            said = f"{counted(kept.n_damaged, 'entry', 'entries')} in the store cannot be read."
+            self._reader.problem.emit(WideMarginError(said, hint="The others are all here."))
+        self.shown.emit()
+
+    def forget(self) -> None:
+        """The document is closed."""
+        self.entries, self._on_the_way = {}, {}
+
+    def latest(self, entry_id: str) -> Entry | None:
+        """An entry with every change so far, on disk yet or not."""
+        return self._on_the_way.get(entry_id) or self.entries.get(entry_id)
+
+    def add(self, entry: Entry, then: Callable[[Entry], None] | None = None) -> None:
+        """Keep an entry; ``then`` is called once it is on screen."""
+        self._put(entry, partial(self._was_added, then))
+
+    def change(self, entry: Entry) -> None:
+        """Keep a changed entry; nothing happens where it was deleted meanwhile."""
+        if self.latest(entry.id) is not None:
+            self._put(entry, self._was_changed)
+
+    def change_body(self, entry_id: str, **values: object) -> None:
+        """Change some of an entry's body, whatever else of it has changed."""
+        if entry := self.latest(entry_id):
+            self.change(entry.with_body(**values))
+
+    def _put(self, entry: Entry, then: Callable[[Entry], None]) -> None:
+        record, reader = self._record, self._reader
+        if record is None:
+            reader.find_record(lambda: self._put(entry, then))
+            return
+        self._on_the_way[entry.id] = entry
+        reader.watch(
+            reader.store.later(reader.store.put, record.id, entry),
+            done=lambda _: self._arrived(entry, then),
+            failed=lambda error: self._not_saved(entry, error),
+        )
+
+    def _arrived(self, entry: Entry, then: Callable[[Entry], None]) -> None:
+        if self._on_the_way.get(entry.id) is entry:
+            del self._on_the_way[entry.id]
+        then(entry)
+
+    def _not_saved(self, entry: Entry, error: WideMarginError) -> None:
+        if self._on_the_way.get(entry.id) is entry:
+            del self._on_the_way[entry.id]
+        self._reader.problem.emit(error)
+
+    def _was_added(self, then: Callable[[Entry], None] | None, entry: Entry) -> None:
+        self._tell("added", entry)
+        if then is not None:
+            then(entry)
+
+    def _was_changed(self, entry: Entry) -> None:
+        if entry.id in self.entries:
+            self._tell("changed", entry)
+
+    def remove(self, entry_id: str) -> None:
+        """Delete an entry; undo brings it back."""
+        if entry_id in self.entries:
+            self._reader.undo.push(_Removal(self, self.entries[entry_id]))
+
+    def delete(self, entry: Entry) -> None:
+        """Take an entry out of the store, then off the screen."""
+        store = self._reader.store
+        self._reader.watch(
+            store.later(store.delete, entry.id), done=lambda _: self._was_removed(entry.id)
+        )
+
+    def restore(self, entry: Entry) -> None:
+        """Bring a deleted entry back."""
+        store = self._reader.store
+        self._reader.watch(
+            store.later(store.restore, entry.id), done=lambda _: self._tell("added", entry)
+        )
+
+    def _was_removed(self, entry_id: str) -> None:
+        self.entries.pop(entry_id, None)
+        self._on_the_way.pop(entry_id, None)
+        self.removed.emit(entry_id)
+        if self._record is not None:
+            self._hub.changed.emit(self, self._record.id, "removed", entry_id)
+
+    def _tell(self, what: str, entry: Entry) -> None:
+        self._take(what, entry)
+        if self._record is not None:
+            self._hub.changed.emit(self, self._record.id, what, entry)
+
+    def _take(self, what: str, entry: Entry) -> None:
+        self.entries[entry.id] = entry
+        (self.added if what == "added" else self.changed).emit(entry)
+
+    def _elsewhere(
+        self, who: QObject, record: int, what: str, value: Entry | Outline | str
+    ) -> None:
+        """Another window changed an entry of the same document."""
+        if who is self or self._record is None or self._record.id != record:
+            return
+        if isinstance(value, Entry):
+            self._take(what, value)
+        elif isinstance(value, str):
+            self.entries.pop(value, None)
+            self.removed.emit(value)
+
+
+def _settled(entry: Entry) -> Entry:
+    """Nothing is being written yet when a document is opened: what says so has broken off."""
+    body = entry.body
+    if isinstance(body, QuestionBody | TranslationBody) and body.state.is_under_way:
+        return replace(entry, body=replace(body, state=State.BROKEN_OFF))
+    return entry
+
+
+class _Removal(QUndoCommand):
+    """Deleting an entry, undone by bringing it back."""
+
+    def __init__(self, keeper: EntryKeeper, entry: Entry) -> None:
+        super().__init__(f"Delete {entry.kind}")
+        self._keeper, self._entry = keeper, entry
+
+    def redo(self) -> None:
+        self._entry = self._keeper.latest(self._entry.id) or self._entry
+        self._keeper.delete(self._entry)
+
+    def undo(self) -> None:
+        self._keeper.restore(self._entry)

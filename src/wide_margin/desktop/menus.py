@@ -1,0 +1,162 @@
+"""The menus of the main window."""
+
+from collections.abc import Callable
+from functools import partial
+from typing import TYPE_CHECKING
+
+from PySide6.QtGui import QAction, QActionGroup, QKeySequence
+from PySide6.QtWidgets import QMenu
+
+from wide_margin.desktop.read_view.selection_tab import COMMANDS
+from wide_margin.desktop.views import VIEWS
+
+if TYPE_CHECKING:
+    from wide_margin.desktop.main_window import MainWindow
+
+Key = QKeySequence.StandardKey | str
+_MNEMONICS = {"Ask": "&Ask about it"}
+
+
+class Menus:
+    """Builds the menus of a window, and keeps the actions that show a state."""
+
+    def __init__(self, window: "MainWindow") -> None:
+        """Fill the menu bar."""
+        self._window = window
+        bar = window.menuBar()
+        self._fill_file(bar.addMenu("&File"))
+        self._fill_go(bar.addMenu("&Go"))
+        self._fill_passage(bar.addMenu("&Passage"))
+        self._fill_ask(bar.addMenu("&Ask"))
+        self._fill_document(bar.addMenu("&Document"))
+        self._fill_view(bar.addMenu("&View"))
+        menu = bar.addMenu("&Help")
+        self._add(menu, "&Keys", window.show_keys, QKeySequence.StandardKey.HelpContents)
+        self._add(menu, "&About Wide Margin", window.show_about)
+
+    def _add(self, menu: QMenu, name: str, slot: Callable[[], object], *keys: Key) -> QAction:
+        action = QAction(name, self._window)
+        action.setShortcuts([QKeySequence(key) for key in keys])
+        action.triggered.connect(lambda *_: slot())
+        menu.addAction(action)
+        return action
+
+    def _in_read(self, slot: Callable[[], object]) -> Callable[[], None]:
+        """An action of the Read view: that is turned to first."""
+
+        def act() -> None:
+            if self._window.shown_view not in ("", "Read"):
+                self._window.show_view("Read")
+            slot()
+
+        return act
+
+    def _in_outline(self, slot: Callable[[], object]) -> Callable[[], None]:
+        def act() -> None:
+            if self._window.reader.is_ready:
+                self._window.show_view("Outline")
+                slot()
+
+        return act
+
+    def _fill_file(self, menu: QMenu) -> None:
+        window = self._window
+        self._add(menu, "&Open…", window.choose_file, QKeySequence.StandardKey.Open)
+        self._add(menu, "Open an &address…", window.give_address)
+        self._add(menu, "Another &window", partial(window.window_asked.emit, None), "Ctrl+N")
+        self._add(menu, "&Same document in another window", window.open_again)
+        self._add(menu, "Read &before", window.back_to_start)
+        menu.addSeparator()
+        self._add(menu, "&Print…", window.print_document, QKeySequence.StandardKey.Print)
+        menu.addSeparator()
+        self._add(menu, "&Quit", window.close, "Ctrl+Q")
+
+    def _fill_go(self, menu: QMenu) -> None:
+        view = self._window.read_view
+        self._add(menu, "&Back", self._in_read(view.go_back), "Alt+Left")
+        self._add(menu, "&Forward", self._in_read(view.go_forward), "Alt+Right")
+        following, before = partial(view.held.step, 1), partial(view.held.step, -1)
+        self._add(menu, "Next place of the &answer", following, "Alt+PgDown", "]")
+        self._add(menu, "Pre&vious place of the answer", before, "Alt+PgUp", "[")
+        menu.addSeparator()
+        self._add(menu, "&Page…", self._in_read(view.place_line.page.setFocus), "Ctrl+G")
+        find = self._in_read(view.place_line.find_field.setFocus)
+        self._add(menu, "Fin&d words", find, QKeySequence.StandardKey.Find)
+        self._add(menu, "Ne&xt hit", partial(view.finding.step, 1), "F3")
+        self._add(menu, "Previous &hit", partial(view.finding.step, -1), "Shift+F3")
+        options = {
+            "&Whole words only": view.finding.whole_words,
+            "Capitals and accents &count": view.finding.exactly,
+        }
+        for name, set_option in options.items():
+            action = QAction(name, self._window)
+            action.setCheckable(True)
+            action.toggled.connect(set_option)
+            menu.addAction(action)
+
+    def _fill_passage(self, menu: QMenu) -> None:
+        view = self._window.read_view
+        self._add(menu, "&Copy", view.pages.copy, QKeySequence.StandardKey.Copy)
+        copy = view.commands.copy_with_citation
+        self._add(menu, "Copy with its &place", copy, "Ctrl+Shift+C")
+        menu.addSeparator()
+        for name, letter, _ in COMMANDS:
+            shown = _MNEMONICS.get(name, f"&{name}")
+            self._add(menu, shown, partial(view.commands.act, letter))
+
+    def _fill_ask(self, menu: QMenu) -> None:
+        view = self._window.read_view
+        ask = self._in_read(view.ask_line.field.setFocus)
+        self._add(menu, "&Ask or go to a place", ask, "Ctrl+L")
+        self._add(menu, "&Let go of the answer", view.held.let_go, "Ctrl+Shift+L")
+        menu.addSeparator()
+        self._add(menu, "&Writing model…", self._window.show_model_settings)
+
+    def _fill_document(self, menu: QMenu) -> None:
+        window, reader = self._window, self._window.reader
+        self.undo = reader.undo.createUndoAction(window, "&Undo:")
+        self.undo.setShortcut(QKeySequence.StandardKey.Undo)
+        self.redo = reader.undo.createRedoAction(window, "&Redo:")
+        self.redo.setShortcut(QKeySequence.StandardKey.Redo)
+        menu.addActions([self.undo, self.redo])
+        menu.addSeparator()
+        outline, inside = window.outline_view, self._in_outline
+        self._add(menu, "Next &disagreement", inside(outline.next_disagreement), "F7")
+        start = window.read_view.commands.start_section
+        self._add(menu, "Start a section at the selec&tion", start)
+        self._add(menu, "Sa&ve the outline as…", inside(outline.ask_where_to_save))
+        write = inside(outline.ask_where_to_write)
+        self._add(menu, "&Write the outline into a copy of the PDF…", write)
+        self._add(menu, "Take an outline &from a file…", inside(outline.ask_which_file))
+        self._add(menu, "&Outline as found", inside(outline.back_to_found))
+        menu.addSeparator()
+        self._add(menu, "Read it a&gain", reader.read_again)
+        self._add(menu, "&Properties…", window.show_properties)
+
+    def _fill_view(self, menu: QMenu) -> None:
+        window, pages = self._window, self._window.read_view.pages
+        for k, kind in enumerate(VIEWS, start=1):
+            self._add(menu, kind.menu, partial(window.show_view, kind.name), f"Ctrl+{k}")
+        menu.addSeparator()
+        self._add(menu, "Zoom &in", partial(pages.zoom, 1), QKeySequence.StandardKey.ZoomIn)
+        self._add(menu, "Zoom &out", partial(pages.zoom, -1), QKeySequence.StandardKey.ZoomOut)
+        self._add(menu, "Fit the &width", pages.fit_width, "Ctrl+0")
+        self._add(menu, "Fit the &page", pages.fit_page, "Ctrl+9")
+        menu.addSeparator()
+        group = QActionGroup(window)
+        for mode, name in (("column", "Pages in one &column"), ("facing", "&Facing pages"),
+                           ("single", "&One page at a time")):  # fmt: skip
+            action = self._add(menu, name, partial(pages.arrange_as, mode))
+            action.setCheckable(True)
+            action.setChecked(mode == "column")
+            group.addAction(action)
+        menu.addSeparator()
+        self._add(menu, "Turn &right", partial(pages.turn, 1), "Ctrl+R")
+        self._add(menu, "Turn &left", partial(pages.turn, -1), "Ctrl+Shift+R")
+        menu.addSeparator()
+        self.contents = self._add(menu, "Con&tents panel", window.show_contents, "F9")
+        self.night = self._add(menu, "&Night colours", window.toggle_night, "Ctrl+Shift+N")
+        self.full = self._add(menu, "F&ull screen", window.toggle_full, "F11")
+        for action in (self.contents, self.night, self.full):
+            action.setCheckable(True)
+        self.contents.setChecked(True)

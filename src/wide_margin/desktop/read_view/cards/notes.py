@@ -1,0 +1,153 @@
+"""Notes, marks and cuttings: the reader's own words, kept while they are typed."""
+
+import base64
+
+from PySide6.QtCore import QRect, QSize, Qt, QTimer
+from PySide6.QtGui import QImage, QPainter, QPaintEvent
+from PySide6.QtWidgets import QPlainTextEdit, QSizePolicy, QWidget
+
+from wide_margin.core.margin import CuttingBody, Entry, NoteBody
+from wide_margin.desktop.look import sans_font, serif_font
+from wide_margin.desktop.read_view.cards.card import Card, shortened
+from wide_margin.desktop.words import WrappedWords, set_tip
+
+PAUSE_MS, LONGEST_MS = 250, 1000
+"""What is typed is kept after a pause, and at least once a second without one."""
+MOST_LINES = 12
+
+
+class NoteCard(Card):
+    """A field that grows with its text."""
+
+    NAME, PROMPT = "Note", "Write a note"
+
+    def fill(self) -> None:
+        """Build it."""
+        self.edge = self.colours.ochre
+        self.head.setText(self.NAME)
+        self._kept = self._text
+        self.field = QPlainTextEdit(self._kept)
+        self.field.setPlaceholderText(self.PROMPT)
+        self.field.setAccessibleName("Note" if self.NAME == "Note" else "Comment")
+        self.field.setFont(sans_font())
+        self.field.setTabChangesFocus(True)
+        self.field.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._pause, self._at_latest = (QTimer(self) for _ in range(2))
+        for timer, milliseconds in ((self._pause, PAUSE_MS), (self._at_latest, LONGEST_MS)):
+            timer.setSingleShot(True)
+            timer.setInterval(milliseconds)
+            timer.timeout.connect(self.save)
+        self.field.textChanged.connect(self._typed)
+        self.column.addWidget(self.field)
+        self._fit()
+
+    @property
+    def _text(self) -> str:
+        assert isinstance(self.entry.body, NoteBody)
+        return self.entry.body.text
+
+    def show_entry(self, entry: Entry) -> bool:
+        """Show a text that was changed elsewhere; what is being typed here is not lost by it."""
+        self.entry = entry
+        typed, theirs = self.field.toPlainText(), self._text
+        before, self._kept = self._kept, theirs
+        if theirs in (before, typed):
+            return True
+        at = self.field.textCursor().position()
+        self.field.setPlainText(merged(before, typed, theirs))
+        cursor = self.field.textCursor()
+        cursor.setPosition(min(at, len(self.field.toPlainText())))
+        self.field.setTextCursor(cursor)
+        return True
+
+    def save(self) -> None:
+        """Keep what is typed."""
+        self._pause.stop()
+        self._at_latest.stop()
+        text = self.field.toPlainText()
+        if text != self._kept:
+            self._kept = text
+            self.commands.save_text(self.entry.id, text)
+
+    def _typed(self) -> None:
+        self._pause.start()
+        if not self._at_latest.isActive():
+            self._at_latest.start()
+        self._fit()
+        self.resized.emit()
+
+    def _fit(self) -> None:
+        lines = max(1, int(self.field.document().size().height()))
+        spacing = self.field.fontMetrics().lineSpacing()
+        self.field.setFixedHeight(min(lines, MOST_LINES) * spacing + 14)
+
+
+class MarkCard(NoteCard):
+    """The marked words, and room for a comment."""
+
+    NAME, PROMPT = "Mark", "Add a comment"
+
+    def fill(self) -> None:
+        """Build it."""
+        super().fill()
+        quote = " ".join(self.entry.anchor.quote.split())
+        said = WrappedWords(f"“{shortened(quote, 120)}”", serif_font(-0.5))
+        self.column.insertWidget(1, said)
+
+
+class CuttingCard(NoteCard):
+    """A region of a page as a picture, and room for a comment."""
+
+    NAME, PROMPT = "Cutting", "Add a comment"
+
+    def fill(self) -> None:
+        """Build it."""
+        super().fill()
+        assert isinstance(self.entry.body, CuttingBody)
+        picture = _Picture(QImage.fromData(base64.b64decode(self.entry.body.png)))
+        beneath = self.entry.anchor.quote[:400]
+        set_tip(picture, beneath)
+        picture.setAccessibleName(beneath or "Picture")
+        self.column.insertWidget(1, picture)
+
+
+def merged(before: str, ours: str, theirs: str) -> str:
+    """One text of two that were made of the same; where both were changed, both are kept."""
+    if ours == before:
+        return theirs
+    if theirs in (before, ours) or ours.startswith(theirs):
+        return ours
+    if theirs.startswith(ours):
+        return theirs
+    return f"{ours}\n\n{theirs}"
+
+
+class _Picture(QWidget):
+    """A picture as wide as there is room, at most twice its points."""
+
+    def __init__(self, image: QImage) -> None:
+        super().__init__()
+        self._image = image
+        policy = QSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        policy.setHeightForWidth(True)
+        self.setSizePolicy(policy)
+
+    def heightForWidth(self, width: int) -> int:
+        """Pixels, keeping the picture's shape."""
+        if self._image.isNull():
+            return 0
+        shown = min(width, self._image.width())
+        return min(int(shown * self._image.height() / self._image.width()), 260)
+
+    def sizeHint(self) -> QSize:
+        """Some width; the height follows."""
+        return QSize(200, self.heightForWidth(max(self.width(), 200)))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw it."""
+        if self._image.isNull():
+            return
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        size = self._image.size().scaled(self.size(), Qt.AspectRatioMode.KeepAspectRatio)
+        painter.drawImage(QRect(0, 0, size.width(), size.height()), self._image)

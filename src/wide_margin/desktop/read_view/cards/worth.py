@@ -1,0 +1,64 @@
+"""Questions to begin with, as lines of text beside the first page."""
+
+from collections.abc import Sequence
+from functools import partial
+
+from markupsafe import Markup
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
+
+from wide_margin.desktop.look import Colours, sans_font, serif_font
+from wide_margin.desktop.read_view.cards.actions import EntryActions
+from wide_margin.desktop.words import Words, WrappedWords, set_tip, word_button
+
+APART = 7
+KIND_NAMES = {
+    "article": "an article", "manual": "a manual", "report": "a report", "statute": "a statute",
+    "script": "a script", "other": "a document",
+}  # fmt: skip
+LOOKING = "Questions worth asking are being looked for…"
+
+
+class WorthAsking(QFrame):
+    """Stands beside the first page; says that it looks for questions until they are there."""
+
+    def __init__(
+        self,
+        kind: str,
+        questions: Sequence[str] | None,
+        actions: EntryActions,
+        colours: Colours,
+        parent: QWidget,
+    ) -> None:
+        """Show questions, or that they are being looked for where None."""
+        super().__init__(parent)
+        head = QHBoxLayout()
+        head.setSpacing(4)
+        head.addWidget(Words("Worth asking", sans_font(-1), role="secondary"))
+        self.kind = word_button(f"of {KIND_NAMES[kind]} ▾", "What kind of document this is")
+        menu = QMenu(self.kind)
+        for other, shown in KIND_NAMES.items():
+            menu.addAction(shown[0].upper() + shown[1:], partial(actions.choose_kind, other))
+        self.kind.setMenu(menu)
+        self.kind.setVisible(questions is not None)
+        head.addWidget(self.kind)
+        head.addStretch(1)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(APART)
+        column.addLayout(head)
+        self.lines: list[WrappedWords] = []
+        for question in questions or ():
+            link = Markup('<a href="ask:" style="color:{};text-decoration:none">{}</a>')
+            line = WrappedWords(link.format(colours.ink, question), serif_font(0.5))
+            set_tip(line, "Ask this")
+            line.linkActivated.connect(lambda _, asked=question: actions.ask(asked))
+            column.addWidget(line)
+            self.lines.append(line)
+        if not questions:
+            said = LOOKING if questions is None else "Nothing in particular was found."
+            column.addWidget(WrappedWords(said, sans_font(-0.5), role="secondary"))
+        self._column = column
+
+    def height_at(self, width: int) -> int:
+        """Pixels that the lines take at a width."""
+        return self._column.heightForWidth(width) + 6

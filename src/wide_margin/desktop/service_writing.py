@@ -1,0 +1,262 @@
+"""What a writing model writes into entries: composed answers and translations."""
+
+import locale
+from collections.abc import Callable
+from typing import TYPE_CHECKING, Any
+
+from PySide6.QtCore import QObject
+
+from wide_margin.core.answers import Budget, Quote, budget_of, compose, request_for
+from wide_margin.core.errors import WideMarginError
+from wide_margin.core.jobs import CancelToken
+from wide_margin.core.margin import (
+    Anchor,
+    EntryKind,
+    Origin,
+    QuestionBody,
+    State,
+    TranslationBody,
+    new_entry,
+)
+from wide_margin.core.passages import split_sentences
+from wide_margin.core.search.analysis import Analyser
+from wide_margin.core.services import WritingModel
+from wide_margin.core.services.keys import model_key
+from wide_margin.core.services.writing_model import first_model, is_on_this_machine
+from wide_margin.core.translate import LANGUAGES, Pair, translate
+from wide_margin.desktop.background import Job, Report
+
+if TYPE_CHECKING:
+    from wide_margin.desktop.reader import Reader
+
+NO_MODEL = (
+    "No writing model is connected. Ask › Writing model… takes its address, or start with"
+    " --model ADDRESS."
+)
+
+
+class ServiceWriter(QObject):
+    """Jobs that fill an entry, one for each entry at most; what has come is kept at any end."""
+
+    def __init__(self, reader: "Reader") -> None:
+        super().__init__(reader)
+        self._reader = reader
+        self._jobs: dict[str, Job] = {}
+
+    @property
+    def has_model(self) -> bool:
+        """Whether a writing model is connected."""
+        return bool(self._reader.settings.model_address)
+
+    @property
+    def may_send(self) -> bool:
+        """Whether the model is on this machine, or sending to it was agreed to."""
+        settings = self._reader.settings
+        address = settings.model_address
+        return is_on_this_machine(address) or address == settings.trusted_address
+
+    def stop(self) -> None:
+        """End every job, as closing the document does."""
+        for job in self._jobs.values():
+            job.cancel()
+        self._jobs.clear()
+
+    def _stop(self, entry_id: str) -> bool:
+        job = self._jobs.pop(entry_id, None)
+        if job is not None:
+            job.cancel()
+        return job is not None
+
+    def _start(
+        self,
+        entry_id: str,
+        work: Callable[[CancelToken, Report], Any],
+        came: Callable[[str, Any], None],
+        ended: Callable[[str, str], None],
+    ) -> None:
+        def over(problem: str) -> None:
+            if self._jobs.pop(entry_id, None) is not None:
+                ended(entry_id, problem)
+
+        def arrived(value: Any) -> None:
+            if entry_id in self._jobs:
+                came(entry_id, value)
+
+        self._jobs[entry_id] = self._reader.background.submit(
+            work, done=lambda _: over(""), failed=lambda error: over(_said(error)),
+            progressed=arrived,
+        )  # fmt: skip
+
+    def _model(self, token: CancelToken) -> WritingModel:
+        settings = self._reader.settings
+        key = model_key(settings.model_address)
+        if settings.model_name:
+            return WritingModel(settings.model_address, settings.model_name, key)
+        return first_model(settings.model_address, key, token)
+
+
+def _said(error: WideMarginError) -> str:
+    return f"{error.message} {error.hint}".strip()
+
+
+class Composer(ServiceWriter):
+    """Composes answers from the excerpts that are kept."""
+
+    def budget(self, entry_id: str) -> Budget:
+        """What composing an answer would send, and to where."""
+        body = self._body(entry_id)
+        assert body is not None
+        messages = request_for(_asked(body), body.kept)
+        return budget_of(messages, len(body.kept), self._reader.settings.model_address)
+
+    def compose(self, entry_id: str, *, freely: bool = False, with_general: bool = False) -> None:
+        """Have the writing model compose an answer from the excerpts that are kept.
+
+        Args:
+            entry_id: The question's entry.
+            freely: In its own words, instead of close to the excerpts'.
+            with_general: Whether general knowledge may be added, which is marked as such.
+        """
+        body = self._body(entry_id)
+        if body is None or not body.kept or not self.has_model:
+            return
+        self.cancel(entry_id)
+        body = self._body(entry_id) or body
+        quoted = body.quoted if body.quoted is not None else body.quotes
+        self._reader.keeper.change_body(
+            entry_id, quoted=quoted, quotes=(), origin=Origin.COMPOSED, state=State.RUNNING,
+            is_free=freely, problem="",
+        )  # fmt: skip
+        excerpts, text = body.kept, _asked(body)
+        summary = self._reader.summary
+        language = summary.language if summary else "en"
+
+        def work(token: CancelToken, report: Report) -> None:
+            model = self._model(token)
+            report(model.name)
+            compose(
+                text, excerpts, model, token, on_statement=report, freely=freely,
+                with_general=with_general, analyser=Analyser(language),
+            )  # fmt: skip
+
+        self._start(entry_id, work, self._came, self._ended)
+
+    def cancel(self, entry_id: str) -> None:
+        """Stop composing; the document's own words come back."""
+        if self._stop(entry_id):
+            self.quote_again(entry_id)
+
+    def quote_again(self, entry_id: str, problem: str = "") -> None:
+        """Go back from a composed answer to the quoted one."""
+        body = self._body(entry_id)
+        if body is not None and body.quoted is not None:
+            self._reader.keeper.change_body(
+                entry_id, quotes=body.quoted, quoted=None, origin=Origin.QUOTED, state=State.DONE,
+                model="", problem=problem,
+            )  # fmt: skip
+
+    def _came(self, entry_id: str, value: Quote | str) -> None:
+        body = self._body(entry_id)
+        if body is None:
+            return
+        if isinstance(value, str):
+            self._reader.keeper.change_body(entry_id, model=value)
+        else:
+            self._reader.keeper.change_body(entry_id, quotes=(*body.quotes, value))
+
+    def _ended(self, entry_id: str, problem: str) -> None:
+        body = self._body(entry_id)
+        if body is None:
+            return
+        if problem or not body.quotes:
+            said = problem or "The writing model finds no answer in the excerpts."
+            self.quote_again(entry_id, said)
+        else:
+            self._reader.keeper.change_body(entry_id, state=State.DONE, problem="")
+
+    def _body(self, entry_id: str) -> QuestionBody | None:
+        entry = self._reader.keeper.latest(entry_id)
+        return entry.body if entry is not None and isinstance(entry.body, QuestionBody) else None
+
+
+def _asked(body: QuestionBody) -> str:
+    """The question with the one it leans on."""
+    return f"{body.before.question} {body.question}" if body.before else body.question
+
+
+class Translator(ServiceWriter):
+    """Translates passages sentence by sentence."""
+
+    @property
+    def target(self) -> str:
+        """The language translations start in: the last one chosen, else the desktop's."""
+        settings, summary = self._reader.settings, self._reader.summary
+        if settings.language in LANGUAGES:
+            return settings.language
+        desktop = (locale.getlocale()[0] or "en")[:2].lower()
+        source = summary.language if summary else "en"
+        if desktop in LANGUAGES and desktop != source:
+            return desktop
+        return "de" if source == "en" else "en"
+
+    def translate(self, anchor: Anchor) -> None:
+        """Translate a selection into the remembered language; pairs arrive in an entry."""
+        text = anchor.quote.replace("\n", " ")
+        pairs = tuple(Pair(text[a:b], "") for a, b in split_sentences(text))
+        body = TranslationBody(self.target, pairs)
+        entry = new_entry(EntryKind.TRANSLATION, anchor, body)
+        self._reader.keeper.add(entry, lambda added: self.run(added.id))
+
+    def choose_language(self, entry_id: str, code: str) -> None:
+        """Translate an entry again into another language, which is remembered."""
+        self._reader.change_settings(language=code)
+        if body := self._body(entry_id):
+            self._stop(entry_id)
+            pairs = tuple(Pair(pair.source, "") for pair in body.pairs)
+            self._reader.keeper.change_body(entry_id, language=code, pairs=pairs, problem="")
+            self.run(entry_id)
+
+    def run(self, entry_id: str) -> None:
+        """Send the sentences of an entry that have no translation yet to the writing model."""
+        body = self._body(entry_id)
+        if body is None:
+            return
+        self._stop(entry_id)
+        if not self.has_model:
+            self._reader.keeper.change_body(entry_id, state=State.FAILED, problem=NO_MODEL)
+            return
+        rows = [row for row, pair in enumerate(body.pairs) if not pair.target]
+        sentences, language = [body.pairs[row].source for row in rows], body.language
+        self._reader.keeper.change_body(entry_id, state=State.RUNNING, problem="")
+
+        def work(token: CancelToken, report: Report) -> None:
+            model = self._model(token)
+            report(("model", model.name))
+            translate(sentences, language, model, token, lambda k, pair: report((rows[k], pair)))
+
+        self._start(entry_id, work, self._came, self._ended)
+
+    def cancel(self, entry_id: str) -> None:
+        """Stop a translation; the pairs that are there stay."""
+        if self._stop(entry_id):
+            self._ended(entry_id, "Cancelled.")
+
+    def _came(self, entry_id: str, value: tuple[Any, Any]) -> None:
+        body = self._body(entry_id)
+        if body is None:
+            return
+        row, what = value
+        if isinstance(what, Pair):
+            pairs = list(body.pairs)
+            pairs[row] = what
+            self._reader.keeper.change_body(entry_id, pairs=tuple(pairs))
+        else:
+            self._reader.keeper.change_body(entry_id, model=what)
+
+    def _ended(self, entry_id: str, problem: str) -> None:
+        state = State.FAILED if problem else State.DONE
+        self._reader.keeper.change_body(entry_id, state=state, problem=problem)
+
+    def _body(self, entry_id: str) -> TranslationBody | None:
+        entry = self._reader.keeper.latest(entry_id)
+        return entry.body if entry is not None and isinstance(entry.body, TranslationBody) else None

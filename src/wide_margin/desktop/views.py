@@ -1,0 +1,57 @@
+"""The registry of views: what the window can show of a document, and in which order.
+
+A view is added here and nowhere else: its word, its key, how it is made, and what it does when
+it is turned to. The window makes the words at its right end, the menu and the keys of it.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Protocol
+
+from PySide6.QtWidgets import QWidget
+
+from wide_margin.desktop.look import Colours
+from wide_margin.desktop.outline_view import OutlineView
+from wide_margin.desktop.read_view import ReadView
+from wide_margin.desktop.reader import Reader
+
+if TYPE_CHECKING:
+    from wide_margin.desktop.main_window import MainWindow
+
+
+class View(Protocol):
+    """What every view can do, besides being a widget."""
+
+    def wear(self, colours: Colours) -> None:
+        """Change colours."""
+
+
+@dataclass(frozen=True, slots=True)
+class ViewKind:
+    """One view of a document."""
+
+    name: str
+    """Its word, in the window and in the menu."""
+    menu: str
+    """The same with its mnemonic."""
+    make: Callable[[Reader], QWidget]
+    turn_to: Callable[["MainWindow"], None]
+    """Called before it is shown, with what is shown now still in place."""
+
+
+def _turn_to_read(window: "MainWindow") -> None:
+    window.read_view.pages.setFocus()
+
+
+def _turn_to_outline(window: "MainWindow") -> None:
+    summary = window.reader.summary
+    if summary is not None:
+        page, y = window.read_view.here()
+        window.outline_view.show_section(summary.outline.at_place(page, y + 20.0))
+
+
+VIEWS = (
+    ViewKind("Read", "&Read", ReadView, _turn_to_read),
+    ViewKind("Outline", "Out&line", OutlineView, _turn_to_outline),
+)
+"""In the order of their words and keys: Ctrl+1, Ctrl+2, …"""
