@@ -23,7 +23,7 @@ def main() -> None:
 
         tour = Tour(handbook, model.address, target)
         tour.open()
-        tour.wait("questions worth asking", lambda: tour._window.read_view.margin.worth)
+        tour.wait("questions worth asking", lambda: tour._window.read_view.margin.worth.lines)
         tour.settle(0.5)
         tour.save(target / "read-first.png")
         tour.translate()

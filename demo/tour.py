@@ -228,13 +228,13 @@ class Tour:
 
         def finished() -> list[Entry]:
             return [e for e in reader.entries.values()
-                    if e.kind == "translation" and e.body.state != "running"]  # fmt: skip
+                    if e.kind == "translation" and not e.body.state.is_under_way]  # fmt: skip
 
         self.wait("a translation", finished)
         body = finished()[0].body
-        self.check(body["state"] == "done", body.get("problem", ""))
-        self.check("stand-in" in body["model"], "the entry does not say that it is simulated")
-        return f"“{body['pairs'][0][1]}” (simulated)"
+        self.check(body.state == "done", body.problem)
+        self.check("stand-in" in body.model, "the entry does not say that it is simulated")
+        return f"“{body.pairs[0].target}” (simulated)"
 
     def keep(self) -> str:
         """Write a note beside a passage."""

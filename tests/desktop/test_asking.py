@@ -185,9 +185,9 @@ def test_an_answer_can_be_composed_freely_and_closely_again(hand_with_model, mon
 
     monkeypatch.setattr(service_writing, "compose", compose)
     entry = hand.ask(QUESTION)
-    for words in ("Compose", "Compose freely", "Compose closely"):
+    for n, words in enumerate(("Compose", "Compose freely", "Compose closely"), start=1):
         press(hand, words)
-        hand.wait(lambda: is_composed(hand, entry))
+        hand.wait(lambda n=n: len(manners) == n and is_composed(hand, entry))
     assert manners == [False, True, False]
     assert hand.reader.entries[entry.id].body.origin == "composed"
 

@@ -157,7 +157,7 @@ def _tip(text: str) -> str:
 
 def _markup(text: str) -> Markup:
     if isinstance(text, Markup):
-        return text
+        return Markup(plain(text))
     lines = plain(text, MOST_LETTERS).split("\n")
     return Markup("<br>").join(escape(line) for line in lines)
 

@@ -39,7 +39,7 @@ def memory_for(path: Path) -> int:
     """Megabytes of address space that workers on a file may take."""
     try:
         return MEMORY_MB + MEMORY_PER_MB * (path.stat().st_size // 1_000_000)
-    except OSError:
+    except (OSError, ValueError):
         return MEMORY_MB
 
 

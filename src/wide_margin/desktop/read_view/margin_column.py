@@ -203,6 +203,8 @@ class MarginColumn(QFrame):
             self._held_area.verticalScrollBar().setValue(scrolled)
 
     def _show_excerpts(self) -> None:
+        self.see_no_more()
+        self.arrange()
         if self.held is not None:
             self._held_area.ensureVisible(0, self.held.excerpts_top() + 160, 0, 0)
 

@@ -177,7 +177,7 @@ def _emphasised(text: str, ranges: tuple[tuple[int, int], ...]) -> Markup:
         parts.append(Markup("{}<b>{}</b>").format(text[at:first], text[first:last]))
         at = last
     whole = Markup("").join([*parts, Markup("{}").format(text[at:])])
-    return Markup(whole.replace("\n", Markup("<br>")))
+    return whole.replace("\n", Markup("<br>"))
 
 
 def shortened(text: str, limit: int = 320) -> str:
