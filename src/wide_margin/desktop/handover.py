@@ -32,8 +32,8 @@ def hand_over(store: Path, request: dict[str, str | None]) -> bool:
     if not socket.waitForConnected(WAIT_MS):
         return False
     socket.write(json.dumps(request).encode() + b"\n")
-    is_taken = socket.waitForBytesWritten(WAIT_MS) and socket.waitForReadyRead(WAIT_MS)
-    answer = socket.readAll().data() if is_taken else b""
+    socket.flush()
+    answer = bytes(socket.readAll().data()) if socket.waitForReadyRead(WAIT_MS) else b""
     socket.disconnectFromServer()
     return answer == b"ok\n"
 

@@ -2,8 +2,16 @@ import json
 from dataclasses import replace
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
-from wide_margin.core.answers import answer_quoted, budget_of, compose, request_for
+from wide_margin.core.answers import (
+    answer_quoted,
+    budget_of,
+    compose,
+    request_for,
+)
+from wide_margin.core.answers.composed import statements_of
 from wide_margin.core.answers.form import Form
 from wide_margin.core.errors import ServiceError
 from wide_margin.core.jobs import Cancelled, CancelToken
@@ -137,3 +145,28 @@ def test_the_budget_says_whether_it_leaves_the_machine(excerpts, address, local)
     assert budget.is_local is local
     assert f"{len(excerpts)} excerpts" in budget.shown
     assert address in budget.shown
+
+
+@pytest.mark.parametrize(
+    ("written", "expected"),
+    [
+        ("Dr. Stone wrote Fig. 3 in 1999 [1]. It holds, e.g. for n > 3. [2, 3]",
+         [("Dr. Stone wrote Fig. 3 in 1999.", [1]), ("It holds, e.g. for n > 3.", [2, 3])]),
+        ("One [1][2]. Two.", [("One.", [1, 2]), ("Two.", [])]),
+        ("First line [1]\nSecond line [2]", [("First line", [1]), ("Second line", [2])]),
+        ("No number at all", [("No number at all", [])]),
+    ],
+)  # fmt: skip
+def test_statements_are_sentences_with_their_numbers(written, expected):
+    assert statements_of(written, final=True) == expected
+
+
+@given(st.lists(st.sampled_from(["wells", "Dr.", "are", "deep.", "[1]", "e.g.", "3 m.", "\n"])))
+def test_statements_lose_no_words_and_grow_only_at_the_end(parts):
+    written = " ".join(parts)
+    whole = statements_of(written, final=True)
+    words = [w for w in written.split() if not w.startswith("[")]
+    assert [w for text, _ in whole for w in text.split()] == words
+    for end in range(0, len(written), 3):
+        early = statements_of(written[:end], final=False)
+        assert len(early) <= len(whole)

@@ -2,10 +2,12 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, Reach, answer_quoted, named_reach, read_asked
-from wide_margin.core.answers.form import take_form
+from wide_margin.core.answers.form import ANY_FORM, take_form
 from wide_margin.core.answers.question import read_question, topic_of
-from wide_margin.core.answers.reading import leans
+from wide_margin.core.answers.reading import leans, paragraphs_within, section_reach
 from wide_margin.core.answers.signs import defined_term
+from wide_margin.core.outline.editing import OutlineEditor
+from wide_margin.core.search import with_outline
 
 
 @pytest.mark.parametrize(
@@ -19,6 +21,11 @@ from wide_margin.core.answers.signs import defined_term
         ("Briefly, what is a surge?", "What is a surge?", "under 25 words"),
         ("How many words has the longest entry?", "How many words has the longest entry?", ""),
         ("What is on the list of forms?", "What is on the list of forms?", ""),
+        (
+            "Who may visit a person with a sentence of ten years?",
+            "Who may visit a person with a sentence of ten years?",
+            "",
+        ),
     ],
 )
 def test_the_form_asked_for_is_taken_from_the_question(typed, left, shown):
@@ -36,6 +43,7 @@ def test_the_form_asked_for_is_taken_from_the_question(typed, left, shown):
         ("Which short form is in annex E?", "Which short form is?", "Annex E Abbreviations"),
         ("What is said of gales in the preface?", "What is said of gales?", "Preface"),
         ("Who signs in the chapter on bench marks?", "Who signs?", "9 Bench marks"),
+        ("Is it in part a duty of the keeper?", None, "whole document"),
         ("How long are the tables of the visit?", None, "whole document"),
         ("What is the error in the tables?", None, "whole document"),
         ("What is meant by a reach in the Sound?", None, "whole document"),
@@ -158,3 +166,29 @@ def test_a_narrow_reach_asks_less_of_the_evidence_but_still_declines(handbook):
     found = answer_quoted(handbook, "How often are the hinges greased?", reach)
     assert "oils them monthly" in " ".join(quote.text for quote in found.quotes)
     assert answer_quoted(handbook, "What is the population of Brazil?", reach).declined
+
+
+@pytest.mark.parametrize(
+    "typed", ["Must the abstract be at most 150 words?", "How long is a title of up to 12 words?"]
+)
+def test_a_form_is_not_taken_where_the_question_would_lose_its_end(handbook, typed):
+    asked = read_asked(handbook, typed)
+    assert asked.form == ANY_FORM
+    assert asked.question.text == typed
+
+
+def test_an_outline_edit_keeps_every_reach(handbook):
+    at = next(k for k, s in enumerate(handbook.outline.sections) if s.title == "9.3 Closing error")
+    reach = section_reach(handbook.outline.sections[at])
+    heights = [float(height) for height in handbook.facts.sizes[:, 1]]
+    before = paragraphs_within(handbook, reach)
+    changed = handbook.outline
+    editor = OutlineEditor(heights)
+    for edit in (
+        lambda o: editor.delete(o, 0), lambda o: editor.add(o, 2, 10.0, "My own"),
+        lambda o: editor.rename(o, 5, "Another name"), lambda o: editor.raise_(o, at),
+    ):  # fmt: skip
+        changed = edit(changed).outline
+        after = paragraphs_within(with_outline(handbook, changed), reach)
+        assert after == before
+    assert reach.name == "9.3 Closing error"

@@ -4,6 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.making import make_pdf, read_document
 from wide_margin.core.layout import tidy
 from wide_margin.core.passages import split_sentences
 
@@ -42,7 +43,7 @@ def test_sentences_cover_everything_but_white_space(text):
 def test_every_sentence_leads_back_to_its_very_words(handbook):
     for sentence in handbook.text.sentences:
         paragraph = handbook.paragraphs[sentence.paragraph]
-        assert tidy(paragraph.text[sentence.start : sentence.end]) == sentence.text
+        assert tidy(paragraph.unmarked[sentence.start : sentence.end]) == sentence.text
         spans = paragraph.spans(sentence.start, sentence.end)
         assert spans
         assert spans[0].page == sentence.page
@@ -60,3 +61,34 @@ def test_the_printed_contents_are_a_listing(handbook):
     kinds = {p.kind for p in handbook.text.passages if p.page in (1, 2, 3)}
     assert "listing" in kinds
     assert not any(p.kind == "text" for p in handbook.text.passages if p.page == 2)
+
+
+@pytest.mark.parametrize(
+    ("title", "lines", "kind"),
+    [
+        ("2 Refractive index", ["The refractive index of glass is 1.5. It bends light."], "body"),
+        ("Consumer Price Index", ["The index rose by 2 per cent in the year. It fell."], "body"),
+        ("Cross references", ["A reference names a section. It is checked by the editor."], "body"),
+        ("Subject index", [f"word{k}, {k}, {k + 7}" for k in range(20)], "listing"),
+        ("References", [f"Author, A. B. ({1990 + k}). On wells, vol. {k}. Well Press, pp. 1–9."
+                        for k in range(9)], "works"),
+    ],
+)  # fmt: skip
+def test_a_section_is_a_listing_or_works_by_what_it_holds(tmp_path, title, lines, kind):
+    path = tmp_path / "sections.pdf"
+    blocks = [("h1", title), *(("text", line) for line in lines)]
+    make_pdf(path, [[("h1", "1 Wells"), ("text", "A well is a hole. It holds water.")], blocks])
+    document = read_document(path)
+    section = next(k for k, s in enumerate(document.outline.sections) if s.title == title)
+    kinds = {s.kind for s in document.text.sentences if s.section == section} - {"heading"}
+    assert (kind in kinds) if kind != "body" else not kinds & {"listing", "works"}
+
+
+@pytest.mark.parametrize(
+    ("text", "n"),
+    [("The pole is 4 m. The next is longer.", 2), ("It took 5 s. Then it stopped.", 2),
+     ("See p. 12 of it. It ends.", 2), ("Marked with c. Then it ends.", 2),
+     ("Dr. Stone came, e.g. on foot. He left.", 2), ("See Fig. 3 and p. 4.", 1)],
+)  # fmt: skip
+def test_units_end_sentences_and_abbreviations_do_not(text, n):
+    assert len(split_sentences(text)) == n

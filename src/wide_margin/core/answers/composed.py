@@ -20,8 +20,6 @@ GENERAL = 0
 """The number that a model gives for what it adds from general knowledge."""
 _MARKS = re.compile(r"[ \t]*(?:\[\d+(?:\s*[,;]\s*\d+)*\][ \t]*)+(?=[.!?…,;:]|\s|$)")
 _NUMBER = re.compile(r"\d+")
-_SHORT_OF_END = 2
-"""Sentences at the end of what has arrived that may still grow, or get their numbers."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,7 +169,11 @@ def statements_of(written: str, *, final: bool) -> list[tuple[str, list[int]]]:
         if k == len(ranges) - 1:
             numbers += [n for place, named in marks for n in named if place > end]
         found.append((" ".join(plain[start:end].split()), numbers))
-    return found if final else found[: max(len(found) - _SHORT_OF_END, 0)]
+    if final or not found:
+        return found
+    # The last one may still grow; the one before it may still get its number until the last has
+    # a word of its own.
+    return found[:-1] if " " in found[-1][0] else found[:-2]
 
 
 def _checked(

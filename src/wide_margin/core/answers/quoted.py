@@ -2,6 +2,7 @@
 
 import re
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 import numpy as np
 
@@ -518,7 +519,7 @@ def _quote(document: ReadDocument, question: Question, first: int, end: int) -> 
     term = _rows_of_term(document, first)
     if term and term[1] == first:
         first = term[0]
-    text = " ".join(s.text for s in sentences[first:end])
+    text = _joined(document, first, end)
     locators: tuple[Locator, ...] = (locator_for(document, first, end),)
     if term and term[0] < first:
         text = f"{document.text.terms[sentences[first].term].text} … {text}"
@@ -528,6 +529,21 @@ def _quote(document: ReadDocument, question: Question, first: int, end: int) -> 
         text = f"{sentences[head].text} … {text}"
         locators = (*locators, locator_for(document, head))
     return Quote(text, locators, emphasis=emphasis_for(question.kind, text))
+
+
+def _joined(document: ReadDocument, first: int, end: int) -> str:
+    """Sentences [first, end) as one text; items, rows and the next term described begin a line."""
+    sentences, terms = document.text.sentences, document.text.terms
+    parts = [sentences[first].text]
+    for before, sentence in pairwise(sentences[first:end]):
+        is_apart = sentence.paragraph != before.paragraph and (
+            bool({sentence.kind, before.kind} & {"item", "row", "code"})
+            or sentence.term != before.term
+        )
+        if sentence.term >= 0 and terms[sentence.term].paragraph == before.paragraph:
+            is_apart = False  # a description follows its term
+        parts.append(("\n" if is_apart else " ") + sentence.text)
+    return "".join(parts)
 
 
 def _rows_of_term(document: ReadDocument, row: int) -> tuple[int, int] | None:

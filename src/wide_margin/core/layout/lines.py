@@ -3,6 +3,7 @@
 from bisect import bisect_right
 
 from wide_margin.core.layout.columns import reading_zones, rows_of
+from wide_margin.core.layout.marks import footnote_marks
 from wide_margin.core.layout.model import Line
 from wide_margin.core.layout.segments import WIDE_GAP, Segments, segments_of
 from wide_margin.core.pages import PageText
@@ -19,11 +20,21 @@ def lines_of(page: PageText) -> list[Line]:
     """
     segments = segments_of(page)
     plain = _Plain(page, segments)
+    marks = footnote_marks(page)
     lines = []
     for column, zone in enumerate(reading_zones(segments.boxes)):
         for row in rows_of(segments.boxes, zone):
-            lines.append(_line(plain, row, column))
+            line = _line(plain, row, column)
+            lines.append(_with_marks(line, marks) if marks else line)
     return lines
+
+
+def _with_marks(line: Line, marks: list[tuple[int, int]]) -> Line:
+    found, at = [], 0
+    for first, end in line.spans:
+        found += [(at + a - first, at + b - first) for a, b in marks if first < a and b <= end]
+        at += end - first + 1
+    return line._replace(marks=tuple(found)) if found else line
 
 
 class _Plain:

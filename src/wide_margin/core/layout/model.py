@@ -36,6 +36,8 @@ class Line(NamedTuple):
     """How many characters at the start are set off from the rest (bold or italic), else 0."""
     column: int
     """Which column or zone of the page, in reading order."""
+    marks: tuple[tuple[int, int], ...] = ()
+    """Ranges of ``text`` that are marks of footnotes."""
 
     def characters(self, start: int, end: int) -> list[SpanOnPage]:
         """The page characters behind text[start:end]."""
@@ -71,6 +73,16 @@ class Paragraph:
     def page(self) -> int:
         """Page index of its first line."""
         return self.pieces[0].line.page
+
+    @property
+    def unmarked(self) -> str:
+        """The text with blanks in place of footnote marks: as long as the text itself."""
+        text = self.text
+        for at, line, length in self.pieces:
+            for first, end in line.marks:
+                if end <= length:
+                    text = text[: at + first] + " " * (end - first) + text[at + end :]
+        return text
 
     def spans(self, start: int, end: int) -> tuple[SpanOnPage, ...]:
         """The page characters behind text[start:end], line by line."""

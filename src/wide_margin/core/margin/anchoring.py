@@ -12,9 +12,14 @@ from dataclasses import dataclass, replace
 from wide_margin.core.answers import Locator
 from wide_margin.core.layout import Paragraph, SpanOnPage
 from wide_margin.core.margin.entries import Anchor, Entry
+from wide_margin.core.passages import split_sentences
 
 LEAST_LETTERS = 4
 """Fewer letters could stand anywhere."""
+MOST_OF_IT = 0.5
+"""Share of a quote's letters that must be found for its place to be."""
+FURTHEST = 20_000
+"""Letters that may lie between two parts of one quote."""
 PART_LETTERS = 24
 """Of a long quote, so many letters of its start and of its end may stand for all of it."""
 
@@ -47,23 +52,40 @@ class Letters:
 
         A "…" in the quote is a cut: what stands around it must follow in this order.
         """
-        parts = [letters for part in quote.split("…") if (letters := letters_of(part)[0])]
-        if sum(map(len, parts)) < LEAST_LETTERS:
+        parts = [part for part in quote.split("…") if letters_of(part)[0]]
+        n_letters = sum(len(letters_of(part)[0]) for part in parts)
+        if n_letters < LEAST_LETTERS:
             return None
         spans: list[SpanOnPage] = []
-        first = self._nearest(parts[0], near_page)
-        if first is None:
+        n_found, at = 0, -1
+        for part in parts:
+            for start, length in self._stretches(part, near_page, at):
+                spans.extend(self._spans(start, start + length))
+                n_found, at = n_found + length, start + length
+        if not spans or n_found < MOST_OF_IT * n_letters:
             return None
-        start, length = first
-        spans.extend(self._spans(start, start + length))
-        at = start + length
-        for part in parts[1:]:
-            found = self._text.find(part, at)
-            if found < 0 or found - at > 20_000:
-                continue
-            spans.extend(self._spans(found, found + len(part)))
-            at = found + len(part)
-        return Found(spans[0].page, tuple(spans)) if spans else None
+        return Found(spans[0].page, tuple(spans))
+
+    def _stretches(self, part: str, near_page: int, at: int) -> list[tuple[int, int]]:
+        """Starts and lengths of what is left of a part: all of it, or those of its sentences."""
+        whole = self._placed(letters_of(part)[0], near_page, at)
+        if whole is not None:
+            return [whole]
+        found = []
+        for start, end in split_sentences(part):
+            letters = letters_of(part[start:end])[0]
+            place = self._placed(letters, near_page, at) if len(letters) >= LEAST_LETTERS else None
+            if place is not None:
+                found.append(place)
+                at = place[0] + place[1]
+        return found
+
+    def _placed(self, letters: str, near_page: int, at: int) -> tuple[int, int] | None:
+        """Start and length: right after what was found before, else nearest to a page."""
+        if at < 0:
+            return self._nearest(letters, near_page)
+        found = self._text.find(letters, at)
+        return (found, len(letters)) if 0 <= found - at < FURTHEST else None
 
     def _nearest(self, letters: str, near_page: int) -> tuple[int, int] | None:
         """Start and length of the occurrence nearest to a page, else of its two ends."""
@@ -143,11 +165,15 @@ def anchored_again(entry: Entry, letters: Letters, label_of: Callable[[int], str
             place, page=found.page, label=label_of(found.page), spans=found.spans, is_lost=False
         )
 
+    body = entry.body.with_places(moved)
     anchor = entry.anchor
     if anchor.quote.strip():
         found = letters.find(anchor.quote, anchor.page)
+        kept = next((place for place in body.places if not place.is_lost and place.spans), None)
+        if found is None and kept is not None:  # an answer stands beside what is left of it
+            found = Found(kept.page, kept.spans)
         if found is None:
             anchor = replace(anchor, spans=(), is_lost=True)
         else:
             anchor = Anchor(found.page, -1.0, found.spans, anchor.quote)
-    return replace(entry, anchor=anchor, body=entry.body.with_places(moved))
+    return replace(entry, anchor=anchor, body=body)

@@ -10,7 +10,7 @@ import pypdfium2.raw as pdfium_c
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray, to_page_space
 from wide_margin.core.pages import native
 from wide_margin.core.pages.document import PdfFile, frame_now
-from wide_margin.core.pages.model import LINE_END_HYPHEN, LOOSE_ACCENTS, Font, PageText
+from wide_margin.core.pages.model import LINE_END_HYPHEN, LOOSE_ACCENTS, Font, Frame, PageText
 
 # TeX's Computer Modern family and the URW faces say weight and slant in letters of their own.
 _BOLD = re.compile(
@@ -26,6 +26,11 @@ _OLD_ENCODING = re.compile(
 )
 _LOOSE_ACCENT = re.compile("[" + "".join(LOOSE_ACCENTS) + "]")
 _LOOSENED = str.maketrans(LOOSE_ACCENTS)
+MARK_AFTER_WORD = re.compile(
+    r"(?<=[^\W\d_]{4})(?:\d{1,3}|[*†‡§]{1,3})(?!\w)|(?<=[.,;:!?)\]”\"’»])(?:\d{1,3}|[*†‡§]{1,3})(?!\w)"
+    r"|(?<=\s)\d{1,2}(?=[A-Z][a-z])"
+)  # fmt: skip
+"""Where the mark of a footnote may stand: right after a word or sign, or glued to the next word."""
 _FIXED_FLAG, _ITALIC_FLAG, _BOLD_FLAG = 1, 1 << 6, 1 << 18  # ISO 32000-1, table 123
 _HYPHEN_CODE = 2
 
@@ -66,9 +71,22 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     frame = frame_now(page)
     boxes = to_page_space(loose, frame.box, frame.turns)
     boxes = _without_shapeless(boxes, loose, chars)
-    starts, fonts_of, sizes, fonts = _runs(address, np.flatnonzero(first))
+    spots = np.flatnonzero(first)
+    if marks := [match.start() for match in MARK_AFTER_WORD.finditer(chars)]:
+        # A mark is set in another size within its word, and is boxed for its height.
+        spots = np.union1d(spots, marks)
+        if only_edges:
+            _box_marks(address, boxes, marks, frame)
+    starts, fonts_of, sizes, fonts = _runs(address, spots)
     chars = _with_loose_accents(chars, starts, fonts_of, fonts)
     return PageText(index, width, height, chars, boxes, starts, fonts_of, sizes, fonts, frame)
+
+
+def _box_marks(address: int, boxes: FloatArray, marks: list[int], frame: Frame) -> None:
+    """Fill in the boxes of the first characters of marks."""
+    wanted = np.array(marks)
+    loose = native.loose_boxes(address, int(wanted[-1]) + 1, wanted)[wanted]
+    boxes[wanted] = to_page_space(loose, frame.box, frame.turns)
 
 
 def _word_edges(chars: str) -> tuple[BoolArray, BoolArray]:

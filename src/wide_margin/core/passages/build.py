@@ -113,9 +113,10 @@ def _sentences_of(
     whole = (
         kind == "works" and paragraph.kind == "item" and len(paragraph.text.split()) <= MANY_WORDS
     )
-    ranges = [(0, len(paragraph.text))] if whole else split_sentences(paragraph.text)
+    said = paragraph.unmarked
+    ranges = [(0, len(said))] if whole else split_sentences(said)
     for start, end in ranges:  # a work with its author and its year is one thing
-        text = tidy(paragraph.text[start:end])
+        text = tidy(said[start:end])
         if not text:
             continue
         page = pages[0]

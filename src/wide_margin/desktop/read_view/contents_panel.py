@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from PySide6.QtCore import QModelIndex, QPersistentModelIndex, QRect, QSize, Qt, Signal
+from PySide6.QtCore import QModelIndex, QPersistentModelIndex, QRect, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QColor, QFontMetrics, QImage, QKeyEvent, QPainter
 from PySide6.QtWidgets import (
     QButtonGroup,
@@ -34,6 +34,8 @@ _LEVEL = Qt.ItemDataRole.UserRole + 2
 _PICTURE = Qt.ItemDataRole.UserRole + 3
 PICTURE_ROW = 74
 PICTURE_WIDTH = 84
+AT_ONCE = 250
+"""Rows that are made in one go: some ten milliseconds."""
 
 
 class Row(NamedTuple):
@@ -125,6 +127,11 @@ class Rows(QTreeWidget):
         super().__init__()
         self.colours: Colours = DAY
         self.has_pictures = has_pictures
+        self._waiting: list[Row] = []
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(0)
+        self._later.timeout.connect(self._add_waiting)
         self.setHeaderHidden(True)
         self.setRootIsDecorated(False)
         self.setIndentation(0)
@@ -158,9 +165,21 @@ class Rows(QTreeWidget):
         set_row_tip(item, 0, f"{title}  {label}")
 
     def show_rows(self, rows: Sequence[Row]) -> None:
-        """Replace all rows of a flat list."""
+        """Replace all rows of a flat list; those far down follow in the next moments."""
         self.clear()
-        self.addTopLevelItems([self.row(row.title, row.label, 0, row.key) for row in rows])
+        self._waiting = list(rows)
+        self._add_waiting()
+
+    def _add_waiting(self) -> None:
+        now, self._waiting = self._waiting[:AT_ONCE], self._waiting[AT_ONCE:]
+        self.addTopLevelItems([self.row(row.title, row.label, 0, row.key) for row in now])
+        if self._waiting:
+            self._later.start()
+
+    @property
+    def is_filled(self) -> bool:
+        """Whether every row is there."""
+        return not self._waiting
 
 
 class ContentsPanel(QFrame):
@@ -291,7 +310,9 @@ class ContentsPanel(QFrame):
     def put_entry(self, at: int, row: Row) -> None:
         """List one more entry, at a place in the order."""
         self._entry_rows.insert(at, row)
-        if not self._are_entries_stale:
+        if not self.entries.is_filled:
+            self.show_entries(self._entry_rows)
+        elif not self._are_entries_stale:
             item = self.entries.row(row.title, row.label, 0, row.key)
             self.entries.insertTopLevelItem(at, item)
         self._say_if_empty()
@@ -306,7 +327,9 @@ class ContentsPanel(QFrame):
     def take_entry(self, at: int) -> None:
         """An entry is gone."""
         del self._entry_rows[at]
-        if not self._are_entries_stale:
+        if not self.entries.is_filled:
+            self.show_entries(self._entry_rows)
+        elif not self._are_entries_stale:
             self.entries.takeTopLevelItem(at)
         self._say_if_empty()
 

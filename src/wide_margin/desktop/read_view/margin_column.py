@@ -247,9 +247,13 @@ class MarginColumn(QFrame):
         self._standing = []
         n_hidden = 0
         for y, _, entry in wanted:
+            is_fresh = reserved is not None and entry.id == self._fresh
+            if not is_fresh and max(int(y), top) > self.height() - LOWEST:
+                n_hidden += 1  # not even built
+                continue
             card = self._card(entry)
             height = card.height_at(width)
-            if reserved is not None and entry.id == self._fresh:
+            if reserved is not None and is_fresh:
                 at = max(reserved[0], top)
             else:
                 at = self._free_from(max(int(y), top), height, reserved, top)

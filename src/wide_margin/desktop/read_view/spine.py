@@ -40,11 +40,12 @@ class Spine(QWidget):
         self._strokes: list[tuple[float, bool]] = []
         self._hits: list[float] = []
         self._dots: list[float] = []
+        self._dots_apart: list[float] = []
 
     def show_document(self, n_pages: int, outline: Outline, labels: PageLabels) -> None:
         """Draw a document's sections."""
         self._n_pages, self._outline, self._labels = n_pages, outline, labels
-        self._strokes, self._hits, self._dots = [], [], []
+        self._strokes, self._hits, self._dots, self._dots_apart = [], [], [], []
         self.update()
 
     def measure(self, heights: Sequence[float]) -> None:
@@ -70,6 +71,7 @@ class Spine(QWidget):
     def show_dots(self, places: Sequence[float]) -> None:
         """Where entries are."""
         self._dots = list(places)
+        self._dots_apart = list(dict.fromkeys(places))
         self.update()
 
     def wear(self, colours: Colours) -> None:
@@ -98,8 +100,8 @@ class Spine(QWidget):
             painter.fillRect(QRectF(23 - width, self._y(place) - 1, width, 3), QColor(c.madder))
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setBrush(QColor(c.ochre))
-        for y in dict.fromkeys(round(self._y(place)) for place in self._dots):
-            painter.drawEllipse(QPointF(51, y), 2.5, 2.5)
+        for place in self._dots_apart:
+            painter.drawEllipse(QPointF(51, self._y(place)), 2.5, 2.5)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
         self._paint_bracket(painter)
 

@@ -39,6 +39,9 @@ class Card(QFrame):
         self.here = -1
         self.edge = colours.verdigris
         self._labels: list[tuple[WrappedWords, Make]] = []
+        self._measured = -1, 0
+        """Width and height last found."""
+        self.resized.connect(self._forget_height)
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(12, 2, 4, 4)
         self.column.setSpacing(4)
@@ -70,6 +73,7 @@ class Card(QFrame):
         self.here = index
         for label, make in self._labels:
             label.setText(make())
+        self._forget_height()
 
     def rich(self, font: QFont, make: Make) -> WrappedWords:
         """A label that is made anew when the visited place changes."""
@@ -84,11 +88,17 @@ class Card(QFrame):
         return place_link(index, place, self.colours, here=index == self.here)
 
     def height_at(self, width: int) -> int:
-        """Pixels that the card takes at a width."""
+        """Pixels that the card takes at a width; remembered until it says that it has changed."""
+        if self._measured[0] == width and self.isVisible():
+            return self._measured[1]
         for layout in self.findChildren(QLayout):
             layout.invalidate()  # what was found before the style was applied is too small
         frame = 2 * self.frameWidth()
-        return self.column.heightForWidth(width - frame) + frame
+        self._measured = width, self.column.heightForWidth(width - frame) + frame
+        return self._measured[1]
+
+    def _forget_height(self) -> None:
+        self._measured = -1, 0
 
     def places(self) -> tuple[Locator, ...]:
         """The places this card leads to, in the order of its locators."""

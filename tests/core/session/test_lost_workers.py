@@ -1,0 +1,225 @@
+"""Workers that end, caches that cannot be used: reading goes on, and answers come."""
+
+import os
+import signal
+import subprocess
+import sys
+import threading
+import time
+from pathlib import Path
+
+import pytest
+
+from tests.making import make_pdf
+from wide_margin.core.errors import WideMarginError
+from wide_margin.core.outline import Outline
+from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.session import Session, cache, readings
+from wide_margin.core.session.blocks import gather_blocks, n_blocks, read_blocks
+from wide_margin.core.session.link import Worker
+
+QUESTION = "When is the rope changed?"
+
+
+@pytest.fixture
+def session(small_pdf):
+    with Session(small_pdf, patience=20.0) as opened:
+        yield opened
+
+
+def kill(session, role):
+    process = session.worker_ids[role]
+    os.kill(process, signal.SIGKILL)
+    return process
+
+
+def test_a_reading_worker_that_ends_after_reading_is_replaced_and_answers(session):
+    session.read().result(60)
+    before = session.ask(QUESTION).result(30)
+    old = kill(session, "reading")
+    assert session.ask(QUESTION).result(60).quotes == before.quotes
+    assert session.worker_ids["reading"] != old
+
+
+def test_several_requests_that_find_it_ended_share_one_successor(session, monkeypatch):
+    session.read().result(60)
+    session.settle()
+    started = []
+    real = readings.Readings._new_worker
+    monkeypatch.setattr(
+        readings.Readings, "_new_worker", lambda self: started.append(1) or real(self)
+    )
+    kill(session, "reading")
+    futures = [session.ask(QUESTION) for _ in range(3)]
+    assert all(future.result(60).quotes for future in futures)
+    assert len(started) == 1
+
+
+def test_the_successor_goes_by_the_changed_outline(session):
+    summary = session.read().result(60)
+    changed = Outline(
+        (summary.outline.sections[0]._replace(title="Of wells"),), ("heading",), is_edited=True
+    )
+    session.use_outline(changed).result(30)
+    kill(session, "reading")
+    path = session.ask(QUESTION).result(60).quotes[0].locators[0].path
+    assert path == ("Of wells",)
+
+
+def test_a_page_worker_that_ends_while_opening_is_started_again(session, monkeypatch):
+    real, killed = Worker.call, []
+
+    def deadly(self, name, *arguments, report=None):
+        if name == "open" and not killed:
+            killed.append(self.process_id)
+            os.kill(self.process_id, signal.SIGKILL)
+        return real(self, name, *arguments, report=report)
+
+    monkeypatch.setattr(Worker, "call", deadly)
+    assert session.open().result(30).n_pages == 3
+    assert session.draw(0, 0.5).result(30).width > 0
+
+
+def test_a_file_that_ends_the_worker_at_every_opening_is_told(session, monkeypatch):
+    real = Worker.call
+
+    def deadly(self, name, *arguments, report=None):
+        if name == "open":
+            os.kill(self.process_id, signal.SIGKILL)
+        return real(self, name, *arguments, report=report)
+
+    monkeypatch.setattr(Worker, "call", deadly)
+    with pytest.raises(WideMarginError, match="stopped the PDF engine while it was opened"):
+        session.open().result(60)
+    monkeypatch.setattr(Worker, "call", real)
+    assert session.open().result(30).n_pages == 3
+
+
+def test_a_good_page_is_tried_again_after_its_worker_was_killed(tmp_path):
+    path = tmp_path / "long.pdf"
+    make_pdf(path, [[("text", f"This is page {k} of a book. It ends here.")] for k in range(300)])
+    with Session(path, two_readers=False) as session:
+        killed = []
+
+        def kill_once(done, total):
+            if done > 40 and not killed:
+                killed.append(kill(session, "reading"))
+
+        summary = session.read(kill_once).result(120)
+        assert killed
+        assert summary.failed == ()
+        session.settle()
+    with Session(path) as session:
+        assert session.read().result(60).from_cache
+
+
+def test_a_reading_with_a_skipped_page_is_not_kept(tmp_path, monkeypatch):
+    path = tmp_path / "long.pdf"
+    make_pdf(path, [[("text", f"This is page {k} of a book. It ends here.")] for k in range(120)])
+    real, killed = readings._Reading._report, []
+    with Session(path, two_readers=False) as session:
+
+        def deadly(self, kind, value):
+            real(self, kind, value)
+            if kind == "page" and value[0] == 17 and len(killed) < readings.TRIES:
+                killed.append(17)
+                os.kill(session.worker_ids["reading"], signal.SIGKILL)
+                time.sleep(0.3)
+
+        monkeypatch.setattr(readings._Reading, "_report", deadly)
+        assert session.read().result(120).failed
+        session.settle()
+    monkeypatch.setattr(readings._Reading, "_report", real)
+    with Session(path) as session:
+        again = session.read().result(60)
+        assert not again.from_cache
+        assert again.failed == ()
+
+
+def test_reading_works_where_the_cache_cannot_be_made(small_pdf, tmp_path, monkeypatch):
+    in_the_way = tmp_path / "file"
+    in_the_way.write_text("in the way", encoding="utf-8")
+    monkeypatch.setenv("XDG_CACHE_HOME", str(in_the_way))
+    with Session(small_pdf) as session:
+        assert session.read().result(60).n_sentences > 5
+        assert session.ask(QUESTION).result(30).quotes
+
+
+def test_a_full_disk_costs_the_blocks_and_not_the_reading(tmp_path, small_pdf, monkeypatch):
+    pdf = PdfFile(small_pdf)
+
+    def full(self, data):
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(Path, "write_bytes", full)
+    nothing = lambda page, n: None  # noqa: E731
+    unwritten = read_blocks(pdf, tmp_path, range(n_blocks(3)), frozenset(), nothing)
+    whole = gather_blocks(pdf, tmp_path, unwritten, frozenset(), nothing)
+    pdf.close()
+    assert len(whole.lines) == 3
+    assert cache.block_folder(1, "a" * 64) is None
+
+
+def test_a_damaged_block_is_dropped_and_read_again(tmp_path, small_pdf):
+    pdf = PdfFile(small_pdf)
+    nothing = lambda page, n: None  # noqa: E731
+    read_blocks(pdf, tmp_path, range(n_blocks(3)), frozenset(), nothing)
+    (block,) = tmp_path.glob("block-*")
+    block.write_bytes(b"damaged")
+    whole = gather_blocks(pdf, tmp_path, {}, frozenset(), nothing)
+    pdf.close()
+    assert len(whole.lines) == 3
+    assert not block.exists()
+
+
+def test_blocks_that_applications_left_behind_go(small_pdf):
+    left = cache.cache_folder() / f"{'0' * 40}.99999999.blocks"
+    left.mkdir()
+    (left / "block-00000").write_bytes(b"x")
+    with Session(small_pdf) as session:
+        session.read().result(60)
+        session.settle()
+    assert list(cache.cache_folder().glob("*.blocks")) == []
+    assert len(list(cache.cache_folder().glob("*.document"))) == 1
+
+
+def test_workers_end_with_the_application(small_pdf, tmp_path):
+    code = (
+        "import sys, time, pathlib\n"
+        "from wide_margin.core.session import Session\n"
+        f"session = Session(pathlib.Path({str(small_pdf)!r}))\n"
+        "session.open().result(30)\n"
+        "print(*session.worker_ids.values(), flush=True)\n"
+        "time.sleep(60)\n"
+    )
+    application = subprocess.Popen([sys.executable, "-c", code], stdout=subprocess.PIPE, text=True)
+    workers = [int(word) for word in application.stdout.readline().split()]
+    assert len(workers) == 2
+    application.kill()
+    application.wait()
+    application.stdout.close()
+    until = time.monotonic() + 5
+    while time.monotonic() < until and any(is_there(worker) for worker in workers):
+        time.sleep(0.05)
+    assert not any(is_there(worker) for worker in workers)
+
+
+def is_there(process):
+    try:
+        state = Path(f"/proc/{process}/stat").read_text(encoding="utf-8").split()[2]
+    except OSError:
+        return False
+    return state != "Z"
+
+
+def test_a_large_request_to_a_busy_worker_holds_nobody_up(small_pdf):
+    worker = Worker("page", patience=30.0)
+    worker.call("ping").result(20)
+    os.kill(worker.process_id, signal.SIGSTOP)
+    began = time.monotonic()
+    future = worker.call("open", small_pdf, None, frozenset({"x" * 20_000_000}))
+    assert time.monotonic() - began < 0.5
+    assert threading.active_count() < 20
+    os.kill(worker.process_id, signal.SIGCONT)
+    assert future.result(30).n_pages == 3
+    worker.close()
