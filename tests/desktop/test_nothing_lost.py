@@ -4,6 +4,7 @@ import subprocess
 import sys
 import threading
 import time
+from dataclasses import replace
 
 import pytest
 from PySide6.QtCore import Qt
@@ -160,12 +161,17 @@ def test_places_inside_answers_move_with_a_new_version(qtbot, make_window, small
     hand.wait(lambda: hand.reader.entries[entry.id].anchor.page == 1)
     quote = hand.reader.entries[entry.id].body.quotes[0]
     assert quote.locators[0].page == 1
-    lost = [place for place in hand.reader.entries[entry.id].body.places if place.is_lost]
-    assert lost  # the other excerpts are gone
-    hand.view.held.hold(entry.id)
-    index = hand.view.held.places.index(lost[0])
-    hand.view.held.follow(entry.id, index)
+
+
+def test_a_place_that_is_gone_is_told_and_leads_nowhere(hand):
+    entry = hand.ask("How large may the closing error of a line be?")
+    gone = entry.body.with_places(lambda place: replace(place, spans=(), is_lost=True))
+    hand.reader.keeper.change(replace(entry, body=gone))
+    hand.wait(lambda: hand.view.held.places and hand.view.held.places[0].is_lost)
+    before = hand.view.here()
+    hand.view.held.follow(entry.id, 0)
     assert "no longer has these words" in hand.view.status.text()
+    assert hand.view.here() == before
 
 
 def test_a_failure_of_the_file_before_does_not_reach_the_next(
@@ -286,8 +292,6 @@ def test_a_model_that_does_not_answer_does_not_hold_up_closing(qtbot, make_windo
 
 
 def test_composing_judges_by_the_documents_language(hand_with_model, monkeypatch):
-    from dataclasses import replace
-
     judged, hand = [], hand_with_model
     monkeypatch.setattr(
         service_writing, "compose", lambda *a, analyser, **o: judged.append(analyser.language)

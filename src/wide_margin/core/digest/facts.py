@@ -1,0 +1,403 @@
+"""What a document is: title, authors, date and the like, as they are printed on its front.
+
+The page is the authority. The file's metadata is a second witness: it helps to choose among what
+is printed, and where it says something else this is told. What is not printed is not stated.
+"""
+
+import re
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from itertools import pairwise
+
+from wide_margin.core.digest.front import FrontLine, begins_abstract, front_lines, line_locator
+from wide_margin.core.digest.kinds import DocumentKind, kind_of
+from wide_margin.core.digest.names import names_in_line, same_person, split_people
+from wide_margin.core.document import Locator, ReadDocument, locator_for
+from wide_margin.core.plain import one_line
+
+SAME_SIZE = 0.94
+"""Lines of a title have at least this share of its largest line's size."""
+LONGEST_TITLE, LONGEST_SUBTITLE = 30, 20
+"""Words."""
+TITLE_PAGES = 3
+APART = 2.2
+"""Lines of one title lie at most so many sizes apart, from top to top."""
+_MONTHS = {
+    name: number
+    for number, names in enumerate(
+        (
+            "january jan januar janvier enero gennaio janeiro januari",
+            "february feb februar février fevrier febrero febbraio fevereiro februari",
+            "march mar märz mars marzo março maart", "april apr avril abril aprile",
+            "may mai mayo maggio maio mei", "june jun juni juin junio giugno junho",
+            "july jul juli juillet julio luglio julho",
+            "august aug août aout agosto augustus",
+            "september sep sept septembre septiembre settembre setembro",
+            "october oct oktober octobre octubre ottobre outubro",
+            "november nov novembre noviembre novembro",
+            "december dec dezember décembre decembre diciembre dicembre dezembro",
+        ),
+        start=1,
+    )
+    for name in names.split()
+}  # fmt: skip
+_MONTH = "(?:" + "|".join(sorted(_MONTHS, key=len, reverse=True)) + r")\.?"
+_YEAR = r"(?P<year>(?:1[5-9]|20)\d\d)"
+_DATES = tuple(
+    re.compile(pattern, re.I)
+    for pattern in (
+        rf"\b{_YEAR}-(?P<m>0[1-9]|1[0-2])-(?P<day>0[1-9]|[12]\d|3[01])\b",
+        rf"\b(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th|\.|er)?\s+(?:of\s+|de\s+)?(?P<month>{_MONTH}),?\s+(?:de\s+)?{_YEAR}\b",
+        rf"\b(?P<month>{_MONTH})\s+(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th)?,?\s+{_YEAR}\b",
+        rf"\b(?P<month>{_MONTH}),?\s+(?:de\s+)?{_YEAR}\b",
+        rf"\b{_YEAR}-(?P<m>0[1-9]|1[0-2])\b",
+        rf"\b(?P<day>0?[1-9]|[12]\d|3[01])[./](?P<m>0?[1-9]|1[0-2])[./]{_YEAR}\b",
+        rf"\b{_YEAR}/(?P<m>0?[1-9]|1[0-2])/(?P<day>0?[1-9]|[12]\d|3[01])\b",
+        rf"(?<![\d.–-]){_YEAR}(?![\d.]?\d|[–-]\d)",
+    )
+)  # fmt: skip
+"""From the surest form to the bare year."""
+_OF_COPYRIGHT = re.compile(r"©|\(c\)|copyright", re.I)
+_OF_ANOTHER = re.compile(
+    r"\b(?:gnu|free software foundation|license|licence|isbn|issn|doi|vol(?:ume)?\.?\s*\d"
+    r"|originally|first (?:published|edition)|arxiv|permission)\b", re.I
+)  # fmt: skip
+_TELLS_DATE = re.compile(
+    r"\b(?:date|dated|version|edition|release|updated?|revised|revision|as of|stand|compiled|built"
+    r"|published|issued|printed|last (?:changed|modified))\b", re.I
+)  # fmt: skip
+_VERSION = re.compile(
+    r"\b(?:for\s+)?(?P<word>version|release|edition|revision|auflage|édition|edición|edizione)\s+"
+    r"(?P<number>\d+(?:\.\d+)*[\w.-]*|[IVX]+\b)"
+    r"|\b(?P<ordinal>\d+(?:st|nd|rd|th)|first|second|third|fourth|fifth|sixth|seventh|revised)\s+(?P<word2>edition|release)\b"
+    r"|(?:^|\s)[vV](?P<short>\d+(?:\.\d+)+)\b", re.I
+)  # fmt: skip
+_LICENCE = re.compile(
+    r"\b(?:permission is granted|licen[sc]ed under|under the terms of|redistribut\w+ (?:it|and)|free documentation licen[sc]e"
+    r"|general public licen[sc]e|creative commons|public domain|all rights reserved|may be (?:copied|reproduced|distributed))\b", re.I
+)  # fmt: skip
+_PUBLISHED = re.compile(
+    r"\b(?:journal of|journal|proceedings|transactions on|published (?:by|in|as)|press\b|verlag\b|publish(?:er|ing|ers)\b"
+    r"|technical report|working paper|university of|éditions|editorial)\b", re.I
+)  # fmt: skip
+_POOR_TITLE = re.compile(
+    r"^(?:untitled|no title|title|document\d*|microsoft word|slide \d|\W*)$|\.(?:docx?|tex|dvi|pdf|indd|fm|rnw)\b|^microsoft",
+    re.I,
+)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Fact:
+    """One thing the document says of itself, and where."""
+
+    text: str
+    locator: Locator
+
+
+@dataclass(frozen=True, slots=True)
+class Facts:
+    """What a document is; None and () where it does not say."""
+
+    kind: DocumentKind
+    language: str
+    """Code, ISO 639-1."""
+    n_pages: int
+    n_words: int
+    title: Fact | None = None
+    subtitle: Fact | None = None
+    authors: tuple[Fact, ...] = ()
+    date: Fact | None = None
+    """ISO 8601, as far as it is known: 2023, 2023-01, 2023-01-19."""
+    edition: Fact | None = None
+    place: Fact | None = None
+    """Where it was published, or by whom."""
+    licence: Fact | None = None
+    disagreements: tuple[str, ...] = ()
+    """Where the file's metadata says something else than the page."""
+
+    def named(self) -> Iterator[tuple[str, tuple[Fact, ...]]]:
+        """Every fact by its name, in the order a reader looks for them."""
+        for name in ("title", "subtitle", "authors", "date", "edition", "place", "licence"):
+            value = getattr(self, name)
+            yield name, value if isinstance(value, tuple) else (value,) if value else ()
+
+
+def find_facts(document: ReadDocument) -> Facts:
+    """Read the front of a document."""
+    lines = front_lines(document)
+    title_lines = _title(document, lines)
+    title = _fact(document, title_lines) if title_lines else None
+    rest = _after(lines, title_lines)
+    subtitle = _subtitle(title_lines, rest)
+    authors = _authors(document, lines, [line for line in rest if line not in subtitle])
+    facts = Facts(
+        kind=kind_of(document, title.text if title else ""),
+        language=document.index.language,
+        n_pages=document.facts.n_pages,
+        n_words=sum(len(s.text.split()) for s in document.text.sentences),
+        title=title,
+        subtitle=_fact(document, subtitle) if subtitle else None,
+        authors=authors,
+        date=_date(document, lines, title_lines),
+        edition=_edition(document, lines),
+        place=_published(document, lines, title_lines),
+        licence=_licence(document),
+    )
+    return _with_disagreements(document, facts)
+
+
+# --- title
+
+
+def _title(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLine]:
+    """The lines of the title: the largest type of the first pages that reads like one."""
+    named = _metadata_title(document)
+    best: list[FrontLine] = []
+    best_score = 0.0
+    for page in range(TITLE_PAGES):
+        on_page = [line for line in lines if line.page == page]
+        for block in _blocks(on_page):
+            score = _title_score(block, on_page, named, page)
+            if score > best_score:
+                best, best_score = block, score
+    return best
+
+
+def _blocks(lines: Sequence[FrontLine]) -> Iterator[list[FrontLine]]:
+    """Lines of one size that follow each other closely."""
+    block: list[FrontLine] = []
+    for line in lines:
+        follows = block and (
+            min(line.size, block[-1].size) >= SAME_SIZE * max(line.size, block[-1].size)
+            and line.top - block[-1].top <= APART * line.size
+            and line.is_bold == block[-1].is_bold
+        )
+        if block and not follows:
+            yield block
+            block = []
+        block.append(line)
+    if block:
+        yield block
+
+
+def _title_score(
+    block: Sequence[FrontLine], on_page: Sequence[FrontLine], named: str, page: int
+) -> float:
+    text = " ".join(line.text for line in block)
+    n_words, n_letters = len(text.split()), sum(line.n_letters for line in block)
+    if n_letters < 3 or n_words > LONGEST_TITLE or begins_abstract(text):
+        return 0.0
+    largest = max(line.size for line in on_page)
+    usual = sorted(line.size for line in on_page for _ in line.text)[
+        sum(len(line.text) for line in on_page) // 2
+    ]
+    size = max(line.size for line in block)
+    score = 2.0 * size / largest + min(size / max(usual, 1.0), 2.5) - 0.6 * page
+    score += 0.4 if any(line.is_bold for line in block) else 0.0
+    score -= 0.8 * (block[0].top > 450)
+    score -= 1.2 * (n_letters < 0.5 * len(text.replace(" ", "")))
+    score -= 1.0 * (len(block) == 1 and bool(names_in_line(text)) and size < largest)
+    if named:
+        score += 3.0 * _overlap(text, named)
+    return score
+
+
+def _metadata_title(document: ReadDocument) -> str:
+    title = document.facts.title
+    return "" if _POOR_TITLE.search(title) else title
+
+
+def _overlap(one: str, other: str) -> float:
+    """Share of the words of two texts that are in both."""
+    a, b = ({w for w in re.findall(r"\w+", text.casefold())} for text in (one, other))
+    return 2 * len(a & b) / (len(a) + len(b)) if a and b else 0.0
+
+
+def _after(lines: Sequence[FrontLine], title: Sequence[FrontLine]) -> list[FrontLine]:
+    """What follows the title on its page, up to the abstract, the first heading or running text."""
+    if not title:
+        return [line for line in lines if line.page == 0]
+    found: list[FrontLine] = []
+    for line in lines:
+        if line.page != title[0].page or line.top <= title[-1].top or line in title:
+            continue
+        if begins_abstract(line.text) or _is_running_text(line, found):
+            break
+        found.append(line)
+    return found
+
+
+def _is_running_text(line: FrontLine, before: Sequence[FrontLine]) -> bool:
+    words = line.text.split()
+    n_small = sum(word[:1].islower() for word in words)
+    runs_on = len(words) >= 9 and n_small >= 0.6 * len(words)
+    return runs_on and bool(before)
+
+
+def _subtitle(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[FrontLine]:
+    """The block right below the title, smaller than it and no name, date or version."""
+    if not title or not rest:
+        return []
+    block = next(_blocks(rest), [])
+    text = " ".join(line.text for line in block)
+    close = block[0].top - title[-1].top <= 4.5 * title[-1].size
+    reads = (
+        1 < len(text.split()) <= LONGEST_SUBTITLE
+        and not names_in_line(text)
+        and not _VERSION.search(text)
+        and not any(pattern.search(text) for pattern in _DATES)
+        and not re.match(r"by\b|\W", text, re.I)
+        and "@" not in text
+    )
+    larger = block[0].size > 1.05 * min((line.size for line in rest), default=0.0)
+    return block if close and reads and larger else []
+
+
+# --- authors
+
+
+def _authors(
+    document: ReadDocument, lines: Sequence[FrontLine], rest: Sequence[FrontLine]
+) -> tuple[Fact, ...]:
+    """The people or bodies named after the title; those of the metadata where they are printed."""
+    found: list[Fact] = []
+    for line in rest:
+        for name in names_in_line(line.text):
+            if not any(same_person(name, fact.text) for fact in found):
+                found.append(Fact(name, line_locator(document, [line], name)))
+    printed = [
+        fact for name in split_people(document.facts.author)
+        if (fact := _printed(document, lines, name)) is not None
+    ]  # fmt: skip
+    if not found:
+        found = printed
+    elif printed and len(printed) < len(found):
+        # The page may name places and offices that look like people; the file knows some of them.
+        known = [f for f in found if any(same_person(f.text, p.text) for p in printed)]
+        found = known if len(known) == len(printed) else found
+    return tuple(found)
+
+
+def _printed(document: ReadDocument, lines: Sequence[FrontLine], name: str) -> Fact | None:
+    wanted = name.casefold()
+    for line in lines:
+        if wanted in line.text.casefold():
+            return Fact(name, line_locator(document, [line], name))
+    for one, two in pairwise(lines):
+        if wanted in f"{one.text} {two.text}".casefold():
+            return Fact(name, line_locator(document, [one, two], name))
+    return None
+
+
+# --- date, edition, place, licence
+
+
+def _date(
+    document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
+) -> Fact | None:
+    """The date of issue: near the title, or where a line says that it is one, or of the copyright."""
+    best: Fact | None = None
+    best_score = 0.0
+    title_page = title[0].page if title else 0
+    n_front = _front_end(document)
+    for line in lines:
+        if line.page > n_front:
+            break
+        for rank, pattern in enumerate(_DATES):
+            match = pattern.search(line.text)
+            if match is None:
+                continue
+            score = 3.0 - 0.25 * rank - 0.5 * abs(line.page - title_page)
+            share = len(match[0]) / max(len(line.text), 1)
+            score += 1.5 * share + 1.0 * bool(_TELLS_DATE.search(line.text))
+            score -= 1.5 * bool(_OF_ANOTHER.search(line.text))
+            score -= 0.8 * bool(_OF_COPYRIGHT.search(line.text))
+            score -= 1.5 * (len(line.text.split()) > 12 and not _TELLS_DATE.search(line.text))
+            if score > best_score:
+                best_score = score
+                best = Fact(_iso(match), line_locator(document, [line], match[0]))
+            break
+    return best if best_score >= LEAST_OF_DATE else None
+
+
+LEAST_OF_DATE = 1.9
+"""Score below which what looks like a date is more likely one of something else."""
+
+
+def _iso(match: re.Match[str]) -> str:
+    groups = match.groupdict()
+    month = groups.get("m")
+    if groups.get("month"):
+        month = str(_MONTHS[groups["month"].casefold().rstrip(".")])
+    parts = [groups["year"]]
+    if month:
+        parts.append(f"{int(month):02}")
+        if groups.get("day"):
+            parts.append(f"{int(groups['day']):02}")
+    return "-".join(parts)
+
+
+def _front_end(document: ReadDocument) -> int:
+    """The last page of the front: before the contents, or before the body begins."""
+    listing = min(document.listings, default=FRONT_OF_BOOK)
+    return max(min(listing, FRONT_OF_BOOK), 0)
+
+
+FRONT_OF_BOOK = 3
+
+
+def _edition(document: ReadDocument, lines: Sequence[FrontLine]) -> Fact | None:
+    for line in lines:
+        if line.page > _front_end(document) or len(line.text.split()) > 16:
+            continue
+        if (match := _VERSION.search(line.text)) and not _OF_ANOTHER.search(line.text):
+            said = one_line(match[0].removeprefix("for ").strip())
+            return Fact(said, line_locator(document, [line], match[0]))
+    return None
+
+
+def _published(
+    document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
+) -> Fact | None:
+    for line in lines:
+        is_short = 2 <= len(line.text.split()) <= 16
+        if line.page <= 2 and is_short and line not in title and _PUBLISHED.search(line.text):
+            return Fact(line.text, line_locator(document, [line]))
+    return None
+
+
+def _licence(document: ReadDocument) -> Fact | None:
+    """The sentence that says what may be done with the text."""
+    n_pages = document.facts.n_pages
+    for row, sentence in enumerate(document.text.sentences):
+        if 6 <= sentence.page < n_pages - 3:
+            continue
+        if _LICENCE.search(sentence.text) and 4 <= len(sentence.text.split()) <= 80:
+            return Fact(sentence.text, locator_for(document, row))
+    return None
+
+
+# --- the second witness
+
+
+def _with_disagreements(document: ReadDocument, facts: Facts) -> Facts:
+    told = []
+    named = _metadata_title(document)
+    if facts.title and named and _overlap(facts.title.text, named) < 0.5:
+        told.append(f"The file calls itself “{named}”; the page says “{facts.title.text}”.")
+    people = split_people(document.facts.author)
+    if facts.authors and people:
+        missing = [p for p in people if not any(same_person(p, a.text) for a in facts.authors)]
+        if missing:
+            told.append(f"The file names {', '.join(missing)} as well, not printed on its front.")
+    if not told:
+        return facts
+    return replace(facts, disagreements=tuple(told))
+
+
+def _fact(document: ReadDocument, lines: Sequence[FrontLine]) -> Fact:
+    parts = [lines[0].text]
+    for line in lines[1:]:
+        parts.append(line.text if parts[-1].endswith("-") else f" {line.text}")
+    text = one_line("".join(parts))
+    return Fact(text, line_locator(document, lines, text))

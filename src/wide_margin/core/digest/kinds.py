@@ -1,0 +1,95 @@
+"""What kind of document it is, by how it is built and how it speaks."""
+
+import re
+from enum import StrEnum
+
+from wide_margin.core.document import ReadDocument
+
+SAMPLE = 600
+"""Sentences looked at, spread over the document."""
+
+
+class DocumentKind(StrEnum):
+    """Kinds that a reader asks different things of."""
+
+    ARTICLE = "article"
+    MANUAL = "manual"
+    REPORT = "report"
+    STATUTE = "statute"
+    """Or a contract or licence."""
+    THESIS = "thesis"
+    NARRATIVE = "narrative"
+    """Or a script."""
+    FORM = "form"
+    OTHER = "other"
+
+
+_IN_TITLE = {
+    DocumentKind.MANUAL: r"manual|hand ?book|guide|reference|tutorial|introduction to|how-?to|handbuch|anleitung|manuel|manuale|user'?s|documentation|faq|policy",
+    DocumentKind.REPORT: r"\breport\b|annual|bericht|rapport|review of|newsletter|minutes|white ?paper|survey of|statistics",
+    DocumentKind.STATUTE: r"\bact\b|\blaw\b|statute|licen[sc]e|agreement|contract|terms|regulation|directive|bylaws|charter|gesetz|code of|constitution",
+    DocumentKind.THESIS: r"thesis|dissertation|th[èe]se\b|doctoral|diplomarbeit|masterarbeit|memoria",
+    DocumentKind.NARRATIVE: r"\btale|novel|story|stories|history of|play in|drama|comedy|tragedy|memoirs|adventures",
+    DocumentKind.FORM: r"\bform\b|application for|questionnaire|formular|checklist",
+}  # fmt: skip
+_IN_SECTIONS = {
+    DocumentKind.ARTICLE: r"^(?:\d+\.?\s+)?(?:abstract|introduction|methods?|results|discussion|conclusions?|related work|references|acknowledge?ments|bibliography|summary(?: and .*)?|concluding remarks)\b",
+    DocumentKind.MANUAL: r"install|getting started|usage|options|commands|configur|troubleshoot|reference|how to|using|files|examples|setup|functions|keywords|bugs",
+    DocumentKind.REPORT: r"executive summary|findings|recommendations|key figures|outlook|balance sheet|financial|activities|year in",
+    DocumentKind.STATUTE: r"^(?:article|section|§|art\.|clause|chapter|schedule|part)\s*[\divxlc]+|definitions|termination|liability|warranty|governing law|scope|penalt",
+    DocumentKind.THESIS: r"declaration|acknowledge?ments|state of the art|research question|methodology|future work|danksagung|remerciements|curriculum vitae",
+    DocumentKind.NARRATIVE: r"^(?:chapter|act|scene|book|canto|kapitel|chapitre)\s+[\divxlc]+\.?$|prologue|epilogue|dramatis personae",
+}  # fmt: skip
+_IN_TEXT = {
+    DocumentKind.ARTICLE: r"\b(?:we (?:propose|show|present|consider|use|find)|this (?:paper|article|vignette)|et al|p-value|our (?:method|approach|results))\b",
+    DocumentKind.MANUAL: r"\b(?:you (?:can|may|should|need|must|want)|click|type|run|the following command|by default|see section|the option|the user)\b",
+    DocumentKind.REPORT: r"\b(?:per cent|percent|million|billion|fiscal|quarter|the committee|the board|was established|members)\b",
+    DocumentKind.STATUTE: r"\b(?:shall|hereby|thereof|pursuant|notwithstanding|herein|the licensor|licensee|the parties|provided that)\b",
+    DocumentKind.THESIS: r"\b(?:this (?:thesis|dissertation)|in this (?:thesis|dissertation))\b",
+    DocumentKind.NARRATIVE: r"\b(?:he|she|said|cried|replied|asked|thought|went|looked|came)\b",
+}  # fmt: skip
+_USUAL = {
+    DocumentKind.ARTICLE: 6.0, DocumentKind.MANUAL: 7.0, DocumentKind.REPORT: 6.0,
+    DocumentKind.STATUTE: 9.0, DocumentKind.THESIS: 1.0, DocumentKind.NARRATIVE: 45.0,
+}  # fmt: skip
+"""How often in a thousand words such words stand in a document of the kind."""
+LEAST = 1.15
+"""Evidence below which no kind is claimed."""
+_BLANKS = re.compile(r"_{4,}|\.{12,}|□|☐|\[ ?\]")
+
+
+def kind_of(document: ReadDocument, title: str = "") -> DocumentKind:
+    """The kind for which title, sections and wording speak most; OTHER where little does."""
+    scores = _scores(document, title or document.facts.title)
+    best = max(scores, key=scores.__getitem__)
+    return best if scores[best] >= LEAST else DocumentKind.OTHER
+
+
+def _scores(document: ReadDocument, title: str) -> dict[DocumentKind, float]:
+    sections = [section.title for section in document.outline.sections]
+    n_pages = document.facts.n_pages
+    step = max(1, len(document.text.sentences) // SAMPLE)
+    sample = document.text.sentences[::step]
+    text = " ".join(s.text for s in sample if s.kind in ("body", "item", "note"))
+    n_words = max(len(text.split()), 1)
+    scores = dict.fromkeys(DocumentKind, 0.0)
+    for kind, pattern in _IN_TITLE.items():
+        scores[kind] += 1.0 * bool(re.search(pattern, title, re.I))
+    for kind, pattern in _IN_SECTIONS.items():
+        n = sum(bool(re.search(pattern, name, re.I)) for name in sections)
+        share = n / max(len(sections), 1)
+        scores[kind] += min(0.25 * n, 0.8) + 0.7 * share
+    for kind, pattern in _IN_TEXT.items():
+        often = 1000 * len(re.findall(pattern, text, re.I)) / n_words
+        scores[kind] += min(often / _USUAL[kind], 1.3)
+    n_code = sum(s.kind == "code" for s in sample) / max(len(sample), 1)
+    n_works = sum(s.kind == "works" for s in document.text.sentences)
+    has_abstract = any(
+        re.match(r"\W*abstract\b", s.text, re.I) for s in document.text.sentences[:60]
+    )
+    scores[DocumentKind.MANUAL] += 0.5 * min(n_code / 0.08, 1.0) + 0.4 * (n_pages > 80)
+    scores[DocumentKind.ARTICLE] += 0.9 * has_abstract + 0.5 * (n_works > 5) - 0.9 * (n_pages > 70)
+    scores[DocumentKind.THESIS] += 0.4 * (n_pages > 60) * (n_works > 20)
+    blanks = len(_BLANKS.findall(" ".join(p.text for p in document.paragraphs[:400])))
+    scores[DocumentKind.FORM] += min(blanks / max(2.0 * n_pages, 8.0), 1.5)
+    return scores

@@ -1,0 +1,103 @@
+"""Names of people and bodies in the lines of a title page."""
+
+import re
+
+from wide_margin.core.search.vectors import frequency_rank
+
+COMMON = 4_000
+"""A word among so many of the most frequent of the language is a word first, and a name second."""
+MOST_TOKENS = 5
+_PARTICLES = frozenset(
+    ["van", "von", "de", "der", "den", "del", "della", "da", "dos", "du", "di", "la", "le", "el", "al", "bin", "ibn",
+     "ten", "ter", "zu", "zur", "y", "af", "av", "och", "und"]
+)  # fmt: skip
+_TITLES = re.compile(
+    r"\b(?:Dr|Prof|Professor|Mr|Mrs|Ms|Sir|Ing|Dipl|PhD|Ph\.D|MSc|M\.Sc|BSc|MD|Jr|Sr|Esq)\b\.?,?", re.I
+)  # fmt: skip
+_SPLIT = re.compile(
+    r"\s*(?:,|;|·|•|\||/|&|\band\b|\bund\b|\bet\b|\by\b(?=\s[A-Z])|\be\b(?=\s[A-Z])|\bwith\b|\s{3,})\s*"
+)
+_BY = re.compile(
+    r"^\W*(?:(?:written|edited|compiled|created|prepared|maintained)\s+)?(?:by|von|par|por|door)\b[:\s]*"
+    r"|^\W*(?:authors?|editors?|autor(?:en)?|auteurs?)\s*:\s*", re.I
+)  # fmt: skip
+_TOKEN = re.compile(r"(?:[A-ZÀ-ÖØ-ÞĀ-Ž]\.?-?){1,3}|[A-ZÀ-ÖØ-ÞĀ-Ž][\w’'ʼ]+(?:-[A-ZÀ-ÖØ-Þa-zà-ÿ][\w’']+)*\.?")
+_NO_NAME = re.compile(
+    r"\b(?:universit\w*|institut\w*|department|dept|faculty|facult\w+|school|college|laborator\w*|cent(?:er|re)|academy"
+    r"|division|section|chapter|part|appendix|abstract|introduction|contents|preface|version|edition|release|revision"
+    r"|manual|guide|handbook|report|paper|journal|volume|issue|vignette|package|license|licence|copyright|draft|inc|ltd|gmbh"
+    r"|street|avenue|road|box|email|e-mail|phone|tel|fax|http|www|hospital|bank|ministry|office|company|corporation|press"
+    r"|research|science|sciences|technology|engineering|statistics|mathematics|biostatistics|medicine|bioinformatics"
+    r"|january|february|march|april|may|june|july|august|september|october|november|december|keywords?|figure|table|usa|uk"
+    r"|germany|austria|france|england|canada|switzerland|netherlands|using|for|the|of|with|in|on|from|to|at|an?)\b", re.I
+)  # fmt: skip
+_BODY = re.compile(
+    r"\b(?:the\s+)?(?P<name>(?:[A-Z][\w+.-]*\s+){1,5}(?:[Dd]evelopment [Tt]eam|[Tt]eam|[Pp]roject|[Cc]ommittee|[Ww]orking [Gg]roup"
+    r"|[Dd]evelopers|[Cc]onsortium|[Ff]oundation|[Ss]ociety|[Aa]uthority|[Cc]ommission|[Aa]ssociation|[Mm]ailing [Ll]ist))\b"
+)  # fmt: skip
+_EMAIL = re.compile(r"[<(\[]?\S+@\S+[>)\]]?|[<(]https?://\S+[>)]|https?://\S+")
+
+
+def names_in_line(text: str) -> list[str]:
+    """The names of people or bodies that a line consists of; none where it says anything else.
+
+    A line of names may begin with "by", carry titles, degrees and addresses, and join names with
+    commas and "and".
+    """
+    plain = _EMAIL.sub(" ", text)
+    plain = re.sub(r"\([^)]*\)|\[[^\]]*\]|[*†‡§¶∗⋆♯#]+|\d+", " ", plain).strip()
+    told = bool(_BY.match(plain))
+    plain = _TITLES.sub(" ", _BY.sub("", plain))
+    if body := _BODY.search(plain):
+        rest = (plain[: body.start()] + plain[body.end() :]).strip(" ,.")
+        return [" ".join(body["name"].split())] if len(rest.split()) <= 4 else []
+    parts = [" ".join(part.split()).strip(" .,:") for part in _SPLIT.split(plain)]
+    parts = [part for part in parts if part]
+    if not parts:
+        return []
+    names = [part for part in parts if is_name(part, is_told=told)]
+    return names if len(names) == len(parts) or (told and names) else []
+
+
+def is_name(text: str, *, is_told: bool = False) -> bool:
+    """Whether a text reads like a person's name.
+
+    Args:
+        text: Without titles, marks and addresses.
+        is_told: Whether something before it says that a name follows.
+    """
+    tokens = text.split()
+    if not 2 <= len(tokens) <= MOST_TOKENS or _NO_NAME.search(text):
+        return False
+    if text.isupper() and len(text) > 4:
+        tokens = [token.capitalize() for token in tokens]
+    plain = [token for token in tokens if token.casefold() not in _PARTICLES]
+    if len(plain) < 2 or not all(_TOKEN.fullmatch(token) for token in plain):
+        return False
+    whole = [token.strip(".") for token in plain if len(token.strip(".")) > 1]
+    if not whole:
+        return False
+    n_common = sum(_is_common(token) for token in whole)
+    return is_told or n_common < len(whole) or (len(whole) < len(plain) and n_common < 2)
+
+
+def _is_common(token: str) -> bool:
+    rank = frequency_rank(token.casefold())
+    return rank is not None and rank < COMMON
+
+
+def split_people(text: str) -> list[str]:
+    """The people that the metadata names, which may be anything."""
+    plain = _TITLES.sub(" ", _EMAIL.sub(" ", text))
+    if plain.count(",") == 1 and ";" not in plain and " and " not in plain:
+        family, given = (part.strip() for part in plain.split(","))
+        if family and given and " " not in family:
+            plain = f"{given} {family}"
+    parts = [" ".join(part.split()).strip(" .,:") for part in _SPLIT.split(plain)]
+    return [part for part in parts if part and is_name(part, is_told=True)]
+
+
+def same_person(one: str, other: str) -> bool:
+    """Whether two names have the family name in common, and no other initial."""
+    a, b = one.casefold().split(), other.casefold().split()
+    return bool(a and b) and a[-1] == b[-1] and a[0][0] == b[0][0]
