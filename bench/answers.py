@@ -28,11 +28,12 @@ from wide_margin.core.answers import (
     read_question,
 )
 from wide_margin.core.answers.question import topic_of
+from wide_margin.core.document import ReadDocument, understand
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import lines_of
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.text import read_text
-from wide_margin.core.search import ReadDocument, rank, read_terms, understand
+from wide_margin.core.search import rank, read_terms
 from wide_margin.core.search.analysis import words
 
 ROOT = Path(__file__).resolve().parent.parent

@@ -189,7 +189,7 @@ class Tour:
         """Step through the places of the held answer."""
         view = self._window.read_view
         view.pages.setFocus()
-        page = view.held.places[0]["page"]
+        page = view.held.places[0].page
         view.held.follow(view.margin.held.entry.id, 0)
         self.wait("the words to be marked", lambda: view.pages.boxes_in_view(
             view.pages.laid("evidence")[0].spans))  # fmt: skip

@@ -10,7 +10,7 @@ import pytest
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.search import ReadDocument
+from wide_margin.core.document import ReadDocument
 from wide_margin.core.session.reading_service import ReadingService
 from wide_margin.core.session.requests import ReadRequest
 

@@ -7,12 +7,12 @@ from reportlab.lib.pagesizes import A4
 from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
+from wide_margin.core.document import ReadDocument, understand
 from wide_margin.core.jobs import CancelToken, no_progress
 from wide_margin.core.layout import lines_of
 from wide_margin.core.pages import PageText
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.text import read_text
-from wide_margin.core.search import ReadDocument, understand
 
 WIDTH, HEIGHT = A4
 STYLES = {

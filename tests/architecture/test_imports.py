@@ -6,7 +6,18 @@ from pathlib import Path
 
 import wide_margin
 
-LADDER = ["errors", "plain", "geometry", "jobs", "pages", "layout", "outline", "passages", "search"]
+LADDER = [
+    "errors",
+    "plain",
+    "geometry",
+    "jobs",
+    "pages",
+    "layout",
+    "outline",
+    "passages",
+    "search",
+    "document",
+]
 LADDER += ["services", "answers", "explain", "translate", "digest", "margin", "export", "session"]
 PACKAGE = Path(wide_margin.__file__).parent
 CORE = PACKAGE / "core"

@@ -10,7 +10,8 @@ from PySide6.QtWidgets import QAbstractButton, QApplication, QLabel, QTreeWidget
 
 from tests.desktop.conftest import Hand
 from tests.hostile.making import MARKUP, OVERRIDE, markup_label, mutants, small_pdfs
-from wide_margin.core.answers import Excerpt, Locator, Quote, Reach
+from wide_margin.core.answers import Excerpt, Quote, Reach
+from wide_margin.core.document import Locator
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.explain import Meaning, Reference
 from wide_margin.core.margin import (

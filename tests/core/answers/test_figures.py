@@ -1,8 +1,8 @@
 import pytest
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.answers import answer_quoted, figure_numbered, find_figures, named_reach
-from wide_margin.core.search import ReadDocument
+from wide_margin.core.answers import answer_quoted, named_reach
+from wide_margin.core.document import ReadDocument, figure_numbered, find_figures
 
 TEXT = ("text", "The boats are counted in spring. Each boat is counted once, at its own landing.")
 ROWS = [("entry", "Place|Boats"), ("entry", "Norrey|14"), ("entry", "Innerby|31")]

@@ -6,8 +6,8 @@ from wide_margin.core.answers.form import ANY_FORM, take_form
 from wide_margin.core.answers.question import read_question, topic_of
 from wide_margin.core.answers.reading import leans, paragraphs_within, section_reach
 from wide_margin.core.answers.signs import defined_term
+from wide_margin.core.document import with_outline
 from wide_margin.core.outline.editing import OutlineEditor
-from wide_margin.core.search import with_outline
 
 
 @pytest.mark.parametrize(

@@ -3,7 +3,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.making import make_pdf, plain_pages, read_document
-from wide_margin.core.answers import WHOLE, Excerpt, Locator, Quote
+from wide_margin.core.answers import WHOLE, Excerpt, Quote
+from wide_margin.core.document import Locator
 from wide_margin.core.layout import SpanOnPage
 from wide_margin.core.margin import (
     Anchor,

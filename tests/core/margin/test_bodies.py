@@ -2,7 +2,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wide_margin.core.answers import Excerpt, Locator, Quote, Reach, Verdict
+from wide_margin.core.answers import Excerpt, Quote, Reach, Verdict
+from wide_margin.core.document import Locator
 from wide_margin.core.errors import EntryStoreError
 from wide_margin.core.explain import Meaning, Reference
 from wide_margin.core.layout import SpanOnPage

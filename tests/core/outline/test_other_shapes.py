@@ -40,7 +40,7 @@ def test_a_bookmark_is_not_taken_for_a_title_that_comes_again_and_again(tmp_path
 
 
 def test_a_figure_that_only_the_list_names_is_among_the_figures(tmp_path):
-    from wide_margin.core.answers import find_figures
+    from wide_margin.core.document import find_figures
 
     listed = [("h1", "List of Figures"), ("toc0", "1 A well seen from above|1"),
               ("toc0", "2 A bucket|4")]  # fmt: skip
@@ -57,8 +57,8 @@ def test_bookmarks_said_twice_count_once(tmp_path):
 
 
 def test_an_edited_outline_is_anchored_to_the_paragraphs_at_its_places(tmp_path):
+    from wide_margin.core.document import with_outline
     from wide_margin.core.outline.editing import OutlineEditor
-    from wide_margin.core.search import with_outline
 
     document = book(tmp_path / "a.pdf", [PLAIN])
     editor = OutlineEditor([float(h) for h in document.facts.sizes[:, 1]])

@@ -13,10 +13,12 @@ import pytest
 from tests.making import make_pdf
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.outline import Outline
-from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.document import PdfFile, sha256_of
 from wide_margin.core.session import Session, cache, readings
 from wide_margin.core.session.blocks import gather_blocks, n_blocks, read_blocks
 from wide_margin.core.session.link import Worker
+from wide_margin.core.session.reading_service import ReadingService
+from wide_margin.core.session.requests import ReadRequest
 
 QUESTION = "When is the rope changed?"
 
@@ -113,27 +115,17 @@ def test_a_good_page_is_tried_again_after_its_worker_was_killed(tmp_path):
         assert session.read().result(60).from_cache
 
 
-def test_a_reading_with_a_skipped_page_is_not_kept(tmp_path, monkeypatch):
-    path = tmp_path / "long.pdf"
-    make_pdf(path, [[("text", f"This is page {k} of a book. It ends here.")] for k in range(120)])
-    real, killed = readings._Reading._report, []
-    with Session(path, two_readers=False) as session:
-
-        def deadly(self, kind, value):
-            real(self, kind, value)
-            if kind == "page" and value[0] == 17 and len(killed) < readings.TRIES:
-                killed.append(17)
-                os.kill(session.worker_ids["reading"], signal.SIGKILL)
-                time.sleep(0.3)
-
-        monkeypatch.setattr(readings._Reading, "_report", deadly)
-        assert session.read().result(120).failed
-        session.settle()
-    monkeypatch.setattr(readings._Reading, "_report", real)
-    with Session(path) as session:
-        again = session.read().result(60)
-        assert not again.from_cache
-        assert again.failed == ()
+@pytest.mark.parametrize("gap", [{"skip": frozenset({1})}, {"without": frozenset({"labels"})}])
+def test_a_reading_with_a_gap_is_not_kept(small_pdf, gap):
+    for request, is_kept in (
+        (ReadRequest(small_pdf, os.getpid(), **gap), False),
+        (ReadRequest(small_pdf, os.getpid()), True),
+    ):
+        service = ReadingService()
+        summary = service.read(lambda kind, value: None, request)
+        service.afterwards()
+        assert summary.failed == tuple(gap.get("skip", ())) * (not is_kept)
+        assert (cache.load(sha256_of(small_pdf)) is not None) is is_kept
 
 
 def test_reading_works_where_the_cache_cannot_be_made(small_pdf, tmp_path, monkeypatch):

@@ -2,17 +2,8 @@
 
 from wide_margin.core.answers.backing import Backing, check_backing
 from wide_margin.core.answers.composed import Budget, budget_of, compose, request_for
-from wide_margin.core.answers.figures import Figure, figure_numbered, find_figures
 from wide_margin.core.answers.form import Form
-from wide_margin.core.answers.model import (
-    WHOLE,
-    Answer,
-    Excerpt,
-    Locator,
-    Quote,
-    Reach,
-    Verdict,
-)
+from wide_margin.core.answers.model import WHOLE, Answer, Excerpt, Quote, Reach, Verdict
 from wide_margin.core.answers.question import Question, read_question
 from wide_margin.core.answers.quoted import answer_quoted
 from wide_margin.core.answers.reading import (
@@ -31,9 +22,7 @@ __all__ = [
     "Backing",
     "Budget",
     "Excerpt",
-    "Figure",
     "Form",
-    "Locator",
     "Question",
     "Quote",
     "Reach",
@@ -43,9 +32,7 @@ __all__ = [
     "budget_of",
     "check_backing",
     "compose",
-    "figure_numbered",
     "figure_reach",
-    "find_figures",
     "kind_of_document",
     "named_reach",
     "pages_reach",

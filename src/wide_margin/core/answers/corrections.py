@@ -2,8 +2,9 @@
 
 import re
 
+from wide_margin.core.document import ReadDocument
 from wide_margin.core.outline.numbering import number_of
-from wide_margin.core.search import Query, ReadDocument
+from wide_margin.core.search import Query
 
 _TITLE = re.compile(
     r"\b(?:corrections?|corrigend(?:a|um)|errat(?:a|um)|berichtigung(?:en)?|druckfehler|rectificatifs?)\b", re.I

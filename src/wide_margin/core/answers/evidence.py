@@ -14,7 +14,7 @@ from wide_margin.core.search.analysis import words
 from wide_margin.core.search.spelling import is_unheard_of
 
 if TYPE_CHECKING:
-    from wide_margin.core.answers.quoted import Candidate
+    from wide_margin.core.answers.candidates import Candidate
 
 BIAS, OF_PAGE, OF_DOCUMENT, OF_EXACT, OF_WORDS, OF_TOP, OF_ABSENT_NAME = (
     -6.2, 2.5, 2.5, 0.43, 0.33, 0.13, -4.0,

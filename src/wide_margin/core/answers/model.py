@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from enum import StrEnum
 
-from wide_margin.core.layout import SpanOnPage, page_shown
-from wide_margin.core.search import ReadDocument
+from wide_margin.core.document import Locator
+from wide_margin.core.layout import SpanOnPage
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,26 +27,6 @@ class Reach:
 
 
 WHOLE = Reach()
-
-
-@dataclass(frozen=True, slots=True)
-class Locator:
-    """The way from a statement to its very words on a page; only made from an excerpt."""
-
-    page: int
-    label: str | None
-    spans: tuple[SpanOnPage, ...]
-    path: tuple[str, ...]
-    """Section titles from the outermost down."""
-    quote: str = ""
-    """The words it leads to: they find the place again in a new version of the file."""
-    is_lost: bool = False
-    """Whether the file that is open no longer has these words."""
-
-    @property
-    def shown(self) -> str:
-        """As written on screen and in copies: "p. 57"."""
-        return page_shown(self.label, self.page)
 
 
 class Verdict(StrEnum):
@@ -104,20 +84,3 @@ class Answer:
     def declined(self) -> bool:
         """Whether the document does not say."""
         return not self.quotes
-
-
-def locator_for(document: ReadDocument, sentence: int, end: int | None = None) -> Locator:
-    """The locator of consecutive sentences [sentence, end)."""
-    last = (end or sentence + 1) - 1
-    spans: list[SpanOnPage] = []
-    for row in range(sentence, last + 1):
-        part = document.text.sentences[row]
-        spans.extend(document.paragraphs[part.paragraph].spans(part.start, part.end))
-    first = document.text.sentences[sentence]
-    return Locator(
-        page=first.page,
-        label=document.labels.of(first.page),
-        spans=tuple(spans),
-        path=document.path_at(first.section),
-        quote=" ".join(s.text for s in document.text.sentences[sentence : last + 1]),
-    )

@@ -3,14 +3,19 @@
 import re
 from dataclasses import dataclass, replace
 
-from wide_margin.core.answers.figures import Figure, figure_numbered
 from wide_margin.core.answers.form import ANY_FORM, Form, take_form
 from wide_margin.core.answers.model import WHOLE, Reach
 from wide_margin.core.answers.question import Question, read_question
+from wide_margin.core.document import (
+    Figure,
+    ReadDocument,
+    figure_numbered,
+    section_numbered,
+    section_titled,
+)
 from wide_margin.core.layout import PageLabels
 from wide_margin.core.outline import Section
-from wide_margin.core.outline.places import section_numbered, section_titled
-from wide_margin.core.search import ReadDocument, is_common
+from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
 
 _PAGES = re.compile(

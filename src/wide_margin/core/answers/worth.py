@@ -7,9 +7,10 @@ from dataclasses import dataclass
 from wide_margin.core.answers.model import Answer
 from wide_margin.core.answers.quoted import answer_quoted
 from wide_margin.core.answers.signs import NUMBER_WORD, ROLES
+from wide_margin.core.document import ReadDocument
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.passages import Sentence
-from wide_margin.core.search import ReadDocument, is_common
+from wide_margin.core.search import is_common
 
 N_OFFERED = 6
 MOST_OF_A_SHAPE = 2

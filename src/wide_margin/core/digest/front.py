@@ -46,7 +46,9 @@ def front_lines(document: ReadDocument) -> list[FrontLine]:
         for piece in paragraph.pieces:
             if piece.line.page < FRONT_PAGES:
                 found.append(_front_line(piece.line, row))
-    order = sorted(range(len(found)), key=lambda k: (found[k].page, round(found[k].top), found[k].left))
+    order = sorted(
+        range(len(found)), key=lambda k: (found[k].page, round(found[k].top), found[k].left)
+    )
     return [found[k] for k in order if found[k].text]
 
 

@@ -21,7 +21,9 @@ _BY = re.compile(
     r"^\W*(?:(?:written|edited|compiled|created|prepared|maintained)\s+)?(?:by|von|par|por|door)\b[:\s]*"
     r"|^\W*(?:authors?|editors?|autor(?:en)?|auteurs?)\s*:\s*", re.I
 )  # fmt: skip
-_TOKEN = re.compile(r"(?:[A-ZÀ-ÖØ-ÞĀ-Ž]\.?-?){1,3}|[A-ZÀ-ÖØ-ÞĀ-Ž][\w’'ʼ]+(?:-[A-ZÀ-ÖØ-Þa-zà-ÿ][\w’']+)*\.?")
+_TOKEN = re.compile(
+    r"(?:[A-ZÀ-ÖØ-ÞĀ-Ž]\.?-?){1,3}|[A-ZÀ-ÖØ-ÞĀ-Ž][\w’'ʼ]+(?:-[A-ZÀ-ÖØ-Þa-zà-ÿ][\w’']+)*\.?"
+)
 _NO_NAME = re.compile(
     r"\b(?:universit\w*|institut\w*|department|dept|faculty|facult\w+|school|college|laborator\w*|cent(?:er|re)|academy"
     r"|division|section|chapter|part|appendix|abstract|introduction|contents|preface|version|edition|release|revision"

@@ -5,9 +5,10 @@ from collections import defaultdict
 from collections.abc import Iterator
 from typing import NamedTuple
 
+from wide_margin.core.document import ReadDocument
 from wide_margin.core.layout import Paragraph, tidy
 from wide_margin.core.passages import Sentence
-from wide_margin.core.search import Analyser, ReadDocument, is_common
+from wide_margin.core.search import Analyser, is_common
 from wide_margin.core.search.analysis import words
 
 MAX_TERM_WORDS = 5

@@ -5,11 +5,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from wide_margin.core.answers import Locator
-from wide_margin.core.answers.model import locator_for
+from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.definitions import MAX_TERM_WORDS, Definition, Definitions
 from wide_margin.core.explain.references import Reference, find_references
-from wide_margin.core.search import ReadDocument, is_common, rank, read_terms
+from wide_margin.core.search import is_common, rank, read_terms
 from wide_margin.core.search.analysis import words
 from wide_margin.core.search.rank import sentence_scores
 

@@ -3,10 +3,9 @@
 import re
 from typing import NamedTuple
 
-from wide_margin.core.answers import Locator
+from wide_margin.core.document import Locator, ReadDocument
 from wide_margin.core.layout import SpanOnPage, tidy
 from wide_margin.core.outline.numbering import number_of
-from wide_margin.core.search import ReadDocument
 
 _SECTION = re.compile(
     r"\b(?:sections?|sect?\.|chapters?|chap\.|parts?|appendix|annex|abschnitt|kapitel|anhang|teil|chapitre|annexe|partie"

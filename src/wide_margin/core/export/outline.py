@@ -107,12 +107,7 @@ def _html(outline: Outline, labels: PageLabels, title: str) -> str:
 
 def _nested(outline: Outline) -> Iterator[tuple[Section, int]]:
     """Sections with a depth that goes down by one at a time."""
-    open_: list[int] = []
-    for section in outline.sections:
-        while open_ and open_[-1] >= section.level:
-            open_.pop()
-        yield section, len(open_)
-        open_.append(section.level)
+    yield from zip(outline.sections, outline.depths, strict=True)
 
 
 FORMATS = {"md": _markdown, "opml": _opml, "json": _json, "csv": _csv, "html": _html}

@@ -30,13 +30,10 @@ def write_bookmarks(
         with pikepdf.open(source, password=password or "") as pdf:
             with pdf.open_outline() as written:
                 written.root.clear()
-                open_: list[tuple[int, pikepdf.OutlineItem]] = []
-                for section in outline.sections:
-                    item = _item(pdf.pages[section.page], section)
-                    while open_ and open_[-1][0] >= section.level:
-                        open_.pop()
-                    (open_[-1][1].children if open_ else written.root).append(item)
-                    open_.append((section.level, item))
+                items: list[pikepdf.OutlineItem] = []
+                for section, parent in zip(outline.sections, outline.parents, strict=True):
+                    items.append(_item(pdf.pages[section.page], section))
+                    (items[parent].children if parent >= 0 else written.root).append(items[-1])
             # The copy is protected as the original is, or not at all.
             pdf.save(part, encryption=_same_protection(pdf, password))
         part.replace(target)

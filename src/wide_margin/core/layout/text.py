@@ -65,7 +65,10 @@ def folded_with_places(text: str) -> tuple[str, list[int]]:
             continue
         after_accent = character in _ACCENTS
         for part in "" if after_accent else fold(character):
-            folded.append(part)
+            # An accent that stands alone is taken apart to a blank and the accent.
+            if part.isspace() and folded[-1:] in ([], [" "]):
+                continue
+            folded.append(" " if part.isspace() else part)
             places.append(place)
     if folded and folded[-1] == " ":
         folded.pop()

@@ -9,7 +9,7 @@ from bisect import bisect_right
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
-from wide_margin.core.answers import Locator
+from wide_margin.core.document import Locator
 from wide_margin.core.layout import Paragraph, SpanOnPage
 from wide_margin.core.margin.entries import Anchor, Entry
 from wide_margin.core.passages import split_sentences

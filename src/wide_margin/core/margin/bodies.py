@@ -10,7 +10,8 @@ from typing import Any
 
 import msgspec
 
-from wide_margin.core.answers import Answer, Excerpt, Locator, Quote, Reach
+from wide_margin.core.answers import Answer, Excerpt, Quote, Reach
+from wide_margin.core.document import Locator
 from wide_margin.core.errors import EntryStoreError
 from wide_margin.core.explain import Explanation, Meaning, Reference
 from wide_margin.core.geometry import Box

@@ -101,6 +101,26 @@ class Outline:
         return len({section.level for section in self.sections})
 
     @property
+    def parents(self) -> tuple[int, ...]:
+        """The section around each section, -1 for none."""
+        found: list[int] = []
+        open_: list[int] = []
+        for index, section in enumerate(self.sections):
+            while open_ and self.sections[open_[-1]].level >= section.level:
+                open_.pop()
+            found.append(open_[-1] if open_ else -1)
+            open_.append(index)
+        return tuple(found)
+
+    @property
+    def depths(self) -> tuple[int, ...]:
+        """How many sections stand around each, which goes down by one at a time."""
+        found: list[int] = []
+        for parent in self.parents:
+            found.append(found[parent] + 1 if parent >= 0 else 0)
+        return tuple(found)
+
+    @property
     def disputed(self) -> tuple[int, ...]:
         """Indexes of the sections about which the witnesses disagree."""
         return tuple(k for k, section in enumerate(self.sections) if section.disagreements)

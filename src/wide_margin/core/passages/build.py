@@ -72,18 +72,14 @@ def _section_kinds(
     section must look like it as well.
     """
     kinds: dict[int, str] = {}
-    inherited: list[tuple[int, str]] = []
-    for index, section in enumerate(outline.sections):
-        while inherited and inherited[-1][0] >= section.level:
-            inherited.pop()
-        kind = inherited[-1][1] if inherited else ""
+    for index, (section, parent) in enumerate(zip(outline.sections, outline.parents, strict=True)):
+        kind = kinds.get(parent, "")
         inside = paragraphs[section.first_paragraph + 1 : section.end_paragraph]
         if _LISTING_TITLE.search(section.title):
             if _share(inside, lambda p: p.page in listings or _lists_places(p)) >= LISTED:
                 kind = "listing"
         elif _WORKS_TITLE.search(section.title) and _share(inside, _is_work) >= LISTED:
             kind = "works"
-        inherited.append((section.level, kind))
         if kind:
             kinds[index] = kind
     return kinds

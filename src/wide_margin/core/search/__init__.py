@@ -1,7 +1,6 @@
 """Search: our own ranking of passages and sentences, and exact find."""
 
 from wide_margin.core.search.analysis import Analyser, guess_language, is_common
-from wide_margin.core.search.document import ReadDocument, understand, with_outline
 from wide_margin.core.search.find import Findable, Hit, find_all, make_findable
 from wide_margin.core.search.fine import Weighed, weigh
 from wide_margin.core.search.index import Index, build_index
@@ -15,7 +14,6 @@ __all__ = [
     "Index",
     "Query",
     "Ranked",
-    "ReadDocument",
     "Term",
     "Weighed",
     "build_index",
@@ -27,7 +25,5 @@ __all__ = [
     "rank",
     "read_terms",
     "turning_on",
-    "understand",
     "weigh",
-    "with_outline",
 ]

@@ -155,18 +155,14 @@ def _title_terms(
     outline: Outline, analyser: Analyser, term_ids: dict[str, int], written: Counter[str]
 ) -> list[dict[int, float]]:
     rows: list[dict[int, float]] = []
-    open_: list[tuple[int, dict[int, float]]] = []
-    for section in outline.sections:
-        while open_ and open_[-1][0] >= section.level:
-            open_.pop()
-        row = {term: 0.5 for term in open_[-1][1]} if open_ else {}
+    for section, parent in zip(outline.sections, outline.parents, strict=True):
+        row = dict.fromkeys(rows[parent], 0.5) if parent >= 0 else {}
         for word in words(section.title):
             written[word] += 1
             if is_common(word, analyser.language):
                 continue
             for term in analyser.terms_of(word):
                 row[term_ids.setdefault(term, len(term_ids))] = 1.0
-        open_.append((section.level, row))
         rows.append(row)
     return rows
 

@@ -2,6 +2,8 @@
 
 from collections.abc import Iterable
 
+from rapidfuzz.distance import OSA
+
 from wide_margin.core.search.vectors import frequency_rank
 
 SHORTEST = 6
@@ -39,13 +41,4 @@ def meant_by(word: str, forms: Iterable[str]) -> list[str]:
 
 def _is_one_off(word: str, form: str) -> bool:
     """Whether one letter added, left out or changed, or two swapped, makes one of the other."""
-    if word == form or not form.isalpha():
-        return False
-    start = 0
-    while start < min(len(word), len(form)) and word[start] == form[start]:
-        start += 1
-    left, right = word[start:], form[start:]
-    if len(word) == len(form):
-        is_swapped = left[:2] == right[:2][::-1] and left[2:] == right[2:]
-        return left[1:] == right[1:] or is_swapped
-    return left[1:] == right if len(word) > len(form) else left == right[1:]
+    return form.isalpha() and OSA.distance(word, form, score_cutoff=1) == 1

@@ -14,7 +14,7 @@ from pathlib import Path
 
 import platformdirs
 
-from wide_margin.core.search import ReadDocument
+from wide_margin.core.document import ReadDocument
 
 log = logging.getLogger(__name__)
 

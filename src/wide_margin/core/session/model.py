@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from wide_margin.core.answers.figures import Figure
+from wide_margin.core.document import Figure
 from wide_margin.core.layout import PageLabels, SpanOnPage
 from wide_margin.core.outline import Outline
 

@@ -7,11 +7,11 @@ from wide_margin.core.answers import (
     Answer,
     Reach,
     answer_quoted,
-    find_figures,
     kind_of_document,
     named_reach,
     worth_asking,
 )
+from wide_margin.core.document import ReadDocument, find_figures, understand, with_outline
 from wide_margin.core.errors import NotReadyError, WideMarginError
 from wide_margin.core.explain import Explanation, explain, find_definitions
 from wide_margin.core.explain.definitions import Definitions
@@ -20,15 +20,7 @@ from wide_margin.core.layout import tidy
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import Bookmark
 from wide_margin.core.pages.document import PdfFile, sha256_of
-from wide_margin.core.search import (
-    Findable,
-    Hit,
-    ReadDocument,
-    find_all,
-    make_findable,
-    understand,
-    with_outline,
-)
+from wide_margin.core.search import Findable, Hit, find_all, make_findable
 from wide_margin.core.session import cache
 from wide_margin.core.session.blocks import BlockRead, gather_blocks, n_blocks, read_blocks
 from wide_margin.core.session.model import FoundHit, ReadSummary

@@ -100,17 +100,15 @@ class SectionTree(QTreeWidget):
         self.blockSignals(True)
         self.clear()
         self._items = []
-        open_: list[tuple[int, QTreeWidgetItem]] = []
         roots: list[QTreeWidgetItem] = []
-        for index, section in enumerate(outline.sections):
-            while open_ and open_[-1][0] >= section.level:
-                open_.pop()
+        for index, (section, parent) in enumerate(
+            zip(outline.sections, outline.parents, strict=True)
+        ):
             item = self._row(index, section)
-            if open_:
-                open_[-1][1].addChild(item)
+            if parent >= 0:
+                self._items[parent].addChild(item)
             else:
                 roots.append(item)
-            open_.append((section.level, item))
             self._items.append(item)
         self.addTopLevelItems(roots)
         closed = self._closed

@@ -268,18 +268,15 @@ class ContentsPanel(QFrame):
         """List the sections; the outermost are open when they are few."""
         self.contents.clear()
         self._items = []
-        open_: list[tuple[int, QTreeWidgetItem]] = []
         roots: list[QTreeWidgetItem] = []
+        parents, depths = outline.parents, outline.depths
         for index, section in enumerate(outline.sections):
-            while open_ and open_[-1][0] >= section.level:
-                open_.pop()
             label = labels.listed(section.page)
-            item = self.contents.row(section.title, label, len(open_), index)
-            if open_:
-                open_[-1][1].addChild(item)
+            item = self.contents.row(section.title, label, depths[index], index)
+            if parents[index] >= 0:
+                self._items[parents[index]].addChild(item)
             else:
                 roots.append(item)
-            open_.append((section.level, item))
             self._items.append(item)
         self.contents.addTopLevelItems(roots)
         self._say_if_empty()

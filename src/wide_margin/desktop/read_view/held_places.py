@@ -4,7 +4,7 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject
 
-from wide_margin.core.answers import Locator
+from wide_margin.core.document import Locator
 from wide_margin.core.margin import Entry, QuestionBody
 from wide_margin.desktop.read_view.pages_view import Laid
 

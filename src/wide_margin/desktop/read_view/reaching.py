@@ -4,7 +4,8 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QSize
 
-from wide_margin.core.answers import Figure, Reach, figure_reach, pages_reach, section_reach
+from wide_margin.core.answers import Reach, figure_reach, pages_reach, section_reach
+from wide_margin.core.document import Figure
 from wide_margin.desktop.words import ask_row, ask_text
 
 if TYPE_CHECKING:

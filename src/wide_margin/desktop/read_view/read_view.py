@@ -8,7 +8,7 @@ from PySide6.QtCore import QPoint, Qt, QTimer, QUrl, Signal
 from PySide6.QtGui import QDesktopServices, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QSplitter, QVBoxLayout, QWidget
 
-from wide_margin.core.answers import Figure, Locator
+from wide_margin.core.document import Figure, Locator
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.layout import PageLabels, SpanOnPage
 from wide_margin.core.margin import Entry, EntryKind, QuestionBody

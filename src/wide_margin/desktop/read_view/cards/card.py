@@ -15,7 +15,8 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLayout, QVBoxLayout, QWidget
 
-from wide_margin.core.answers import Locator, Quote
+from wide_margin.core.answers import Quote
+from wide_margin.core.document import Locator
 from wide_margin.core.layout import page_shown
 from wide_margin.core.margin import Entry
 from wide_margin.desktop.look import Colours, sans_font

@@ -4,10 +4,10 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from wide_margin.core.document.model import ReadDocument
 from wide_margin.core.geometry import Box, around
 from wide_margin.core.layout import Paragraph, SpanOnPage, tidy
 from wide_margin.core.outline.titles import squash
-from wide_margin.core.search import ReadDocument
 
 _NUMBER = re.compile(r"\s*([^\W\d_]+\.?)\s+((?:[A-Z]?\d+(?:[.–-]\d+)*|[IVX]+|[A-Z])\w?)\b")
 FEW_WORDS = 4

@@ -1,0 +1,174 @@
+"""Candidates: the sentences that may answer, with the signs that speak for each."""
+
+import re
+from dataclasses import dataclass
+
+import numpy as np
+
+from wide_margin.core.answers.question import Question
+from wide_margin.core.answers.signs import (
+    asked_thing,
+    begins_alike,
+    counted_thing,
+    counts_it,
+    defined_term,
+    sign_of,
+)
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.geometry import FloatArray, IntArray
+from wide_margin.core.passages import Sentence, names_in
+from wide_margin.core.search import (
+    Weighed,
+    is_common,
+)
+from wide_margin.core.search.analysis import words
+
+N_STATEMENTS = 60
+OF_PAGE = 10.0
+"""What the evidence on its page counts for a sentence of the answer."""
+OF_WORKS = 2.0
+"""What it counts for a work to be asked for, and against it where none is."""
+UNFIT = 6.0
+"""What not reading as a statement costs it."""
+OF_THING = 0.25
+"""What the word for the kind of thing that is asked for weighs as a sign: "method", "option"."""
+OF_DEFINING = 3.0
+"""What the form of a definition counts against the signs of other kinds of answer."""
+OF_ENTRY = 1.3
+"""What weighs as a sign that a sentence begins the description of the term asked for."""
+COUNTED = 1.5
+"""What a number in front of the thing that is counted weighs as a sign."""
+INHERITED = 0.8
+"""What a sentence that leans on the one before takes over of that one's words."""
+_STRANGE = re.compile(r"[^A-Za-zÀ-ÿ ,.’']")
+_CODE = re.compile(r"[\\{}@$<>=;|#^_~]")
+LEANS = re.compile(
+    r"^(?:it|its|this|these|that|those|they|their|he|she|such|both|here|there|then|thus|hence|so|therefore|consequently"
+    r"|accordingly|however|otherwise|instead|in (?:this|that|such) case|for (?:this|that|these) reasons?|for example"
+    r"|as a result)\b", re.I
+)  # fmt: skip
+REFERS = re.compile(r"\(?(?:please )?(?:see|refer to|siehe|voir|véase)\b", re.I)
+
+
+@dataclass(frozen=True, slots=True)
+class Candidate:
+    """A sentence that may answer."""
+
+    sentence: int
+    page: int
+    score: float
+    """As a sentence of the answer, log odds."""
+    place: float
+    """As a place to look at: the evidence on its page."""
+    held: tuple[float, ...]
+    """Weight of the best variant of each of the question's words in the sentence."""
+    around: tuple[float, ...]
+    """The same in its passage and titles."""
+
+
+def signs_of(document: ReadDocument, question: Question, rows: IntArray) -> FloatArray:
+    """(n,) how far each sentence has the form of the wanted answer."""
+    text = document.text
+    topic = tuple(
+        word
+        for word in words(defined_term(question.text) if question.kind == "what is" else "")
+        if not is_common(word, document.index.language)
+    )
+    thing = counted_thing(question.text)
+    found = OF_THING * _names_thing(document, question, rows)
+    for k, row in enumerate(rows):
+        sentence = text.sentences[row].text
+        sign = sign_of(question.kind, sentence, topic)
+        if topic and _explains(document, int(row), topic):
+            sign = OF_ENTRY
+        if topic:
+            sign *= OF_DEFINING
+        if thing and counts_it(sentence, thing):
+            sign = max(sign, COUNTED)
+        found[k] += sign
+    return found
+
+
+def _names_thing(document: ReadDocument, question: Question, rows: IntArray) -> FloatArray:
+    """(n,) 1 where a sentence has the word for the kind of thing that is asked for."""
+    index = document.index
+    stems = index.analyser.terms_of(asked_thing(question.text))
+    if not stems or stems[0] not in index.term_ids or question.kind == "where":
+        return np.zeros(len(rows), np.float32)
+    return (index.by_sentence.counts_of(index.term_ids[stems[0]], rows) > 0).astype(np.float32)
+
+
+def _explains(document: ReadDocument, row: int, topic: tuple[str, ...]) -> bool:
+    """Whether a sentence begins the description of a term, word for word the one in question."""
+    text = document.text
+    term = text.sentences[row].term
+    if term < 0 or text.sentences[row].kind == "code":
+        return False
+    before = text.sentences[row - 1] if row else None
+    if before and before.term == term and before.paragraph != text.terms[term].paragraph:
+        return False  # not the first one
+    if (
+        before
+        and before.term == term
+        and text.sentences[row].kind == "entry"
+        and before.kind == "entry"
+    ):
+        return False
+    named = [
+        w
+        for w in words(names_in(text.terms[term].text))
+        if not is_common(w, document.index.language)
+    ]
+    return len(named) == len(topic) and all(
+        begins_alike(a, b) for a, b in zip(named, topic, strict=True)
+    )
+
+
+def find_candidates(
+    document: ReadDocument, weighed: Weighed, *, about_works: bool
+) -> list[Candidate]:
+    """The weighed sentences, best first."""
+    text = document.text
+    found: list[Candidate] = []
+    held = weighed.held.copy()
+    for k in range(1, len(held)):  # "It is changed …" speaks of what the one before names
+        follows = weighed.sentences[k] == weighed.sentences[k - 1] + 1
+        if follows and LEANS.match(text.sentences[weighed.sentences[k]].text):
+            held[k] = np.maximum(held[k], INHERITED * held[k - 1])
+    around = np.maximum(weighed.held_around, 0.7 * weighed.titled)
+    for k, row in enumerate(weighed.sentences):
+        sentence = text.sentences[row]
+        evidence = weighed.page_score(sentence.page)
+        score = float(weighed.says[k]) + OF_PAGE * evidence - UNFIT * (1 - fitness(sentence))
+        if sentence.kind == "works":
+            score += OF_WORKS if about_works else -OF_WORKS
+            evidence += about_works
+        found.append(
+            Candidate(
+                int(row), sentence.page, score, evidence,
+                tuple(held[k].tolist()), tuple(around[k].tolist()),
+            )
+        )  # fmt: skip
+    found.sort(key=lambda c: (-c.score, c.sentence))
+    return found
+
+
+def fitness(sentence: Sentence) -> float:
+    """Less for what does not read as a statement: headings, code, scraps, very long runs."""
+    n_words = len(sentence.text.split())
+    if sentence.kind == "heading":
+        return 0.55
+    if sentence.kind == "code" or n_words < 4:
+        return 0.7
+    if sentence.text.endswith("?") or REFERS.match(sentence.text):
+        return 0.7
+    if len(_CODE.findall(sentence.text)) > 0.05 * len(sentence.text):
+        return 0.7
+    if sentence.kind in ("row", "note"):
+        return 0.9
+    n_strange = len(_STRANGE.findall(sentence.text))
+    if n_strange > 0.22 * len(sentence.text):  # formulas, listings, rows of figures
+        return 0.75
+    if n_words > 70:
+        return 0.8
+    return 1.0

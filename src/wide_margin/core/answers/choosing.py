@@ -1,0 +1,220 @@
+"""Choosing what is quoted: the best sentences, what they lean on, and no more than is wanted."""
+
+import re
+from dataclasses import replace
+
+import numpy as np
+
+from wide_margin.core.answers.candidates import LEANS, N_STATEMENTS, Candidate, fitness
+from wide_margin.core.answers.corrections import corrections_of, is_about_another
+from wide_margin.core.answers.lists import (
+    LONGEST,
+    MAX_ITEMS,
+    MAX_LIST_WORDS,
+    items_after,
+    list_after,
+)
+from wide_margin.core.answers.model import Quote
+from wide_margin.core.answers.quoting import quote_rows
+from wide_margin.core.answers.reading import Asked
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.search import (
+    Query,
+)
+
+MAX_WORDS = 80
+"""A quoted answer stops before this."""
+FULL, FULL_LIST = 32, 60
+"""With so many words an answer has enough; one more sentence may be begun before."""
+LEANING_WORDS = 60
+"""A sentence that leans on the quoted one is quoted with it up to so many words."""
+LONGEST_CODE = 24
+"""What a sentence introduces in code is quoted up to so many words."""
+NOT_FAR = 6.0
+"""How far behind the best a further sentence may be."""
+BESIDE, OTHER_PAGE, OF_NEW = 2.0, 1.5, 8.0
+"""What counts for a further sentence: standing beside, against: another page, for: new words."""
+ENDS = re.compile(r"[.!?][\"'”’)\]]*$")
+
+
+def choose_quotes(
+    document: ReadDocument, asked: Asked, query: Query, candidates: list[Candidate]
+) -> tuple[Quote, ...]:
+    """The fewest sentences that answer, best first."""
+    question, form = asked.question, asked.form
+    sentences = document.text.sentences
+    statements = [c for c in candidates[:N_STATEMENTS] if sentences[c.sentence].kind != "heading"]
+    if not statements:
+        return ()
+    best = statements[0]
+    if question.kind == "list" or form.as_list:
+        best = _introducing(document, best)
+    rows = _chosen(document, asked, query, best, statements)
+    used = set(rows)
+    corrections = corrections_of(document, best.sentence, query, used)
+    corrected = [quote_rows(document, question, a, b) for a, b in _runs(sorted(corrections), -1)]
+    quotes = [q for q in corrected if not is_about_another(q.text, question.text)]
+    items: list[Quote] = []
+    last = max(_run_of(rows, best.sentence))
+    if question.kind in ("list", "how to") or form.as_list or sentences[last].text.endswith(":"):
+        quoted = sum(len(sentences[row].text.split()) for row in rows)
+        most = LONGEST if question.kind == "list" or form.as_list else MAX_LIST_WORDS
+        items = items_after(document, last, used, min(most, LONGEST - quoted))
+    for first, end in _runs(rows, best.sentence):
+        quotes.append(quote_rows(document, question, first, end))
+        if first <= best.sentence < end:
+            quotes.extend(items)
+    quotes += [q for q in corrected if q not in quotes]
+    if form.max_words:
+        return tuple(_fitted(quotes, form.max_words))
+    while len(quotes) > 1 and sum(len(q.text.split()) for q in quotes) > LONGEST:
+        quotes.pop()
+    return tuple(quotes)
+
+
+def _introducing(document: ReadDocument, item: Candidate) -> Candidate:
+    """The sentence that introduces the list an item stands in; where there is none, the item."""
+    sentences = document.text.sentences
+    row = item.sentence
+    while sentences[row].kind == "item" and row and item.sentence - row < MAX_ITEMS:
+        row -= 1
+        if sentences[row].section != sentences[item.sentence].section:
+            return item
+    if row < item.sentence and sentences[row].text.endswith(":"):
+        return replace(item, sentence=row, page=sentences[row].page)
+    return item
+
+
+def _chosen(
+    document: ReadDocument,
+    asked: Asked,
+    query: Query,
+    best: Candidate,
+    statements: list[Candidate],
+) -> list[int]:
+    """Rows of the sentences to quote: the best, then what goes on from it or adds to it.
+
+    Sentences of the best page go before those of another, and one that stands beside a chosen
+    one before one that does not: an answer is read in its place.
+    """
+    question, form = asked.question, asked.form
+    sentences = document.text.sentences
+    full = FULL_LIST if question.kind in ("list", "how to") or form.as_list else FULL
+    limit = form.max_words or MAX_WORDS
+    most = form.max_sentences or 4
+    chosen = [best.sentence]
+    listed = list_after(document, best.sentence)  # quoted as a list, not one by one
+    if listed and (question.kind == "list" or form.as_list):
+        return chosen
+    if question.kind not in ("where", "who", "when", "how many"):
+        chosen += _code_after(document, best.sentence)
+    if LEANS.match(sentences[best.sentence].text) and most > 1:
+        for before in (best.sentence - 1, best.sentence - 2):
+            if before < 0 or not _goes_with(document, before, best.sentence):
+                break
+            chosen.append(before)
+            if len(chosen) >= most or not LEANS.match(sentences[before].text):
+                break  # what it leans on may lean itself
+    n_words = sum(len(sentences[row].text.split()) for row in chosen)
+    pages = {best.page}
+    weights = np.array([term.weight for term in query.terms])
+    total = float(weights.sum()) or 1.0
+    covered = np.array(best.held)
+    left = [c for c in statements if c.sentence not in chosen and c.sentence not in listed]
+    while left and len(chosen) < most and n_words < min(full, limit):
+        gains = [float(weights @ np.maximum(np.array(c.held) - covered, 0)) / total for c in left]
+        worths = [
+            c.score
+            + BESIDE * _is_beside(document, c.sentence, chosen)
+            + OF_NEW * gain
+            - OTHER_PAGE * (c.page not in pages)
+            for c, gain in zip(left, gains, strict=True)
+        ]
+        candidate, worth = max(
+            zip(left, worths, strict=True), key=lambda pair: (pair[1], -pair[0].sentence)
+        )
+        left.remove(candidate)
+        behind = best.score - worth
+        length = len(sentences[candidate.sentence].text.split())
+        if behind > NOT_FAR:
+            break
+        if n_words + length > limit or fitness(sentences[candidate.sentence]) < 0.7:
+            continue
+        if n_words + length > 1.8 * full:
+            continue
+        chosen.append(candidate.sentence)
+        covered = np.maximum(covered, candidate.held)
+        pages.add(candidate.page)
+        n_words += length
+    after = max(_run_of(chosen, best.sentence)) + 1
+    if len(chosen) < most and after < len(sentences) and LEANS.match(sentences[after].text):
+        length = len(sentences[after].text.split())  # "They must not …" belongs to what it is about
+        fits = n_words + length <= min(LEANING_WORDS, limit) and after not in chosen
+        if fits and _goes_with(document, after, best.sentence):
+            chosen.append(after)
+    return sorted(chosen)
+
+
+def _code_after(document: ReadDocument, row: int) -> list[int]:
+    """The lines of code that a sentence runs into: "They are created using", then the command."""
+    sentences = document.text.sentences
+    if ENDS.search(sentences[row].text):
+        return []
+    rows: list[int] = []
+    n_words = 0
+    for after in range(row + 1, min(row + 5, len(sentences))):
+        n_words += len(sentences[after].text.split())
+        if sentences[after].kind != "code" or n_words > LONGEST_CODE:
+            break
+        rows.append(after)
+    return rows
+
+
+def _is_beside(document: ReadDocument, row: int, chosen: list[int]) -> bool:
+    """Whether a sentence follows or precedes a chosen one in the same passage."""
+    return any(other in chosen and _goes_with(document, row, other) for other in (row - 1, row + 1))
+
+
+def _goes_with(document: ReadDocument, row: int, other: int) -> bool:
+    """Whether two sentences stand in one passage, neither a row of a table nor a footnote."""
+    passage_of = document.index.sentence_passage
+    kinds = {document.text.sentences[row].kind, document.text.sentences[other].kind}
+    return bool(passage_of[row] == passage_of[other]) and not kinds & {"row", "note"}
+
+
+def _run_of(rows: list[int], row: int) -> list[int]:
+    """The consecutive rows that one of them belongs to."""
+    first = end = row
+    while first - 1 in rows:
+        first -= 1
+    while end + 1 in rows:
+        end += 1
+    return list(range(first, end + 1))
+
+
+def _runs(rows: list[int], best: int) -> list[tuple[int, int]]:
+    """Consecutive rows as [first, end), that of the best first."""
+    runs: list[tuple[int, int]] = []
+    for row in rows:
+        if runs and runs[-1][1] == row:
+            runs[-1] = runs[-1][0], row + 1
+        else:
+            runs.append((row, row + 1))
+    return sorted(runs, key=lambda run: not run[0] <= best < run[1])
+
+
+def _fitted(quotes: list[Quote], max_words: int) -> list[Quote]:
+    """As many quotes as fit a number of words; the first is cut where it alone is longer."""
+    kept: list[Quote] = []
+    left = max_words
+    for quote in quotes:
+        parts = quote.text.split()
+        if len(parts) <= left:
+            kept.append(quote)
+            left -= len(parts)
+        elif not kept:
+            text = " ".join(parts[: max_words - 1]) + " …"
+            inside = tuple(e for e in quote.emphasis if e[1] < len(text) - 2)
+            kept.append(replace(quote, text=text, emphasis=inside))
+            break
+    return kept

@@ -1,0 +1,59 @@
+"""Lists: the items that a sentence introduces or belongs to."""
+
+from wide_margin.core.answers.model import Quote
+from wide_margin.core.document import ReadDocument, locator_for
+
+LONGEST = 115
+"""No answer has more words, list and all."""
+MAX_LIST_WORDS = 50
+"""The items that follow on a sentence are quoted up to this."""
+MAX_ITEMS = 60
+"""Sentences that are looked at for the items of one list."""
+SHORTEST_ITEM = 8
+"""Words that are left at least of an item where a long list is cut."""
+
+
+def items_after(document: ReadDocument, row: int, used: set[int], limit: int) -> list[Quote]:
+    """The items of the list that a sentence introduces or belongs to, so many words of them.
+
+    Where all of them have more words, each is cut: a reader wants to see how many there are.
+    """
+    sentences = document.text.sentences
+    rows = list_after(document, row)
+    firsts = [r for k, r in enumerate(rows) if not k or _begins_item(document, r)]
+    whole = sum(len(sentences[r].text.split()) for r in rows)
+    shown = rows if whole <= limit else firsts[: limit // SHORTEST_ITEM]
+    most = LONGEST if whole <= limit or not shown else max(SHORTEST_ITEM, limit // len(shown))
+    used.update(shown)
+    return [_item(document, r, most) for r in shown]
+
+
+def list_after(document: ReadDocument, row: int) -> list[int]:
+    """Rows of the items that a sentence ending in a colon introduces, or that follow an item."""
+    sentences = document.text.sentences
+    introduces = sentences[row].text.endswith(":")
+    if not introduces and sentences[row].kind != "item":
+        return []
+    rows: list[int] = []
+    for after in range(row + 1, min(row + MAX_ITEMS, len(sentences))):
+        sentence = sentences[after]
+        if sentence.section != sentences[row].section or sentence.kind == "heading":
+            break
+        if sentence.kind in ("item", "row", "entry"):
+            rows.append(after)
+        elif rows or not introduces:
+            break
+    return rows
+
+
+def _begins_item(document: ReadDocument, row: int) -> bool:
+    """Whether a sentence is the first of its item."""
+    sentences = document.text.sentences
+    return sentences[row].paragraph != sentences[row - 1].paragraph
+
+
+def _item(document: ReadDocument, row: int, most: int) -> Quote:
+    """An item of a list, cut after so many words."""
+    parts = document.text.sentences[row].text.split()
+    text = " ".join(parts) if len(parts) <= most else " ".join(parts[: most - 1]) + " …"
+    return Quote(text, (locator_for(document, row),))

@@ -1,0 +1,87 @@
+"""Quotes: sentences verbatim, with the term or the head of the table that they belong to."""
+
+from itertools import pairwise
+
+from wide_margin.core.answers.model import Quote
+from wide_margin.core.answers.question import Question
+from wide_margin.core.answers.signs import (
+    emphasis_for,
+)
+from wide_margin.core.document import Locator, ReadDocument, locator_for
+
+LONGEST_TERM = 14
+"""A described term of more words, a function with many forms, is not quoted."""
+
+
+def quote_rows(document: ReadDocument, question: Question, first: int, end: int) -> Quote:
+    """Consecutive sentences, verbatim.
+
+    A table's row comes with the head of its table, a description with the term it describes; the
+    place of what is said goes before that of what it belongs to.
+    """
+    sentences = document.text.sentences
+    term = _rows_of_term(document, first)
+    if term and term[1] == first:
+        first = term[0]
+    text = _joined(document, first, end)
+    locators: tuple[Locator, ...] = (locator_for(document, first, end),)
+    if term and term[0] < first:
+        text = f"{document.text.terms[sentences[first].term].text} … {text}"
+        locators = (*locators, locator_for(document, *term))
+    head = _head_row(document, first) if sentences[first].kind == "row" else first
+    if head != first:
+        text = f"{sentences[head].text} … {text}"
+        locators = (*locators, locator_for(document, head))
+    return Quote(text, locators, emphasis=emphasis_for(question.kind, text))
+
+
+def _joined(document: ReadDocument, first: int, end: int) -> str:
+    """Sentences [first, end) as one text; items, rows and the next term described begin a line."""
+    sentences, terms = document.text.sentences, document.text.terms
+    parts = [sentences[first].text]
+    for before, sentence in pairwise(sentences[first:end]):
+        is_apart = sentence.paragraph != before.paragraph and (
+            bool({sentence.kind, before.kind} & {"item", "row", "code"})
+            or sentence.term != before.term
+        )
+        if sentence.term >= 0 and terms[sentence.term].paragraph == before.paragraph:
+            is_apart = False  # a description follows its term
+        parts.append(("\n" if is_apart else " ") + sentence.text)
+    return "".join(parts)
+
+
+def _rows_of_term(document: ReadDocument, row: int) -> tuple[int, int] | None:
+    """Rows [first, end) of the sentences that name what a sentence describes, where it does not."""
+    sentences = document.text.sentences
+    if sentences[row].term < 0 or sentences[row].kind == "heading":
+        return None
+    term = document.text.terms[sentences[row].term]
+    if term.is_label or len(term.text.split()) > LONGEST_TERM:
+        return None
+    end = row
+    while end and sentences[end - 1].paragraph > term.paragraph:
+        end -= 1
+    first = end
+    while first and sentences[first - 1].paragraph == term.paragraph:
+        first -= 1
+    if sentences[row].page > sentences[first].page + 1:
+        return None  # too far away to be read together
+    if sentences[first].kind == "entry":  # the term stands in the first sentence itself
+        return (first, first + 1) if first < row else None
+    return (first, end) if first < end else None
+
+
+def _head_row(document: ReadDocument, row: int) -> int:
+    """The first row of the table that a row belongs to."""
+    sentences = document.text.sentences
+    head = row
+    while (
+        head
+        and sentences[head - 1].kind == "row"
+        and (
+            sentences[head - 1].section == sentences[row].section
+            and sentences[head - 1].page == sentences[row].page
+        )
+    ):
+        head -= 1
+    return head

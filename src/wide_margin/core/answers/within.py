@@ -1,0 +1,54 @@
+"""What a reach holds: its passages, sentences and pages."""
+
+import numpy as np
+
+from wide_margin.core.answers.model import Reach
+from wide_margin.core.answers.reading import paragraphs_within
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.geometry import BoolArray
+from wide_margin.core.layout import SpanOnPage
+
+
+def allowed_passages(document: ReadDocument, reach: Reach) -> BoolArray:
+    """(p,) passages that may serve as evidence."""
+    passages = document.text.passages
+    allowed = np.array([p.kind not in ("listing", "heading") for p in passages], dtype=bool)
+    if reach.kind == "section":
+        first, end = paragraphs_within(document, reach)
+        sentences = document.text.sentences
+        allowed &= np.array([first <= sentences[p.first].paragraph < end for p in passages])
+    if reach.kind == "pages":
+        allowed &= np.array([reach.first_page <= p.page <= reach.last_page for p in passages])
+    if reach.spans:
+        rows = rows_within(document, reach.spans)
+        passage_of = document.index.sentence_passage
+        inside = np.zeros(len(passages), dtype=bool)
+        inside[passage_of[rows]] = True
+        allowed &= inside
+    return allowed
+
+
+def rows_within(document: ReadDocument, spans: tuple[SpanOnPage, ...]) -> list[int]:
+    """Rows of the sentences that share a character with some spans."""
+    wanted: dict[int, list[SpanOnPage]] = {}
+    for span in spans:
+        wanted.setdefault(span.page, []).append(span)
+    rows = []
+    for row, sentence in enumerate(document.text.sentences):
+        if sentence.page not in wanted and sentence.page + 1 not in wanted:
+            continue
+        own = document.paragraphs[sentence.paragraph].spans(sentence.start, sentence.end)
+        if any(a.start < b.end and b.start < a.end for a in own for b in wanted.get(a.page, ())):
+            rows.append(row)
+    return rows
+
+
+def pages_covered(document: ReadDocument, reach: Reach) -> tuple[int, int, tuple[int, ...]]:
+    """Pages searched, pages there are within reach, and those of them without text."""
+    pages = set(range(document.facts.n_pages))
+    if reach.kind in ("pages", "section"):
+        pages &= set(range(reach.first_page, reach.last_page + 1))
+    if reach.spans:
+        pages &= {span.page for span in reach.spans}
+    inside = tuple(sorted(pages & {*document.without_text, *document.failed}))
+    return len(pages) - len(inside), len(pages), inside
