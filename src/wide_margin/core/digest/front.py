@@ -59,7 +59,15 @@ def _front_line(line: Line, row: int) -> FrontLine:
     x0, y0, x1, _ = line.box
     spans = tuple(SpanOnPage(line.page, first, end) for first, end in line.spans)
     return FrontLine(
-        tidy(text.replace("\t", "   ")), line.page, line.size, y0, x0, x1, line.is_bold, spans, row
+        "   ".join(tidy(cell) for cell in text.split("\t")).strip(),
+        line.page,
+        line.size,
+        y0,
+        x0,
+        x1,
+        line.is_bold,
+        spans,
+        row,
     )
 
 

@@ -4,12 +4,20 @@ import gc
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import (
+    WHOLE,
     Answer,
     Reach,
-    answer_quoted,
     kind_of_document,
     named_reach,
     worth_asking,
+)
+from wide_margin.core.digest import (
+    Digest,
+    Digester,
+    Field,
+    GistLine,
+    field_of,
+    fields_of,
 )
 from wide_margin.core.document import ReadDocument, find_figures, understand, with_outline
 from wide_margin.core.errors import NotReadyError, WideMarginError
@@ -24,7 +32,7 @@ from wide_margin.core.search import Findable, Hit, find_all, make_findable
 from wide_margin.core.session import cache
 from wide_margin.core.session.blocks import BlockRead, gather_blocks, n_blocks, read_blocks
 from wide_margin.core.session.model import FoundHit, ReadSummary
-from wide_margin.core.session.requests import ReadRequest
+from wide_margin.core.session.requests import DigestRequest, ReadRequest
 from wide_margin.core.session.worker import Send
 
 if TYPE_CHECKING:
@@ -40,6 +48,7 @@ class ReadingService:
         """Nothing is read yet."""
         self._document: ReadDocument | None = None
         self._definitions: Definitions | None = None
+        self._scored: Digester | None = None
         self._findable: Findable | None = None
         self._to_save: tuple[str, ReadRequest] | None = None
 
@@ -133,16 +142,49 @@ class ReadingService:
         self, send: Send, question: str, reach: Reach | str, before: str | None = None
     ) -> Answer:
         """A quoted answer."""
-        document = self._read()
-        if isinstance(reach, str):
-            found = named_reach(document, reach)
-            if found is None:
-                raise WideMarginError(
-                    f"The document has no “{reach}”.",
-                    hint="Name pages (“40-60”), a section (“section 4.2”) or a heading.",
-                )
-            reach = found
-        return answer_quoted(document, question, reach, before)
+        reach = self._reach(reach)
+        return self._digester().answer(question, reach, before)
+
+    def digest(self, send: Send, request: DigestRequest) -> Digest:
+        """Everything a reader wants to know before reading on."""
+        reach = self._reach(request.reach)
+        return self._digester().digest(
+            self._defined(), reach, n_words=request.n_words, n_sentences=request.n_sentences,
+            kind=request.kind,
+        )  # fmt: skip
+
+    def gist(self, send: Send, request: DigestRequest) -> tuple[GistLine, ...]:
+        """The gist alone, as when its length is changed."""
+        return self._digester().gist(
+            self._reach(request.reach), n_words=request.n_words, n_sentences=request.n_sentences
+        )
+
+    def fields(self, send: Send, questions: tuple[str, ...]) -> tuple[Field, ...]:
+        """What the front of the document says, and answers to questions, as fields."""
+        digester = self._digester()
+        asked = [field_of(q, digester.answer(q, WHOLE, None)) for q in questions]
+        return (*fields_of(digester.facts), *asked)
+
+    def _digester(self) -> Digester:
+        if self._scored is None:
+            self._scored = Digester(self._read())
+        return self._scored
+
+    def _defined(self) -> Definitions:
+        if self._definitions is None:
+            self._definitions = find_definitions(self._read())
+        return self._definitions
+
+    def _reach(self, reach: Reach | str) -> Reach:
+        if isinstance(reach, Reach):
+            return reach
+        found = named_reach(self._read(), reach)
+        if found is None:
+            raise WideMarginError(
+                f"The document has no “{reach}”.",
+                hint="Name pages (“40-60”), a section (“section 4.2”) or a heading.",
+            )
+        return found
 
     def worth(self, send: Send, kind: str) -> tuple[str, list[str]]:
         """The kind of the document, found where empty, and questions worth asking of it."""
@@ -153,7 +195,7 @@ class ReadingService:
     def use_outline(self, send: Send, outline: Outline) -> None:
         """Go by an outline that the reader has changed: paths, reach and ranking follow it."""
         self._document = with_outline(self._read(), outline)
-        self._definitions = None
+        self._definitions = self._scored = None
 
     def find(
         self, send: Send, wanted: str, whole_words: bool = False, exactly: bool = False
@@ -176,9 +218,7 @@ class ReadingService:
 
     def explain(self, send: Send, text: str) -> Explanation:
         """What the document says about a selection."""
-        if self._definitions is None:
-            self._definitions = find_definitions(self._read())
-        return explain(self._read(), self._definitions, text)
+        return explain(self._read(), self._defined(), text)
 
     def close(self) -> None:
         """Nothing is held that needs giving back."""

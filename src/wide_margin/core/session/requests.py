@@ -1,7 +1,10 @@
-"""What is asked of a reading worker when it is to read a document."""
+"""What is asked of a reading worker: a document to read, a digest to make."""
 
 from dataclasses import dataclass
 from pathlib import Path
+
+from wide_margin.core.answers import WHOLE, Reach
+from wide_margin.core.digest import DocumentKind
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,3 +31,16 @@ class ReadRequest:
     def is_whole(self) -> bool:
         """Whether nothing of the document is left out; only then it is kept for the next time."""
         return not self.skip and not self.without
+
+
+@dataclass(frozen=True, slots=True)
+class DigestRequest:
+    """What a digest is wanted of, and how long its gist may be."""
+
+    reach: Reach | str = WHOLE
+    """A string such as "section 4.2" or "pages 40-60" is looked up."""
+    n_words: int = 0
+    n_sentences: int = 0
+    """0 where there is no limit; without both the usual length."""
+    kind: DocumentKind | None = None
+    """As the reader has chosen it; found where None."""

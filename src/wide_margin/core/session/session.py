@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from wide_margin.core.answers import WHOLE, Answer, Reach
+from wide_margin.core.digest import Digest, Field, GistLine
 from wide_margin.core.errors import (
     PageFailedError,
     UnreadableFileError,
@@ -21,6 +22,7 @@ from wide_margin.core.pages import PARTS, FileFacts, Link, Picture
 from wide_margin.core.session.link import Worker, memory_for
 from wide_margin.core.session.model import FoundHit, ReadSummary
 from wide_margin.core.session.readings import MAX_RESTARTS, PageProgress, Readings
+from wide_margin.core.session.requests import DigestRequest
 
 if TYPE_CHECKING:
     from wide_margin.core.margin import Entry
@@ -161,6 +163,18 @@ class Session:
             before: The question that this one may lean on.
         """
         return self.query("ask", question, reach, before)
+
+    def digest(self, request: DigestRequest) -> "Future[Digest]":
+        """Everything a reader wants to know before reading on."""
+        return self.query("digest", request)
+
+    def gist(self, request: DigestRequest) -> "Future[tuple[GistLine, ...]]":
+        """The gist alone, in another length."""
+        return self.query("gist", request)
+
+    def fields(self, questions: tuple[str, ...]) -> "Future[tuple[Field, ...]]":
+        """What the front of the document says, and answers to questions, as names and values."""
+        return self.query("fields", questions)
 
     def worth(self, kind: str = "") -> "Future[tuple[str, list[str]]]":
         """The kind of the document, found where it is not given, and what is worth asking."""

@@ -1,0 +1,142 @@
+"""What a reader asks of each kind of document, each filled with the document's own sentences."""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from wide_margin.core.digest.gist import GistLine, Scored, gist_lines
+from wide_margin.core.digest.kinds import DocumentKind
+from wide_margin.core.digest.roles import CUES, Role
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.geometry import FloatArray
+
+MOST_LINES = 3
+OF_CUE, OF_ROLE, OF_PRIOR, OF_PLACE = 1.0, 0.9, 1.2, 0.3
+"""What counts for a sentence: its wording, its section's role, its prior, its place."""
+LEAST = 1.15
+"""Below this nothing is claimed: "not stated"."""
+NEXT_TO_BEST = 0.75
+"""A further sentence must reach this share of the best one's score."""
+
+
+@dataclass(frozen=True, slots=True)
+class Slot:
+    """One thing to know of a kind of document."""
+
+    name: str
+    """As it is called in the digest."""
+    cue: str
+    """Its wording: a name in CUES."""
+    roles: tuple[Role, ...] = ()
+    """Sections where it is usually said."""
+    late: bool = False
+    """Whether it is rather said near the end."""
+
+
+@dataclass(frozen=True, slots=True)
+class Filled:
+    """A slot and the sentences that fill it; none where the document does not state it."""
+
+    slot: Slot
+    lines: tuple[GistLine, ...]
+
+
+AIM = Slot("Aim", "purpose", (Role.ABSTRACT, Role.INTRODUCTION))
+LIMITS = Slot("Limits", "limit", (Role.DISCUSSION, Role.CONCLUSION), late=True)
+CONCLUSION = Slot("Conclusion", "conclusion", (Role.CONCLUSION, Role.DISCUSSION), late=True)
+NEXT = Slot("What comes next", "next", (Role.CONCLUSION, Role.DISCUSSION), late=True)
+WHY = Slot("Why it was made", "why", (Role.INTRODUCTION, Role.ABSTRACT))
+PURPOSE = Slot("Purpose", "purpose", (Role.INTRODUCTION, Role.ABSTRACT))
+AUDIENCE = Slot("For whom", "audience", (Role.INTRODUCTION,))
+NEEDS = Slot("Needed first", "needs", (Role.INTRODUCTION, Role.THANKS))
+WARNINGS = Slot("Warnings", "warning")
+DATA = Slot("Data", "data", (Role.METHOD, Role.RESULTS))
+CHANGES = Slot("Changes", "change", (Role.INTRODUCTION,))
+
+SLOTS: dict[DocumentKind, tuple[Slot, ...]] = {
+    DocumentKind.ARTICLE: (
+        AIM, WHY, Slot("Method", "method", (Role.METHOD, Role.ABSTRACT)), DATA,
+        Slot("Findings", "result", (Role.RESULTS, Role.CONCLUSION, Role.ABSTRACT), late=True),
+        LIMITS, CONCLUSION, NEXT,
+    ),
+    DocumentKind.THESIS: (
+        Slot("Question", "purpose", (Role.INTRODUCTION, Role.ABSTRACT)), WHY,
+        Slot("Method", "method", (Role.METHOD,)), DATA,
+        Slot("Findings", "result", (Role.RESULTS, Role.CONCLUSION), late=True),
+        LIMITS, CONCLUSION, NEXT,
+    ),
+    DocumentKind.MANUAL: (
+        PURPOSE, AUDIENCE, NEEDS, Slot("Main procedures", "procedure", (Role.BODY,)), WARNINGS,
+        LIMITS, CHANGES,
+    ),
+    DocumentKind.REPORT: (
+        Slot("What it reports on", "purpose", (Role.ABSTRACT, Role.INTRODUCTION)),
+        Slot("Figures", "money"), Slot("Findings", "result", (Role.RESULTS, Role.ABSTRACT)),
+        Slot("Decisions", "decision"),
+        Slot("Recommendations", "recommendation", (Role.CONCLUSION,)), NEXT,
+    ),
+    DocumentKind.STATUTE: (
+        PURPOSE, Slot("Definitions", "definition"), Slot("Duties", "duty"),
+        Slot("Rights", "right"), Slot("Dates and sums", "money"),
+        Slot("Exceptions", "exception"),
+    ),
+    DocumentKind.NARRATIVE: (
+        Slot("Course", "story"), Slot("Lines worth remembering", "why"),
+    ),
+    DocumentKind.FORM: (PURPOSE, Slot("Duties", "duty"), Slot("Dates and sums", "money")),
+    DocumentKind.OTHER: (PURPOSE, AUDIENCE, Slot("Findings", "result"), LIMITS, CONCLUSION, NEXT),
+}  # fmt: skip
+
+
+def fill(
+    document: ReadDocument, scored: Scored, slot: Slot, rows: Sequence[int], most: int = MOST_LINES
+) -> Filled:
+    """The sentences that say what a slot asks for, the best ones, in reading order."""
+    scores = slot_scores(document, scored, slot, rows)
+    order = [int(k) for k in np.argsort(-scores, kind="stable")[:12]]
+    best = float(scores[order[0]]) if order else 0.0
+    if best < LEAST:
+        return Filled(slot, ())
+    picked: list[int] = []
+    for k in order:
+        if len(picked) == most or scores[k] < max(LEAST, NEXT_TO_BEST * best):
+            break
+        if not _repeats(scored, rows[k], picked):
+            picked.append(rows[k])
+    return Filled(slot, gist_lines(document, sorted(picked)))
+
+
+def slot_scores(
+    document: ReadDocument, scored: Scored, slot: Slot, rows: Sequence[int]
+) -> FloatArray:
+    """(n,) how surely each of some sentences says what a slot asks for; 0 without its wording."""
+    cue, sentences = CUES[slot.cue], document.text.sentences
+    n = max(len(sentences), 1)
+    scores = np.zeros(len(rows))
+    for k, row in enumerate(rows):
+        sentence = sentences[row]
+        if not np.isfinite(scored.prior[row]):
+            continue
+        n_cues = len(cue.findall(sentence.text))
+        role = _role(scored, sentence.section)
+        if role in (Role.LEGAL, Role.THANKS) and role not in slot.roles:
+            continue
+        if not n_cues:
+            continue
+        in_role = OF_ROLE * (role in slot.roles) + 0.2 * (slot.roles[:1] == (role,))
+        place = row / n if slot.late else 1.0 - row / n
+        scores[k] = (
+            OF_CUE * min(0.7 + 0.3 * n_cues, 1.3) + in_role + OF_PLACE * place
+            + OF_PRIOR * float(np.clip(scored.prior[row], 0.0, 1.2)) - 0.3
+        )  # fmt: skip
+    return scores
+
+
+def _role(scored: Scored, section: int) -> Role:
+    return scored.roles[section] if 0 <= section < len(scored.roles) else Role.BODY
+
+
+def _repeats(scored: Scored, row: int, picked: Iterable[int]) -> bool:
+    own = set(scored.terms[row].tolist())
+    return any(len(own & set(scored.terms[p].tolist())) > 0.7 * max(len(own), 1) for p in picked)

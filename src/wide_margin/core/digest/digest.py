@@ -1,0 +1,87 @@
+"""The digest of a document: everything a reader wants to know before reading on."""
+
+from dataclasses import dataclass
+
+from wide_margin.core.answers import WHOLE, Answer, Reach, answer_quoted
+from wide_margin.core.digest.by_kind import SLOTS, Filled, fill
+from wide_margin.core.digest.facts import Facts, find_facts
+from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines, score
+from wide_margin.core.digest.kinds import DocumentKind
+from wide_margin.core.digest.overview import answer_overview, read_overview, rows_within
+from wide_margin.core.digest.section_lines import SectionLine, section_lines
+from wide_margin.core.digest.selftest import TestQuestion, self_test
+from wide_margin.core.digest.terms import KeyTerm, key_terms
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.explain.definitions import Definitions
+
+
+@dataclass(frozen=True, slots=True)
+class Digest:
+    """What a document is and says, each part with its places."""
+
+    facts: Facts
+    reach: Reach
+    gist: tuple[GistLine, ...]
+    by_kind: tuple[Filled, ...]
+    sections: tuple[SectionLine, ...]
+    terms: tuple[KeyTerm, ...]
+    test: tuple[TestQuestion, ...]
+
+
+class Digester:
+    """Makes digests of one document; what is scored once serves every length and reach."""
+
+    def __init__(self, document: ReadDocument) -> None:
+        """Score the document's sentences and read its front."""
+        self._document = document
+        self.scored: Scored = score(document)
+        self.facts = find_facts(document)
+
+    def gist(
+        self, reach: Reach = WHOLE, *, n_words: int = 0, n_sentences: int = 0
+    ) -> tuple[GistLine, ...]:
+        """The gist of a reach, never over its length and never outside of it."""
+        rows = rows_within(self._document, reach)
+        picked = choose(self.scored, rows, n_words=n_words, n_sentences=n_sentences)
+        return gist_lines(self._document, picked)
+
+    def by_kind(self, kind: DocumentKind, reach: Reach = WHOLE) -> tuple[Filled, ...]:
+        """What a reader asks of a kind of document."""
+        rows = rows_within(self._document, reach)
+        return tuple(fill(self._document, self.scored, slot, rows) for slot in SLOTS[kind])
+
+    def digest(
+        self,
+        definitions: Definitions,
+        reach: Reach = WHOLE,
+        *,
+        n_words: int = 0,
+        n_sentences: int = 0,
+        kind: DocumentKind | None = None,
+    ) -> Digest:
+        """Everything at once."""
+        document = self._document
+        return Digest(
+            facts=self.facts,
+            reach=reach,
+            gist=self.gist(reach, n_words=n_words, n_sentences=n_sentences),
+            by_kind=self.by_kind(kind or self.facts.kind, reach),
+            sections=section_lines(document, self.scored),
+            terms=key_terms(document, self.scored, definitions),
+            test=self_test(document, self.scored, definitions),
+        )
+
+    def answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
+        """An answer to any question: about the whole or a part by the digest, else by search."""
+        asked = read_overview(self._document, typed, reach)
+        if asked is not None:
+            found = answer_overview(self._document, asked, self.scored, self.facts, typed)
+            if found.quotes or asked.kind not in _SEARCHED_TOO:
+                return found
+        return answer_quoted(self._document, typed, reach, before)
+
+
+_SEARCHED_TOO = frozenset(["data", "findings", "method", "needs", "new", "authors and date", "terms",
+                           "licence", "audience", "begin", "why"])  # fmt: skip
+"""Questions about the whole that may be ones for a fact as well: asked of the search where the
+structure does not answer them."""

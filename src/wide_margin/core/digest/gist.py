@@ -1,0 +1,390 @@
+"""The gist of a reach: whole sentences chosen together, in the length asked for.
+
+Two things speak for a choice. Each sentence has a *prior*: how much sentences like it say of what
+their document is about, by its place, its section, its wording and its form. And each term has a
+*weight*: how likely a summary speaks of it. The sentences are chosen that together hold the most
+weight and prior within the length, so that they cover and do not repeat (a budgeted maximum
+coverage: Gillick and Favre 2009; greedy with exchange). Both are linear in features, with weights
+fitted on articles whose abstract is known and hidden (bench/fit_gist.py).
+"""
+
+import json
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from importlib import resources
+
+import numpy as np
+
+from wide_margin.core.digest.roles import CUES, OUTLINES, Role, roles_of
+from wide_margin.core.digest.sentences import stands_alone, strangeness, without_asides
+from wide_margin.core.document import Locator, ReadDocument, locator_for
+from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+from wide_margin.core.search import is_common
+from wide_margin.core.search.vectors import frequency_rank
+
+USUAL_WORDS = 120
+"""Length of a gist where none is asked for."""
+N_TRIED = 400
+"""Sentences with the highest prior that are chosen among."""
+ROUNDS = 3
+"""Exchanges of one sentence for another, each over all of them."""
+NEAR_COPY = 0.7
+"""Share of terms in common from which a sentence repeats another."""
+_CUES = ("purpose", "result", "limit", "conclusion", "next", "method", "data", "why")
+_ROLES = (Role.ABSTRACT, Role.INTRODUCTION, Role.METHOD, Role.RESULTS, Role.DISCUSSION,
+          Role.CONCLUSION, Role.APPENDIX, Role.THANKS, Role.LEGAL)  # fmt: skip
+SENTENCE_FEATURES = (
+    "bias", "early", "late", "first of section", "last of section", "first of paragraph",
+    "first of document", "mass", "mean mass", "in title", "in section title", "spread", "length",
+    "short", "long", "digits", "brackets", "strange", "pointer", "outline", "item", "capitals",
+    *(f"cue {name}" for name in _CUES), *(f"role {role}" for role in _ROLES),
+)  # fmt: skip
+TERM_FEATURES = (
+    "bias", "often", "passages", "in title", "in section titles", "in introduction",
+    "in conclusion", "early", "rare word", "unknown word", "top", "length",
+)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class GistLine:
+    """A sentence of a gist: verbatim, with "…" where an aside was cut."""
+
+    text: str
+    locator: Locator
+    sentence: int
+    """Row in the document's text."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Scored:
+    """A document's sentences and terms, scored once; every gist is chosen from it.
+
+    s sentences, t terms.
+    """
+
+    prior: FloatArray
+    """(s,) how much a sentence like it says of what the document is about; -inf for one that
+    cannot stand alone."""
+    weight: FloatArray
+    """(t,) how likely a summary speaks of the term, 0 to 1; 0 for common words."""
+    n_words: IntArray
+    """(s,) words of each sentence with its asides cut."""
+    terms: tuple[IntArray, ...]
+    """(s,) the different terms of weight in each sentence; empty where it cannot be chosen."""
+    roles: tuple[Role, ...]
+    """(k,) of every section."""
+
+
+@lru_cache(maxsize=1)
+def gist_weights() -> dict[str, FloatArray]:
+    """The fitted weights: "sentence", "term", and "coverage" (one value)."""
+    text = resources.files("wide_margin.data").joinpath("gist-weights.json").read_text("utf-8")
+    data = json.loads(text)
+    return {
+        "sentence": np.array([data["sentence"][name] for name in SENTENCE_FEATURES]),
+        "term": np.array([data["term"][name] for name in TERM_FEATURES]),
+        "coverage": np.array([data["coverage"]]),
+    }
+
+
+def score(document: ReadDocument) -> Scored:
+    """Score every sentence and term of a document."""
+    weights = gist_weights()
+    roles = tuple(roles_of(document.outline))
+    weight = term_weights(document, roles, weights["term"])
+    usable = np.array([stands_alone(s) for s in document.text.sentences], dtype=bool)
+    terms = _terms_of(document, weight, usable)
+    features = sentence_features(document, roles, weight, terms, usable)
+    prior = np.where(usable, features @ weights["sentence"], -np.inf)
+    n_words = np.array(
+        [
+            len(without_asides(s.text).split()) if ok else 0
+            for s, ok in zip(document.text.sentences, usable, strict=True)
+        ],
+        dtype=np.int64,
+    )
+    return Scored(prior, weight, n_words, terms, roles)
+
+
+# --- terms
+
+
+def term_weights(document: ReadDocument, roles: Sequence[Role], weights: FloatArray) -> FloatArray:
+    """(t,) how likely a summary speaks of each term."""
+    features, is_content = term_features(document, roles)
+    odds = 1 / (1 + np.exp(-np.clip(features @ weights, -30, 30)))
+    weight: FloatArray = np.where(is_content, odds, 0.0)
+    return weight
+
+
+def term_features(document: ReadDocument, roles: Sequence[Role]) -> tuple[FloatArray, BoolArray]:
+    """(t, len(TERM_FEATURES)) features, and (t,) whether a term is a word with content."""
+    index = document.index
+    n_terms, n_sentences = len(index.term_ids), len(document.text.sentences)
+    is_content = np.array(
+        [
+            len(form) > 2 and form.isalpha() and not is_common(form, index.language)
+            for form in index.forms
+        ],
+        dtype=bool,
+    )[:n_terms]
+    of_sentence = np.repeat(np.arange(n_sentences), np.diff(index.token_starts))
+    running = np.array(
+        [s.kind not in ("listing", "works", "code", "row") for s in document.text.sentences]
+    )
+    tokens, places = index.tokens, of_sentence
+    if n_sentences:
+        kept = running[of_sentence]
+        tokens, places = tokens[kept], of_sentence[kept]
+    often = np.bincount(tokens, minlength=n_terms).astype(float)[:n_terms]
+    role_of = np.array([_role_at(document, roles, s.section) for s in document.text.sentences])
+    first = np.full(n_terms, float(max(n_sentences, 1)))
+    np.minimum.at(first, tokens, places)
+
+    def within(*wanted: Role) -> FloatArray:
+        inside = np.isin(role_of, [str(role) for role in wanted])
+        counted = np.bincount(tokens[inside[places]], minlength=n_terms)[:n_terms]
+        return np.log1p(counted.astype(float))
+
+    in_titles = np.zeros(n_terms)
+    for term in range(n_terms):
+        rows, values = index.titles.of(term)
+        if len(rows):
+            in_titles[term] = min(float(values.max()) * np.log1p(len(rows)), 3.0)
+    in_title = np.zeros(n_terms)
+    for name in index.analyser.terms(document.facts.title + " " + _printed_title(document)):
+        if (number := index.term_ids.get(name)) is not None:
+            in_title[number] = 1.0
+    ranks = [frequency_rank(form) for form in index.forms[:n_terms]]
+    rare = np.array([np.log10((rank or 0) + 10) if rank is not None else 0.0 for rank in ranks])
+    unknown = np.array([rank is None for rank in ranks], dtype=float)
+    order = np.argsort(np.argsort(-often * is_content))
+    passages = index.document_frequency[:n_terms] / max(len(document.text.passages), 1)
+    scale = np.log1p(often.max(initial=1.0))
+    columns = [
+        np.ones(n_terms), np.log1p(often) / scale, np.sqrt(passages), in_title, in_titles,
+        within(Role.INTRODUCTION, Role.ABSTRACT) / scale, within(Role.CONCLUSION) / scale,
+        1.0 - first / max(n_sentences, 1), rare / 5.0, unknown, (order < 12).astype(float),
+        np.array([min(len(form), 14) / 14 for form in index.forms[:n_terms]]),
+    ]  # fmt: skip
+    return np.stack(columns, axis=1), is_content
+
+
+def _printed_title(document: ReadDocument) -> str:
+    """The first words of the document in the largest type, which hold its title."""
+    lines = [
+        piece.line for p in document.paragraphs[:30] for piece in p.pieces if piece.line.page == 0
+    ]
+    largest = max((line.size for line in lines), default=0.0)
+    return " ".join(line.text for line in lines if line.size > 0.9 * largest)[:300]
+
+
+def _role_at(document: ReadDocument, roles: Sequence[Role], section: int) -> str:
+    return str(roles[section]) if 0 <= section < len(roles) else str(Role.BODY)
+
+
+def _terms_of(
+    document: ReadDocument, weight: FloatArray, usable: BoolArray
+) -> tuple[IntArray, ...]:
+    index = document.index
+    none = np.zeros(0, dtype=np.int64)
+    found: list[IntArray] = []
+    for row, ok in enumerate(usable.tolist()):
+        if not ok:
+            found.append(none)
+            continue
+        tokens = np.unique(index.tokens[index.token_starts[row] : index.token_starts[row + 1]])
+        found.append(tokens[weight[tokens] > 0])
+    return tuple(found)
+
+
+# --- sentences
+
+
+def sentence_features(
+    document: ReadDocument,
+    roles: Sequence[Role],
+    weight: FloatArray,
+    terms: Sequence[IntArray],
+    usable: BoolArray,
+) -> FloatArray:
+    """(s, len(SENTENCE_FEATURES)) features of the sentences; zeros where they are not usable."""
+    sentences = document.text.sentences
+    features = np.zeros((len(sentences), len(SENTENCE_FEATURES)))
+    section_rows = _extent_by(sentences, lambda k: sentences[k].section)
+    paragraph_rows = _extent_by(sentences, lambda k: sentences[k].paragraph)
+    n_passages = max(len(document.text.passages), 1)
+    spread = np.sqrt(document.index.document_frequency / n_passages)
+    title_terms = _title_rows(document)
+    rows = np.flatnonzero(usable)
+    first = int(rows[0]) if len(rows) else 0
+    for row in rows.tolist():
+        sentence, own = sentences[row], terms[row]
+        text = sentence.text
+        n_words = len(text.split())
+        start, end = section_rows[sentence.section]
+        mass = float(weight[own].sum())
+        in_document, in_section = title_terms
+        section = in_section.get(sentence.section, frozenset())
+        values = [
+            1.0,
+            1.0 - row / len(sentences),
+            row / len(sentences),
+            float(row - start <= 1),
+            float(end - row <= 2),
+            float(row == paragraph_rows[sentence.paragraph][0]),
+            float(row - first < 4),
+            mass / 5.0,
+            mass / max(np.sqrt(n_words), 1.0),
+            len(in_document.intersection(own.tolist())) / max(len(in_document), 1),
+            len(section.intersection(own.tolist())) / max(len(section), 1),
+            float(spread[own].mean()) if len(own) else 0.0,
+            min(n_words, 40) / 40,
+            float(n_words < 10),
+            float(n_words > 38),
+            min(sum(c.isdigit() for c in text) / max(len(text), 1) * 10, 1.0),
+            min(text.count("(") / 2, 1.0),
+            strangeness(text),
+            float(_points(text)),
+            float(bool(OUTLINES.search(text))),
+            float(sentence.kind == "item"),
+            min(sum(w[:1].isupper() for w in text.split()[1:]) / n_words * 2, 1.0),
+        ]
+        values += [float(bool(CUES[name].search(text))) for name in _CUES]
+        role = roles[sentence.section] if 0 <= sentence.section < len(roles) else Role.BODY
+        values += [float(role is known) for known in _ROLES]
+        features[row] = values
+    return features
+
+
+def _points(text: str) -> bool:
+    lower = text.casefold()
+    return any(
+        word in lower
+        for word in ("figure ", "fig.", "table ", "see section", "equation", "listing ")
+    )
+
+
+def _extent_by(sentences: Sequence[object], key: object) -> dict[int, tuple[int, int]]:
+    extents: dict[int, tuple[int, int]] = {}
+    for row in range(len(sentences)):
+        value = key(row)  # type: ignore[operator]
+        first, _ = extents.get(value, (row, row))
+        extents[value] = (first, row + 1)
+    return extents
+
+
+def _title_rows(
+    document: ReadDocument,
+) -> tuple[frozenset[int], dict[int, frozenset[int]]]:
+    """Terms of the document's title, and of each section's."""
+    index = document.index
+
+    def ids(text: str) -> frozenset[int]:
+        return frozenset(
+            number for word in index.analyser.terms(text)
+            if (number := index.term_ids.get(word)) is not None
+            and not is_common(index.forms[number], index.language)
+        )  # fmt: skip
+
+    of_sections = {k: ids(s.title) for k, s in enumerate(document.outline.sections)}
+    return ids(f"{document.facts.title} {_printed_title(document)}"), of_sections
+
+
+# --- choosing
+
+
+def choose(
+    scored: Scored, rows: Iterable[int], *, n_words: int = 0, n_sentences: int = 0
+) -> list[int]:
+    """Rows of the sentences that say most together, in reading order.
+
+    Args:
+        scored: Of the whole document.
+        rows: Those to choose among.
+        n_words: At most so many words; 0 for no limit.
+        n_sentences: At most so many sentences; 0 for no limit.
+    """
+    among = [row for row in rows if np.isfinite(scored.prior[row])]
+    among.sort(key=lambda row: (-scored.prior[row], row))
+    among = among[:N_TRIED]
+    limit = n_words or (10**6 if n_sentences else USUAL_WORDS)
+    most = n_sentences or 10**6
+    picked = _greedy(scored, among, limit, most)
+    picked = _exchanged(scored, among, picked, limit)
+    return sorted(picked)
+
+
+def _greedy(scored: Scored, among: Sequence[int], limit: int, most: int) -> list[int]:
+    picked: list[int] = []
+    covered: set[int] = set()
+    left = limit
+    while len(picked) < most:
+        best, best_rate = -1, 0.0
+        for row in among:
+            length = int(scored.n_words[row])
+            if row in picked or length > left or _repeats(scored, row, picked):
+                continue
+            rate = _gain(scored, row, covered) / (length if most > 10**5 else 1.0) ** 0.9
+            if rate > best_rate:
+                best, best_rate = row, rate
+        if best < 0:
+            return picked
+        picked.append(best)
+        covered.update(scored.terms[best].tolist())
+        left -= int(scored.n_words[best])
+    return picked
+
+
+def _gain(scored: Scored, row: int, covered: set[int]) -> float:
+    fresh = [term for term in scored.terms[row].tolist() if term not in covered]
+    coverage = float(gist_weights()["coverage"][0])
+    prior = max(float(scored.prior[row]), 0.01)
+    return prior * float(scored.n_words[row]) + coverage * float(scored.weight[fresh].sum())
+
+
+def _value(scored: Scored, picked: Sequence[int]) -> float:
+    covered = {term for row in picked for term in scored.terms[row].tolist()}
+    coverage = float(gist_weights()["coverage"][0])
+    prior = sum(max(float(scored.prior[row]), 0.01) * float(scored.n_words[row]) for row in picked)
+    return prior + coverage * float(scored.weight[list(covered)].sum())
+
+
+def _exchanged(scored: Scored, among: Sequence[int], picked: list[int], limit: int) -> list[int]:
+    """Exchange one sentence for another while that says more within the same length."""
+    value = _value(scored, picked)
+    for _ in range(ROUNDS):
+        improved = False
+        for k in range(len(picked)):
+            rest = picked[:k] + picked[k + 1 :]
+            used = int(scored.n_words[rest].sum()) if rest else 0
+            for row in among[:80]:
+                if row in picked or used + scored.n_words[row] > limit:
+                    continue
+                if _repeats(scored, row, rest):
+                    continue
+                tried = _value(scored, [*rest, row])
+                if tried > value + 1e-6:
+                    picked, value, improved = [*rest, row], tried, True
+                    break
+        if not improved:
+            break
+    return picked
+
+
+def _repeats(scored: Scored, row: int, picked: Sequence[int]) -> bool:
+    own = set(scored.terms[row].tolist())
+    for other in picked:
+        theirs = set(scored.terms[other].tolist())
+        if own and len(own & theirs) >= NEAR_COPY * min(len(own), len(theirs) or 1):
+            return True
+    return False
+
+
+def gist_lines(document: ReadDocument, rows: Iterable[int]) -> tuple[GistLine, ...]:
+    """The sentences of some rows, asides cut."""
+    return tuple(
+        GistLine(without_asides(document.text.sentences[row].text), locator_for(document, row), row)
+        for row in rows
+    )

@@ -1,0 +1,151 @@
+"""What the sections and sentences of a document do: their roles, told by titles and wording."""
+
+import re
+from enum import StrEnum
+
+from wide_margin.core.outline import Outline
+
+
+class Role(StrEnum):
+    """What a section is for."""
+
+    ABSTRACT = "abstract"
+    INTRODUCTION = "introduction"
+    METHOD = "method"
+    RESULTS = "results"
+    DISCUSSION = "discussion"
+    CONCLUSION = "conclusion"
+    APPENDIX = "appendix"
+    THANKS = "thanks"
+    LEGAL = "legal"
+    BODY = "body"
+
+
+_TITLES = {
+    Role.ABSTRACT: r"abstract|executive summary|zusammenfassung|résumé|resumen|sommario|resumo|samenvatting|sammanfattning|аннотация|摘要",
+    Role.INTRODUCTION: r"introduction|overview|about (?:this|the)|preface|foreword|motivation|purpose|background|scope|einleitung|einführung|vorwort|introducci[óo]n|introduzione|introdução|inleiding|введение|引言|はじめに",
+    Role.METHOD: r"methods?|methodology|materials?|data|model|design|approach|theory|implementation|methode|méthode|métodos?|metodi",
+    Role.RESULTS: r"results?|findings|evaluation|experiments?|application|examples?|illustrations?|ergebnisse|résultats|resultados|risultati",
+    Role.DISCUSSION: r"discussion|limitations?|diskussion|discusión|discussione",
+    Role.CONCLUSION: r"conclusions?|concluding remarks|summary|outlook|future (?:work|directions?)|closing|fazit|schluss|ausblick|conclusiones|conclusioni|conclusões|conclusie|заключение|结论|おわりに",
+    Role.APPENDIX: r"appendi(?:x|ces)|annex|supplement|anhang|annexe|apéndice|appendice|приложение",
+    Role.THANKS: r"acknowledge?ments?|thanks|danksagung|remerciements|agradecimientos|ringraziamenti|computational details|session info|availability",
+    Role.LEGAL: r"licen[sc]e|copyright|copying|legal|permission|gnu free documentation|gnu general public|warranty|terms of use",
+}  # fmt: skip
+_PATTERNS = {
+    role: re.compile(
+        rf"^(?:[\dA-Z]+(?:\.\d+)*\.?\s+|[ivxIVX]+\.\s+)?(?:the\s+)?(?:{words})\b", re.I
+    )
+    for role, words in _TITLES.items()
+}
+_LEGAL_ANYWHERE = re.compile(_TITLES[Role.LEGAL], re.I)
+
+
+def role_of_title(title: str) -> Role:
+    """The role that a section's title names; BODY where it names none."""
+    for role, pattern in _PATTERNS.items():
+        if pattern.search(title):
+            return role
+    return Role.LEGAL if _LEGAL_ANYWHERE.search(title) else Role.BODY
+
+
+def roles_of(outline: Outline) -> list[Role]:
+    """The role of every section; what has none of its own takes that of the section around it."""
+    found: list[Role] = []
+    for section, parent in zip(outline.sections, outline.parents, strict=True):
+        role = role_of_title(section.title)
+        if role is Role.BODY and parent >= 0 and found[parent] is not Role.INTRODUCTION:
+            role = found[parent]
+        found.append(role)
+    return found
+
+
+_THIS = (
+    r"(?:this|the present|the current|our)\s+(?:\w+\s+)?(?:paper|article|document|documentation|manual|guide|handbook|thesis"
+    r"|dissertation|report|book|booklet|vignette|work|study|package|software|program|essay|text|tutorial|policy|standard"
+    r"|specification|library|chapter|section|part|appendix|newsletter|collection)"
+)
+_SAYS = (
+    r"(?:describ|introduc|present|discuss|explain|provid|cover|illustrat|show|review|gives?\b|summari|aims?\b|outlin|propos"
+    r"|demonstrat|contains?\b|deals?\b|addresses|offers?|focus|concern|documents|implements|is (?:about|an?|the|intended|meant|for))"
+)
+CUES = {
+    "purpose": re.compile(
+        rf"\b{_THIS}\s+(?:\w+\s+)?{_SAYS}|\bin (?:this|the present) (?:paper|article|work|vignette|thesis|report|study)\b"
+        r"|\bwe (?:present|propose|describe|introduce|develop|discuss|illustrate|demonstrate|provide|give|review|outline|show how)\b"
+        r"|\b(?:aim|purpose|goal|objective|intention|motivation|idea|mission)s?\b.{0,40}\b(?:is|are|was|were|of|to)\b"
+        r"|\b(?:is|are|was|were) (?:designed|intended|meant|written|created|developed|aimed) (?:to|for|at|as|by)\b"
+        r"|\b(?:dieses?|vorliegende[ns]?) (?:arbeit|handbuch|dokument|buch|text)\b|\b(?:cet?|cette) (?:article|document|manuel|livre|travail|thèse)\b"
+        r"|\beste (?:art[íi]culo|documento|manual|libro|trabajo)\b",
+        re.I,
+    ),
+    "result": re.compile(
+        r"\b(?:results?|findings|analysis|comparison|experiments?|simulations?|estimates?) (?:show|suggest|indicate|reveal|confirm|demonstrate|are|imply)"
+        r"|\bwe (?:found|find|conclude|observe|obtain|see)\b|\bit (?:turns out|can be seen|was found|appears|is shown)\b"
+        r"|\b(?:outperforms?|performs? (?:well|better|best)|rose|fell|increased|decreased|improved) (?:by|to|from|than|the|over)?"
+        r"|\bsignificant(?:ly)?\b",
+        re.I,
+    ),
+    "limit": re.compile(
+        r"\b(?:limitations?|limited|drawbacks?|shortcomings?|disadvantages?|downsides?|caveats?|restricted to|weakness(?:es)?|known (?:problems|issues|bugs))\b"
+        r"|\b(?:can ?not|is not|are not|does not|do not|not) (?:yet|currently|possible|supported|available|handle|feasible|cover|work)\b"
+        r"|\b(?:no longer|too slow|rather slow|computationally (?:expensive|intensive)|problematic|only (?:an? )?approximat\w+|should be used with care|beware|warning)\b",
+        re.I,
+    ),
+    "conclusion": re.compile(
+        r"\b(?:in (?:conclusion|summary|short|sum)|to (?:conclude|summari[sz]e|sum up)|overall|all in all|we conclude|we have (?:shown|presented|described|introduced|demonstrated)"
+        r"|this (?:paper|article|vignette|work) (?:has|briefly|presented|introduced|described))\b",
+        re.I,
+    ),
+    "next": re.compile(
+        r"\b(?:future|further|next|planned|plans?|forthcoming|upcoming|to do|todo|remains? to be|left (?:for|to)|will be|would be (?:interesting|useful|desirable))\b"
+        r".{0,60}\b(?:work|research|versions?|releases?|directions?|developments?|improvements?|extensions?|study|studies|steps?|added|implemented|done|include|support)\b"
+        r"|\b(?:is|are) (?:under development|planned|imaginable|desirable)\b|\bfuture (?:work|research|versions?|directions?)\b",
+        re.I,
+    ),
+    "method": re.compile(
+        r"\b(?:method|approach|model|algorithm|procedure|technique|estimator|framework|strategy|technique|assum\w+|based on|is (?:defined|computed|estimated|calculated|obtained|fitted) (?:as|by|from|with|using))\b",
+        re.I,
+    ),
+    "data": re.compile(
+        r"\b(?:data ?sets?|the data|sample of|samples|observations|respondents|patients|participants|survey|census|records|cases (?:in|of|from)|measurements|collected|corpus|real[- ]world)\b",
+        re.I,
+    ),
+    "why": re.compile(
+        r"\b(?:motivat\w+|because|since there|lack of|no (?:existing|other|native|built-in)|in contrast to|existing (?:packages|software|implementations|tools|approaches|methods)|was (?:created|started|written|born|founded)|needed|reason (?:for|why)|problem (?:with|is|was))\b",
+        re.I,
+    ),
+    "audience": re.compile(
+        r"\b(?:intended for|aimed at|for (?:users|readers|people|beginners|developers|students|anyone)|readers? (?:who|should|are|is)|users who|if you are (?:new|a)|you should (?:already )?(?:know|be familiar)|familiar with|assumes?|prerequisites?|beginners?|newcomers?)\b",
+        re.I,
+    ),
+    "needs": re.compile(
+        r"\b(?:requires?|requirements?|prerequisites?|must (?:be|have) installed|needs? to be (?:installed|loaded)|you (?:will )?need|depends on|before you (?:begin|start)|first install|is available (?:from|at)|can be (?:downloaded|obtained|installed))\b",
+        re.I,
+    ),
+    "procedure": re.compile(
+        r"\b(?:to \w+ (?:a|an|the|your)\b.{0,60}\b(?:use|click|choose|select|run|type|press|call|enter)|first,?|then,?|step|the following (?:steps|command|commands|example)|proceed|is (?:started|run|invoked|called) (?:by|with|from))\b",
+        re.I,
+    ),
+    "warning": re.compile(
+        r"\b(?:warning|caution|never|must not|do not|danger|be careful|note that|beware|important|make sure|otherwise)\b", re.I
+    ),
+    "duty": re.compile(r"\b(?:shall|must|is required to|are required to|is obliged|has to|undertakes?|agrees? to|may not|shall not)\b", re.I),
+    "right": re.compile(r"\b(?:may\b(?! not)|is entitled|are entitled|has the right|is permitted|are permitted|is allowed|grants?|free to|permission)\b", re.I),
+    "definition": re.compile(
+        r"\b(?:means?|refers? to|is defined as|are defined as|is called|are called|denotes?|is understood|shall mean)\b|[“\"][^”\"]{2,40}[”\"] (?:means|is|are)\b", re.I
+    ),
+    "exception": re.compile(r"\b(?:except|unless|notwithstanding|provided that|does not apply|do not apply|other than|subject to|exempt\w*)\b", re.I),
+    "money": re.compile(r"[€$£¥]\s?\d|\b\d[\d,.]*\s?(?:per cent|percent|%|million|billion|euros?|dollars?|pounds?|days?|months?|years?)\b", re.I),
+    "decision": re.compile(r"\b(?:decided|resolved|agreed|approved|adopted|voted|elected|appointed|rejected|launched|introduced)\b", re.I),
+    "recommendation": re.compile(r"\b(?:recommend\w*|should|advis\w+|propos\w+|suggest\w*|ought to)\b", re.I),
+    "change": re.compile(
+        r"\b(?:new (?:in|features?|functionality)|has been (?:added|removed|changed|replaced|renamed)|have been (?:added|removed|changed)|since (?:version|release)|no longer|was (?:added|changed)|now (?:also|supports?|allows?|requires?)|previously|earlier versions?|modified|outdated)\b",
+        re.I,
+    ),
+    "story": re.compile(r"\b(?:said|cried|asked|replied|went|came|died|married|killed|returned|found|born)\b", re.I),
+}  # fmt: skip
+OUTLINES = re.compile(
+    r"\b(?:sections?|chapters?|parts?|appendix) [\dA-Z]+(?:\.\d+)* (?:describ|introduc|present|discuss|explain|provid|cover|illustrat|show|review|gives?|contain|concludes?|deals?|outlines?)", re.I
+)  # fmt: skip
+"""A sentence that tells what a section does."""

@@ -1,0 +1,137 @@
+"""Questions to test oneself with: one at a time, each with one answer that the document gives.
+
+A question never holds its own answer: a statement is asked with a word left out only where that
+word stands nowhere else in it, and a term is asked for by a definition that does not name it.
+"""
+
+import re
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from wide_margin.core.digest.gist import Scored
+from wide_margin.core.digest.sentences import stands_alone, strangeness, without_asides
+from wide_margin.core.document import Locator, ReadDocument, locator_for
+from wide_margin.core.explain.definitions import Definitions
+
+N_QUESTIONS = 24
+GAP = "____"
+SHORTEST, LONGEST = 8, 34
+"""Words of a statement that is asked with a gap."""
+_UNITS = (
+    r"(?:mm|cm|m|km|metres?|meters?|miles?|feet|ft|inch(?:es)?|kg|g|grams?|kilograms?|litres?|liters?|seconds?|minutes?|hours?|days?|weeks?|months?|years?"
+    r"|per cent|percent|%|degrees?|°C?|volts?|watts?|hertz|Hz|kHz|MHz|bytes?|kilobytes?|megabytes?|MB|GB|kB|bits?|pages?|words?|characters?|copies|persons?|people|times|points?"
+    r"|dollars?|euros?|pounds?|stations?|members?|participants?|observations?|samples?|rows?|columns?)"
+)
+_NUMBER = re.compile(rf"(?<![\w.§-])(?P<n>\d+(?:[.,]\d+)*|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|fourteen|fifteen|eighteen|twenty|thirty|forty|fifty|sixty)\s?(?P<unit>{_UNITS})\b")  # fmt: skip
+_YEAR = re.compile(r"\b(?:in|since|until|of|by)\s+(?P<n>1[5-9]\d\d|20\d\d)\b")
+_CAUSE = re.compile(r"^(?P<what>[^,;]{12,120}?),?\s+(?:because|since it|in order to|so that)\s+(?P<why>[^.;]{12,140})[.]$", re.I)  # fmt: skip
+_DEFINES = re.compile(
+    r"^(?:an?|the)?\s*(?P<term>[A-Za-z][\w’'-]*(?:\s[\w’'-]+){0,3}?)\s+(?:is|are|means|denotes|refers to)\s+(?P<what>(?:an?|the|any|that|one|all|those)\b.{18,220})[.]$", re.I
+)  # fmt: skip
+_VAGUE = re.compile(r"\b(?:this|that|these|those|it|its|they|their|above|below|following|former|latter|he|she|we|our|here|figure|table|section|chapter|equation)\b", re.I)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class TestQuestion:
+    """A question, its answer, and the sentence where it stands."""
+
+    __test__ = False
+
+    question: str
+    answer: str
+    text: str
+    """The sentence, verbatim."""
+    locator: Locator
+    section: int
+    shape: str
+    """definition, number, date, cause or statement."""
+
+
+def self_test(
+    document: ReadDocument, scored: Scored, definitions: Definitions, n: int = N_QUESTIONS
+) -> tuple[TestQuestion, ...]:
+    """Questions spread over the document, no two about the same sentence or with one answer."""
+    found: list[tuple[float, TestQuestion]] = []
+    for row, sentence in enumerate(document.text.sentences):
+        prior = float(scored.prior[row])
+        usable = np.isfinite(prior) and sentence.kind == "body" and stands_alone(sentence)
+        if not usable or strangeness(sentence.text) > 0.2:
+            continue
+        made = next(_questions(document, row), None)
+        if made is not None:
+            found.append((prior + _SHAPES[made.shape], made))
+    return _spread(found, document.facts.n_pages, n)
+
+
+_SHAPES = {"definition": 1.0, "number": 0.8, "date": 0.5, "cause": 0.9, "statement": 0.0}
+"""How good a question of each shape usually is."""
+
+
+def _questions(document: ReadDocument, row: int) -> Iterator[TestQuestion]:
+    sentence = document.text.sentences[row]
+    text = without_asides(sentence.text)
+    if not SHORTEST <= len(text.split()) <= LONGEST or "…" in text:
+        return
+
+    def make(question: str, answer: str, shape: str) -> TestQuestion:
+        return TestQuestion(
+            question, answer, sentence.text, locator_for(document, row), sentence.section, shape
+        )
+
+    vague = bool(_VAGUE.search(text))
+    if not vague and (match := _DEFINES.match(text)):
+        term, what = match["term"], match["what"]
+        if not _shares(term, what) and not _VAGUE.search(term) and len(term) > 3:
+            yield make(f"What is called “{term}”?", f"{what[:1].upper()}{what[1:]}.", "definition")
+    if not vague and (match := _CAUSE.match(text)):
+        why = match["why"]
+        if not _shares(why, match["what"], most=2):
+            yield make(f"{match['what']}: for what reason?", why, "cause")
+    for match in _NUMBER.finditer(text):
+        number = match["n"]
+        if not vague and len(re.findall(rf"(?<!\w){re.escape(number)}(?!\w)", text)) == 1:
+            yield make(_with_gap(text, match.start("n"), match.end("n")),
+                       f"{number} {match['unit']}", "number")  # fmt: skip
+    if not vague and (match := _YEAR.search(text)) and text.count(match["n"]) == 1:
+        yield make(_with_gap(text, match.start("n"), match.end("n")), match["n"], "date")
+
+
+def _with_gap(text: str, start: int, end: int) -> str:
+    return f"{text[:start]}{GAP}{text[end:]}"
+
+
+def _shares(one: str, other: str, most: int = 0) -> bool:
+    """Whether two texts have more than so many words of four letters in common."""
+    a, b = ({w.casefold()[:5] for w in re.findall(r"\w{4,}", t)} for t in (one, other))
+    return len(a & b) > most
+
+
+def _spread(
+    found: Sequence[tuple[float, TestQuestion]], n_pages: int, n: int
+) -> tuple[TestQuestion, ...]:
+    """The best, from all over the document: each further one of a stretch counts less."""
+    stretches: dict[int, int] = {}
+    shapes: dict[str, int] = {}
+    asked: set[str] = set()
+    chosen: list[TestQuestion] = []
+    left = sorted(found, key=lambda pair: -pair[0])[:400]
+
+    def worth(pair: tuple[float, TestQuestion]) -> float:
+        stretch = pair[1].locator.page * 12 // max(n_pages, 1)
+        return pair[0] - 0.4 * stretches.get(stretch, 0) - 0.12 * shapes.get(pair[1].shape, 0)
+
+    while left and len(chosen) < n:
+        best = max(left, key=worth)
+        left.remove(best)
+        question = best[1]
+        key = " ".join(sorted(re.findall(r"\w{5,}", question.question.casefold()))[:6])
+        if key in asked:
+            continue
+        asked.add(key)
+        chosen.append(question)
+        stretch = question.locator.page * 12 // max(n_pages, 1)
+        stretches[stretch] = stretches.get(stretch, 0) + 1
+        shapes[question.shape] = shapes.get(question.shape, 0) + 1
+    return tuple(sorted(chosen, key=lambda q: (q.locator.page, q.locator.y)))

@@ -1,0 +1,71 @@
+"""Which sentences can stand alone, and what is cut from them."""
+
+import re
+
+from wide_margin.core.passages import Sentence
+
+SHORTEST, LONGEST = 6, 70
+"""Words of a sentence that is quoted alone."""
+_HANGS = re.compile(
+    r"^[\W_]*(?:however|therefore|thus|hence|moreover|furthermore|besides|instead|nevertheless|nonetheless|otherwise|likewise|similarly|consequently"
+    r"|accordingly|then|also|again|finally|second(?:ly)?|third(?:ly)?|next|so|but|and|or|yet|still|rather|conversely|indeed|in addition|in contrast"
+    r"|as a result|for example|for instance|e\.g|i\.e|that is|in other words|on the other hand|in this (?:case|way|example|context|respect)|in that case|by doing so|doing so|to do (?:so|this)"
+    r"|as (?:above|before|mentioned|noted|described|shown|discussed|we (?:have )?(?:saw|seen))|both of|each of (?:these|them)|one of (?:these|them)|some of (?:these|them)|all of (?:these|them)|most of (?:these|them)"
+    r"|it|its|they|their|them|he|she|his|her|this|these|those|that|such|the (?:latter|former|above|following|same|second|third|other|others)|both|neither|another|others?|here|there|which|where|what follows"
+    r"|dies(?:e[rsnm]?)?|jedoch|deshalb|daher|außerdem|dann|auch|es|sie|er|aber|und|ce(?:la|ci|s|t|tte)?|il|elle|ils|elles|cependant|donc|ainsi|puis|mais|et"
+    r"|est[eao]s?|es[eao]s?|sin embargo|además|entonces|pero|y)\b",
+    re.I,
+)  # fmt: skip
+_STANDS = re.compile(
+    r"^[\W_]*(?:(?:this|the present|these|those) (?:\w+ )?(?:paper|article|document|documentation|manual|guide|handbook|thesis|dissertation|report|book|vignette|work|study|package"
+    r"|essay|text|tutorial|policy|standard|specification|chapter|section|part|appendix|newsletter|release|edition|version|licen[sc]e|agreement|act|annex)\b"
+    r"|in this (?:paper|article|section|chapter|document|manual|guide|vignette|work|study|thesis|report)\b|there (?:is|are|was|were)\b|here (?:we|is)\b|it is (?:possible|important|necessary|recommended|not)\b"
+    r"|both \w+ and\b|such as\b|in addition to\b|dieses? (?:handbuch|dokument|arbeit|buch|kapitel|abschnitt)\b|cet?(?:te)? (?:article|document|manuel|livre|chapitre|section)\b|es (?:gibt|ist)\b|il (?:existe|faut|est)\b)",
+    re.I,
+)  # fmt: skip
+_ASIDE = re.compile(
+    r"\s*\((?:(?:see|cf\.?|e\.g\.,?|i\.e\.,?|siehe|voir|véase|section|chapter|figure|fig\.|table|page|p\.|eq)\b[^()]{0,90}"
+    r"|[^()]{0,60}\b(?:1[89]|20)\d\d[a-z]?(?:[^()]{0,60})|[^()]{0,6}https?://[^()]{0,120})\)"
+    r"|\s*\[\d+(?:\s*[,;–-]\s*\d+)*\]",
+    re.I,
+)  # fmt: skip
+"""Citations, pointers and addresses in brackets."""
+_CODE = re.compile(r"[\\{}@$<>=|#^~]|::|\w_\w|\w\(\)|\w\.\w+\(")
+_MATHS = re.compile(r"[∑∏∫√≤≥≠≈∈∀∃αβγδεθλμνπρστφχψω∂∇×÷]|\b[a-z]\s*[=<>]\s*[\w(]")
+_ENDS = re.compile(r"[.!?。！？][\"'”’»)\]]*$")
+_STARTS = re.compile(r"^[\"'“‘«(\[]*[A-ZÀ-ÖØ-ÞА-Я0-9\u3040-\u9fff]|^[a-z]+[A-Z]\w*\b|^[\"“]")
+
+
+def stands_alone(sentence: Sentence) -> bool:
+    """Whether a sentence is whole and makes sense without the one before."""
+    text = sentence.text
+    n_words = len(text.split())
+    if sentence.kind not in ("body", "item") or not SHORTEST <= n_words <= LONGEST:
+        return False
+    if not _ENDS.search(text) or not _STARTS.search(text):
+        return False
+    if hangs(text) or text.count("\t"):
+        return False
+    letters = sum(c.isalpha() for c in text)
+    return letters >= 0.68 * len(text.replace(" ", "")) and text.count(". .") == 0
+
+
+def hangs(text: str) -> bool:
+    """Whether a sentence leans on the one before it."""
+    return bool(_HANGS.match(text)) and not _STANDS.match(text)
+
+
+def strangeness(text: str) -> float:
+    """How much of a sentence is code or formula, 0 to 1."""
+    n = len(_CODE.findall(text)) + len(_MATHS.findall(text))
+    return min(n / 6.0, 1.0)
+
+
+def without_asides(text: str) -> str:
+    """A sentence with citations and pointers cut, "…" in their place."""
+    cut = _ASIDE.sub(" …", text)
+    if cut == text:
+        return text
+    cut = re.sub(r"\s*…\s*…", " …", cut)
+    cut = re.sub(r"\s*…\s*(?=[.!?]$)", " …", cut)
+    return re.sub(r"…(?=\w)", "… ", cut).strip()

@@ -1,0 +1,126 @@
+"""The terms a document works with: most telling first, with its own definition where it gives one."""
+
+import re
+from collections import Counter
+from dataclasses import dataclass
+
+import numpy as np
+
+from wide_margin.core.digest.gist import Scored
+from wide_margin.core.document import Locator, ReadDocument, locator_for
+from wide_margin.core.explain.definitions import Definitions
+from wide_margin.core.search import is_common
+
+N_TERMS = 40
+MOST_WORDS = 3
+LEAST_OFTEN = 3
+"""A term of several words stands so often at least."""
+N_PLACES = 60
+_WORD = re.compile(r"[^\W\d_]+(?:[-’'][^\W\d_]+)*")
+
+
+@dataclass(frozen=True, slots=True)
+class KeyTerm:
+    """A term, what the document says it is, and where it is taken up."""
+
+    term: str
+    n_times: int
+    definition: str
+    """The defining sentence, verbatim; "" where there is none."""
+    locator: Locator
+    """Of the definition, else of the first sentence with the term."""
+    spread: tuple[float, ...]
+    """Where it stands, in pages from the start; at most N_PLACES of them."""
+
+
+def key_terms(
+    document: ReadDocument, scored: Scored, definitions: Definitions, n: int = N_TERMS
+) -> tuple[KeyTerm, ...]:
+    """The terms that weigh most, each with its places."""
+    counted = _phrases(document)
+    index = document.index
+    ranked: list[tuple[float, str]] = []
+    for phrase, often in counted.items():
+        numbers = [
+            index.term_ids[term] for word in phrase.split() for term in index.analyser.terms_of(word)[:1]
+            if term in index.term_ids
+        ]  # fmt: skip
+        if not numbers:
+            continue
+        weight = float(np.mean(scored.weight[numbers]))
+        n_words = len(phrase.split())
+        ranked.append((weight * np.log1p(often) * (1.0 + 0.45 * (n_words - 1)), phrase))
+    ranked.sort(key=lambda pair: (-pair[0], pair[1]))
+    chosen: list[str] = []
+    for _, phrase in ranked:
+        if len(chosen) == n:
+            break
+        if not any(_within(phrase, other) for other in chosen):
+            chosen.append(phrase)
+    return tuple(_key_term(document, definitions, phrase, counted[phrase]) for phrase in chosen)
+
+
+def _within(one: str, other: str) -> bool:
+    a, b = one.split(), other.split()
+    return set(a) <= set(b) or set(b) <= set(a)
+
+
+def _phrases(document: ReadDocument) -> "Counter[str]":
+    """Words and neighbouring words with content, by how often they stand in running text."""
+    language, counted = document.index.language, Counter[str]()
+    for sentence in document.text.sentences:
+        if sentence.kind in ("listing", "works", "code", "row", "heading"):
+            continue
+        run: list[str] = []
+        for match in [*_WORD.finditer(sentence.text), None]:
+            word = match[0] if match else ""
+            ends = not word or is_common(word.lower(), language) or len(word) < 3
+            if match and run and sentence.text[match.start() - 1 : match.start()] not in (" ", "-"):
+                ends = True
+            if not ends:
+                run.append(word.lower())
+                continue
+            _count_run(run, counted)
+            run = (
+                [word.lower()]
+                if word and not is_common(word.lower(), language) and len(word) > 2
+                else []
+            )
+        _count_run(run, counted)
+    return Counter(
+        {p: n for p, n in counted.items() if n >= LEAST_OFTEN or (" " not in p and n >= 2)}
+    )
+
+
+def _count_run(run: list[str], counted: "Counter[str]") -> None:
+    for length in range(1, MOST_WORDS + 1):
+        for at in range(len(run) - length + 1):
+            counted[" ".join(run[at : at + length])] += 1
+
+
+def _key_term(document: ReadDocument, definitions: Definitions, phrase: str, often: int) -> KeyTerm:
+    analyser = document.index.analyser
+    key = tuple((analyser.terms_of(word) or (word,))[0] for word in phrase.split())
+    found = definitions.get(key, ())
+    rows = _rows_with(document, key)
+    first = rows[0] if rows else 0
+    spread = tuple(
+        float(document.text.sentences[row].page) for row in rows[:: max(1, len(rows) // N_PLACES)]
+    )
+    if found:
+        row = found[0].sentence
+        text = document.text.sentences[row].text
+        return KeyTerm(phrase, often, text, locator_for(document, row), spread)
+    return KeyTerm(phrase, often, "", locator_for(document, first), spread)
+
+
+def _rows_with(document: ReadDocument, key: tuple[str, ...]) -> list[int]:
+    index = document.index
+    numbers = [index.term_ids[stem] for stem in key if stem in index.term_ids]
+    if not numbers:
+        return []
+    rows = index.by_sentence.of(numbers[0])[0]
+    for number in numbers[1:]:
+        rows = np.intersect1d(rows, index.by_sentence.of(number)[0])
+    kinds = ("listing", "works", "heading")
+    return [int(row) for row in rows if document.text.sentences[int(row)].kind not in kinds]
