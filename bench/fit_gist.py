@@ -37,11 +37,13 @@ LEAST, MOST = 40, 350
 """Words of an abstract."""
 N_FOLDS = 10
 RIDGE_TERMS, RIDGE_SENTENCES = 3.0, 6.0
-COVERAGES = (2.0, 5.0, 10.0, 20.0, 40.0)
+COVERAGES = (0.0, 1.0, 2.0, 5.0, 10.0)
 """What is tried for the worth of covering a term, against a word of prior."""
 _STEM = snowballstemmer.stemmer("porter")
 _ABSTRACT = re.compile(r"^\W*(?:abstract|summary)\b[\s.:—–-]*", re.I)
-_ENDS = re.compile(r"^\W*(?:key ?words?|contents|\d+\.?\s+introduction|introduction|msc|jel)\b", re.I)
+_ENDS = re.compile(
+    r"^\W*(?:key ?words?|contents|\d+\.?\s+introduction|introduction|msc|jel)\b", re.I
+)
 
 
 @dataclass(eq=False)
@@ -196,9 +198,7 @@ def gist_of(a: Article, of_terms: FloatArray, of_sentences: FloatArray, coverage
     )
     scored = gist.Scored(prior, weight, n_words, a.own, ())
     gist.gist_weights = lambda: {"coverage": np.array([coverage])}  # type: ignore[assignment]
-    rows = gist.choose(
-        scored, np.flatnonzero(a.usable).tolist(), n_words=len(a.abstract.split())
-    )
+    rows = gist.choose(scored, np.flatnonzero(a.usable).tolist(), n_words=len(a.abstract.split()))
     return " ".join(gist.without_asides(a.document.text.sentences[row].text) for row in rows)
 
 

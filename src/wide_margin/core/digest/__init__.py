@@ -1,12 +1,12 @@
 """The digest: what a document is, its gist, its sections line by line, its terms."""
 
+from wide_margin.core.digest.asked import read_overview
 from wide_margin.core.digest.by_kind import SLOTS, Filled
 from wide_margin.core.digest.digest import Digest, Digester
 from wide_margin.core.digest.facts import Fact, Facts
 from wide_margin.core.digest.fields import Field, as_csv, field_of, fields_of, questions_in
 from wide_margin.core.digest.gist import GistLine
 from wide_margin.core.digest.kinds import DocumentKind
-from wide_margin.core.digest.overview import read_overview
 from wide_margin.core.digest.section_lines import SectionLine
 from wide_margin.core.digest.selftest import TestQuestion
 from wide_margin.core.digest.terms import KeyTerm

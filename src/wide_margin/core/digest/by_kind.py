@@ -13,6 +13,12 @@ from wide_margin.core.geometry import FloatArray
 
 MOST_LINES = 3
 OF_CUE, OF_ROLE, OF_PRIOR, OF_PLACE = 1.0, 0.9, 1.2, 0.3
+FRONT = 0.1
+"""Share of a document, from its first sentence, in which its purpose is usually said."""
+MANY_SENTENCES = 300
+OF_MANY = 0.2
+"""The more sentences there are to choose from, the more one has to show: added to LEAST for each
+tenfold of MANY_SENTENCES."""
 """What counts for a sentence: its wording, its section's role, its prior, its place."""
 LEAST = 1.15
 """Below this nothing is claimed: "not stated"."""
@@ -96,11 +102,12 @@ def fill(
     scores = slot_scores(document, scored, slot, rows)
     order = [int(k) for k in np.argsort(-scores, kind="stable")[:12]]
     best = float(scores[order[0]]) if order else 0.0
-    if best < LEAST:
+    least = LEAST + OF_MANY * max(0.0, float(np.log10(max(len(rows), 1) / MANY_SENTENCES)))
+    if best < least:
         return Filled(slot, ())
     picked: list[int] = []
     for k in order:
-        if len(picked) == most or scores[k] < max(LEAST, NEXT_TO_BEST * best):
+        if len(picked) == most or scores[k] < max(least, NEXT_TO_BEST * best):
             break
         if not _repeats(scored, rows[k], picked):
             picked.append(rows[k])
@@ -125,7 +132,7 @@ def slot_scores(
         if not n_cues:
             continue
         in_role = OF_ROLE * (role in slot.roles) + 0.2 * (slot.roles[:1] == (role,))
-        place = row / n if slot.late else 1.0 - row / n
+        place = row / n if slot.late else 1.0 - min(row / max(FRONT * n, 60), 1.0)
         scores[k] = (
             OF_CUE * min(0.7 + 0.3 * n_cues, 1.3) + in_role + OF_PLACE * place
             + OF_PRIOR * float(np.clip(scored.prior[row], 0.0, 1.2)) - 0.3

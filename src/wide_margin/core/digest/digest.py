@@ -3,11 +3,12 @@
 from dataclasses import dataclass
 
 from wide_margin.core.answers import WHOLE, Answer, Reach, answer_quoted
+from wide_margin.core.digest.asked import read_overview
 from wide_margin.core.digest.by_kind import SLOTS, Filled, fill
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines, score
 from wide_margin.core.digest.kinds import DocumentKind
-from wide_margin.core.digest.overview import answer_overview, read_overview, rows_within
+from wide_margin.core.digest.overview import answer_overview, rows_within
 from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
 from wide_margin.core.digest.terms import KeyTerm, key_terms

@@ -145,7 +145,8 @@ def term_features(document: ReadDocument, roles: Sequence[Role]) -> tuple[FloatA
     def within(*wanted: Role) -> FloatArray:
         inside = np.isin(role_of, [str(role) for role in wanted])
         counted = np.bincount(tokens[inside[places]], minlength=n_terms)[:n_terms]
-        return np.log1p(counted.astype(float))
+        scaled: FloatArray = np.log1p(counted.astype(float))
+        return scaled
 
     in_titles = np.zeros(n_terms)
     for term in range(n_terms):

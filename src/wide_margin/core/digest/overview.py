@@ -1,18 +1,12 @@
-"""Questions about the whole document or a part of it, told from those for a fact, and answered.
-
-They ask about the document, not for a word in it: what it is about, why it was made, what it does
-not do, what chapter 2 says. Which of them is asked is told by wording; a question with words of
-its own beside that wording is one for a fact, and left to the search.
-"""
+"""Questions about the whole document or a part of it, answered from its structure."""
 
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass
 
-from wide_margin.core.answers import Answer, Excerpt, Quote, Reach, section_reach
-from wide_margin.core.answers.form import Form, take_form
+from wide_margin.core.answers import Answer, Excerpt, Quote, Reach
 from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.answers.within import rows_within as rows_of_spans
+from wide_margin.core.digest.asked import Overview
 from wide_margin.core.digest.by_kind import (
     AUDIENCE,
     CHANGES,
@@ -30,58 +24,19 @@ from wide_margin.core.digest.by_kind import (
 from wide_margin.core.digest.facts import Fact, Facts
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines
 from wide_margin.core.digest.roles import OUTLINES, Role
-from wide_margin.core.document import (
-    ReadDocument,
-    section_numbered,
-    section_titled,
-)
-from wide_margin.core.search import is_common
-from wide_margin.core.search.analysis import words
-from wide_margin.core.search.vectors import vectors_of
+from wide_margin.core.document import ReadDocument
 
 GIST_WORDS, SECTION_WORDS = 130, 130
 """Length of an answer where none is asked for."""
 N_SLOT = 4
-OWN_WORDS = 1
-"""So many words of its own a question about the whole may have beside its wording."""
-NEAR_TITLE = 0.5
-"""Share of a part's words that a section's title must have to be meant by it."""
-_NUMBERS = {
-    word: str(n) for n, word in enumerate(
-        ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen", "twenty"]
-    )
-}  # fmt: skip
-_ORDINALS = {
-    word: str(n) for n, word in enumerate(
-        ["zeroth", "first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth", "eleventh", "twelfth"]
-    )
-}  # fmt: skip
-_IT = (
-    r"(?:it|this|that|they|the\s+(?:\w+\s+)?(?:paper|article|document|documentation|manual|guide|handbook|thesis|report|book|booklet"
-    r"|text|essay|vignette|package|program|software|work|study|authors?|writers?|designers?|developers?|licen[sc]e|act|policy|tutorial|file|pdf)"
-    r"|this\s+(?:\w+\s+)?(?:paper|article|document|manual|guide|handbook|thesis|report|book|text|essay|vignette|package|program|software|work|study|licen[sc]e|act|policy|tutorial|file|pdf)"
-    r"|its|their|his|her|you)"
+MOST_LICENCE = 80
+_LICENCE = re.compile(
+    r"\b(?:under|terms of|subject to|by)\b.{0,60}\b(?:licen[sc]es?|gpl|lgpl|gfdl|creative commons|public domain)\b",
+    re.I,
 )
-_WORDINGS: dict[str, str] = {
-    "licence": r"\blicen[sc]e\b|\b(?:may|can|am) i (?:allowed to )?(?:copy|change|share|pass|use|distribute|redistribute|reproduce)|\bon what terms\b|\bcopyright\b|\bpass (?:this|it)\b.*\bon\b|\bredistribut",
-    "authors and date": r"\bwho (?:wrote|made|created|is the author|are the authors?|looks after|edited|maintains|is behind|published|has written)\b|\bauthors?\b.*\?|\bby whom\b|\bwritten by\b|\bwhen (?:was|is|did) (?:it|this|the \w+) (?:written|made|published|issued|from|appear|come out)|\b(?:which|what) (?:version|edition|release|date|year)\b|\bfrom when\b|\bhow old is\b|\bwhere (?:was|did) .*\b(?:published|come out|appear)|\bearlier version of this\b|\boriginal text\b",
-    "new": r"\bwhat(?:'s|’s| is| are| was| has| have)?\b.*\b(?:new|changed?|added|altered|different)\b|\bchanges?\b.*\b(?:release|version|edition|since)\b|\blatest (?:release|version|edition|changes)\b|\bwithdrawn\b|\bsince this was written\b",
-    "terms": r"\b(?:key|main|important|special|central) (?:terms?|words?|concepts?|notions)\b|\bspecial meaning\b|\bvocabulary\b|\bglossary\b|\bwhich (?:words|terms)\b",
-    "organised": r"\bhow is\b.*\b(?:organi[sz]ed|structured|divided|laid out|arranged)\b|\bstructure\b|\bwhat (?:are|is in) (?:its|the) (?:parts|chapters|sections)\b|\boutline of\b",
-    "begin": r"\bwhere (?:should|do|can|shall) i (?:begin|start)\b|\bnew to\b|\bnever used\b|\bget(?:ting)? started\b|\bhow do i (?:begin|start)\b",
-    "limits": r"\b(?:drawbacks?|limits?|limitations?|limited|shortcomings?|weakness(?:es)?|disadvantages?|downsides?|caveats?|fall short|falls short)\b|\bcan(?:'t|’t|not) (?:it|they|this)\b|\bcan (?:it|they) not\b|\bown up\b|\badmit|\bbreaks? down\b|\bnot (?:set out|meant|intended|try|attempt) to\b|\bwhat .* not (?:do|cover|handle)\b|\bknown problems\b|\bproblems? (?:in|with|of) (?:it|the program|the software|its)\b",
-    "conclusion": r"\bconclu(?:de|des|ded|sions?)\b|\bin the end\b|\bfinal (?:verdict|word|thoughts)\b|\btake-?aways?\b|\bbottom line\b",
-    "next": r"\b(?:comes?|done|do|add|added|plans?|planned) (?:\w+ ){0,3}(?:next|later|in (?:the )?future)\b|\bnext\b.*\baccording\b|\bfuture (?:work|plans?|research|directions?)\b|\bimprovements?\b.*\b(?:later|mind|future)\b|\bopen (?:problems?|questions?)\b|\bleave[sd]? for (?:later|others|future)\b|\bwhat (?:comes|is) next\b|\bplan to\b",
-    "why": r"\bwhy\b.*\b(?:made|written|created|bother|started|exist|write|make|developed|needed|begun|built)\b|\bmotivat\w*|\bwhat drove\b|\bwhat (?:prompted|led)\b|\bwrong with (?:the )?(?:existing|other|current)\b|\bwhat problem\b",
-    "audience": r"\bwho (?:is|are|will|would|might|should)\b.*\b(?:for|useful|read|reader|find)\b|\b(?:whom|who) is (?:it|this|the \w+) (?:for|meant|intended|written)\b|\baudience\b|\bfor whom\b|\blikely to find\b|\bwho should\b",
-    "needs": r"\b(?:need|needed|have) to (?:have|know|install)\b|\bneed(?:ed)? (?:first|before|installed)\b|\brequirements?\b|\bprerequisites?\b|\bto follow along\b|\bbefore (?:i|you|one) (?:start|begin|read)\b|\bhave installed\b",
-    "findings": r"\b(?:findings?|results?|outcomes?)\b|\bwhat (?:did|do|does|have|has) (?:they|it|the authors?|he|she) (?:find|found|show|shown|discover|learn)\b|\bc(?:a|o)me out (?:well|best|on top|ahead)\b|\bturn(?:s|ed)? out\b",
-    "method": r"\b(?:which|what) (?:kind of |sort of |type of )?(?:\w+ )?(?:methods?|approach|model|technique|methodology)\b.*\b(?:use|used|rest|based|follow|take)|\bhow (?:did|do|does) (?:they|it|the authors?) (?:do it|proceed|go about|work)\b|^what (?:is the )?(?:method|approach|methodology)\s*\??$",
-    "data": r"\b(?:which|what) (?:\w+ )?data\b|\bwhere do\b.*\bdata\b.*\bcome from\b|\bdata ?sets? (?:are|is|do)\b|\bhow many (?:participants|patients|respondents)\b",
-    "purpose": r"\b(?:goals?|aims?|purposes?|objectives?|mission)\b|\btrying to (?:do|achieve|say|show)\b|\bset(?:s)? out to\b|\bmeant to (?:do|be)\b|\bwhat(?:'s|’s| is| are)\b.{0,40}\bfor\s*\??$|\bpoint of\b|\bintended to\b",
-    "about": r"\b(?:about|gist|tl;?dr|nutshell|synopsis|sum(?:s)? up|summar(?:y|ise|ize|ised|ized)|condense|recap)\b|\b(?:main|key|chief|central|important) (?:points?|ideas?|topics?|messages?|themes?|arguments?|thesis|contents?)\b|\bwhat (?:does|do|is|will) .*\b(?:say|cover|covers|contain|contains|introduce|introduces|discuss|treat|deal with|tell)\b|\btopics?\b|\bin (?:brief|short|a few words)\b|\bexplain\b.*\bwhat\b|\b(?:simply|plain words|simple words)\b|\bwhat(?:'s|’s| is) (?:this|it|in (?:it|this|here))\s*\??$|\bfirst look\b|\bquick overview\b|\bwhat is this (?:paper|document|manual|book|report|text|thing)\b|\bbroadly\b",
-}  # fmt: skip
-_KINDS = {kind: re.compile(pattern, re.I) for kind, pattern in _WORDINGS.items()}
+"""A sentence that says under which licence something is given."""
+LONG = 2000
+"""Sentences above which a document's own opening says what it is about."""
 _SLOTS: dict[str, Slot] = {
     "limits": LIMITS, "conclusion": CONCLUSION, "next": NEXT, "why": WHY, "audience": AUDIENCE,
     "needs": NEEDS, "data": DATA, "purpose": PURPOSE, "new": CHANGES,
@@ -90,543 +45,6 @@ _SLOTS: dict[str, Slot] = {
     "begin": Slot("Where to begin", "audience", (Role.INTRODUCTION,)),
     "organised": Slot("How it is organised", "purpose", (Role.INTRODUCTION,)),
 }  # fmt: skip
-_VOCABULARY = frozenset(
-    [
-        "about",
-        "above",
-        "achieve",
-        "according",
-        "actual",
-        "add",
-        "added",
-        "admit",
-        "aim",
-        "aims",
-        "allowed",
-        "along",
-        "altered",
-        "anything",
-        "approach",
-        "arguments",
-        "article",
-        "articles",
-        "audience",
-        "author",
-        "authors",
-        "based",
-        "before",
-        "begin",
-        "behind",
-        "best",
-        "big",
-        "book",
-        "booklet",
-        "both",
-        "bother",
-        "bottom",
-        "briefly",
-        "brief",
-        "broadly",
-        "build",
-        "bullet",
-        "bullets",
-        "came",
-        "case",
-        "cases",
-        "change",
-        "changed",
-        "changes",
-        "chapter",
-        "chief",
-        "claim",
-        "claims",
-        "come",
-        "comes",
-        "conclude",
-        "concluded",
-        "concludes",
-        "conclusion",
-        "conclusions",
-        "condense",
-        "contain",
-        "contains",
-        "content",
-        "contents",
-        "contribution",
-        "copy",
-        "cover",
-        "covered",
-        "covers",
-        "create",
-        "created",
-        "data",
-        "deal",
-        "describe",
-        "described",
-        "describes",
-        "description",
-        "developed",
-        "developers",
-        "directions",
-        "discuss",
-        "discussed",
-        "document",
-        "documentation",
-        "done",
-        "drawbacks",
-        "drove",
-        "edition",
-        "end",
-        "essay",
-        "exactly",
-        "exist",
-        "existed",
-        "existing",
-        "expect",
-        "explain",
-        "explained",
-        "expressly",
-        "far",
-        "few",
-        "find",
-        "findings",
-        "first",
-        "five",
-        "follow",
-        "form",
-        "four",
-        "future",
-        "general",
-        "get",
-        "gist",
-        "give",
-        "given",
-        "goal",
-        "goals",
-        "good",
-        "guide",
-        "handbook",
-        "have",
-        "help",
-        "how",
-        "idea",
-        "ideas",
-        "important",
-        "improvement",
-        "improvements",
-        "included",
-        "installed",
-        "intended",
-        "interesting",
-        "introduce",
-        "introduced",
-        "introduction",
-        "issued",
-        "key",
-        "kind",
-        "known",
-        "last",
-        "latest",
-        "learn",
-        "leave",
-        "legal",
-        "letter",
-        "licence",
-        "license",
-        "like",
-        "likely",
-        "limit",
-        "limitation",
-        "limitations",
-        "limits",
-        "line",
-        "list",
-        "looks",
-        "made",
-        "main",
-        "maintain",
-        "maintains",
-        "major",
-        "manual",
-        "material",
-        "matter",
-        "meant",
-        "message",
-        "method",
-        "methods",
-        "mind",
-        "most",
-        "motivated",
-        "motivation",
-        "need",
-        "needed",
-        "never",
-        "new",
-        "newcomer",
-        "next",
-        "nutshell",
-        "object",
-        "objective",
-        "objectives",
-        "one",
-        "open",
-        "organised",
-        "organized",
-        "outcome",
-        "outcomes",
-        "outlook",
-        "overall",
-        "overview",
-        "own",
-        "package",
-        "page",
-        "pages",
-        "paper",
-        "paragraph",
-        "part",
-        "parts",
-        "pass",
-        "pdf",
-        "people",
-        "piece",
-        "plain",
-        "plan",
-        "planned",
-        "plans",
-        "please",
-        "point",
-        "points",
-        "possible",
-        "present",
-        "presented",
-        "problem",
-        "problems",
-        "program",
-        "project",
-        "prompted",
-        "propose",
-        "provide",
-        "publication",
-        "published",
-        "purpose",
-        "put",
-        "question",
-        "questions",
-        "quick",
-        "quickly",
-        "read",
-        "reader",
-        "readers",
-        "reading",
-        "really",
-        "recap",
-        "release",
-        "remain",
-        "report",
-        "research",
-        "rest",
-        "result",
-        "results",
-        "review",
-        "right",
-        "save",
-        "say",
-        "says",
-        "second",
-        "section",
-        "sections",
-        "self",
-        "sentence",
-        "sentences",
-        "set",
-        "share",
-        "short",
-        "shortcomings",
-        "should",
-        "show",
-        "simple",
-        "simply",
-        "software",
-        "sort",
-        "source",
-        "start",
-        "started",
-        "statement",
-        "structure",
-        "structured",
-        "study",
-        "subject",
-        "sum",
-        "summarise",
-        "summarised",
-        "summarize",
-        "summarized",
-        "summary",
-        "take",
-        "takeaway",
-        "takeaways",
-        "tell",
-        "term",
-        "terms",
-        "text",
-        "thesis",
-        "thing",
-        "think",
-        "third",
-        "this",
-        "three",
-        "tldr",
-        "today",
-        "topic",
-        "topics",
-        "treat",
-        "treated",
-        "try",
-        "trying",
-        "turn",
-        "tutorial",
-        "two",
-        "type",
-        "understand",
-        "use",
-        "used",
-        "useful",
-        "user",
-        "users",
-        "version",
-        "view",
-        "vignette",
-        "want",
-        "warning",
-        "warnings",
-        "way",
-        "weakness",
-        "weaknesses",
-        "well",
-        "whole",
-        "why",
-        "wish",
-        "word",
-        "words",
-        "work",
-        "works",
-        "would",
-        "write",
-        "writers",
-        "written",
-        "wrong",
-        "wrote",
-        "year",
-        "designers",
-        "designer",
-        "writer",
-        "kinds",
-        "themselves",
-        "itself",
-        "says",
-        "look",
-        "after",
-        "real",
-        "illustrations",
-        "illustration",
-        "examples",
-        "example",
-        "own",
-        "approach",
-        "own",
-        "output",
-        "output",
-        "terms",
-        "feasible",
-        "slow",
-        "becomes",
-        "become",
-        "broke",
-        "makes",
-        "broken",
-        "bits",
-        "else",
-        "anybody",
-        "anyone",
-        "someone",
-        "cannot",
-        "can't",
-        "built",
-        "built-in",
-        "already",
-        "ahead",
-        "handle",
-        "yet",
-        "attempt",
-        "reach",
-        "reached",
-        "bring",
-        "brings",
-        "beginning",
-        "initially",
-        "start",
-        "hold",
-        "holds",
-        "eyes",
-        "currently",
-        "ever",
-        "later",
-        "earlier",
-        "original",
-        "since",
-    ]
-)
-_PART = re.compile(
-    r"\b(?P<word>section|sect?\.|chapter|part|appendix|annex|§)\s*(?:number(?:ed)?\s+|no\.?\s*)?(?P<id>\d+(?:\.\d+)*|[IVXLC]+\b|[A-Z]\b(?:\.\d+)*)"
-    r"|\b(?P<word2>section|chapter|part)\s+(?P<number>" + "|".join(_NUMBERS) + r")\b"
-    r"|\b(?:the\s+)?(?P<ordinal>" + "|".join(_ORDINALS) + r"|last|final|previous|next)\s+(?P<word3>section|chapter|part)\b", re.I
-)  # fmt: skip
-_PAGE = re.compile(
-    r"\b(?:the\s+)?(?P<file>file\s+)?(?:pages?|pp?\.)\s+(?:number(?:ed)?\s+)?(?P<a>\d+|[ivxlc]+)(?:\s*(?:-|–|to|and)\s*(?P<b>\d+|[ivxlc]+))?\b", re.I
-)  # fmt: skip
-_NAMED_PART = re.compile(
-    r"\b(?:the\s+)?(?P<named>preface|foreword|introduction|abstract|conclusions?|discussion|methods?|results|epilogue|prologue|afterword|appendix|summary)\b\s*(?:section|chapter|part)?(?=\s*(?:$|[?.,;:!]|in\b|for\b|about\b|says?\b|please\b))"
-    r"|\b(?:the\s+)?(?:section|chapter|part|bit|passage)s?\s+(?:on|about|called|named|titled|entitled|dealing with|concerning|treating)\s+(?:the\s+)?[“\"‘]?(?P<title>[^?.,;:”\"]{3,70})", re.I
-)  # fmt: skip
-_CONDENSES = re.compile(
-    r"\b(?:summar\w+|sum(?:s)? up|tl;?dr|gist|about|condense|recap|overview|what (?:does|do|is|are)|tell me|explain|main points?|key points?|in short|in brief|nutshell|outline)\b"
-    r"|^\W*(?:section|chapter|part|appendix|annex|page|pages|the|§|p\.)\b", re.I
-)  # fmt: skip
-_POINTS = re.compile(
-    r"\b(?P<n>\d+|"
-    + "|".join(_NUMBERS)
-    + r")\s+(?:\w+\s+)?(?:bullet )?points?\b|\bmain points\b|\bbullets?\b",
-    re.I,
-)
-
-
-@dataclass(frozen=True, slots=True)
-class Overview:
-    """A question about the whole or a part, read."""
-
-    kind: str
-    """"about", "section", "page" or another key of the wordings."""
-    reach: Reach
-    form: Form
-    n_points: int = 0
-    question: str = ""
-
-
-def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview | None:
-    """Read a question about the whole or a part; None for one that asks for a fact.
-
-    Args:
-        document: Its sections and pages are what "section 3" and "page 12" name.
-        typed: As typed.
-        reach: As chosen in the ask line.
-    """
-    whole = " ".join(typed.split())
-    points = _POINTS.search(whole)
-    n_points = _count(points) if points else 0
-    text, form = take_form(whole)
-    if points:
-        text = text.replace(points[0], " ") if points[0] in text else text
-    part, rest = _named_part(document, text)
-    if part is not None and _CONDENSES.search(text) and len(_own_words(document, rest)) <= 0:
-        return Overview("section" if part.kind == "section" else "page", part, form, n_points, text)
-    kind = next((k for k, pattern in _KINDS.items() if pattern.search(text)), "")
-    if not kind and n_points:
-        kind = "about"
-    if not kind or part is not None:
-        return None
-    allowed = OWN_WORDS + (kind in ("data", "findings", "limits", "why", "audience", "licence"))
-    if len(_own_words(document, text)) > allowed:
-        return None
-    return Overview(kind, reach, form, n_points, text)
-
-
-def _count(match: re.Match[str]) -> int:
-    said = match.groupdict().get("n") or ""
-    if said.isdigit():
-        return int(said)
-    return int(_NUMBERS.get(said.lower(), "5"))
-
-
-def _own_words(document: ReadDocument, text: str) -> list[str]:
-    """Words of a question beside those that any question about a whole may have."""
-    title = {w.casefold() for w in words(f"{document.facts.title}")}
-    return [
-        w for w in words(text.casefold())
-        if not is_common(w, "en") and w not in _VOCABULARY and w not in title and len(w) > 2
-        and not w.isdigit() and w.removesuffix("'s").removesuffix("’s") not in title
-    ]  # fmt: skip
-
-
-def _named_part(document: ReadDocument, text: str) -> tuple[Reach | None, str]:
-    """The section or pages that a question names, and the question without them."""
-    sections = document.outline.sections
-    if match := _PART.search(text):
-        word = match["word"] or match["word2"] or match["word3"]
-        identifier = match["id"] or _NUMBERS.get((match["number"] or "").lower(), "")
-        ordinal = (match["ordinal"] or "").lower()
-        if ordinal in ("last", "final"):
-            tops = [k for k, s in enumerate(sections) if s.level == 0]
-            row = tops[-1] if tops else -1
-        else:
-            identifier = identifier or _ORDINALS.get(ordinal, "")
-            row = section_numbered(document.outline, word, identifier) if identifier else -1
-            if row < 0 and identifier.isdigit():
-                row = _nth(document, int(identifier))
-        if row >= 0:
-            return section_reach(sections[row]), text[: match.start()] + " " + text[match.end() :]
-    if match := _PAGE.search(text):
-        pages = document.labels.find(f"file {match['a']}" if match["file"] else match["a"])
-        if pages:
-            last = document.labels.find(match["b"])[:1] if match["b"] else []
-            first, end = sorted((pages[0], last[0] if last else pages[0]))
-            name = f"page {match['a']}" if not match["b"] else f"pages {match['a']}–{match['b']}"
-            reach = Reach("pages", first_page=first, last_page=end, name=name)
-            return reach, text[: match.start()] + " " + text[match.end() :]
-    if match := _NAMED_PART.search(text):
-        row = _titled(document, (match["title"] or match["named"]).strip())
-        if row >= 0:
-            return section_reach(sections[row]), text[: match.start()] + " " + text[match.end() :]
-    return None, text
-
-
-def _nth(document: ReadDocument, n: int) -> int:
-    """The n-th section of the first level, where sections carry no numbers."""
-    if any(re.match(r"\d", s.title) for s in document.outline.sections):
-        return -1
-    tops = [k for k, s in enumerate(document.outline.sections) if s.level == 0]
-    return tops[n - 1] if 0 < n <= len(tops) else -1
-
-
-def _titled(document: ReadDocument, wanted: str) -> int:
-    """The section whose title has, or comes near, some words."""
-    row = section_titled(document.outline, wanted)
-    if row >= 0:
-        return row
-    asked = [w.casefold() for w in words(wanted) if not is_common(w, "en")]
-    if not asked:
-        return -1
-    best, best_share = -1, 0.0
-    for k, section in enumerate(document.outline.sections):
-        title = [w.casefold() for w in words(section.title)]
-        share = sum(_nearness(document, word, title) for word in asked) / len(asked)
-        share -= 0.01 * len(title) + 0.005 * section.level
-        if share > best_share:
-            best, best_share = k, share
-    return best if best_share >= NEAR_TITLE else -1
-
-
-def _nearness(document: ReadDocument, word: str, title: Sequence[str]) -> float:
-    """How near a word comes to one of a title, 0 to 1: by its stem, else by its meaning."""
-    stem = document.index.analyser.terms_of(word)[:1]
-    if any(document.index.analyser.terms_of(other)[:1] == stem for other in title):
-        return 1.0
-    vectors, of = vectors_of([word, *title])
-    if len(of) < 2 or of[0] != 0:
-        return 0.0
-    return max(0.0, float((vectors[1:] @ vectors[0]).max()) - 0.1)
-
-
-# --- answering
 
 
 def answer_overview(
@@ -687,7 +105,7 @@ def _lines(
     if kind == "about":
         return _about(document, scored, rows, limits)
     if kind == "licence":
-        return _of_facts(document, [facts.licence])
+        return _licence(document, scored, facts, rows)
     if kind == "authors and date":
         return _authors_and_date(document, asked, facts)
     if kind == "organised":
@@ -698,6 +116,8 @@ def _lines(
         slot = Slot("Terms", "definition", (Role.INTRODUCTION,))
         return fill(document, scored, slot, rows, most=N_SLOT).lines
     slot = _SLOTS.get(kind, PURPOSE)
+    if kind in ("conclusion", "next") and not _has_end(scored):
+        return ()
     most = form.max_sentences or asked.n_points or N_SLOT
     lines = fill(document, scored, slot, rows, most=most).lines
     if not lines and kind in ("conclusion", "findings"):
@@ -710,17 +130,49 @@ def _lines(
 def _about(
     document: ReadDocument, scored: Scored, rows: Sequence[int], limits: dict[str, int]
 ) -> tuple[GistLine, ...]:
-    """What it is about: the sentences that say so first, then the rest of the gist."""
-    if limits["n_sentences"] == 1 or not any(limits.values()):
-        scores = slot_scores(document, scored, PURPOSE, rows)
-        order = sorted(range(len(rows)), key=lambda k: -scores[k])[:3]
-        first = [rows[k] for k in order if scores[k] > 0]
-        if limits["n_sentences"] == 1 and first:
-            return gist_lines(document, first[:1])
-        left = max(GIST_WORDS - sum(int(scored.n_words[r]) for r in first[:2]), 30)
-        rest = choose(scored, [r for r in rows if r not in first[:2]], n_words=left)
-        return gist_lines(document, [*sorted(first[:2]), *rest])
-    return gist_lines(document, choose(scored, rows, **limits))
+    """What it is about: what its opening says of it first, then the gist.
+
+    A long document says what it is in its preface or introduction; what its many sections say
+    would drown that.
+    """
+    n_words, n_sentences = limits["n_words"], limits["n_sentences"]
+    if not n_words and not n_sentences:
+        n_words = GIST_WORDS
+    scores = slot_scores(document, scored, PURPOSE, rows)
+    order = sorted(range(len(rows)), key=lambda k: -scores[k])[: 1 if n_sentences == 1 else 2]
+    first = [
+        rows[k]
+        for k in order
+        if scores[k] > 0 and (n_sentences or scored.n_words[rows[k]] < n_words)
+    ]
+    if n_sentences:
+        first = first[: (n_sentences + 1) // 2]
+        n_left = n_sentences - len(first)
+        rest = (
+            choose(scored, [r for r in rows if r not in first], n_sentences=n_left)
+            if n_left
+            else ()
+        )
+    else:
+        opening = _opening(document, scored, rows)
+        left = n_words - sum(int(scored.n_words[r]) for r in first)
+        if len(rows) > LONG and opening:
+            rows = opening
+        rest = (
+            choose(scored, [r for r in rows if r not in first], n_words=left) if left > 12 else ()
+        )
+    return gist_lines(document, sorted({*first, *(int(r) for r in rest)}))
+
+
+def _opening(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> list[int]:
+    """Rows of the preface, abstract and introduction near the front."""
+    sentences = document.text.sentences
+    front = rows[: max(len(rows) // 20, 100)]
+    return [
+        r for r in front
+        if 0 <= sentences[r].section < len(scored.roles)
+        and scored.roles[sentences[r].section] in (Role.ABSTRACT, Role.INTRODUCTION)
+    ]  # fmt: skip
 
 
 def _of_role(
@@ -732,6 +184,26 @@ def _of_role(
         if 0 <= sentences[r].section < len(scored.roles) and scored.roles[sentences[r].section] is role
     ]  # fmt: skip
     return gist_lines(document, choose(scored, within, n_sentences=most)) if within else ()
+
+
+def _has_end(scored: Scored) -> bool:
+    """Whether a document has a section where it concludes, or is short enough to do without."""
+    ends = {Role.CONCLUSION, Role.DISCUSSION, Role.ABSTRACT}
+    return len(scored.prior) < LONG or bool(ends & set(scored.roles))
+
+
+def _licence(
+    document: ReadDocument, scored: Scored, facts: Facts, rows: Sequence[int]
+) -> tuple[GistLine, ...]:
+    """The printed notice, and sentences that name a licence by its name."""
+    fact = _of_facts(document, [facts.licence])
+    sentences = document.text.sentences
+    named = [
+        r for r in rows if _LICENCE.search(sentences[r].text) and scored.n_words[r] < MOST_LICENCE
+    ]
+    title = {w.casefold() for w in document.facts.title.split() if len(w) > 3}
+    named.sort(key=lambda r: (not title & {w.casefold() for w in sentences[r].text.split()}, r))
+    return (*fact, *gist_lines(document, sorted(named[: 2 if fact else 3])))
 
 
 def _of_facts(document: ReadDocument, facts: Sequence[Fact | None]) -> tuple[GistLine, ...]:
@@ -756,8 +228,3 @@ def _authors_and_date(
         wanted += [facts.place]
     found = _of_facts(document, wanted)
     return found
-
-
-def is_about_whole(document: ReadDocument, typed: str) -> bool:
-    """Whether a question asks about the whole or a part, for tests and the ask line."""
-    return read_overview(document, typed, Reach()) is not None
