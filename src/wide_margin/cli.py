@@ -13,8 +13,16 @@ import typer
 
 from wide_margin import __version__
 from wide_margin.core.answers import WHOLE, Answer, budget_of, compose, request_for
+from wide_margin.core.digest import DocumentKind, as_csv, questions_in
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
-from wide_margin.core.export import export_outline, read_outline, section_row, write_bookmarks
+from wide_margin.core.export import (
+    export_digest,
+    export_outline,
+    fields_as_json,
+    read_outline,
+    section_row,
+    write_bookmarks,
+)
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import page_shown
 from wide_margin.core.margin import Store, default_store_path
@@ -25,7 +33,7 @@ from wide_margin.core.search.analysis import Analyser
 from wide_margin.core.services import WritingModel, load_settings
 from wide_margin.core.services.keys import model_key
 from wide_margin.core.services.writing_model import first_model
-from wide_margin.core.session import ReadSummary, Session
+from wide_margin.core.session import DigestRequest, ReadSummary, Session
 
 app = typer.Typer(
     help="Read one long PDF with a wide margin beside it.\n\n"
@@ -37,7 +45,7 @@ app = typer.Typer(
 )
 MAX_SENT = 8
 """Excerpts that go to a writing model."""
-COMMANDS = {"open", "outline", "ask", "stand-in"}
+COMMANDS = {"open", "outline", "digest", "ask", "stand-in"}
 
 FileArgument = Annotated[Path, typer.Argument(metavar="FILE", help="The PDF.", show_default=False)]
 PasswordOption = Annotated[
@@ -172,10 +180,21 @@ def _put(text: str, output: Path | None) -> None:
     if output is None:
         typer.echo(_for_screen(text), nl=False)
         return
+    _put_bytes(text.encode(), output)
+
+
+def _put_bytes(written: bytes, output: Path) -> None:
     try:
-        output.write_text(text, encoding="utf-8")
+        output.write_bytes(written)
     except OSError as error:
         raise WideMarginError(f"“{output}” cannot be written.") from error
+
+
+def _text_of(path: Path) -> str:
+    try:
+        return path.read_text(encoding="utf-8")
+    except (OSError, UnicodeDecodeError) as error:
+        raise WideMarginError(f"The questions in “{path}” cannot be read.") from error
 
 
 def _for_screen(text: str) -> str:
@@ -183,6 +202,83 @@ def _for_screen(text: str) -> str:
     if text.lstrip()[:1] in ("{", "["):
         return for_json_on_screen(text)
     return plain(text)
+
+
+class DigestFormat(StrEnum):
+    """Formats of a digest."""
+
+    MARKDOWN = "md"
+    HTML = "html"
+    WORD = "docx"
+
+
+@app.command()
+def digest(
+    file: FileArgument,
+    section: Annotated[
+        str | None,
+        typer.Option("--section", metavar="NAME", help="The gist of a section: number or heading."),
+    ] = None,
+    pages: Annotated[
+        str | None,
+        typer.Option("--pages", metavar="A-B", help="The gist of these pages; 2- to the end."),
+    ] = None,
+    n_words: Annotated[
+        int | None,
+        typer.Option("--words", min=1, help="Words of the gist.", show_default=False),
+    ] = None,
+    n_sentences: Annotated[
+        int | None, typer.Option("--sentences", min=1, help="Its sentences.", show_default=False)
+    ] = None,
+    n_points: Annotated[
+        int | None, typer.Option("--points", min=1, help="Its points.", show_default=False)
+    ] = None,
+    kind: Annotated[
+        DocumentKind | None, typer.Option("--kind", help="Take it for a document of this kind.")
+    ] = None,
+    fields: Annotated[
+        Path | None,
+        typer.Option(
+            "--fields", metavar="FIELDS", help="A file with one question a line: name, value, page."
+        ),
+    ] = None,
+    as_json: JsonOption = False,
+    form: Annotated[
+        DigestFormat | None, typer.Option("--format", help="Another format; md unless given.")
+    ] = None,
+    output: Annotated[
+        Path | None, typer.Option("-o", "--output", metavar="OUT", help="Write to a file.")
+    ] = None,
+    password_file: PasswordOption = None,
+) -> None:
+    """Tell what a document is and says: facts, gist, by kind, section by section, terms."""
+    if pages and section:
+        raise typer.BadParameter("Give --pages or --section, not both.")
+    if sum(map(bool, (n_words, n_sentences, n_points))) > 1:
+        raise typer.BadParameter("Give one of --words, --sentences and --points.")
+    if form is DigestFormat.WORD and output is None:
+        raise typer.BadParameter("A Word file needs a name: give one with -o.")
+    asked = tuple(questions_in(_text_of(fields))) if fields else ()
+    reach = f"pages {pages}" if pages else section or WHOLE
+    request = DigestRequest(reach, n_words or 0, n_sentences or n_points or 0, kind)
+    with Session(file) as session:
+        outline = _read(session, password_file).outline
+        if fields:
+            found = session.fields(asked).result()
+            text = (
+                json.dumps(fields_as_json(found), ensure_ascii=False, indent=1) + "\n"
+                if as_json else as_csv(found)
+            )  # fmt: skip
+            _put(text, output)
+            session.settle()
+            return
+        made = session.digest(request).result()
+        session.settle()
+    written = export_digest(made, outline, "json" if as_json else form or "md")
+    if output is None:
+        typer.echo(_for_screen(written.decode()), nl=False)
+    else:
+        _put_bytes(written, output)
 
 
 @app.command()
@@ -362,11 +458,7 @@ def _composed(answer: Answer, model: WritingModel, before: str | None, language:
 
 
 def _questions_in(path: Path) -> Iterator[dict[str, Any]]:
-    try:
-        lines = path.read_text(encoding="utf-8").splitlines()
-    except (OSError, UnicodeDecodeError) as error:
-        raise WideMarginError(f"The questions in “{path}” cannot be read.") from error
-    for number, line in enumerate(lines, start=1):
+    for number, line in enumerate(_text_of(path).splitlines(), start=1):
         if not line.strip():
             continue
         try:

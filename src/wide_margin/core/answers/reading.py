@@ -183,6 +183,10 @@ def named_reach(document: ReadDocument, text: str) -> Reach | None:
         None where the document has no such place.
     """
     plain = " ".join(text.split())
+    if match := re.fullmatch(
+        r"(?:pages?|pp?\.)?\s*(\d+|[ivxlc]+)\s*(?:-|–|to the end|on)", plain, re.I
+    ):
+        return _to_the_end(document, match[1])
     if match := _PAGES.match(f"on {plain}"):
         return _pages(document, match["a"], match["b"], of_file=bool(match["file"]))
     if match := re.fullmatch(r"(\d+|[ivxlc]+)\s*(?:-|–|to)\s*(\d+|[ivxlc]+)", plain, re.I):
@@ -210,6 +214,13 @@ def pages_reach(labels: PageLabels, n_pages: int, text: str) -> Reach | None:
 
 def _pages(document: ReadDocument, a: str, b: str | None, *, of_file: bool) -> Reach | None:
     return _range(document.labels, document.facts.n_pages, a, b, of_file=of_file)
+
+
+def _to_the_end(document: ReadDocument, label: str) -> Reach | None:
+    first = _pages(document, label, None, of_file=False)
+    if first is None:
+        return None
+    return replace(first, last_page=document.facts.n_pages - 1, name=f"pages {label} to the end")
 
 
 def _range(

@@ -8,7 +8,12 @@ from wide_margin.core.digest.by_kind import SLOTS, Filled, fill
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines, score
 from wide_margin.core.digest.kinds import DocumentKind
-from wide_margin.core.digest.overview import answer_overview, rows_within
+from wide_margin.core.digest.overview import (
+    LONG,
+    answer_overview,
+    rows_within,
+    telling_rows,
+)
 from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
 from wide_margin.core.digest.terms import KeyTerm, key_terms
@@ -43,6 +48,8 @@ class Digester:
     ) -> tuple[GistLine, ...]:
         """The gist of a reach, never over its length and never outside of it."""
         rows = rows_within(self._document, reach)
+        if len(rows) > LONG:
+            rows = telling_rows(self._document, self.scored, rows)
         picked = choose(self.scored, rows, n_words=n_words, n_sentences=n_sentences)
         return gist_lines(self._document, picked)
 
@@ -82,7 +89,8 @@ class Digester:
         return answer_quoted(self._document, typed, reach, before)
 
 
-_SEARCHED_TOO = frozenset(["data", "findings", "method", "needs", "new", "authors and date", "terms",
-                           "licence", "audience", "begin", "why"])  # fmt: skip
+_SEARCHED_TOO = frozenset(
+    ["data", "findings", "method", "needs", "new", "why", "audience", "begin"]
+)
 """Questions about the whole that may be ones for a fact as well: asked of the search where the
 structure does not answer them."""

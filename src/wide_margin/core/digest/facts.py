@@ -20,6 +20,8 @@ SAME_SIZE = 0.94
 LONGEST_TITLE, LONGEST_SUBTITLE = 30, 20
 """Words."""
 TITLE_PAGES = 3
+TITLE_PAGE_LINES = 8
+"""A page with no more lines below its title is a title page, and no first page of text."""
 APART = 2.2
 """Lines of one title lie at most so many sizes apart, from top to top."""
 _MONTHS = {
@@ -249,8 +251,10 @@ def _subtitle(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[Fro
         and not re.match(r"by\b|\W", text, re.I)
         and "@" not in text
     )
-    larger = block[0].size > 1.05 * min((line.size for line in rest), default=0.0)
-    return block if close and reads and larger else []
+    on_page = [line for line in rest if line.page == block[0].page]
+    larger = block[0].size > 1.05 * min(line.size for line in on_page)
+    is_alone = len(on_page) <= TITLE_PAGE_LINES
+    return block if close and reads and (larger or is_alone) else []
 
 
 # --- authors

@@ -42,7 +42,7 @@ def field_of(question: str, answer: Answer) -> Field:
 def as_csv(fields: Sequence[Field]) -> str:
     """Name, value and file page, no cell a formula."""
     text = io.StringIO()
-    writer = csv.writer(text)
+    writer = csv.writer(text, lineterminator="\n")
     writer.writerow(["name", "value", "page"])
     for field in fields:
         page = field.locator.page + 1 if field.locator else ""

@@ -37,6 +37,7 @@ _BODY = re.compile(
     r"\b(?:the\s+)?(?P<name>(?:[A-Z][\w+.-]*\s+){1,5}(?:[Dd]evelopment [Tt]eam|[Tt]eam|[Pp]roject|[Cc]ommittee|[Ww]orking [Gg]roup"
     r"|[Dd]evelopers|[Cc]onsortium|[Ff]oundation|[Ss]ociety|[Aa]uthority|[Cc]ommission|[Aa]ssociation|[Mm]ailing [Ll]ist))\b"
 )  # fmt: skip
+_POSSESSIVE = re.compile(r"\w[’']s\b")
 _EMAIL = re.compile(r"[<(\[]?\S+@\S+[>)\]]?|[<(]https?://\S+[>)]|https?://\S+")
 
 
@@ -69,7 +70,7 @@ def is_name(text: str, *, is_told: bool = False) -> bool:
         is_told: Whether something before it says that a name follows.
     """
     tokens = text.split()
-    if not 2 <= len(tokens) <= MOST_TOKENS or _NO_NAME.search(text):
+    if not 2 <= len(tokens) <= MOST_TOKENS or _NO_NAME.search(text) or _POSSESSIVE.search(text):
         return False
     if text.isupper() and len(text) > 4:
         tokens = [token.capitalize() for token in tokens]

@@ -3,6 +3,8 @@
 import re
 from collections.abc import Sequence
 
+import numpy as np
+
 from wide_margin.core.answers import Answer, Excerpt, Quote, Reach
 from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.answers.within import rows_within as rows_of_spans
@@ -29,6 +31,8 @@ from wide_margin.core.document import ReadDocument
 GIST_WORDS, SECTION_WORDS = 130, 130
 """Length of an answer where none is asked for."""
 N_SLOT = 4
+CHAPTER_LEVELS, N_FIRST = 3, 4
+"""Levels of the outline whose sections speak for a long document, and how many sentences each."""
 MOST_LICENCE = 80
 _LICENCE = re.compile(
     r"\b(?:under|terms of|subject to|by)\b.{0,60}\b(?:licen[sc]es?|gpl|lgpl|gfdl|creative commons|public domain)\b",
@@ -162,6 +166,27 @@ def _about(
             choose(scored, [r for r in rows if r not in first], n_words=left) if left > 12 else ()
         )
     return gist_lines(document, sorted({*first, *(int(r) for r in rest)}))
+
+
+def telling_rows(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> list[int]:
+    """Rows of a long reach that speak for it: its opening, and how its chapters begin.
+
+    Among thousands of sentences some odd ones always score well; where a document says what a
+    part of it is about, at its beginning, there are none.
+    """
+    sentences = document.text.sentences
+    wanted = set(_opening(document, scored, rows))
+    levels = sorted({s.level for s in document.outline.sections})[:CHAPTER_LEVELS]
+    spoken: dict[int, int] = {}
+    for row in rows:
+        section = sentences[row].section
+        if section < 0 or scored.roles[section] in (Role.LEGAL, Role.THANKS, Role.APPENDIX):
+            continue
+        if document.outline.sections[section].level in levels and np.isfinite(scored.prior[row]):
+            spoken[section] = spoken.get(section, 0) + 1
+            if spoken[section] <= N_FIRST:
+                wanted.add(row)
+    return sorted(wanted) if len(wanted) >= N_FIRST * 2 else list(rows)
 
 
 def _opening(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> list[int]:

@@ -89,7 +89,7 @@ CUES = {
     "limit": re.compile(
         r"\b(?:limitations?|limited|drawbacks?|shortcomings?|disadvantages?|downsides?|caveats?|restricted to|weakness(?:es)?|known (?:problems|issues|bugs))\b"
         r"|\b(?:can ?not|is not|are not|does not|do not|not) (?:yet|currently|possible|supported|available|handle|feasible|cover|work)\b"
-        r"|\b(?:no longer|too slow|rather slow|computationally (?:expensive|intensive)|problematic|only (?:an? )?approximat\w+|should be used with care|beware|warning)\b",
+        r"|\b(?:no longer|too slow|rather slow|computationally (?:expensive|intensive)|problematic|only (?:an? )?approximat\w+|should be used with care|beware)\b",
         re.I,
     ),
     "conclusion": re.compile(
@@ -116,6 +116,7 @@ CUES = {
         re.I,
     ),
     "audience": re.compile(
+        rf"\b{_THIS} (?:is|was) (?:\w+ )?for\b|"
         r"\b(?:intended for|aimed at|for (?:users|readers|people|beginners|developers|students|anyone)|readers? (?:who|should|are|is)|users who|if you are (?:new|a)|you should (?:already )?(?:know|be familiar)|familiar with|assumes?|prerequisites?|beginners?|newcomers?)\b",
         re.I,
     ),
@@ -124,7 +125,7 @@ CUES = {
         re.I,
     ),
     "procedure": re.compile(
-        r"\b(?:to \w+ (?:a|an|the|your)\b.{0,60}\b(?:use|click|choose|select|run|type|press|call|enter)|first,?|then,?|step|the following (?:steps|command|commands|example)|proceed|is (?:started|run|invoked|called) (?:by|with|from))\b",
+        r"\b(?:to \w+ (?:a|an|the|your)\b.{0,60}\b(?:use|click|choose|select|run|type|press|call|enter|take|set|put|turn|open)|step \d+|the following (?:steps|command|commands)|proceed as|is (?:started|run|invoked|called) (?:by|with|from)|(?:is|are) (?:made|done|measured|taken|read|set|checked) (?:by|with|from|every|once|twice))\b",
         re.I,
     ),
     "warning": re.compile(

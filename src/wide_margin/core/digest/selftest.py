@@ -14,6 +14,7 @@ from wide_margin.core.digest.gist import Scored
 from wide_margin.core.digest.sentences import stands_alone, strangeness, without_asides
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.definitions import Definitions
+from wide_margin.core.search import is_common
 
 N_QUESTIONS = 24
 GAP = "____"
@@ -28,7 +29,7 @@ _NUMBER = re.compile(rf"(?<![\w.§-])(?P<n>\d+(?:[.,]\d+)*|two|three|four|five|s
 _YEAR = re.compile(r"\b(?:in|since|until|of|by)\s+(?P<n>1[5-9]\d\d|20\d\d)\b")
 _CAUSE = re.compile(r"^(?P<what>[^,;]{12,120}?),?\s+(?:because|since it|in order to|so that)\s+(?P<why>[^.;]{12,140})[.]$", re.I)  # fmt: skip
 _DEFINES = re.compile(
-    r"^(?:an?|the)?\s*(?P<term>[A-Za-z][\w’'-]*(?:\s[\w’'-]+){0,3}?)\s+(?:is|are|means|denotes|refers to)\s+(?P<what>(?:an?|the|any|that|one|all|those)\b.{18,220})[.]$", re.I
+    r"^(?:(?:an?|the)\s+)?(?P<term>[A-Za-z][\w’'-]*(?:\s[\w’'-]+){0,3}?)\s+(?:is|are|means|denotes|refers to)\s+(?P<what>(?:an?|the|any|that|one|all|those)\b.{18,220})[.]$", re.I
 )  # fmt: skip
 _VAGUE = re.compile(r"\b(?:this|that|these|those|it|its|they|their|above|below|following|former|latter|he|she|we|our|here|figure|table|section|chapter|equation)\b", re.I)  # fmt: skip
 
@@ -83,9 +84,9 @@ def _questions(document: ReadDocument, row: int) -> Iterator[TestQuestion]:
     vague = bool(_VAGUE.search(text))
     if not vague and (match := _DEFINES.match(text)):
         term, what = match["term"], match["what"]
-        if not _shares(term, what) and not _VAGUE.search(term) and len(term) > 3:
+        if not _shares(term, what) and _names_something(term):
             yield make(f"What is called “{term}”?", f"{what[:1].upper()}{what[1:]}.", "definition")
-    if not vague and (match := _CAUSE.match(text)):
+    if not vague and (match := _CAUSE.match(text)) and text[:2] != "I " and " I " not in text:
         why = match["why"]
         if not _shares(why, match["what"], most=2):
             yield make(f"{match['what']}: for what reason?", why, "cause")
@@ -96,6 +97,17 @@ def _questions(document: ReadDocument, row: int) -> Iterator[TestQuestion]:
                        f"{number} {match['unit']}", "number")  # fmt: skip
     if not vague and (match := _YEAR.search(text)) and text.count(match["n"]) == 1:
         yield make(_with_gap(text, match.start("n"), match.end("n")), match["n"], "date")
+
+
+def _names_something(term: str) -> bool:
+    """Whether a term is a name for a thing, and not the middle of a clause or of a heading."""
+    tokens = term.split()
+    return (
+        len(term) > 3
+        and not _VAGUE.search(term)
+        and not any(is_common(token.lower(), "en") for token in (tokens[0], tokens[-1]))
+        and not re.search(r"\b[IVXLC]+$|\d", term)
+    )
 
 
 def _with_gap(text: str, start: int, end: int) -> str:

@@ -10,9 +10,16 @@ from wide_margin.core.digest.gist import Scored
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.definitions import Definitions
 from wide_margin.core.search import is_common
+from wide_margin.core.search.vectors import frequency_rank
 
 N_TERMS = 40
 MOST_WORDS = 3
+OF_WORDS, OF_DEFINED = 0.45, 1.6
+"""What counts for each further word of a term, and for a definition in the document."""
+EVERYDAY = 300
+"""A word among so many of the most frequent is no term unless the document defines it."""
+OWN_SHARE = 0.5
+"""A shorter term beside a longer one stands on its own so often at least."""
 LEAST_OFTEN = 3
 """A term of several words stands so often at least."""
 N_PLACES = 60
@@ -38,31 +45,59 @@ def key_terms(
 ) -> tuple[KeyTerm, ...]:
     """The terms that weigh most, each with its places."""
     counted = _phrases(document)
-    index = document.index
+    index, stem_of = document.index, _Stems(document)
     ranked: list[tuple[float, str]] = []
     for phrase, often in counted.items():
-        numbers = [
-            index.term_ids[term] for word in phrase.split() for term in index.analyser.terms_of(word)[:1]
-            if term in index.term_ids
-        ]  # fmt: skip
+        key = stem_of(phrase)
+        numbers = [index.term_ids[stem] for stem in key if stem in index.term_ids]
         if not numbers:
             continue
-        weight = float(np.mean(scored.weight[numbers]))
-        n_words = len(phrase.split())
-        ranked.append((weight * np.log1p(often) * (1.0 + 0.45 * (n_words - 1)), phrase))
+        is_defined = key in definitions
+        if len(key) == 1 and not is_defined and (frequency_rank(phrase) or EVERYDAY) < EVERYDAY:
+            continue
+        weight = float(np.mean(scored.weight[numbers])) * (OF_DEFINED if is_defined else 1.0)
+        ranked.append((weight * np.log1p(often) * (1.0 + OF_WORDS * (len(key) - 1)), phrase))
     ranked.sort(key=lambda pair: (-pair[0], pair[1]))
-    chosen: list[str] = []
+    chosen: dict[tuple[str, ...], str] = {}
     for _, phrase in ranked:
         if len(chosen) == n:
             break
-        if not any(_within(phrase, other) for other in chosen):
-            chosen.append(phrase)
-    return tuple(_key_term(document, definitions, phrase, counted[phrase]) for phrase in chosen)
+        key = stem_of(phrase)
+        if key not in chosen and not any(
+            _says_the_same(key, counted[phrase], other, counted[name])
+            for other, name in chosen.items()
+        ):
+            chosen[key] = phrase
+    return tuple(
+        _key_term(document, definitions, phrase, counted[phrase]) for phrase in chosen.values()
+    )
 
 
-def _within(one: str, other: str) -> bool:
-    a, b = one.split(), other.split()
-    return set(a) <= set(b) or set(b) <= set(a)
+class _Stems:
+    """The stems of a phrase, each word looked up once."""
+
+    def __init__(self, document: ReadDocument) -> None:
+        self._analyser = document.index.analyser
+        self._known: dict[str, str] = {}
+
+    def __call__(self, phrase: str) -> tuple[str, ...]:
+        return tuple(self._stem(word) for word in phrase.split())
+
+    def _stem(self, word: str) -> str:
+        if word not in self._known:
+            self._known[word] = (self._analyser.terms_of(word) or (word,))[0]
+        return self._known[word]
+
+
+def _says_the_same(
+    one: tuple[str, ...], often: int, other: tuple[str, ...], other_often: int
+) -> bool:
+    """Whether a term hardly stands without another one that holds it, or is held by it."""
+    if set(one) < set(other):
+        return often - other_often < OWN_SHARE * often
+    if set(other) < set(one):
+        return often > (1 - OWN_SHARE) * other_often
+    return set(one) == set(other)
 
 
 def _phrases(document: ReadDocument) -> "Counter[str]":

@@ -10,13 +10,17 @@ from typing import TYPE_CHECKING, Any
 if TYPE_CHECKING:
     from wide_margin.core.document import Place, read_place
     from wide_margin.core.session.model import FoundHit, ReadSummary
+    from wide_margin.core.session.requests import DigestRequest
     from wide_margin.core.session.session import Session
 
-__all__ = ["FoundHit", "Place", "ReadSummary", "Session", "read_place"]
+__all__ = ["DigestRequest", "FoundHit", "Place", "ReadSummary", "Session", "read_place"]
 
 _HERE = "wide_margin.core.session"
 _PLACES = "wide_margin.core.document.places"
-_HOMES = {"Session": f"{_HERE}.session", "Place": _PLACES, "read_place": _PLACES}
+_HOMES = {
+    "Session": f"{_HERE}.session", "DigestRequest": f"{_HERE}.requests",
+    "Place": _PLACES, "read_place": _PLACES,
+}  # fmt: skip
 
 
 def __getattr__(name: str) -> Any:
