@@ -21,12 +21,14 @@ from PySide6.QtWidgets import (
 )
 
 from wide_margin import __version__
+from wide_margin.core.document import Locator
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.margin import DocumentRecord, Store
 from wide_margin.core.pages import FileFacts
 from wide_margin.core.plain import counted
 from wide_margin.core.services import Settings, SettingsKeeper
 from wide_margin.core.session.fetch import is_address, local_path
+from wide_margin.desktop.digest_view import DigestView
 from wide_margin.desktop.entry_keeper import EntryHub
 from wide_margin.desktop.fetching import Fetching
 from wide_margin.desktop.look import DAY, NIGHT, wear
@@ -58,6 +60,7 @@ class MainWindow(QMainWindow):
         for view in self.views.values():
             self._stack.addWidget(view)
         self.read_view = cast("ReadView", self.views["Read"])
+        self.digest_view = cast("DigestView", self.views["Digest"])
         self.outline_view = cast("OutlineView", self.views["Outline"])
         self.shown_view = ""
         """The name of the view that is shown; "" for the start page."""
@@ -82,6 +85,8 @@ class MainWindow(QMainWindow):
         reader.password_needed.connect(self._ask_password)
         self.read_view.asked_for_file.connect(self._act_on_message)
         self.outline_view.read_asked.connect(self._read_section)
+        self.digest_view.section_followed.connect(self._read_section)
+        self.digest_view.followed.connect(self._read_passage)
         self.read_view.pages.images.image_arrived.connect(self._keep_first_page)
         self.start_page.document_chosen.connect(lambda record: self.open(Path(record.path)))
         self.start_page.locate_asked.connect(self._locate)
@@ -224,6 +229,10 @@ class MainWindow(QMainWindow):
     def _read_section(self, index: int) -> None:
         self.show_view("Read")
         self.read_view.go_to_section(index)
+
+    def _read_passage(self, locator: Locator) -> None:
+        self.show_view("Read")
+        self.read_view.go_to_passage(locator)
 
     # --- what the menus do
 

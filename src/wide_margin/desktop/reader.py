@@ -29,7 +29,7 @@ from wide_margin.core.margin import (
 from wide_margin.core.pages import FileFacts
 from wide_margin.core.plain import counted
 from wide_margin.core.services import Settings, SettingsKeeper
-from wide_margin.core.session import ReadSummary, Session
+from wide_margin.core.session import DigestRequest, ReadSummary, Session
 from wide_margin.core.session.fetch import fetched_folder
 from wide_margin.desktop.background import Background, Job
 from wide_margin.desktop.entry_keeper import EntryHub, EntryKeeper
@@ -38,6 +38,8 @@ from wide_margin.desktop.service_writing import Composer, Translator
 
 log = logging.getLogger(__name__)
 
+FIRST_GIST = 55
+"""Words of the gist beside the first page."""
 SETTLED_MS = 700
 """A file that is being written changes many times; it is looked at once it rests."""
 MISSING_MS = 2000
@@ -63,6 +65,7 @@ class Reader(QObject):
     reading_failed = Signal(object)  # WideMarginError: it can be looked at, not searched
     asking = Signal(str)
     worth_found = Signal(str, list)  # kind of document, questions
+    gist_found = Signal(object)  # the first lines of its digest
     worth_unwanted = Signal()  # the document was asked before
     answered = Signal(object)  # Entry
     explained = Signal(object)  # Entry
@@ -261,6 +264,7 @@ class Reader(QObject):
             self.worth_unwanted.emit()
         else:
             self.find_worth()
+            self._find_gist()
         self.outline.take_up()
         if self.record is not None and self.record.is_new_version:
             self._anchor_again(self.record)
@@ -382,6 +386,14 @@ class Reader(QObject):
             self.watch(
                 self.session.worth(kind), done=lambda found: self.worth_found.emit(*found),
                 failed=lambda error: log.info("no questions worth asking: %s", error.message),
+            )  # fmt: skip
+
+    def _find_gist(self) -> None:
+        """Look for what the document says in short, for one not read before."""
+        if self.session is not None:
+            self.watch(
+                self.session.gist(DigestRequest(n_words=FIRST_GIST)), done=self.gist_found.emit,
+                failed=lambda error: log.info("no gist: %s", error.message),
             )  # fmt: skip
 
     def find(self, wanted: str, *, whole_words: bool = False, exactly: bool = False) -> None:

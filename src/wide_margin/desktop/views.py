@@ -10,6 +10,8 @@ from typing import TYPE_CHECKING, Protocol
 
 from PySide6.QtWidgets import QWidget
 
+from wide_margin.core.answers import Reach
+from wide_margin.desktop.digest_view import DigestView
 from wide_margin.desktop.look import Colours
 from wide_margin.desktop.outline_view import OutlineView
 from wide_margin.desktop.read_view import ReadView
@@ -43,6 +45,12 @@ def _turn_to_read(window: "MainWindow") -> None:
     window.read_view.pages.setFocus()
 
 
+def _turn_to_digest(window: "MainWindow") -> None:
+    view, spans = window.read_view, window.read_view.pages.selected_spans()
+    chosen = Reach("selection", name="the selection", spans=tuple(spans)) if spans else None
+    window.digest_view.selection, window.digest_view.section = chosen, view.section
+
+
 def _turn_to_outline(window: "MainWindow") -> None:
     summary = window.reader.summary
     if summary is not None:
@@ -52,6 +60,7 @@ def _turn_to_outline(window: "MainWindow") -> None:
 
 VIEWS = (
     ViewKind("Read", "&Read", ReadView, _turn_to_read),
+    ViewKind("Digest", "&Digest", DigestView, _turn_to_digest),
     ViewKind("Outline", "Out&line", OutlineView, _turn_to_outline),
 )
 """In the order of their words and keys: Ctrl+1, Ctrl+2, …"""

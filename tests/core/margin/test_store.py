@@ -270,7 +270,7 @@ def test_a_store_of_the_first_kind_is_taken_over_and_a_copy_kept(tmp_path):
     assert answer.reach.name == "9.1 Siting"
     assert store.search("sixty") == []  # words are found once an entry is written again
     assert [e.body.pairs[0].target for e in store.entries(3).entries] == ["Wort"]
-    assert (tmp_path / "entries.before-2.sqlite").exists()
+    assert (tmp_path / "entries.before-3.sqlite").exists()
     store.close()
 
 

@@ -26,6 +26,8 @@ class Digest:
     """What a document is and says, each part with its places."""
 
     facts: Facts
+    kind: DocumentKind
+    """What it is read as: the kind found, or the one the reader has chosen."""
     reach: Reach
     gist: tuple[GistLine, ...]
     by_kind: tuple[Filled, ...]
@@ -71,6 +73,7 @@ class Digester:
         document = self._document
         return Digest(
             facts=self.facts,
+            kind=kind or self.facts.kind,
             reach=reach,
             gist=self.gist(reach, n_words=n_words, n_sentences=n_sentences),
             by_kind=self.by_kind(kind or self.facts.kind, reach),

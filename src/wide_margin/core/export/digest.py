@@ -139,7 +139,7 @@ def blocks_of(digest: Digest, outline: Outline) -> Iterator[Block]:
     yield Block(f"Gist of {digest.reach.name}" if digest.reach.name else "Gist", level=2)
     for line in digest.gist:
         yield Block(line.text, place=line.locator.shown)
-    yield Block(f"As {_article(str(facts.kind))}", level=2)
+    yield Block(f"As {_article(str(digest.kind))}", level=2)
     for filled in digest.by_kind:
         if not filled.lines:
             yield Block(NOT_STATED, name=filled.slot.name)

@@ -5,7 +5,7 @@ import shutil
 import sqlite3
 from pathlib import Path
 
-SCHEMA = 2
+SCHEMA = 3
 """PRAGMA user_version of the tables below; 1 is the store before it had a version."""
 
 TABLES = """
@@ -45,6 +45,16 @@ CREATE VIRTUAL TABLE entry_text USING fts5(
 """anchored is the SHA-256 of the version that the entries' places were found in.
 entry_text holds all words of every entry that is not deleted, under the row of the entry."""
 
+TESTED = """
+CREATE TABLE tested (
+    document INTEGER NOT NULL REFERENCES document(id) ON DELETE CASCADE,
+    question TEXT NOT NULL,
+    known INTEGER NOT NULL,
+    PRIMARY KEY (document, question)
+) WITHOUT ROWID
+"""
+"""What the reader knew when testing themselves; new in version 3."""
+
 
 class NewerStoreError(Exception):
     """The store was written by a newer version of the application."""
@@ -70,7 +80,7 @@ def bring_up_to_date(connection: sqlite3.Connection, path: Path) -> None:
         return
     if version > SCHEMA:
         raise NewerStoreError
-    if version == 1:
+    if version:
         connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
         shutil.copy2(path, path.with_suffix(f".before-{SCHEMA}.sqlite"))
     connection.execute("PRAGMA foreign_keys = OFF")
@@ -82,12 +92,14 @@ def bring_up_to_date(connection: sqlite3.Connection, path: Path) -> None:
                 if _has(connection, table):
                     connection.execute(f"ALTER TABLE {table} RENAME TO old_{table}")
             connection.execute("DROP INDEX IF EXISTS entry_by_document")
-        if version < SCHEMA:
+        if version < 2:
             for statement in TABLES.split(";\n"):
                 if statement.strip():
                     connection.execute(statement)
         if version == 1:
             _take_over(connection)
+        if version < SCHEMA:
+            connection.execute(TESTED)
         connection.execute(f"PRAGMA user_version = {SCHEMA}")
         connection.execute("COMMIT")
     except BaseException:

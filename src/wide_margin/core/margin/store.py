@@ -276,6 +276,29 @@ class Store:
             ).fetchone()
         return _rows(row[0]) if row else None
 
+    # --- what was known
+
+    def tested(self, document: int) -> dict[str, bool]:
+        """Questions the reader has tested themselves with, and whether they knew the answer."""
+        with self._reading("What you knew cannot be read.") as connection:
+            rows = connection.execute(
+                "SELECT question, known FROM tested WHERE document = ?", (document,)
+            ).fetchall()
+        return {question: bool(known) for question, known in rows}
+
+    def keep_tested(self, document: int, question: str, *, known: bool) -> None:
+        """Keep whether the reader knew the answer to a question.
+
+        Raises:
+            EntryStoreError: It could not be written.
+        """
+        with self._writing("What you knew could not be kept.") as connection:
+            connection.execute(
+                "INSERT INTO tested VALUES (?, ?, ?)"
+                " ON CONFLICT (document, question) DO UPDATE SET known = excluded.known",
+                (document, question, known),
+            )
+
     # --- entries
 
     def put(self, document: int, *entries: Entry) -> None:

@@ -7,6 +7,7 @@ from PySide6.QtCore import QTimer
 from PySide6.QtGui import QGuiApplication, QImage
 
 from wide_margin.core.answers import Reach
+from wide_margin.core.document import Locator
 from wide_margin.core.export import Source, Statement, answer_as, year_of
 from wide_margin.core.geometry import Box
 from wide_margin.core.layout import PageLabels, SpanOnPage, page_shown
@@ -77,6 +78,10 @@ class Commands(EntryActions):
         page, y = view.here()
         before = view.ask_line.before or None
         self._reader.ask(question, view.ask_line.reach, near=Anchor(page, y), before=before)
+
+    def read_passage(self, locator: Locator) -> None:
+        """Go to a sentence of the gist, and mark it."""
+        self._view.go_to_passage(locator)
 
     def choose_kind(self, kind: str) -> None:
         """Look for questions worth asking of another kind of document."""

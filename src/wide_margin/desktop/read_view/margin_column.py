@@ -8,6 +8,7 @@ from PySide6.QtCore import QRect, Qt, QTimer, Signal
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFrame, QPushButton, QScrollArea, QWidget
 
+from wide_margin.core.digest import GistLine
 from wide_margin.core.margin import Entry
 from wide_margin.desktop.look import DAY, Colours
 from wide_margin.desktop.read_view.cards import (
@@ -72,6 +73,7 @@ class MarginColumn(QFrame):
         self.worth: WorthAsking | None = None
         self._first_page: Callable[[], float | None] = lambda: None
         self._worth: tuple[str, list[str] | None] | None = None
+        self._gist: tuple[GistLine, ...] = ()
         self.held: HeldAnswer | None = None
         self.composes = False
         """Whether a writing model is there to compose answers."""
@@ -101,8 +103,14 @@ class MarginColumn(QFrame):
         """Offer questions beside the first page; say that they are looked for where None."""
         self.stop_offering()
         self._worth = kind, questions
-        self.worth = WorthAsking(kind, questions, self._actions, self.colours, self)
+        self.worth = WorthAsking(kind, questions, self._actions, self.colours, self, self._gist)
         self.arrange()
+
+    def show_gist(self, gist: Sequence[GistLine]) -> None:
+        """Show what the document says in short, above the questions to begin with."""
+        self._gist = tuple(gist)
+        if self._worth is not None:
+            self.offer(*self._worth)
 
     def stop_offering(self) -> None:
         """Offer nothing."""

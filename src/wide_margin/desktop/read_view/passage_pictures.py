@@ -33,6 +33,7 @@ class _Wish:
     spans: tuple[SpanOnPage, ...]
     colours: Colours
     shown: Shown
+    heights: tuple[float, float]
 
 
 class PassagePictures(QObject):
@@ -50,14 +51,19 @@ class PassagePictures(QObject):
         self._drawing = None
 
     def want(
-        self, session: Session, spans: Sequence[SpanOnPage], colours: Colours, shown: Shown
+        self,
+        session: Session,
+        spans: Sequence[SpanOnPage],
+        colours: Colours,
+        shown: Shown,
+        heights: tuple[float, float] = (LEAST, MOST),
     ) -> None:
-        """Draw the first page of a passage around its words."""
+        """Draw the first page of a passage around its words, so many points of it high."""
         if not spans:
             return
         page = spans[0].page
         here = tuple(span for span in spans if span.page == page)
-        self._wishes.append(_Wish(session, page, here, colours, shown))
+        self._wishes.append(_Wish(session, page, here, colours, shown, heights))
         if self._drawing is None:
             self._next()
 
@@ -76,7 +82,11 @@ class PassagePictures(QObject):
             self._go_on(wish)
             return
         shown = _frame(
-            boxes, [line.box for line in layer.lines], layer.page.width, layer.page.height
+            boxes,
+            [line.box for line in layer.lines],
+            layer.page.width,
+            layer.page.height,
+            wish.heights,
         )
         self._background.watch(
             wish.session.draw(wish.page, SCALE, shown),
@@ -96,17 +106,24 @@ class PassagePictures(QObject):
             self._next()
 
 
-def _frame(boxes: Sequence[Box], lines: Sequence[Box], width: float, height: float) -> Box:
+def _frame(
+    boxes: Sequence[Box],
+    lines: Sequence[Box],
+    width: float,
+    height: float,
+    heights: tuple[float, float],
+) -> Box:
     """What is shown of a page: the column of the words, not too low and not too high."""
+    least, most = heights
     x0, y0, x1, y1 = around(boxes)
     near = [
         line for line in lines
-        if line[1] < y1 + LEAST and line[3] > y0 - LEAST and line[0] < x1 and line[2] > x0
+        if line[1] < y1 + least and line[3] > y0 - least and line[0] < x1 and line[2] > x0
     ]  # fmt: skip
     x0, _, x1, _ = around([(x0, y0, x1, y1), *near])
-    missing = max(LEAST - (y1 - y0) - 2 * ABOVE, 0.0) / 2
+    missing = max(least - (y1 - y0) - 2 * ABOVE, 0.0) / 2
     top = max(y0 - ABOVE - missing, 0.0)
-    bottom = min(max(y1 + ABOVE + missing, top + LEAST), top + MOST, height)
+    bottom = min(max(y1 + ABOVE + missing, top + least), top + most, height)
     return max(x0 - SIDES, 0.0), top, min(x1 + SIDES, width), bottom
 
 

@@ -148,6 +148,7 @@ class ReadView(QWidget):
         reader.problem.connect(self._show_problem)
         reader.told.connect(lambda text: self.show_status(text, for_ms=20000))
         reader.worth_found.connect(self.margin.offer)
+        reader.gist_found.connect(self.margin.show_gist)
         reader.worth_unwanted.connect(self.margin.stop_offering)
         keeper.shown.connect(self._show_entries)
         keeper.added.connect(self._entry_added)
@@ -214,6 +215,7 @@ class ReadView(QWidget):
         self.finding.forget()
         self.held.forget()
         self.margin.hold(None)
+        self.margin.show_gist(())
         self.margin.offer("other", None)
         self.pages.show_document(self.reader.session, facts)
         self.pages.fit_width()
@@ -373,6 +375,17 @@ class ReadView(QWidget):
         if self.reader.summary:
             section = self.reader.summary.outline.sections[index]
             self.jump(section.page, max(section.y - 8, 0))
+
+    def go_to_passage(self, locator: Locator) -> None:
+        """Go to words and mark them; back returns."""
+        self.margin.see_no_more()
+        self.leave_place()
+        self.pages.lay("evidence", [Laid(locator.spans, "tint", bar=True)])
+        if locator.spans:
+            self.pages.reveal(locator.spans)
+        else:
+            self.pages.go_to(locator.page)
+        self.pages.setFocus()
 
     def _go_to_place(self, place: Place) -> None:
         self.jump(place.page, max(place.y - 8, 0))

@@ -4,6 +4,8 @@ from collections.abc import Callable
 
 from PySide6.QtGui import QImage
 
+from wide_margin.core.document import Locator
+
 
 class EntryActions:
     """One object for all cards. Every method here does nothing: a card can stand alone."""
@@ -25,6 +27,9 @@ class EntryActions:
 
     def ask(self, question: str) -> None:
         """Ask a question that is offered."""
+
+    def read_passage(self, locator: Locator) -> None:
+        """Go to a sentence of the gist, and mark it."""
 
     def choose_kind(self, kind: str) -> None:
         """Look for questions worth asking of another kind of document."""

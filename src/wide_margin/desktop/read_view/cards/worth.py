@@ -1,4 +1,4 @@
-"""Questions to begin with, as lines of text beside the first page."""
+"""What the document says in short, and questions to begin with, beside the first page."""
 
 from collections.abc import Sequence
 from functools import partial
@@ -6,6 +6,7 @@ from functools import partial
 from markupsafe import Markup
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
+from wide_margin.core.digest import GistLine
 from wide_margin.desktop.look import Colours, sans_font, serif_font
 from wide_margin.desktop.read_view.cards.actions import EntryActions
 from wide_margin.desktop.words import Words, WrappedWords, set_tip, word_button
@@ -28,9 +29,19 @@ class WorthAsking(QFrame):
         actions: EntryActions,
         colours: Colours,
         parent: QWidget,
+        gist: Sequence[GistLine] = (),
     ) -> None:
-        """Show questions, or that they are being looked for where None."""
+        """Show the gist and questions, or that they are being looked for where None."""
         super().__init__(parent)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(APART)
+        self.gist = [_gist_line(line, actions, colours) for line in gist]
+        if gist:
+            column.addWidget(Words("In short", sans_font(-1), role="secondary"))
+            for said_in_short in self.gist:
+                column.addWidget(said_in_short)
+            column.addSpacing(APART)
         head = QHBoxLayout()
         head.setSpacing(4)
         head.addWidget(Words("Worth asking", sans_font(-1), role="secondary"))
@@ -42,9 +53,6 @@ class WorthAsking(QFrame):
         self.kind.setVisible(questions is not None)
         head.addWidget(self.kind)
         head.addStretch(1)
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(APART)
         column.addLayout(head)
         self.lines: list[WrappedWords] = []
         for question in questions or ():
@@ -62,3 +70,12 @@ class WorthAsking(QFrame):
     def height_at(self, width: int) -> int:
         """Pixels that the lines take at a width."""
         return self._column.heightForWidth(width) + 6
+
+
+def _gist_line(line: GistLine, actions: EntryActions, colours: Colours) -> WrappedWords:
+    """A sentence of the gist with its page, which leads there."""
+    place = Markup('<a href="read:" style="color:{};text-decoration:none">{}</a>')
+    text = Markup("{} {}").format(line.text, place.format(colours.madder, line.locator.shown))
+    shown = WrappedWords(text, serif_font(0.5))
+    shown.linkActivated.connect(lambda _: actions.read_passage(line.locator))
+    return shown

@@ -1,0 +1,462 @@
+"""The Digest view: spine, page of the digest, and the passage that is pointed at."""
+
+from functools import partial
+from pathlib import Path
+
+from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtGui import QActionGroup, QImage
+from PySide6.QtWidgets import (
+    QFileDialog,
+    QFrame,
+    QHBoxLayout,
+    QMenu,
+    QPushButton,
+    QSlider,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from wide_margin.core.answers import WHOLE, Reach, pages_reach, section_reach
+from wide_margin.core.digest import Digest, DocumentKind, GistLine
+from wide_margin.core.document import Locator
+from wide_margin.core.errors import WideMarginError
+from wide_margin.core.export import export_digest
+from wide_margin.core.geometry import FloatArray
+from wide_margin.core.session import DigestRequest
+from wide_margin.desktop.digest_view.page import DigestPage
+from wide_margin.desktop.digest_view.rows import PARTS, gist_rows, rows_of
+from wide_margin.desktop.digest_view.testing import Testing
+from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.picture_frame import PictureFrame
+from wide_margin.desktop.read_view.passage_pictures import PassagePictures
+from wide_margin.desktop.read_view.spine import Spine
+from wide_margin.desktop.reader import Reader
+from wide_margin.desktop.words import Words, WrappedWords, ask_text, set_tip, set_word, word_button
+
+TEST = "Test yourself"
+SHORTEST, LONGEST, USUAL = 20, 600, 130
+"""Words of the gist."""
+SIDE = 380
+"""Pixels of the column with the passage."""
+PASSAGE = 225.0, 260.0
+"""Points of a page that are shown of a passage, at least and at most."""
+_FORMATS = {
+    "Markdown (*.md)": "md", "HTML (*.html)": "html", "Word (*.docx)": "docx",
+    "JSON (*.json)": "json",
+}  # fmt: skip
+
+
+class DigestView(QWidget):
+    """Made when it is first turned to, and again when reach or kind change."""
+
+    followed = Signal(object)  # Locator
+    section_followed = Signal(int)
+
+    def __init__(self, reader: Reader, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.reader = reader
+        self.colours: Colours = DAY
+        self.digest: Digest | None = None
+        self.reach = WHOLE
+        self.kind: DocumentKind | None = None
+        """As the reader has chosen it."""
+        self.selection: Reach | None = None
+        self.section = -1
+        """Where the reader is in Read: what "this section" means."""
+        self._opened: frozenset[int] = frozenset()
+        self._is_wanted = self._is_gist_wanted = self._is_gist_coming = False
+        self._passages = PassagePictures(reader.background, self)
+        self._build()
+        self._connect()
+
+    # --- building
+
+    def _build(self) -> None:
+        self.spine = Spine()
+        self.page, self.testing = DigestPage(), Testing()
+        self.parts: dict[str, QPushButton] = {}
+        strip = QFrame()
+        strip.setObjectName("placeLine")
+        row = QHBoxLayout(strip)
+        row.setContentsMargins(16, 4, 16, 4)
+        row.setSpacing(4)
+        for name in (*PARTS, TEST):
+            button = QPushButton(name)
+            button.setProperty("role", "panel")
+            button.setFont(sans_font(-0.5))
+            button.clicked.connect(partial(self.go_to_part, name))
+            row.addWidget(button)
+            self.parts[name] = button
+        row.addStretch(1)
+        self.reach_button = word_button("Whole document ▾", "What the gist is of")
+        self.reach_menu = QMenu(self.reach_button)
+        self.reach_button.setMenu(self.reach_menu)
+        self.length = QSlider(Qt.Orientation.Horizontal)
+        self.length.setRange(SHORTEST, LONGEST)
+        self.length.setValue(USUAL)
+        self.length.setSingleStep(10)
+        self.length.setPageStep(50)
+        self.length.setFixedWidth(120)
+        self.length.setAccessibleName("Length of the gist in words")
+        set_tip(self.length, "Length of the gist")
+        self.length_words = Words(f"{USUAL} words", sans_font(-0.5), role="secondary")
+        self.length_words.setFixedWidth(
+            self.length_words.fontMetrics().horizontalAdvance("600 words") + 6
+        )
+        self.kind_button = word_button("Kind ▾", "Read it as another kind of document")
+        self.kind_menu = QMenu(self.kind_button)
+        group = QActionGroup(self)
+        for kind in DocumentKind:
+            action = self.kind_menu.addAction(str(kind).capitalize())
+            action.setCheckable(True)
+            group.addAction(action)
+            action.triggered.connect(partial(self.choose_kind, kind))
+        self.kind_button.setMenu(self.kind_menu)
+        self.save_button = word_button("Save as…", "Markdown, HTML, Word or JSON")
+        for widget in (self.reach_button, self.length, self.length_words, self.kind_button,
+                       self.save_button):  # fmt: skip
+            row.addWidget(widget)
+        self.empty = Words("Reading the document…", role="secondary")
+        self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.empty.setWordWrap(True)
+        self.middle = QStackedWidget()
+        for part in (self.empty, self.page, self.testing):
+            self.middle.addWidget(part)
+        side = QWidget()
+        side.setObjectName("digestSide")
+        side.setFixedWidth(SIDE)
+        column = QVBoxLayout(side)
+        column.setContentsMargins(16, 24, 16, 16)
+        column.setSpacing(8)
+        self.where = WrappedWords("", sans_font(-0.5), role="secondary")
+        self.where.setFixedHeight(3 * self.where.fontMetrics().height())
+        self.picture = PictureFrame(highest=320)
+        self.picture.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignHCenter)
+        self.hint = WrappedWords("", sans_font(-0.5), role="secondary")
+        column.addWidget(self.where)
+        column.addWidget(self.picture)
+        column.addWidget(self.hint)
+        column.addStretch(1)
+        below = QHBoxLayout()
+        below.setSpacing(0)
+        below.addWidget(self.spine)
+        below.addWidget(self.middle, 1)
+        below.addWidget(side)
+        self.status = Words()
+        self.status.setObjectName("statusLine")
+        self.status.setContentsMargins(12, 2, 12, 2)
+        self.status.hide()
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(0)
+        whole.addWidget(strip)
+        whole.addLayout(below, 1)
+        whole.addWidget(self.status)
+        self._enable(on=False)
+
+    def _connect(self) -> None:
+        reader = self.reader
+        reader.opened.connect(lambda _: self._forget())
+        reader.ready.connect(lambda _: self._make_if_seen())
+        reader.recorded.connect(self._begin_test)
+        reader.reading_failed.connect(lambda error: self._say_empty(error.message))
+        for part in (self.page, self.testing):
+            part.pointed.connect(self.point_at)
+            part.followed.connect(self.followed)
+        self.page.section_followed.connect(self.section_followed)
+        self.page.toggled.connect(self.toggle_section)
+        self.testing.judged.connect(self._keep_judged)
+        self.length.valueChanged.connect(self._length_changed)
+        self.reach_menu.aboutToShow.connect(self._offer_reaches)
+        self.save_button.clicked.connect(self.ask_where_to_save)
+        self.spine.stroke_chosen.connect(self._choose_stroke)
+        self.spine.went.connect(self._go_to_share)
+
+    def wear(self, colours: Colours) -> None:
+        """Change colours."""
+        self.colours = colours
+        self.spine.wear(colours)
+        self.page.wear(colours)
+        current = self.page.current()
+        self.point_at(current.locator if current else None)
+
+    # --- making it
+
+    def showEvent(self, event: object) -> None:
+        """It is made when it is first seen."""
+        self._make_if_seen()
+        (self.testing if self.middle.currentWidget() is self.testing else self.page).setFocus()
+
+    def _forget(self) -> None:
+        self.digest, self.reach, self.kind = None, WHOLE, None
+        self.selection, self.section, self._opened = None, -1, frozenset()
+        self._is_gist_coming = self._is_gist_wanted = False
+        self._passages.drop()
+        self.point_at(None)
+        self.testing.begin((), {}, lambda _: "")
+        self._say_empty("Reading the document…")
+
+    def _say_empty(self, text: str) -> None:
+        self.empty.setText(text)
+        self.middle.setCurrentWidget(self.empty)
+        self._enable(on=False)
+
+    def _enable(self, *, on: bool) -> None:
+        for widget in (*self.parts.values(), self.reach_button, self.length, self.kind_button,
+                       self.save_button):  # fmt: skip
+            widget.setEnabled(on)
+
+    def _make_if_seen(self) -> None:
+        if self.isVisible() and self.digest is None and self.reader.is_ready:
+            self.make()
+
+    def make(self) -> None:
+        """Make the digest of the reach, read as the kind."""
+        session = self.reader.session
+        if session is None or not self.reader.is_ready:
+            return
+        if self.digest is None:
+            self._say_empty("The digest is being made…")
+        request = DigestRequest(self.reach, self.length.value(), kind=self.kind)
+        self.reader.watch(session.digest(request), done=self._made, failed=self._not_made)
+
+    def _made(self, digest: Digest) -> None:
+        is_first = self.digest is None
+        self.digest = digest
+        summary, facts = self.reader.summary, self.reader.facts
+        assert summary is not None
+        assert facts is not None
+        self.page.n_pages = summary.n_pages
+        self.spine.show_document(summary.n_pages, summary.outline, summary.labels)
+        self.spine.measure([float(height) for height in facts.sizes[:, 1]])
+        set_word(self.kind_button, f"{str(digest.kind).capitalize()} ▾")
+        for action in self.kind_menu.actions():
+            action.setChecked(action.text() == str(digest.kind).capitalize())
+        self._show_reach()
+        self._show()
+        if is_first:
+            self._begin_test()
+            self._enable(on=True)
+            self.middle.setCurrentWidget(self.page)
+            self.page.setFocus()
+            self._mark_part(PARTS[0])
+
+    def _not_made(self, error: WideMarginError) -> None:
+        if self.digest is None:
+            self._say_empty(f"{error.message} {error.hint}".strip())
+        else:
+            self.say(error.message)
+
+    def _show(self) -> None:
+        summary = self.reader.summary
+        if self.digest is None or summary is None:
+            return
+        self.page.show_rows(rows_of(self.digest, summary.outline, summary.labels, self._opened))
+        self.spine.show_strokes([(self._place(line.locator), True) for line in self.digest.gist])
+
+    def _place(self, at: Locator) -> float:
+        """Pages from the start, as the spine counts them."""
+        facts = self.reader.facts
+        if facts is None or at.y < 0:
+            return at.page + 0.5
+        sizes: FloatArray = facts.sizes
+        return at.page + at.y / float(sizes[at.page, 1])
+
+    # --- length, reach, kind
+
+    def _length_changed(self, n_words: int) -> None:
+        self.length_words.setText(f"{n_words} words")
+        self._is_gist_wanted = True
+        self._ask_for_gist()
+
+    def _ask_for_gist(self) -> None:
+        """One gist is on its way at a time; the last length that was chosen comes next."""
+        session = self.reader.session
+        if session is None or self.digest is None or self._is_gist_coming:
+            return
+        self._is_gist_wanted, self._is_gist_coming = False, True
+        request = DigestRequest(self.reach, self.length.value(), kind=self.kind)
+        self.reader.watch(session.gist(request), done=self._gist_made, failed=self._gist_failed)
+
+    def _gist_made(self, gist: tuple[GistLine, ...]) -> None:
+        self._is_gist_coming = False
+        if self.digest is not None:
+            rows = self.page.lines.rows
+            others = [row for row in rows if row.part != "Gist"]
+            first = next(k for k, row in enumerate(rows) if row.part == "Gist")
+            made = gist_rows(gist, self.reach.name)
+            self.page.show_rows([*others[:first], *made, *others[first:]])
+            self.spine.show_strokes([(self._place(line.locator), True) for line in gist])
+        if self._is_gist_wanted:
+            self._ask_for_gist()
+
+    def _gist_failed(self, error: WideMarginError) -> None:
+        self._is_gist_coming = False
+        self.say(error.message)
+
+    def _offer_reaches(self) -> None:
+        menu, summary = self.reach_menu, self.reader.summary
+        menu.clear()
+        menu.addAction("Whole document", partial(self.set_reach, WHOLE))
+        if summary is not None and 0 <= self.section < len(summary.outline.sections):
+            here = section_reach(summary.outline.sections[self.section])
+            menu.addAction("The section you are in", partial(self.set_reach, here))
+        row = self.page.current()
+        if summary is not None and row is not None and row.section >= 0:
+            chosen = section_reach(summary.outline.sections[row.section])
+            menu.addAction("The section chosen below", partial(self.set_reach, chosen))
+        if self.selection is not None:
+            menu.addAction("The selection", partial(self.set_reach, self.selection))
+        menu.addAction("Pages…", self._ask_for_pages)
+
+    def _ask_for_pages(self) -> None:
+        summary = self.reader.summary
+        typed = ask_text(self, "Gist of pages", "Pages by their printed numbers, such as 40-60:")
+        if summary is None or not typed or not typed.strip():
+            return
+        reach = pages_reach(summary.labels, summary.n_pages, typed)
+        if reach is None:
+            self.say(f"There are no pages “{typed}”: type them as 40-60.")
+        else:
+            self.set_reach(reach)
+
+    def set_reach(self, reach: Reach) -> None:
+        """Make the gist and the parts by kind of another reach."""
+        self.reach = reach
+        self.make()
+
+    def _show_reach(self) -> None:
+        name = (
+            self.reach.name if self.reach.name not in ("", "whole document") else "Whole document"
+        )
+        short = name if len(name) <= 28 else f"{name[:27]}…"
+        set_word(self.reach_button, f"{short} ▾")
+        set_tip(self.reach_button, f"The gist is of: {name}")
+
+    def choose_kind(self, kind: DocumentKind) -> None:
+        """Read it as another kind of document."""
+        self.kind = kind
+        self.make()
+
+    # --- moving about
+
+    def go_to_part(self, part: str) -> None:
+        """Show a part of the digest."""
+        self._mark_part(part)
+        if part == TEST:
+            self.middle.setCurrentWidget(self.testing)
+            self.testing.pointed.emit(None)
+            self.testing.setFocus()
+            return
+        self.middle.setCurrentWidget(self.page)
+        self.page.go_to_part(part)
+        self.page.setFocus()
+
+    def _mark_part(self, part: str) -> None:
+        for name, button in self.parts.items():
+            button.setCheckable(True)
+            button.setChecked(name == part)
+
+    def toggle_section(self, section: int) -> None:
+        """Open a section or close it."""
+        self._opened = self._opened ^ {section}
+        self._show()
+
+    def point_at(self, locator: Locator | None) -> None:
+        """Show a passage in the fixed place at the right."""
+        session = self.reader.session
+        self._passages.drop()
+        if locator is None or session is None:
+            self.where.setText("")
+            self.picture.wait_for("Passage")
+            self.hint.setText("What is pointed at shows here as it is printed.")
+            return
+        path = " / ".join(locator.path)
+        place = self._place(locator)
+        self.spine.show_view(place, place)
+        self.where.setText(f"{locator.shown}\n{path}" if path else locator.shown)
+        self.hint.setText("Return or a click reads it there.")
+
+        def show(image: QImage) -> None:
+            self.picture.show_image(image)
+
+        self._passages.want(session, locator.spans, self.colours, show, PASSAGE)
+
+    def _choose_stroke(self, index: int) -> None:
+        strokes = [
+            row.locator for row in self.page.lines.rows if row.part == "Gist" and row.locator
+        ]
+        if 0 <= index < len(strokes):
+            self.middle.setCurrentWidget(self.page)
+            self.page.choose(strokes[index])
+
+    def _go_to_share(self, share: float) -> None:
+        """A press on the spine chooses the section there."""
+        summary = self.reader.summary
+        if summary is None or self.digest is None:
+            return
+        place = share * summary.n_pages
+        page = min(int(place), summary.n_pages - 1)
+        section = summary.outline.at_place(page, 1e6)
+        for k, row in enumerate(self.page.lines.rows):
+            if row.section == section >= 0:
+                self.page.setCurrentIndex(self.page.lines.index(k))
+                return
+
+    # --- testing oneself
+
+    def _begin_test(self) -> None:
+        record, digest = self.reader.record, self.digest
+        if record is None or digest is None:
+            return
+        store, outline = self.reader.store, self.reader.outline.found
+
+        def name(section: int) -> str:
+            inside = 0 <= section < len(outline.sections)
+            return outline.sections[section].title if inside else ""
+
+        self.reader.watch(
+            store.later(store.tested, record.id),
+            done=lambda known: self.testing.begin(digest.test, known, name),
+            failed=lambda _: self.testing.begin(digest.test, {}, name),
+        )
+
+    def _keep_judged(self, question: str, known: bool) -> None:
+        record, store = self.reader.record, self.reader.store
+        if record is not None:
+            self.reader.watch(
+                store.later(store.keep_tested, record.id, question, known=known),
+                done=lambda _: None, failed=lambda error: self.say(error.message),
+            )  # fmt: skip
+
+    # --- saving
+
+    def ask_where_to_save(self) -> None:
+        """Ask for a name, then write."""
+        path = self.reader.path
+        start = str(path.with_suffix(".digest.md")) if path else ""
+        name, kind = QFileDialog.getSaveFileName(
+            self, "Save the digest", start, ";;".join(_FORMATS)
+        )
+        if name:
+            suffix = Path(name).suffix.lstrip(".").lower()
+            form = suffix if suffix in _FORMATS.values() else _FORMATS.get(kind, "md")
+            self.save(Path(name), form)
+
+    def save(self, path: Path, form: str) -> None:
+        """Write the digest in a format, off the UI thread."""
+        digest, summary = self.digest, self.reader.summary
+        if digest is None or summary is None:
+            return
+        self.reader.background.submit(
+            lambda token, report: path.write_bytes(export_digest(digest, summary.outline, form)),
+            done=lambda _: self.say(f"The digest is in {path}."),
+            failed=lambda error: self.say(error.message),
+        )
+
+    def say(self, text: str) -> None:
+        """Say something below for a while."""
+        self.status.setText(text)
+        self.status.show()
+        QTimer.singleShot(8000, self.status.hide)

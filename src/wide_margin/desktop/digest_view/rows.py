@@ -1,0 +1,150 @@
+"""The lines of the digest, from its title down to its terms; no widgets here."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+
+from wide_margin.core.digest import Digest, GistLine
+from wide_margin.core.document import Locator
+from wide_margin.core.export import FACT_NAMES, NOT_STATED
+from wide_margin.core.layout import PageLabels
+from wide_margin.core.outline import Outline
+from wide_margin.core.plain import counted
+
+
+class Shape(StrEnum):
+    """How a line is set."""
+
+    TITLE = "title"
+    HEAD = "head"
+    LINE = "line"
+    NONE = "none"
+    """Nothing is stated."""
+    SECTION = "section"
+    TERM = "term"
+
+
+@dataclass(frozen=True, slots=True)
+class DigestRow:
+    """One line: its name in the left margin, its text, its place in the right margin."""
+
+    shape: Shape
+    text: str
+    name: str = ""
+    locator: Locator | None = None
+    place: str = ""
+    """As shown: "p. 57"."""
+    part: str = ""
+    """The part of the digest that it belongs to: one of PARTS."""
+    section: int = -1
+    depth: int = 0
+    has_deeper: bool = False
+    is_open: bool = False
+    spread: tuple[float, ...] = ()
+
+    @property
+    def said(self) -> str:
+        """The whole line, for those who hear it."""
+        return ", ".join(part for part in (self.name, self.text, self.place) if part)
+
+
+PARTS = ("What it is", "Gist", "By kind", "Sections", "Terms")
+"""In the order they are read."""
+
+
+def rows_of(
+    digest: Digest, outline: Outline, labels: PageLabels, opened: frozenset[int]
+) -> list[DigestRow]:
+    """All lines, with the sections below those that are opened."""
+    return [
+        *_facts(digest), *gist_rows(digest.gist, digest.reach.name), *_by_kind(digest),
+        *_sections(digest, outline, labels, opened), *_terms(digest),
+    ]  # fmt: skip
+
+
+def gist_rows(gist: Sequence[GistLine], reach: str) -> list[DigestRow]:
+    """The gist, which changes with its length."""
+    head = "Gist" if reach in ("", "whole document") else f"Gist of {reach}"
+    rows = [DigestRow(Shape.HEAD, head, part="Gist")]
+    for line in gist:
+        at = line.locator
+        rows.append(DigestRow(Shape.LINE, line.text, locator=at, place=at.shown, part="Gist"))
+    if not gist:
+        rows.append(DigestRow(Shape.NONE, "Nothing here stands as a sentence.", part="Gist"))
+    return rows
+
+
+def _facts(digest: Digest) -> Iterator[DigestRow]:
+    facts, part = digest.facts, PARTS[0]
+    title = facts.title
+    yield DigestRow(
+        Shape.TITLE, title.text if title else "No title is printed.", part=part,
+        locator=title.locator if title else None, place=title.locator.shown if title else "",
+    )  # fmt: skip
+    size = f"{counted(facts.n_pages, 'page')}, {counted(facts.n_words, 'word')}"
+    yield DigestRow(Shape.LINE, f"{facts.kind}, {size}", "Kind", part=part)
+    for name, values in facts.named():
+        if name == "title" or (name == "subtitle" and not values):
+            continue
+        shown = FACT_NAMES[name]
+        for k, fact in enumerate(values):
+            at = fact.locator
+            yield DigestRow(
+                Shape.LINE, fact.text, "" if k else shown, at, at.shown, part
+            )  # fmt: skip
+        if not values:
+            yield DigestRow(Shape.NONE, NOT_STATED, shown, part=part)
+    for told in facts.disagreements:
+        yield DigestRow(Shape.LINE, told, "Differs", part=part)
+
+
+def _by_kind(digest: Digest) -> Iterator[DigestRow]:
+    part = PARTS[2]
+    yield DigestRow(Shape.HEAD, f"Read as {_with_article(str(digest.kind))}", part=part)
+    for filled in digest.by_kind:
+        for k, line in enumerate(filled.lines):
+            at = line.locator
+            name = "" if k else filled.slot.name
+            yield DigestRow(Shape.LINE, line.text, name, at, at.shown, part)
+        if not filled.lines:
+            yield DigestRow(Shape.NONE, NOT_STATED, filled.slot.name, part=part)
+
+
+def _with_article(kind: str) -> str:
+    if kind == "other":
+        return "any document"
+    return f"an {kind}" if kind[:1] in "aeiou" else f"a {kind}"
+
+
+def _sections(
+    digest: Digest, outline: Outline, labels: PageLabels, opened: frozenset[int]
+) -> Iterator[DigestRow]:
+    part = PARTS[3]
+    yield DigestRow(Shape.HEAD, "Section by section", part=part)
+    parents, depths = outline.parents, outline.depths
+    has_deeper = set(parents)
+    lines = {row.section: row.line for row in digest.sections}
+    for k, section in enumerate(outline.sections):
+        parent = parents[k]
+        while parent >= 0 and parent in opened:
+            parent = parents[parent]
+        if parent >= 0:
+            continue
+        line = lines.get(k)
+        yield DigestRow(
+            Shape.SECTION, line.text if line else "", section.title,
+            line.locator if line else None, labels.shown(section.page), part, k, depths[k],
+            k in has_deeper, k in opened,
+        )  # fmt: skip
+    if not outline.sections:
+        yield DigestRow(Shape.NONE, "No sections were found.", part=part)
+
+
+def _terms(digest: Digest) -> Iterator[DigestRow]:
+    part = PARTS[4]
+    yield DigestRow(Shape.HEAD, "Terms it works with", part=part)
+    for term in digest.terms:
+        yield DigestRow(
+            Shape.TERM, term.definition or counted(term.n_times, "time"), term.term, term.locator,
+            term.locator.shown, part, spread=term.spread,
+        )  # fmt: skip
