@@ -42,7 +42,7 @@ _IT = (
     r"|its|their|his|her|you)"
 )
 _WORDINGS: dict[str, str] = {
-    "licence": r"\blicen[sc]e\b|\b(?:may|can|am) i (?:allowed to )?(?:copy|change|share|pass|use|distribute|redistribute|reproduce)|\bon what terms\b|\bcopyright\b|\bpass (?:this|it)\b.*\bon\b|\bredistribut",
+    "licence": r"\b(?:which|what|whose) licen[sc]e\b|^(?:what is |what's )?(?:the |its )?licen[sc]e\W*$|\b(?:its|the) licen[sc]e\s*\??$|\blicen[sc]ed\b|\b(?:may|can|am) i (?:allowed to )?(?:copy|change|share|pass|use|distribute|redistribute|reproduce)|\bon what terms\b|\bcopyright\b|\bpass (?:this|it)\b.*\bon\b|\bredistribut",
     "authors and date": r"\bwho (?:wrote|made|created|is the author|are the authors?|looks after|edited|maintains|is behind|published|has written)\b|\b(?:name|list|names of|show|give me) (?:\w+ )?authors\b|^\W*(?:the )?authors?\W*$|\bby whom\b|\bwritten by\b|\bwhen (?:was|is|did) (?:it|this|the \w+) (?:written|made|published|issued|from|appear|come out)|\b(?:which|what) (?:version|edition|release|date|year)\b|\bfrom when\b|\bhow old is\b|\bwhere (?:was|did) .*\b(?:published|come out|appear)|\bearlier version of this\b|\boriginal text\b",
     "new": r"\bwhat(?:'s|’s| is| are| was| has| have)?\b.*\b(?:new|changed?|added|altered|different)\b|\bchanges?\b.*\b(?:release|version|edition|since)\b|\blatest (?:release|version|edition|changes)\b|\bwithdrawn\b|\bsince this was written\b",
     "terms": r"\b(?:key|main|important|special|central) (?:terms?|words?|concepts?|notions)\b|\bspecial meaning\b|\bvocabulary\b|\bglossary\b|\bwhich (?:words|terms)\b",
@@ -128,7 +128,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         kind = "about"
     if not kind or part is not None:
         return None
-    allowed = OWN_WORDS + (kind in ("data", "findings", "limits", "why", "audience", "licence"))
+    allowed = OWN_WORDS + (kind in ("data", "findings", "limits", "why", "audience"))
     if len(_own_words(document, text)) > allowed:
         return None
     return Overview(kind, reach, form, n_points, text)

@@ -7,7 +7,7 @@ import numpy as np
 
 from wide_margin.core.digest.gist import GistLine, Scored, gist_lines
 from wide_margin.core.digest.kinds import DocumentKind
-from wide_margin.core.digest.roles import CUES, Role
+from wide_margin.core.digest.roles import CUES, ITSELF, Role
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.geometry import FloatArray
 
@@ -15,6 +15,8 @@ MOST_LINES = 3
 OF_CUE, OF_ROLE, OF_PRIOR, OF_PLACE = 1.0, 0.9, 1.2, 0.3
 FRONT = 0.1
 """Share of a document, from its first sentence, in which its purpose is usually said."""
+LONG = 2000
+"""Sentences above which one outside the usual sections must speak of the document itself."""
 MANY_SENTENCES = 300
 OF_MANY = 0.2
 """The more sentences there are to choose from, the more one has to show: added to LEAST for each
@@ -121,6 +123,15 @@ def slot_scores(
     cue, sentences = CUES[slot.cue], document.text.sentences
     n = max(len(sentences), 1)
     scores = np.zeros(len(rows))
+    is_long = len(rows) > LONG
+    title = {
+        number for stem in document.index.analyser.terms(document.facts.title)
+        if (number := document.index.term_ids.get(stem)) is not None
+    }  # fmt: skip
+
+    def speaks_of_it(row: int, text: str) -> bool:
+        return bool(ITSELF.search(text) or title & set(scored.terms[row].tolist()))
+
     for k, row in enumerate(rows):
         sentence = sentences[row]
         if not np.isfinite(scored.prior[row]):
@@ -130,6 +141,13 @@ def slot_scores(
         if role in (Role.LEGAL, Role.THANKS) and role not in slot.roles:
             continue
         if not n_cues:
+            continue
+        if (
+            is_long
+            and slot.roles
+            and role not in slot.roles
+            and not speaks_of_it(row, sentence.text)
+        ):
             continue
         in_role = OF_ROLE * (role in slot.roles) + 0.2 * (slot.roles[:1] == (role,))
         place = row / n if slot.late else 1.0 - min(row / max(FRONT * n, 60), 1.0)

@@ -4,12 +4,11 @@ from dataclasses import dataclass
 
 from wide_margin.core.answers import WHOLE, Answer, Reach, answer_quoted
 from wide_margin.core.digest.asked import read_overview
-from wide_margin.core.digest.by_kind import SLOTS, Filled, fill
+from wide_margin.core.digest.by_kind import LONG, SLOTS, Filled, fill
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines, score
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.overview import (
-    LONG,
     answer_overview,
     rows_within,
     telling_rows,

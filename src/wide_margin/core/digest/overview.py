@@ -15,6 +15,7 @@ from wide_margin.core.digest.by_kind import (
     CONCLUSION,
     DATA,
     LIMITS,
+    LONG,
     NEEDS,
     NEXT,
     PURPOSE,
@@ -39,8 +40,6 @@ _LICENCE = re.compile(
     re.I,
 )
 """A sentence that says under which licence something is given."""
-LONG = 2000
-"""Sentences above which a document's own opening says what it is about."""
 _SLOTS: dict[str, Slot] = {
     "limits": LIMITS, "conclusion": CONCLUSION, "next": NEXT, "why": WHY, "audience": AUDIENCE,
     "needs": NEEDS, "data": DATA, "purpose": PURPOSE, "new": CHANGES,

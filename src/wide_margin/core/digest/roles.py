@@ -69,6 +69,8 @@ _SAYS = (
     r"(?:describ|introduc|present|discuss|explain|provid|cover|illustrat|show|review|gives?\b|summari|aims?\b|outlin|propos"
     r"|demonstrat|contains?\b|deals?\b|addresses|offers?|focus|concern|documents|implements|is (?:about|an?|the|intended|meant|for))"
 )
+ITSELF = re.compile(rf"\b{_THIS}\b", re.I)
+"""A sentence that speaks of the document it stands in."""
 CUES = {
     "purpose": re.compile(
         rf"\b{_THIS}\s+(?:\w+\s+)?{_SAYS}|\bin (?:this|the present) (?:paper|article|work|vignette|thesis|report|study)\b"

@@ -39,9 +39,8 @@ def section_lines(document: ReadDocument, scored: Scored) -> tuple[SectionLine, 
     best = [_best(document, scored, rows, k) for k, rows in enumerate(own)]
     for section in range(len(own) - 1, -1, -1):
         if best[section] is None:  # a part without text of its own speaks through its chapters
-            said = {best[child] for child in children[section]}
-            below = [row for child in children[section] for row in own[child]]
-            rows = [row for row in below if row not in said] or [r for r in said if r is not None]
+            below = [best[child] for child in children[section] if best[child] is not None]
+            rows = [row for row in below if row is not None]
             best[section] = _best(document, scored, rows, section)
     return tuple(
         SectionLine(k, gist_lines(document, [row])[0] if row is not None else None)

@@ -35,8 +35,8 @@ Definitions = dict[tuple[str, ...], list[Definition]]
 _TERM = r"(?P<term>[“\"‘']?[^\W_][\w’'/-]*(?:\s+[\w’'/-]+){0,4}?[”\"’']?)"
 _IS = re.compile(
     rf"^(?:(?:An?|The|By|Each|Every|Eine?|Der|Die|Das|Une?|Les?|La|El|Los)\s+)?{_TERM}(?:\s*\((?P<abbr>[^)]{{1,30}})\))?,?\s+"
-    r"(?P<verb>is defined as|are defined as|is meant|means|refers to|denotes|stands for|is called|are called|is the|are the"
-    r"|are (?:those|any|called|kinds? of|what)|is an?|is any|bedeutet|ist ein\w*|est une?|est le|est la|désigne|es un\w*|significa)\b",
+    r"(?P<verb>is defined as|are defined as|is meant|means|refers to|denotes|stands for|(?:is|are) called(?!,| by\b| from\b| up\b)|is the|are the"
+    r"|are (?:those|any|kinds? of|what)|is an?|is any|bedeutet|ist ein\w*|est une?|est le|est la|désigne|es un\w*|significa)\b",
 )  # fmt: skip
 _CALLED = re.compile(
     r"\b(?:(?:is|are|was|were|be|being)\s+(?:called|known as|termed|named)|(?:we|which we|here)\s+call|so-called|known as)\s+"

@@ -39,7 +39,7 @@ SHORTEST, LONGEST, USUAL = 20, 600, 130
 """Words of the gist."""
 SIDE = 380
 """Pixels of the column with the passage."""
-PASSAGE = 225.0, 260.0
+PASSAGE = 290.0, 320.0
 """Points of a page that are shown of a passage, at least and at most."""
 _FORMATS = {
     "Markdown (*.md)": "md", "HTML (*.html)": "html", "Word (*.docx)": "docx",

@@ -1,10 +1,10 @@
 """The lines of the digest, from its title down to its terms; no widgets here."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
-from wide_margin.core.digest import Digest, GistLine
+from wide_margin.core.digest import Digest, GistLine, KeyTerm
 from wide_margin.core.document import Locator
 from wide_margin.core.export import FACT_NAMES, NOT_STATED
 from wide_margin.core.layout import PageLabels
@@ -131,6 +131,8 @@ def _sections(
         if parent >= 0:
             continue
         line = lines.get(k)
+        if line is not None and k in opened and _is_said_below(line, k, parents, lines):
+            line = None
         yield DigestRow(
             Shape.SECTION, line.text if line else "", section.title,
             line.locator if line else None, labels.shown(section.page), part, k, depths[k],
@@ -140,11 +142,30 @@ def _sections(
         yield DigestRow(Shape.NONE, "No sections were found.", part=part)
 
 
+def _is_said_below(
+    line: GistLine, section: int, parents: Sequence[int], lines: Mapping[int, GistLine | None]
+) -> bool:
+    """Whether the line of an open part is that of a section right below it."""
+    below = range(section + 1, len(parents))
+    return any(
+        other is not None and other.sentence == line.sentence
+        for k in below if parents[k] == section and (other := lines.get(k)) is not None
+    )  # fmt: skip
+
+
 def _terms(digest: Digest) -> Iterator[DigestRow]:
     part = PARTS[4]
     yield DigestRow(Shape.HEAD, "Terms it works with", part=part)
     for term in digest.terms:
         yield DigestRow(
-            Shape.TERM, term.definition or counted(term.n_times, "time"), term.term, term.locator,
+            Shape.TERM, _defined(term) or counted(term.n_times, "time"), term.term, term.locator,
             term.locator.shown, part, spread=term.spread,
         )  # fmt: skip
+
+
+def _defined(term: KeyTerm) -> str:
+    """The definition without the term itself, where a glossary repeats it: "staff A divided…"."""
+    head, rest = term.definition[: len(term.term)], term.definition[len(term.term) :].lstrip(" :–—")
+    return (
+        rest if head.casefold() == term.term.casefold() and rest[:1].isupper() else term.definition
+    )
