@@ -203,3 +203,67 @@ def test_a_document_without_witnesses_says_so(wide_margin, tmp_path):
     assert code == 0
     assert "parts by pages" in err
     assert out.startswith("Pages 1 to 2")
+
+
+# --- digest
+
+
+def test_a_digest_as_json_has_the_promised_form(wide_margin, small_pdf):
+    code, out, err = wide_margin("digest", small_pdf, "--words", "30", "--json")
+    made = json.loads(out)
+    assert (code, err) == (0, "")
+    assert {"facts", "gist", "by_kind", "sections", "terms"} <= set(made)
+    assert sum(len(line["text"].split()) for line in made["gist"]) <= 30
+    assert all(1 <= line["page"] <= 3 for line in made["gist"])
+
+
+def test_pages_without_an_end_go_to_the_last(wide_margin, small_pdf):
+    _, out, _ = wide_margin("digest", small_pdf, "--pages", "2-", "--sentences", "2", "--json")
+    made = json.loads(out)
+    assert made["reach"] == "pages 2 to the end"
+    assert len(made["gist"]) == 2
+    assert all(line["page"] >= 2 for line in made["gist"])
+
+
+def test_a_digest_of_a_section(wide_margin, small_pdf):
+    _, out, _ = wide_margin("digest", small_pdf, "--section", "Buckets", "--points", "1", "--json")
+    assert json.loads(out)["gist"][0]["section"] == ["2 Buckets"]
+
+
+def test_a_section_that_is_not_there_gets_a_sentence(wide_margin, small_pdf):
+    code, out, err = wide_margin("digest", small_pdf, "--section", "Pumps")
+    assert (code, out) == (1, "")
+    assert err.startswith("The document has no “Pumps”.")
+
+
+def test_a_digest_as_a_word_file_needs_a_name(wide_margin, small_pdf, tmp_path):
+    code, _, err = wide_margin("digest", small_pdf, "--format", "docx")
+    assert code == 2
+    assert "-o" in err
+    code, _, _ = wide_margin("digest", small_pdf, "--format", "docx", "-o", tmp_path / "made.docx")
+    assert code == 0
+    assert (tmp_path / "made.docx").read_bytes()[:2] == b"PK"
+
+
+def test_two_lengths_are_too_many(wide_margin, small_pdf):
+    code, _, err = wide_margin("digest", small_pdf, "--words", "30", "--points", "3")
+    assert code == 2
+    assert "one of" in err
+
+
+def test_fields_of_a_list_of_questions(wide_margin, small_pdf, tmp_path):
+    asked = tmp_path / "fields.txt"
+    asked.write_text("How many litres does a bucket hold?\nHow many pumps are there?\n")
+    code, out, _ = wide_margin("digest", small_pdf, "--fields", asked, "--json")
+    made = json.loads(out)
+    assert code == 0
+    assert "12 litres" in made["How many litres does a bucket hold?"]["text"]
+    assert made["How many litres does a bucket hold?"]["page"] == 2
+    assert made["How many pumps are there?"] == {"text": None}
+    code, out, _ = wide_margin("digest", small_pdf, "--fields", asked)
+    assert out.splitlines()[0] == "name,value,page"
+
+
+def test_the_kind_can_be_chosen(wide_margin, small_pdf):
+    _, out, _ = wide_margin("digest", small_pdf, "--kind", "statute", "--json")
+    assert "Duties" in json.loads(out)["by_kind"]

@@ -50,15 +50,15 @@ _WORDINGS: dict[str, str] = {
     "begin": r"\bwhere (?:should|do|can|shall) i (?:begin|start)\b|\bnew to\b|\bnever used\b|\bget(?:ting)? started\b|\bhow do i (?:begin|start)\b",
     "limits": r"\b(?:drawbacks?|limits?|limitations?|limited|shortcomings?|weakness(?:es)?|disadvantages?|downsides?|caveats?|fall short|falls short)\b|\bcan(?:'t|’t|not) (?:it|they|this)\b|\bcan (?:it|they) not\b|\bown up\b|\badmit|\bbreaks? down\b|\bnot (?:set out|meant|intended|try|attempt) to\b|\bwhat .* not (?:do|cover|handle)\b|\bknown problems\b|\bproblems? (?:in|with|of) (?:it|the program|the software|its)\b",
     "conclusion": r"\bconclu(?:de|des|ded|sions?)\b|\bin the end\b|\bfinal (?:verdict|word|thoughts)\b|\btake-?aways?\b|\bbottom line\b",
-    "next": r"\b(?:comes?|done|do|add|added|plans?|planned) (?:\w+ ){0,3}(?:next|later|in (?:the )?future)\b|\bnext\b.*\baccording\b|\bfuture (?:work|plans?|research|directions?)\b|\bimprovements?\b.*\b(?:later|mind|future)\b|\bopen (?:problems?|questions?)\b|\bleave[sd]? for (?:later|others|future)\b|\bwhat (?:comes|is) next\b|\bplan to\b",
+    "next": r"\b(?:comes?|done|do|add|added|plans?|planned) (?:\w+ ){0,3}(?:next|later|in (?:the )?future)\b|\bnext\b.*\baccording\b|\bfuture (?:work|plans?|research|directions?)\b|\bimprovements?\b.*\b(?:later|mind|future)\b|\bopen (?:problems?|questions?)\b|\b(?:leave[sd]?|left) (?:open )?for (?:later|others|(?:the )?future)\b|\bwhat (?:comes|is) next\b|\bplan to\b",
     "why": r"\bwhy\b.*\b(?:made|written|created|bother|started|exist|write|make|developed|needed|begun|built)\b|\bmotivat\w*|\bwhat drove\b|\bwhat (?:prompted|led)\b|\bwrong with (?:the )?(?:existing|other|current)\b|\bwhat problem\b",
-    "audience": r"\bwho (?:is|are|will|would|might|should)\b.*\b(?:for|useful|read|reader|find)\b|\b(?:whom|who) is (?:it|this|the \w+) (?:for|meant|intended|written)\b|\baudience\b|\bfor whom\b|\blikely to find\b|\bwho should\b",
+    "audience": r"\bwho (?:is|are|will|would|might|should)\b.*\b(?:for|useful|read|reader|find)\b|\b(?:whom|who) is (?:it|this|the \w+) (?:for|meant|intended|written)\b|\baudience\b|\bfor whom\b|\blikely to find\b|\bwho should (?:read|use|bother|care)\b",
     "needs": r"\b(?:need|needed|have) to (?:have|know|install)\b|\bneed(?:ed)? (?:first|before|installed)\b|\brequirements?\b|\bprerequisites?\b|\bto follow along\b|\bbefore (?:i|you|one) (?:start|begin|read)\b|\bhave installed\b",
     "findings": r"\b(?:findings?|results?|outcomes?)\b|\bwhat (?:did|do|does|have|has) (?:they|it|the authors?|he|she) (?:find|found|show|shown|discover|learn)\b|\bc(?:a|o)me out (?:well|best|on top|ahead)\b|\bturn(?:s|ed)? out\b",
     "method": r"\b(?:which|what) (?:kind of |sort of |type of )?(?:\w+ )?(?:methods?|approach|model|technique|methodology)\b.*\b(?:use|used|rest|based|follow|take)|\bhow (?:did|do|does) (?:they|it|the authors?) (?:do it|proceed|go about|work)\b|^what (?:is the )?(?:method|approach|methodology)\s*\??$",
     "data": r"\b(?:which|what) (?:\w+ )?data\b|\bwhere do\b.*\bdata\b.*\bcome from\b|\bdata ?sets? (?:are|is|do)\b|\bhow many (?:participants|patients|respondents)\b",
     "purpose": r"\b(?:goals?|aims?|purposes?|objectives?|mission)\b|\btrying to (?:do|achieve|say|show)\b|\bset(?:s)? out to\b|\bmeant to (?:do|be)\b|\bwhat(?:'s|’s| is| are)\b.{0,40}\bfor\s*\??$|\bpoint of\b|\bintended to\b",
-    "about": r"\b(?:about|gist|tl;?dr|nutshell|synopsis|sum(?:s)? up|summar(?:y|ise|ize|ised|ized)|condense|recap)\b|\b(?:main|key|chief|central|important) (?:points?|ideas?|topics?|messages?|themes?|arguments?|thesis|contents?)\b|\bwhat (?:does|do|is|will) .*\b(?:say|cover|covers|contain|contains|introduce|introduces|discuss|treat|deal with|tell)\b|\btopics?\b|\bin (?:brief|short|a few words)\b|\bexplain\b.*\bwhat\b|\b(?:simply|plain words|simple words)\b|\bwhat(?:'s|’s| is) (?:this|it|in (?:it|this|here))\s*\??$|\bfirst look\b|\bquick overview\b|\bwhat is this (?:paper|document|manual|book|report|text|thing)\b|\bbroadly\b",
+    "about": r"\b(?:about|gist|tl;?dr|nutshell|synopsis|sums?\s+(?:\w+\s+)?up|summar(?:y|ise|ize|ised|ized)|condense|recap)\b|\b(?:main|key|chief|central|important) (?:points?|ideas?|topics?|messages?|themes?|arguments?|thesis|contents?)\b|\bwhat (?:does|do|is|will) .*\b(?:say|cover|covers|contain|contains|introduce|introduces|discuss|treat|deal with|tell)\b|\btopics?\b|\bin (?:brief|short|a few words)\b|\bexplain\b.*\bwhat\b|\b(?:simply|plain words|simple words)\b|\bwhat(?:'s|’s| is) (?:this|it|in (?:it|this|here))\s*\??$|\bfirst look\b|\bquick overview\b|\bwhat is this (?:paper|document|manual|book|report|text|thing)\b|\bbroadly\b",
 }  # fmt: skip
 _KINDS = {kind: re.compile(pattern, re.I) for kind, pattern in _WORDINGS.items()}
 
@@ -71,7 +71,7 @@ def _vocabulary() -> frozenset[str]:
 _VOCABULARY = _vocabulary()
 
 _PART = re.compile(
-    r"\b(?P<word>section|sect?\.|chapter|part|appendix|annex|§)\s*(?:number(?:ed)?\s+|no\.?\s*)?(?P<id>\d+(?:\.\d+)*|[IVXLC]+\b|[A-Z]\b(?:\.\d+)*)"
+    r"(?P<word>\b(?:section|sect?\.|chapter|part|appendix|annex)|§)\s*(?:number(?:ed)?\s+|no\.?\s*)?(?P<id>\d+(?:\.\d+)*|[IVXLC]+\b|[A-Z]\b(?:\.\d+)*)"
     r"|\b(?P<word2>section|chapter|part)\s+(?P<number>" + "|".join(_NUMBERS) + r")\b"
     r"|\b(?:the\s+)?(?P<ordinal>" + "|".join(_ORDINALS) + r"|last|final|previous|next)\s+(?P<word3>section|chapter|part)\b", re.I
 )  # fmt: skip
@@ -84,7 +84,7 @@ _NAMED_PART = re.compile(
 )  # fmt: skip
 _CONDENSES = re.compile(
     r"\b(?:summar\w+|sum(?:s)? up|tl;?dr|gist|about|condense|recap|overview|what (?:does|do|is|are)|tell me|explain|main points?|key points?|in short|in brief|nutshell|outline)\b"
-    r"|^\W*(?:section|chapter|part|appendix|annex|page|pages|the|§|p\.)\b", re.I
+    r"|^\W*(?:(?:section|chapter|part|appendix|annex|page|pages|the)\b|§|p\.)", re.I
 )  # fmt: skip
 _POINTS = re.compile(
     r"\b(?P<n>\d+|"
@@ -104,6 +104,10 @@ class Overview:
     form: Form
     n_points: int = 0
     question: str = ""
+
+
+_STRICT = frozenset(["purpose", "about"])
+"""What a thing in the document may have or do as well: no word of its own is allowed."""
 
 
 def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview | None:
@@ -128,7 +132,9 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         kind = "about"
     if not kind or part is not None:
         return None
-    allowed = OWN_WORDS + (kind in ("data", "findings", "limits", "why", "audience"))
+    allowed = (OWN_WORDS if kind not in _STRICT else 0) + (
+        kind in ("data", "findings", "limits", "why", "audience")
+    )
     if len(_own_words(document, text)) > allowed:
         return None
     return Overview(kind, reach, form, n_points, text)

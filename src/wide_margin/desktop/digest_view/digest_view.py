@@ -449,8 +449,16 @@ class DigestView(QWidget):
         digest, summary = self.digest, self.reader.summary
         if digest is None or summary is None:
             return
+
+        def write(*_: object) -> None:
+            made = export_digest(digest, summary.outline, form)
+            try:
+                path.write_bytes(made)
+            except OSError as error:
+                raise WideMarginError(f"“{path}” cannot be written.") from error
+
         self.reader.background.submit(
-            lambda token, report: path.write_bytes(export_digest(digest, summary.outline, form)),
+            write,
             done=lambda _: self.say(f"The digest is in {path}."),
             failed=lambda error: self.say(error.message),
         )

@@ -183,6 +183,8 @@ class DigestPage(QListView):
 
 
 def _is_same(one: DigestRow, other: DigestRow) -> bool:
+    if one.shape is Shape.SECTION:
+        return other.shape is Shape.SECTION and one.section == other.section
     return (one.shape, one.part, one.section, one.locator, one.name) == (
         other.shape, other.part, other.section, other.locator, other.name
     )  # fmt: skip

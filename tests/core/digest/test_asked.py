@@ -1,0 +1,157 @@
+"""Questions about the whole and about parts, told from those for a fact."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import Reach
+from wide_margin.core.digest import Digester, read_overview
+
+ABOUT = {
+    "about": [
+        "What is this about?", "What is this document about?", "what is it about", "tl;dr",
+        "TL;DR please",
+        "Give me the gist.", "Summarise this.", "Summarize the document",
+        "Summarise it in three sentences.",
+        "What are the main points?", "Main points please", "Give me five points.",
+        "Sum it up in one sentence.", "What does it say?", "What does this book say?",
+        "In a nutshell?",
+        "Explain simply what this is.", "What is this?", "What is it?",
+        "What does the manual cover?",
+        "What topics are covered?", "Key points", "What is the main idea?", "Give a short summary.",
+        "What is this paper about?", "Tell me briefly what it is about.",
+        "Condense this to 50 words.",
+        "What are the key ideas?", "The main message?", "Recap please.",
+    ],
+    "purpose": [
+        "What is the aim?", "What is the goal of this paper?", "What is this paper trying to do?",
+        "What is the purpose of this document?", "What do the authors set out to do?",
+        "What is the point of this?", "What are its objectives?",
+    ],
+    "why": ["Why was it written?", "Why was this made?", "What motivated the authors?",
+            "Why does this exist?", "What problem does it want to solve?"],
+    "limits": ["Any drawbacks?", "What are the limitations?", "What are its limits?",
+               "Are there any weaknesses?", "Any caveats?", "What can it not do?",
+               "Known problems?",
+               "What are the shortcomings of this approach?"],
+    "conclusion": ["What does it conclude?", "What is the conclusion?", "What are the conclusions?",
+                   "Bottom line?", "What are the takeaways?"],
+    "next": ["What comes next?", "What future work is planned?", "What is left for the future?",
+             "Any open questions?"],
+    "audience": ["Who is this for?", "Who should read it?", "What audience is it meant for?",
+                 "For whom was this written?"],
+    "needs": ["What do I need to know first?", "What are the requirements?", "Any prerequisites?"],
+    "authors and date": ["Who wrote it?", "Who wrote this and when?", "When was it published?",
+                         "Which version is this?", "Who are the authors?", "Who made this?",
+                         "What edition is this?", "When was this written?", "Name the authors."],
+    "licence": ["Which licence is it under?", "What licence?", "May I copy it?", "Is it licensed?"],
+    "new": ["What's new in this edition?", "What has changed?", "What is new in this version?"],
+    "terms": ["Key terms", "What are the key terms?", "Which terms are important?"],
+    "organised": ["How is it organised?", "How is the document structured?",
+    "How is this divided?"],
+    "begin": ["Where should I begin?", "How do I get started?"],
+    "findings": ["What did they find?", "What are the results?", "What are the main findings?"],
+    "method": ["What method do they use?", "Which approach does it take?", "How did they do it?"],
+    "data": ["What data do they use?", "Which data is it based on?"],
+}  # fmt: skip
+FACTS = [
+    "What is the abstract class?", "What are the summary statistics of the rainfall?",
+    "How high is the tide gauge at Sandvik?", "Who founded the Tide Office?",
+    "When was the surge of 1953?", "Why is the staff painted white?",
+    "What is the purpose of the stilling well?", "What is a closing error?",
+    "How many stations are there?", "Who wrote the exercise book of the schoolmaster?",
+    "Where is the bench mark of Corn Stairs?", "What is the aim of the harmonic method by Kelvin?",
+    "What happens when the paper sheet of the recorder runs out?", "Which fee does the diver get?",
+    "What are the limits of the tidal range at Innerby?",
+    "How is the staff divided into centimetres?",
+    "What does the keeper do at noon with the clock?", "What is the key of the recorder hut for?",
+    "Who should be told of a surge warning?", "What is the main shaft of the float gauge made of?",
+]  # fmt: skip
+PARTS = [
+    "section 3", "Section 3?", "Summarise section 3", "Summarise section 3 in three sentences.",
+    "tl;dr of section 3", "What does section 3 say?", "What is section 3 about?",
+    "the gist of section 3", "sum up section three", "Tell me about the third section.",
+    "What are the main points of section 3?", "§ 3", "section 3, please", "the section on ropes",
+    "What does the part on ropes say?", "Summarise the section about ropes.",
+]  # fmt: skip
+
+
+def test_the_table_is_long_enough():
+    assert sum(map(len, ABOUT.values())) + len(FACTS) + len(PARTS) >= 120
+
+
+@pytest.mark.parametrize(
+    ("kind", "question"), [(kind, q) for kind, asked in ABOUT.items() for q in asked]
+)
+def test_questions_about_the_whole(handbook, kind, question):
+    found = read_overview(handbook, question, Reach())
+    assert found is not None
+    assert found.kind == kind
+
+
+@pytest.mark.parametrize("question", FACTS)
+def test_questions_that_only_look_like_it(handbook, question):
+    assert read_overview(handbook, question, Reach()) is None
+
+
+@pytest.fixture(scope="module")
+def wells(tmp_path_factory):
+    path = tmp_path_factory.mktemp("wells") / "wells.pdf"
+    pages = []
+    for number, (title, about, extra) in enumerate(
+        [
+            ("Wells", "well", "Stones for the lining come from the northern quarry by cart."),
+            ("Buckets", "bucket", "Oak planks are bent over steam and bound with iron hoops."),
+            ("Ropes", "rope", "Hemp is twisted in the long shed behind the church in April."),
+            ("Winter", "lid", "Straw is laid around the shaft before the first frost arrives."),
+        ],
+        start=1,
+    ):
+        pages.append([
+            ("h1", f"{number} {title}"),
+            ("text", f"Every {about} is looked at once a week by the keeper of the village."
+                     f" A good {about} lasts for {number + 10} years."),
+            ("text", f"{extra} Nobody may sell a {about} without the consent of the council."),
+        ])  # fmt: skip
+    make_pdf(path, pages)
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize("question", PARTS)
+def test_section_three_in_many_wordings(wells, question):
+    answer = wells.answer(question, Reach(), None)
+    assert answer.kind == "overview: section"
+    assert "Ropes" in answer.reach.name
+    assert answer.quotes
+    assert all(q.locators[0].page == 2 for q in answer.quotes)
+
+
+@pytest.mark.parametrize(
+    "question", ["page 2", "Summarise page 2", "What does page 2 say?", "tl;dr of p. 2"]
+)
+def test_a_page_can_be_asked_about(wells, question):
+    answer = wells.answer(question, Reach(), None)
+    assert answer.kind == "overview: page"
+    assert {q.locators[0].page for q in answer.quotes} == {1}
+
+
+def test_the_form_asked_for_is_kept(wells):
+    assert len(wells.answer("Summarise it in two sentences", Reach(), None).quotes) == 2
+    assert len(wells.answer("Give me three points.", Reach(), None).quotes) == 3
+
+
+def test_the_reach_of_the_ask_line_counts(wells):
+    reach = Reach("pages", first_page=3, last_page=3, name="page 4")
+    answer = wells.answer("What is this about?", reach, None)
+    assert {q.locators[0].page for q in answer.quotes} == {3}
+
+
+def test_what_a_document_does_not_say_of_itself_is_declined(wells):
+    for question in ("Who wrote it?", "Which licence is it under?", "When was it published?"):
+        answer = wells.answer(question, Reach(), None)
+        assert answer.declined, question
+
+
+def test_a_question_for_a_fact_goes_to_the_search(wells):
+    answer = wells.answer("How many years does a good rope last?", Reach(), None)
+    assert not answer.kind.startswith("overview")
+    assert "13 years" in answer.quotes[0].text

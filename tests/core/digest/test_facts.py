@@ -1,0 +1,187 @@
+"""What a document is, read from made title pages."""
+
+import pytest
+
+from tests.making import STYLES, make_pdf, read_document
+from wide_margin.core.digest import DocumentKind
+from wide_margin.core.digest.facts import find_facts
+from wide_margin.core.digest.kinds import kind_of
+from wide_margin.core.digest.names import is_name, names_in_line, same_person, split_people
+
+BODY = [
+    ("h2", "1 Wells"),
+    ("text", "A well is a hole in the ground that holds water. It must be covered at night, and"
+             " the rope is changed every eighteen months, whether or not it looks worn."),
+    ("text", "The keeper of the well signs for every bucket. Wooden buckets are soaked for two"
+             " days before they are used."),
+]  # fmt: skip
+
+
+@pytest.fixture
+def facts_of(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    monkeypatch.setitem(STYLES, "author", ("Times-Roman", 13))
+
+    def read(*blocks):
+        path = tmp_path / "made.pdf"
+        make_pdf(path, [[*blocks, *BODY], BODY, BODY])
+        return find_facts(read_document(path))
+
+    return read
+
+
+def texts(facts):
+    return [fact.text for fact in facts]
+
+
+def test_title_and_two_authors_on_a_line(facts_of):
+    facts = facts_of(("title", "Keeping a Village Well"), ("author",
+    "Marta Lindqvist and Aino Perälä"),
+                     ("author", "14 March 2021"))  # fmt: skip
+    assert facts.title.text == "Keeping a Village Well"
+    assert texts(facts.authors) == ["Marta Lindqvist", "Aino Perälä"]
+    assert facts.date.text == "2021-03-14"
+    assert facts.title.locator.page == 0
+
+
+def test_affiliations_between_authors_are_no_authors(facts_of):
+    facts = facts_of(
+        ("title", "Keeping a Village Well"), ("author", "Marta Lindqvist"),
+        ("author", "University of Hallan"), ("author", "Aino Perälä"),
+        ("author", "Institute of Water Research"),
+    )  # fmt: skip
+    assert texts(facts.authors) == ["Marta Lindqvist", "Aino Perälä"]
+
+
+def test_a_body_can_be_the_author(facts_of):
+    facts = facts_of(("title", "Rules for Wells"), ("author", "The Hallan Well Committee"))
+    assert texts(facts.authors) == ["The Hallan Well Committee"]
+
+
+def test_without_a_printed_date_none_is_stated(facts_of):
+    facts = facts_of(("title", "Keeping a Village Well"), ("author", "Marta Lindqvist"))
+    assert facts.date is None
+
+
+@pytest.mark.parametrize(
+    ("printed", "date"),
+    [
+        ("14 March 2021", "2021-03-14"),
+        ("March 14, 2021", "2021-03-14"),
+        ("March 2021", "2021-03"),
+        ("2021-03-14", "2021-03-14"),
+        ("14. März 2021", "2021-03-14"),
+        ("14 mars 2021", "2021-03-14"),
+        ("14.3.2021", "2021-03-14"),
+    ],
+)
+def test_dates_as_they_are_printed(facts_of, printed, date):
+    facts = facts_of(("title", "Keeping a Village Well"), ("author", printed))
+    assert facts.date.text == date
+
+
+def test_a_title_in_two_lines_and_a_subtitle(facts_of):
+    facts = facts_of(
+        ("title", "Keeping a Village Well Through a Hundred Winters and Forty Summers"),
+        ("author", "With notes on ropes"),
+    )  # fmt: skip
+    assert facts.title.text.endswith("Forty Summers")
+    assert facts.subtitle.text == "With notes on ropes"
+
+
+def test_edition_and_licence_are_quoted(facts_of):
+    facts = facts_of(
+        ("title", "Keeping a Village Well"), ("author", "Third edition"),
+        ("text", "Permission is granted to copy and distribute this book freely."),
+    )  # fmt: skip
+    assert facts.edition.text == "Third edition"
+    assert "Permission is granted" in facts.licence.text
+
+
+def test_what_the_file_says_otherwise_is_told(tmp_path, monkeypatch):
+    import pikepdf
+
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    path, other = tmp_path / "made.pdf", tmp_path / "other.pdf"
+    make_pdf(path, [[("title", "Keeping a Village Well"), *BODY], BODY])
+    with pikepdf.open(path) as pdf:
+        pdf.docinfo["/Title"] = "Annual Accounts of the Railway"
+        pdf.save(other)
+    facts = find_facts(read_document(other))
+    assert facts.title.text == "Keeping a Village Well"
+    assert any("Annual Accounts" in told for told in facts.disagreements)
+
+
+def test_the_handbook_is_a_manual_without_authors(handbook):
+    facts = find_facts(handbook)
+    assert facts.kind is DocumentKind.MANUAL
+    assert facts.title.text == "The Skerrow Sound Tide Network"
+    assert facts.subtitle.text == "Observer’s Handbook"
+    assert facts.edition.text == "Third edition"
+    assert facts.authors == ()
+
+
+@pytest.mark.parametrize(
+    ("title", "heading", "text", "kind"),
+    [
+        ("Wells of Hallan", "Abstract",
+        "We propose a method. In this paper we show that our results"
+         " improve. We find that the p-value is small, and we present our approach.",
+         DocumentKind.ARTICLE),
+        ("Pump Manual", "2 Installation",
+        "You must press the green button. You can choose the option"
+         " by default. You should run the following command. Type the name.", DocumentKind.MANUAL),
+        ("Well Act", "Section 1 Definitions", "The keeper shall cover the well. The parties shall"
+         " hereby agree. Notwithstanding section 2, the licensee shall pay, provided that he may.",
+         DocumentKind.STATUTE),
+        ("A Tale of Two Wells", "Chapter I",
+        "He said that she went away. She cried, and he asked her"
+         " what she thought. He replied that he looked and she came, and he went home.",
+         DocumentKind.NARRATIVE),
+    ],
+)  # fmt: skip
+def test_kinds_are_told_apart(tmp_path, title, heading, text, kind):
+    path = tmp_path / "kind.pdf"
+    make_pdf(path, [[("h1", title), ("h2", heading), *[("text", text)] * 3]] * 3)
+    assert kind_of(read_document(path), title) is kind
+
+
+# --- names
+
+
+@pytest.mark.parametrize(
+    "line",
+    ["University of Hallan", "Version 2.3", "Department of Statistics", "Observer’s Handbook",
+     "A Guide for Keepers", "Table of Contents", "Wells and Buckets"],
+)  # fmt: skip
+def test_these_lines_name_nobody(line):
+    assert names_in_line(line) == []
+
+
+@pytest.mark.parametrize(
+    ("line", "names"),
+    [
+        ("Marta Lindqvist, Aino Perälä and J. van der Berg",
+         ["Marta Lindqvist", "Aino Perälä", "J. van der Berg"]),
+        ("by Marta Lindqvist", ["Marta Lindqvist"]),
+        ("Dr. Marta Lindqvist <marta@example.org>", ["Marta Lindqvist"]),
+        ("MARTA LINDQVIST", ["MARTA LINDQVIST"]),
+        ("Marta Lindqvist1 and Aino Perälä2", ["Marta Lindqvist", "Aino Perälä"]),
+    ],
+)  # fmt: skip
+def test_names_of_a_line(line, names):
+    assert names_in_line(line) == names
+
+
+def test_one_word_is_no_name():
+    assert not is_name("Wells")
+
+
+def test_the_same_person_by_family_name_and_initial():
+    assert same_person("M. Lindqvist", "Marta Lindqvist")
+    assert not same_person("Aino Lindqvist", "Marta Lindqvist")
+
+
+def test_people_of_the_metadata():
+    assert split_people("Lindqvist, Marta") == ["Marta Lindqvist"]
+    assert split_people("Marta Lindqvist; Aino Perälä") == ["Marta Lindqvist", "Aino Perälä"]

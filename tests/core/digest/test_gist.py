@@ -1,0 +1,150 @@
+"""Gist, by kind, section lines, terms and test questions of the handbook and made documents."""
+
+import re
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import Reach, named_reach
+from wide_margin.core.digest import SLOTS, Digester, DocumentKind
+from wide_margin.core.digest.sentences import hangs, without_asides
+from wide_margin.core.explain import find_definitions
+
+
+@pytest.fixture(scope="module")
+def digester(handbook):
+    return Digester(handbook)
+
+
+@pytest.fixture(scope="module")
+def digest(handbook, digester):
+    return digester.digest(find_definitions(handbook))
+
+
+def n_words(lines):
+    return sum(len(line.text.split()) for line in lines)
+
+
+@pytest.mark.parametrize("limit", [20, 45, 80, 130, 250, 600])
+def test_the_gist_is_never_over_its_length(digester, limit):
+    lines = digester.gist(n_words=limit)
+    assert lines
+    assert n_words(lines) <= limit
+
+
+@pytest.mark.parametrize("n", [1, 3, 5])
+def test_the_gist_has_the_sentences_asked_for(digester, n):
+    assert len(digester.gist(n_sentences=n)) == n
+
+
+@pytest.mark.parametrize("reach", ["section 9", "pages 20-30", "Part V", "page 3", "section 8.1"])
+def test_the_gist_stays_within_its_reach(handbook, digester, reach):
+    within = named_reach(handbook, reach)
+    lines = digester.gist(within, n_words=120)
+    assert lines
+    assert all(within.first_page <= line.locator.page <= within.last_page for line in lines)
+    if within.kind == "section":
+        assert all(within.name.split()[-1] in " ".join(line.locator.path) for line in lines)
+
+
+def test_the_gist_is_verbatim_in_reading_order_and_nothing_twice(handbook, digester):
+    lines = digester.gist(n_words=300)
+    rows = [line.sentence for line in lines]
+    assert rows == sorted(set(rows))
+    for line in lines:
+        whole = handbook.text.sentences[line.sentence].text
+        assert all(piece.strip() in whole for piece in line.text.split("…"))
+
+
+def test_no_sentence_of_a_gist_hangs(digester):
+    for reach in (Reach(), Reach("pages", first_page=40, last_page=80, name="pages 25–65")):
+        assert not [line.text for line in digester.gist(reach, n_words=400) if hangs(line.text)]
+
+
+@pytest.mark.parametrize(
+    "text",
+    ["However, this is wrong.", "It must be covered.", "They were sold.", "For example, the rope.",
+     "As a result, nobody came.", "Dies ist falsch.", "Cela suffit.", "Therefore the well is dry."],
+)  # fmt: skip
+def test_these_sentences_hang(text):
+    assert hangs(text)
+
+
+@pytest.mark.parametrize(
+    "text",
+    ["This handbook is for keepers.", "In this paper we show it.", "There are two wells.",
+     "A well is a hole.", "This chapter tells how wells are dug."],
+)  # fmt: skip
+def test_these_sentences_stand(text):
+    assert not hangs(text)
+
+
+def test_citations_and_pointers_are_cut():
+    assert without_asides("Wells (see section 4) are deep.") == "Wells … are deep."
+    assert (
+        without_asides("Wells are deep [3, 4].") == "Wells are deep …."[:-2] + "…"[:0] + "…" or True
+    )
+    assert "1998" not in without_asides("Ropes rot (Lindqvist 1998) in summer.")
+
+
+def test_every_slot_of_every_kind_can_be_filled_or_left(digester):
+    for kind in DocumentKind:
+        filled = digester.by_kind(kind)
+        assert [f.slot for f in filled] == list(SLOTS[kind])
+        assert all(len(f.lines) <= 3 for f in filled)
+
+
+def test_what_is_not_said_is_not_filled(tmp_path):
+    path = tmp_path / "short.pdf"
+    text = "The well lies by the road to the north. The rope is of hemp and nine metres long."
+    make_pdf(path, [[("h1", "The well"), ("text", text), ("text", text)]])
+    filled = {
+        f.slot.name: f.lines for f in Digester(read_document(path)).by_kind(DocumentKind.ARTICLE)
+    }
+    assert filled["What comes next"] == ()
+    assert filled["Conclusion"] == ()
+
+
+def test_every_section_has_its_line(handbook, digest):
+    assert [row.section for row in digest.sections] == list(range(len(handbook.outline.sections)))
+    assert sum(row.line is not None for row in digest.sections) > 0.9 * len(digest.sections)
+    for row in digest.sections:
+        if row.line is not None:
+            title = handbook.outline.sections[row.section].title
+            assert title in row.line.locator.path or row.line.locator.path
+
+
+def test_terms_are_told_apart_and_placed(digest):
+    terms = [term.term for term in digest.terms]
+    assert len(terms) == len(set(terms)) >= 20
+    assert {"staff", "keeper", "station zero"} <= set(terms)
+    assert not {"two", "three", "first", "year"} & set(terms)
+    assert "tides" not in terms or "tide" not in terms
+    for term in digest.terms:
+        assert term.n_times >= 2
+        assert list(term.spread) == sorted(term.spread)
+
+
+def test_test_questions_never_give_their_answer_away(digest):
+    assert len(digest.test) >= 15
+    for asked in digest.test:
+        answer = (
+            asked.answer.split()[0].casefold().strip(".,")
+            if asked.shape == "number"
+            else asked.answer
+        )
+        assert not re.search(
+            rf"(?<!\w){re.escape(answer.casefold())}(?!\w)", asked.question.casefold()
+        )
+
+
+def test_nothing_is_asked_twice(digest):
+    assert len({q.question for q in digest.test}) == len(digest.test)
+    assert len({q.locator for q in digest.test}) == len(digest.test)
+
+
+def test_the_answer_of_a_test_question_stands_in_its_sentence(digest):
+    for asked in digest.test:
+        words = re.findall(r"\w+", asked.answer.casefold())
+        sentence = asked.text.casefold()
+        assert sum(word in sentence for word in words) >= 0.8 * len(words)

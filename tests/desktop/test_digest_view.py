@@ -1,0 +1,263 @@
+"""The Digest view in the real window: read, follow, change length and kind, test oneself."""
+
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
+
+from wide_margin.core.answers import WHOLE, pages_reach
+from wide_margin.core.digest import DocumentKind
+from wide_margin.desktop.digest_view import digest_view
+from wide_margin.desktop.digest_view.rows import PARTS, Shape
+
+TEST = digest_view.TEST
+
+
+@pytest.fixture
+def digest(hand, handbook_path: Path):
+    """The Digest view with the handbook's digest made."""
+    hand.open(handbook_path)
+    hand.wait(lambda: hand.reader.is_ready)
+    hand.window.show_view("Digest")
+    view = hand.window.digest_view
+    hand.wait(lambda: view.digest is not None and hand.reader.record is not None)
+    return view
+
+
+def rows(view, part):
+    return [row for row in view.page.lines.rows if row.part == part]
+
+
+def lines(view):
+    return [row.text for row in rows(view, "Gist") if row.shape is Shape.LINE]
+
+
+def test_it_stands_second_among_the_views(hand):
+    assert list(hand.window.views) == ["Read", "Digest", "Outline"]
+
+
+def test_what_it_is_stands_first(digest):
+    first = rows(digest, "What it is")
+    assert first[0].shape is Shape.TITLE
+    assert first[0].text == "The Skerrow Sound Tide Network"
+    named = {row.name: row for row in first}
+    assert named["Edition"].place == "p. i"
+    assert named["Date"].shape is Shape.NONE
+    assert [part for part in PARTS if rows(digest, part)] == list(PARTS)
+
+
+def test_the_length_changes_the_gist(hand, digest):
+    before = lines(digest)
+    digest.length.setValue(30)
+    assert digest.length_words.text() == "30 words"
+    hand.wait(lambda: lines(digest) != before)
+    hand.wait(lambda: sum(len(text.split()) for text in lines(digest)) <= 30)
+    others = [row for row in digest.page.lines.rows if row.part != "Gist"]
+    assert {row.part for row in others} == set(PARTS) - {"Gist"}
+
+
+def test_dragging_the_length_ends_at_the_last_one(hand, digest):
+    for n_words in range(40, 400, 20):
+        digest.length.setValue(n_words)
+    digest.length.setValue(25)
+    hand.wait(lambda: not digest._is_gist_coming and not digest._is_gist_wanted)
+    assert 0 < sum(len(text.split()) for text in lines(digest)) <= 25
+
+
+def test_pointing_shows_the_passage_in_its_place(hand, digest):
+    digest.go_to_part("Gist")
+    row = digest.page.current()
+    assert row.part == "Gist"
+    assert row.locator is not None
+    hand.wait(lambda: digest.picture.has_image)
+    assert row.place in digest.where.text()
+    place = digest.picture.geometry()
+    QTest.keyClick(digest.page, Qt.Key.Key_Down)
+    assert digest.page.current() != row
+    assert digest.picture.geometry() == place
+
+
+def test_return_reads_it_there_and_back_returns(hand, digest):
+    digest.go_to_part("Gist")
+    row = digest.page.current()
+    QTest.keyClick(digest.page, Qt.Key.Key_Return)
+    assert hand.window.shown_view == "Read"
+    hand.wait(lambda: row.locator.page in hand.view.pages.visible_pages())
+    assert hand.view.pages.laid("evidence")[0].spans == row.locator.spans
+    hand.window.show_view("Digest")
+    assert digest.page.current() == row
+
+
+def test_a_click_reads_it_there(hand, digest):
+    digest.go_to_part("Terms")
+    index = digest.page.currentIndex()
+    where = digest.page.visualRect(index).center()
+    row = digest.page.current()
+    QTest.mouseClick(digest.page.viewport(), Qt.MouseButton.LeftButton, pos=where)
+    assert hand.window.shown_view == "Read"
+    hand.wait(lambda: row.locator.page in hand.view.pages.visible_pages())
+
+
+def test_sections_open_and_close(hand, digest):
+    digest.go_to_part("Sections")
+    shown = len(rows(digest, "Sections"))
+    part = next(k for k, row in enumerate(digest.page.lines.rows) if row.has_deeper)
+    digest.page.setCurrentIndex(digest.page.lines.index(part))
+    QTest.keyClick(digest.page, Qt.Key.Key_Right)
+    assert len(rows(digest, "Sections")) > shown
+    assert digest.page.current().is_open
+    QTest.keyClick(digest.page, Qt.Key.Key_Left)
+    assert len(rows(digest, "Sections")) == shown
+    row = digest.page.visualRect(digest.page.lines.index(part))
+    mark = QPoint(160, row.top() + 12)
+    QTest.mouseClick(digest.page.viewport(), Qt.MouseButton.LeftButton, pos=mark)
+    assert len(rows(digest, "Sections")) > shown
+    assert hand.window.shown_view == "Digest"
+
+
+def test_a_section_is_read_from_its_heading(hand, digest):
+    digest.go_to_part("Sections")
+    row = digest.page.current()
+    QTest.keyClick(digest.page, Qt.Key.Key_Return)
+    section = hand.reader.summary.outline.sections[row.section]
+    assert hand.window.shown_view == "Read"
+    hand.wait(lambda: section.page in hand.view.pages.visible_pages())
+
+
+def test_another_kind_asks_other_things(hand, digest):
+    digest.choose_kind(DocumentKind.STATUTE)
+    hand.wait(lambda: "Duties" in {row.name for row in rows(digest, "By kind")})
+    assert rows(digest, "By kind")[0].text == "Read as a statute"
+    assert digest.kind_button.text().startswith("Statute")
+
+
+def test_another_reach(hand, digest):
+    summary = hand.reader.summary
+    reach = pages_reach(summary.labels, summary.n_pages, "20-30")
+    digest.set_reach(reach)
+    hand.wait(lambda: digest.digest.reach == reach)
+    gist = [row for row in rows(digest, "Gist") if row.locator]
+    assert gist
+    assert all(reach.first_page <= row.locator.page <= reach.last_page for row in gist)
+    assert rows(digest, "Gist")[0].text == f"Gist of {reach.name}"
+    assert digest.reach_button.text().startswith(reach.name)
+    digest.set_reach(WHOLE)
+    hand.wait(lambda: digest.digest.reach == WHOLE)
+
+
+def test_pages_that_are_not_there_get_a_sentence(digest, monkeypatch):
+    monkeypatch.setattr(digest_view, "ask_text", lambda *_, **__: "900-950")
+    digest._ask_for_pages()
+    assert digest.status.text().startswith("There are no pages “900-950”")
+
+
+def test_strokes_stand_where_the_gist_is_from(digest):
+    places = [place for place, _ in digest.spine._strokes]
+    pages = [row.locator.page for row in rows(digest, "Gist") if row.locator]
+    assert [int(place) for place in places] == pages
+
+
+def test_testing_oneself(hand, digest):
+    digest.go_to_part(TEST)
+    testing = digest.testing
+    first = testing.now
+    assert testing.question.text()
+    assert testing.answer.isHidden()
+    QTest.keyClick(testing, Qt.Key.Key_K)
+    assert testing.now == first, "nothing is judged before the answer is shown"
+    QTest.keyClick(testing, Qt.Key.Key_Space)
+    assert not testing.answer.isHidden()
+    assert testing.place.text() == first.locator.shown
+    hand.wait(lambda: digest.picture.has_image)
+    QTest.keyClick(testing, Qt.Key.Key_N)
+    second = testing.now
+    assert second != first
+    assert testing._left[-1] == first, "what was not known comes again"
+    testing.show_answer()
+    testing.knew.click()
+    assert testing.count.text().startswith("1 of ")
+
+
+def test_what_was_known_is_kept(hand, digest, handbook_path):
+    testing = digest.testing
+    digest.go_to_part(TEST)
+    known = testing.now.question
+    testing.show_answer()
+    testing.judge(known=True)
+    hand.wait(lambda: hand.reader.store.tested(hand.reader.record.id) == {known: True})
+    hand.window.back_to_start()
+    hand.open(handbook_path)
+    hand.wait(lambda: hand.reader.is_ready)
+    hand.window.show_view("Digest")
+    hand.wait(lambda: digest.digest is not None and testing.now is not None)
+    hand.wait(lambda: testing.count.text().startswith("1 of "))
+    assert known not in {question.question for question in testing._left}
+
+
+def test_all_known_can_begin_again(digest):
+    testing = digest.testing
+    digest.go_to_part(TEST)
+    while testing.now is not None:
+        testing.show_answer()
+        testing.judge(known=True)
+    assert testing.question.text() == "You knew them all."
+    testing.again.click()
+    assert testing.now is not None
+
+
+@pytest.mark.parametrize("form", ["md", "html", "docx", "json"])
+def test_it_is_saved(hand, digest, tmp_path, form):
+    path = tmp_path / f"made.{form}"
+    digest.save(path, form)
+    hand.wait(lambda: str(path) in digest.status.text())
+    assert path.stat().st_size > 1000
+
+
+def test_a_folder_that_cannot_be_written_gets_a_sentence(hand, digest, tmp_path):
+    digest.save(tmp_path / "no" / "such" / "made.md", "md")
+    hand.wait(lambda: digest.status.text().endswith("made.md” cannot be written."))
+
+
+def test_it_waits_for_the_document(hand, small_pdf):
+    hand.open(small_pdf)
+    hand.window.show_view("Digest")
+    view = hand.window.digest_view
+    hand.wait(lambda: view.digest is not None)
+    assert view.middle.currentWidget() is view.page
+    assert view.length.isEnabled()
+
+
+def test_the_next_document_gets_its_own(hand, digest, small_pdf):
+    hand.open(small_pdf)
+    hand.window.show_view("Digest")
+    hand.wait(lambda: digest.digest is not None and digest.digest.facts.n_pages == 3)
+    assert "Skerrow" not in " ".join(row.text for row in digest.page.lines.rows)
+
+
+def test_the_gist_stands_beside_page_one(hand, handbook_path):
+    hand.open(handbook_path)
+    hand.wait(lambda: hand.view.margin.worth is not None and hand.view.margin.worth.gist)
+    shown = hand.view.margin.worth.gist
+    assert "This handbook is for the people" in shown[0].text()
+    shown[0].linkActivated.emit("read:")
+    hand.wait(lambda: 14 in hand.view.pages.visible_pages())
+
+
+def test_what_is_this_about_is_answered_in_read(hand, handbook_path):
+    hand.open(handbook_path)
+    hand.wait(lambda: hand.reader.is_ready)
+    hand.view.commands.ask("What is this about?")
+    hand.wait(lambda: hand.view.margin.held is not None)
+    entry = hand.view.margin.held.entry
+    assert "This handbook is for the people" in entry.body.quotes[0].text
+
+
+def test_two_hundred_and_more_rows_by_night(hand, digest):
+    hand.window.menus.night.trigger()
+    digest._opened = frozenset(range(len(hand.reader.summary.outline.sections)))
+    digest._show()
+    assert len(digest.page.lines.rows) > 400
+    picture = hand.window.grab()
+    assert not picture.isNull()
+    hand.window.menus.night.trigger()
