@@ -192,3 +192,17 @@ def test_an_outline_edit_keeps_every_reach(handbook):
         after = paragraphs_within(with_outline(handbook, changed), reach)
         assert after == before
     assert reach.name == "9.3 Closing error"
+
+
+@pytest.mark.parametrize(
+    "typed",
+    [
+        "What does a keeper answer for? under 30 words",
+        "What does a keeper answer for under 30 words?",
+        "What does a keeper answer for, in at most 30 words",
+    ],
+)
+def test_a_question_may_end_in_a_preposition_before_its_form(handbook, typed):
+    asked = read_asked(handbook, typed)
+    assert asked.form.max_words == 30
+    assert "30" not in asked.question.text

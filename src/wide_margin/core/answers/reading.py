@@ -42,6 +42,11 @@ _LEADS_ON = re.compile(
 _STANDS_IN = re.compile(
     r"\b(?:it|its|they|them|their|theirs|he|him|his|she|her|hers|this|these|those|that one|the latter|the former)\b", re.I
 )  # fmt: skip
+_APART = re.compile(r"[?,;:.]\s+(?:please\s+)?(?:in|with|as|under|below|at most|no more|not more|fewer|less|within|up to|about|max\w*|briefly)\b", re.I)  # fmt: skip
+"""Words about form that stand apart from the question."""
+_STRANDS = re.compile(r"^(?:what|which|whom?|where)\b", re.I)
+_PREPOSITION_END = re.compile(r"\b(?:of|to|in|on|at|by|with|from|for)\s*\?*$", re.I)
+"""Where a question may end: "what does a keeper answer for?"."""
 _BROKEN_END = re.compile(
     r"\b(?:be|is|are|was|were|been|have|has|had|of|to|in|on|at|by|with|from|for|than|a|an|the|and|or|as|must|may|can|shall"
     r"|contain|contains|last|lasts|take|takes|use|uses|write|exceed)\s*\?*$", re.I
@@ -76,7 +81,7 @@ def read_asked(
     """
     whole = " ".join(typed.split())
     text, form = take_form(whole)
-    if form != ANY_FORM and (_BROKEN_END.search(text) or not _still_asks(text)):
+    if form != ANY_FORM and (_is_broken(whole, text) or not _still_asks(text)):
         text, form = whole, ANY_FORM  # "must it be at most 150 words?" asks for the number itself
     question = read_question(text)
     if question.kind != "where":
@@ -130,6 +135,13 @@ def _take_reach(document: ReadDocument, text: str, reach: Reach) -> tuple[str, R
         if section >= 0 and sum(not is_common(w) for w in words(rest)) > 0:
             return rest, section_reach(document.outline.sections[section])
     return text, reach
+
+
+def _is_broken(whole: str, text: str) -> bool:
+    """Whether a question misses its end without the words about form: they were no form."""
+    if _APART.search(whole) or not _BROKEN_END.search(text):
+        return False
+    return not (_STRANDS.match(text) and _PREPOSITION_END.search(text))
 
 
 def _is_number(identifier: str) -> bool:
