@@ -13,7 +13,7 @@ import typer
 
 from wide_margin import __version__
 from wide_margin.core.answers import WHOLE, Answer, budget_of, compose, request_for
-from wide_margin.core.digest import DocumentKind, as_csv, questions_in
+from wide_margin.core.digest import DocumentKind, Field, as_csv, questions_in
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
 from wide_margin.core.export import (
     export_digest,
@@ -144,23 +144,29 @@ def outline(
         typer.echo(f"{n} bookmarks are in {write_pdf}", err=True)
         if form is None and not as_json:
             return
-    if as_json:
-        rows = [section_row(s, summary.labels) for s in summary.outline.sections]
-        keys = ("title", "level", "page", "label", "y")
-        short = [{key: row[key] for key in keys} for row in rows]
-        text = json.dumps(short, ensure_ascii=False, indent=1) + "\n"
-    elif form is not None:
-        text = export_outline(summary.outline, summary.labels, form.value, title)
-    else:
-        text = "".join(
-            f"{'  ' * s.level}{s.title}  {summary.labels.listed(s.page)}\n"
-            for s in summary.outline.sections
-        )
+    text = _outline_as(summary, title, form, as_json=as_json)
     if not summary.outline.sections:
         typer.echo("No sections were found.", err=True)
     elif summary.outline.is_by_pages:
         typer.echo("No headings, bookmarks or contents page: these are parts by pages.", err=True)
     _put(text, output)
+
+
+def _outline_as(
+    summary: ReadSummary, title: str, form: OutlineFormat | None, *, as_json: bool
+) -> str:
+    """The outline as a text: the short JSON, a format, or indented lines."""
+    if as_json:
+        rows = [section_row(s, summary.labels) for s in summary.outline.sections]
+        keys = ("title", "level", "page", "label", "y")
+        short = [{key: row[key] for key in keys} for row in rows]
+        return json.dumps(short, ensure_ascii=False, indent=1) + "\n"
+    if form is not None:
+        return export_outline(summary.outline, summary.labels, form.value, title)
+    return "".join(
+        f"{'  ' * s.level}{s.title}  {summary.labels.listed(s.page)}\n"
+        for s in summary.outline.sections
+    )
 
 
 def _edited(sha256: str, found: Outline, heights: list[float]) -> Outline:
@@ -264,21 +270,21 @@ def digest(
     with Session(file) as session:
         outline = _read(session, password_file).outline
         if fields:
-            found = session.fields(asked).result()
-            text = (
-                json.dumps(fields_as_json(found), ensure_ascii=False, indent=1) + "\n"
-                if as_json else as_csv(found)
-            )  # fmt: skip
-            _put(text, output)
-            session.settle()
-            return
-        made = session.digest(request).result()
+            written = _fields_as(session.fields(asked).result(), as_json=as_json)
+        else:
+            made = session.digest(request).result()
+            written = export_digest(made, outline, "json" if as_json else form or "md")
         session.settle()
-    written = export_digest(made, outline, "json" if as_json else form or "md")
     if output is None:
         typer.echo(_for_screen(written.decode()), nl=False)
     else:
         _put_bytes(written, output)
+
+
+def _fields_as(fields: tuple[Field, ...], *, as_json: bool) -> bytes:
+    if as_json:
+        return (json.dumps(fields_as_json(fields), ensure_ascii=False, indent=1) + "\n").encode()
+    return as_csv(fields).encode()
 
 
 @app.command()

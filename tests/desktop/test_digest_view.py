@@ -49,8 +49,8 @@ def test_what_it_is_stands_first(digest):
 
 def test_the_length_changes_the_gist(hand, digest):
     before = lines(digest)
-    digest.length.setValue(30)
-    assert digest.length_words.text() == "30 words"
+    digest.strip.length.setValue(30)
+    assert digest.strip.length_words.text() == "30 words"
     hand.wait(lambda: lines(digest) != before)
     hand.wait(lambda: sum(len(text.split()) for text in lines(digest)) <= 30)
     others = [row for row in digest.page.lines.rows if row.part != "Gist"]
@@ -59,8 +59,8 @@ def test_the_length_changes_the_gist(hand, digest):
 
 def test_dragging_the_length_ends_at_the_last_one(hand, digest):
     for n_words in range(40, 400, 20):
-        digest.length.setValue(n_words)
-    digest.length.setValue(25)
+        digest.strip.length.setValue(n_words)
+    digest.strip.length.setValue(25)
     hand.wait(lambda: not digest._is_gist_coming and not digest._is_gist_wanted)
     assert 0 < sum(len(text.split()) for text in lines(digest)) <= 25
 
@@ -129,7 +129,7 @@ def test_another_kind_asks_other_things(hand, digest):
     digest.choose_kind(DocumentKind.STATUTE)
     hand.wait(lambda: "Duties" in {row.name for row in rows(digest, "By kind")})
     assert rows(digest, "By kind")[0].text == "Read as a statute"
-    assert digest.kind_button.text().startswith("Statute")
+    assert digest.strip.kind.text().startswith("Statute")
 
 
 def test_another_reach(hand, digest):
@@ -141,7 +141,7 @@ def test_another_reach(hand, digest):
     assert gist
     assert all(reach.first_page <= row.locator.page <= reach.last_page for row in gist)
     assert rows(digest, "Gist")[0].text == f"Gist of {reach.name}"
-    assert digest.reach_button.text().startswith(reach.name)
+    assert digest.strip.reach.text().startswith(reach.name)
     digest.set_reach(WHOLE)
     hand.wait(lambda: digest.digest.reach == WHOLE)
 
@@ -225,7 +225,7 @@ def test_it_waits_for_the_document(hand, small_pdf):
     view = hand.window.digest_view
     hand.wait(lambda: view.digest is not None)
     assert view.middle.currentWidget() is view.page
-    assert view.length.isEnabled()
+    assert view.strip.length.isEnabled()
 
 
 def test_the_next_document_gets_its_own(hand, digest, small_pdf):

@@ -31,6 +31,8 @@ _OF_WORK = re.compile(
     r"|\b(?:doi|isbn|issn|https?|press|verlag|journal|ed(?:s|itors?)?)\b",
     re.I,
 )
+_LEFT_BY_MARK = re.compile(r"\s+([,.;:!?)])")
+"""The blank that a footnote mark leaves before a sign of punctuation."""
 
 
 def build_passages(
@@ -113,6 +115,8 @@ def _sentences_of(
     ranges = [(0, len(said))] if whole else split_sentences(said)
     for start, end in ranges:  # a work with its author and its year is one thing
         text = tidy(said[start:end])
+        if said is not paragraph.text:
+            text = _LEFT_BY_MARK.sub(r"\1", text)
         if not text:
             continue
         page = pages[0]

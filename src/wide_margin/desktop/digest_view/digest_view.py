@@ -4,14 +4,10 @@ from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import Qt, QTimer, Signal
-from PySide6.QtGui import QActionGroup, QImage
+from PySide6.QtGui import QImage
 from PySide6.QtWidgets import (
     QFileDialog,
-    QFrame,
     QHBoxLayout,
-    QMenu,
-    QPushButton,
-    QSlider,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -26,17 +22,15 @@ from wide_margin.core.geometry import FloatArray
 from wide_margin.core.session import DigestRequest
 from wide_margin.desktop.digest_view.page import DigestPage
 from wide_margin.desktop.digest_view.rows import PARTS, gist_rows, rows_of
+from wide_margin.desktop.digest_view.strip import TEST, DigestStrip
 from wide_margin.desktop.digest_view.testing import Testing
 from wide_margin.desktop.look import DAY, Colours, sans_font
 from wide_margin.desktop.picture_frame import PictureFrame
 from wide_margin.desktop.read_view.passage_pictures import PassagePictures
 from wide_margin.desktop.read_view.spine import Spine
 from wide_margin.desktop.reader import Reader
-from wide_margin.desktop.words import Words, WrappedWords, ask_text, set_tip, set_word, word_button
+from wide_margin.desktop.words import Words, WrappedWords, ask_text
 
-TEST = "Test yourself"
-SHORTEST, LONGEST, USUAL = 20, 600, 130
-"""Words of the gist."""
 SIDE = 380
 """Pixels of the column with the passage."""
 PASSAGE = 290.0, 320.0
@@ -75,48 +69,7 @@ class DigestView(QWidget):
     def _build(self) -> None:
         self.spine = Spine()
         self.page, self.testing = DigestPage(), Testing()
-        self.parts: dict[str, QPushButton] = {}
-        strip = QFrame()
-        strip.setObjectName("placeLine")
-        row = QHBoxLayout(strip)
-        row.setContentsMargins(16, 4, 16, 4)
-        row.setSpacing(4)
-        for name in (*PARTS, TEST):
-            button = QPushButton(name)
-            button.setProperty("role", "panel")
-            button.setFont(sans_font(-0.5))
-            button.clicked.connect(partial(self.go_to_part, name))
-            row.addWidget(button)
-            self.parts[name] = button
-        row.addStretch(1)
-        self.reach_button = word_button("Whole document ▾", "What the gist is of")
-        self.reach_menu = QMenu(self.reach_button)
-        self.reach_button.setMenu(self.reach_menu)
-        self.length = QSlider(Qt.Orientation.Horizontal)
-        self.length.setRange(SHORTEST, LONGEST)
-        self.length.setValue(USUAL)
-        self.length.setSingleStep(10)
-        self.length.setPageStep(50)
-        self.length.setFixedWidth(120)
-        self.length.setAccessibleName("Length of the gist in words")
-        set_tip(self.length, "Length of the gist")
-        self.length_words = Words(f"{USUAL} words", sans_font(-0.5), role="secondary")
-        self.length_words.setFixedWidth(
-            self.length_words.fontMetrics().horizontalAdvance("600 words") + 6
-        )
-        self.kind_button = word_button("Kind ▾", "Read it as another kind of document")
-        self.kind_menu = QMenu(self.kind_button)
-        group = QActionGroup(self)
-        for kind in DocumentKind:
-            action = self.kind_menu.addAction(str(kind).capitalize())
-            action.setCheckable(True)
-            group.addAction(action)
-            action.triggered.connect(partial(self.choose_kind, kind))
-        self.kind_button.setMenu(self.kind_menu)
-        self.save_button = word_button("Save as…", "Markdown, HTML, Word or JSON")
-        for widget in (self.reach_button, self.length, self.length_words, self.kind_button,
-                       self.save_button):  # fmt: skip
-            row.addWidget(widget)
+        self.strip = DigestStrip()
         self.empty = Words("Reading the document…", role="secondary")
         self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.empty.setWordWrap(True)
@@ -150,10 +103,9 @@ class DigestView(QWidget):
         whole = QVBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(0)
-        whole.addWidget(strip)
+        whole.addWidget(self.strip)
         whole.addLayout(below, 1)
         whole.addWidget(self.status)
-        self._enable(on=False)
 
     def _connect(self) -> None:
         reader = self.reader
@@ -167,9 +119,12 @@ class DigestView(QWidget):
         self.page.section_followed.connect(self.section_followed)
         self.page.toggled.connect(self.toggle_section)
         self.testing.judged.connect(self._keep_judged)
-        self.length.valueChanged.connect(self._length_changed)
-        self.reach_menu.aboutToShow.connect(self._offer_reaches)
-        self.save_button.clicked.connect(self.ask_where_to_save)
+        strip = self.strip
+        strip.part_chosen.connect(self.go_to_part)
+        strip.length_changed.connect(self._length_changed)
+        strip.kind_chosen.connect(self.choose_kind)
+        strip.save_asked.connect(self.ask_where_to_save)
+        strip.reach_menu.aboutToShow.connect(self._offer_reaches)
         self.spine.stroke_chosen.connect(self._choose_stroke)
         self.spine.went.connect(self._go_to_share)
 
@@ -200,12 +155,7 @@ class DigestView(QWidget):
     def _say_empty(self, text: str) -> None:
         self.empty.setText(text)
         self.middle.setCurrentWidget(self.empty)
-        self._enable(on=False)
-
-    def _enable(self, *, on: bool) -> None:
-        for widget in (*self.parts.values(), self.reach_button, self.length, self.kind_button,
-                       self.save_button):  # fmt: skip
-            widget.setEnabled(on)
+        self.strip.enable(on=False)
 
     def _make_if_seen(self) -> None:
         if self.isVisible() and self.digest is None and self.reader.is_ready:
@@ -218,7 +168,7 @@ class DigestView(QWidget):
             return
         if self.digest is None:
             self._say_empty("The digest is being made…")
-        request = DigestRequest(self.reach, self.length.value(), kind=self.kind)
+        request = DigestRequest(self.reach, self.strip.length.value(), kind=self.kind)
         self.reader.watch(session.digest(request), done=self._made, failed=self._not_made)
 
     def _made(self, digest: Digest) -> None:
@@ -230,17 +180,15 @@ class DigestView(QWidget):
         self.page.n_pages = summary.n_pages
         self.spine.show_document(summary.n_pages, summary.outline, summary.labels)
         self.spine.measure([float(height) for height in facts.sizes[:, 1]])
-        set_word(self.kind_button, f"{str(digest.kind).capitalize()} ▾")
-        for action in self.kind_menu.actions():
-            action.setChecked(action.text() == str(digest.kind).capitalize())
-        self._show_reach()
+        self.strip.show_kind(digest.kind)
+        self.strip.show_reach(self.reach)
         self._show()
         if is_first:
             self._begin_test()
-            self._enable(on=True)
+            self.strip.enable(on=True)
             self.middle.setCurrentWidget(self.page)
             self.page.setFocus()
-            self._mark_part(PARTS[0])
+            self.strip.mark_part(PARTS[0])
 
     def _not_made(self, error: WideMarginError) -> None:
         if self.digest is None:
@@ -265,8 +213,7 @@ class DigestView(QWidget):
 
     # --- length, reach, kind
 
-    def _length_changed(self, n_words: int) -> None:
-        self.length_words.setText(f"{n_words} words")
+    def _length_changed(self) -> None:
         self._is_gist_wanted = True
         self._ask_for_gist()
 
@@ -276,7 +223,7 @@ class DigestView(QWidget):
         if session is None or self.digest is None or self._is_gist_coming:
             return
         self._is_gist_wanted, self._is_gist_coming = False, True
-        request = DigestRequest(self.reach, self.length.value(), kind=self.kind)
+        request = DigestRequest(self.reach, self.strip.length.value(), kind=self.kind)
         self.reader.watch(session.gist(request), done=self._gist_made, failed=self._gist_failed)
 
     def _gist_made(self, gist: tuple[GistLine, ...]) -> None:
@@ -296,7 +243,7 @@ class DigestView(QWidget):
         self.say(error.message)
 
     def _offer_reaches(self) -> None:
-        menu, summary = self.reach_menu, self.reader.summary
+        menu, summary = self.strip.reach_menu, self.reader.summary
         menu.clear()
         menu.addAction("Whole document", partial(self.set_reach, WHOLE))
         if summary is not None and 0 <= self.section < len(summary.outline.sections):
@@ -326,14 +273,6 @@ class DigestView(QWidget):
         self.reach = reach
         self.make()
 
-    def _show_reach(self) -> None:
-        name = (
-            self.reach.name if self.reach.name not in ("", "whole document") else "Whole document"
-        )
-        short = name if len(name) <= 28 else f"{name[:27]}…"
-        set_word(self.reach_button, f"{short} ▾")
-        set_tip(self.reach_button, f"The gist is of: {name}")
-
     def choose_kind(self, kind: DocumentKind) -> None:
         """Read it as another kind of document."""
         self.kind = kind
@@ -343,7 +282,7 @@ class DigestView(QWidget):
 
     def go_to_part(self, part: str) -> None:
         """Show a part of the digest."""
-        self._mark_part(part)
+        self.strip.mark_part(part)
         if part == TEST:
             self.middle.setCurrentWidget(self.testing)
             self.testing.pointed.emit(None)
@@ -352,11 +291,6 @@ class DigestView(QWidget):
         self.middle.setCurrentWidget(self.page)
         self.page.go_to_part(part)
         self.page.setFocus()
-
-    def _mark_part(self, part: str) -> None:
-        for name, button in self.parts.items():
-            button.setCheckable(True)
-            button.setChecked(name == part)
 
     def toggle_section(self, section: int) -> None:
         """Open a section or close it."""
