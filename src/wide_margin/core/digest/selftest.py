@@ -11,6 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from wide_margin.core.digest.gist import Scored
+from wide_margin.core.digest.roles import Role
 from wide_margin.core.digest.sentences import stands_alone, strangeness, without_asides
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.definitions import Definitions
@@ -25,13 +26,13 @@ _UNITS = (
     r"|per cent|percent|%|degrees?|°C?|volts?|watts?|hertz|Hz|kHz|MHz|bytes?|kilobytes?|megabytes?|MB|GB|kB|bits?|pages?|words?|characters?|copies|persons?|people|times|points?"
     r"|dollars?|euros?|pounds?|stations?|members?|participants?|observations?|samples?|rows?|columns?)"
 )
-_NUMBER = re.compile(rf"(?<![\w.§-])(?P<n>\d+(?:[.,]\d+)*|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|fourteen|fifteen|eighteen|twenty|thirty|forty|fifty|sixty)\s?(?P<unit>{_UNITS})\b")  # fmt: skip
+_NUMBER = re.compile(rf"(?<![\w.§-])(?<!hundred and )(?<!thousand and )(?<!hundred )(?<!thousand )(?P<n>\d+(?:[.,]\d+)*|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|fourteen|fifteen|eighteen|twenty|thirty|forty|fifty|sixty)\s?(?P<unit>{_UNITS})\b")  # fmt: skip
 _YEAR = re.compile(r"\b(?:in|since|until|of|by)\s+(?P<n>1[5-9]\d\d|20\d\d)\b")
 _CAUSE = re.compile(r"^(?P<what>[^,;]{12,120}?),?\s+(?:because|since it|in order to|so that)\s+(?P<why>[^.;]{12,140})[.]$", re.I)  # fmt: skip
 _DEFINES = re.compile(
-    r"^(?:(?:an?|the)\s+)?(?P<term>[A-Za-z][\w’'-]*(?:\s[\w’'-]+){0,3}?)\s+(?:is|are|means|denotes|refers to)\s+(?P<what>(?:an?|the|any|that|one|all|those)\b.{18,220})[.]$", re.I
+    r"^(?:(?P<article>an?|the)\s+)?(?P<term>[A-Za-z][\w’'-]*(?:\s[\w’'-]+){0,3}?)\s+(?:is|are|means|denotes|refers to)\s+(?P<what>(?:an?|the|any|that|one|all|those)\b.{18,220})[.]$", re.I
 )  # fmt: skip
-_VAGUE = re.compile(r"\b(?:this|that|these|those|it|its|they|their|above|below|following|former|latter|he|she|we|our|here|figure|table|section|chapter|equation)\b", re.I)  # fmt: skip
+_VAGUE = re.compile(r"\b(?:this|that|these|those|it|its|they|their|them|above|below|following|former|latter|he|she|we|our|here|figure|table|section|chapter|equation)\b", re.I)  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,7 +59,8 @@ def self_test(
     for row, sentence in enumerate(document.text.sentences):
         prior = float(scored.prior[row])
         usable = np.isfinite(prior) and sentence.kind == "body" and stands_alone(sentence)
-        if not usable or strangeness(sentence.text) > 0.2:
+        is_appended = sentence.section >= 0 and scored.roles[sentence.section] is Role.APPENDIX
+        if not usable or is_appended or strangeness(sentence.text) > 0.2:
             continue
         made = next(_questions(document, row), None)
         if made is not None:
@@ -84,7 +86,10 @@ def _questions(document: ReadDocument, row: int) -> Iterator[TestQuestion]:
     vague = bool(_VAGUE.search(text))
     if not vague and (match := _DEFINES.match(text)):
         term, what = match["term"], match["what"]
-        if not _shares(term, what) and _names_something(term):
+        is_its_subject = (match["article"] or "").lower() != "the" or _in_titles(
+            term, document.path_at(sentence.section)
+        )
+        if not _shares(term, what) and _names_something(term) and is_its_subject:
             yield make(f"What is called “{term}”?", f"{what[:1].upper()}{what[1:]}.", "definition")
     if not vague and (match := _CAUSE.match(text)) and text[:2] != "I " and " I " not in text:
         why = match["why"]
@@ -99,6 +104,11 @@ def _questions(document: ReadDocument, row: int) -> Iterator[TestQuestion]:
         yield make(_with_gap(text, match.start("n"), match.end("n")), match["n"], "date")
 
 
+def _in_titles(term: str, titles: Sequence[str]) -> bool:
+    """Whether a section is about a term: elsewhere "the answer is …" defines nothing."""
+    return any(term.casefold() in title.casefold() for title in titles)
+
+
 def _names_something(term: str) -> bool:
     """Whether a term is a name for a thing, and not the middle of a clause or of a heading."""
     tokens = term.split()
@@ -106,7 +116,7 @@ def _names_something(term: str) -> bool:
         len(term) > 3
         and not _VAGUE.search(term)
         and not any(is_common(token.lower(), "en") for token in (tokens[0], tokens[-1]))
-        and not re.search(r"\b[IVXLC]+$|\d", term)
+        and not re.search(r"\b[IVXLC]+$|\d|^(?:every|some|any|no)(?:thing|one|body)\b", term, re.I)
     )
 
 
