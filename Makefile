@@ -3,19 +3,19 @@ VENV := .venv
 BIN := $(VENV)/bin
 OFFSCREEN := QT_QPA_PLATFORM=offscreen
 
-.PHONY: demo test check venv system handbook bench pictures install-desktop uninstall-desktop clean
+.PHONY: demo test check venv system handbook bench fit pictures install-desktop uninstall-desktop clean
 
 demo: venv system
 	$(BIN)/python demo/run.py
 
 test: venv system
-	$(OFFSCREEN) $(BIN)/python -m pytest
+	$(OFFSCREEN) $(BIN)/python -m pytest -n 2
 
 check: venv
 	$(BIN)/ruff format --check .
 	$(BIN)/ruff check .
 	$(BIN)/mypy
-	$(OFFSCREEN) $(BIN)/python -m pytest tests/architecture
+	$(OFFSCREEN) $(BIN)/python -m pytest -q tests/architecture
 
 venv: $(VENV)/.ready
 
@@ -33,6 +33,9 @@ handbook: venv
 
 bench: venv system
 	$(OFFSCREEN) $(BIN)/python bench/run.py
+
+fit: venv
+	$(BIN)/python bench/fit_gist.py $(PDFS) --write
 
 pictures: venv system
 	$(OFFSCREEN) $(BIN)/python demo/pictures.py docs/screenshots
