@@ -124,30 +124,19 @@ def slot_scores(
     n = max(len(sentences), 1)
     scores = np.zeros(len(rows))
     is_long = len(rows) > LONG
-    title = {
-        number for stem in document.index.analyser.terms(document.facts.title)
-        if (number := document.index.term_ids.get(stem)) is not None
-    }  # fmt: skip
-
-    def speaks_of_it(row: int, text: str) -> bool:
-        return bool(ITSELF.search(text) or title & set(scored.terms[row].tolist()))
-
+    of_it = _rows_on_itself(document) if is_long and slot.roles else frozenset()
     for k, row in enumerate(rows):
         sentence = sentences[row]
         if not np.isfinite(scored.prior[row]):
             continue
-        n_cues = len(cue.findall(sentence.text))
         role = _role(scored, sentence.section)
         if role in (Role.LEGAL, Role.THANKS) and role not in slot.roles:
             continue
-        if not n_cues:
+        is_usual = not slot.roles or role in slot.roles
+        if is_long and not is_usual and row not in of_it:
             continue
-        if (
-            is_long
-            and slot.roles
-            and role not in slot.roles
-            and not speaks_of_it(row, sentence.text)
-        ):
+        n_cues = len(cue.findall(sentence.text))
+        if not n_cues:
             continue
         in_role = OF_ROLE * (role in slot.roles) + 0.2 * (slot.roles[:1] == (role,))
         place = row / n if slot.late else 1.0 - min(row / max(FRONT * n, 60), 1.0)
@@ -156,6 +145,16 @@ def slot_scores(
             + OF_PRIOR * float(np.clip(scored.prior[row], 0.0, 1.2)) - 0.3
         )  # fmt: skip
     return scores
+
+
+def _rows_on_itself(document: ReadDocument) -> frozenset[int]:
+    """Rows of sentences that speak of the document, or name what its title names."""
+    index = document.index
+    rows = {k for k, s in enumerate(document.text.sentences) if ITSELF.search(s.text)}
+    for stem in index.analyser.terms(document.facts.title):
+        if (number := index.term_ids.get(stem)) is not None:
+            rows.update(index.by_sentence.of(number)[0].tolist())
+    return frozenset(rows)
 
 
 def _role(scored: Scored, section: int) -> Role:

@@ -25,6 +25,8 @@ from wide_margin.core.search.vectors import frequency_rank
 
 USUAL_WORDS = 120
 """Length of a gist where none is asked for."""
+N_EXCHANGED = 80
+"""The best sentences that may take the place of a chosen one."""
 N_TRIED = 400
 """Sentences with the highest prior that are chosen among."""
 ROUNDS = 3
@@ -310,77 +312,75 @@ def choose(
     among = [row for row in rows if np.isfinite(scored.prior[row])]
     among.sort(key=lambda row: (-scored.prior[row], row))
     among = among[:N_TRIED]
+    if not among:
+        return []
+    table = _Table(scored, among)
     limit = n_words or (10**6 if n_sentences else USUAL_WORDS)
-    most = n_sentences or 10**6
-    picked = _greedy(scored, among, limit, most)
-    picked = _exchanged(scored, among, picked, limit)
-    return sorted(picked)
+    picked = table.greedy(limit, n_sentences)
+    table.exchange(picked, limit)
+    return sorted(among[k] for k in picked)
 
 
-def _greedy(scored: Scored, among: Sequence[int], limit: int, most: int) -> list[int]:
-    picked: list[int] = []
-    covered: set[int] = set()
-    left = limit
-    while len(picked) < most:
-        best, best_rate = -1, 0.0
-        for row in among:
-            length = int(scored.n_words[row])
-            if row in picked or length > left or _repeats(scored, row, picked):
-                continue
-            rate = _gain(scored, row, covered) / (length if most > 10**5 else 1.0) ** 0.9
-            if rate > best_rate:
-                best, best_rate = row, rate
-        if best < 0:
-            return picked
-        picked.append(best)
-        covered.update(scored.terms[best].tolist())
-        left -= int(scored.n_words[best])
-    return picked
+class _Table:
+    """The sentences to choose among and their terms, as arrays: a sentences, t terms of theirs."""
 
+    def __init__(self, scored: Scored, among: Sequence[int]) -> None:
+        numbers, places = np.unique(
+            np.concatenate([scored.terms[row] for row in among]), return_inverse=True
+        )
+        lengths = np.array([len(scored.terms[row]) for row in among])
+        self.has = np.zeros((len(among), len(numbers)), dtype=bool)
+        self.has[np.repeat(np.arange(len(among)), lengths), places.astype(int)] = True
+        self.worth: FloatArray = (
+            float(gist_weights()["coverage"][0]) * scored.weight[numbers.astype(int)]
+        )
+        self.n_words = scored.n_words[list(among)]
+        self.own: FloatArray = np.maximum(scored.prior[list(among)], 0.01) * self.n_words
+        counts = self.has.astype(np.float32)
+        shared, size = counts @ counts.T, counts.sum(axis=1)
+        least = np.minimum(size[:, None], np.maximum(size[None, :], 1))
+        self.repeats = (shared >= NEAR_COPY * least) & (size[:, None] > 0)
+        """(a, a) whether a sentence says what another one says already."""
 
-def _gain(scored: Scored, row: int, covered: set[int]) -> float:
-    fresh = [term for term in scored.terms[row].tolist() if term not in covered]
-    coverage = float(gist_weights()["coverage"][0])
-    prior = max(float(scored.prior[row]), 0.01)
-    return prior * float(scored.n_words[row]) + coverage * float(scored.weight[fresh].sum())
+    def greedy(self, limit: int, n_sentences: int) -> list[int]:
+        """Take what adds most, for each word where words are limited, until nothing fits."""
+        picked: list[int] = []
+        per = (np.maximum(self.n_words, 1) if not n_sentences else np.ones(len(self.own))) ** 0.9
+        open_ = np.ones(len(self.own), dtype=bool)
+        fresh = np.ones(self.has.shape[1], dtype=bool)
+        left = limit
+        while len(picked) < (n_sentences or len(self.own)):
+            rate = (self.own + self.has @ (self.worth * fresh)) / per
+            rate[~open_ | (self.n_words > left)] = 0.0
+            best = int(rate.argmax())
+            if rate[best] <= 0:
+                break
+            picked.append(best)
+            fresh &= ~self.has[best]
+            left -= int(self.n_words[best])
+            open_ &= ~self.repeats[:, best]
+            open_[best] = False
+        return picked
 
-
-def _value(scored: Scored, picked: Sequence[int]) -> float:
-    covered = {term for row in picked for term in scored.terms[row].tolist()}
-    coverage = float(gist_weights()["coverage"][0])
-    prior = sum(max(float(scored.prior[row]), 0.01) * float(scored.n_words[row]) for row in picked)
-    return prior + coverage * float(scored.weight[list(covered)].sum())
-
-
-def _exchanged(scored: Scored, among: Sequence[int], picked: list[int], limit: int) -> list[int]:
-    """Exchange one sentence for another while that says more within the same length."""
-    value = _value(scored, picked)
-    for _ in range(ROUNDS):
-        improved = False
-        for k in range(len(picked)):
-            rest = picked[:k] + picked[k + 1 :]
-            used = int(scored.n_words[rest].sum()) if rest else 0
-            for row in among[:80]:
-                if row in picked or used + scored.n_words[row] > limit:
-                    continue
-                if _repeats(scored, row, rest):
-                    continue
-                tried = _value(scored, [*rest, row])
-                if tried > value + 1e-6:
-                    picked, value, improved = [*rest, row], tried, True
-                    break
-        if not improved:
-            break
-    return picked
-
-
-def _repeats(scored: Scored, row: int, picked: Sequence[int]) -> bool:
-    own = set(scored.terms[row].tolist())
-    for other in picked:
-        theirs = set(scored.terms[other].tolist())
-        if own and len(own & theirs) >= NEAR_COPY * min(len(own), len(theirs) or 1):
-            return True
-    return False
+    def exchange(self, picked: list[int], limit: int) -> None:
+        """Exchange one sentence for another while that says more within the same length."""
+        best_ones = np.arange(min(N_EXCHANGED, len(self.own)))
+        for _ in range(ROUNDS):
+            is_better = False
+            for k in range(len(picked)):
+                rest = picked[:k] + picked[k + 1 :]
+                used = int(self.n_words[rest].sum())
+                fresh = ~self.has[rest].any(axis=0)
+                adds = self.own + self.has @ (self.worth * fresh)
+                fits = self.n_words[best_ones] + used <= limit
+                fits &= ~self.repeats[best_ones][:, rest].any(axis=1)
+                fits &= ~np.isin(best_ones, picked)
+                better = fits & (adds[best_ones] > adds[picked[k]] + 1e-6)
+                if better.any():
+                    picked[k] = int(best_ones[int(better.argmax())])
+                    is_better = True
+            if not is_better:
+                return
 
 
 def gist_lines(document: ReadDocument, rows: Iterable[int]) -> tuple[GistLine, ...]:

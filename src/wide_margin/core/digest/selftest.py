@@ -12,12 +12,14 @@ import numpy as np
 
 from wide_margin.core.digest.gist import Scored
 from wide_margin.core.digest.roles import Role
-from wide_margin.core.digest.sentences import stands_alone, strangeness, without_asides
+from wide_margin.core.digest.sentences import strangeness, without_asides
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.definitions import Definitions
 from wide_margin.core.search import is_common
 
 N_QUESTIONS = 24
+N_LOOKED_AT = 4000
+"""The best sentences; more are only in the way."""
 GAP = "____"
 SHORTEST, LONGEST = 8, 34
 """Words of a statement that is asked with a gap."""
@@ -56,9 +58,9 @@ def self_test(
 ) -> tuple[TestQuestion, ...]:
     """Questions spread over the document, no two about the same sentence or with one answer."""
     found: list[tuple[float, TestQuestion]] = []
-    for row, sentence in enumerate(document.text.sentences):
-        prior = float(scored.prior[row])
-        usable = np.isfinite(prior) and sentence.kind == "body" and stands_alone(sentence)
+    for row in np.argsort(-scored.prior, kind="stable")[:N_LOOKED_AT].tolist():
+        sentence, prior = document.text.sentences[row], float(scored.prior[row])
+        usable = np.isfinite(prior) and sentence.kind == "body"
         is_appended = sentence.section >= 0 and scored.roles[sentence.section] is Role.APPENDIX
         if not usable or is_appended or strangeness(sentence.text) > 0.2:
             continue

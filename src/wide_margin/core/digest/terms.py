@@ -20,6 +20,8 @@ EVERYDAY = 300
 """A word among so many of the most frequent is no term unless the document defines it."""
 OWN_SHARE = 0.5
 """A shorter term beside a longer one stands on its own so often at least."""
+N_STEMS = 400
+"""The stems that tell most; every term holds one of them."""
 LEAST_OFTEN = 3
 """A term of several words stands so often at least."""
 N_PLACES = 60
@@ -44,7 +46,7 @@ def key_terms(
     document: ReadDocument, scored: Scored, definitions: Definitions, n: int = N_TERMS
 ) -> tuple[KeyTerm, ...]:
     """The terms that weigh most, each with its places."""
-    counted = _phrases(document)
+    counted = _phrases(document, scored)
     index, stem_of = document.index, _Stems(document)
     ranked: list[tuple[float, str]] = []
     for phrase, often in counted.items():
@@ -100,37 +102,60 @@ def _says_the_same(
     return set(one) == set(other)
 
 
-def _phrases(document: ReadDocument) -> "Counter[str]":
+def _phrases(document: ReadDocument, scored: Scored) -> "Counter[str]":
     """Words and neighbouring words with content, by how often they stand in running text."""
     language, counted = document.index.language, Counter[str]()
+    is_content: dict[str, bool] = {}
+    telling = _telling_forms(document, scored)
     for sentence in document.text.sentences:
         if sentence.kind in ("listing", "works", "code", "row", "heading"):
             continue
-        run: list[str] = []
-        for match in [*_WORD.finditer(sentence.text), None]:
-            word = match[0] if match else ""
-            ends = not word or is_common(word.lower(), language) or len(word) < 3
-            if match and run and sentence.text[match.start() - 1 : match.start()] not in (" ", "-"):
-                ends = True
-            if not ends:
-                run.append(word.lower())
-                continue
-            _count_run(run, counted)
-            run = (
-                [word.lower()]
-                if word and not is_common(word.lower(), language) and len(word) > 2
-                else []
-            )
-        _count_run(run, counted)
+        text, run, end = sentence.text.lower(), list[str](), -1
+        for match in _WORD.finditer(text):
+            word = match[0]
+            if word not in is_content:
+                is_content[word] = len(word) > 2 and not is_common(word, language)
+            if run and text[end : match.start()] not in (" ", "-"):
+                _count_run(run, telling, counted)
+                run = []
+            end = match.end()
+            if is_content[word]:
+                run.append(word)
+            elif run:
+                _count_run(run, telling, counted)
+                run = []
+        _count_run(run, telling, counted)
     return Counter(
         {p: n for p, n in counted.items() if n >= LEAST_OFTEN or (" " not in p and n >= 2)}
     )
 
 
-def _count_run(run: list[str], counted: "Counter[str]") -> None:
-    for length in range(1, MOST_WORDS + 1):
-        for at in range(len(run) - length + 1):
-            counted[" ".join(run[at : at + length])] += 1
+def _telling_forms(document: ReadDocument, scored: Scored) -> set[str]:
+    """The words as they are written, of the stems that tell most: a term holds one of them."""
+    index = document.index
+    n_terms = len(scored.weight)
+    often = np.log1p(np.bincount(index.tokens, minlength=n_terms)[:n_terms])
+    best = np.argsort(-scored.weight * often, kind="stable")[:N_STEMS]
+    wanted = {int(k) for k in best}
+    return {
+        form
+        for form, stem in _stems_of_forms(document).items()
+        if index.term_ids.get(stem) in wanted
+    }
+
+
+def _stems_of_forms(document: ReadDocument) -> dict[str, str]:
+    forms = {word for s in document.text.sentences for word in _WORD.findall(s.text.lower())}
+    stem_of = _Stems(document)
+    return {form: stem_of(form)[0] for form in forms if " " not in form}
+
+
+def _count_run(run: list[str], telling: set[str], counted: "Counter[str]") -> None:
+    for at in range(len(run)):
+        for end in range(at + 1, min(at + MOST_WORDS, len(run)) + 1):
+            words = run[at:end]
+            if any(word in telling for word in words):
+                counted[" ".join(words)] += 1
 
 
 def _key_term(document: ReadDocument, definitions: Definitions, phrase: str, often: int) -> KeyTerm:
