@@ -316,8 +316,7 @@ def test_the_kind_of_document_can_be_changed(hand):
     hand.wait(lambda: margin.worth.lines)
     before = margin.worth
     hand.view.commands.choose_kind("statute")
-    hand.wait(lambda: margin.worth is not before)
-    assert "a statute" in margin.worth.kind.text()
+    hand.wait(lambda: margin.worth is not before and "a statute" in margin.worth.kind.text())
 
 
 def test_a_document_that_was_asked_before_is_not_offered_questions(
