@@ -7,7 +7,7 @@ import numpy as np
 
 from wide_margin.core.digest.gist import GistLine, Scored, gist_lines
 from wide_margin.core.digest.kinds import DocumentKind
-from wide_margin.core.digest.roles import CUES, ITSELF, Role
+from wide_margin.core.digest.roles import CUES, Role
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.geometry import FloatArray
 
@@ -124,18 +124,18 @@ def slot_scores(
     n = max(len(sentences), 1)
     scores = np.zeros(len(rows))
     is_long = len(rows) > LONG
-    of_it = _rows_on_itself(document) if is_long and slot.roles else frozenset()
+    stands = np.isfinite(scored.prior)
     for k, row in enumerate(rows):
-        sentence = sentences[row]
-        if not np.isfinite(scored.prior[row]):
+        if not stands[row]:
             continue
+        sentence = sentences[row]
         role = _role(scored, sentence.section)
         if role in (Role.LEGAL, Role.THANKS) and role not in slot.roles:
             continue
         is_usual = not slot.roles or role in slot.roles
-        if is_long and not is_usual and row not in of_it:
+        if is_long and not is_usual and row not in scored.on_itself:
             continue
-        n_cues = len(cue.findall(sentence.text))
+        n_cues = len(cue.findall(sentence.text.lower()))
         if not n_cues:
             continue
         in_role = OF_ROLE * (role in slot.roles) + 0.2 * (slot.roles[:1] == (role,))
@@ -145,16 +145,6 @@ def slot_scores(
             + OF_PRIOR * float(np.clip(scored.prior[row], 0.0, 1.2)) - 0.3
         )  # fmt: skip
     return scores
-
-
-def _rows_on_itself(document: ReadDocument) -> frozenset[int]:
-    """Rows of sentences that speak of the document, or name what its title names."""
-    index = document.index
-    rows = {k for k, s in enumerate(document.text.sentences) if ITSELF.search(s.text)}
-    for stem in index.analyser.terms(document.facts.title):
-        if (number := index.term_ids.get(stem)) is not None:
-            rows.update(index.by_sentence.of(number)[0].tolist())
-    return frozenset(rows)
 
 
 def _role(scored: Scored, section: int) -> Role:

@@ -16,7 +16,7 @@ from importlib import resources
 
 import numpy as np
 
-from wide_margin.core.digest.roles import CUES, OUTLINES, Role, roles_of
+from wide_margin.core.digest.roles import CUES, ITSELF, OUTLINES, Role, roles_of
 from wide_margin.core.digest.sentences import stands_alone, strangeness, without_asides
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
@@ -76,6 +76,8 @@ class Scored:
     """(s,) the different terms of weight in each sentence; empty where it cannot be chosen."""
     roles: tuple[Role, ...]
     """(k,) of every section."""
+    on_itself: frozenset[int] = frozenset()
+    """Rows of sentences that speak of the document, or name what its title names."""
 
 
 @lru_cache(maxsize=1)
@@ -106,7 +108,18 @@ def score(document: ReadDocument) -> Scored:
         ],
         dtype=np.int64,
     )
-    return Scored(prior, weight, n_words, terms, roles)
+    return Scored(prior, weight, n_words, terms, roles, _rows_on_itself(document, usable))
+
+
+def _rows_on_itself(document: ReadDocument, usable: BoolArray) -> frozenset[int]:
+    """Rows of sentences that speak of the document, or name what its title names."""
+    index = document.index
+    sentences = document.text.sentences
+    rows = {k for k in np.flatnonzero(usable).tolist() if ITSELF.search(sentences[k].text.lower())}
+    for stem in index.analyser.terms(document.facts.title):
+        if (number := index.term_ids.get(stem)) is not None:
+            rows.update(index.by_sentence.of(number)[0].tolist())
+    return frozenset(rows)
 
 
 # --- terms
@@ -254,7 +267,8 @@ def sentence_features(
             float(sentence.kind == "item"),
             min(sum(w[:1].isupper() for w in text.split()[1:]) / n_words * 2, 1.0),
         ]
-        values += [float(bool(CUES[name].search(text))) for name in _CUES]
+        lowered = text.lower()
+        values += [float(bool(CUES[name].search(lowered))) for name in _CUES]
         role = roles[sentence.section] if 0 <= sentence.section < len(roles) else Role.BODY
         values += [float(role is known) for known in _ROLES]
         features[row] = values

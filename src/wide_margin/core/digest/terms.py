@@ -105,57 +105,50 @@ def _says_the_same(
 def _phrases(document: ReadDocument, scored: Scored) -> "Counter[str]":
     """Words and neighbouring words with content, by how often they stand in running text."""
     language, counted = document.index.language, Counter[str]()
-    is_content: dict[str, bool] = {}
-    telling = _telling_forms(document, scored)
+    is_telling, stem_of = _telling(document, scored), _Stems(document)
+    known: dict[str, bool | None] = {}
+    """Whether a word tells much; None for one without content."""
     for sentence in document.text.sentences:
         if sentence.kind in ("listing", "works", "code", "row", "heading"):
             continue
-        text, run, end = sentence.text.lower(), list[str](), -1
+        text, run, tells, end = sentence.text.lower(), list[str](), False, -1
         for match in _WORD.finditer(text):
             word = match[0]
-            if word not in is_content:
-                is_content[word] = len(word) > 2 and not is_common(word, language)
-            if run and text[end : match.start()] not in (" ", "-"):
-                _count_run(run, telling, counted)
-                run = []
+            if word not in known:
+                has_content = len(word) > 2 and not is_common(word, language)
+                known[word] = stem_of(word)[0] in is_telling if has_content else None
+            if run and (known[word] is None or text[end : match.start()] not in (" ", "-")):
+                if tells:
+                    _count_run(run, known, counted)
+                run, tells = [], False
             end = match.end()
-            if is_content[word]:
+            if known[word] is not None:
                 run.append(word)
-            elif run:
-                _count_run(run, telling, counted)
-                run = []
-        _count_run(run, telling, counted)
+                tells = tells or bool(known[word])
+        if tells:
+            _count_run(run, known, counted)
     return Counter(
         {p: n for p, n in counted.items() if n >= LEAST_OFTEN or (" " not in p and n >= 2)}
     )
 
 
-def _telling_forms(document: ReadDocument, scored: Scored) -> set[str]:
-    """The words as they are written, of the stems that tell most: a term holds one of them."""
-    index = document.index
-    n_terms = len(scored.weight)
+def _telling(document: ReadDocument, scored: Scored) -> frozenset[str]:
+    """The stems that tell most."""
+    index, n_terms = document.index, len(scored.weight)
     often = np.log1p(np.bincount(index.tokens, minlength=n_terms)[:n_terms])
     best = np.argsort(-scored.weight * often, kind="stable")[:N_STEMS]
-    wanted = {int(k) for k in best}
-    return {
-        form
-        for form, stem in _stems_of_forms(document).items()
-        if index.term_ids.get(stem) in wanted
-    }
+    wanted = set(best.tolist())
+    return frozenset(stem for stem, number in index.term_ids.items() if number in wanted)
 
 
-def _stems_of_forms(document: ReadDocument) -> dict[str, str]:
-    forms = {word for s in document.text.sentences for word in _WORD.findall(s.text.lower())}
-    stem_of = _Stems(document)
-    return {form: stem_of(form)[0] for form in forms if " " not in form}
-
-
-def _count_run(run: list[str], telling: set[str], counted: "Counter[str]") -> None:
+def _count_run(run: list[str], known: "dict[str, bool | None]", counted: "Counter[str]") -> None:
+    """Count the words and neighbouring words of a run that hold a telling one."""
     for at in range(len(run)):
+        tells = False
         for end in range(at + 1, min(at + MOST_WORDS, len(run)) + 1):
-            words = run[at:end]
-            if any(word in telling for word in words):
-                counted[" ".join(words)] += 1
+            tells = tells or bool(known[run[end - 1]])
+            if tells:
+                counted[" ".join(run[at:end])] += 1
 
 
 def _key_term(document: ReadDocument, definitions: Definitions, phrase: str, often: int) -> KeyTerm:
