@@ -301,3 +301,33 @@ OLD_ENTRIES = (
     ("t", 3, "translation", '{"language": "de", "pairs": [["word", "Wort", []]], "model": "",'
      ' "state": "done"}'),
 )  # fmt: skip
+
+
+# --- what was known
+
+
+def test_what_was_known_is_kept(tmp_path):
+    store = Store(tmp_path / "entries.sqlite")
+    record = store.record_for("a" * 64, tmp_path / "a.pdf", "", "A")
+    store.keep_tested(record.id, "What is a well?", known=False)
+    store.keep_tested(record.id, "What is a rope?", known=True)
+    store.keep_tested(record.id, "What is a well?", known=True)
+    assert store.tested(record.id) == {"What is a well?": True, "What is a rope?": True}
+    assert store.tested(record.id + 1) == {}
+    store.close()
+
+
+def test_a_store_of_the_version_before_is_brought_up(tmp_path):
+    path = tmp_path / "entries.sqlite"
+    store = Store(path)
+    record = store.record_for("a" * 64, tmp_path / "a.pdf", "", "A")
+    store.close()
+    with sqlite3.connect(path) as connection:
+        connection.execute("DROP TABLE tested")
+        connection.execute("PRAGMA user_version = 2")
+    connection.close()
+    store = Store(path)
+    assert store.tested(record.id) == {}
+    assert [kept.id for kept in store.documents()] == [record.id]
+    store.close()
+    assert (tmp_path / "entries.before-3.sqlite").exists()

@@ -244,9 +244,10 @@ def _authors_and_date(
     wanted: list[Fact | None] = []
     if re.search(r"who|author|whom|wrote|written", text):
         wanted += facts.authors
-    if re.search(r"version|edition|release|which", text):
+    asks_edition = bool(re.search(r"version|edition|release", text))
+    if asks_edition:
         wanted.append(facts.edition)
-    if re.search(r"when|date|year|version|old|release|edition", text):
+    if re.search(r"\bwhen\b|\bdate|\byear|\bold\b", text) or (asks_edition and facts.edition):
         wanted.append(facts.date)
     if re.search(r"where|publish|earlier|original|come out", text):
         wanted += [facts.place]

@@ -1,0 +1,120 @@
+"""Questions about a made article, answered from the sections where it says so."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester, DocumentKind
+
+PAGES = [
+    [
+        ("h1", "Counting Rain in Barrels"),
+        ("text", "by Marta Lindqvist"),
+        ("text", "14 March 2021"),
+        ("h2", "Abstract"),
+        ("text", "This paper describes how rain is counted in barrels. We show that a barrel of oak"
+                 " loses a tenth of its water in a dry week, and we propose a lid of zinc."),
+        ("h2", "1 Introduction"),
+        ("text", "Rain has been counted in glass since 1850, because no other vessel was at hand."
+                 " The aim of this paper is to put barrels in their place. Readers should be"
+                 " familiar with the trade of the cooper."),
+    ],
+    [
+        ("h2", "2 Method"),
+        ("text", "The height of the water is computed from the weight of the barrel. Our approach"
+                 " needs a beam scale and two helpers who do not drink."),
+        ("h2", "3 Data"),
+        ("text", "The data set has ninety barrels from twelve farms, measured for three summers."),
+    ],
+    [
+        ("h2", "4 Results"),
+        ("text", "The results show that zinc lids halve the loss. We found that birch barrels leak"
+                 " twice as fast as those of oak."),
+        ("h2", "5 Limitations"),
+        ("text", "A drawback of the method is that frost bursts the hoops. The scale does not"
+                 " handle barrels of more than two hundred litres."),
+    ],
+    [
+        ("h2", "6 Conclusion"),
+        ("text", "In conclusion, a barrel with a zinc lid counts rain as well as glass does."
+                 " Future work will include barrels of stone, which are planned for the next"
+                 " version of the study."),
+    ],
+]  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def rain(tmp_path_factory):
+    path = tmp_path_factory.mktemp("rain") / "rain.pdf"
+    make_pdf(path, PAGES)
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize(
+    ("question", "said"),
+    [
+        ("What is this about?", "how rain is counted in barrels"),
+        ("tl;dr", "how rain is counted in barrels"),
+        ("What is this paper trying to do?", "put barrels in their place"),
+        ("Any drawbacks?", "frost bursts the hoops"),
+        ("What are the limitations?", "more than two hundred litres"),
+        ("What did they find?", "zinc lids halve the loss"),
+        ("What are the main findings?", "zinc lids halve the loss"),
+        ("What does it conclude?", "counts rain as well as glass"),
+        ("What comes next?", "barrels of stone"),
+        ("What method do they use?", "weight of the barrel"),
+        ("What data do they use?", "ninety barrels"),
+        ("Who is this for?", "trade of the cooper"),
+        ("Who wrote it?", "Marta Lindqvist"),
+        ("When was it written?", "14 March 2021"),
+        ("Summarise section 4.", "zinc lids halve the loss"),
+        ("the conclusion", "counts rain as well as glass"),
+        ("the introduction", "counted in glass since 1850"),
+        ("What does the part on data say?", "ninety barrels"),
+    ],
+)
+def test_answers(rain, question, said):
+    answer = rain.answer(question, WHOLE, None)
+    assert said in " ".join(quote.text for quote in answer.quotes)
+
+
+@pytest.mark.parametrize(
+    "question",
+    ["Which licence is it under?", "Which edition is this?", "What's new in this edition?"],
+)
+def test_what_it_does_not_say_is_declined(rain, question):
+    assert rain.answer(question, WHOLE, None).declined
+
+
+def test_every_quote_leads_to_its_words(rain):
+    answer = rain.answer("What is this about?", WHOLE, None)
+    for quote in answer.quotes:
+        assert quote.locators[0].spans
+        assert quote.locators[0].quote
+
+
+def test_a_declined_question_has_nearest_passages(rain):
+    answer = rain.answer("Which licence is it under?", WHOLE, None)
+    assert answer.excerpts
+    assert answer.n_searched == answer.n_pages == 4
+
+
+def test_it_is_an_article_and_every_slot_is_filled(rain):
+    assert rain.facts.kind is DocumentKind.ARTICLE
+    filled = {f.slot.name: f.lines for f in rain.by_kind(DocumentKind.ARTICLE)}
+    for name in ("Aim", "Findings", "Limits", "Conclusion", "What comes next"):
+        assert filled[name], name
+
+
+def test_the_facts(rain):
+    facts = rain.facts
+    assert facts.title.text == "Counting Rain in Barrels"
+    assert [fact.text for fact in facts.authors] == ["Marta Lindqvist"]
+    assert facts.date.text == "2021-03-14"
+    assert facts.licence is None
+
+
+def test_one_sentence_says_what_it_is(rain):
+    answer = rain.answer("Sum it up in one sentence.", WHOLE, None)
+    assert len(answer.quotes) == 1
+    assert "barrels" in answer.quotes[0].text
