@@ -6,8 +6,10 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 
+from tests.desktop.conftest import Hand
 from wide_margin.core.answers import WHOLE, pages_reach
 from wide_margin.core.digest import DocumentKind
+from wide_margin.core.services import Settings
 from wide_margin.desktop.digest_view import digest_view
 from wide_margin.desktop.digest_view.rows import PARTS, Shape
 
@@ -261,3 +263,27 @@ def test_two_hundred_and_more_rows_by_night(hand, digest):
     picture = hand.window.grab()
     assert not picture.isNull()
     hand.window.menus.night.trigger()
+
+
+def test_a_gist_is_composed_and_checked(make_window, stand_in, qtbot, handbook_path):
+    settings = Settings(model_address=stand_in.address, language="de")
+    hand = Hand(qtbot, make_window(settings)).open(handbook_path)
+    hand.window.show_view("Digest")
+    view = hand.window.digest_view
+    hand.wait(lambda: view.digest is not None)
+    names = [action.text() for action in view.strip.compose_menu.actions()]
+    assert names == ["For a newcomer", "For a specialist", "In German"]
+    assert view.strip.compose.isVisible()
+    view.strip.compose_menu.actions()[0].trigger()
+    assert hand.window.shown_view == "Read"
+    hand.wait(lambda: hand.view.margin.held is not None)
+    hand.wait(lambda: hand.view.margin.held.entry.body.model)
+    hand.wait(lambda: hand.view.margin.held.entry.body.state == "done")
+    body = hand.view.margin.held.entry.body
+    assert body.origin == "composed"
+    assert body.quotes
+    assert all(quote.backing for quote in body.quotes)
+
+
+def test_without_a_model_nothing_is_offered_to_be_composed(digest):
+    assert not digest.strip.compose.isVisible()

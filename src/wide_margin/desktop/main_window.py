@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 )
 
 from wide_margin import __version__
+from wide_margin.core.answers import Reach
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.margin import DocumentRecord, Store
@@ -87,6 +88,7 @@ class MainWindow(QMainWindow):
         self.outline_view.read_asked.connect(self._read_section)
         self.digest_view.section_followed.connect(self._read_section)
         self.digest_view.followed.connect(self._read_passage)
+        self.digest_view.compose_asked.connect(self._compose_gist)
         self.read_view.pages.images.image_arrived.connect(self._keep_first_page)
         self.start_page.document_chosen.connect(lambda record: self.open(Path(record.path)))
         self.start_page.locate_asked.connect(self._locate)
@@ -233,6 +235,10 @@ class MainWindow(QMainWindow):
     def _read_passage(self, locator: Locator) -> None:
         self.show_view("Read")
         self.read_view.go_to_passage(locator)
+
+    def _compose_gist(self, question: str, reach: Reach) -> None:
+        self.show_view("Read")
+        self.read_view.commands.ask_composed(question, reach)
 
     # --- what the menus do
 

@@ -20,6 +20,7 @@ from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export import export_digest
 from wide_margin.core.geometry import FloatArray
 from wide_margin.core.session import DigestRequest
+from wide_margin.core.translate import LANGUAGES
 from wide_margin.desktop.digest_view.page import DigestPage
 from wide_margin.desktop.digest_view.rows import PARTS, gist_rows, rows_of
 from wide_margin.desktop.digest_view.strip import TEST, DigestStrip
@@ -46,6 +47,7 @@ class DigestView(QWidget):
 
     followed = Signal(object)  # Locator
     section_followed = Signal(int)
+    compose_asked = Signal(str, object)  # question, Reach
 
     def __init__(self, reader: Reader, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -123,6 +125,7 @@ class DigestView(QWidget):
         strip.part_chosen.connect(self.go_to_part)
         strip.length_changed.connect(self._length_changed)
         strip.kind_chosen.connect(self.choose_kind)
+        strip.compose_asked.connect(lambda asked: self.compose_asked.emit(asked, self.reach))
         strip.save_asked.connect(self.ask_where_to_save)
         strip.reach_menu.aboutToShow.connect(self._offer_reaches)
         self.spine.stroke_chosen.connect(self._choose_stroke)
@@ -140,8 +143,14 @@ class DigestView(QWidget):
 
     def showEvent(self, event: object) -> None:
         """It is made when it is first seen."""
+        self._offer_composing()
         self._make_if_seen()
         (self.testing if self.middle.currentWidget() is self.testing else self.page).setFocus()
+
+    def _offer_composing(self) -> None:
+        reader, title = self.reader, self.digest.facts.title if self.digest else None
+        language = LANGUAGES[reader.translator.target] if reader.composer.has_model else ""
+        self.strip.offer_composing(title.text if title else "", language)
 
     def _forget(self) -> None:
         self.digest, self.reach, self.kind = None, WHOLE, None
@@ -182,6 +191,7 @@ class DigestView(QWidget):
         self.spine.measure([float(height) for height in facts.sizes[:, 1]])
         self.strip.show_kind(digest.kind)
         self.strip.show_reach(self.reach)
+        self._offer_composing()
         self._show()
         if is_first:
             self._begin_test()

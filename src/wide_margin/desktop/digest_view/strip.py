@@ -15,6 +15,8 @@ from wide_margin.desktop.words import Words, set_tip, set_word, word_button
 TEST = "Test yourself"
 SHORTEST, LONGEST, USUAL = 20, 600, 130
 """Words of the gist."""
+READERS = ("newcomer", "specialist")
+"""For whom a gist can be composed."""
 LONGEST_NAME = 28
 """Letters of a reach that are shown."""
 
@@ -26,6 +28,7 @@ class DigestStrip(QFrame):
     length_changed = Signal(int)
     kind_chosen = Signal(object)  # DocumentKind
     save_asked = Signal()
+    compose_asked = Signal(str)  # the question for the writing model
 
     def __init__(self) -> None:
         super().__init__()
@@ -53,11 +56,36 @@ class DigestStrip(QFrame):
         self.kind = word_button("Kind ▾", "Read it as another kind of document")
         self.kind_menu = self._kinds()
         self.kind.setMenu(self.kind_menu)
+        self.compose = word_button(
+            "Compose ▾", "Have your writing model write the gist; it is checked"
+        )
+        self.compose_menu = QMenu(self.compose)
+        self.compose.setMenu(self.compose_menu)
+        self.compose.hide()
         self.save = word_button("Save as…", "Markdown, HTML, Word or JSON")
         self.save.clicked.connect(self.save_asked)
-        for widget in (self.reach, self.length, self.length_words, self.kind, self.save):
+        for widget in (
+            self.reach,
+            self.length,
+            self.length_words,
+            self.kind,
+            self.compose,
+            self.save,
+        ):
             row.addWidget(widget)
         self.enable(on=False)
+
+    def offer_composing(self, title: str, language: str) -> None:
+        """Offer to have the gist written, also in a language; "" where no model is connected."""
+        name = f"“{title}”" if title else "it"
+        self.compose.setVisible(bool(language))
+        self.compose_menu.clear()
+        wordings = {f"For a {reader}": f"{name} for a {reader}" for reader in READERS}
+        wordings[f"In {language}"] = f"{name} in {language}"
+        for shown, wanted in wordings.items():
+            self.compose_menu.addAction(
+                shown, partial(self.compose_asked.emit, f"Summarise {wanted}.")
+            )
 
     def _slider(self) -> QSlider:
         slider = QSlider(Qt.Orientation.Horizontal)

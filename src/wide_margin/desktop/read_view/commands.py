@@ -79,6 +79,20 @@ class Commands(EntryActions):
         before = view.ask_line.before or None
         self._reader.ask(question, view.ask_line.reach, near=Anchor(page, y), before=before)
 
+    def ask_composed(self, question: str, reach: Reach) -> None:
+        """Ask of a reach, and have the answer composed from its excerpts once it is here."""
+        page, y = self._view.here()
+
+        def compose(entry: Entry) -> None:
+            body = self._question(entry.id)
+            if body is not None and body.question == question:
+                self._reader.answered.disconnect(compose)
+                if body.kept and self._reader.composer.has_model:
+                    self.compose(entry.id, freely=True)
+
+        self._reader.answered.connect(compose)
+        self._reader.ask(question, reach, near=Anchor(page, y))
+
     def read_passage(self, locator: Locator) -> None:
         """Go to a sentence of the gist, and mark it."""
         self._view.go_to_passage(locator)
