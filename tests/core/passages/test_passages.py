@@ -43,7 +43,12 @@ def test_sentences_cover_everything_but_white_space(text):
 def test_every_sentence_leads_back_to_its_very_words(handbook):
     for sentence in handbook.text.sentences:
         paragraph = handbook.paragraphs[sentence.paragraph]
-        assert tidy(paragraph.unmarked[sentence.start : sentence.end]) == sentence.text
+        words = tidy(paragraph.unmarked[sentence.start : sentence.end])
+        if words != sentence.text:  # a mark of a footnote left a blank before a comma
+            assert paragraph.unmarked != paragraph.text
+            assert words.split() != sentence.text.split()
+        assert "".join(words.split()) == "".join(sentence.text.split())
+        assert " ," not in sentence.text or " ," in paragraph.text
         spans = paragraph.spans(sentence.start, sentence.end)
         assert spans
         assert spans[0].page == sentence.page
