@@ -80,6 +80,14 @@ def test_pointing_shows_the_passage_in_its_place(hand, digest):
     assert digest.picture.geometry() == place
 
 
+def test_a_test_that_begins_unseen_clears_nothing(hand, digest):
+    digest.go_to_part("Gist")
+    hand.wait(lambda: digest.picture.has_image)
+    digest.testing.begin(digest.digest.test, {}, lambda _: "")
+    assert digest.picture.has_image
+    assert digest.where.text()
+
+
 def test_return_reads_it_there_and_back_returns(hand, digest):
     digest.go_to_part("Gist")
     row = digest.page.current()

@@ -34,7 +34,7 @@ from wide_margin.desktop.words import Words, WrappedWords, ask_text
 
 SIDE = 380
 """Pixels of the column with the passage."""
-PASSAGE = 290.0, 320.0
+PASSAGE = 305.0, 330.0
 """Points of a page that are shown of a passage, at least and at most."""
 _FORMATS = {
     "Markdown (*.md)": "md", "HTML (*.html)": "html", "Word (*.docx)": "docx",
@@ -115,8 +115,9 @@ class DigestView(QWidget):
         reader.ready.connect(lambda _: self._make_if_seen())
         reader.recorded.connect(self._begin_test)
         reader.reading_failed.connect(lambda error: self._say_empty(error.message))
+        self.page.pointed.connect(self.point_at)
+        self.testing.pointed.connect(self._point_at_answer)
         for part in (self.page, self.testing):
-            part.pointed.connect(self.point_at)
             part.followed.connect(self.followed)
         self.page.section_followed.connect(self.section_followed)
         self.page.toggled.connect(self.toggle_section)
@@ -326,6 +327,11 @@ class DigestView(QWidget):
             self.picture.show_image(image)
 
         self._passages.want(session, locator.spans, self.colours, show, PASSAGE)
+
+    def _point_at_answer(self, locator: Locator | None) -> None:
+        """Show where an answer stands; a test that begins unseen clears nothing."""
+        if self.middle.currentWidget() is self.testing:
+            self.point_at(locator)
 
     def _choose_stroke(self, index: int) -> None:
         strokes = [
