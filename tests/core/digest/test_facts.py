@@ -112,6 +112,20 @@ def test_what_the_file_says_otherwise_is_told(tmp_path, monkeypatch):
     assert any("Annual Accounts" in told for told in facts.disagreements)
 
 
+def test_a_title_set_letter_by_letter_is_read_with_the_metadata(tmp_path):
+    import pikepdf
+
+    path, other = tmp_path / "made.pdf", tmp_path / "other.pdf"
+    make_pdf(path, [[("text", "K E E P I N G A V I L L A G E W E L L"), *BODY], BODY])
+    with pikepdf.open(path) as pdf:
+        pdf.docinfo["/Title"] = "Keeping a Village Well"
+        pdf.save(other)
+    facts = find_facts(read_document(other))
+    assert facts.title.text == "Keeping a Village Well"
+    assert facts.title.locator.page == 0
+    assert facts.disagreements == ()
+
+
 def test_the_handbook_is_a_manual_without_authors(handbook):
     facts = find_facts(handbook)
     assert facts.kind is DocumentKind.MANUAL

@@ -43,16 +43,25 @@ class Digester:
         self._document = document
         self.scored: Scored = score(document)
         self.facts = find_facts(document)
+        self._last: tuple[Reach, list[int]] | None = None
 
     def gist(
         self, reach: Reach = WHOLE, *, n_words: int = 0, n_sentences: int = 0
     ) -> tuple[GistLine, ...]:
         """The gist of a reach, never over its length and never outside of it."""
-        rows = rows_within(self._document, reach)
-        if len(rows) > LONG:
-            rows = telling_rows(self._document, self.scored, rows)
-        picked = choose(self.scored, rows, n_words=n_words, n_sentences=n_sentences)
+        picked = choose(
+            self.scored, self._rows_for_gist(reach), n_words=n_words, n_sentences=n_sentences
+        )
         return gist_lines(self._document, picked)
+
+    def _rows_for_gist(self, reach: Reach) -> list[int]:
+        """What a gist is chosen from; kept, since its length is changed many times in a row."""
+        if self._last is None or self._last[0] != reach:
+            rows = rows_within(self._document, reach)
+            if len(rows) > LONG:
+                rows = telling_rows(self._document, self.scored, rows)
+            self._last = reach, rows
+        return self._last[1]
 
     def by_kind(self, kind: DocumentKind, reach: Reach = WHOLE) -> tuple[Filled, ...]:
         """What a reader asks of a kind of document."""

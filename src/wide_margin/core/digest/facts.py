@@ -129,6 +129,9 @@ def find_facts(document: ReadDocument) -> Facts:
     lines = front_lines(document)
     title_lines = _title(document, lines)
     title = _fact(document, title_lines) if title_lines else None
+    named = _metadata_title(document)
+    if title is not None and _letters(title.text) == _letters(named):
+        title = replace(title, text=one_line(named))  # the page has the letters, this the blanks
     rest = _after(lines, title_lines)
     subtitle = _subtitle(title_lines, rest)
     authors = _authors(document, lines, [line for line in rest if line not in subtitle])
@@ -154,6 +157,8 @@ def find_facts(document: ReadDocument) -> Facts:
 def _title(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLine]:
     """The lines of the title: the largest type of the first pages that reads like one."""
     named = _metadata_title(document)
+    if spaced := _spaced_title(lines, named):
+        return spaced
     best: list[FrontLine] = []
     best_score = 0.0
     for page in range(TITLE_PAGES):
@@ -207,6 +212,23 @@ def _title_score(
 def _metadata_title(document: ReadDocument) -> str:
     title = document.facts.title
     return "" if _POOR_TITLE.search(title) else title
+
+
+def _spaced_title(lines: Sequence[FrontLine], named: str) -> list[FrontLine]:
+    """Lines set letter by letter ("A  R E P O R T") that are the metadata's title to the letter."""
+    wanted, found = _letters(named), list[list[FrontLine]]()
+    for k, line in enumerate(lines):
+        tokens = line.text.split()
+        if len(tokens) < 6 or sum(len(token) == 1 for token in tokens) < 0.8 * len(tokens):
+            continue
+        for end in range(k + 1, min(k + 4, len(lines) + 1)):
+            if wanted and _letters("".join(part.text for part in lines[k:end])) == wanted:
+                found.append(list(lines[k:end]))
+    return max(found, key=lambda block: block[0].size, default=[])  # a half title is smaller
+
+
+def _letters(text: str) -> str:
+    return "".join(re.findall(r"\w", text.casefold()))
 
 
 def _overlap(one: str, other: str) -> float:
