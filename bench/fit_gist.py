@@ -10,6 +10,7 @@ what they were made of and the figures reached on the families left out.
 """
 
 import hashlib
+import itertools
 import json
 import pickle
 import re
@@ -125,7 +126,7 @@ def _worth(text: str, abstract: str) -> float:
     """Share of a sentence's words, and of its pairs of words, that the abstract has."""
     ours, gold = stems(text), stems(abstract)
     one = Counter(ours) & Counter(gold)
-    two = Counter(zip(ours, ours[1:], strict=False)) & Counter(zip(gold, gold[1:], strict=False))
+    two = Counter(itertools.pairwise(ours)) & Counter(itertools.pairwise(gold))
     n = max(len(ours), 1)
     return sum(one.values()) / n + 2.0 * sum(two.values()) / n
 
