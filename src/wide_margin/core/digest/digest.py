@@ -9,6 +9,7 @@ from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines, score
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.overview import (
+    about,
     answer_overview,
     rows_within,
     telling_rows,
@@ -49,9 +50,11 @@ class Digester:
         self, reach: Reach = WHOLE, *, n_words: int = 0, n_sentences: int = 0
     ) -> tuple[GistLine, ...]:
         """The gist of a reach, never over its length and never outside of it."""
-        picked = choose(
-            self.scored, self._rows_for_gist(reach), n_words=n_words, n_sentences=n_sentences
-        )
+        rows = self._rows_for_gist(reach)
+        if n_sentences and not n_words:  # so few that what it is about comes first
+            limits = {"n_words": 0, "n_sentences": n_sentences}
+            return about(self._document, self.scored, rows, limits)
+        picked = choose(self.scored, rows, n_words=n_words, n_sentences=n_sentences)
         return gist_lines(self._document, picked)
 
     def _rows_for_gist(self, reach: Reach) -> list[int]:

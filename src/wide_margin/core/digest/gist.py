@@ -25,6 +25,8 @@ from wide_margin.core.search.vectors import frequency_rank
 
 USUAL_WORDS = 120
 """Length of a gist where none is asked for."""
+OF_SENTENCE = 24
+"""Words of a sentence, where so many sentences are asked for: longer ones say more and tell less."""
 N_EXCHANGED = 80
 """The best sentences that may take the place of a chosen one."""
 N_TRIED = 400
@@ -329,8 +331,11 @@ def choose(
     if not among:
         return []
     table = _Table(scored, among)
-    limit = n_words or (10**6 if n_sentences else USUAL_WORDS)
+    limit = n_words or (n_sentences * OF_SENTENCE if n_sentences else USUAL_WORDS)
     picked = table.greedy(limit, n_sentences)
+    if n_sentences and not n_words and len(picked) < n_sentences:
+        limit = 10**6  # only long ones are left
+        picked = table.greedy(limit, n_sentences)
     table.exchange(picked, limit)
     return sorted(among[k] for k in picked)
 
@@ -357,9 +362,9 @@ class _Table:
         """(a, a) whether a sentence says what another one says already."""
 
     def greedy(self, limit: int, n_sentences: int) -> list[int]:
-        """Take what adds most, for each word where words are limited, until nothing fits."""
+        """Take what adds most for its words, until nothing fits."""
         picked: list[int] = []
-        per = (np.maximum(self.n_words, 1) if not n_sentences else np.ones(len(self.own))) ** 0.9
+        per = np.maximum(self.n_words, 1) ** 0.9
         open_ = np.ones(len(self.own), dtype=bool)
         fresh = np.ones(self.has.shape[1], dtype=bool)
         left = limit

@@ -18,6 +18,7 @@ from wide_margin.core.digest.by_kind import (
     LONG,
     NEEDS,
     NEXT,
+    NEXT_TO_BEST,
     PURPOSE,
     WHY,
     Slot,
@@ -106,7 +107,7 @@ def _lines(
             limits["n_words"] = SECTION_WORDS
         return gist_lines(document, choose(scored, rows, **limits))
     if kind == "about":
-        return _about(document, scored, rows, limits)
+        return about(document, scored, rows, limits)
     if kind == "licence":
         return _licence(document, scored, facts, rows)
     if kind == "authors and date":
@@ -126,11 +127,11 @@ def _lines(
     if not lines and kind in ("conclusion", "findings"):
         lines = _of_role(document, scored, rows, Role.CONCLUSION, most)
     if not lines and kind in ("purpose", "organised", "begin"):
-        return _about(document, scored, rows, limits)
+        return about(document, scored, rows, limits)
     return lines
 
 
-def _about(
+def about(
     document: ReadDocument, scored: Scored, rows: Sequence[int], limits: dict[str, int]
 ) -> tuple[GistLine, ...]:
     """What it is about: what its opening says of it first, then the gist.
@@ -143,10 +144,11 @@ def _about(
         n_words = GIST_WORDS
     scores = slot_scores(document, scored, PURPOSE, rows)
     order = sorted(range(len(rows)), key=lambda k: -scores[k])[: 1 if n_sentences == 1 else 2]
+    least = max(NEXT_TO_BEST * float(scores.max(initial=0.0)), 1e-9)
     first = [
         rows[k]
         for k in order
-        if scores[k] > 0 and (n_sentences or scored.n_words[rows[k]] < n_words)
+        if scores[k] >= least and (n_sentences or scored.n_words[rows[k]] < n_words)
     ]
     if n_sentences:
         first = first[: (n_sentences + 1) // 2]
