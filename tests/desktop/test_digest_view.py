@@ -9,6 +9,7 @@ from PySide6.QtTest import QTest
 from tests.desktop.conftest import Hand
 from wide_margin.core.answers import WHOLE, pages_reach
 from wide_margin.core.digest import DocumentKind
+from wide_margin.core.errors import WideMarginError
 from wide_margin.core.services import Settings
 from wide_margin.desktop.digest_view import digest_view
 from wide_margin.desktop.digest_view.rows import PARTS, Shape
@@ -295,3 +296,12 @@ def test_a_gist_is_composed_and_checked(make_window, stand_in, qtbot, handbook_p
 
 def test_without_a_model_nothing_is_offered_to_be_composed(digest):
     assert not digest.strip.compose.isVisible()
+
+
+def test_only_the_answer_waited_for_is_composed(make_window, stand_in, qtbot, handbook_path):
+    settings = Settings(model_address=stand_in.address, language="de")
+    hand = Hand(qtbot, make_window(settings)).open(handbook_path)
+    hand.view.commands.ask_composed("What is a tide staff?", WHOLE)
+    hand.reader.problem.emit(WideMarginError("It could not be asked."))
+    hand.wait(lambda: hand.view.margin.held is not None)
+    assert hand.view.margin.held.entry.body.origin == "quoted"

@@ -35,12 +35,6 @@ _ORDINALS = {
         ["zeroth", "first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth", "eleventh", "twelfth"]
     )
 }  # fmt: skip
-_IT = (
-    r"(?:it|this|that|they|the\s+(?:\w+\s+)?(?:paper|article|document|documentation|manual|guide|handbook|thesis|report|book|booklet"
-    r"|text|essay|vignette|package|program|software|work|study|authors?|writers?|designers?|developers?|licen[sc]e|act|policy|tutorial|file|pdf)"
-    r"|this\s+(?:\w+\s+)?(?:paper|article|document|manual|guide|handbook|thesis|report|book|text|essay|vignette|package|program|software|work|study|licen[sc]e|act|policy|tutorial|file|pdf)"
-    r"|its|their|his|her|you)"
-)
 _WORDINGS: dict[str, str] = {
     "licence": r"\b(?:which|what|whose) licen[sc]e\b|^(?:what is |what's )?(?:the |its )?licen[sc]e\W*$|\b(?:its|the) licen[sc]e\s*\??$|\blicen[sc]ed\b|\b(?:may|can|am) i (?:allowed to )?(?:copy|change|share|pass|use|distribute|redistribute|reproduce)|\bon what terms\b|\bcopyright\b|\bpass (?:this|it)\b.*\bon\b|\bredistribut",
     "authors and date": r"\bwho (?:wrote|made|created|is the author|are the authors?|looks after|edited|maintains|is behind|published|has written)\b|\b(?:name|list|names of|show|give me) (?:\w+ )?authors\b|^\W*(?:the )?authors?\W*$|\bby whom\b|\bwritten by\b|\bwhen (?:was|is|did) (?:it|this|the \w+) (?:written|made|published|issued|from|appear|come out)|\b(?:which|what) (?:version|edition|release|date|year)\b|\bfrom when\b|\bhow old is\b|\bwhere (?:was|did) .*\b(?:published|come out|appear)|\bearlier version of this\b|\boriginal text\b",
@@ -224,8 +218,3 @@ def _nearness(document: ReadDocument, word: str, title: Sequence[str]) -> float:
     if len(of) < 2 or of[0] != 0:
         return 0.0
     return max(0.0, float((vectors[1:] @ vectors[0]).max()) - 0.1)
-
-
-def is_about_whole(document: ReadDocument, typed: str) -> bool:
-    """Whether a question asks about the whole or a part, for tests and the ask line."""
-    return read_overview(document, typed, Reach()) is not None

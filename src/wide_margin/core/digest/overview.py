@@ -7,6 +7,7 @@ import numpy as np
 
 from wide_margin.core.answers import Answer, Excerpt, Quote, Reach
 from wide_margin.core.answers.reading import paragraphs_within
+from wide_margin.core.answers.within import pages_covered
 from wide_margin.core.answers.within import rows_within as rows_of_spans
 from wide_margin.core.digest.asked import Overview
 from wide_margin.core.digest.by_kind import (
@@ -58,8 +59,7 @@ def answer_overview(
     rows = rows_within(document, asked.reach)
     lines = _lines(document, asked, scored, facts, rows)
     quotes = tuple(Quote(line.text, (line.locator,)) for line in lines)
-    pages = _pages_within(document, asked.reach)
-    empty = tuple(sorted(pages & {*document.without_text, *document.failed}))
+    n_searched, n_pages, without = pages_covered(document, asked.reach)
     ranked = sorted(
         lines, key=lambda line: -float(scored.prior[line.sentence]) if line.sentence >= 0 else -9.0
     )
@@ -67,7 +67,7 @@ def answer_overview(
         question=typed.strip(), kind=f"overview: {asked.kind}", reach=asked.reach, quotes=quotes,
         excerpts=tuple(Excerpt(line.text, line.locator, 1.0) for line in ranked)
         or _nearest(document, scored, rows),
-        n_searched=len(pages) - len(empty), n_pages=len(pages), without_text=empty,
+        n_searched=n_searched, n_pages=n_pages, without_text=without,
     )  # fmt: skip
 
 
@@ -82,14 +82,6 @@ def rows_within(document: ReadDocument, reach: Reach) -> list[int]:
     if reach.spans:
         return rows_of_spans(document, reach.spans)
     return list(range(len(sentences)))
-
-
-def _pages_within(document: ReadDocument, reach: Reach) -> set[int]:
-    if reach.kind in ("pages", "section"):
-        return set(range(reach.first_page, min(reach.last_page, document.facts.n_pages - 1) + 1))
-    if reach.spans:
-        return {span.page for span in reach.spans}
-    return set(range(document.facts.n_pages))
 
 
 def _nearest(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> tuple[Excerpt, ...]:
@@ -253,5 +245,4 @@ def _authors_and_date(
         wanted.append(facts.date)
     if re.search(r"where|publish|earlier|original|come out", text):
         wanted += [facts.place]
-    found = _of_facts(document, wanted)
-    return found
+    return _of_facts(document, wanted)

@@ -44,6 +44,11 @@ class Commands(EntryActions):
     def __init__(self, view: "ReadView") -> None:
         """Act in this view."""
         self._view, self._reader = view, view.reader
+        self._to_compose = ""
+        """The question whose answer is composed once it is here."""
+        view.reader.answered.connect(self._compose_if_wanted)
+        view.reader.problem.connect(self._compose_nothing)
+        view.reader.opened.connect(self._compose_nothing)
 
     # --- what cards ask for
 
@@ -82,16 +87,19 @@ class Commands(EntryActions):
     def ask_composed(self, question: str, reach: Reach) -> None:
         """Ask of a reach, and have the answer composed from its excerpts once it is here."""
         page, y = self._view.here()
-
-        def compose(entry: Entry) -> None:
-            body = self._question(entry.id)
-            if body is not None and body.question == question:
-                self._reader.answered.disconnect(compose)
-                if body.kept and self._reader.composer.has_model:
-                    self.compose(entry.id, freely=True)
-
-        self._reader.answered.connect(compose)
+        self._to_compose = question
         self._reader.ask(question, reach, near=Anchor(page, y))
+
+    def _compose_if_wanted(self, entry: Entry) -> None:
+        """Compose the answer that ask_composed waits for; any other answer ends the waiting."""
+        wanted, self._to_compose = self._to_compose, ""
+        body = self._question(entry.id)
+        is_wanted = body is not None and bool(wanted) and body.question == wanted
+        if body is not None and is_wanted and body.kept and self._reader.composer.has_model:
+            self.compose(entry.id, freely=True)
+
+    def _compose_nothing(self, *_: object) -> None:
+        self._to_compose = ""
 
     def read_passage(self, locator: Locator) -> None:
         """Go to a sentence of the gist, and mark it."""
