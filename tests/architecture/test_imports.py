@@ -9,6 +9,7 @@ import wide_margin
 LADDER = [
     "errors",
     "plain",
+    "lexicon",
     "geometry",
     "jobs",
     "pages",

@@ -8,6 +8,7 @@ from difflib import SequenceMatcher
 import numpy as np
 
 from wide_margin.core.answers.model import Verdict
+from wide_margin.core.lexicon import number_words, ordinal_words
 from wide_margin.core.search.analysis import Analyser, is_common
 from wide_margin.core.search.vectors import frequency_rank, said_rarely, vectors_of
 
@@ -36,14 +37,9 @@ _CLAUSE = re.compile(
     re.I,
 )
 _SENTENCE = re.compile(r"(?<=[.!?])\s+")
-_NUMBER_WORDS = {
-    word: number
-    for number, word in enumerate(
-        ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen", "twenty"]
-    )
-} | {"thirty": 30, "forty": 40, "fifty": 50, "sixty": 60, "seventy": 70, "eighty": 80, "ninety": 90,
-     "hundred": 100, "thousand": 1000, "once": 1, "twice": 2, "dozen": 12, "fifth": 5, "fourth": 4,
-     "tenth": 10, "sixth": 6, "seventh": 7, "eighth": 8, "ninth": 9}  # fmt: skip
+_NUMBER_WORDS = number_words("en") | {"once": 1, "twice": 2, "dozen": 12} | {
+    word: value for word, value in ordinal_words("en").items() if 4 <= value <= 10
+}  # fmt: skip
 _UNITS = {
     "length": "mm millimetre millimeter cm centimetre centimeter m metre meter km kilometre kilometer"
     " inch inches foot feet mile yard",

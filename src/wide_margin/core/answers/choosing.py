@@ -99,28 +99,61 @@ def _chosen(
     """
     question, form = asked.question, asked.form
     sentences = document.text.sentences
-    full = FULL_LIST if question.kind in ("list", "how to") or form.as_list else FULL
-    limit = form.max_words or MAX_WORDS
-    most = form.max_sentences or 4
+    limit, most = form.max_words or MAX_WORDS, form.max_sentences or 4
     chosen = [best.sentence]
     listed = list_after(document, best.sentence)  # quoted as a list, not one by one
     if listed and (question.kind == "list" or form.as_list):
         return chosen
     if question.kind not in ("where", "who", "when", "how many"):
         chosen += _code_after(document, best.sentence)
-    if LEANS.match(sentences[best.sentence].text) and most > 1:
-        for before in (best.sentence - 1, best.sentence - 2):
-            if before < 0 or not _goes_with(document, before, best.sentence):
-                break
-            chosen.append(before)
-            if len(chosen) >= most or not LEANS.match(sentences[before].text):
-                break  # what it leans on may lean itself
-    n_words = sum(len(sentences[row].text.split()) for row in chosen)
+    if most > 1:
+        chosen += _leant_on(document, best.sentence, most - len(chosen))
+    left = [c for c in statements if c.sentence not in chosen and c.sentence not in listed]
+    full = FULL_LIST if question.kind in ("list", "how to") or form.as_list else FULL
+    _add_further(document, query, best, chosen, left, full=full, limit=limit, most=most)
+    after = max(_run_of(chosen, best.sentence)) + 1
+    if len(chosen) < most and after < len(sentences) and LEANS.match(sentences[after].text):
+        # "They must not …" belongs to what it is about
+        n_words = _words_in(document, [*chosen, after])
+        fits = n_words <= min(LEANING_WORDS, limit) and after not in chosen
+        if fits and _goes_with(document, after, best.sentence):
+            chosen.append(after)
+    return sorted(chosen)
+
+
+def _leant_on(document: ReadDocument, row: int, most: int) -> list[int]:
+    """The one or two sentences before that a sentence leans on."""
+    sentences = document.text.sentences
+    rows: list[int] = []
+    if not LEANS.match(sentences[row].text):
+        return rows
+    for before in (row - 1, row - 2):
+        if before < 0 or not _goes_with(document, before, row):
+            break
+        rows.append(before)
+        if len(rows) >= most or not LEANS.match(sentences[before].text):
+            break  # what it leans on may lean itself
+    return rows
+
+
+def _add_further(
+    document: ReadDocument,
+    query: Query,
+    best: Candidate,
+    chosen: list[int],
+    left: list[Candidate],
+    *,
+    full: int,
+    limit: int,
+    most: int,
+) -> None:
+    """Add sentences that hold what the chosen ones do not, until there is enough."""
+    sentences = document.text.sentences
+    n_words = _words_in(document, chosen)
     pages = {best.page}
     weights = np.array([term.weight for term in query.terms])
     total = float(weights.sum()) or 1.0
     covered = np.array(best.held)
-    left = [c for c in statements if c.sentence not in chosen and c.sentence not in listed]
     while left and len(chosen) < most and n_words < min(full, limit):
         gains = [float(weights @ np.maximum(np.array(c.held) - covered, 0)) / total for c in left]
         worths = [
@@ -134,25 +167,21 @@ def _chosen(
             zip(left, worths, strict=True), key=lambda pair: (pair[1], -pair[0].sentence)
         )
         left.remove(candidate)
-        behind = best.score - worth
-        length = len(sentences[candidate.sentence].text.split())
-        if behind > NOT_FAR:
+        length = _words_in(document, [candidate.sentence])
+        if best.score - worth > NOT_FAR:
             break
-        if n_words + length > limit or fitness(sentences[candidate.sentence]) < 0.7:
+        if n_words + length > min(limit, 1.8 * full):
             continue
-        if n_words + length > 1.8 * full:
+        if fitness(sentences[candidate.sentence]) < 0.7:
             continue
         chosen.append(candidate.sentence)
         covered = np.maximum(covered, candidate.held)
         pages.add(candidate.page)
         n_words += length
-    after = max(_run_of(chosen, best.sentence)) + 1
-    if len(chosen) < most and after < len(sentences) and LEANS.match(sentences[after].text):
-        length = len(sentences[after].text.split())  # "They must not …" belongs to what it is about
-        fits = n_words + length <= min(LEANING_WORDS, limit) and after not in chosen
-        if fits and _goes_with(document, after, best.sentence):
-            chosen.append(after)
-    return sorted(chosen)
+
+
+def _words_in(document: ReadDocument, rows: list[int]) -> int:
+    return sum(len(document.text.sentences[row].text.split()) for row in rows)
 
 
 def _code_after(document: ReadDocument, row: int) -> list[int]:

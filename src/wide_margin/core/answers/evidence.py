@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import json
 import re
+from functools import lru_cache
+from importlib import resources
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -16,12 +19,10 @@ from wide_margin.core.search.spelling import is_unheard_of
 if TYPE_CHECKING:
     from wide_margin.core.answers.candidates import Candidate
 
-BIAS, OF_PAGE, OF_DOCUMENT, OF_EXACT, OF_WORDS, OF_TOP, OF_ABSENT_NAME = (
-    -6.2, 2.5, 2.5, 0.43, 0.33, 0.13, -4.0,
-)  # fmt: skip
-"""Log odds that a question is answered, by a logistic fit to the demo handbook's questions asked
-of the handbook, where most are answered, and of three manuals, where none is. The last is set by
-hand: of three hundred questions that a document answers, none had such a word."""
+EVIDENCE = ("bias", "page", "document", "exact", "words", "top", "absent name")
+"""What tells whether a question is answered: the share of its weight that stands on the best page,
+and that the document knows at all; words met exactly; words; the best page's evidence; names,
+figures and unheard-of words of the question that the document does not have."""
 ENOUGH = -0.2
 ENOUGH_NARROWED = -3.0
 """Where the reader has said where to look, less is asked of the evidence."""
@@ -53,6 +54,21 @@ def odds_of_answer(
     """
     if not candidates or not query.terms:
         return float("-inf")
+    return float(evidence_of(question, query, weighed, candidates, language) @ evidence_weights())
+
+
+@lru_cache(maxsize=1)
+def evidence_weights() -> FloatArray:
+    """(EVIDENCE,) by a logistic fit to questions that a document answers and does not answer."""
+    text = resources.files("wide_margin.data").joinpath("answer-weights.json").read_text("utf-8")
+    weights = json.loads(text)["answered"]
+    return np.array([weights[name] for name in EVIDENCE])
+
+
+def evidence_of(
+    question: Question, query: Query, weighed: Weighed, candidates: list[Candidate], language: str
+) -> FloatArray:
+    """(EVIDENCE,) the signs that a question is answered; there are words and candidates."""
     best = candidates[0]
     weights: FloatArray = np.array([term.weight for term in query.terms])
     total = float(weights.sum()) or 1.0
@@ -66,15 +82,10 @@ def odds_of_answer(
         not t.is_exact and (t.word in names or (language == "en" and is_unheard_of(t.word)))
         for t in query.terms
     )
-    return float(
-        BIAS
-        + OF_PAGE * float(weights @ on_page) / total
-        + OF_DOCUMENT * float(weights @ known) / total
-        + OF_EXACT * int((around > 0.99).sum())
-        + OF_WORDS * len(query.terms)
-        + OF_TOP * max(weighed.pages.values())
-        + OF_ABSENT_NAME * absent
-    )
+    return np.array([
+        1.0, float(weights @ on_page) / total, float(weights @ known) / total,
+        int((around > 0.99).sum()), len(query.terms), max(weighed.pages.values()), absent,
+    ], dtype=float)  # fmt: skip
 
 
 def _names_in(text: str) -> set[str]:

@@ -3,12 +3,10 @@
 import re
 from dataclasses import dataclass
 
-_NUMBERS = {
-    "a": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8,
-    "nine": 9, "ten": 10, "twenty": 20, "thirty": 30, "forty": 40, "fifty": 50, "sixty": 60,
-    "eighty": 80, "hundred": 100,
-}  # fmt: skip
-_NUMBER = r"(\d+|" + "|".join(_NUMBERS) + ")"
+from wide_margin.core.lexicon import number_words
+
+_NUMBERS = {"a": 1} | number_words("en")
+_NUMBER = r"(\d+|" + "|".join(sorted(_NUMBERS, key=len, reverse=True)) + ")"
 _WORDS = re.compile(
     rf",?\s*\b(?:in |with )?(?:under|below|at most|no more than|not more than|fewer than|less than|within|up to|about|max(?:imum)?)\s+{_NUMBER}\s+words?\b",
     re.I,

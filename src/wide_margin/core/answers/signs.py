@@ -2,15 +2,16 @@
 
 import re
 
+from wide_margin.core.lexicon import number_words
+
 _MONTH = (
     r"(?:jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?"
     r"|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)"
 )
 NUMBER_WORD = (
-    r"(?:two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|thirteen|fourteen|fifteen"
-    r"|sixteen|seventeen|eighteen|nineteen|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety"
-    r"|hundred|thousand|million|once|twice|half|dozen)"
-)
+    "(?:" + "|".join(word for word, value in number_words("en").items() if value > 1)
+    + "|million|once|twice|half|dozen)"
+)  # fmt: skip
 NUMBER = re.compile(
     rf"(?<![\w.])[±≤≥<>~]?\d[\d,.  ]*(?:\s?(?:%|°\s?C?|[a-zA-Zµ]{{1,12}}\b))?|\b{NUMBER_WORD}\b",
     re.I,

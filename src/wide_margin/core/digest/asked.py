@@ -17,6 +17,7 @@ from wide_margin.core.document import (
     section_numbered,
     section_titled,
 )
+from wide_margin.core.lexicon import number_words, ordinal_words
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
 from wide_margin.core.search.vectors import vectors_of
@@ -25,16 +26,8 @@ OWN_WORDS = 1
 """So many words of its own a question about the whole may have beside its wording."""
 NEAR_TITLE = 0.5
 """Share of a part's words that a section's title must have to be meant by it."""
-_NUMBERS = {
-    word: str(n) for n, word in enumerate(
-        ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen", "twenty"]
-    )
-}  # fmt: skip
-_ORDINALS = {
-    word: str(n) for n, word in enumerate(
-        ["zeroth", "first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth", "eleventh", "twelfth"]
-    )
-}  # fmt: skip
+_NUMBERS = {word: str(value) for word, value in number_words("en").items() if value <= 20}
+_ORDINALS = {word: str(value) for word, value in ordinal_words("en").items()}
 _WORDINGS: dict[str, str] = {
     "licence": r"\b(?:which|what|whose) licen[sc]e\b|^(?:what is |what's )?(?:the |its )?licen[sc]e\W*$|\b(?:its|the) licen[sc]e\s*\??$|\blicen[sc]ed\b|\b(?:may|can|am) i (?:allowed to )?(?:copy|change|share|pass|use|distribute|redistribute|reproduce)|\bon what terms\b|\bcopyright\b|\bpass (?:this|it)\b.*\bon\b|\bredistribut",
     "authors and date": r"\bwho (?:wrote|made|created|is the author|are the authors?|looks after|edited|maintains|is behind|published|has written)\b|\b(?:name|list|names of|show|give me) (?:\w+ )?authors\b|^\W*(?:the )?authors?\W*$|\bby whom\b|\bwritten by\b|\bwhen (?:was|is|did) (?:it|this|the \w+) (?:written|made|published|issued|from|appear|come out)|\b(?:which|what) (?:version|edition|release|date|year)\b|\bfrom when\b|\bhow old is\b|\bwhere (?:was|did) .*\b(?:published|come out|appear)|\bearlier version of this\b|\boriginal text\b",

@@ -3,6 +3,7 @@
 import re
 from enum import StrEnum
 
+from wide_margin.core.lexicon import alternatives
 from wide_margin.core.outline import Outline
 
 
@@ -22,14 +23,14 @@ class Role(StrEnum):
 
 
 _TITLES = {
-    Role.ABSTRACT: r"abstract|executive summary|zusammenfassung|résumé|resumen|sommario|resumo|samenvatting|sammanfattning|аннотация|摘要",
-    Role.INTRODUCTION: r"introduction|overview|about (?:this|the)|preface|foreword|motivation|purpose|background|scope|einleitung|einführung|vorwort|introducci[óo]n|introduzione|introdução|inleiding|введение|引言|はじめに",
+    Role.ABSTRACT: alternatives("abstract"),
+    Role.INTRODUCTION: alternatives("introduction", "preface") + r"|overview|about (?:this|the)|motivation|purpose|background|scope",
     Role.METHOD: r"methods?|methodology|materials?|data|model|design|approach|theory|implementation|methode|méthode|métodos?|metodi",
     Role.RESULTS: r"results?|findings|evaluation|experiments?|application|examples?|illustrations?|ergebnisse|résultats|resultados|risultati",
     Role.DISCUSSION: r"discussion|limitations?|diskussion|discusión|discussione",
-    Role.CONCLUSION: r"conclusions?|concluding remarks|summary|outlook|future (?:work|directions?)|closing|fazit|schluss|ausblick|conclusiones|conclusioni|conclusões|conclusie|заключение|结论|おわりに",
-    Role.APPENDIX: r"appendi(?:x|ces)|annex|supplement|anhang|annexe|apéndice|appendice|приложение",
-    Role.THANKS: r"acknowledge?ments?|thanks|danksagung|remerciements|agradecimientos|ringraziamenti|computational details|session info|availability",
+    Role.CONCLUSION: alternatives("conclusion", "summary") + r"|outlook|future (?:work|directions?)|closing",
+    Role.APPENDIX: alternatives("appendix") + "|supplement",
+    Role.THANKS: alternatives("acknowledgements") + "|thanks|computational details|session info|availability",
     Role.LEGAL: r"licen[sc]e|copyright|copying|legal|permission|gnu free documentation|gnu general public|warranty|terms of use",
 }  # fmt: skip
 _PATTERNS = {

@@ -15,6 +15,7 @@ from wide_margin.core.digest.roles import Role
 from wide_margin.core.digest.sentences import strangeness, without_asides
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.definitions import Definitions
+from wide_margin.core.lexicon import number_words
 from wide_margin.core.search import is_common
 
 N_QUESTIONS = 24
@@ -28,7 +29,8 @@ _UNITS = (
     r"|per cent|percent|%|degrees?|°C?|volts?|watts?|hertz|Hz|kHz|MHz|bytes?|kilobytes?|megabytes?|MB|GB|kB|bits?|pages?|words?|characters?|copies|persons?|people|times|points?"
     r"|dollars?|euros?|pounds?|stations?|members?|participants?|observations?|samples?|rows?|columns?)"
 )
-_NUMBER = re.compile(rf"(?<![\w.§-])(?<!hundred and )(?<!thousand and )(?<!hundred )(?<!thousand )(?P<n>\d+(?:[.,]\d+)*|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|fourteen|fifteen|eighteen|twenty|thirty|forty|fifty|sixty)\s?(?P<unit>{_UNITS})\b")  # fmt: skip
+_COUNTS = "|".join(word for word, value in number_words("en").items() if 1 < value < 100)
+_NUMBER = re.compile(rf"(?<![\w.§-])(?<!hundred and )(?<!thousand and )(?<!hundred )(?<!thousand )(?P<n>\d+(?:[.,]\d+)*|{_COUNTS})\s?(?P<unit>{_UNITS})\b")  # fmt: skip
 _YEAR = re.compile(r"\b(?:in|since|until|of|by)\s+(?P<n>1[5-9]\d\d|20\d\d)\b")
 _CAUSE = re.compile(r"^(?P<what>[^,;]{12,120}?),?\s+(?:because|since it|in order to|so that)\s+(?P<why>[^.;]{12,140})[.]$", re.I)  # fmt: skip
 _DEFINES = re.compile(

@@ -4,12 +4,13 @@ import re
 from dataclasses import dataclass
 
 from wide_margin.core.layout import PageLabels
+from wide_margin.core.lexicon import alternatives
 from wide_margin.core.outline import Outline
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.outline.titles import squash
 
 _SECTION = re.compile(
-    r"^(?P<word>section|sect?\.|chapter|part|appendix|annex|§|abschnitt|kapitel|teil|anhang|chapitre|partie|annexe)?\s*"
+    rf"^(?P<word>{alternatives('section', 'chapter', 'part', 'appendix')}|§)?\s*"
     r"(?P<id>\d+(?:\.\d+)*|[IVXLC]+|[A-Z](?:\.\d+)*)\.?$", re.I
 )  # fmt: skip
 

@@ -5,18 +5,22 @@ from typing import NamedTuple
 
 from wide_margin.core.document import Locator, ReadDocument
 from wide_margin.core.layout import SpanOnPage, tidy
+from wide_margin.core.lexicon import alternatives
 from wide_margin.core.outline.numbering import number_of
 
 _SECTION = re.compile(
-    r"\b(?:sections?|sect?\.|chapters?|chap\.|parts?|appendix|annex|abschnitt|kapitel|anhang|teil|chapitre|annexe|partie"
-    r"|sección|capítulo|anexo)\s+(?P<id>\d+(?:\.\d+)*|[IVX]+\b|[A-Z]\b(?:\.\d+)*)"
+    rf"(?<!\w){alternatives('section', 'chapter', 'part', 'appendix', in_text=True)}"
+    r"\s+(?P<id>\d+(?:\.\d+)*|[IVX]+\b|[A-Z]\b(?:\.\d+)*)"
     r"|§+\s*(?P<par>\d+(?:\.\d+)*)", re.I
 )  # fmt: skip
 _FLOAT = re.compile(
-    r"\b(?P<word>fig(?:ure|\.)?s?|tables?|tab\.|listing|plate|chart|map|form|abbildung|tabelle|tableau|figura|tabla)\s+"
+    rf"(?<!\w)(?P<word>{alternatives('figure', 'table', 'listing')})\s+"
     r"(?P<id>[A-Z]?\d+(?:[.–-]\d+)*|[IVX]+\b)", re.I
 )  # fmt: skip
-_PAGE = re.compile(r"\b(?:page|p\.|seite|s\.|página|pág\.)\s+(?P<id>\d{1,4}|[ivxlc]+)\b", re.I)
+_PAGE = re.compile(
+    rf"(?<!\w)(?:{alternatives('page', in_text=True)}|p\.|s\.)\s+" r"(?P<id>\d{1,4}|[ivxlc]+)\b",
+    re.I,
+)
 
 
 class Reference(NamedTuple):

@@ -7,8 +7,8 @@ from dataclasses import dataclass, field
 from itertools import pairwise
 
 from wide_margin.core.layout.model import Line
+from wide_margin.core.lexicon import roman, roman_value
 
-_ROMAN_VALUES = {"i": 1, "v": 5, "x": 10, "l": 50, "c": 100, "d": 500, "m": 1000}
 _FILE_PAGE = re.compile(r"^file(?:\s+page)?\s+(\d+)$", re.I)
 _TYPED = re.compile(r"^(?:pages?|pp?\.?)\s+(\S+)$", re.I)
 _TRIM = "-–—|·•[]().,: "
@@ -155,32 +155,10 @@ def page_number(text: str | None) -> tuple[str, int] | None:
     if text.isascii() and text.isdigit() and len(text) <= 4:
         return "arabic", int(text)
     if len(text) <= 8 and (text.islower() or text.isupper()):
-        value = _roman_value(text.lower())
+        value = roman_value(text.lower())
         if value:
             return ("roman" if text.islower() else "ROMAN"), value
     return None
-
-
-def _roman_value(text: str) -> int:
-    if not text or set(text) - set(_ROMAN_VALUES):
-        return 0
-    values = [_ROMAN_VALUES[letter] for letter in text]
-    total = sum(
-        -value if after > value else value
-        for value, after in zip(values, [*values[1:], 0], strict=True)
-    )
-    return total if roman(total) == text else 0
-
-
-def roman(value: int) -> str:
-    """A number from 1 to 3999 in small roman numerals."""
-    worths = (1000, 900, 500, 400, 100, 90, 50, 40, 10, 9, 5, 4, 1)
-    letters_of = ("m", "cm", "d", "cd", "c", "xc", "l", "xl", "x", "ix", "v", "iv", "i")
-    written = ""
-    for worth, letters in zip(worths, letters_of, strict=True):
-        written += letters * (value // worth)
-        value %= worth
-    return written
 
 
 def _written(kind: str, value: int) -> str | None:

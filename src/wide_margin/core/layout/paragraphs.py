@@ -8,6 +8,7 @@ from itertools import pairwise
 from statistics import median
 
 from wide_margin.core.layout.model import Line, Paragraph, Piece
+from wide_margin.core.lexicon import alternatives
 from wide_margin.core.pages import LINE_END_HYPHEN
 
 ITEM = re.compile(
@@ -15,7 +16,7 @@ ITEM = re.compile(
     r"|\(?(?:\d{1,3}|[a-zA-Z]|[ivx]{1,5})[.)][\s\t]+|\(\d{1,3}\)[\s\t]+|\[\d{1,3}\][\s\t]+)"
 )
 CAPTION = re.compile(
-    r"^(?:fig(?:ure|\.)?|table|tab\.|listing|plate|chart|map|abbildung|abb\.|tabelle|tableau|figura|tabla|tabela)"
+    rf"^{alternatives('figure', 'table', 'listing')}"
     r"\s+(?:[A-Z]?\d+(?:[.–-]\d+)*[a-z]?|[IVX]+|[A-Z])\b",
     re.I,
 )

@@ -8,35 +8,25 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from wide_margin.core.geometry import Box, around
-from wide_margin.core.layout import PageLabels, fold, tidy
+from wide_margin.core.layout import PageLabels, tidy
 from wide_margin.core.layout.model import Line
 from wide_margin.core.layout.page_labels import page_number
+from wide_margin.core.lexicon import LEADER, bare, squashed
 from wide_margin.core.outline.numbering import number_before, number_of
 from wide_margin.core.outline.titles import forms_of
 from wide_margin.core.pages.model import LINE_END_HYPHEN
 
-_LEADERS = re.compile(r"\s*(?:[.·…_‥]\s?){3,}\s*")
+_LEADERS = re.compile(rf"\s*(?:[{LEADER}]\s?){{3,}}\s*")
 _PAGE_AT_END = re.compile(
-    r"(?P<title>.*?\S)(?P<gap>[\s.·…_‥]+)(?:[Pp](?:age|\.)\s*)?"
+    rf"(?P<title>.*?\S)(?P<gap>[\s{LEADER}]+)(?:[Pp](?:age|\.)\s*)?"
     r"(?P<page>\d{1,4}|[ivxlcIVXLC]{1,8}|(?:[A-Z]|\d{1,3})[-–]\d{1,3})\s*$"
 )
 _ONLY_PAGE = re.compile(
-    r"^[.·…_‥\s]*(\d{1,4}|[ivxlc]{1,8}|[IVXLC]{1,8}|(?:[A-Z]|\d{1,3})[-–]\d{1,3})$"
+    rf"^[{LEADER}\s]*"
+    r"(\d{1,4}|[ivxlc]{1,8}|[IVXLC]{1,8}|(?:[A-Z]|\d{1,3})[-–]\d{1,3})$"
 )
-_CONTENTS = frozenset({
-    "contents", "tableofcontents", "briefcontents", "detailedcontents",
-    "inhalt", "inhaltsverzeichnis", "tabledesmatieres", "sommaire",
-    "indice", "indicegeneral", "contenido", "tabladecontenido",
-    "tabladecontenidos", "sommario", "indicegenerale", "inhoud",
-    "inhoudsopgave", "sumario", "conteudo",
-})  # fmt: skip
-_LIST_OF = re.compile(
-    r"^(?:list(?:e)?(?:of|des)(?:figures|tables|illustrations|plates|listings|exhibits|maps"
-    r"|examples|tableaux)|figures|tables|illustrations|listings"
-    r"|(?:abbildungs|tabellen)verzeichnis|tabledes(?:figures|illustrations)"
-    r"|indicede(?:figuras|tablas|cuadros)|listade(?:figuras|tabelas)"
-    r"|elencodelle(?:figure|tabelle))$"
-)
+_CONTENTS = squashed("contents")
+_LISTS_OF_FIGURES = squashed("list_of")
 MIN_ENTRIES = 3
 """A page with fewer lines that end in page numbers is no contents page, title or not."""
 CLOSE = 3.0
@@ -153,13 +143,13 @@ def _title_kind(text: str) -> str:
     """Of which list a line is the title: "contents", "figures", or "" for none."""
     if len(text) > 48:
         return ""
-    words = fold(text.replace("\t", " ")).split()
+    words = text.replace("\t", " ").split()
     if len(words) > 1 and re.fullmatch(r"\d+|[ivxlc]+", words[-1]):
         words.pop()  # a running head with its page number
-    plain = "".join(words).strip(" .:")
+    plain = bare("".join(words))
     if plain in _CONTENTS:
         return "contents"
-    return "figures" if _LIST_OF.match(plain) else ""
+    return "figures" if plain in _LISTS_OF_FIGURES else ""
 
 
 def _rows(lines: Sequence[Line]) -> Iterator[_Row]:
@@ -182,7 +172,7 @@ def _rows(lines: Sequence[Line]) -> Iterator[_Row]:
                 taken.add(id(number))
                 printed = number.text.strip(" .·…_‥\t")
                 box = around([box, number.box])
-        text = _LEADERS.sub(" ", text).strip(" .·…_‥") or text
+        text = _LEADERS.sub(" ", text).strip(f" {LEADER}") or text
         yield _Row(
             tidy(text),
             printed,

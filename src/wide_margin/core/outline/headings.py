@@ -8,28 +8,25 @@ from typing import NamedTuple
 
 from wide_margin.core.geometry import Box, around
 from wide_margin.core.layout import Paragraph, tidy
+from wide_margin.core.lexicon import LEADER, alternatives, number_words
 from wide_margin.core.outline.jumps import without_jumps
 from wide_margin.core.outline.numbering import number_before, number_of
 
 MAX_WORDS = 22
 _LETTERS = re.compile(r"[^\W\d_]")
-_LEADERS = re.compile(r"(?:\. ?){4,}")
-_BARE_LABEL = re.compile(
-    r"^(?:chapter|part|appendix|annex|kapitel|teil|anhang|chapitre|partie|annexe|capítulo|parte)"
-    r"\s+(?:\d+|[IVXLC]+|[A-Z]|[a-z]+)$",
-    re.I,
-)
+_LEADERS = re.compile(rf"(?:[{LEADER}] ?){{4,}}")
+_PART_WORDS = alternatives("chapter", "part", "section", "appendix", "book", "article")
+_BARE_LABEL = re.compile(rf"^{_PART_WORDS}\s+(?:\d+|[IVXLC]+|[A-Z]|[a-z]+)$", re.I)
 _BARE_NUMBER = re.compile(r"^(?:\d{1,2}|[IVXLC]{1,5}|[A-Z])$")
 _COUNTED = re.compile(
-    r"^(?:chapter\s+)?(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|[a-z]+teen|twenty(?:[ -]\w+)?)$",
+    rf"^(?:{_PART_WORDS}\s+)?(?:{'|'.join(number_words('en'))})(?:[ -](?:{'|'.join(number_words('en'))}))?$",
     re.I,
 )
 _CODE = re.compile(r"\w\(|[_={}\\;<>|]|\(\)")
-_FRONT = re.compile(
-    r"^(?:abstract|summary|preface|foreword|introduction|contents|acknowledge?ments?|keywords|about\b"
-    r"|zusammenfassung|vorwort|einleitung|inhalt|résumé|préface|avant-propos|sommaire|resumen|prólogo)",
-    re.I,
+_FRONT_WORDS = alternatives(
+    "abstract", "summary", "preface", "introduction", "contents", "acknowledgements"
 )
+_FRONT = re.compile(rf"^(?:{_FRONT_WORDS}|keywords|about\b)", re.I)
 
 
 class Style(NamedTuple):
@@ -213,6 +210,8 @@ def _joined_title(first: _Candidate, second: _Candidate) -> str:
         return ""
     counted = _COUNTED.match(first.title)
     bare = counted or _BARE_LABEL.match(first.title) or _BARE_NUMBER.match(first.title)
+    if _BARE_LABEL.match(second.title):
+        return ""
     if bare and first.style.size >= 0.6 * second.style.size:
         return second.title if counted else f"{first.title} {second.title}"
     close = 0 <= second.y - first.last_y < 1.7 * second.style.size

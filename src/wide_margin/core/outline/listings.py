@@ -4,8 +4,9 @@ import re
 from collections.abc import Sequence
 
 from wide_margin.core.layout.model import Line
+from wide_margin.core.lexicon import LEADER
 
-_LEADERS = re.compile(r"(?:[.·…_]\s?){4,}\s*(?:\d+|[ivxlc]+)?\s*$")
+_LEADERS = re.compile(rf"(?:[{LEADER}]\s?){{4,}}\s*(?:\d+|[ivxlc]+)?\s*$")
 _WORDS = re.compile(r"[^\W\d_]{2}")
 _DECIMAL_INSIDE = re.compile(r"[^\W\d_].*\s\d+[.,]\d")
 _ENDS_IN_PAGE = re.compile(r"(?:[\s,]+(?:\d{1,4}|[ivxlc]{1,6}|[A-Z]-?\d{1,3}))+\s*$")

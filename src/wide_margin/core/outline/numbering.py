@@ -4,13 +4,11 @@ import re
 from functools import lru_cache
 from typing import NamedTuple
 
-_WORDS = (
-    "chapter|part|appendix|annex|section|book|article|volume|unit|lesson"
-    "|kapitel|teil|anhang|abschnitt|artikel|chapitre|partie|annexe|section|titre"
-    "|capítulo|parte|apéndice|anexo|sección|capitolo|appendice"
-)
+from wide_margin.core.lexicon import alternatives, number_words
+
+_WORDS = alternatives("chapter", "part", "section", "appendix", "book", "article")
 _ROMAN = r"(?=[IVXLC])(?:XC|XL|L?X{0,3})(?:IX|IV|V?I{0,3})"
-_COUNTED = "one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve"
+_COUNTED = "|".join(sorted((w for w in number_words() if w.isalpha()), key=len, reverse=True))
 _NAMED = re.compile(
     rf"^(?P<word>{_WORDS})\s+(?P<id>\d+(?:\.\d+)*|[IVXLC]+|[A-Z]|{_COUNTED})\b[\s.:–—-]*", re.I
 )

@@ -4,6 +4,7 @@ import re
 from collections.abc import Callable, Iterator, Sequence
 
 from wide_margin.core.layout import Paragraph, tidy
+from wide_margin.core.lexicon import alternatives
 from wide_margin.core.outline import Outline
 from wide_margin.core.passages.entries import find_terms
 from wide_margin.core.passages.model import Passage, Sentence, Text
@@ -11,17 +12,8 @@ from wide_margin.core.passages.sentences import split_sentences
 
 MANY_WORDS = 110
 """A passage is closed at the end of a paragraph past half of this, and of a sentence past it."""
-_LISTING_TITLE = re.compile(
-    r"\b(?:(?:table of )?contents|list of (?:figures|tables|symbols)|index|inhalt(?:sverzeichnis)?"
-    r"|sachregister|stichwortverzeichnis|table des mati[eè]res|sommaire|[ií]ndice)\s*$",
-    re.I,
-)
-_WORKS_TITLE = re.compile(
-    r"\b(?:references|bibliography|literature(?: (?:list|cited))?|works cited|literatur(?:verzeichnis)?"
-    r"|bibliographie|références|bibliograf[ií]a|further reading)\s*$",
-    re.I,
-)
-
+_LISTING_TITLE = re.compile(rf"(?<!\w){alternatives('contents', 'list_of', 'index')}\s*$", re.I)
+_WORKS_TITLE = re.compile(rf"(?<!\w){alternatives('references')}(?: (?:list|cited))?\s*$", re.I)
 LISTED = 0.4
 """Share of a section's text that must look like rows or works for its title to be believed."""
 _ENDS_IN_PLACES = re.compile(r"[\s,.]+(?:\d{1,4}|[ivxlc]{1,6})(?:\s*[,–-]\s*\d{1,4})*\s*$")

@@ -1,7 +1,10 @@
 """The second, finer ranking: sentences of the best passages, and the pages they stand on."""
 
+import json
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import lru_cache
+from importlib import resources
 
 import numpy as np
 
@@ -15,18 +18,19 @@ from wide_margin.core.search.vectors import vectors_of
 
 N_PASSAGES = 150
 """Passages whose sentences are weighed one by one."""
-OF_PASSAGE, OF_WINDOW, OF_SENTENCE = 3.0, 1.5, 4.0
-"""BM25 of the passage, of a sentence with its neighbours, and of the sentence alone."""
-NEAR_SENTENCE, NEAR_PASSAGE = 2.0, 2.5
-"""How near the words of sentence and passage come to each word of the question."""
-OF_TITLE, OF_SIGN, OF_CODE, OF_WORKS = 6.0, 2.2, -2.0, -1.0
-"""The weights are of a listwise softmax over pages, fitted on the demo handbook's questions
-alone and rounded; those of code and works, which the handbook does not have, are set by hand."""
-SAYS_WINDOW, SAYS_SENTENCE, SAYS_NEAR, SAYS_AROUND = 1.5, 0.3, 2.2, 4.0
-SAYS_SIGN, SAYS_NEXT, SAYS_HEADING, SAYS_COLON = 2.6, -0.8, -2.6, -2.3
-"""What makes one sentence of a page the answer, fitted in the same way to the sentences of the
-right pages, of the handbook and of six manuals: its neighbours count more than itself, and the
-one before more than the one after, since an answer follows on what the question repeats."""
+PAGE_SIGNALS = (
+    "passage", "window", "sentence", "near sentence", "near passage", "title", "sign", "code",
+    "works",
+)  # fmt: skip
+"""What speaks for the page that a sentence stands on: BM25 of its passage, of it with its
+neighbours and of it alone; how near the words of sentence and passage come to the question's; the
+titles above; the form of the wanted answer; being code or a heading; being in a list of works."""
+ANSWER_SIGNALS = (
+    "sentence", "window", "near", "around", "sign", "next", "heading", "colon",
+)  # fmt: skip
+"""What makes one sentence of a page the answer: BM25 of it, and with its neighbours; how near its
+words come, and those of it or a neighbour; the form of the wanted answer; BM25 of the next one;
+being a heading; ending in a colon with nothing after it."""
 HELD_BY_TERM = 0.8
 """What a word of the described term counts in its description."""
 FAR, NEAREST = 0.3, 0.8
@@ -57,6 +61,35 @@ class Weighed:
         return self.pages.get(page, -np.inf)
 
 
+@dataclass(frozen=True, slots=True, eq=False)
+class Signals:
+    """What is known of each sentence of the best passages before anything is weighed."""
+
+    sentences: IntArray
+    """(n,) rows, in reading order of their passages, best passage first."""
+    pages: FloatArray
+    """(n, PAGE_SIGNALS)."""
+    answers: FloatArray
+    """(n, ANSWER_SIGNALS)."""
+    held: FloatArray
+    """(n, w) how far each holds each word of the question, 0 to 1."""
+    held_around: FloatArray
+    """(n, w) the same of its passage."""
+    titled: FloatArray
+    """(n, w) the same of the titles above it."""
+
+
+@lru_cache(maxsize=1)
+def ranking_weights() -> dict[str, FloatArray]:
+    """The fitted weights of PAGE_SIGNALS ("page") and ANSWER_SIGNALS ("answer")."""
+    text = resources.files("wide_margin.data").joinpath("answer-weights.json").read_text("utf-8")
+    data = json.loads(text)
+    return {
+        "page": np.array([data["page"][name] for name in PAGE_SIGNALS], np.float32),
+        "answer": np.array([data["answer"][name] for name in ANSWER_SIGNALS], np.float32),
+    }
+
+
 def weigh(
     index: Index,
     text: Text,
@@ -75,67 +108,97 @@ def weigh(
         query: From read_terms.
         ranked: From rank, for this query.
         signs: Given rows of sentences, how far each has the form of the wanted answer.
+    """
+    found = read_signals(index, text, query, ranked, signs)
+    weights = ranking_weights()
+    scores = found.pages @ weights["page"]
+    pages = np.array([text.sentences[row].page for row in found.sentences], dtype=np.int64)
+    evidence = page_evidence(pages, scores) if len(pages) else {}
+    return Weighed(
+        found.sentences, scores, found.answers @ weights["answer"], found.held,
+        found.held_around, found.titled, evidence,
+    )  # fmt: skip
+
+
+def read_signals(
+    index: Index,
+    text: Text,
+    query: Query,
+    ranked: Ranked,
+    signs: Callable[[IntArray], FloatArray],
+) -> Signals:
+    """The signals of every sentence of the best passages; arguments as for weigh.
 
     Source:
         BM25 as in rank; words are matched softly by the cosine of their vectors, the nearest
         word of a sentence standing for each word of the question.
     """
-    passages = ranked.passages[:N_PASSAGES]
-    starts = np.array([text.passages[p].first for p in passages], dtype=np.int64)
-    ends = np.array([text.passages[p].end for p in passages], dtype=np.int64)
-    sizes = ends - starts
-    n = int(sizes.sum())
+    rows, block, first = _rows_of(text, ranked)
     w = len(query.terms)
-    if not n or not w:
+    if not len(rows) or not w:
         none = np.zeros((0, w), np.float32)
-        return Weighed(np.zeros(0, np.int64), np.zeros(0), np.zeros(0), none, none, none, {})
-    block = np.repeat(np.arange(len(passages)), sizes)
-    first = np.concatenate(([0], np.cumsum(sizes)[:-1]))
-    rows = np.arange(n) - first[block] + starts[block]
+        return Signals(rows[:0], np.zeros((0, len(PAGE_SIGNALS))),
+                       np.zeros((0, len(ANSWER_SIGNALS))), none, none, none)  # fmt: skip
     entries = index.sentence_entry[rows]
     joined = (block[1:] == block[:-1]) & _same_entry(text, rows, entries)
     weights = np.array([term.weight for term in query.terms], np.float32)
     total = max(float(weights.sum()), 1e-6)
-
     by_sentence, by_window = _bm25(index, query, rows, joined)
-    held = _near_words(index, query, rows)
+    held, titled = _held_and_titled(index, text, query, rows, entries)
+    around = np.maximum.reduceat(held, first, axis=0)[block]
+    kinds = np.array([text.sentences[row].kind for row in rows])
+    signed = signs(rows)
+    after = np.zeros(len(rows), np.float32)
+    after[:-1] = by_sentence[1:] * joined
+    near = (held @ weights) / total
+    of_page = (
+        ranked.plain[:N_PASSAGES][block] / total, by_window / total, by_sentence / total, near,
+        (around @ weights) / total, (titled @ weights) / total,
+        _on_topic(query, held, around) * signed,
+        np.isin(kinds, ("code", "heading")), kinds == "works",
+    )  # fmt: skip
+    of_answer = (
+        by_sentence / total, by_window / total, near, (_beside(held, joined) @ weights) / total,
+        signed, after / total, kinds == "heading",
+        [_ends_open(text, int(row)) for row in rows],
+    )  # fmt: skip
+    return Signals(
+        rows,
+        np.stack(of_page, axis=1).astype(np.float32),
+        np.stack(of_answer, axis=1).astype(np.float32),
+        held,
+        around,
+        titled,
+    )
+
+
+def _rows_of(text: Text, ranked: Ranked) -> tuple[IntArray, IntArray, IntArray]:
+    """Rows of the best passages' sentences; the passage of each; where each passage begins."""
+    passages = ranked.passages[:N_PASSAGES]
+    starts = np.array([text.passages[p].first for p in passages], dtype=np.int64)
+    sizes = np.array([text.passages[p].end for p in passages], dtype=np.int64) - starts
+    block = np.repeat(np.arange(len(passages)), sizes)
+    first = np.concatenate(([0], np.cumsum(sizes)[:-1])).astype(np.int64)
+    rows = np.arange(int(sizes.sum())) - first[block] + starts[block]
+    return rows, block, first
+
+
+def _held_and_titled(
+    index: Index, text: Text, query: Query, rows: IntArray, entries: IntArray
+) -> tuple[FloatArray, FloatArray]:
+    """(n, w) how far each sentence, and the titles above it, hold each word."""
     sections = np.array([text.sentences[row].section for row in rows], dtype=np.int64)
     described = np.stack([entry_weights(index, term)[entries] for term in query.terms], axis=1)
     titled = np.stack([title_weights(index, term)[sections] for term in query.terms], axis=1)
-    titled = np.maximum(titled, described)
-    held = np.maximum(held, HELD_BY_TERM * described)
-    around = np.maximum.reduceat(held, first, axis=0)[block]
-    kinds = np.array([text.sentences[row].kind for row in rows])
-    turning = weights * np.array([not term.is_aside for term in query.terms])
-    on_topic = (1.5 * held @ turning + 0.5 * around @ turning) / max(float(turning.sum()), 1e-6)
-    on_topic = np.minimum(1.0, on_topic)
-    signed = signs(rows)
-    after = np.zeros(n, np.float32)
-    after[:-1] = by_sentence[1:] * joined
-    ends_open = np.array([_ends_open(text, int(row)) for row in rows])
-    says = (
-        SAYS_SENTENCE * by_sentence / total
-        + SAYS_WINDOW * by_window / total
-        + SAYS_NEAR * (held @ weights) / total
-        + SAYS_AROUND * (_beside(held, joined) @ weights) / total
-        + SAYS_SIGN * signed
-        + SAYS_NEXT * after / total
-        + SAYS_HEADING * (kinds == "heading")
-        + SAYS_COLON * ends_open
-    )
-    scores = (
-        OF_PASSAGE * ranked.plain[:N_PASSAGES][block] / total
-        + OF_WINDOW * by_window / total
-        + OF_SENTENCE * by_sentence / total
-        + NEAR_SENTENCE * (held @ weights) / total
-        + NEAR_PASSAGE * (around @ weights) / total
-        + OF_TITLE * (titled @ weights) / total
-        + OF_SIGN * on_topic * signed
-        + OF_CODE * np.isin(kinds, ("code", "heading"))
-        + OF_WORKS * (kinds == "works")
-    )
-    pages = np.array([text.sentences[row].page for row in rows], dtype=np.int64)
-    return Weighed(rows, scores, says, held, around, titled, _page_evidence(pages, scores))
+    held = np.maximum(_near_words(index, query, rows), HELD_BY_TERM * described)
+    return held, np.maximum(titled, described)
+
+
+def _on_topic(query: Query, held: FloatArray, around: FloatArray) -> FloatArray:
+    """(n,) how far each sentence is about what the question turns on, 0 to 1."""
+    turning = np.array([term.weight * (not term.is_aside) for term in query.terms], np.float32)
+    share = (1.5 * held @ turning + 0.5 * around @ turning) / max(float(turning.sum()), 1e-6)
+    return np.minimum(1.0, share)
 
 
 def _same_entry(text: Text, rows: IntArray, entries: IntArray) -> BoolArray:
@@ -163,7 +226,8 @@ def _beside(held: FloatArray, joined: BoolArray) -> FloatArray:
     return wide
 
 
-def _page_evidence(pages: IntArray, scores: FloatArray) -> dict[int, float]:
+def page_evidence(pages: IntArray, scores: FloatArray) -> dict[int, float]:
+    """Page index to the log of the sum of its sentences' odds."""
     top = float(scores.max())
     there, at = np.unique(pages, return_inverse=True)
     sums = np.log(np.bincount(at, np.exp(scores - top))) + top

@@ -1,0 +1,132 @@
+"""Words for the parts of a document and for numbers, in many languages: one place for all rooms."""
+
+import re
+import tomllib
+import unicodedata
+from functools import cache
+from importlib import resources
+from typing import Any
+
+LEADER = ".·…_‥"
+"""Characters that lead from a title to its page number."""
+_ROMAN_VALUES = {"i": 1, "v": 5, "x": 10, "l": 50, "c": 100, "d": 500, "m": 1000}
+_ROMAN_WORTHS = (1000, 900, 500, 400, 100, 90, 50, 40, 10, 9, 5, 4, 1)
+_ROMAN_LETTERS = ("m", "cm", "d", "cd", "c", "xc", "l", "xl", "x", "ix", "v", "iv", "i")
+
+
+@cache
+def _tables() -> dict[str, Any]:
+    path = resources.files("wide_margin.data").joinpath("lexicon.toml")
+    return tomllib.loads(path.read_text("utf-8"))
+
+
+@cache
+def words_for(thing: str) -> tuple[str, ...]:
+    """The words for one thing in every language, in small letters, each once.
+
+    Args:
+        thing: A table of data/lexicon.toml: "chapter", "contents", "figure", …
+
+    Raises:
+        KeyError: There is no such table.
+    """
+    by_language = _tables()["words"][thing]
+    return tuple(dict.fromkeys(word for words in by_language.values() for word in words))
+
+
+@cache
+def alternatives(*things: str, in_text: bool = False) -> str:
+    """A group of a regular expression that matches any word for these things.
+
+    Longer words stand first, so that "sections" is not taken for "section".
+
+    Args:
+        things: Tables of data/lexicon.toml.
+        in_text: Leave out words that mean something else too, such as "del" and "les".
+    """
+    words = {word for thing in things for word in words_for(thing)}
+    if in_text:
+        words -= set(_tables()["ambiguous"]["words"])
+    return "(?:" + "|".join(re.escape(w) for w in sorted(words, key=lambda w: (-len(w), w))) + ")"
+
+
+@cache
+def squashed(*things: str) -> frozenset[str]:
+    """The words for these things without spaces, accents and signs, in small letters."""
+    return frozenset(bare(word) for thing in things for word in words_for(thing))
+
+
+def bare(text: str) -> str:
+    """Letters and digits of a text, without accents, in small letters."""
+    decomposed = unicodedata.normalize("NFKD", text.casefold())
+    return "".join(c for c in decomposed if c.isalnum())
+
+
+@cache
+def thing_of(word: str) -> str:
+    """What a word before a number means: "Kapitel" and "chap." are "chapter"; "" where unknown."""
+    wanted = word.casefold()
+    for thing in ("chapter", "part", "section", "appendix", "book", "article", "figure", "table"):
+        if wanted in words_for(thing) or wanted.rstrip(".") in words_for(thing):
+            return thing
+    return ""
+
+
+@cache
+def number_words(*languages: str) -> dict[str, int]:
+    """What number each word is, from "zero" to "thousand"; of all languages where none is given."""
+    numbers: dict[str, int] = {}
+    for language, words in _tables()["numbers"].items():
+        if not languages or language in languages:
+            for value, word in enumerate(words):
+                numbers.setdefault(word, value)
+    for language, values in _tables()["tens"].items():
+        if not languages or language in languages:
+            numbers |= values
+    return numbers
+
+
+@cache
+def ordinal_words(*languages: str) -> dict[str, int]:
+    """What place each ordinal is: {"first": 1, …}."""
+    ordinals: dict[str, int] = {}
+    for language, words in _tables()["ordinals"].items():
+        if not languages or language in languages:
+            for value, word in enumerate(words):
+                ordinals.setdefault(word, value)
+    return ordinals
+
+
+def counted(text: str) -> int | None:
+    """The number that a text writes in figures or words: "12", "twelve", "twenty-one", "third"."""
+    word = text.strip().casefold()
+    if word.isascii() and word.isdigit():
+        return int(word)
+    known = number_words()
+    if word in known:
+        return known[word]
+    tens, _, ones = word.partition("-")
+    if known.get(tens, 0) >= 20 and 0 < known.get(ones, 0) < 10:
+        return known[tens] + known[ones]
+    return ordinal_words().get(word)
+
+
+def roman_value(text: str) -> int:
+    """The value of a roman numeral in small letters, 0 where it is none as it would be written."""
+    if not text or set(text) - set(_ROMAN_VALUES):
+        return 0
+    values = [_ROMAN_VALUES[letter] for letter in text]
+    total = sum(
+        -value if after > value else value
+        for value, after in zip(values, [*values[1:], 0], strict=True)
+    )
+    return total if 0 < total < 4000 and roman(total) == text else 0
+
+
+def roman(value: int) -> str:
+    """A number from 1 to 3999 in small roman numerals."""
+    written = ""
+    for worth, letters in zip(_ROMAN_WORTHS, _ROMAN_LETTERS, strict=True):
+        written += letters * (value // worth)
+        value %= worth
+    return written
