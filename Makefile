@@ -35,7 +35,8 @@ bench: venv system
 	$(OFFSCREEN) $(BIN)/python bench/run.py
 
 fit: venv
-	$(BIN)/python bench/fit_gist.py $(PDFS) --write
+	$(BIN)/python bench/fit_answers.py $(or $(MANUALS),.eval-documents) --write
+	$(if $(PDFS),$(BIN)/python bench/fit_gist.py $(PDFS) --write,@echo "PDFS=FOLDER names the articles of bench/articles.json; without it the weights of the gist stay.")
 
 pictures: venv system
 	$(OFFSCREEN) $(BIN)/python demo/pictures.py docs/screenshots

@@ -24,7 +24,7 @@ from scipy.optimize import minimize
 
 from wide_margin.core.answers import read_question
 from wide_margin.core.answers.candidates import find_candidates, signs_of
-from wide_margin.core.answers.evidence import EVIDENCE, evidence_of, evidence_weights
+from wide_margin.core.answers.evidence import ENOUGH, EVIDENCE, evidence_of, evidence_weights
 from wide_margin.core.answers.question import topic_of
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
@@ -37,7 +37,9 @@ from wide_margin.core.search.fine import (
 )
 
 WEIGHTS = ROOT / "src" / "wide_margin" / "data" / "answer-weights.json"
-RIDGE = 0.02
+REFUSED = 0.04
+"""Share of the answered questions that may be declined; the bias of the odds is set by it."""
+RIDGE = 0.002
 """Against large weights, for each question of the fit."""
 SCALE = {"code": 0.3, "works": 0.1}
 """Signals that some sets hardly have are held back: their weight is drawn to the one in use."""
@@ -163,6 +165,7 @@ def fit_odds(yes: FloatArray, no: FloatArray, start: FloatArray) -> FloatArray:
         return -float(w @ np.log(right + 1e-12)) + 2.0 * float(apart @ apart), slope
 
     weights: FloatArray = minimize(loss, start, jac=True, method="L-BFGS-B").x
+    weights[0] += ENOUGH - float(np.quantile(yes @ weights, REFUSED))
     return weights
 
 
