@@ -19,7 +19,7 @@ from wide_margin.core.layout import Line, count_words, lines_of
 from wide_margin.core.outline import is_listing
 from wide_margin.core.pages import Frame
 from wide_margin.core.pages.document import PdfFile
-from wide_margin.core.pages.text import read_text
+from wide_margin.core.pages.source import TextSource
 
 log = logging.getLogger(__name__)
 
@@ -109,7 +109,7 @@ def _read_page(
     if page in skip:
         return page, [], None, True
     try:
-        text = read_text(pdf, page, only_edges=True)
+        text = TextSource(pdf).page(page, only_edges=True)
     except PageFailedError:
         return page, [], None, True
     return page, lines_of(text) if len(text.chars) <= MAX_CHARACTERS else [], text.frame, False

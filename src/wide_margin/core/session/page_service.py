@@ -8,7 +8,7 @@ from wide_margin.core.layout import TextLayer, lines_of
 from wide_margin.core.pages import FileFacts, Link, Picture
 from wide_margin.core.pages.document import PdfFile, sha256_of
 from wide_margin.core.pages.render import draw
-from wide_margin.core.pages.text import read_text
+from wide_margin.core.pages.source import TextSource
 from wide_margin.core.session.worker import Send
 
 FIRST_PAGES = 24
@@ -47,7 +47,7 @@ class PageService:
 
     def text(self, send: Send, index: int) -> TextLayer:
         """Characters, boxes and lines of a page."""
-        page = read_text(self._open_file(), index)
+        page = TextSource(self._open_file()).page(index)
         return TextLayer(page, tuple(lines_of(page)))
 
     def links(self, send: Send, index: int) -> tuple[Link, ...]:

@@ -1,0 +1,46 @@
+"""Where the text of a page comes from: the file itself, or a layer laid over it."""
+
+from collections.abc import Sequence
+from typing import Protocol
+
+from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.model import PageText
+from wide_margin.core.pages.text import read_text
+
+
+class TextLayerOver(Protocol):
+    """Text for pages that have none of their own, such as what was recognised in a picture."""
+
+    def page(self, index: int) -> PageText | None:
+        """The text of a page in page space, None where this layer has none for it."""
+        ...
+
+
+class TextSource:
+    """The one source of text for whoever reads a document.
+
+    The page worker and the reading worker both ask here, so that a character has the same index
+    in either, whatever it comes from.
+    """
+
+    def __init__(self, pdf: PdfFile, over: Sequence[TextLayerOver] = ()) -> None:
+        """Text of an open file.
+
+        Args:
+            pdf: The file.
+            over: Layers, the first that has a page goes before the others. They are asked only
+                for pages on which the file has no text.
+        """
+        self._pdf = pdf
+        self._over = tuple(over)
+
+    def page(self, index: int, *, only_edges: bool = False) -> PageText:
+        """Text of one page, each character with its box; arguments and errors as read_text."""
+        text = read_text(self._pdf, index, only_edges=only_edges)
+        if text.chars.strip():
+            return text
+        for layer in self._over:
+            found = layer.page(index)
+            if found is not None:
+                return found
+        return text
