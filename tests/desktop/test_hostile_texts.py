@@ -111,7 +111,7 @@ def test_no_view_takes_a_documents_words_for_markup(hostile):
     hand.view.message.say(TEXT, TEXT, TEXT)
     hand.view.ask_line.ask_on_from("x", TEXT)
     hand.view.ask_line.set_reach(Reach("pages", name=TEXT))
-    hand.view._preview(0.2, 100)
+    hand.view.along_spine.preview(0.2, 100)
     hand.window.show_view("Outline")
     hand.wait(lambda: hand.window.outline_view.tree.topLevelItemCount())
     hand.window.outline_view.say(TEXT)

@@ -143,10 +143,10 @@ def test_a_selection_becomes_a_section(hand):
 def test_the_outline_is_saved_and_read_back(hand, outline, tmp_path):
     outline.rename(0, "What comes first")
     for suffix in ("md", "opml", "json", "csv", "html"):
-        outline.save(tmp_path / f"out.{suffix}")
+        outline.files.save(tmp_path / f"out.{suffix}")
         assert "What comes first" in (tmp_path / f"out.{suffix}").read_text("utf-8")
     outline.back_to_found()
-    outline.take_from_file(tmp_path / "out.json")
+    outline.files.take_from_file(tmp_path / "out.json")
     assert titles(outline)[0] == "What comes first"
     assert len(titles(outline)) == len(json.loads((tmp_path / "out.json").read_text("utf-8")))
 
@@ -154,7 +154,7 @@ def test_the_outline_is_saved_and_read_back(hand, outline, tmp_path):
 def test_a_file_that_is_no_outline_changes_nothing(hand, outline, tmp_path):
     (tmp_path / "a.json").write_text("nothing", "utf-8")
     before = titles(outline)
-    outline.take_from_file(tmp_path / "a.json")
+    outline.files.take_from_file(tmp_path / "a.json")
     assert "is not an outline" in outline.status.text()
     assert titles(outline) == before
 
@@ -162,7 +162,7 @@ def test_a_file_that_is_no_outline_changes_nothing(hand, outline, tmp_path):
 def test_a_copy_with_bookmarks_is_written_and_opened(hand, outline, tmp_path):
     outline.rename(0, "What comes first")
     target = tmp_path / "copy.pdf"
-    outline.write_copy(target)
+    outline.files.write_copy(target)
     hand.wait(lambda: "bookmarks" in outline.status.text())
     pdf = PdfFile(target)
     marks = list(pdf.bookmarks())
@@ -172,9 +172,9 @@ def test_a_copy_with_bookmarks_is_written_and_opened(hand, outline, tmp_path):
 
 
 def test_a_folder_that_is_not_there_is_told(hand, outline, tmp_path):
-    outline.save(tmp_path / "none" / "a.md")
+    outline.files.save(tmp_path / "none" / "a.md")
     assert "could not be written" in outline.status.text()
-    outline.write_copy(tmp_path / "none" / "a.pdf")
+    outline.files.write_copy(tmp_path / "none" / "a.pdf")
     hand.wait(lambda: "could not be written" in outline.status.text())
 
 

@@ -358,7 +358,7 @@ class MainWindow(QMainWindow):
         if geometry := kept.value("geometry"):
             self.restoreGeometry(geometry)
         if kept.contains("panels"):
-            self.read_view.restore_panels(kept.value("panels"))
+            self.read_view.panels.restore(kept.value("panels"))
         shown = kept.value("contents", True, type=bool)
         self.menus.contents.setChecked(bool(shown))
         self.show_contents()
@@ -366,7 +366,7 @@ class MainWindow(QMainWindow):
     def _keep_layout(self) -> None:
         kept = self._layout_file()
         kept.setValue("geometry", self.saveGeometry())
-        kept.setValue("panels", self.read_view.panels_state())
+        kept.setValue("panels", self.read_view.panels.now())
         kept.setValue("contents", self.menus.contents.isChecked())
 
     # --- closing

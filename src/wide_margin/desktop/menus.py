@@ -124,10 +124,10 @@ class Menus:
         self._add(menu, "Next &disagreement", inside(outline.next_disagreement), "F7")
         start = window.read_view.commands.start_section
         self._add(menu, "Start a section at the selec&tion", start)
-        self._add(menu, "Sa&ve the outline as…", inside(outline.ask_where_to_save))
-        write = inside(outline.ask_where_to_write)
+        self._add(menu, "Sa&ve the outline as…", inside(outline.files.ask_where_to_save))
+        write = inside(outline.files.ask_where_to_write)
         self._add(menu, "&Write the outline into a copy of the PDF…", write)
-        self._add(menu, "Take an outline &from a file…", inside(outline.ask_which_file))
+        self._add(menu, "Take an outline &from a file…", inside(outline.files.ask_which_file))
         self._add(menu, "&Outline as found", inside(outline.back_to_found))
         menu.addSeparator()
         self._add(menu, "Read it a&gain", reader.read_again)

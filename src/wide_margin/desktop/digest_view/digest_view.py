@@ -3,7 +3,7 @@
 from functools import partial
 from pathlib import Path
 
-from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QImage
 from PySide6.QtWidgets import (
     QFileDialog,
@@ -30,6 +30,7 @@ from wide_margin.desktop.picture_frame import PictureFrame
 from wide_margin.desktop.read_view.passage_pictures import PassagePictures
 from wide_margin.desktop.read_view.spine import Spine
 from wide_margin.desktop.reader import Reader
+from wide_margin.desktop.status_line import StatusLine
 from wide_margin.desktop.words import Words, WrappedWords, ask_text
 
 SIDE = 380
@@ -98,10 +99,7 @@ class DigestView(QWidget):
         below.addWidget(self.spine)
         below.addWidget(self.middle, 1)
         below.addWidget(side)
-        self.status = Words()
-        self.status.setObjectName("statusLine")
-        self.status.setContentsMargins(12, 2, 12, 2)
-        self.status.hide()
+        self.status = StatusLine()
         whole = QVBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(0)
@@ -415,6 +413,4 @@ class DigestView(QWidget):
 
     def say(self, text: str) -> None:
         """Say something below for a while."""
-        self.status.setText(text)
-        self.status.show()
-        QTimer.singleShot(8000, self.status.hide)
+        self.status.say(text, for_ms=8000)

@@ -1,14 +1,11 @@
 """The Outline view: the sections, how they are known, and putting them right."""
 
 from collections.abc import Callable
-from contextlib import suppress
 from functools import partial
-from pathlib import Path
 
 from markupsafe import Markup
-from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
-    QFileDialog,
     QFrame,
     QHBoxLayout,
     QSplitter,
@@ -16,8 +13,6 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from wide_margin.core.errors import WideMarginError
-from wide_margin.core.export import FORMATS, export_outline, read_outline, write_bookmarks
 from wide_margin.core.geometry import Box
 from wide_margin.core.layout import page_shown
 from wide_margin.core.outline import Outline, Section
@@ -27,14 +22,12 @@ from wide_margin.core.plain import counted
 from wide_margin.core.session import ReadSummary
 from wide_margin.desktop.look import DAY, Colours, sans_font
 from wide_margin.desktop.outline_view.evidence import SCALE, Evidence
+from wide_margin.desktop.outline_view.outline_files import OutlineFiles
 from wide_margin.desktop.outline_view.tree import SectionTree
 from wide_margin.desktop.reader import Reader
+from wide_margin.desktop.status_line import StatusLine
 from wide_margin.desktop.words import RichWords, Words, ask_text, word_button
 
-_KINDS = {
-    "md": "Markdown (*.md)", "opml": "OPML (*.opml)", "json": "JSON (*.json)",
-    "csv": "Comma-separated values (*.csv)", "html": "HTML (*.html)",
-}  # fmt: skip
 Make = Callable[[OutlineEditor, Outline], Edit]
 
 
@@ -48,6 +41,7 @@ class OutlineView(QWidget):
         self.reader = reader
         self.colours: Colours = DAY
         self._is_stale = True
+        self.files = OutlineFiles(self)
         self._build()
         self._connect()
 
@@ -87,10 +81,7 @@ class OutlineView(QWidget):
         self.split.addWidget(self.evidence)
         self.split.setStretchFactor(0, 1)
         self.split.setSizes([812, 468])
-        self.status = Words()
-        self.status.setObjectName("statusLine")
-        self.status.setContentsMargins(12, 2, 12, 2)
-        self.status.hide()
+        self.status = StatusLine()
         whole = QVBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(0)
@@ -120,8 +111,8 @@ class OutlineView(QWidget):
         self.raise_button.clicked.connect(self.raise_section)
         self.lower_button.clicked.connect(self.lower_section)
         self.add_button.clicked.connect(self.ask_for_section)
-        self.save_button.clicked.connect(self.ask_where_to_save)
-        self.write_button.clicked.connect(self.ask_where_to_write)
+        self.save_button.clicked.connect(self.files.ask_where_to_save)
+        self.write_button.clicked.connect(self.files.ask_where_to_write)
 
     def wear(self, colours: Colours) -> None:
         """Change colours."""
@@ -275,14 +266,8 @@ class OutlineView(QWidget):
         self.evidence.show_picture(witness, page, box, picture)
 
     def say(self, text: str, *, for_ms: int = 8000) -> None:
-        """Say something at the foot of the view."""
-        self.status.setText(text)
-        self.status.setVisible(bool(text))
-        QTimer.singleShot(for_ms, self.status, lambda: self._end_saying(text))
-
-    def _end_saying(self, text: str) -> None:
-        if self.status.text() == text:
-            self.status.hide()
+        """Say something quietly under the outline, for a while."""
+        self.status.say(text, for_ms=for_ms)
 
     # --- changing
 
@@ -339,16 +324,6 @@ class OutlineView(QWidget):
         if self.outline is not found:
             self._change("Outline as found", lambda e, o: Edit(found, -1))
 
-    def take_from_file(self, path: Path) -> None:
-        """Put an outline read from a file in place of this one."""
-        try:
-            rows = read_outline(path)
-        except WideMarginError as error:
-            self.say(f"{error.message} {error.hint}".strip())
-            return
-        self._change("Outline from a file", lambda e, o: Edit(e.from_rows(o, rows), 0))
-        self.say(f"{len(rows)} sections were taken from “{path.name}”.")
-
     def _page_of(self, typed: str) -> int | None:
         summary = self.reader.summary
         pages = summary.labels.find(typed) if summary else []
@@ -396,72 +371,3 @@ class OutlineView(QWidget):
     def _current(self) -> Section | None:
         index = self.tree.current()
         return self.outline.sections[index] if index >= 0 else None
-
-    # --- taking away
-
-    def ask_where_to_save(self) -> None:
-        """Ask for a file and a format."""
-        start = self._beside("md")
-        name, kind = QFileDialog.getSaveFileName(
-            self, "Save the outline", str(start), ";;".join(_KINDS.values())
-        )
-        if name:
-            path = Path(name)
-            if path.suffix.lstrip(".") not in FORMATS:
-                suffix = next((k for k, words in _KINDS.items() if words == kind), "md")
-                path = path.with_name(f"{path.name}.{suffix}")
-            self.save(path)
-
-    def ask_where_to_write(self) -> None:
-        """Ask for the file of the copy."""
-        start = self._beside("pdf")
-        name, _ = QFileDialog.getSaveFileName(
-            self, "Write the outline into a copy", str(start), "PDF (*.pdf)"
-        )
-        if name:
-            self.write_copy(Path(name))
-
-    def ask_which_file(self) -> None:
-        """Ask for an outline file to take."""
-        name, _ = QFileDialog.getOpenFileName(
-            self, "Take an outline from a file", str(self._beside("opml").parent),
-            "Outlines (*.opml *.json)",
-        )  # fmt: skip
-        if name:
-            self.take_from_file(Path(name))
-
-    def _beside(self, suffix: str) -> Path:
-        path = self.reader.path or Path("outline.pdf")
-        return path.with_name(f"{path.stem}-outline.{suffix}")
-
-    def save(self, path: Path) -> None:
-        """Write the outline in the format of the file's suffix."""
-        summary = self.reader.summary
-        if summary is None:
-            return
-        title = summary.title or (self.reader.path.stem if self.reader.path else "")
-        text = export_outline(summary.outline, summary.labels, path.suffix.lstrip("."), title)
-        part = path.with_name(f".{path.name}.part")
-        try:
-            part.write_text(text, encoding="utf-8")
-            part.replace(path)
-        except OSError:
-            with suppress(OSError):
-                part.unlink(missing_ok=True)
-            self.say(f"“{path.name}” could not be written. Is its folder there?")
-            return
-        self.say(f"The outline is in “{path.name}”.")
-
-    def write_copy(self, target: Path) -> None:
-        """Write a copy of the PDF with this outline as its bookmarks, off the UI thread."""
-        reader, outline = self.reader, self.outline
-        source, session = reader.path, reader.session
-        if source is None or session is None:
-            return
-        self.say("Writing the copy…", for_ms=600_000)
-        password = session.password
-        reader.background.submit(
-            lambda token, report: write_bookmarks(source, target, outline, password=password),
-            done=lambda n: self.say(f"“{target.name}” has {n} bookmarks."),
-            failed=lambda error: self.say(f"{error.message} {error.hint}".strip()),
-        )

@@ -27,7 +27,7 @@ from wide_margin.core.pages import Picture
 from wide_margin.core.plain import counted
 from wide_margin.desktop.read_view.cards import EntryActions
 from wide_margin.desktop.read_view.page_images import image_from, png_of
-from wide_margin.desktop.read_view.pages_view import Laid
+from wide_margin.desktop.read_view.page_painting import Laid
 from wide_margin.desktop.words import agrees
 
 if TYPE_CHECKING:

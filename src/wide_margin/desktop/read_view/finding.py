@@ -7,7 +7,7 @@ from PySide6.QtCore import QObject, QTimer
 from wide_margin.core.layout import PageLabels
 from wide_margin.core.session import FoundHit
 from wide_margin.desktop.read_view.contents_panel import Row
-from wide_margin.desktop.read_view.pages_view import Laid
+from wide_margin.desktop.read_view.page_painting import Laid
 
 if TYPE_CHECKING:
     from wide_margin.desktop.read_view.read_view import ReadView

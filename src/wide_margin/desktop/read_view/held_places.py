@@ -6,7 +6,7 @@ from PySide6.QtCore import QObject
 
 from wide_margin.core.document import Locator
 from wide_margin.core.margin import Entry, QuestionBody
-from wide_margin.desktop.read_view.pages_view import Laid
+from wide_margin.desktop.read_view.page_painting import Laid
 
 if TYPE_CHECKING:
     from wide_margin.desktop.read_view.read_view import ReadView
@@ -51,7 +51,7 @@ class HeldPlaces(QObject):
         view.margin.composes = view.reader.composer.has_model
         view.passages.drop()
         view.margin.hold(entry)
-        strokes = [(view.spine_place(p), k < n_quoted) for k, p in enumerate(self.places)]
+        strokes = [(view.along_spine.place_of(p), k < n_quoted) for k, p in enumerate(self.places)]
         view.spine.show_strokes(strokes)
 
     def let_go(self) -> None:
