@@ -9,10 +9,11 @@ from PySide6.QtTest import QTest
 from tests.desktop.conftest import Hand
 from wide_margin.core.answers import WHOLE, pages_reach
 from wide_margin.core.digest import DocumentKind
+from wide_margin.core.digest.field_sets import FieldSets
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.services import Settings
 from wide_margin.desktop.digest_view import digest_view
-from wide_margin.desktop.digest_view.rows import PARTS, Shape
+from wide_margin.desktop.digest_view.rows import FIELDS, PARTS, Shape
 
 TEST = digest_view.TEST
 
@@ -305,3 +306,57 @@ def test_only_the_answer_waited_for_is_composed(make_window, stand_in, qtbot, ha
     hand.reader.problem.emit(WideMarginError("It could not be asked."))
     hand.wait(lambda: hand.view.margin.held is not None)
     assert hand.view.margin.held.entry.body.origin == "quoted"
+
+
+def test_what_was_kept_is_a_reach_of_its_own(hand, handbook_path):
+    hand.open(handbook_path)
+    entry = hand.keep("levelling", "M")
+    hand.window.show_view("Digest")
+    view = hand.window.digest_view
+    hand.wait(lambda: view.digest is not None)
+    view._offer_reaches()
+    action = next(a for a in view.strip.reach_menu.actions() if a.text() == "What was kept")
+    action.trigger()
+    hand.wait(lambda: view.reach.kind == "kept" and view.digest.reach == view.reach)
+    pages = {row.locator.page for row in rows(view, "Gist") if row.locator}
+    assert pages <= {entry.anchor.page}
+
+
+def test_ones_own_questions_are_asked_and_kept_for_the_next_of_its_kind(hand, digest):
+    hand.wait(lambda: [r.text for r in rows(digest, FIELDS)][1:])
+    assert rows(digest, FIELDS)[1].shape is Shape.NONE
+    digest.own_fields.take("# mine\nWho publishes it?\nHow often are the gauges levelled?\n")
+    hand.wait(lambda: len(digest.own_fields.fields) == 2)
+    named = [row.name for row in rows(digest, FIELDS)]
+    assert named[1:] == ["Who publishes it?", "How often are the gauges levelled?"]
+    answered = rows(digest, FIELDS)[2]
+    assert answered.shape is Shape.LINE
+    assert answered.place.startswith("p. ")
+    assert FieldSets().questions_of(digest.digest.kind) == tuple(named[1:])
+
+
+def test_facts_and_fields_are_saved_as_a_table(hand, digest, tmp_path):
+    digest.own_fields.take("How often are the gauges levelled?")
+    hand.wait(lambda: digest.own_fields.fields)
+    target = tmp_path / "fields.csv"
+    digest.save(target, "csv")
+    hand.wait(target.exists)
+    lines = target.read_text(encoding="utf-8").splitlines()
+    assert lines[0] == "name,value,page"
+    assert any(line.startswith("How often are the gauges levelled?") for line in lines)
+
+
+def test_one_can_be_tested_on_one_part(hand, digest):
+    testing = digest.testing
+    hand.wait(lambda: testing.now is not None)
+    names = [action.text() for action in testing.scope_menu.actions()]
+    assert names[0] == "All sections"
+    assert len(names) > 2
+    chosen = testing._section_name(testing._all[-1].section)
+    testing.choose_section(chosen)
+    assert testing.now is not None
+    asked = {testing._section_name(q.section) for q in testing._left}
+    assert asked == {chosen}
+    assert f"of {len(testing._left)} question" in testing.count.text()
+    testing.choose_section("")
+    assert len(testing._left) == len(testing._all)

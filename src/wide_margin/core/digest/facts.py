@@ -124,6 +124,22 @@ class Facts:
             yield name, value if isinstance(value, tuple) else (value,) if value else ()
 
 
+def facts_within(facts: Facts, first_page: int, last_page: int) -> Facts:
+    """The facts that are stated on some pages, by their indexes, both included."""
+    kept = {
+        name: tuple(fact for fact in stated if first_page <= fact.locator.page <= last_page)
+        for name, stated in facts.named()
+    }
+
+    def one(name: str) -> Fact | None:
+        return kept[name][0] if kept[name] else None
+
+    return replace(
+        facts, title=one("title"), subtitle=one("subtitle"), authors=kept["authors"],
+        date=one("date"), edition=one("edition"), place=one("place"), licence=one("licence"),
+    )  # fmt: skip
+
+
 def find_facts(document: ReadDocument) -> Facts:
     """Read the front of a document."""
     lines = front_lines(document)

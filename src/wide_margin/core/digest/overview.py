@@ -26,7 +26,7 @@ from wide_margin.core.digest.by_kind import (
     fill,
     slot_scores,
 )
-from wide_margin.core.digest.facts import Fact, Facts
+from wide_margin.core.digest.facts import Fact, Facts, facts_within
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines
 from wide_margin.core.digest.roles import OUTLINES, Role
 from wide_margin.core.document import ReadDocument
@@ -93,6 +93,9 @@ def _lines(
     document: ReadDocument, asked: Overview, scored: Scored, facts: Facts, rows: Sequence[int]
 ) -> tuple[GistLine, ...]:
     kind, form = asked.kind, asked.form
+    if asked.reach.kind != "document":
+        pages = [document.text.sentences[row].page for row in rows]
+        facts = facts_within(facts, min(pages, default=0), max(pages, default=-1))
     limits = {"n_words": form.max_words, "n_sentences": form.max_sentences or asked.n_points}
     if kind in ("section", "page"):
         if not any(limits.values()):

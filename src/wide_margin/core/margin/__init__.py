@@ -11,7 +11,7 @@ from wide_margin.core.margin.bodies import (
     QuestionBody,
     TranslationBody,
 )
-from wide_margin.core.margin.entries import Anchor, Entry, new_entry
+from wide_margin.core.margin.entries import Anchor, Entry, kept_spans, new_entry
 from wide_margin.core.margin.kinds import EntryKind, Origin, State
 from wide_margin.core.margin.store import (
     DocumentRecord,
@@ -43,6 +43,7 @@ __all__ = [
     "TranslationBody",
     "anchored_again",
     "default_store_path",
+    "kept_spans",
     "new_entry",
     "open_store",
 ]

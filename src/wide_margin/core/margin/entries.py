@@ -1,6 +1,7 @@
 """Entries: questions, explanations, translations, marks and notes beside their passages."""
 
 import uuid
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from typing import Any
@@ -70,6 +71,23 @@ class Entry:
         body = msgspec.json.decode(body_to_json(self.body))
         return {"id": self.id, "kind": str(self.kind), "anchor": self.anchor.as_json(),
                 "body": body, "created": self.created, "changed": self.changed}  # fmt: skip
+
+
+def kept_spans(entries: Iterable[Entry]) -> tuple[SpanOnPage, ...]:
+    """The passages that a reader has kept: marked, noted at, and quoted in answers, in order.
+
+    What a question was asked of is not kept by asking; what answers it is.
+    """
+    spans: set[SpanOnPage] = set()
+    for entry in entries:
+        if entry.anchor.is_lost:
+            continue
+        if entry.kind is EntryKind.QUESTION:
+            n_quoted = getattr(entry.body, "n_quoted", 0)
+            spans.update(span for place in entry.body.places[:n_quoted] for span in place.spans)
+        else:
+            spans.update(entry.anchor.spans)
+    return tuple(sorted(spans, key=lambda span: (span.page, span.start, span.end)))
 
 
 def new_entry(kind: EntryKind, anchor: Anchor, body: Body) -> Entry:

@@ -14,13 +14,15 @@ from PySide6.QtWidgets import (
 )
 
 from wide_margin.core.answers import WHOLE, Reach, pages_reach, section_reach
-from wide_margin.core.digest import Digest, DocumentKind, GistLine
+from wide_margin.core.digest import Digest, DocumentKind, GistLine, as_csv, fields_of
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export import export_digest
 from wide_margin.core.geometry import FloatArray
+from wide_margin.core.margin import kept_spans
 from wide_margin.core.session import DigestRequest
 from wide_margin.core.translate import LANGUAGES
+from wide_margin.desktop.digest_view.own_fields import OwnFields
 from wide_margin.desktop.digest_view.page import DigestPage
 from wide_margin.desktop.digest_view.rows import PARTS, gist_rows, rows_of
 from wide_margin.desktop.digest_view.strip import TEST, DigestStrip
@@ -39,7 +41,7 @@ PASSAGE = 305.0, 330.0
 """Points of a page that are shown of a passage, at least and at most."""
 _FORMATS = {
     "Markdown (*.md)": "md", "HTML (*.html)": "html", "Word (*.docx)": "docx",
-    "JSON (*.json)": "json",
+    "JSON (*.json)": "json", "Facts and fields (*.csv)": "csv",
 }  # fmt: skip
 
 
@@ -63,6 +65,7 @@ class DigestView(QWidget):
         """Where the reader is in Read: what "this section" means."""
         self._opened: frozenset[int] = frozenset()
         self._is_wanted = self._is_gist_wanted = self._is_gist_coming = False
+        self.own_fields = OwnFields(self)
         self._passages = PassagePictures(reader.background, self)
         self._build()
         self._connect()
@@ -124,6 +127,7 @@ class DigestView(QWidget):
         strip.part_chosen.connect(self.go_to_part)
         strip.length_changed.connect(self._length_changed)
         strip.kind_chosen.connect(self.choose_kind)
+        strip.fields_wanted.connect(self.own_fields.write)
         strip.compose_asked.connect(lambda asked: self.compose_asked.emit(asked, self.reach))
         strip.save_asked.connect(self.ask_where_to_save)
         strip.reach_menu.aboutToShow.connect(self._offer_reaches)
@@ -155,6 +159,7 @@ class DigestView(QWidget):
         self.digest, self.reach, self.kind = None, WHOLE, None
         self.selection, self.section, self._opened = None, -1, frozenset()
         self._is_gist_coming = self._is_gist_wanted = False
+        self.own_fields.forget()
         self._passages.drop()
         self.point_at(None)
         self.testing.begin((), {}, lambda _: "")
@@ -192,6 +197,7 @@ class DigestView(QWidget):
         self.strip.show_reach(self.reach)
         self._offer_composing()
         self._show()
+        self.own_fields.ask()
         if is_first:
             self._begin_test()
             self.strip.enable(on=True)
@@ -209,7 +215,9 @@ class DigestView(QWidget):
         summary = self.reader.summary
         if self.digest is None or summary is None:
             return
-        self.page.show_rows(rows_of(self.digest, summary.outline, summary.labels, self._opened))
+        self.page.show_rows(rows_of(
+            self.digest, summary.outline, summary.labels, self._opened, self.own_fields.fields
+        ))  # fmt: skip
         self.spine.show_strokes([(self._place(line.locator), True) for line in self.digest.gist])
 
     def _place(self, at: Locator) -> float:
@@ -264,6 +272,9 @@ class DigestView(QWidget):
             menu.addAction("The section chosen below", partial(self.set_reach, chosen))
         if self.selection is not None:
             menu.addAction("The selection", partial(self.set_reach, self.selection))
+        if kept := kept_spans(self.reader.entries.values()):
+            reach = Reach("kept", name="what was kept", spans=kept)
+            menu.addAction("What was kept", partial(self.set_reach, reach))
         menu.addAction("Pages…", self._ask_for_pages)
 
     def _ask_for_pages(self) -> None:
@@ -361,8 +372,9 @@ class DigestView(QWidget):
         store, outline = self.reader.store, self.reader.outline.found
 
         def name(section: int) -> str:
-            inside = 0 <= section < len(outline.sections)
-            return outline.sections[section].title if inside else ""
+            """The chapter it stands in."""
+            path = outline.path(section) if 0 <= section < len(outline.sections) else ()
+            return path[0] if path else ""
 
         self.reader.watch(
             store.later(store.tested, record.id),
@@ -394,12 +406,15 @@ class DigestView(QWidget):
 
     def save(self, path: Path, form: str) -> None:
         """Write the digest in a format, off the UI thread."""
-        digest, summary = self.digest, self.reader.summary
+        digest, summary, fields = self.digest, self.reader.summary, self.own_fields.fields
         if digest is None or summary is None:
             return
 
         def write(*_: object) -> None:
-            made = export_digest(digest, summary.outline, form)
+            if form == "csv":
+                made = as_csv([*fields_of(digest.facts), *fields]).encode()
+            else:
+                made = export_digest(digest, summary.outline, form)
             try:
                 path.write_bytes(made)
             except OSError as error:

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
-from wide_margin.core.digest import Digest, GistLine, KeyTerm
+from wide_margin.core.digest import Digest, DocumentKind, Field, GistLine, KeyTerm
 from wide_margin.core.document import Locator
 from wide_margin.core.export import FACT_NAMES, NOT_STATED
 from wide_margin.core.layout import PageLabels
@@ -48,17 +48,23 @@ class DigestRow:
         return ", ".join(part for part in (self.name, self.text, self.place) if part)
 
 
-PARTS = ("What it is", "Gist", "By kind", "Sections", "Terms")
+FIELDS = "Asked"
+PARTS = ("What it is", "Gist", "By kind", FIELDS, "Sections", "Terms")
 """In the order they are read."""
 
 
 def rows_of(
-    digest: Digest, outline: Outline, labels: PageLabels, opened: frozenset[int]
+    digest: Digest,
+    outline: Outline,
+    labels: PageLabels,
+    opened: frozenset[int],
+    fields: Sequence[Field] = (),
 ) -> list[DigestRow]:
-    """All lines, with the sections below those that are opened."""
+    """All lines, with the sections below those that are opened, and the reader's own fields."""
     return [
         *_facts(digest), *gist_rows(digest.gist, digest.reach.name), *_by_kind(digest),
-        *_sections(digest, outline, labels, opened), *_terms(digest),
+        *field_rows(fields, digest.kind), *_sections(digest, outline, labels, opened),
+        *_terms(digest),
     ]  # fmt: skip
 
 
@@ -71,6 +77,22 @@ def gist_rows(gist: Sequence[GistLine], reach: str) -> list[DigestRow]:
         rows.append(DigestRow(Shape.LINE, line.text, locator=at, place=at.shown, part="Gist"))
     if not gist:
         rows.append(DigestRow(Shape.NONE, "Nothing here stands as a sentence.", part="Gist"))
+    return rows
+
+
+def field_rows(fields: Sequence[Field], kind: DocumentKind) -> list[DigestRow]:
+    """What the document says to the questions that the reader has for its kind."""
+    rows = [DigestRow(Shape.HEAD, f"What you ask of {_with_article(str(kind))}", part=FIELDS)]
+    for field in fields:
+        at = field.locator
+        if field.value and at is not None:
+            row = DigestRow(Shape.LINE, field.value, field.name, at, at.shown, FIELDS)
+        else:
+            row = DigestRow(Shape.NONE, NOT_STATED, field.name, part=FIELDS)
+        rows.append(row)
+    if not fields:
+        told = "Nothing yet: “What you ask…” under its kind keeps your questions for each kind."
+        rows.append(DigestRow(Shape.NONE, told, part=FIELDS))
     return rows
 
 
@@ -119,7 +141,7 @@ def _with_article(kind: str) -> str:
 def _sections(
     digest: Digest, outline: Outline, labels: PageLabels, opened: frozenset[int]
 ) -> Iterator[DigestRow]:
-    part = PARTS[3]
+    part = "Sections"
     yield DigestRow(Shape.HEAD, "Section by section", part=part)
     parents, depths = outline.parents, outline.depths
     has_deeper = set(parents)
@@ -154,7 +176,7 @@ def _is_said_below(
 
 
 def _terms(digest: Digest) -> Iterator[DigestRow]:
-    part = PARTS[4]
+    part = "Terms"
     yield DigestRow(Shape.HEAD, "Terms it works with", part=part)
     for term in digest.terms:
         yield DigestRow(

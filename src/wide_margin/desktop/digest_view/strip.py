@@ -27,6 +27,7 @@ class DigestStrip(QFrame):
     part_chosen = Signal(str)
     length_changed = Signal(int)
     kind_chosen = Signal(object)  # DocumentKind
+    fields_wanted = Signal()
     save_asked = Signal()
     compose_asked = Signal(str)  # the question for the writing model
 
@@ -106,6 +107,8 @@ class DigestStrip(QFrame):
             action.setCheckable(True)
             group.addAction(action)
             action.triggered.connect(partial(self.kind_chosen.emit, kind))
+        menu.addSeparator()
+        menu.addAction("What you ask…", self.fields_wanted.emit)
         return menu
 
     def _tell_length(self, n_words: int) -> None:

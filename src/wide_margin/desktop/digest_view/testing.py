@@ -1,17 +1,21 @@
 """Testing oneself: one question at a time, its answer hidden until it is asked for."""
 
+from collections import Counter
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
 from wide_margin.core.digest import TestQuestion
 from wide_margin.core.plain import counted
 from wide_margin.desktop.look import sans_font, serif_font
-from wide_margin.desktop.words import Words, WrappedWords, word_button
+from wide_margin.desktop.words import Words, WrappedWords, menu_text, set_word, word_button
 
 WIDEST = 640
+LONGEST_NAME = 40
+"""Letters of a section's name that are shown."""
 
 
 class Testing(QWidget):
@@ -34,6 +38,10 @@ class Testing(QWidget):
         self._left: list[TestQuestion] = []
         self._known: dict[str, bool] = {}
         self._section_name: Callable[[int], str] = lambda _: ""
+        self.scope = word_button("All sections ▾", "Ask of one section only")
+        self.scope_menu = QMenu(self.scope)
+        self.scope.setMenu(self.scope_menu)
+        self._only = ""
         self.count = Words("", sans_font(-0.5), role="secondary")
         self.section = Words("", sans_font(-0.5), role="secondary")
         self.question = WrappedWords("", serif_font(4))
@@ -48,7 +56,12 @@ class Testing(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(28, 28, 28, 28)
         column.setSpacing(10)
-        for widget in (self.count, self.section, self.question, self.answer, self.sentence):
+        top = QHBoxLayout()
+        top.addWidget(self.count)
+        top.addWidget(self.scope)
+        top.addStretch(1)
+        column.addLayout(top)
+        for widget in (self.section, self.question, self.answer, self.sentence):
             widget.setMaximumWidth(WIDEST)
             column.addWidget(widget)
         row = QHBoxLayout()
@@ -80,7 +93,35 @@ class Testing(QWidget):
     ) -> None:
         """Ask questions; those that were known another time are not asked again."""
         self._all, self._known, self._section_name = questions, dict(known), section_name
-        self._left = [q for q in questions if not known.get(q.question)]
+        self._only = ""
+        self._offer_sections()
+        self._begin_left()
+
+    def _offer_sections(self) -> None:
+        """The parts of the document that have questions, with how many."""
+        self.scope_menu.clear()
+        names = Counter(self._section_name(q.section) for q in self._all)
+        names.pop("", None)
+        self.scope_menu.addAction("All sections", partial(self.choose_section, ""))
+        for name, n in names.items():
+            shown = menu_text(f"{name} ({n})")
+            self.scope_menu.addAction(shown, partial(self.choose_section, name))
+        self.scope.setVisible(len(names) > 1)
+        set_word(self.scope, "All sections ▾")
+
+    def choose_section(self, name: str) -> None:
+        """Ask of one section only; of all where the name is empty."""
+        self._only = name
+        short = name if len(name) <= LONGEST_NAME else f"{name[: LONGEST_NAME - 1]}…"
+        set_word(self.scope, f"{short or 'All sections'} ▾")
+        self._begin_left()
+
+    @property
+    def _asked(self) -> list[TestQuestion]:
+        return [q for q in self._all if self._only in ("", self._section_name(q.section))]
+
+    def _begin_left(self) -> None:
+        self._left = [q for q in self._asked if not self._known.get(q.question)]
         self._ask()
 
     def show_answer(self) -> None:
@@ -118,13 +159,13 @@ class Testing(QWidget):
         self._ask()
 
     def _begin_again(self) -> None:
-        self._left = list(self._all)
+        self._left = list(self._asked)
         self._ask()
 
     def _ask(self) -> None:
         asked = self.now
-        n_known = sum(self._known.get(q.question, False) for q in self._all)
-        of = counted(len(self._all), "question")
+        n_known = sum(self._known.get(q.question, False) for q in self._asked)
+        of = counted(len(self._asked), "question")
         self.count.setText(f"{n_known} of {of} known" if self._all else "")
         self.section.setText(self._section_name(asked.section) if asked else "")
         if asked is not None:
