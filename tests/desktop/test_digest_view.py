@@ -282,9 +282,11 @@ def test_a_gist_is_composed_and_checked(make_window, stand_in, qtbot, handbook_p
     view = hand.window.digest_view
     hand.wait(lambda: view.digest is not None)
     names = [action.text() for action in view.strip.compose_menu.actions()]
-    assert names == ["For a newcomer", "For a specialist", "In German"]
+    assert names == ["Gist", "By kind", "Sections"]
+    wordings = view.strip.compose_menu.actions()[0].menu().actions()
+    assert [a.text() for a in wordings] == ["For a newcomer", "For a specialist", "In German"]
     assert view.strip.compose.isVisible()
-    view.strip.compose_menu.actions()[0].trigger()
+    wordings[0].trigger()
     assert hand.window.shown_view == "Read"
     hand.wait(lambda: hand.view.margin.held is not None)
     hand.wait(lambda: hand.view.margin.held.entry.body.model)
@@ -360,3 +362,26 @@ def test_one_can_be_tested_on_one_part(hand, digest):
     assert f"of {len(testing._left)} question" in testing.count.text()
     testing.choose_section("")
     assert len(testing._left) == len(testing._all)
+
+
+@pytest.mark.parametrize("part", ["By kind", "Sections"])
+def test_other_parts_are_composed_within_what_the_model_takes(
+    make_window, stand_in, qtbot, handbook_path, part
+):
+    settings = Settings(model_address=stand_in.address, language="de", model_words=600)
+    hand = Hand(qtbot, make_window(settings)).open(handbook_path)
+    hand.window.show_view("Digest")
+    view = hand.window.digest_view
+    hand.wait(lambda: view.digest is not None)
+    menu = next(a for a in view.strip.compose_menu.actions() if a.text() == part).menu()
+    menu.actions()[1].trigger()
+    hand.wait(lambda: hand.view.margin.held is not None)
+    if part == "Sections":
+        hand.wait(lambda: "parts" in hand.view.status.text())
+    hand.wait(lambda: hand.view.margin.held.entry.body.state == "done" and stand_in.asked)
+    body = hand.view.margin.held.entry.body
+    n_words = sum(len(excerpt.text.split()) for excerpt in body.excerpts)
+    assert len(stand_in.asked) >= n_words // 600
+    assert body.origin == "composed"
+    assert "part" not in body.model
+    assert all(quote.backing for quote in body.quotes)

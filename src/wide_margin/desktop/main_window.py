@@ -21,7 +21,7 @@ from PySide6.QtWidgets import (
 )
 
 from wide_margin import __version__
-from wide_margin.core.answers import Reach
+from wide_margin.core.answers import Excerpt, Reach
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.margin import DocumentRecord, Store
@@ -89,6 +89,7 @@ class MainWindow(QMainWindow):
         self.digest_view.section_followed.connect(self._read_section)
         self.digest_view.followed.connect(self._read_passage)
         self.digest_view.compose_asked.connect(self._compose_gist)
+        self.digest_view.lines_to_compose.connect(self._compose_lines)
         self.read_view.pages.images.image_arrived.connect(self._keep_first_page)
         self.start_page.document_chosen.connect(lambda record: self.open(Path(record.path)))
         self.start_page.locate_asked.connect(self._locate)
@@ -235,6 +236,11 @@ class MainWindow(QMainWindow):
     def _read_passage(self, locator: Locator) -> None:
         self.show_view("Read")
         self.read_view.go_to_passage(locator)
+
+    def _compose_lines(self, question: str, part: str, lines: list[Excerpt], reach: Reach) -> None:
+        """Show in Read what is composed from lines of the digest."""
+        self.show_view("Read")
+        self.read_view.commands.compose_lines(question, f"overview: {part}", lines, reach)
 
     def _compose_gist(self, question: str, reach: Reach) -> None:
         self.show_view("Read")

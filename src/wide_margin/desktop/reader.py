@@ -2,7 +2,7 @@
 
 import logging
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from concurrent.futures import Future
 from dataclasses import replace
 from pathlib import Path
@@ -11,7 +11,7 @@ from typing import Any
 from PySide6.QtCore import QFileSystemWatcher, QObject, QTimer, Signal
 from PySide6.QtGui import QUndoStack
 
-from wide_margin.core.answers import WHOLE, Answer, Reach
+from wide_margin.core.answers import WHOLE, Answer, Excerpt, Quote, Reach
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
 from wide_margin.core.explain import Explanation
 from wide_margin.core.geometry import FloatArray
@@ -372,6 +372,20 @@ class Reader(QObject):
             anchor = Anchor(place.page, -1.0, place.spans, answer.quotes[0].text)
         entry = new_entry(EntryKind.QUESTION, anchor, QuestionBody.of(answer, before))
         self.keeper.add(entry, self.answered.emit)
+
+    def keep_lines(self, question: str, kind: str, lines: Sequence[Excerpt], reach: Reach) -> None:
+        """Keep lines of the digest as the answer to a question, all of them to compose from."""
+        if not lines:
+            return
+        facts, summary = self.facts, self.summary
+        body = QuestionBody(
+            question, kind, reach, tuple(Quote(line.text, (line.locator,)) for line in lines),
+            tuple(lines), facts.n_pages if facts else 0, facts.n_pages if facts else 0,
+            tuple(summary.without_text) if summary else (),
+        )  # fmt: skip
+        first = lines[0].locator
+        anchor = Anchor(first.page, -1.0, first.spans, lines[0].text)
+        self.keeper.add(new_entry(EntryKind.QUESTION, anchor, body), self.answered.emit)
 
     def strike(self, entry_id: str, excerpt: int) -> None:
         """Strike an excerpt of an answer out, or take it back in."""

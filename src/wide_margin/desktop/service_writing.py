@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QObject
 
-from wide_margin.core.answers import Budget, Quote, budget_of, compose, request_for
+from wide_margin.core.answers import Budget, Quote, budget_of, compose, parts_of, request_for
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.margin import (
@@ -33,6 +33,9 @@ NO_MODEL = (
     "No writing model is connected. Ask › Writing model… takes its address, or start with"
     " --model ADDRESS."
 )
+
+LEAST_WORDS = 200
+"""Words that are sent at once at least, whatever is set."""
 
 
 class ServiceWriter(QObject):
@@ -107,7 +110,9 @@ class Composer(ServiceWriter):
         body = self._body(entry_id)
         assert body is not None
         messages = request_for(_asked(body), body.kept)
-        return budget_of(messages, len(body.kept), self._reader.settings.model_address)
+        settings = self._reader.settings
+        n_parts = len(parts_of(body.kept, max(settings.model_words, LEAST_WORDS)))
+        return budget_of(messages, len(body.kept), settings.model_address, n_parts)
 
     def compose(self, entry_id: str, *, freely: bool = False, with_general: bool = False) -> None:
         """Have the writing model compose an answer from the excerpts that are kept.
@@ -130,14 +135,29 @@ class Composer(ServiceWriter):
         excerpts, text = body.kept, _asked(body)
         summary = self._reader.summary
         language = summary.language if summary else "en"
+        part_words = max(self._reader.settings.model_words, LEAST_WORDS)
 
         def work(token: CancelToken, report: Report) -> None:
             model = self._model(token)
             report(model.name)
+
+            def on_part(k: int, n: int) -> None:
+                if n > 1:
+                    report(f"{model.name}, part {k} of {n}")
+
             compose(
-                text, excerpts, model, token, on_statement=report, freely=freely,
-                with_general=with_general, analyser=Analyser(language),
-            )  # fmt: skip
+                text,
+                excerpts,
+                model,
+                token,
+                on_statement=report,
+                freely=freely,
+                with_general=with_general,
+                analyser=Analyser(language),
+                part_words=part_words,
+                on_part=on_part,
+            )
+            report(model.name)  # fmt: skip
 
         self._start(entry_id, work, self._came, self._ended)
 

@@ -9,6 +9,7 @@ from wide_margin.core.answers import (
     answer_quoted,
     budget_of,
     compose,
+    parts_of,
     request_for,
 )
 from wide_margin.core.answers.composed import statements_of
@@ -170,3 +171,27 @@ def test_statements_lose_no_words_and_grow_only_at_the_end(parts):
     for end in range(0, len(written), 3):
         early = statements_of(written[:end], final=False)
         assert len(early) <= len(whole)
+
+
+def test_more_than_a_model_takes_goes_in_parts_in_order(excerpts):
+    told = []
+    with StandIn() as server:
+        statements = compose(
+            QUESTION, excerpts, first_model(server.address), CancelToken(), part_words=1,
+            on_part=lambda k, n: told.append((k, n)),
+        )  # fmt: skip
+        assert len(server.asked) >= len(excerpts)
+    assert told == [(k, len(excerpts)) for k in range(1, len(excerpts) + 1)]
+    pages = [quote.locators[0].page for quote in statements if quote.locators]
+    where = [excerpt.locator.page for excerpt in excerpts]
+    assert pages == sorted(pages, key=where.index)
+
+
+def test_parts_keep_every_excerpt_and_their_order(excerpts):
+    many = [*excerpts] * 5
+    for most in (1, 20, 60, 10_000):
+        parts = parts_of(many, most)
+        assert [e for part in parts for e in part] == many
+        assert all(
+            len(part) == 1 or sum(len(e.text.split()) for e in part) <= most for part in parts
+        )

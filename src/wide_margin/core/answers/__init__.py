@@ -1,7 +1,7 @@
 """Answers: a question read, the excerpts that bear on it, and the sentences that answer."""
 
 from wide_margin.core.answers.backing import Backing, check_backing
-from wide_margin.core.answers.composed import Budget, budget_of, compose, request_for
+from wide_margin.core.answers.composed import Budget, budget_of, compose, parts_of, request_for
 from wide_margin.core.answers.form import Form
 from wide_margin.core.answers.model import WHOLE, Answer, Excerpt, Quote, Reach, Verdict
 from wide_margin.core.answers.question import Question, read_question
@@ -36,6 +36,7 @@ __all__ = [
     "kind_of_document",
     "named_reach",
     "pages_reach",
+    "parts_of",
     "read_asked",
     "read_question",
     "request_for",

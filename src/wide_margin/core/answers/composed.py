@@ -16,6 +16,8 @@ from wide_margin.core.services import WritingModel
 from wide_margin.core.services.writing_model import Message, is_on_this_machine
 
 NOT_SAID = "NOT SAID"
+PART_WORDS = 2500
+"""Words of excerpts that are sent at once, where nothing else is set."""
 GENERAL = 0
 """The number that a model gives for what it adds from general knowledge."""
 _MARKS = re.compile(r"[ \t]*(?:\[\d+(?:\s*[,;]\s*\d+)*\][ \t]*)+(?=[.!?…,;:]|\s|$)")
@@ -31,12 +33,15 @@ class Budget:
     address: str
     is_local: bool
     """Whether it stays on this machine."""
+    n_parts: int = 1
+    """Requests that it goes in."""
 
     @property
     def shown(self) -> str:
         """In one line."""
         n = f"{self.n_excerpts} excerpt{'s' * (self.n_excerpts != 1)}"
-        return f"{n}, about {self.n_words} words, to {self.address}"
+        parts = f", in {self.n_parts} parts" if self.n_parts > 1 else ""
+        return f"{n}, about {self.n_words} words{parts}, to {self.address}"
 
 
 def request_for(
@@ -87,10 +92,12 @@ def request_for(
     ]
 
 
-def budget_of(messages: Sequence[Message], n_excerpts: int, address: str) -> Budget:
+def budget_of(
+    messages: Sequence[Message], n_excerpts: int, address: str, n_parts: int = 1
+) -> Budget:
     """How much the messages are, and whether they leave this machine."""
     n_words = sum(len(message["content"].split()) for message in messages)
-    return Budget(n_excerpts, n_words, address, is_on_this_machine(address))
+    return Budget(n_excerpts, n_words, address, is_on_this_machine(address), n_parts)
 
 
 def compose(
@@ -104,8 +111,26 @@ def compose(
     form: Form = ANY_FORM,
     freely: bool = False,
     with_general: bool = False,
+    part_words: int = PART_WORDS,
+    on_part: Callable[[int, int], None] | None = None,
 ) -> tuple[Quote, ...]:
     """Have a model answer from excerpts, and check what it writes.
+
+    More excerpts than a model takes at once go in parts, in order; what it writes of each stands
+    one after the other.
+
+    Args:
+        question: As asked.
+        excerpts: What it may rest on.
+        model: Who writes.
+        token: Cancels it.
+        on_statement: Told every statement as it comes, checked.
+        analyser: Of the excerpts' language.
+        form: What the answer should keep to.
+        freely: In its own words.
+        with_general: Whether general knowledge may be added, which is marked as such.
+        part_words: Words of excerpts that are sent at once.
+        on_part: Told (part, parts) before each is sent, from 1.
 
     Returns:
         Its statements with their backing; none where the model finds that the excerpts do not say.
@@ -114,7 +139,42 @@ def compose(
         ServiceError: The model fails, breaks off, or writes nothing.
         Cancelled: The token was cancelled.
     """
-    messages = request_for(question, excerpts, form=form, freely=freely, with_general=with_general)
+    found: list[Quote] = []
+    parts = parts_of(excerpts, part_words)
+    for k, part in enumerate(parts, start=1):
+        if on_part is not None:
+            on_part(k, len(parts))
+        messages = request_for(question, part, form=form, freely=freely, with_general=with_general)
+        found += _written(messages, part, model, token, on_statement, analyser,
+                          with_general=with_general)  # fmt: skip
+    return tuple(found)
+
+
+def parts_of(excerpts: Sequence[Excerpt], most_words: int) -> list[list[Excerpt]]:
+    """Excerpts in as few parts of at most so many words as they come; one alone may be longer."""
+    parts: list[list[Excerpt]] = [[]]
+    n_words = 0
+    for excerpt in excerpts:
+        n = len(excerpt.text.split())
+        if parts[-1] and n_words + n > most_words:
+            parts.append([])
+            n_words = 0
+        parts[-1].append(excerpt)
+        n_words += n
+    return parts
+
+
+def _written(
+    messages: list[Message],
+    excerpts: Sequence[Excerpt],
+    model: WritingModel,
+    token: CancelToken,
+    on_statement: Callable[[Quote], None] | None,
+    analyser: Analyser | None,
+    *,
+    with_general: bool,
+) -> list[Quote]:
+    """What a model writes to one request; [] where it finds that the excerpts do not say."""
     written = ""
     statements: list[Quote] = []
 
@@ -130,11 +190,11 @@ def compose(
         if not NOT_SAID.startswith(written.strip()[: len(NOT_SAID)]):
             take(final=False)
     if written.strip().rstrip(".").upper() == NOT_SAID:
-        return ()
+        return []
     take(final=True)
     if not statements:
         raise ServiceError("The writing model wrote nothing.", hint="Try again.")
-    return tuple(statements)
+    return statements
 
 
 def statements_of(written: str, *, final: bool) -> list[tuple[str, list[int]]]:

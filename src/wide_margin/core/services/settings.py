@@ -21,6 +21,8 @@ class Settings:
     model_address: str = ""
     """Base address of a chat-completions service, such as http://127.0.0.1:8080/v1."""
     model_name: str = ""
+    model_words: int = 2500
+    """Words of excerpts that are sent to it at once; more go in parts."""
     trusted_address: str = ""
     """The address off this machine that the reader has agreed to send excerpts to."""
     language: str = ""
@@ -31,6 +33,7 @@ class Settings:
 _PLACES = {
     "model_address": ("writing_model", "address"),
     "model_name": ("writing_model", "name"),
+    "model_words": ("writing_model", "words_at_once"),
     "trusted_address": ("writing_model", "trusted"),
     "language": ("translation", "language"),
     "night": ("look", "night"),

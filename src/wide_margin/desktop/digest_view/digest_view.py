@@ -24,7 +24,7 @@ from wide_margin.core.session import DigestRequest
 from wide_margin.core.translate import LANGUAGES
 from wide_margin.desktop.digest_view.own_fields import OwnFields
 from wide_margin.desktop.digest_view.page import DigestPage
-from wide_margin.desktop.digest_view.rows import PARTS, gist_rows, rows_of
+from wide_margin.desktop.digest_view.rows import PARTS, excerpts_of, gist_rows, rows_of
 from wide_margin.desktop.digest_view.strip import TEST, DigestStrip
 from wide_margin.desktop.digest_view.testing import Testing
 from wide_margin.desktop.look import DAY, Colours, sans_font
@@ -51,6 +51,7 @@ class DigestView(QWidget):
     followed = Signal(object)  # Locator
     section_followed = Signal(int)
     compose_asked = Signal(str, object)  # question, Reach
+    lines_to_compose = Signal(str, str, object, object)  # question, part, excerpts, Reach
 
     def __init__(self, reader: Reader, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -128,7 +129,7 @@ class DigestView(QWidget):
         strip.length_changed.connect(self._length_changed)
         strip.kind_chosen.connect(self.choose_kind)
         strip.fields_wanted.connect(self.own_fields.write)
-        strip.compose_asked.connect(lambda asked: self.compose_asked.emit(asked, self.reach))
+        strip.compose_asked.connect(self._compose)
         strip.save_asked.connect(self.ask_where_to_save)
         strip.reach_menu.aboutToShow.connect(self._offer_reaches)
         self.spine.stroke_chosen.connect(self._choose_stroke)
@@ -154,6 +155,14 @@ class DigestView(QWidget):
         reader, title = self.reader, self.digest.facts.title if self.digest else None
         language = LANGUAGES[reader.translator.target] if reader.composer.has_model else ""
         self.strip.offer_composing(title.text if title else "", language)
+
+    def _compose(self, part: str, question: str) -> None:
+        """Have a part of the digest written by the model."""
+        if part == "Gist" or self.digest is None:
+            self.compose_asked.emit(question, self.reach)
+        else:
+            lines = excerpts_of(self.digest, part)
+            self.lines_to_compose.emit(question, part, lines, self.reach)
 
     def _forget(self) -> None:
         self.digest, self.reach, self.kind = None, WHOLE, None

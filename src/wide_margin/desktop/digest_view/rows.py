@@ -4,6 +4,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
+from wide_margin.core.answers import Excerpt
 from wide_margin.core.digest import Digest, DocumentKind, Field, GistLine, KeyTerm
 from wide_margin.core.document import Locator
 from wide_margin.core.export import FACT_NAMES, NOT_STATED
@@ -94,6 +95,15 @@ def field_rows(fields: Sequence[Field], kind: DocumentKind) -> list[DigestRow]:
         told = "Nothing yet: “What you ask…” under its kind keeps your questions for each kind."
         rows.append(DigestRow(Shape.NONE, told, part=FIELDS))
     return rows
+
+
+def excerpts_of(digest: Digest, part: str) -> list[Excerpt]:
+    """The lines of "By kind" or "Sections" as excerpts, each said once, in order."""
+    lines = [line for filled in digest.by_kind for line in filled.lines]
+    if part == "Sections":
+        lines = [row.line for row in digest.sections if row.line is not None]
+    once = {line.sentence: line for line in lines}
+    return [Excerpt(line.text, line.locator, 1.0) for line in once.values()]
 
 
 def _facts(digest: Digest) -> Iterator[DigestRow]:

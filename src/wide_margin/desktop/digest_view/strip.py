@@ -15,6 +15,12 @@ from wide_margin.desktop.words import Words, set_tip, set_word, word_button
 TEST = "Test yourself"
 SHORTEST, LONGEST, USUAL = 20, 600, 130
 """Words of the gist."""
+COMPOSED = {
+    "Gist": "Summarise",
+    "By kind": "Tell point by point what is said of",
+    "Sections": "Tell section by section what is said in",
+}
+"""Parts of the digest that can be composed, and what the model is asked."""
 READERS = ("newcomer", "specialist")
 """For whom a gist can be composed."""
 LONGEST_NAME = 28
@@ -29,7 +35,7 @@ class DigestStrip(QFrame):
     kind_chosen = Signal(object)  # DocumentKind
     fields_wanted = Signal()
     save_asked = Signal()
-    compose_asked = Signal(str)  # the question for the writing model
+    compose_asked = Signal(str, str)  # the part of the digest, the question for the writing model
 
     def __init__(self) -> None:
         super().__init__()
@@ -83,10 +89,10 @@ class DigestStrip(QFrame):
         self.compose_menu.clear()
         wordings = {f"For a {reader}": f"{name} for a {reader}" for reader in READERS}
         wordings[f"In {language}"] = f"{name} in {language}"
-        for shown, wanted in wordings.items():
-            self.compose_menu.addAction(
-                shown, partial(self.compose_asked.emit, f"Summarise {wanted}.")
-            )
+        for part, asked in COMPOSED.items():
+            menu = self.compose_menu.addMenu(part)
+            for shown, wanted in wordings.items():
+                menu.addAction(shown, partial(self.compose_asked.emit, part, f"{asked} {wanted}."))
 
     def _slider(self) -> QSlider:
         slider = QSlider(Qt.Orientation.Horizontal)

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QTimer
 from PySide6.QtGui import QGuiApplication, QImage
 
-from wide_margin.core.answers import Reach
+from wide_margin.core.answers import Excerpt, Reach
 from wide_margin.core.document import Locator
 from wide_margin.core.export import Source, Statement, answer_as, year_of
 from wide_margin.core.geometry import Box
@@ -89,6 +89,11 @@ class Commands(EntryActions):
         page, y = self._view.here()
         self._to_compose = question
         self._reader.ask(question, reach, near=Anchor(page, y))
+
+    def compose_lines(self, question: str, kind: str, lines: list[Excerpt], reach: Reach) -> None:
+        """Keep lines of the digest, and have a text composed from them."""
+        self._to_compose = question
+        self._reader.keep_lines(question, kind, lines, reach)
 
     def _compose_if_wanted(self, entry: Entry) -> None:
         """Compose the answer that ask_composed waits for; any other answer ends the waiting."""
