@@ -171,6 +171,7 @@ def reply_to(messages: list[tuple[str, str]]) -> str:
     return "\n".join(lines)
 
 
+_CONDENSE = re.compile(r"(?:summari[sz]e|tell)\b", re.I)
 _SAID_OTHERWISE = {
     "must": "has to", "changed": "replaced", "large": "big", "small": "little", "begin": "start",
     "begins": "starts", "about": "roughly", "often": "frequently", "kept": "held", "shall": "must",
@@ -179,7 +180,10 @@ _SAID_OTHERWISE = {
 
 
 def _composed(asked: str) -> str:
-    """One sentence from each of the first two excerpts that share words with it, reworded."""
+    """One sentence from each of the first two excerpts that share words with it, reworded.
+
+    What is to be condensed needs to share none.
+    """
     try:
         data = json.loads(asked)
         wanted = set(_WORD.findall(data["question"].lower()))
@@ -192,6 +196,8 @@ def _composed(asked: str) -> str:
         shared = [len(wanted & set(_WORD.findall(sentence.lower()))) for sentence in sentences]
         if max(shared) >= min(3, len(wanted)) and len(chosen) < 2:
             chosen[number] = sentences[shared.index(max(shared))].strip()
+    if not chosen and _CONDENSE.match(data["question"]):
+        chosen = {n: re.split(r"(?<=[.!?])\s+", text)[0].strip() for n, text in excerpts[:2]}
     if not chosen:
         return "NOT SAID"
     return " ".join(f"{_reworded(text)} [{number}]" for number, text in chosen.items())

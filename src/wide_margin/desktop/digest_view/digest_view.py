@@ -158,10 +158,11 @@ class DigestView(QWidget):
 
     def _compose(self, part: str, question: str) -> None:
         """Have a part of the digest written by the model."""
-        if part == "Gist" or self.digest is None:
+        summary = self.reader.summary
+        if part == "Gist" or self.digest is None or summary is None:
             self.compose_asked.emit(question, self.reach)
         else:
-            lines = excerpts_of(self.digest, part)
+            lines = excerpts_of(self.digest, summary.outline, part)
             self.lines_to_compose.emit(question, part, lines, self.reach)
 
     def _forget(self) -> None:

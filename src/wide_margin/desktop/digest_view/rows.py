@@ -97,11 +97,21 @@ def field_rows(fields: Sequence[Field], kind: DocumentKind) -> list[DigestRow]:
     return rows
 
 
-def excerpts_of(digest: Digest, part: str) -> list[Excerpt]:
+MOST_LINES = 60
+"""Section lines that are composed from; of a long document those of its upper levels."""
+
+
+def excerpts_of(digest: Digest, outline: Outline, part: str) -> list[Excerpt]:
     """The lines of "By kind" or "Sections" as excerpts, each said once, in order."""
     lines = [line for filled in digest.by_kind for line in filled.lines]
     if part == "Sections":
-        lines = [row.line for row in digest.sections if row.line is not None]
+        depths = outline.depths
+        rows = [row for row in digest.sections if row.line is not None]
+        depth = max(depths, default=0)
+        while depth > 0 and sum(depths[row.section] <= depth for row in rows) > MOST_LINES:
+            depth -= 1
+        upper = [row.line for row in rows if depths[row.section] <= depth and row.line is not None]
+        lines = upper[:MOST_LINES]
     once = {line.sentence: line for line in lines}
     return [Excerpt(line.text, line.locator, 1.0) for line in once.values()]
 
