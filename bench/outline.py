@@ -59,21 +59,25 @@ class Prepared:
         furniture = find_furniture(lines, self._heights)
         self._labels = label_pages(facts.labels, lines, self._heights)
         self._text = [furniture.text_lines(page, on_page) for page, on_page in enumerate(lines)]
-        self._size = usual_size(self._text)
-        self._paragraphs = paragraphs_of(self._text, self._size, vocabulary(self._text))
-        self._listings = listing_pages(lines)
+        self.size = usual_size(self._text)
+        self.paragraphs = paragraphs_of(self._text, self.size, vocabulary(self._text))
+        self.listings = listing_pages(lines)
         self.seconds = 0.0
+
+    def contents(self) -> Contents:
+        """What its contents pages say."""
+        return find_contents(self._text, self.listings)
 
     def outline(
         self, bookmarks: Sequence[Bookmark], *, use_contents: bool = True
     ) -> tuple[Outline, Contents]:
         """The outline from these bookmarks and the pages; the time it took is kept."""
         start = time.perf_counter()
-        contents = find_contents(self._text, self._listings)
-        listings = self._listings | contents.pages
+        contents = find_contents(self._text, self.listings)
+        listings = self.listings | contents.pages
         used = contents if use_contents else replace(contents, entries=())
         made = build_outline(
-            self._paragraphs, bookmarks, used, self._size, listings, self._heights, self._labels
+            self.paragraphs, bookmarks, used, self.size, listings, self._heights, self._labels
         )
         self.seconds = time.perf_counter() - start
         return made

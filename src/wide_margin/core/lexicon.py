@@ -51,6 +51,20 @@ def alternatives(*things: str, in_text: bool = False) -> str:
 
 
 @cache
+def first_words(*things: str) -> frozenset[str]:
+    """The words that the words for these things begin with, in small letters, without full stop.
+
+    A look-up here is a tenth of the work of an expression of all of them.
+    """
+    return frozenset(word.split()[0].rstrip(".") for thing in things for word in words_for(thing))
+
+
+def first_word(text: str) -> str:
+    """The first word of a text as first_words has it."""
+    return text.split(None, 1)[0].rstrip(".:").casefold() if text.strip() else ""
+
+
+@cache
 def squashed(*things: str) -> frozenset[str]:
     """The words for these things without spaces, accents and signs, in small letters."""
     return frozenset(bare(word) for thing in things for word in words_for(thing))

@@ -12,12 +12,15 @@ EDGE = 0.13
 """Furniture lies in this share of the page height at the top or at the bottom."""
 SAME_HEIGHT = 3.0
 """Furniture of one kind lies at the same height within this many points."""
+MOSTLY_RUNNING = 0.4
+"""Share of the lines at a height that must repeat for it to be that of running heads."""
 _ROMAN = r"[ivxlcdm]{1,8}"
 _NUMBER_ONLY = re.compile(
     rf"^[\W_]*(?:page\s+)?(?:\d{{1,4}}|{_ROMAN})(?:\s+(?:of|/)\s+\d+)?[\W_]*$", re.I
 )
 _NUMBER_AT_EDGE = re.compile(rf"^(?:\d{{1,4}}|{_ROMAN})\b|\b(?:\d{{1,4}}|{_ROMAN})$", re.I)
 _DIGITS = re.compile(rf"\d+|^{_ROMAN}\b|\b{_ROMAN}$")
+_SECTION_NUMBER = re.compile(r"^(?:\d+|[A-Z])(?:\.\d+)+\.?(?=\s)")
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,9 +48,10 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
     """
     candidates = [_edge_rows(lines, height) for lines, height in zip(pages, heights, strict=True)]
     size = usual_size(pages)
-    repeats = _repeating(pages, candidates, 1.15 * size)
+    largest = 1.15 * size
+    repeats = _repeating(pages, candidates, largest)
     _add_counting(pages, candidates, repeats, 1.08 * size)
-    usual_heights = _usual_heights(pages, repeats)
+    usual_heights = _usual_heights(pages, candidates, repeats)
     rows: list[frozenset[int]] = []
     for lines, nearest_first, found in zip(pages, candidates, repeats, strict=True):
         chosen = set(found)
@@ -55,7 +59,8 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
             for row in side:
                 line = lines[row]
                 numbered = _NUMBER_AT_EDGE.search(_plain(line))
-                if row in chosen or (numbered and _at(line.box[1], usual_heights)):
+                small = line.size <= largest  # a chapter's title at the top of its page is text
+                if row in chosen or (numbered and small and _at(line.box[1], usual_heights)):
                     chosen.add(row)
                 else:
                     break  # what lies inside of a line of text is text
@@ -86,7 +91,9 @@ def _pattern(line: Line, large: float) -> str:
         return "#"
     if line.size > large:
         return text  # headings at the top of pages differ by their numbers too
-    return _DIGITS.sub("#", text.casefold())
+    section = _SECTION_NUMBER.match(text)  # two headings of one name are not one running head
+    kept = section[0] if section else ""
+    return kept + _DIGITS.sub("#", text[len(kept) :].casefold())
 
 
 def _repeating(
@@ -151,11 +158,26 @@ def _by_height(places: list[tuple[float, int, int]]) -> list[list[tuple[float, i
     return groups
 
 
-def _usual_heights(pages: Sequence[Sequence[Line]], repeats: Sequence[set[int]]) -> list[float]:
+def _usual_heights(
+    pages: Sequence[Sequence[Line]],
+    candidates: Sequence[tuple[list[int], list[int]]],
+    repeats: Sequence[set[int]],
+) -> list[float]:
+    """Heights where running heads stand on many pages, and text on few."""
     counts: Counter[float] = Counter()
-    for page, rows in enumerate(repeats):
+    there: Counter[float] = Counter()
+    for page, (sides, rows) in enumerate(zip(candidates, repeats, strict=True)):
         counts.update({round(pages[page][row].box[1]) for row in rows})
-    return [height for height, n in counts.items() if n >= 0.15 * len(pages)]
+        there.update({round(pages[page][row].box[1]) for side in sides for row in side})
+
+    def around(counted: Counter[float], height: float) -> int:
+        return sum(n for other, n in counted.items() if abs(other - height) <= SAME_HEIGHT)
+
+    return [
+        height for height, n in counts.items()
+        if n >= 0.15 * len(pages)
+        and around(counts, height) >= MOSTLY_RUNNING * around(there, height)
+    ]  # fmt: skip
 
 
 def _at(y: float, heights: Sequence[float]) -> bool:

@@ -74,6 +74,8 @@ def _line(page: _Plain, row: list[int], column: int) -> Line:
         boxes = [page.boxes[item] for item in row]
         x0, y0 = min(b[0] for b in boxes), min(b[1] for b in boxes)
         x1, y1 = max(b[2] for b in boxes), max(b[3] for b in boxes)
+    at = bisect_right(page.run_starts, spans[row.index(longest)][0]) - 1
+    font = page.run_fonts[at] if at >= 0 else None
     return Line(
         page=page.index,
         text=text,
@@ -85,6 +87,8 @@ def _line(page: _Plain, row: list[int], column: int) -> Line:
         is_fixed=is_fixed,
         lead=0 if is_bold or is_italic else _lead(page, spans[0][0], spans[-1][1]),
         column=column,
+        face=font.family if font else "",
+        is_caps=font.is_caps if font else False,
     )
 
 

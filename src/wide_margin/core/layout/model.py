@@ -38,6 +38,10 @@ class Line(NamedTuple):
     """Which column or zone of the page, in reading order."""
     marks: tuple[tuple[int, int], ...] = ()
     """Ranges of ``text`` that are marks of footnotes."""
+    face: str = ""
+    """Family of the font that most of it is set in."""
+    is_caps: bool = False
+    """Whether that font has small capitals."""
 
     def characters(self, start: int, end: int) -> list[SpanOnPage]:
         """The page characters behind text[start:end]."""

@@ -21,7 +21,7 @@ CAPTION = re.compile(
     re.I,
 )
 _NUMBERED = re.compile(r"^(?:[A-Z]|\d{1,3})(?:\.\d{1,3})*\.?\s+[^\W\d_]")
-_NOTE = re.compile(r"^\s*(?:\d{1,3}|[*†‡§¶])\s?\S")
+_NOTE = re.compile(r"^\s*(?:\d{1,3}(?!\.\d)|[*†‡§¶])\s?\S")
 _WORD = re.compile(r"[^\W\d_]+(?:-[^\W\d_]+)*")
 _SENTENCE_END = re.compile(r"[.!?:;…][\"'”’)\]]*\s*$")
 _LAST_PART = re.compile(r"([^\W\d_]+)[-" + LINE_END_HYPHEN + r"]$")
@@ -139,6 +139,8 @@ def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Mea
     step = line.box[3] - before.box[3]
     # The lines of a heading stand as far apart as its own size asks for.
     usual = max(measure.leading, (1.25 if line.size > 1.1 * measure.size else 1.05) * em)
+    if _ends_slanted_title(before, line, group, measure):
+        return True
     if line.is_fixed != before.is_fixed:  # a line of code, or a name at the end of a sentence?
         return abs(line.box[0] - before.box[0]) > 0.5 * em or step > 1.1 * usual
     if step > 1.3 * usual or step < 0:
@@ -157,6 +159,14 @@ def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Mea
         return True
     short = before.box[2] < measure.right - 0.25 * (measure.right - measure.left)
     return short and bool(_SENTENCE_END.search(before.text)) and line.text[:1].isupper()
+
+
+def _ends_slanted_title(before: Line, line: Line, group: list[Line], measure: _Measure) -> bool:
+    """Whether lines in italics that end short of the margin stand over text that is upright."""
+    if not before.is_italic or line.is_italic or not all(each.is_italic for each in group):
+        return False
+    short = before.box[2] < measure.right - 0.12 * (measure.right - measure.left)
+    return short and len(group) <= 3 and not line.text[:1].islower()
 
 
 def _hangs_on(before: Line, line: Line, group: list[Line], measure: _Measure) -> bool:

@@ -4,6 +4,7 @@ from bisect import bisect_left
 from collections import Counter, defaultdict
 from collections.abc import Sequence
 
+from wide_margin.core.geometry import Box
 from wide_margin.core.layout import PageLabels, Paragraph, tidy
 from wide_margin.core.outline.aligning import NEAR, Named, align
 from wide_margin.core.outline.contents import Contents, map_to_pages
@@ -45,7 +46,9 @@ def build_outline(
     """
     listings = between(listings)
     pages = _Pages(paragraphs, listings)
-    headings = find_headings(paragraphs, body_size, listings)
+    titles = frozenset(form for e in contents.entries for form in forms_of(e.title) if form)
+    listed = listed_rows(contents, paragraphs)
+    headings = find_headings(paragraphs, body_size, listings, listed, titles)
     records = [Record(heading=heading) for heading in headings]
     placed = list(dict.fromkeys(b for b in bookmarks if b.page is not None and b.title))
     records = _with_bookmarks(records, placed, pages)
@@ -66,6 +69,21 @@ def build_outline(
         for record, level, disputed in zip(records, levels, disputes, strict=True)
     ]
     return close_sections(sections, len(paragraphs), page_heights, sources), contents
+
+
+def listed_rows(contents: Contents, paragraphs: Sequence[Paragraph]) -> frozenset[int]:
+    """Rows of the paragraphs that are entries of a contents page, wherever on a page they stand."""
+    boxes: dict[int, list[Box]] = defaultdict(list)
+    for entry in (*contents.entries, *contents.figures):
+        boxes[entry.at_page].append(entry.box)
+    rows = set()
+    for row, paragraph in enumerate(paragraphs):
+        line = paragraph.pieces[0].line.box
+        middle = 0.5 * (line[1] + line[3])
+        for box in boxes.get(paragraph.page, ()):
+            if box[1] <= middle <= box[3] and box[0] - 2 <= line[0] <= box[2]:
+                rows.add(row)
+    return frozenset(rows)
 
 
 class _Pages:
@@ -345,14 +363,18 @@ def _worth_listing(records: Sequence[Record], sources: Sequence[str]) -> list[Re
             continue
         assert record.heading is not None
         number, style = number_of(record.title), record.heading.style
+        is_kind_listed = share_in_contents[style] > 0.5
+        if record.heading.is_sure and "bookmark" not in sources and not is_kind_listed:
+            kept.append(record)  # a contents page may go less deep than the headings
+            continue
         if number is not None and _counts_on(number, numbers):
             kept.append(record)
         elif "contents" in sources and "bookmark" not in sources and record.place < first_listed:
             kept.append(record)  # a contents page leaves out what stands before it
         elif "contents" in sources:
-            is_outer = record.heading.level < outermost
+            outside = record.heading.level < outermost
             if share_in_contents[style] < 0.15 and (
-                is_sparse or is_outer or share_of_bookmarks[style] > 0.15
+                is_sparse or outside or share_of_bookmarks[style] > 0.15
             ):
                 kept.append(record)
         elif 0.15 < share_of_bookmarks[style] < 0.92 or (

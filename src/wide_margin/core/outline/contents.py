@@ -29,6 +29,8 @@ _CONTENTS = squashed("contents")
 _LISTS_OF_FIGURES = squashed("list_of")
 MIN_ENTRIES = 3
 """A page with fewer lines that end in page numbers is no contents page, title or not."""
+MAX_WITHOUT = 5
+"""After so many rows without a number a list is over."""
 CLOSE = 3.0
 """Points within which two lines start at the same indentation."""
 
@@ -154,13 +156,13 @@ def _title_kind(text: str) -> str:
 
 def _rows(lines: Sequence[Line]) -> Iterator[_Row]:
     """Lines with the page number at their end, put together across the gap where need be."""
-    right = max((line.box[2] for line in lines), default=0.0)
     alone: list[Line] = [line for line in lines if _ONLY_PAGE.match(line.text.strip())]
     taken: set[int] = set()
     for line in lines:
         text = tidy(line.text.replace("\t", " "))
         if any(line is other for other in alone):
             continue
+        right = max(other.box[2] for other in lines if _share_a_column(line, other))
         box, printed, led = line.box, "", bool(_LEADERS.search(text))
         match = _PAGE_AT_END.match(text)
         gap_is_wide = "\t" in line.text or led
@@ -185,6 +187,11 @@ def _rows(lines: Sequence[Line]) -> Iterator[_Row]:
         )
 
 
+def _share_a_column(one: Line, other: Line) -> bool:
+    """Whether two lines stand above one another, as in the same column."""
+    return one.box[0] < other.box[2] and other.box[0] < one.box[2]
+
+
 def _beside(line: Line, alone: Sequence[Line], taken: set[int]) -> Line | None:
     """The bare number at the right of a line, at its height."""
     middle = 0.5 * (line.box[1] + line.box[3])
@@ -207,12 +214,24 @@ def _split_at_titles(rows: Sequence[_Row], kind: str) -> Iterator[tuple[str, boo
     for row in rows:
         if not row.printed and (title := _title_kind(row.text)):
             if part and kind != "none":
-                yield kind, has_title, part
+                yield kind, has_title, _as_far_as_listed(part)
             kind, has_title, part = title, True, []
         else:
             part.append(row)
     if part and kind != "none":
-        yield kind, has_title, part
+        yield kind, has_title, _as_far_as_listed(part)
+
+
+def _as_far_as_listed(rows: list[_Row]) -> list[_Row]:
+    """The rows up to the last number before the text begins, where a page goes on with text."""
+    last, without = 0, 0
+    for k, row in enumerate(rows):
+        without = 0 if row.printed else without + 1
+        if row.printed:
+            last = k + 1
+        elif without >= MAX_WITHOUT and last >= MIN_ENTRIES:
+            return rows[:last]
+    return rows
 
 
 def _entries_of(rows: Sequence[_Row]) -> list[_Found]:

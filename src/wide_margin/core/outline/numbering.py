@@ -4,9 +4,11 @@ import re
 from functools import lru_cache
 from typing import NamedTuple
 
-from wide_margin.core.lexicon import alternatives, number_words
+from wide_margin.core.lexicon import alternatives, first_word, first_words, number_words
 
-_WORDS = alternatives("chapter", "part", "section", "appendix", "book", "article")
+_THINGS = ("chapter", "part", "section", "appendix", "book", "article")
+_WORDS = alternatives(*_THINGS)
+_FIRST = first_words(*_THINGS)
 _ROMAN = r"(?=[IVXLC])(?:XC|XL|L?X{0,3})(?:IX|IV|V?I{0,3})"
 _COUNTED = "|".join(sorted((w for w in number_words() if w.isalpha()), key=len, reverse=True))
 _NAMED = re.compile(
@@ -35,7 +37,7 @@ class Number(NamedTuple):
 @lru_cache(maxsize=100_000)
 def number_of(title: str) -> Number | None:
     """Take the number off the front of a title; None where there is none."""
-    if match := _NAMED.match(title):
+    if first_word(title) in _FIRST and (match := _NAMED.match(title)):
         identifier = match["id"]
         return Number(
             match["word"].casefold(), identifier.count(".") + 1, title[match.end() :], identifier

@@ -28,6 +28,10 @@ class Font:
     is_bold: bool = False
     is_italic: bool = False
     is_fixed: bool = False
+    is_caps: bool = False
+    """Whether it has small capitals for small letters."""
+    family: str = ""
+    """The name without subset, size, weight and slant, as far as the name tells them apart."""
 
 
 class Frame(NamedTuple):

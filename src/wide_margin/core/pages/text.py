@@ -14,8 +14,12 @@ from wide_margin.core.pages.model import LINE_END_HYPHEN, LOOSE_ACCENTS, Font, F
 
 # TeX's Computer Modern family and the URW faces say weight and slant in letters of their own.
 _BOLD = re.compile(
-    r"bold|black|heavy|demi|(?:^|\+|-)(?:cm|sf|ec|lm)\w*bx|-medi|bd(?:\b|cn|ou)", re.I
-)
+    r"bold|black|heavy|demi|blk|w[6-9](?:\b|-)|-medi|bd(?:\b|cn|ou|ita)"
+    r"|(?:^|\+|-)(?:cm|sf|ec|lm|cs|hf|pl|t1x|newtx)\w*b[x\d]"
+    r"|(?:^|\+)(?:cm|cs)b\d|(?:libertine|biolinum|libertinus)\w*?[tm]b[io]?(?:$|-|_)", re.I
+)  # fmt: skip
+_CAPS = re.compile(r"smallcap|csc\d|caps|smcp|(?:-|[a-z])SC(?:\b|-|\d|$)|tcsc", re.I)
+_FAMILY = re.compile(r"^(?:[A-Za-z\d]{6}\+)?(?P<family>[^\W\d_]+)")
 _ITALIC = re.compile(
     r"ital|obli|slant|(?:^|\+)(?:cm|sf|ec)(?:ti|sl|bxti|bxsl|mi|itt|sltt)|-it\b", re.I
 )
@@ -187,4 +191,6 @@ def _font(address: int | None) -> Font:
         is_bold=bool(_BOLD.search(name) or flags & _BOLD_FLAG),
         is_italic=bool(_ITALIC.search(name) or flags & _ITALIC_FLAG),
         is_fixed=bool(_FIXED.search(name) or flags & _FIXED_FLAG),
+        is_caps=bool(_CAPS.search(name)),
+        family=match["family"] if (match := _FAMILY.match(name)) else name,
     )

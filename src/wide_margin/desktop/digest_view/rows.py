@@ -92,7 +92,7 @@ def field_rows(fields: Sequence[Field], kind: DocumentKind) -> list[DigestRow]:
             row = DigestRow(Shape.NONE, NOT_STATED, field.name, part=FIELDS)
         rows.append(row)
     if not fields:
-        told = "Nothing yet. “What you ask…” in the menu of kinds above keeps your questions for each kind."
+        told = "Nothing yet. “What you ask…” in the menu of kinds above keeps your questions."
         rows.append(DigestRow(Shape.NONE, told, part=FIELDS))
     return rows
 

@@ -1,0 +1,172 @@
+"""Paragraphs that may be headings, and how they are set."""
+
+import re
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import NamedTuple
+
+from wide_margin.core.layout import Paragraph, tidy
+from wide_margin.core.lexicon import LEADER, alternatives, first_word, first_words, number_words
+from wide_margin.core.outline.numbering import number_of
+
+MAX_WORDS = 22
+LARGER = 1.12
+"""Times the text's size from which a line counts as larger."""
+_LETTERS = re.compile(r"[^\W\d_]")
+_LEADERS = re.compile(rf"(?:[{LEADER}] ?){{4,}}")
+_PART_WORDS = alternatives("chapter", "part", "section", "appendix", "book", "article")
+BARE_LABEL = re.compile(rf"^{_PART_WORDS}\s+(?:\d+|[IVXLC]+|[A-Z]|[a-z]+)$", re.I)
+_BARE_NUMBER = re.compile(r"^(?:\d{1,2}|[IVXLC]{1,5}|[A-Z])$")
+_LABELS = first_words("chapter", "part", "section", "appendix", "book", "article") | set(
+    number_words("en")
+)
+_ONES = "|".join(number_words("en"))
+_COUNTED = re.compile(rf"^(?:{_PART_WORDS}\s+)?(?:{_ONES})(?:[ -](?:{_ONES}))?$", re.I)
+
+
+class Style(NamedTuple):
+    """How a line is set; headings of one level share it."""
+
+    size: float
+    is_bold: bool
+    is_italic: bool
+    is_capital: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Candidate:
+    """A paragraph, or a few joined, that may be a heading."""
+
+    title: str
+    style: Style
+    paragraph: int
+    """Row of its first paragraph."""
+    page: int
+    y: float
+    last: int = -1
+    """Row of its last paragraph, where several were joined."""
+    last_y: float = -1.0
+    """Top of that."""
+
+
+def style_of(paragraph: Paragraph) -> Style:
+    """The style of a paragraph's first line."""
+    line = paragraph.pieces[0].line
+    capital = line.is_caps or line.text.isupper()
+    capital = capital and sum(map(str.isalpha, line.text)) > 3
+    return Style(round(line.size * 2) / 2, line.is_bold, line.is_italic, capital)
+
+
+def title_in(paragraph: Paragraph) -> str:
+    """A paragraph's text as a title."""
+    return unspaced(tidy(paragraph.text.replace("\t", " ")))
+
+
+def unspaced(title: str) -> str:
+    """Letters set apart for show ("C O N T E N T S") as a word."""
+    tokens = title.split()
+    n_single = sum(len(token) == 1 and token.isalpha() for token in tokens)
+    return "".join(tokens) if len(tokens) >= 5 and n_single >= 0.8 * len(tokens) else title
+
+
+def find_candidates(
+    paragraphs: Sequence[Paragraph], body_size: float, passed_over: frozenset[int]
+) -> list[Candidate]:
+    """Everything that could be a heading: short, not a sentence, and set off or numbered.
+
+    Args:
+        paragraphs: All, in reading order.
+        body_size: The usual font size, in points.
+        passed_over: Rows that are none, such as the entries of a contents page.
+    """
+    found = []
+    face = body_face(paragraphs)
+    for row, paragraph in enumerate(paragraphs):
+        if row in passed_over or not _could_be(paragraph, body_size, face):
+            continue
+        line = paragraph.pieces[0].line
+        style = style_of(paragraph)
+        found.append(Candidate(title_in(paragraph), style, row, line.page, line.box[1]))
+    return _joined(found)
+
+
+def body_face(paragraphs: Sequence[Paragraph]) -> str:
+    """The family that most of the text is set in."""
+    counts: Counter[str] = Counter()
+    for paragraph in paragraphs:
+        counts[paragraph.pieces[0].line.face] += len(paragraph.text)
+    return counts.most_common(1)[0][0] if counts else ""
+
+
+def _could_be(paragraph: Paragraph, body_size: float, body_face: str) -> bool:
+    text = paragraph.text.strip()
+    if not 2 <= len(text) <= 300 or len(paragraph.pieces) > 4:
+        return False
+    if paragraph.kind == "caption" or (paragraph.kind == "note" and not text[:1].isdigit()):
+        return False
+    line = paragraph.pieces[0].line
+    larger = line.size >= 1.04 * body_size
+    start = text[:2]
+    numbered = start[:1].isdigit() or start[:1] == "§" or start[1:2] in (".", " ", ")")
+    set_off = line.is_bold or line.is_italic or line.is_caps or line.face != body_face
+    if not (larger or set_off or numbered or text.isupper()):
+        return False
+    if line.size < 0.75 * body_size:
+        return False
+    if line.is_fixed and not (larger or line.is_bold or start[:1].isdigit()):
+        return False
+    plain = text.replace("\t", " ")
+    number = number_of(plain)
+    if is_label(plain) or _BARE_NUMBER.match(plain):
+        return True
+    return _reads_as_title(plain, number.rest if number else plain)
+
+
+def is_label(text: str) -> bool:
+    """Whether a text only names a part: "Chapter 3", "Part II", "Seven"."""
+    if first_word(text) not in _LABELS:
+        return False
+    return bool(BARE_LABEL.match(text) or _COUNTED.match(text))
+
+
+def _reads_as_title(text: str, rest: str) -> bool:
+    """Whether a text has the length and the letters of a title."""
+    words = rest.split()
+    if not words or len(words) > MAX_WORDS or _LEADERS.search(text):
+        return False
+    n_letters = len(_LETTERS.findall(rest))
+    if n_letters < 2 or n_letters < 0.2 * len(rest.replace(" ", "")):
+        return False
+    return text[-1] not in ",;"
+
+
+def _joined(candidates: list[Candidate]) -> list[Candidate]:
+    """Join "Chapter 3" or a bare "3" to its title, and the lines of a title to one."""
+    joined: list[Candidate] = []
+    for candidate in candidates:
+        if joined and (title := _joined_title(joined[-1], candidate)):
+            first = joined[-1]
+            joined[-1] = replace(
+                first, title=title, style=candidate.style, last=candidate.paragraph,
+                last_y=candidate.y,
+            )  # fmt: skip
+        else:
+            joined.append(replace(candidate, last=candidate.paragraph, last_y=candidate.y))
+    return [c for c in joined if not _BARE_NUMBER.match(c.title) and not _COUNTED.match(c.title)]
+
+
+def _joined_title(first: Candidate, second: Candidate) -> str:
+    """The two as one title, "" where they are two headings."""
+    if second.page != first.page or second.paragraph != first.last + 1:
+        return ""
+    counted = _COUNTED.match(first.title)
+    bare = counted or BARE_LABEL.match(first.title) or _BARE_NUMBER.match(first.title)
+    if BARE_LABEL.match(second.title):
+        return ""
+    if bare and first.style.size >= 0.6 * second.style.size:
+        return second.title if counted else f"{first.title} {second.title}"
+    close = 0 <= second.y - first.last_y < 1.7 * second.style.size
+    if second.style == first.style and close and number_of(second.title) is None:
+        return f"{first.title} {second.title}"
+    return ""

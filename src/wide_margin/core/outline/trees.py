@@ -1,0 +1,69 @@
+"""Boosted decision trees, grown elsewhere: adding up what they say of rows of signs."""
+
+import json
+from dataclasses import dataclass
+from functools import cache
+from importlib import resources
+
+import numpy as np
+
+from wide_margin.core.geometry import FloatArray, IntArray
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Trees:
+    """Trees with t nodes in all; each node has a sign and a threshold, or is a leaf.
+
+    Source:
+        Friedman 2001, gradient boosting; log odds are the start plus the leaves reached.
+    """
+
+    names: tuple[str, ...]
+    """Of the signs, in the order of the columns."""
+    start: float
+    roots: IntArray
+    """Node at which each tree begins."""
+    sign: IntArray
+    """(t,) column, -1 for a leaf."""
+    threshold: FloatArray
+    """(t,) rows at most this go left."""
+    left: IntArray
+    right: IntArray
+    value: FloatArray
+    """(t,) what a leaf adds to the log odds."""
+
+    def log_odds(self, signs: FloatArray) -> FloatArray:
+        """(n,) for (n, signs) rows; one pass a level over all trees and rows at once."""
+        n = len(signs)
+        total = np.full(n, self.start)
+        if not n:
+            return total
+        rows = np.arange(n)
+        for root in self.roots:
+            at = np.full(n, root)
+            while True:
+                column = self.sign[at]
+                inner = column >= 0
+                if not inner.any():
+                    break
+                goes_left = signs[rows, np.maximum(column, 0)] <= self.threshold[at]
+                at = np.where(inner, np.where(goes_left, self.left[at], self.right[at]), at)
+            total += self.value[at]
+        return total
+
+
+def read_trees(text: str) -> Trees:
+    """Trees from the JSON that a script of bench/ writes."""
+    data = json.loads(text)
+    return Trees(
+        tuple(data["signs"]), float(data["start"]), np.array(data["roots"], np.int64),
+        np.array(data["sign"], np.int64), np.array(data["threshold"], np.float64),
+        np.array(data["left"], np.int64), np.array(data["right"], np.int64),
+        np.array(data["value"], np.float64),
+    )  # fmt: skip
+
+
+@cache
+def trees_named(name: str) -> Trees:
+    """The trees in a file of the package's data, such as "heading-trees.json"."""
+    return read_trees(resources.files("wide_margin.data").joinpath(name).read_text("utf-8"))
