@@ -27,7 +27,7 @@ SURE = 0.5
 """Log odds from which a candidate is a heading, whatever it looks like."""
 LEAST = -2.5
 """Those that one of the usual look must have; both chosen on families of documents left out."""
-AS_TITLE_MATTER = 10.0
+AS_TITLE_MATTER = 3.0
 """What it counts against a candidate to stand among title, authors and imprint."""
 LEAST_CAPITAL = -4.0
 """The same for one in capitals: hardly a document that the trees were grown on has headings in
@@ -80,6 +80,8 @@ def find_headings(
     look = look_of(candidates, paragraphs, body_size)
     signs = signs_of(candidates, paragraphs, body_size, look, contents, n_pages)
     odds = trees_named(TREES).log_odds(signs)
+    matter = np.array([c.paragraph in look.matter for c in candidates], dtype=bool)
+    odds = odds - AS_TITLE_MATTER * matter
     usual = np.array(usual_headings(candidates, look, body_size, len(paragraphs)), dtype=bool)
     capital = signs[:, SIGNS.index("capital")] > 0
     kept = np.flatnonzero(
