@@ -137,3 +137,27 @@ def test_every_tidied_word_is_found_in_what_was_tidied(text):
 @given(st.text(st.characters(max_codepoint=126, min_codepoint=32), max_size=60))
 def test_tidy_keeps_plain_text_as_it_is(text):
     assert tidy(text) == " ".join(text.split())
+
+
+def test_a_small_numbered_heading_low_on_a_page_is_no_footnote():
+    body = [line("The text of the page goes on and on.", 100.0 + 12 * k) for k in range(8)]
+    heading = line("4.3.1 Moving by hand", 240.0, size=9.0, box=(72.0, 240.0, 180.0, 249.0))
+    note = line("3 See the first edition.", 300.0, size=8.0, box=(72.0, 300.0, 180.0, 308.0))
+    kinds = {p.text: p.kind for p in paragraphs_of([[*body, heading, note]], 10.0, Counter())}
+    assert kinds["4.3.1 Moving by hand"] == "body"
+    assert kinds["3 See the first edition."] == "note"
+
+
+def test_a_title_in_italics_stands_apart_from_the_text_under_it():
+    title = line("File names with spaces", is_italic=True, box=(72.0, 100.0, 200.0, 110.0))
+    text = line("In the last release the names of files were changed.", 112.0)
+    assert [p.text for p in paragraphs_of([[title, text]], 10.0, Counter())] == [
+        title.text, text.text,
+    ]  # fmt: skip
+
+
+def test_italics_within_running_text_do_not_end_it():
+    first = line("It is told in the second book, which is called", 100.0)
+    second = line("The Wells of the North and of the South Country", 112.0, is_italic=True)
+    third = line("and was printed twice.", 124.0)
+    assert len(paragraphs_of([[first, second, third]], 10.0, Counter())) == 1

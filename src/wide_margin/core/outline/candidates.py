@@ -164,7 +164,9 @@ def _joined_title(first: Candidate, second: Candidate) -> str:
     bare = counted or BARE_LABEL.match(first.title) or _BARE_NUMBER.match(first.title)
     if BARE_LABEL.match(second.title):
         return ""
-    if bare and first.style.size >= 0.6 * second.style.size:
+    style = second.style
+    set_alike = style.size >= 0.75 * first.style.size or style.is_bold or style.is_capital
+    if bare and set_alike and first.style.size >= 0.6 * style.size:
         return second.title if counted else f"{first.title} {second.title}"
     close = 0 <= second.y - first.last_y < 1.7 * second.style.size
     if second.style == first.style and close and number_of(second.title) is None:

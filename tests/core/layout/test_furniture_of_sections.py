@@ -1,0 +1,80 @@
+"""Running heads that name sections, and headings that stand where running heads might."""
+
+from wide_margin.core.layout import find_furniture
+from wide_margin.core.layout.model import Line
+
+HEIGHT = 842.0
+WORDS = [
+    "old",
+    "new",
+    "deep",
+    "dry",
+    "wide",
+    "cold",
+    "far",
+    "near",
+    "high",
+    "low",
+    "red",
+    "blue",
+    "round",
+    "long",
+    "short",
+    "first",
+    "last",
+    "north",
+    "south",
+    "east",
+]
+NAMES = [f"The {word} well" for word in WORDS]
+
+
+def line(page, text, y, size=10.0):
+    box = (72.0, y, 72.0 + 5 * len(text), y + size)
+    return Line(page, text, ((0, len(text)),), box, size, False, False, False, 0, 0)
+
+
+def texts_left(pages):
+    furniture = find_furniture(pages, [HEIGHT] * len(pages))
+    return [[each.text for each in furniture.text_lines(k, lines)] for k, lines in enumerate(pages)]
+
+
+def test_headings_of_one_name_at_the_top_of_pages_are_no_running_heads():
+    pages = [
+        [line(k, "A manual", 36), line(k, f"2.{k + 1}.2 Procedure", 74, 12.0),
+         line(k, "Text that goes on.", 120), line(k, str(k + 1), 800)]
+        for k in range(8)
+    ]  # fmt: skip
+    left = texts_left(pages)
+    assert all(f"2.{k + 1}.2 Procedure" in on_page for k, on_page in enumerate(left))
+    assert all("A manual" not in on_page and str(k + 1) not in on_page
+               for k, on_page in enumerate(left))  # fmt: skip
+
+
+def test_a_running_head_with_the_number_of_its_section_is_set_aside():
+    heads = ["1.1 Wells"] * 4 + ["1.2 Buckets"] * 4
+    pages = [[line(k, head, 36), line(k, "Text that goes on.", 120)]
+             for k, head in enumerate(heads)]  # fmt: skip
+    assert all(left == ["Text that goes on."] for left in texts_left(pages))
+
+
+def test_the_large_title_of_a_chapter_at_the_top_is_text():
+    pages = [
+        [line(k, f"{k + 1} Chapter", 36, 25.0) if k % 3 == 0 else line(k, f"{k + 1} A manual", 36),
+         line(k, "Text that goes on.", 120)]
+        for k in range(12)
+    ]  # fmt: skip
+    left = texts_left(pages)
+    assert all(f"{k + 1} Chapter" in left[k] for k in range(0, 12, 3))
+    assert all(f"{k + 1} A manual" not in left[k] for k in range(12) if k % 3)
+
+
+def test_what_now_and_then_repeats_at_a_height_of_headings_makes_them_no_running_heads():
+    pages = [
+        [line(k, "A manual", 36),
+         line(k, "(continued from the page before)" if k % 5 == 0 else f"3.{k} {NAMES[k]}", 76),
+         line(k, "Text that goes on.", 120)]
+        for k in range(20)
+    ]  # fmt: skip
+    left = texts_left(pages)
+    assert all(f"3.{k} {NAMES[k]}" in left[k] for k in range(20) if k % 5)

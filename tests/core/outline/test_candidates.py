@@ -1,0 +1,103 @@
+"""What may be a heading, and which of it looks like one."""
+
+from collections import Counter
+
+import pytest
+
+from wide_margin.core.layout import paragraphs_of
+from wide_margin.core.layout.model import Line
+from wide_margin.core.outline.candidates import find_candidates, is_label, unspaced
+from wide_margin.core.outline.heading_signs import SIGNS, signs_of
+from wide_margin.core.outline.prominence import look_of, usual_headings
+
+BODY = "The keeper reads the staff every morning and writes the height into the book at once."
+
+
+def line(page, text, y, **changes):
+    size = changes.get("size", 10.0)
+    values = {"page": page, "text": text, "spans": ((0, len(text)),),
+              "box": (72.0, y, 72.0 + 5 * len(text), y + size), "size": size, "is_bold": False,
+              "is_italic": False, "is_fixed": False, "lead": 0, "column": 0,
+              "face": "Serif"}  # fmt: skip
+    return Line(**{**values, **changes})
+
+
+def pages_of(headings):
+    """A page for each heading, with text under it."""
+    pages = []
+    for page, (text, changes) in enumerate(headings):
+        size = changes.get("size", 10.0)
+        head = line(page, text, 80.0, **changes)
+        under = [line(page, BODY, 92.0 + size + 14 * k + 20 * (k // 2)) for k in range(8)]
+        pages.append([head, *under])
+    return paragraphs_of(pages, 10.0, Counter())
+
+
+def usual(paragraphs):
+    candidates = find_candidates(paragraphs, 10.0, frozenset())
+    look = look_of(candidates, paragraphs, 10.0)
+    flags = usual_headings(candidates, look, 10.0, len(paragraphs))
+    return [c.title for c, flag in zip(candidates, flags, strict=True) if flag]
+
+
+@pytest.mark.parametrize(
+    "changes",
+    [{"size": 14.0}, {"is_bold": True}, {"size": 12.0, "is_bold": True, "face": "Sans"}],
+)
+def test_what_is_larger_or_heavier_looks_like_a_heading(changes):
+    names = ["Wells", "Ropes", "Buckets", "Lids", "Chains"]
+    assert usual(pages_of([(name, changes) for name in names])) == names
+
+
+@pytest.mark.parametrize("changes", [{"face": "Sans"}, {"is_italic": True}, {"is_caps": True}])
+def test_another_face_italics_and_small_capitals_may_be_headings(changes):
+    paragraphs = pages_of([(name, changes) for name in ("Wells", "Ropes", "Buckets")])
+    titles = [c.title for c in find_candidates(paragraphs, 10.0, frozenset())]
+    assert titles == ["Wells", "Ropes", "Buckets"]
+
+
+def test_code_and_plain_text_are_no_candidates():
+    paragraphs = pages_of([("print(wells)", {"is_fixed": True, "face": "Mono"}), ("ropes", {})])
+    assert find_candidates(paragraphs, 10.0, frozenset()) == []
+
+
+def test_entries_of_a_contents_page_are_passed_over():
+    paragraphs = pages_of([("Wells", {"is_bold": True}), ("Ropes", {"is_bold": True})])
+    first = next(k for k, p in enumerate(paragraphs) if p.text == "Wells")
+    titles = [c.title for c in find_candidates(paragraphs, 10.0, frozenset({first}))]
+    assert titles == ["Ropes"]
+
+
+def test_a_label_on_a_line_of_its_own_is_joined_to_its_title():
+    page = [line(0, "Глава 2", 60.0, size=16.0), line(0, "Ведро", 84.0, size=20.0),
+            *[line(0, BODY, 120.0 + 14 * k) for k in range(5)]]  # fmt: skip
+    paragraphs = paragraphs_of([page], 10.0, Counter())
+    assert [c.title for c in find_candidates(paragraphs, 10.0, frozenset())] == ["Глава 2 Ведро"]
+
+
+@pytest.mark.parametrize(
+    ("text", "expected"),
+    [("Chapter 3", True), ("Kapitel IV", True), ("Часть 2", True), ("Seven", True),
+     ("Chapter 3 Wells", False), ("Wells", False), ("", False)],
+)  # fmt: skip
+def test_labels_of_parts_are_known_in_many_languages(text, expected):
+    assert is_label(text) is expected
+
+
+def test_letters_set_apart_are_a_word():
+    assert unspaced("C O N T E N T S") == "CONTENTS"
+    assert unspaced("A to Z") == "A to Z"
+
+
+def test_every_sign_has_a_column_and_a_value():
+    paragraphs = pages_of([("1 Wells", {"is_bold": True}), ("2 Ropes", {"is_bold": True})])
+    candidates = find_candidates(paragraphs, 10.0, frozenset())
+    look = look_of(candidates, paragraphs, 10.0)
+    signs = signs_of(candidates, paragraphs, 10.0, look, frozenset({"1wells", "wells"}), 2)
+    assert signs.shape == (2, len(SIGNS))
+    by_name = {name: signs[:, k].tolist() for k, name in enumerate(SIGNS)}
+    assert by_name["numbered"] == [1, 1]
+    assert by_name["counts on"] == [1, 1]
+    assert by_name["in contents"] == [1, 0]
+    assert by_name["text after"] == [1, 1]
+    assert by_name["bold"] == [1, 1]
