@@ -4,29 +4,7 @@ from wide_margin.core.layout import find_furniture
 from wide_margin.core.layout.model import Line
 
 HEIGHT = 842.0
-WORDS = [
-    "old",
-    "new",
-    "deep",
-    "dry",
-    "wide",
-    "cold",
-    "far",
-    "near",
-    "high",
-    "low",
-    "red",
-    "blue",
-    "round",
-    "long",
-    "short",
-    "first",
-    "last",
-    "north",
-    "south",
-    "east",
-]
-NAMES = [f"The {word} well" for word in WORDS]
+NAMES = [f"The {letter}{letter.lower()} well" for letter in "ABCDEFGHIJKLMNOPQRST"]
 
 
 def line(page, text, y, size=10.0):
