@@ -19,7 +19,7 @@ from wide_margin.core.outline.candidates import (
 )
 from wide_margin.core.outline.heading_signs import SIGNS, signs_of
 from wide_margin.core.outline.jumps import without_jumps
-from wide_margin.core.outline.numbering import number_before, number_of
+from wide_margin.core.outline.numbering import goes_on, number_before, number_of
 from wide_margin.core.outline.prominence import look_of, usual_headings
 from wide_margin.core.outline.trees import trees_named
 
@@ -141,7 +141,7 @@ def _with_run_ins(
         if not 3 <= len(title) <= 80 or not title[0].isalnum() or _CODE.search(title):
             continue
         if number is not None and number.depth > 1:
-            if _counts_on(number.identifier, seen):
+            if goes_on(number.identifier, seen):
                 seen.add(number.identifier)
                 numbered.append(found)
         elif lead.endswith(".") and paragraph.kind == "body" and title[0].isupper():
@@ -152,16 +152,6 @@ def _with_run_ins(
     lowest = min(c.style.size for c in candidates)
     plain = [replace(c, style=c.style._replace(size=lowest - 1.0)) for c in plain]
     return sorted([*candidates, *numbered, *plain], key=lambda c: c.paragraph)
-
-
-def _counts_on(identifier: str, seen: set[str]) -> bool:
-    parent, _, last = identifier.rpartition(".")
-    if not parent:
-        return True
-    if not last.isdigit() or identifier in seen:
-        return False
-    before = f"{parent}.{int(last) - 1}"
-    return before in seen or (last == "1" and (parent in seen or not seen or "." not in parent))
 
 
 def _levels(candidates: list[Candidate]) -> list[int]:

@@ -61,3 +61,14 @@ def number_before(number: Number) -> str:
     if name.isdigit():
         return str(int(name) - 1)
     return chr(ord(name) - 1) if len(name) == 1 and "B" <= name <= "Z" else ""
+
+
+def goes_on(identifier: str, seen: set[str]) -> bool:
+    """Whether a number that alone sets a line off has another before it; a decimal has none."""
+    parent, _, last = identifier.rpartition(".")
+    if not parent:
+        return True
+    if not last.isdigit() or identifier in seen:
+        return False
+    first = last == "1" and (parent in seen or not seen or "." not in parent)
+    return f"{parent}.{int(last) - 1}" in seen or first

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from wide_margin.core.layout import Paragraph
 from wide_margin.core.lexicon import alternatives
 from wide_margin.core.outline.candidates import LARGER, Candidate, Style, style_of
-from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.numbering import goes_on, number_of
 
 SMALLER = 0.88
 """Times the text's size below which nothing stands out."""
@@ -80,22 +80,11 @@ def usual_headings(
         if is_usual and number is not None:
             style = candidate.style
             set_off = style.is_bold or style.is_capital or style.size >= LARGER * body_size
-            is_usual = set_off or _goes_on(number.identifier, seen)
+            is_usual = set_off or goes_on(number.identifier, seen)
             if is_usual:
                 seen.add(number.identifier)
         usual.append(is_usual)
     return usual
-
-
-def _goes_on(identifier: str, seen: set[str]) -> bool:
-    """Whether a number that alone sets a line off has another before it; a decimal has none."""
-    parent, _, last = identifier.rpartition(".")
-    if not parent:
-        return True
-    if not last.isdigit() or identifier in seen:
-        return False
-    first = last == "1" and (parent in seen or not seen or "." not in parent)
-    return f"{parent}.{int(last) - 1}" in seen or first
 
 
 def _title_matter(out: Sequence[Candidate], first_row: int) -> frozenset[int]:
