@@ -44,9 +44,9 @@ class Candidate:
     """Row of its first paragraph."""
     page: int
     y: float
-    last: int = -1
+    last: int
     """Row of its last paragraph, where several were joined."""
-    last_y: float = -1.0
+    last_y: float
     """Top of that."""
 
 
@@ -87,7 +87,8 @@ def find_candidates(
             continue
         line = paragraph.pieces[0].line
         style = style_of(paragraph)
-        found.append(Candidate(title_in(paragraph), style, row, line.page, line.box[1]))
+        y = line.box[1]
+        found.append(Candidate(title_in(paragraph), style, row, line.page, y, row, y))
     return _joined(found)
 
 
@@ -152,7 +153,7 @@ def _joined(candidates: list[Candidate]) -> list[Candidate]:
                 last_y=candidate.y,
             )  # fmt: skip
         else:
-            joined.append(replace(candidate, last=candidate.paragraph, last_y=candidate.y))
+            joined.append(candidate)
     return [c for c in joined if not _BARE_NUMBER.match(c.title) and not _COUNTED.match(c.title)]
 
 
