@@ -35,6 +35,7 @@ bench: venv system
 	$(OFFSCREEN) $(BIN)/python bench/run.py
 
 fit: venv
+	$(BIN)/pip install --quiet --disable-pip-version-check -c constraints.txt -e '.[fit]'
 	$(BIN)/python bench/fit_answers.py $(or $(MANUALS),.eval-documents) --write
 	$(if $(OUTLINES),$(BIN)/python bench/fit_headings.py $(OUTLINES) --write,@echo "OUTLINES=FOLDER names the documents of bench/outlines.json.gz; without it the trees stay.")
 	$(if $(PDFS),$(BIN)/python bench/fit_gist.py $(PDFS) --write,@echo "PDFS=FOLDER names the articles of bench/articles.json; without it the weights of the gist stay.")

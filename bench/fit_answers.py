@@ -37,12 +37,15 @@ from wide_margin.core.search.fine import (
 )
 
 WEIGHTS = ROOT / "src" / "wide_margin" / "data" / "answer-weights.json"
+USED = ", weights in use before"
 REFUSED = 0.04
 """Share of the answered questions that may be declined; the bias of the odds is set by it."""
 RIDGE = 0.002
 """Against large weights, for each question of the fit."""
+BY_HAND = {"code": -2.0, "works": -1.0, "absent name": -4.0}
+"""Weights that signals which the sets hardly have are drawn to; all others are drawn to none."""
 SCALE = {"code": 0.3, "works": 0.1}
-"""Signals that some sets hardly have are held back: their weight is drawn to the one in use."""
+"""How far these may go from there."""
 
 
 @dataclass(eq=False)
@@ -86,10 +89,14 @@ def case_of(document: ReadDocument, item: Item) -> Case | None:
     return Case(found.pages, found.answers, page_of, on_gold, is_answer) if len(page_of) else None
 
 
+def prior(names: Sequence[str]) -> FloatArray:
+    """What weights are drawn to: nothing from an earlier fit, so that fits can be repeated."""
+    return np.array([BY_HAND.get(name, 0.0) for name in names])
+
+
 def fit_choice(
     signals: Sequence[FloatArray],
     gold: Sequence[BoolArray],
-    start: FloatArray,
     names: Sequence[str],
 ) -> FloatArray:
     """Weights under which the softmax over each list puts most on what is gold.
@@ -102,9 +109,10 @@ def fit_choice(
         (x.astype(float), y) for x, y in zip(signals, gold, strict=True) if 0 < y.sum() < len(y)
     ]
     held = np.array([1.0 / SCALE.get(name, 1.0) ** 2 for name in names])
+    start = prior(names)
 
     def loss(weights: FloatArray) -> tuple[float, FloatArray]:
-        apart = weights - np.where(held > 1, start, 0.0)
+        apart = weights - start
         total = 0.5 * RIDGE * len(lists) * float(held @ apart**2)
         slope = RIDGE * len(lists) * held * apart
         for x, y in lists:
@@ -151,8 +159,10 @@ def evidence_cases(document: ReadDocument, items: list[Item]) -> FloatArray:
     return np.array(rows).reshape(-1, len(EVIDENCE))
 
 
-def fit_odds(yes: FloatArray, no: FloatArray, start: FloatArray) -> FloatArray:
+def fit_odds(yes: FloatArray, no: FloatArray) -> FloatArray:
     """Logistic weights that tell answered from not answered, both sides of equal weight."""
+    start = prior(EVIDENCE)
+    held = np.array([0.0 if n == "bias" else 2.0 if n in BY_HAND else 0.1 for n in EVIDENCE])
     x = np.concatenate([yes, no])
     y = np.concatenate([np.ones(len(yes)), np.zeros(len(no))])
     w = np.where(y > 0, 0.5 / max(len(yes), 1), 0.5 / max(len(no), 1)) * 400
@@ -161,8 +171,8 @@ def fit_odds(yes: FloatArray, no: FloatArray, start: FloatArray) -> FloatArray:
         apart = weights - start
         odds = 1 / (1 + np.exp(-np.clip(x @ weights, -30, 30)))
         right = np.where(y > 0, odds, 1 - odds)
-        slope = x.T @ (w * (odds - y)) + 4.0 * apart
-        return -float(w @ np.log(right + 1e-12)) + 2.0 * float(apart @ apart), slope
+        slope = x.T @ (w * (odds - y)) + 2.0 * held * apart
+        return -float(w @ np.log(right + 1e-12)) + float(held @ apart**2), slope
 
     weights: FloatArray = minimize(loss, start, jac=True, method="L-BFGS-B").x
     weights[0] += ENOUGH - float(np.quantile(yes @ weights, REFUSED))
@@ -195,9 +205,8 @@ def main() -> None:
         print(f"{name}: {len(cases[name])} questions, {len(no[name])} not answered", flush=True)
     now = ranking_weights()
     figures = judge(cases, yes, no, now)
-    page, answer = fit_all([c for its in cases.values() for c in its], now)
-    odds = fit_odds(np.concatenate(list(yes.values())), np.concatenate(list(no.values())),
-                    evidence_weights())  # fmt: skip
+    page, answer = fit_all([c for its in cases.values() for c in its])
+    odds = fit_odds(np.concatenate(list(yes.values())), np.concatenate(list(no.values())))
     digest = hashlib.sha256(json.dumps(sets, sort_keys=True).encode())
     for name in sorted(paths):
         if paths[name].exists():
@@ -208,7 +217,7 @@ def main() -> None:
             "documents": len(sets), "questions": sum(map(len, cases.values())),
             "sha256": digest.hexdigest(),
         },
-        "left out": {key: round(value, 3) for key, value in figures.items()},
+        "left out": {key: round(value, 3) for key, value in figures.items() if USED not in key},
         "page": dict(zip(PAGE_SIGNALS, page.round(3).tolist(), strict=True)),
         "answer": dict(zip(ANSWER_SIGNALS, answer.round(3).tolist(), strict=True)),
         "answered": dict(zip(EVIDENCE, odds.round(3).tolist(), strict=True)),
@@ -218,15 +227,13 @@ def main() -> None:
         WEIGHTS.write_text(json.dumps(data, indent=1) + "\n", encoding="utf-8")
 
 
-def fit_all(cases: list[Case], now: dict[str, FloatArray]) -> tuple[FloatArray, FloatArray]:
+def fit_all(cases: list[Case]) -> tuple[FloatArray, FloatArray]:
     """Weights of pages and of sentences."""
-    page = fit_choice(
-        [c.pages for c in cases], [c.on_gold for c in cases], now["page"], PAGE_SIGNALS
-    )
+    page = fit_choice([c.pages for c in cases], [c.on_gold for c in cases], PAGE_SIGNALS)
     inside = [c for c in cases if c.is_answer.any()]
     answer = fit_choice(
         [c.answers[c.on_gold] for c in inside], [c.is_answer[c.on_gold] for c in inside],
-        now["answer"], ANSWER_SIGNALS,
+        ANSWER_SIGNALS,
     )  # fmt: skip
     return page, answer
 
@@ -243,11 +250,10 @@ def judge(
     areas: list[tuple[float, float]] = []
     used = evidence_weights()
     for name, its in cases.items():
-        page, answer = fit_all([c for o in cases if o != name for c in cases[o]], now)
+        page, answer = fit_all([c for o in cases if o != name for c in cases[o]])
         odds = fit_odds(
             np.concatenate([yes[o] for o in yes if o != name]),
             np.concatenate([no[o] for o in no if o != name]),
-            used,
         )
         right += [(first_right(c, page), first_right(c, now["page"])) for c in its]
         with_answer = [c for c in its if c.is_answer.any()]
@@ -261,7 +267,7 @@ def judge(
     for key, pairs in (("page first", right), ("sentence first", holds), ("area", areas)):
         fitted, before = np.mean(pairs, axis=0)
         figures[key] = float(fitted)
-        figures[f"{key}, weights in use before"] = float(before)
+        figures[f"{key}{USED}"] = float(before)
     return figures
 
 

@@ -8,7 +8,7 @@ FOLDER holds the files, each under its checksum (SHA-256) as SHA.pdf; ``--fetch`
 apt-get first. For each fold whole families are left out; with --write the trees grown on all go to
 src/wide_margin/data/heading-trees.json, with the date, a hash and the figures reached.
 
-Needs scikit-learn besides what the development set-up brings.
+Needs the packages of the extra "fit", which `make fit` installs.
 """
 
 import argparse
