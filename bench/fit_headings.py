@@ -32,7 +32,7 @@ from wide_margin.core.geometry import FloatArray
 from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline import headings
 from wide_margin.core.outline.build import between, listed_rows
-from wide_margin.core.outline.candidates import find_candidates
+from wide_margin.core.outline.candidates import body_face, find_candidates
 from wide_margin.core.outline.heading_signs import SIGNS, signs_of
 from wide_margin.core.outline.prominence import look_of, usual_headings
 from wide_margin.core.outline.titles import forms_of, similarity
@@ -77,10 +77,11 @@ def judge(item: dict[str, Any], path: Path) -> Judged:
         row for row, p in enumerate(paragraphs)
         if p.page in listings and p.pieces[0].line.size < 1.25 * size
     }  # fmt: skip
-    candidates = find_candidates(paragraphs, size, frozenset(passed_over))
+    face = body_face(paragraphs)
+    candidates = find_candidates(paragraphs, size, face, frozenset(passed_over))
     look = look_of(candidates, paragraphs, size)
     titles = frozenset(form for e in contents.entries for form in forms_of(e.title) if form)
-    signs = signs_of(candidates, paragraphs, size, look, titles, document.n_pages)
+    signs = signs_of(candidates, paragraphs, size, face, look, titles, document.n_pages)
     usual = usual_headings(candidates, look, size, len(paragraphs))
     by_page: dict[int, list[str]] = defaultdict(list)
     for _, page, title in item["outline"]:
@@ -144,7 +145,7 @@ def as_json(model: Any) -> dict[str, Any]:
 
 def f1(document: Judged, grown: dict[str, Any]) -> float:
     """F1 of the headings that trees and the usual look find together, before any contents page."""
-    odds = read_trees(json.dumps(grown)).log_odds(document.signs)
+    odds = read_trees(grown).log_odds(document.signs)
     capital = document.signs[:, SIGNS.index("capital")] > 0
     least = np.where(capital, headings.LEAST_CAPITAL, headings.LEAST)
     kept = (odds > headings.SURE) | (document.is_usual & (odds > least))

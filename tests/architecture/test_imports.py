@@ -9,6 +9,7 @@ import wide_margin
 LADDER = [
     "errors",
     "plain",
+    "shipped",
     "lexicon",
     "geometry",
     "jobs",

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from wide_margin.core.lexicon import (
     alternatives,
     bare,
-    counted,
+    number_in,
     ordinal_words,
     roman,
     roman_value,
@@ -36,7 +36,7 @@ def test_what_is_no_roman_numeral_has_no_value(text):
      ("ninety", 90), ("twelve-one", None), ("none", None)],
 )  # fmt: skip
 def test_numbers_in_words(text, value):
-    assert counted(text) == value
+    assert number_in(text) == value
 
 
 def test_every_word_of_a_thing_is_matched_whole_and_the_longer_one_first():

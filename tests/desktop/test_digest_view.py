@@ -334,7 +334,7 @@ def test_ones_own_questions_are_asked_and_kept_for_the_next_of_its_kind(hand, di
     answered = rows(digest, FIELDS)[2]
     assert answered.shape is Shape.LINE
     assert answered.place.startswith("p. ")
-    assert FieldSets().questions_of(digest.digest.kind) == tuple(named[1:])
+    hand.wait(lambda: FieldSets().questions_of(digest.digest.kind) == tuple(named[1:]))
 
 
 def test_facts_and_fields_are_saved_as_a_table(hand, digest, tmp_path):
@@ -390,3 +390,33 @@ def test_other_parts_are_composed_within_what_the_model_takes(
     assert body.origin == "composed"
     assert "part" not in body.model
     assert all(quote.backing for quote in body.quotes)
+
+
+def test_a_list_that_cannot_be_kept_is_asked_and_not_lost(hand, digest, tmp_path, monkeypatch):
+    blocked = tmp_path / "blocked"
+    blocked.write_text("in the way")
+    fields = digest.own_fields
+    monkeypatch.setattr(fields, "_kept", FieldSets(blocked / "fields"))
+    fields.take("How often are the gauges levelled?")
+    hand.wait(lambda: "could not be kept" in digest.status.text())
+    hand.wait(lambda: fields.fields)
+    assert fields.text() == "How often are the gauges levelled?"
+
+
+def test_the_same_questions_are_not_asked_again_for_another_reach(hand, digest, monkeypatch):
+    digest.own_fields.take("How often are the gauges levelled?")
+    hand.wait(lambda: digest.own_fields.fields)
+    asked = []
+    monkeypatch.setattr(hand.reader.session, "fields", asked.append)
+    summary = hand.reader.summary
+    digest.set_reach(pages_reach(summary.labels, summary.n_pages, "1-9"))
+    hand.wait(lambda: digest.digest.reach == digest.reach)
+    assert asked == []
+    assert rows(digest, FIELDS)[1].name == "How often are the gauges levelled?"
+
+
+def test_a_part_without_lines_says_so_and_stays(hand, digest, monkeypatch):
+    monkeypatch.setattr(digest_view, "excerpts_of", lambda *_: [])
+    digest._compose("Sections", "Tell section by section what is said in it.")
+    assert "no lines to compose from" in digest.status.text()
+    assert hand.window.shown_view == "Digest"

@@ -4,8 +4,9 @@ import re
 import tomllib
 import unicodedata
 from functools import cache
-from importlib import resources
 from typing import Any
+
+from wide_margin.core.shipped import text_of
 
 LEADER = ".·…_‥"
 """Characters that lead from a title to its page number."""
@@ -16,8 +17,7 @@ _ROMAN_LETTERS = ("m", "cm", "d", "cd", "c", "xc", "l", "xl", "x", "ix", "v", "i
 
 @cache
 def _tables() -> dict[str, Any]:
-    path = resources.files("wide_margin.data").joinpath("lexicon.toml")
-    return tomllib.loads(path.read_text("utf-8"))
+    return tomllib.loads(text_of("lexicon.toml"))
 
 
 @cache
@@ -89,11 +89,7 @@ def thing_of(word: str) -> str:
 @cache
 def number_words(*languages: str) -> dict[str, int]:
     """What number each word is, from "zero" to "thousand"; of all languages where none is given."""
-    numbers: dict[str, int] = {}
-    for language, words in _tables()["numbers"].items():
-        if not languages or language in languages:
-            for value, word in enumerate(words):
-                numbers.setdefault(word, value)
+    numbers = _places_in("numbers", languages)
     for language, values in _tables()["tens"].items():
         if not languages or language in languages:
             numbers |= values
@@ -102,27 +98,38 @@ def number_words(*languages: str) -> dict[str, int]:
 
 @cache
 def ordinal_words(*languages: str) -> dict[str, int]:
-    """What place each ordinal is: {"first": 1, …}."""
-    ordinals: dict[str, int] = {}
-    for language, words in _tables()["ordinals"].items():
+    """What place each ordinal is: {"first": 1, …}; of all languages where none is given."""
+    return _places_in("ordinals", languages)
+
+
+def _places_in(table: str, languages: tuple[str, ...]) -> dict[str, int]:
+    """Each word of a table's lists with its place there; the first language to have it decides."""
+    found: dict[str, int] = {}
+    for language, words in _tables()[table].items():
         if not languages or language in languages:
             for value, word in enumerate(words):
-                ordinals.setdefault(word, value)
-    return ordinals
+                if word:
+                    found.setdefault(word, value)
+    return found
 
 
-def counted(text: str) -> int | None:
-    """The number that a text writes in figures or words: "12", "twelve", "twenty-one", "third"."""
-    word = text.strip().casefold()
+def number_in(word: str, *languages: str) -> int | None:
+    """The number that a word writes in figures or letters: "12", "twelve", "twenty-one", "third".
+
+    Args:
+        word: One word, in any case.
+        languages: Whose words count; those of all where none is given.
+    """
+    word = word.strip().casefold()
     if word.isascii() and word.isdigit():
         return int(word)
-    known = number_words()
+    known = number_words(*languages)
     if word in known:
         return known[word]
     tens, _, ones = word.partition("-")
     if known.get(tens, 0) >= 20 and 0 < known.get(ones, 0) < 10:
         return known[tens] + known[ones]
-    return ordinal_words().get(word)
+    return ordinal_words(*languages).get(word)
 
 
 def roman_value(text: str) -> int:

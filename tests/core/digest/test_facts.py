@@ -1,10 +1,11 @@
 """What a document is, read from made title pages."""
 
+import pikepdf
 import pytest
 
 from tests.making import STYLES, make_pdf, read_document
 from wide_margin.core.digest import DocumentKind
-from wide_margin.core.digest.facts import find_facts
+from wide_margin.core.digest.facts import facts_within, find_facts
 from wide_margin.core.digest.kinds import kind_of
 from wide_margin.core.digest.names import is_name, names_in_line, same_person, split_people
 
@@ -98,29 +99,27 @@ def test_edition_and_licence_are_quoted(facts_of):
     assert "Permission is granted" in facts.licence.text
 
 
-def test_what_the_file_says_otherwise_is_told(tmp_path, monkeypatch):
-    import pikepdf
-
-    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+def facts_with_title(tmp_path, first_page, title):
+    """The facts of a document whose file gives a title of its own."""
     path, other = tmp_path / "made.pdf", tmp_path / "other.pdf"
-    make_pdf(path, [[("title", "Keeping a Village Well"), *BODY], BODY])
+    make_pdf(path, [first_page, BODY])
     with pikepdf.open(path) as pdf:
-        pdf.docinfo["/Title"] = "Annual Accounts of the Railway"
+        pdf.docinfo["/Title"] = title
         pdf.save(other)
-    facts = find_facts(read_document(other))
+    return find_facts(read_document(other))
+
+
+def test_what_the_file_says_otherwise_is_told(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    first = [("title", "Keeping a Village Well"), *BODY]
+    facts = facts_with_title(tmp_path, first, "Annual Accounts of the Railway")
     assert facts.title.text == "Keeping a Village Well"
     assert any("Annual Accounts" in told for told in facts.disagreements)
 
 
 def test_a_title_set_letter_by_letter_is_read_with_the_metadata(tmp_path):
-    import pikepdf
-
-    path, other = tmp_path / "made.pdf", tmp_path / "other.pdf"
-    make_pdf(path, [[("text", "K E E P I N G A V I L L A G E W E L L"), *BODY], BODY])
-    with pikepdf.open(path) as pdf:
-        pdf.docinfo["/Title"] = "Keeping a Village Well"
-        pdf.save(other)
-    facts = find_facts(read_document(other))
+    first = [("text", "K E E P I N G A V I L L A G E W E L L"), *BODY]
+    facts = facts_with_title(tmp_path, first, "Keeping a Village Well")
     assert facts.title.text == "Keeping a Village Well"
     assert facts.title.locator.page == 0
     assert facts.disagreements == ()
@@ -199,3 +198,13 @@ def test_the_same_person_by_family_name_and_initial():
 def test_people_of_the_metadata():
     assert split_people("Lindqvist, Marta") == ["Marta Lindqvist"]
     assert split_people("Marta Lindqvist; Aino Perälä") == ["Marta Lindqvist", "Aino Perälä"]
+
+
+def test_facts_within_a_reach_are_those_stated_there(handbook):
+    facts = find_facts(handbook)
+    title_page = facts.title.locator.page
+    assert facts_within(facts, title_page, title_page).title == facts.title
+    elsewhere = facts_within(facts, 100, 120)
+    assert elsewhere.title is None
+    assert elsewhere.authors == ()
+    assert (elsewhere.kind, elsewhere.n_pages) == (facts.kind, facts.n_pages)

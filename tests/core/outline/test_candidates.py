@@ -34,7 +34,7 @@ def pages_of(headings):
 
 
 def usual(paragraphs):
-    candidates = find_candidates(paragraphs, 10.0, frozenset())
+    candidates = find_candidates(paragraphs, 10.0, "Serif", frozenset())
     look = look_of(candidates, paragraphs, 10.0)
     flags = usual_headings(candidates, look, 10.0, len(paragraphs))
     return [c.title for c, flag in zip(candidates, flags, strict=True) if flag]
@@ -52,19 +52,19 @@ def test_what_is_larger_or_heavier_looks_like_a_heading(changes):
 @pytest.mark.parametrize("changes", [{"face": "Sans"}, {"is_italic": True}, {"is_caps": True}])
 def test_another_face_italics_and_small_capitals_may_be_headings(changes):
     paragraphs = pages_of([(name, changes) for name in ("Wells", "Ropes", "Buckets")])
-    titles = [c.title for c in find_candidates(paragraphs, 10.0, frozenset())]
+    titles = [c.title for c in find_candidates(paragraphs, 10.0, "Serif", frozenset())]
     assert titles == ["Wells", "Ropes", "Buckets"]
 
 
 def test_code_and_plain_text_are_no_candidates():
     paragraphs = pages_of([("print(wells)", {"is_fixed": True, "face": "Mono"}), ("ropes", {})])
-    assert find_candidates(paragraphs, 10.0, frozenset()) == []
+    assert find_candidates(paragraphs, 10.0, "Serif", frozenset()) == []
 
 
 def test_entries_of_a_contents_page_are_passed_over():
     paragraphs = pages_of([("Wells", {"is_bold": True}), ("Ropes", {"is_bold": True})])
     first = next(k for k, p in enumerate(paragraphs) if p.text == "Wells")
-    titles = [c.title for c in find_candidates(paragraphs, 10.0, frozenset({first}))]
+    titles = [c.title for c in find_candidates(paragraphs, 10.0, "Serif", frozenset({first}))]
     assert titles == ["Ropes"]
 
 
@@ -72,7 +72,9 @@ def test_a_label_on_a_line_of_its_own_is_joined_to_its_title():
     page = [line(0, "Глава 2", 60.0, size=16.0), line(0, "Ведро", 84.0, size=20.0),
             *[line(0, BODY, 120.0 + 14 * k) for k in range(5)]]  # fmt: skip
     paragraphs = paragraphs_of([page], 10.0, Counter())
-    assert [c.title for c in find_candidates(paragraphs, 10.0, frozenset())] == ["Глава 2 Ведро"]
+    assert [c.title for c in find_candidates(paragraphs, 10.0, "Serif", frozenset())] == [
+        "Глава 2 Ведро"
+    ]
 
 
 @pytest.mark.parametrize(
@@ -91,9 +93,9 @@ def test_letters_set_apart_are_a_word():
 
 def test_every_sign_has_a_column_and_a_value():
     paragraphs = pages_of([("1 Wells", {"is_bold": True}), ("2 Ropes", {"is_bold": True})])
-    candidates = find_candidates(paragraphs, 10.0, frozenset())
+    candidates = find_candidates(paragraphs, 10.0, "Serif", frozenset())
     look = look_of(candidates, paragraphs, 10.0)
-    signs = signs_of(candidates, paragraphs, 10.0, look, frozenset({"1wells", "wells"}), 2)
+    signs = signs_of(candidates, paragraphs, 10.0, "Serif", look, frozenset({"1wells", "wells"}), 2)
     assert signs.shape == (2, len(SIGNS))
     by_name = {name: signs[:, k].tolist() for k, name in enumerate(SIGNS)}
     assert by_name["numbered"] == [1, 1]

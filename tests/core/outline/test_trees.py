@@ -1,7 +1,5 @@
 """Boosted trees: what they say is the start and the leaves reached."""
 
-import json
-
 import numpy as np
 import pytest
 from hypothesis import given
@@ -26,17 +24,17 @@ TWO = {
      ((1.0, 1.0), -0.75)],
 )  # fmt: skip
 def test_leaves_are_added_to_the_start(row, odds):
-    trees = read_trees(json.dumps(TWO))
+    trees = read_trees(TWO)
     assert trees.log_odds(np.array([row], np.float32))[0] == pytest.approx(odds)
 
 
 def test_no_rows_give_no_odds():
-    assert len(read_trees(json.dumps(TWO)).log_odds(np.zeros((0, 2), np.float32))) == 0
+    assert len(read_trees(TWO).log_odds(np.zeros((0, 2), np.float32))) == 0
 
 
 @given(st.lists(st.tuples(st.floats(0, 3), st.booleans()), min_size=1, max_size=40))
 def test_rows_are_judged_one_by_one(rows):
-    trees = read_trees(json.dumps(TWO))
+    trees = read_trees(TWO)
     signs = np.array(rows, np.float32)
     together = trees.log_odds(signs)
     assert together.tolist() == [trees.log_odds(signs[k : k + 1])[0] for k in range(len(rows))]

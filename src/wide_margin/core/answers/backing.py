@@ -8,7 +8,7 @@ from difflib import SequenceMatcher
 import numpy as np
 
 from wide_margin.core.answers.model import Verdict
-from wide_margin.core.lexicon import number_words, ordinal_words
+from wide_margin.core.lexicon import number_in
 from wide_margin.core.search.analysis import Analyser, is_common
 from wide_margin.core.search.vectors import frequency_rank, said_rarely, vectors_of
 
@@ -37,9 +37,9 @@ _CLAUSE = re.compile(
     re.I,
 )
 _SENTENCE = re.compile(r"(?<=[.!?])\s+")
-_NUMBER_WORDS = number_words("en") | {"once": 1, "twice": 2, "dozen": 12} | {
-    word: value for word, value in ordinal_words("en").items() if 4 <= value <= 10
-}  # fmt: skip
+_OTHER_NUMBERS = {"once": 1, "twice": 2, "dozen": 12}
+_NO_QUANTITIES = ("zeroth", "first", "second", "third")
+"""They put sentences in order, and a second is a unit."""
 _UNITS = {
     "length": "mm millimetre millimeter cm centimetre centimeter m metre meter km kilometre kilometer"
     " inch inches foot feet mile yard",
@@ -201,12 +201,8 @@ def _value(word: str) -> float | None:
             return float(plain.replace(",", "."))
         except ValueError:
             return None
-    if word in _NUMBER_WORDS:
-        return float(_NUMBER_WORDS[word])
-    parts = word.split("-")
-    if len(parts) == 2 and all(part in _NUMBER_WORDS for part in parts):
-        return float(_NUMBER_WORDS[parts[0]] + _NUMBER_WORDS[parts[1]])
-    return None
+    number = _OTHER_NUMBERS.get(word, number_in(word, "en"))
+    return None if number is None or word in _NO_QUANTITIES else float(number)
 
 
 def _unit_of(word: str) -> str:

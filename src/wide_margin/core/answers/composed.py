@@ -144,9 +144,11 @@ def compose(
     for k, part in enumerate(parts, start=1):
         if on_part is not None:
             on_part(k, len(parts))
-        messages = request_for(question, part, form=form, freely=freely, with_general=with_general)
-        found += _written(messages, part, model, token, on_statement, analyser,
-                          with_general=with_general)  # fmt: skip
+        general = with_general and k == len(parts)  # said once, and last
+        messages = request_for(question, part, form=form, freely=freely, with_general=general)
+        found += _written(
+            messages, part, model, token, on_statement, analyser, with_general=general
+        )
     return tuple(found)
 
 

@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-import json
 import re
 from functools import lru_cache
-from importlib import resources
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -15,6 +13,7 @@ from wide_margin.core.geometry import FloatArray
 from wide_margin.core.search import Query, Weighed
 from wide_margin.core.search.analysis import words
 from wide_margin.core.search.spelling import is_unheard_of
+from wide_margin.core.shipped import json_of
 
 if TYPE_CHECKING:
     from wide_margin.core.answers.candidates import Candidate
@@ -60,8 +59,7 @@ def odds_of_answer(
 @lru_cache(maxsize=1)
 def evidence_weights() -> FloatArray:
     """(EVIDENCE,) by a logistic fit to questions that a document answers and does not answer."""
-    text = resources.files("wide_margin.data").joinpath("answer-weights.json").read_text("utf-8")
-    weights = json.loads(text)["answered"]
+    weights = json_of("answer-weights.json")["answered"]
     return np.array([weights[name] for name in EVIDENCE])
 
 

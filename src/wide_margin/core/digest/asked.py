@@ -8,7 +8,6 @@ its own beside that wording is one for a fact, and left to the search.
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
-from importlib import resources
 
 from wide_margin.core.answers import Reach, section_reach
 from wide_margin.core.answers.form import Form, take_form
@@ -21,6 +20,7 @@ from wide_margin.core.lexicon import number_words, ordinal_words
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
 from wide_margin.core.search.vectors import vectors_of
+from wide_margin.core.shipped import text_of
 
 OWN_WORDS = 1
 """So many words of its own a question about the whole may have beside its wording."""
@@ -51,7 +51,7 @@ _KINDS = {kind: re.compile(pattern, re.I) for kind, pattern in _WORDINGS.items()
 
 
 def _vocabulary() -> frozenset[str]:
-    text = resources.files("wide_margin.data").joinpath("overview-words.txt").read_text("utf-8")
+    text = text_of("overview-words.txt")
     return frozenset(line for line in text.splitlines() if line and not line.startswith("#"))
 
 

@@ -18,7 +18,7 @@ class FieldSets:
     """The kept lists; each is a file that can be edited, copied and handed on."""
 
     def __init__(self, folder: Path | None = None) -> None:
-        """Args: folder: Where they are kept; the usual place where None."""
+        """Those in a folder; in the usual place where None."""
         self._folder = folder or default_folder()
 
     def text_of(self, kind: DocumentKind) -> str:

@@ -8,11 +8,9 @@ coverage: Gillick and Favre 2009; greedy with exchange). Both are linear in feat
 fitted on articles whose abstract is known and hidden (bench/fit_gist.py).
 """
 
-import json
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from importlib import resources
 
 import numpy as np
 
@@ -22,6 +20,7 @@ from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
+from wide_margin.core.shipped import json_of
 
 USUAL_WORDS = 120
 """Length of a gist where none is asked for."""
@@ -85,8 +84,7 @@ class Scored:
 @lru_cache(maxsize=1)
 def gist_weights() -> dict[str, FloatArray]:
     """The fitted weights: "sentence", "term", and "coverage" (one value)."""
-    text = resources.files("wide_margin.data").joinpath("gist-weights.json").read_text("utf-8")
-    data = json.loads(text)
+    data = json_of("gist-weights.json")
     return {
         "sentence": np.array([data["sentence"][name] for name in SENTENCE_FEATURES]),
         "term": np.array([data["term"][name] for name in TERM_FEATURES]),

@@ -4,7 +4,7 @@ import re
 from dataclasses import dataclass
 
 from wide_margin.core.layout import PageLabels
-from wide_margin.core.lexicon import alternatives
+from wide_margin.core.lexicon import alternatives, thing_of
 from wide_margin.core.outline import Outline
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.outline.titles import squash
@@ -59,7 +59,7 @@ def section_numbered(outline: Outline, word: str, identifier: str) -> int:
     for row, section in enumerate(outline.sections):
         number = number_of(section.title)
         if number and number.identifier.casefold() == identifier.casefold():
-            other_word = bool(word) and not number.scheme.startswith(word[:4].casefold())
+            other_word = bool(word) and thing_of(number.scheme) != thing_of(word)
             fitting.append((other_word, row))
     return min(fitting)[1] if fitting else -1
 

@@ -3,10 +3,9 @@
 import re
 from typing import NamedTuple
 
-from wide_margin.core.document import Locator, ReadDocument
+from wide_margin.core.document import Locator, ReadDocument, section_numbered
 from wide_margin.core.layout import SpanOnPage, tidy
 from wide_margin.core.lexicon import alternatives
-from wide_margin.core.outline.numbering import number_of
 
 _SECTION = re.compile(
     rf"(?<!\w){alternatives('section', 'chapter', 'part', 'appendix', in_text=True)}"
@@ -50,17 +49,9 @@ def find_references(document: ReadDocument, text: str) -> list[Reference]:
 
 
 def _section(document: ReadDocument, written: str, identifier: str) -> Reference:
-    wanted = identifier.casefold()
-    word = written.split()[0].casefold().rstrip("s.")
-    fitting = []
-    for index, section in enumerate(document.outline.sections):
-        number = number_of(section.title)
-        if number and number.identifier.casefold() == wanted:
-            # "part 2" and "chapter 2" are different places where both exist.
-            fitting.append((not number.scheme.startswith(word[:4]), index))
-    if not fitting:
+    index = section_numbered(document.outline, written.split()[0], identifier)
+    if index < 0:
         return _heading(document, written, identifier)
-    index = min(fitting)[1]
     section = document.outline.sections[index]
     paragraph = document.paragraphs[section.first_paragraph]
     spans = paragraph.spans(0, len(paragraph.text))

@@ -13,6 +13,8 @@ from wide_margin.core.outline.numbering import number_of
 MAX_WORDS = 22
 LARGER = 1.12
 """Times the text's size from which a line counts as larger."""
+CODE = re.compile(r"\w\(|[_={}\\;<>|]|\(\)")
+"""Signs that a line is a command or a formula."""
 _LETTERS = re.compile(r"[^\W\d_]")
 _LEADERS = re.compile(rf"(?:[{LEADER}] ?){{4,}}")
 _PART_WORDS = alternatives("chapter", "part", "section", "appendix", "book", "article")
@@ -71,17 +73,17 @@ def unspaced(title: str) -> str:
 
 
 def find_candidates(
-    paragraphs: Sequence[Paragraph], body_size: float, passed_over: frozenset[int]
+    paragraphs: Sequence[Paragraph], body_size: float, face: str, passed_over: frozenset[int]
 ) -> list[Candidate]:
     """Everything that could be a heading: short, not a sentence, and set off or numbered.
 
     Args:
         paragraphs: All, in reading order.
         body_size: The usual font size, in points.
+        face: The family that most of the text is set in: see body_face.
         passed_over: Rows that are none, such as the entries of a contents page.
     """
     found = []
-    face = body_face(paragraphs)
     for row, paragraph in enumerate(paragraphs):
         if row in passed_over or not _could_be(paragraph, body_size, face):
             continue
@@ -100,7 +102,7 @@ def body_face(paragraphs: Sequence[Paragraph]) -> str:
     return counts.most_common(1)[0][0] if counts else ""
 
 
-def _could_be(paragraph: Paragraph, body_size: float, body_face: str) -> bool:
+def _could_be(paragraph: Paragraph, body_size: float, face: str) -> bool:
     text = paragraph.text.strip()
     if not 2 <= len(text) <= 300 or len(paragraph.pieces) > 4:
         return False
@@ -110,7 +112,7 @@ def _could_be(paragraph: Paragraph, body_size: float, body_face: str) -> bool:
     larger = line.size >= 1.04 * body_size
     start = text[:2]
     numbered = start[:1].isdigit() or start[:1] == "§" or start[1:2] in (".", " ", ")")
-    set_off = line.is_bold or line.is_italic or line.is_caps or line.face != body_face
+    set_off = line.is_bold or line.is_italic or line.is_caps or line.face != face
     if not (larger or set_off or numbered or text.isupper()):
         return False
     if line.size < 0.75 * body_size:

@@ -162,7 +162,8 @@ def _rows(lines: Sequence[Line]) -> Iterator[_Row]:
         text = tidy(line.text.replace("\t", " "))
         if any(line is other for other in alone):
             continue
-        right = max(other.box[2] for other in lines if _share_a_column(line, other))
+        beside = (other.box[2] for other in lines if _share_a_column(line, other))
+        right = max(beside, default=line.box[2])
         box, printed, led = line.box, "", bool(_LEADERS.search(text))
         match = _PAGE_AT_END.match(text)
         gap_is_wide = "\t" in line.text or led
@@ -172,7 +173,7 @@ def _rows(lines: Sequence[Line]) -> Iterator[_Row]:
             number = _beside(line, alone, taken)
             if number is not None:
                 taken.add(id(number))
-                printed = number.text.strip(" .·…_‥\t")
+                printed = number.text.strip(f" \t{LEADER}")
                 box = around([box, number.box])
         text = _LEADERS.sub(" ", text).strip(f" {LEADER}") or text
         yield _Row(

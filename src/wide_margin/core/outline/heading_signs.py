@@ -1,6 +1,5 @@
 """What speaks for a paragraph being a heading: signs of its own, of its style, of the document."""
 
-import re
 from collections import Counter, defaultdict
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
@@ -10,7 +9,7 @@ import numpy as np
 from wide_margin.core.geometry import Box, FloatArray
 from wide_margin.core.layout import Paragraph
 from wide_margin.core.lexicon import bare, first_word, first_words, squashed
-from wide_margin.core.outline.candidates import Candidate, Style, body_face
+from wide_margin.core.outline.candidates import CODE, Candidate, Style
 from wide_margin.core.outline.numbering import Number, number_before, number_of
 from wide_margin.core.outline.prominence import Look, strong_styles
 from wide_margin.core.outline.titles import forms_of
@@ -33,7 +32,6 @@ SIGNS = OWN + OF_STYLE + OF_DOCUMENT
 """The names of the columns."""
 MUCH_TEXT = 90
 """Characters from which a paragraph is running text."""
-_CODE = re.compile(r"\w\(|[_={}\\;<>|]|\(\)")
 _PARTS = first_words("chapter", "part", "section", "appendix", "book", "article")
 _FRONT = squashed(
     "abstract", "summary", "preface", "introduction", "contents", "acknowledgements", "references",
@@ -56,6 +54,7 @@ def signs_of(
     candidates: Sequence[Candidate],
     paragraphs: Sequence[Paragraph],
     body_size: float,
+    face: str,
     look: Look,
     contents: frozenset[str],
     n_pages: int,
@@ -66,6 +65,7 @@ def signs_of(
         candidates: In reading order.
         paragraphs: All of the document.
         body_size: The usual font size, in points.
+        face: The family that most of the text is set in.
         look: From look_of, for these candidates.
         contents: Squashed titles of the contents page's entries, with and without numbers.
         n_pages: Of the document.
@@ -73,11 +73,10 @@ def signs_of(
     if not candidates:
         return np.zeros((0, len(SIGNS)), np.float32)
     pages = _pages(paragraphs)
-    face = body_face(paragraphs)
     rows = {c.paragraph for c in candidates}
     seen: set[str] = set()
     own = []
-    for candidate in candidates:
+    for candidate, stands_out in zip(candidates, look.out, strict=True):
         number = number_of(candidate.title)
         counts = number is not None and counts_on(number, seen)
         if number is not None and (counts or number.depth == 1):
@@ -86,10 +85,9 @@ def signs_of(
             _own(candidate, paragraphs, body_size, face, pages[candidate.page], number, rows,
                  counts=counts, is_before_text=candidate.paragraph < look.first_row,
                  how_far=candidate.page / max(n_pages - 1, 1),
-                 in_contents=bool(forms_of(candidate.title) & contents))
+                 in_contents=bool(forms_of(candidate.title) & contents), stands_out=stands_out)
         )  # fmt: skip
     table = np.array(own, np.float32)
-    table[:, OWN.index("stands out")] = look.out
     strong = strong_styles(candidates, look.out, look.use, body_size, len(paragraphs))
     of_style = _of_styles(candidates, table, look.use, strong, n_pages)
     of_document = np.tile(
@@ -125,6 +123,7 @@ def _own(
     is_before_text: bool,
     how_far: float,
     in_contents: bool,
+    stands_out: bool,
 ) -> list[float]:
     """The signs named in OWN."""
     paragraph = paragraphs[candidate.paragraph]
@@ -145,7 +144,7 @@ def _own(
         candidate.style.is_capital, line.is_fixed,
         bool(after and after.pieces[0].line.is_bold), len(title.split()),
         sum(len(p.pieces) for p in paragraphs[candidate.paragraph : candidate.last + 1]),
-        n_letters / max(len(rest.replace(" ", "")), 1), bool(_CODE.search(title)),
+        n_letters / max(len(rest.replace(" ", "")), 1), bool(CODE.search(title)),
         title.endswith("."), title.endswith(":"), title.endswith(("?", "!")),
         title[:1].isupper() or title[:1].isdigit() or title[:1] in '§“"(¿¡«',
         number is not None, number.depth if number else 0, counts,
@@ -156,7 +155,7 @@ def _own(
         candidate.paragraph - 1 in rows, candidate.last + 1 in rows, paragraph.kind == "item",
         paragraph.kind in ("row", "entry"), is_before_text, how_far, in_contents,
         "\t" in paragraph.text, line.lead > 0, line.face != face, line.is_caps,
-        paragraph.kind == "note", line.box[1] / page.height, 0.0,
+        paragraph.kind == "note", line.box[1] / page.height, stands_out,
     ]  # fmt: skip
 
 
@@ -200,7 +199,7 @@ def _larger_ones(members: dict[Style, list[int]]) -> dict[Style, int]:
 
 
 def _pages(paragraphs: Sequence[Paragraph]) -> dict[int, _Page]:
-    """Left and right edge of the text on every page."""
+    """Where the text of every page stands."""
     edges: dict[int, list[Box]] = defaultdict(list)
     for paragraph in paragraphs:
         edges[paragraph.page].append(paragraph.pieces[0].line.box)

@@ -1,6 +1,5 @@
 """Headings on the pages: found by many signs weighed together, levels by number and type."""
 
-import re
 from collections import Counter, defaultdict
 from collections.abc import Sequence
 from dataclasses import replace
@@ -11,8 +10,10 @@ import numpy as np
 from wide_margin.core.geometry import Box, around
 from wide_margin.core.layout import Paragraph, tidy
 from wide_margin.core.outline.candidates import (
+    CODE,
     Candidate,
     Style,
+    body_face,
     find_candidates,
     style_of,
     title_in,
@@ -27,14 +28,13 @@ SURE = 0.5
 """Log odds from which a candidate is a heading, whatever it looks like."""
 LEAST = -2.5
 """Those that one of the usual look must have; both chosen on families of documents left out."""
-AS_TITLE_MATTER = 3.0
-"""What it counts against a candidate to stand among title, authors and imprint."""
 LEAST_CAPITAL = -4.0
 """The same for one in capitals: hardly a document that the trees were grown on has headings in
 capitals of the text's size, so they know little of them."""
+AS_TITLE_MATTER = 3.0
+"""Log odds that it takes from a candidate to stand among title, authors and imprint."""
 TREES = "heading-trees.json"
 """Grown by bench/fit_headings.py."""
-_CODE = re.compile(r"\w\(|[_={}\\;<>|]|\(\)")
 
 
 class Heading(NamedTuple):
@@ -75,10 +75,11 @@ def find_headings(
         row for row, p in enumerate(paragraphs)
         if p.page in listings and p.pieces[0].line.size < 1.25 * body_size
     }  # fmt: skip
-    candidates = find_candidates(paragraphs, body_size, frozenset(passed_over))
+    face = body_face(paragraphs)
+    candidates = find_candidates(paragraphs, body_size, face, frozenset(passed_over))
     n_pages = paragraphs[-1].page + 1 if paragraphs else 0
     look = look_of(candidates, paragraphs, body_size)
-    signs = signs_of(candidates, paragraphs, body_size, look, contents, n_pages)
+    signs = signs_of(candidates, paragraphs, body_size, face, look, contents, n_pages)
     odds = trees_named(TREES).log_odds(signs)
     matter = np.array([c.paragraph in look.matter for c in candidates], dtype=bool)
     odds = odds - AS_TITLE_MATTER * matter
@@ -138,7 +139,7 @@ def _with_run_ins(
         title = lead.rstrip(" .:")
         found = Candidate(title, style, row, line.page, line.box[1], row, line.box[1])
         number = number_of(title)
-        if not 3 <= len(title) <= 80 or not title[0].isalnum() or _CODE.search(title):
+        if not 3 <= len(title) <= 80 or not title[0].isalnum() or CODE.search(title):
             continue
         if number is not None and number.depth > 1:
             if goes_on(number.identifier, seen):

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 from wide_margin.core.layout import Paragraph
 from wide_margin.core.lexicon import alternatives
-from wide_margin.core.outline.candidates import LARGER, Candidate, Style, style_of
+from wide_margin.core.outline.candidates import CODE, LARGER, Candidate, Style, style_of
 from wide_margin.core.outline.numbering import goes_on, number_of
 
 SMALLER = 0.88
@@ -20,13 +20,13 @@ PURE_LARGE, PURE = 0.3, 0.4
 """Share of the paragraphs of a style that must stand out for the style to be one of headings:
 of a style that is larger than the text, and of one that is not."""
 OFTEN = 6
+"""Times from which a title that most of a style repeats is a label, not a heading."""
 MUCH_TEXT = 25
 """Words from which a paragraph is running text."""
 _FRONT_WORDS = alternatives(
     "abstract", "summary", "preface", "introduction", "contents", "acknowledgements"
 )
 _FRONT = re.compile(rf"^(?:{_FRONT_WORDS}|keywords|about\b)", re.I)
-_CODE = re.compile(r"\w\(|[_={}\\;<>|]|\(\)")
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,7 +40,7 @@ class Look:
     use: Mapping[Style, int]
     """Paragraphs of each style."""
     out: tuple[bool, ...]
-    """For each candidate."""
+    """(n candidates,) whether each stands out."""
     matter: frozenset[int]
     """Rows of title, authors and imprint: what stands out before the first running text."""
 
@@ -127,7 +127,7 @@ def stands_out(
     larger = style.size >= LARGER * body_size
     if larger or paragraph.kind == "code":
         return larger
-    if text[-1] == ":" or _CODE.search(text):
+    if text[-1] == ":" or CODE.search(text):
         return False
     starts_well = text[0].isupper() or text[0].isdigit() or text[0] in '§“"(¿¡'
     if style.is_bold and not body_is_bold:

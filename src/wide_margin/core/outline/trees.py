@@ -1,13 +1,14 @@
 """Boosted decision trees, grown elsewhere: adding up what they say of rows of signs."""
 
-import json
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
-from importlib import resources
+from typing import Any
 
 import numpy as np
 
 from wide_margin.core.geometry import FloatArray, IntArray
+from wide_margin.core.shipped import json_of
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -21,19 +22,22 @@ class Trees:
     names: tuple[str, ...]
     """Of the signs, in the order of the columns."""
     start: float
+    """Log odds before any tree is asked."""
     roots: IntArray
-    """Node at which each tree begins."""
+    """(trees,) node at which each begins."""
     sign: IntArray
     """(t,) column, -1 for a leaf."""
     threshold: FloatArray
     """(t,) rows at most this go left."""
     left: IntArray
+    """(t,) node that goes on where a row is at most the threshold; a leaf's says nothing."""
     right: IntArray
+    """(t,) the other one."""
     value: FloatArray
     """(t,) what a leaf adds to the log odds."""
 
     def log_odds(self, signs: FloatArray) -> FloatArray:
-        """(n,) for (n, signs) rows; one pass a level over all trees and rows at once."""
+        """(n,) for (n, len(names)) rows; tree by tree, all rows a level at a time."""
         n = len(signs)
         total = np.full(n, self.start)
         if not n:
@@ -52,9 +56,12 @@ class Trees:
         return total
 
 
-def read_trees(text: str) -> Trees:
-    """Trees from the JSON that a script of bench/ writes."""
-    data = json.loads(text)
+def read_trees(data: Mapping[str, Any]) -> Trees:
+    """Trees from what a script of bench/ writes as JSON.
+
+    Raises:
+        KeyError: A part is missing.
+    """
     return Trees(
         tuple(data["signs"]), float(data["start"]), np.array(data["roots"], np.int64),
         np.array(data["sign"], np.int64), np.array(data["threshold"], np.float64),
@@ -66,4 +73,4 @@ def read_trees(text: str) -> Trees:
 @cache
 def trees_named(name: str) -> Trees:
     """The trees in a file of the package's data, such as "heading-trees.json"."""
-    return read_trees(resources.files("wide_margin.data").joinpath(name).read_text("utf-8"))
+    return read_trees(json_of(name))

@@ -1,10 +1,8 @@
 """The second, finer ranking: sentences of the best passages, and the pages they stand on."""
 
-import json
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
-from importlib import resources
 
 import numpy as np
 
@@ -15,6 +13,7 @@ from wide_margin.core.search.index import Index
 from wide_margin.core.search.query import SPELLED_OUT, Query, Term
 from wide_margin.core.search.rank import K1, B, Ranked, entry_weights, title_weights
 from wide_margin.core.search.vectors import vectors_of
+from wide_margin.core.shipped import json_of
 
 N_PASSAGES = 150
 """Passages whose sentences are weighed one by one."""
@@ -82,8 +81,7 @@ class Signals:
 @lru_cache(maxsize=1)
 def ranking_weights() -> dict[str, FloatArray]:
     """The fitted weights of PAGE_SIGNALS ("page") and ANSWER_SIGNALS ("answer")."""
-    text = resources.files("wide_margin.data").joinpath("answer-weights.json").read_text("utf-8")
-    data = json.loads(text)
+    data = json_of("answer-weights.json")
     return {
         "page": np.array([data["page"][name] for name in PAGE_SIGNALS], np.float32),
         "answer": np.array([data["answer"][name] for name in ANSWER_SIGNALS], np.float32),

@@ -163,6 +163,9 @@ class DigestView(QWidget):
             self.compose_asked.emit(question, self.reach)
         else:
             lines = excerpts_of(self.digest, summary.outline, part)
+            if not lines:
+                self.say(f"“{part}” has no lines to compose from.")
+                return
             self.lines_to_compose.emit(question, part, lines, self.reach)
 
     def _forget(self) -> None:

@@ -4,9 +4,8 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QPlainTextEdit, QVBoxLayout, QWidget
 
-from wide_margin.core.digest import DocumentKind, Field
+from wide_margin.core.digest import DocumentKind, Field, questions_in
 from wide_margin.core.digest.field_sets import FieldSets
-from wide_margin.core.errors import WideMarginError
 from wide_margin.desktop.digest_view.rows import FIELDS, field_rows
 from wide_margin.desktop.words import Words, show_title
 
@@ -46,12 +45,15 @@ class OwnFields:
         """For one view."""
         self._view = view
         self._kept = FieldSets()
+        self._typed: dict[DocumentKind, str] = {}
+        """What was written since; it is not lost where it cannot be kept."""
+        self._asked: tuple[DocumentKind, tuple[str, ...]] | None = None
         self.fields: tuple[Field, ...] = ()
         """Answered; those of the document's front are not among them."""
 
     def forget(self) -> None:
         """Another document."""
-        self.fields = ()
+        self.fields, self._asked = (), None
 
     @property
     def kind(self) -> DocumentKind:
@@ -59,36 +61,53 @@ class OwnFields:
         digest = self._view.digest
         return digest.kind if digest is not None else DocumentKind.OTHER
 
+    def text(self) -> str:
+        """The list for the kind."""
+        return self._typed.get(self.kind) or self._kept.text_of(self.kind)
+
     def write(self) -> None:
         """Let the reader write the list."""
-        dialog = FieldsDialog(self._view, self.kind, self._kept.text_of(self.kind))
+        dialog = FieldsDialog(self._view, self.kind, self.text())
         if dialog.exec():
             self.take(dialog.list.toPlainText())
 
     def take(self, text: str) -> None:
-        """Keep a list for the kind and ask its questions."""
-        try:
-            self._kept.keep(self.kind, text)
-        except WideMarginError as error:
-            self._view.say(f"{error.message} {error.hint}")
-        self.ask()
+        """Ask the questions of a list, and keep it for the kind off the UI thread."""
+        kind = self.kind
+        self._typed[kind] = text
+        self._view.reader.background.submit(
+            lambda token, report: self._kept.keep(kind, text),
+            done=lambda _: self._was_kept(kind, text),
+            failed=lambda error: self._view.say(f"{error.message} {error.hint}".strip()),
+        )
+        self._ask(tuple(questions_in(text)))
+
+    def _was_kept(self, kind: DocumentKind, text: str) -> None:
+        if self._typed.get(kind) == text:  # else it was written anew meanwhile
+            del self._typed[kind]
 
     def ask(self) -> None:
-        """Ask what is kept for this kind."""
-        session = self._view.reader.session
-        questions = self._kept.questions_of(self.kind)
-        if session is None:
-            return
-        if not questions:
-            self._answered(())
-            return
-        self._view.reader.watch(
-            session.fields(questions),
-            done=lambda fields: self._answered(fields[-len(questions) :]),
-            failed=lambda error: self._view.say(error.message),
-        )
+        """Ask what is kept for this kind, unless that is what was asked last."""
+        self._ask(tuple(questions_in(self.text())))
 
-    def _answered(self, fields: tuple[Field, ...]) -> None:
+    def _ask(self, questions: tuple[str, ...]) -> None:
+        session = self._view.reader.session
+        if session is None or self._asked == (self.kind, questions):
+            return
+        self._asked = asked = self.kind, questions
+        self._show(())
+        if questions:
+            self._view.reader.watch(
+                session.fields(questions),
+                done=lambda fields: self._answered(asked, fields[-len(questions) :]),
+                failed=lambda error: self._view.say(error.message),
+            )
+
+    def _answered(self, asked: object, fields: tuple[Field, ...]) -> None:
+        if asked == self._asked:  # else another list was asked meanwhile
+            self._show(fields)
+
+    def _show(self, fields: tuple[Field, ...]) -> None:
         self.fields = fields
         rows = self._view.page.lines.rows
         if rows:

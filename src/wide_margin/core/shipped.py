@@ -1,0 +1,21 @@
+"""What ships with the package as data: texts, and the weights that scripts of bench/ make."""
+
+import json
+from functools import cache
+from importlib import resources
+from typing import Any
+
+
+def text_of(name: str) -> str:
+    """A text file of the package's data.
+
+    Raises:
+        FileNotFoundError: There is none of that name.
+    """
+    return resources.files("wide_margin.data").joinpath(name).read_text("utf-8")
+
+
+@cache
+def json_of(name: str) -> Any:
+    """A JSON file of the package's data, read once; what comes back is not to be changed."""
+    return json.loads(text_of(name))
