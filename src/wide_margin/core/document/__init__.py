@@ -3,15 +3,22 @@
 from wide_margin.core.document.figures import Figure, figure_numbered, find_figures
 from wide_margin.core.document.locators import Locator, locator_for, paragraph_locator
 from wide_margin.core.document.model import ReadDocument, understand, with_outline
+from wide_margin.core.document.notes import Tie, find_notes
 from wide_margin.core.document.places import Place, read_place, section_numbered, section_titled
+from wide_margin.core.document.tables import Cell, Table, find_tables
 
 __all__ = [
+    "Cell",
     "Figure",
     "Locator",
     "Place",
     "ReadDocument",
+    "Table",
+    "Tie",
     "figure_numbered",
     "find_figures",
+    "find_notes",
+    "find_tables",
     "locator_for",
     "paragraph_locator",
     "read_place",

@@ -1,4 +1,4 @@
-"""Running heads, running feet and page numbers: lines that belong to the page, not the text."""
+"""Running heads and feet, numbers of pages and lines, stamps: of the page, not of the text."""
 
 import re
 from collections import Counter, defaultdict
@@ -44,7 +44,8 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
 
     Returns:
         For each page the lines that repeat, but for their numbers, at the same height on at
-        least three pages, and lines with a page number at a height where others repeat.
+        least three pages, lines with a page number at a height where others repeat, numbers of
+        lines and stamps over the text.
     """
     candidates = [_edge_rows(lines, height) for lines, height in zip(pages, heights, strict=True)]
     size = usual_size(pages)
@@ -64,18 +65,24 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
                     chosen.add(row)
                 else:
                     break  # what lies inside of a line of text is text
-        rows.append(frozenset(row for side in nearest_first for row in side if row in chosen))
+        beside = [row for row, line in enumerate(lines) if line.apart in ("number", "stamp")]
+        at_edges = [row for side in nearest_first for row in side if row in chosen]
+        rows.append(frozenset((*at_edges, *beside)))
     return Furniture(tuple(rows))
 
 
 def _edge_rows(lines: Sequence[Line], height: float) -> tuple[list[int], list[int]]:
     """Up to three rows from the top edge inwards, and from the bottom edge inwards."""
     top = sorted(
-        (row for row, line in enumerate(lines) if line.box[3] < EDGE * height),
+        (row for row, line in enumerate(lines) if line.box[3] < EDGE * height and not line.apart),
         key=lambda row: lines[row].box[1],
     )
     bottom = sorted(
-        (row for row, line in enumerate(lines) if line.box[1] > (1 - EDGE) * height),
+        (
+            row
+            for row, line in enumerate(lines)
+            if line.box[1] > (1 - EDGE) * height and not line.apart
+        ),
         key=lambda row: -lines[row].box[3],
     )
     return top[:3], bottom[:3]

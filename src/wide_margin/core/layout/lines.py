@@ -2,6 +2,10 @@
 
 from bisect import bisect_right
 
+import numpy as np
+
+from wide_margin.core.geometry import IntArray
+from wide_margin.core.layout.apart import set_apart
 from wide_margin.core.layout.columns import reading_zones, rows_of
 from wide_margin.core.layout.marks import footnote_marks
 from wide_margin.core.layout.model import Line
@@ -22,11 +26,26 @@ def lines_of(page: PageText) -> list[Line]:
     plain = _Plain(page, segments)
     marks = footnote_marks(page)
     lines = []
-    for column, zone in enumerate(reading_zones(segments.boxes)):
+    apart = set_apart(page, segments)
+    zones: list[tuple[str, IntArray]] = [("", zone) for zone in _columns(segments, apart)]
+    for column, (kind, zone) in enumerate([*zones, *apart]):
         for row in rows_of(segments.boxes, zone):
             line = _line(plain, row, column)
+            if kind:
+                line = line._replace(apart=kind)
             lines.append(_with_marks(line, marks) if marks else line)
     return lines
+
+
+def _columns(segments: Segments, apart: list[tuple[str, IntArray]]) -> list[IntArray]:
+    """The zones of the text, in reading order, without what stands apart."""
+    if not apart:
+        return reading_zones(segments.boxes)
+    text = np.ones(len(segments), dtype=bool)
+    for _, rows in apart:
+        text[rows] = False
+    kept = np.flatnonzero(text)
+    return [kept[zone] for zone in reading_zones(segments.boxes[kept])]
 
 
 def _with_marks(line: Line, marks: list[tuple[int, int]]) -> Line:
@@ -89,7 +108,22 @@ def _line(page: _Plain, row: list[int], column: int) -> Line:
         column=column,
         face=font.family if font else "",
         is_caps=font.is_caps if font else False,
+        cells=_cells(page, row, text) if "\t" in text else (),
     )
+
+
+def _cells(page: _Plain, row: list[int], text: str) -> tuple[tuple[float, float], ...]:
+    """The edges of the parts of a row between tabs."""
+    cells: list[tuple[float, float]] = []
+    at = -1
+    for item in row:
+        x0, _, x1, _ = page.boxes[item]
+        if cells and text[at] != "\t":
+            cells[-1] = (cells[-1][0], max(cells[-1][1], x1))
+        else:
+            cells.append((x0, x1))
+        at += page.end[item] - page.first[item] + 1
+    return tuple(cells)
 
 
 def _joined(page: _Plain, row: list[int], spans: tuple[tuple[int, int], ...]) -> str:

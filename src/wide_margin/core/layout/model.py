@@ -42,6 +42,10 @@ class Line(NamedTuple):
     """Family of the font that most of it is set in."""
     is_caps: bool = False
     """Whether that font has small capitals."""
+    apart: str = ""
+    """Why it belongs to no column: "number" (of lines), "side" (in the margin), "stamp"."""
+    cells: tuple[tuple[float, float], ...] = ()
+    """Left and right edge of each part between tabs, in points; empty without a tab."""
 
     def characters(self, start: int, end: int) -> list[SpanOnPage]:
         """The page characters behind text[start:end]."""
@@ -71,7 +75,8 @@ class Paragraph:
     pieces: tuple[Piece, ...]
     kind: str
     """body, item (of a list), entry (a term, a tab and its description), row (of a table), note
-    (foot of the page), caption, code."""
+    (foot of the page), caption, code, formula, figure (words inside of one), side (a note in the
+    margin), number (of a line), stamp (over the text)."""
 
     @property
     def page(self) -> int:

@@ -7,7 +7,9 @@ from dataclasses import dataclass
 from itertools import pairwise
 from statistics import median
 
+from wide_margin.core.layout.display import is_formula, with_figures
 from wide_margin.core.layout.model import Line, Paragraph, Piece
+from wide_margin.core.layout.text import UNSPACED
 from wide_margin.core.lexicon import alternatives
 from wide_margin.core.pages import LINE_END_HYPHEN
 
@@ -17,13 +19,19 @@ ITEM = re.compile(
 )
 CAPTION = re.compile(
     rf"^{alternatives('figure', 'table', 'listing')}"
-    r"\s+(?:[A-Z]?\d+(?:[.–-]\d+)*[a-z]?|[IVX]+|[A-Z])\b",
+    r"[^\S\t]+(?:[A-Z]?\d+(?:[.–-]\d+)*[a-z]?|[IVX]+|[A-Z])\b",
     re.I,
 )
 _NUMBERED = re.compile(r"^(?:[A-Z]|\d{1,3})(?:\.\d{1,3})*\.?\s+[^\W\d_]")
-_NOTE = re.compile(r"^\s*(?:\d{1,3}(?!\.\d)|[*†‡§¶])\s?\S")
+NOTE_MARK = re.compile(r"^\s*(\d{1,3}(?!\.?\d)|[*†‡§¶]{1,3})\s?(?=\S)")
+"""How a footnote begins."""
+BESIDE_TEXT = ("note", "caption", "figure", "side", "row")
+"""Kinds that a sentence may go on over, from one page or column to the next."""
 _WORD = re.compile(r"[^\W\d_]+(?:-[^\W\d_]+)*")
 _SENTENCE_END = re.compile(r"[.!?:;…][\"'”’)\]]*\s*$")
+_BEFORE_UNSPACED = re.compile(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]$")
+_UNSPACED = re.compile(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]")
+"""Nothing joins two lines where no blanks stand between words."""
 _LAST_PART = re.compile(r"([^\W\d_]+)[-" + LINE_END_HYPHEN + r"]$")
 _FIRST_PART = re.compile(r"^([^\W\d_]+)")
 
@@ -68,7 +76,7 @@ def paragraphs_of(
     groups: list[tuple[str, list[Line]]] = []
     for lines in pages:
         on_page = [(_kind(group, lines, body_size), group) for group in _groups_on_page(lines)]
-        groups.extend(_with_entries(on_page))
+        groups.extend(with_figures(_with_entries(on_page), body_size))
     whole: list[tuple[str, list[Line]]] = []
     last_body: list[Line] | None = None
     for kind, group in groups:
@@ -78,7 +86,7 @@ def paragraphs_of(
         whole.append((kind, group))
         if kind in ("body", "item", "entry"):
             last_body = group
-        elif kind not in ("note", "caption"):
+        elif kind not in BESIDE_TEXT:
             last_body = None
     return [_paragraph(group, kind, words) for kind, group in whole]
 
@@ -143,9 +151,9 @@ def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Mea
         return True
     if line.is_fixed != before.is_fixed:  # a line of code, or a name at the end of a sentence?
         return abs(line.box[0] - before.box[0]) > 0.5 * em or step > 1.1 * usual
-    if step > 1.3 * usual or step < 0:
+    if step > 1.3 * usual or step < 0 or _is_next_note(line, group, measure):
         return True
-    if ITEM.match(line.text):
+    if (marker := ITEM.match(line.text)) and not _ends_in_number(marker[0], before, line, measure):
         return not line.text.lstrip()[0].isalpha() or line.box[0] <= group[0].box[0] + em
     set_off = line.is_bold or line.size > 1.1 * measure.size
     if set_off and _NUMBERED.match(line.text):
@@ -159,6 +167,31 @@ def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Mea
         return True
     short = before.box[2] < measure.right - 0.25 * (measure.right - measure.left)
     return short and bool(_SENTENCE_END.search(before.text)) and line.text[:1].isupper()
+
+
+def _is_next_note(line: Line, group: list[Line], measure: _Measure) -> bool:
+    """Whether a footnote begins under another one."""
+    if line.size > 0.95 * measure.size:
+        return False
+    mark, above = NOTE_MARK.match(line.text), NOTE_MARK.match(group[0].text)
+    if mark is None or above is None:
+        return False
+    numbers = mark[1].isdecimal() and above[1].isdecimal()
+    return int(mark[1]) == int(above[1]) + 1 if numbers else mark[1] != above[1]
+
+
+def _ends_in_number(marker: str, before: Line, line: Line, measure: _Measure) -> bool:
+    """Whether what looks like an item's number ends the sentence of the line before it.
+
+    "... with n = / 6. The weights ..." stands flush under a full line that is not at its end.
+    """
+    if marker.strip()[-1:] != "." or not marker.strip()[:-1].isdecimal():
+        return False
+    # The number would not have found room at the end of the line before.
+    full = before.box[2] > measure.right - 0.6 * line.size * (len(marker.strip()) + 1)
+    flush = abs(line.box[0] - measure.left) < 0.5 * line.size
+    goes_on = not _SENTENCE_END.search(before.text) and not ITEM.match(before.text)
+    return full and flush and goes_on and before.box[0] <= line.box[0] + line.size
 
 
 def _ends_slanted_title(before: Line, line: Line, group: list[Line], measure: _Measure) -> bool:
@@ -201,13 +234,17 @@ def _with_entries(groups: list[tuple[str, list[Line]]]) -> list[tuple[str, list[
 
 def _kind(group: list[Line], page_lines: Sequence[Line], body_size: float) -> str:
     first = group[0]
+    if first.apart:
+        return first.apart
     if CAPTION.match(first.text.strip()):
         return "caption"
     has_cells = "\t" in first.text  # a row that begins with a day or a year is no footnote
-    if first.size < 0.93 * body_size and _NOTE.match(first.text) and not has_cells:
+    if first.size < 0.93 * body_size and NOTE_MARK.match(first.text) and not has_cells:
         lowest = max(line.box[3] for line in page_lines)
         if first.box[1] > 0.5 * lowest:
             return "note"
+    if is_formula(group, page_lines):
+        return "formula"
     if ITEM.match(first.text):
         return "item"
     if has_cells and (len(group) == 1 or first.text.count("\t") > 1):
@@ -242,6 +279,8 @@ def _paragraph(group: list[Line], kind: str, words: Counter[str]) -> Paragraph:
         text = line.text
         length = len(text)
         joint = " " if k + 1 < len(group) else ""
+        if joint and _BEFORE_UNSPACED.search(text) and _UNSPACED.match(group[k + 1].text):
+            joint = ""
         if joint and text and text[-1] in ("-", LINE_END_HYPHEN):
             joint = ""
             if not _keeps_hyphen(text, group[k + 1].text, words):

@@ -11,6 +11,8 @@ _LIGATURES = {
     "\ufb00": "ff", "\ufb01": "fi", "\ufb02": "fl", "\ufb03": "ffi", "\ufb04": "ffl",
     "\ufb05": "st", "\ufb06": "st", LINE_END_HYPHEN: "-", "\ufffd": "",
 }  # fmt: skip
+UNSPACED = "\u3040-\u30ff\u3400-\u4dbf\u4e00-\u9fff\uf900-\ufaff"
+"""Letters of scripts that put no blanks between words: kana and Chinese signs, for a pattern."""
 _TRANSLATE = str.maketrans({**_LIGATURES, **dict.fromkeys(_INVISIBLE, "")})
 _COMBINING = {
     "\u00a8": "\u0308", "\u00b4": "\u0301", "\u0060": "\u0300", "\u02c6": "\u0302",

@@ -28,7 +28,7 @@ _code_point = _prototype(pdfium_c.FPDFText_GetUnicode, ctypes.c_uint, _HANDLE, _
 _text_object = _prototype(pdfium_c.FPDFText_GetTextObject, _HANDLE, _HANDLE, _INT)
 _font_of = _prototype(pdfium_c.FPDFTextObj_GetFont, _HANDLE, _HANDLE)
 _font_size = _prototype(pdfium_c.FPDFTextObj_GetFontSize, _INT, _HANDLE, _HANDLE)
-_matrix = _prototype(pdfium_c.FPDFPageObj_GetMatrix, _INT, _HANDLE, _HANDLE)
+_matrix = _prototype(pdfium_c.FPDFText_GetMatrix, _INT, _HANDLE, _INT, _HANDLE)
 
 
 def address_of(handle: Any) -> int:
@@ -62,12 +62,19 @@ def text_objects(text_page: int, indexes: Iterable[int]) -> list[int | None]:
     return list(map(_text_object, repeat(text_page), indexes))
 
 
-def faces(objects: list[int]) -> tuple[list[int | None], FloatArray]:
+def faces(
+    text_page: int, objects: list[int], spots: list[int]
+) -> tuple[list[int | None], FloatArray]:
     """Font address and displayed size of text objects.
+
+    Args:
+        text_page: The page's address.
+        objects: Addresses of text objects.
+        spots: A character that each of them draws.
 
     Returns:
         One font address each, and (n,) float32 sizes in points: the nominal font size times
-        the vertical scale of the object's matrix.
+        the vertical scale of the character's matrix, in which that of a form around it counts.
     """
     n = len(objects)
     sizes = np.zeros(n, dtype=np.float32)
@@ -75,7 +82,8 @@ def faces(objects: list[int]) -> tuple[list[int | None], FloatArray]:
     start = sizes.ctypes.data
     deque(map(_font_size, objects, range(start, start + 4 * n, 4)), maxlen=0)
     start = matrices.ctypes.data
-    deque(map(_matrix, objects, range(start, start + 24 * n, 24)), maxlen=0)
+    places = range(start, start + 24 * n, 24)
+    deque(map(_matrix, repeat(text_page), spots, places), maxlen=0)
     scale = np.hypot(matrices[:, 2], matrices[:, 3])
     return list(map(_font_of, objects)), np.round(sizes * np.where(scale > 0, scale, 1), 2)
 

@@ -30,9 +30,11 @@ _OLD_ENCODING = re.compile(
 )
 _LOOSE_ACCENT = re.compile("[" + "".join(LOOSE_ACCENTS) + "]")
 _LOOSENED = str.maketrans(LOOSE_ACCENTS)
-MARK_AFTER_WORD = re.compile(
-    r"(?<=[^\W\d_]{4})(?:\d{1,3}|[*†‡§]{1,3})(?!\w)|(?<=[.,;:!?)\]”\"’»])(?:\d{1,3}|[*†‡§]{1,3})(?!\w)"
-    r"|(?<=\s)\d{1,2}(?=[A-Z][a-z])"
+_MORE_OF_MARK = r"(?:(?<=\d)\d{0,2}|(?<!\d)[*†‡§]{0,2})"
+MARK_AFTER_WORD = re.compile(  # begins with its own sign: the pattern is then four times quicker
+    rf"[\d*†‡§](?:(?<=[^\W\d_]{{4}}.){_MORE_OF_MARK}(?!\w)"
+    rf"|(?<=[.,;:!?)\]”\"’»].){_MORE_OF_MARK}(?:(?!\w)|(?<=\d)(?=[“\"‘(]?[A-Z]))"
+    r"|(?<=\s\d)\d?(?=[A-Z][a-z]))"
 )  # fmt: skip
 """Where the mark of a footnote may stand: right after a word or sign, or glued to the next word."""
 _FIXED_FLAG, _ITALIC_FLAG, _BOLD_FLAG = 1, 1 << 6, 1 << 18  # ISO 32000-1, table 123
@@ -76,9 +78,11 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     boxes = to_page_space(loose, frame.box, frame.turns)
     boxes = _without_shapeless(boxes, loose, chars)
     spots = np.flatnonzero(first)
-    if marks := [match.start() for match in MARK_AFTER_WORD.finditer(chars)]:
+    if found := [match.span() for match in MARK_AFTER_WORD.finditer(chars)]:
         # A mark is set in another size within its word, and is boxed for its height.
-        spots = np.union1d(spots, marks)
+        marks = [first for first, _ in found]
+        glued = [end for _, end in found if end < n_chars and not chars[end].isspace()]
+        spots = np.union1d(spots, marks + glued)
         if only_edges:
             _box_marks(address, boxes, marks, frame)
     starts, fonts_of, sizes, fonts = _runs(address, spots)
@@ -156,8 +160,10 @@ def _runs(address: int, spots: IntArray) -> tuple[IntArray, IntArray, FloatArray
         if item and item != before:
             drawn.append((spot, item))
             before = item
-    unique = list(dict.fromkeys(item for _, item in drawn))
-    handles, sizes = native.faces(unique)
+    unique: dict[int, int] = {}
+    for spot, item in drawn:
+        unique.setdefault(item, spot)
+    handles, sizes = native.faces(address, list(unique), list(unique.values()))
     fonts = {handle: _font(handle) for handle in dict.fromkeys(handles)}
     table = tuple(dict.fromkeys(fonts.values()))
     rank = {font: n for n, font in enumerate(table)}

@@ -102,8 +102,10 @@ _LETTERS = frozenset(["p", "s", "c"])
 """Page, Seite and circa before a number; otherwise a unit or a name ("it took 4 s. The next")."""
 _WORDS_TOO = frozenset(["no", "nos", "art", "sun", "sat", "app", "ed", "mon"])
 """Abbreviations before a number ("no. 5"), words before anything else ("He said no.")."""
-_END = re.compile(r"[.!?…]+[\"'”’»)\]]*(?=\s)|[:;](?=\s+[•‣◦–—]\s)|\n")
-_MAY_END = re.compile(r"[.!?…:;\n]")
+_END = re.compile(
+    r"[.!?…]+[\"'”’»)\]]*(?=\s)|[。！？]+[」』”’）〕】]*|[؟۔।](?=\s)|[:;](?=\s+[•‣◦–—]\s)|\n"
+)
+_MAY_END = re.compile(r"[.!?…:;。！？؟۔।\n]")
 _LAST_WORD = re.compile(r"([\w.°-]+)\.+[\"'”’»)\]]*$")
 _OPENS = re.compile(r"\s+[\"'“‘«(\[¿¡]*(\S)")
 
@@ -137,7 +139,9 @@ def split_sentences(text: str) -> list[tuple[int, int]]:
 
 
 def _ends_here(text: str, stop: int, end: int) -> bool:
-    if text[stop] in "!?\n":
+    if text[stop] in "。！？":  # a quotation's own end is not the sentence's
+        return text[end - 1] not in "」』”" or not text[end : end + 1].isalpha()
+    if text[stop] in "!?\n؟۔।":
         return True
     after = _OPENS.match(text, end)
     if after is None:

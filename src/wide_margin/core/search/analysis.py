@@ -3,10 +3,11 @@
 import re
 from collections import Counter
 from collections.abc import Iterator
+from itertools import pairwise
 
 import snowballstemmer
 
-from wide_margin.core.layout import fold
+from wide_margin.core.layout import UNSPACED, fold
 
 _WORD = re.compile(r"[^\W_]+(?:[-'’_.@/+][^\W_]+)*[+#]{0,2}|[^\W_]+")
 _PART = re.compile(r"[^\W_]+")
@@ -50,6 +51,12 @@ _COMMON = {
         ik in is kan maar me men met mij na naar niet nog of om ook op over te tot uit van voor waar
         waarom wanneer was wat we wel welke wie wij wordt ze zich zij zijn zo""",
 }  # fmt: skip
+_SCRIPTS = {
+    "zh": re.compile("[\u4e00-\u9fff]"), "ja": re.compile("[\u3040-\u30ff]"),
+    "ko": re.compile("[\uac00-\ud7af]"), "ru": re.compile("[\u0400-\u04ff]"),
+    "el": re.compile("[\u0370-\u03ff]"), "ar": re.compile("[\u0600-\u06ff]"),
+    "he": re.compile("[\u0590-\u05ff]"),
+}  # fmt: skip
 _COMMON_WORDS = {language: frozenset(words.split()) for language, words in _COMMON.items()}
 _STEMMERS = {"en": "english", "de": "german", "fr": "french", "es": "spanish",
              "it": "italian", "pt": "portuguese", "nl": "dutch"}  # fmt: skip
@@ -59,13 +66,30 @@ _BRITISH = (("isation", "ization"), ("ise", "ize"), ("ising", "izing"), ("ised",
 _BRITISH_ENDS = tuple(british for british, _ in _BRITISH)
 
 
-find_words = _WORD.findall
-"""The words of a text that is in small letters already."""
+_UNSPACED_RUN = re.compile(f"[{UNSPACED}]+")
+
+
+def find_words(text: str) -> list[str]:
+    """The words of a text that is in small letters already.
+
+    Where a script puts no blanks between words, every two signs that follow each other are one:
+    what is asked for and what is written then meet without a dictionary.
+    """
+    return _WORD.findall(text if text.isascii() else _in_pairs(text))
+
+
+def _in_pairs(text: str) -> str:
+    return _UNSPACED_RUN.sub(_pairs, text)
+
+
+def _pairs(match: re.Match[str]) -> str:
+    run = match[0]
+    return f" {' '.join(a + b for a, b in pairwise(run)) if len(run) > 1 else run} "
 
 
 def words(text: str) -> Iterator[str]:
     """The words of a text in order, in small letters; compounds whole ("unwind_protect")."""
-    for match in _WORD.finditer(text):
+    for match in _WORD.finditer(text if text.isascii() else _in_pairs(text)):
         yield match.group().lower()
 
 
@@ -74,12 +98,25 @@ def guess_language(sample: str) -> str:
 
     "en", "de", "fr" and so on; English where the text has none of them.
     """
+    if (script := _by_script(sample)) is not None:
+        return script
     counts = Counter(words(sample))
     scores = {
         language: sum(counts[word] for word in common) for language, common in _COMMON_WORDS.items()
     }
     best = max(scores, key=lambda language: scores[language])
     return best if scores[best] > 0 else "en"
+
+
+def _by_script(sample: str) -> str | None:
+    """The language that a script of its own tells; None for Latin letters."""
+    counts = Counter({code: len(letters.findall(sample)) for code, letters in _SCRIPTS.items()})
+    n_letters = sum(map(str.isalpha, sample))
+    code, most = counts.most_common(1)[0]
+    if most <= 0.3 * n_letters or not most:
+        return "ja" if counts["ja"] > 0.05 * n_letters else None
+    # Japanese has the signs of Chinese beside its own.
+    return "ja" if code == "zh" and counts["ja"] > 0.05 * n_letters else code
 
 
 def is_common(word: str, language: str = "en") -> bool:

@@ -1,0 +1,204 @@
+"""Tables as rows of cells, each cell with the way back to the page."""
+
+import re
+from collections import Counter
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+from statistics import median
+
+from wide_margin.core.layout import Line, Paragraph, SpanOnPage, tidy
+from wide_margin.core.layout.paragraphs import CAPTION
+
+LEAST_ROWS = 2
+"""Fewer rows with cells are no table."""
+NEAR = 2.4
+"""A line without cells belongs to a table within so many times its size of the row before."""
+CAPTION_AWAY = 2
+"""A table's caption is at most so many paragraphs before or after it."""
+CLOSER = 0.9
+"""A line this much closer to the row before than rows usually are goes on with its cells."""
+_FIGURES = re.compile(r"\d")
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """What stands in one row and column."""
+
+    text: str
+    """Tidied; "" where nothing stands."""
+    spans: tuple[SpanOnPage, ...] = ()
+    width: int = 1
+    """How many columns it lies over."""
+
+
+@dataclass(frozen=True, slots=True)
+class Table:
+    """Rows of equally many cells."""
+
+    rows: tuple[tuple[Cell, ...], ...]
+    paragraphs: tuple[int, int]
+    """Rows of its first paragraph and one past its last."""
+    caption: int | None
+    """Row of the paragraph that names it."""
+    n_head: int
+    """How many rows at the top name the columns."""
+    page: int
+
+    @property
+    def heads(self) -> tuple[str, ...]:
+        """The name of each column, from all its head rows; "" where it has none."""
+        columns = zip(*self.rows[: self.n_head], strict=True) if self.n_head else ()
+        named = tuple(" ".join(c.text for c in column if c.text) for column in columns)
+        return named or ("",) * len(self.rows[0])
+
+
+def find_tables(paragraphs: Sequence[Paragraph]) -> tuple[Table, ...]:
+    """The tables of a document, in reading order.
+
+    A table is a run of rows whose parts are set apart by wide gaps; its columns are where the
+    parts of its fullest rows stand. A line that lies closer under a row than rows do goes on
+    with that row's cells.
+    """
+    found = []
+    for first, end in _runs(paragraphs):
+        lines = [piece.line for p in paragraphs[first:end] for piece in p.pieces]
+        rows = _rows(lines)
+        if len(rows) >= LEAST_ROWS:
+            caption = _caption(paragraphs, first, end)
+            head = _n_head(rows, lines)
+            found.append(Table(rows, (first, end), caption, head, lines[0].page))
+    return tuple(found)
+
+
+def _runs(paragraphs: Sequence[Paragraph]) -> Iterator[tuple[int, int]]:
+    """Ranges of paragraphs that are the rows of one table."""
+    row = 0
+    while row < len(paragraphs):
+        if paragraphs[row].kind != "row":
+            row += 1
+            continue
+        end = row + 1
+        while end < len(paragraphs):
+            if _goes_on(paragraphs[end - 1], paragraphs[end]):
+                end += 1
+            elif end + 1 < len(paragraphs) and _lies_between(paragraphs, end):
+                end += 2
+            else:
+                break
+        if sum(len(p.pieces) for p in paragraphs[row:end]) >= LEAST_ROWS:
+            yield row, end
+        row = end
+
+
+def _goes_on(before: Paragraph, paragraph: Paragraph) -> bool:
+    return paragraph.kind in ("row", "entry") and _is_under(before, paragraph)
+
+
+def _lies_between(paragraphs: Sequence[Paragraph], row: int) -> bool:
+    """Whether one short line without cells stands between two rows."""
+    line = paragraphs[row]
+    return (
+        line.kind == "body" and len(line.pieces) == 1
+        and paragraphs[row + 1].kind == "row"
+        and _is_under(paragraphs[row - 1], line) and _is_under(line, paragraphs[row + 1])
+    )  # fmt: skip
+
+
+def _is_under(before: Paragraph, paragraph: Paragraph) -> bool:
+    above, below = before.pieces[-1].line, paragraph.pieces[0].line
+    step = below.box[3] - above.box[3]
+    near = 0 < step <= NEAR * max(above.size, below.size)
+    return above.page == below.page and above.column == below.column and near
+
+
+def _parts(line: Line) -> list[tuple[float, float, int, int]]:
+    """Left, right and the range in the text of each part of a line."""
+    if not line.cells:
+        return [(line.box[0], line.box[2], 0, len(line.text))]
+    parts, at = [], 0
+    for (x0, x1), text in zip(line.cells, line.text.split("\t"), strict=False):
+        parts.append((x0, x1, at, at + len(text)))
+        at += len(text) + 1
+    return parts
+
+
+def _columns(lines: Sequence[Line]) -> list[tuple[float, float]]:
+    """Left and right edges of the columns: where the parts of the fullest rows stand."""
+    counts = Counter(len(line.cells) for line in lines if line.cells)
+    often = [n for n, times in counts.items() if times >= 2] or list(counts)
+    fullest = max(often)
+    columns: list[tuple[float, float]] = []
+    for line in lines:
+        if len(line.cells) != fullest:
+            continue
+        for k, (x0, x1) in enumerate(line.cells):
+            if len(columns) <= k:
+                columns.append((x0, x1))
+            else:
+                columns[k] = min(columns[k][0], x0), max(columns[k][1], x1)
+    return [
+        (x0, min(x1, after[0]) if after else x1)
+        for (x0, x1), after in zip(columns, [*columns[1:], None], strict=True)
+    ]
+
+
+def _rows(lines: Sequence[Line]) -> tuple[tuple[Cell, ...], ...]:
+    columns = _columns(lines)
+    steps = [b.box[3] - a.box[3] for a, b in pairwise(lines)]
+    usual = median(steps) if steps else 0.0
+    rows: list[list[list[tuple[Line, int, int, int]]]] = []
+    for k, line in enumerate(lines):
+        placed: list[list[tuple[Line, int, int, int]]] = [[] for _ in columns]
+        for x0, x1, start, end in _parts(line):
+            column, width = _column_of(x0, x1, columns)
+            placed[column].append((line, start, end, width))
+        closer = k > 0 and steps[k - 1] < CLOSER * usual
+        goes_on = closer and not placed[0] and len(line.cells) < len(columns)
+        if goes_on and rows:
+            for column, parts in enumerate(placed):
+                rows[-1][column].extend(parts)
+        else:
+            rows.append(placed)
+    return tuple(tuple(_cell(parts) for parts in row) for row in rows)
+
+
+def _column_of(x0: float, x1: float, columns: Sequence[tuple[float, float]]) -> tuple[int, int]:
+    """The column that a part stands in, and over how many it lies."""
+    shared = [min(x1, right) - max(x0, left) for left, right in columns]
+    under = [k for k, overlap in enumerate(shared) if overlap > 1.0]
+    if len(under) > 1:
+        inner = [k for k in under if shared[k] > 0.5 * (columns[k][1] - columns[k][0])]
+        if len(inner) > 1:
+            return inner[0], inner[-1] - inner[0] + 1
+    return shared.index(max(shared)), 1
+
+
+def _cell(parts: Sequence[tuple[Line, int, int, int]]) -> Cell:
+    text = tidy(" ".join(line.text[start:end] for line, start, end, _ in parts))
+    spans = tuple(span for line, start, end, _ in parts for span in line.characters(start, end))
+    return Cell(text, spans, max((width for *_, width in parts), default=1))
+
+
+def _caption(paragraphs: Sequence[Paragraph], first: int, end: int) -> int | None:
+    """The nearest caption before or after, on the same page."""
+    page = paragraphs[first].page
+    for away in range(1, CAPTION_AWAY + 1):
+        for row in (first - away, end - 1 + away):
+            if 0 <= row < len(paragraphs) and paragraphs[row].page == page:
+                paragraph = paragraphs[row]
+                if paragraph.kind == "caption" and CAPTION.match(paragraph.text.strip()):
+                    return row
+    return None
+
+
+def _n_head(rows: Sequence[Sequence[Cell]], lines: Sequence[Line]) -> int:
+    """How many rows at the top hold names while the ones below hold figures, or are set bold."""
+
+    def figures(row: Sequence[Cell]) -> int:
+        return sum(bool(_FIGURES.search(cell.text)) for cell in row[1:])
+
+    below = [figures(row) for row in rows[1:]]
+    if not figures(rows[0]) and below and median(below) >= 1:
+        return 1
+    return 1 if lines[0].is_bold and not lines[-1].is_bold else 0
