@@ -428,4 +428,4 @@ class Reader(QObject):
             entry = new_entry(EntryKind.EXPLANATION, anchor, body)
             self.keeper.add(entry, self.explained.emit)
 
-        self.watch(self.session.explain(anchor.quote), done=keep)
+        self.watch(self.session.explain(anchor.quote, anchor.page), done=keep)

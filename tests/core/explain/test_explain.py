@@ -2,7 +2,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.explain import explain, find_definitions, find_references
-from wide_margin.core.explain.definitions import _spelled_out
+from wide_margin.core.explain.short_forms import spelled_out
 
 
 @pytest.fixture(scope="module")
@@ -56,7 +56,7 @@ def test_the_selection_does_not_define_itself(tmp_path):
     assert explain(document, find_definitions(document), sentence).meanings == ()
 
 
-def test_abbreviations_are_spelled_out(tmp_path):
+def test_abbreviations_arespelled_out(tmp_path):
     path = tmp_path / "short.pdf"
     make_pdf(path, [
         [("text", "Records follow the Skerrow Tide Standard (STS) since 1931. It is old.")],
@@ -78,4 +78,4 @@ def test_abbreviations_are_spelled_out(tmp_path):
     ],
 )
 def test_initials_must_spell_the_abbreviation(long, short, expected):
-    assert _spelled_out(long, short) == expected
+    assert spelled_out(long, short) == expected

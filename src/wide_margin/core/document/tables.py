@@ -109,7 +109,8 @@ def _is_under(before: Paragraph, paragraph: Paragraph) -> bool:
     above, below = before.pieces[-1].line, paragraph.pieces[0].line
     step = below.box[3] - above.box[3]
     near = 0 < step <= NEAR * max(above.size, below.size)
-    return above.page == below.page and above.column == below.column and near
+    alike = abs(above.size - below.size) <= 0.08 * below.size  # a heading is no row
+    return above.page == below.page and above.column == below.column and near and alike
 
 
 def _parts(line: Line) -> list[tuple[float, float, int, int]]:

@@ -1,17 +1,31 @@
-"""Definitions that a document gives: "X is …", "X means …", "long form (LF)", glossary entries."""
+"""Definitions that a document gives: in sentences, in lists of terms, in glossaries, in brackets.
+
+What a form of words is worth as a definition is told by its weight; where one term has several,
+the surest comes first. English forms are looked for first; German, French and Spanish have the
+most usual ones.
+"""
 
 import re
+from bisect import bisect_left
 from collections import defaultdict
 from collections.abc import Iterator
 from typing import NamedTuple
 
 from wide_margin.core.document import ReadDocument
-from wide_margin.core.layout import Paragraph, tidy
-from wide_margin.core.passages import Sentence
+from wide_margin.core.explain.short_forms import find_short_forms, symbols_in
+from wide_margin.core.layout import NOTE_MARK, Paragraph, fold, tidy
+from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.passages import Sentence, names_in
 from wide_margin.core.search import Analyser, is_common
 from wide_margin.core.search.analysis import words
 
 MAX_TERM_WORDS = 5
+SURE = 0.55
+"""A definition of at least this weight is shown for each term of a longer selection."""
+LABEL = 5
+"""What is set apart so often and described each time anew is a label."""
+IN_TITLE = 0.15
+"""Added where the title of the section around it holds the term."""
 
 
 class Definition(NamedTuple):
@@ -22,87 +36,108 @@ class Definition(NamedTuple):
     sentence: int
     """Row in the document's sentences."""
     kind: str
-    """glossary, defined ("is", "means", "called") or abbreviation."""
+    """glossary, entry (of a list of terms), defined, section (of that title), abbreviation,
+    symbol."""
     weight: float
     """How surely this is a definition, 0 to 1."""
     long_form: str = ""
     """What an abbreviation stands for."""
+    first: int = -1
+    """Row of the sentence that it leans on ("This is called …"); -1 where it stands alone."""
 
 
 Definitions = dict[tuple[str, ...], list[Definition]]
-"""Definitions by the stems of their term."""
+"""Definitions by the stems of their term; of an abbreviation or symbol by what exact_key gives."""
 
-_TERM = r"(?P<term>[“\"‘']?[^\W_][\w’'/-]*(?:\s+[\w’'/-]+){0,4}?[”\"’']?)"
+_NAME = r"[^\W_][\w’'/+-]*(?:\s+[\w’'/+-]+){0,4}?"
+_TERM = rf"(?P<term>[“\"‘']?{_NAME}[”\"’']?)"
+_ADVERB = (
+    r"(?:(?:often|usually|commonly|generally|sometimes|also|simply|then|thus|therefore|hence|here"
+    r"|formally|informally|normally|traditionally|typically|collectively|still|now|just|basically"
+    r"|essentially|called|technically|\w+ly),?\s+)"
+)
 _IS = re.compile(
-    rf"^(?:(?:An?|The|By|Each|Every|Eine?|Der|Die|Das|Une?|Les?|La|El|Los)\s+)?{_TERM}(?:\s*\((?P<abbr>[^)]{{1,30}})\))?,?\s+"
-    r"(?P<verb>is defined as|are defined as|is meant|means|refers to|denotes|stands for|(?:is|are) called(?!,| by\b| from\b| up\b)|is the|are the"
-    r"|are (?:those|any|kinds? of|what)|is an?|is any|bedeutet|ist ein\w*|est une?|est le|est la|désigne|es un\w*|significa)\b",
+    rf"^(?P<article>An?|The|By|Each|Every|In \w+ing, an?|In general, an?|Eine?|Der|Die|Das|Une?|Les?|La|El|Los)?\s*"
+    rf"(?:(?:term|word|name|phrase|notion|concept|expression)s?\s+)?{_TERM}"
+    r"(?:\s*\((?P<abbr>[^)]{1,30})\))?,?\s+"
+    rf"(?:,?\s*{_ADVERB}){{0,2}}"
+    r"(?P<verb>(?:is|are|was|were|can be|may be) (?:\w+ly )?defined (?:as|to be)|is meant|means|refers? to|denotes?"
+    r"|(?:stands?|is short) for|(?:is|are) used (?:here |throughout )?(?:to (?:mean|denote|describe|refer)|for)"
+    rf"|(?:is|are) (?:{_ADVERB})?(?:the|those|any|an?|one|kinds? of|what|simply|just)\b"
+    r"|bedeutet|bezeichnet|ist (?:ein|der|die|das)\w*|sind|est (?:une?|le|la)|désigne|es una?|es el|es la|significa)\s",
 )  # fmt: skip
 _CALLED = re.compile(
-    r"\b(?:(?:is|are|was|were|be|being)\s+(?:called|known as|termed|named)|(?:we|which we|here)\s+call|so-called|known as)\s+"
-    r"(?:an?\s+|the\s+)?[“\"‘]?(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,2})[”\"’]?",
+    rf"(?:\b(?:is|are|was|were|be|being|been)\s+{_ADVERB}{{0,2}}(?:called|known as|termed|named|dubbed|labell?ed"
+    r"|referred to as|defined to be|denoted as)\s+"
+    r"|\b(?:we|I|they|people|one|which we|here|many|some|authors|you|users)\s+"
+    rf"{_ADVERB}?(?:will |shall |may |can )?{_ADVERB}?call\s+(?:(?:this|these|it|them|that|such)\b\s*(?:\w+\s+){{0,3}}?)?"
+    r"|\bso-called\s+|\bknown as\s+|[,(]\s*(?:or\s+)?(?:also\s+|often\s+|usually\s+|sometimes\s+)?"
+    r"(?:called|known as|termed|named)\s+|\b\w{3,}\s+(?:called|termed)\s+)"
+    r"(?P<article>an?\s+|the\s+|its\s+|their\s+)?(?P<quote>[“\"‘'`]{1,2})?"
+    r"(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,3})[”\"’']{0,2}",
+)  # fmt: skip
+_FOR_IS = re.compile(
+    r"^(?:[A-Z]\w+ )?(?:the |an? )?(?:technical |usual |general |common |standard |proper )?"
+    r"(?:term|word|name|expression)\s+(?:used\s+)?(?:for|of|given to)\s+.{3,90}?\s+(?:is|are|was)\s+"
+    r"(?:an?\s+|the\s+)?[“\"‘'`]*(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,3})[”\"’']*[.,;:]?", re.I
+)  # fmt: skip
+_BY_MEAN = re.compile(
+    r"\b(?:by|with)\s+(?:an?\s+|the\s+)?[“\"‘']?(?P<term>[^\W\d_][\w’'-]*(?:\s+[\w’'-]+){0,3}?)[”\"’']?,?\s+"
+    r"(?:we|I|one|is|are|it is)\s+(?:mean|understand|refer|meant|understood)\b", re.I
+)  # fmt: skip
+_APPOSED = re.compile(
+    r"(?:^|[\s(])(?:(?P<article>an?|the)\s+)?(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,2}),\s+"
+    r"(?:(?:which|that|who)\s+(?:is|are|means?|denotes?)\s+(?:an?|the|any|what)|i\.e\.,?|that is,?"
+    r"|an?\s+(?:\w+\s+)?(?:kind|type|sort|form|set|collection|program|file|method|function|measure|way|tool"
+    r"|system|person|place|piece|unit|list|group|number|command|value|process|device|language|package)\b"
+    r"|the\s+(?:\w+\s+)?(?:distance|number|ratio|set|time|rate|amount|process|part|place|point|sum|difference"
+    r"|length|height|depth|name|ability|act|use|practice|study|person|degree|probability|proportion)\s+(?:of|between|from|at|to|by|in|who|where|that)\b)",
+)  # fmt: skip
+_BRACKET = re.compile(
+    r"\s\((?:that is,?|i\.e\.,?|meaning|an?\s+\w{3,}\s+\w+|the\s+\w{3,}\s+\w+|twice|half|any\s+\w+|those\s+\w+)\b[^()]{6,}\)"
+)  # fmt: skip
+_BEFORE_BRACKET = re.compile(
+    r"(?:\b(?P<article>an?|the)\s+)?(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,2})$"
 )
-_LONG_SHORT = re.compile(
-    r"(?P<long>(?:[^\W_][\w’'/-]*[ -]+){1,8}?)\((?P<short>[A-Z][A-Za-z0-9&-]{1,9}?)s?\)"
+_FORMS = re.compile(r"\s{2,}|\s*[=,;]\s*|\s+(?=--?\w)")
+"""Between the forms that a term is written in: "[u, s] = svd (a)", "-v --verbose"."""
+_TITLE_PARTS = re.compile(r"\s+[-–—]\s+|:\s+|\s*[()]\s*|,\s+")
+_TITLE_FRONT = re.compile(
+    r"^(?:(?:an?\s+)?(?:introduction|overview|about|definitions?)\s*(?:to|of)?\s+)?(?:the|an?|using)\s+|^introduction to ",
+    re.I,
 )
-_SHORT_LONG = re.compile(r"\b(?P<short>[A-Z][A-Z0-9&-]{1,9})\s+\((?P<long>[A-Za-z][^()]{5,60})\)")
+_QUOTED = re.compile(r"[“\"‘'`]")
 _GLOSSARY = re.compile(
-    r"\b(?:glossary|abbreviations?|acronyms|definitions?|terms|terminology|nomenclature|vocabulary|symbols"
+    r"\b(?:glossary|abbreviations?|acronyms|definitions?|terms|terminology|nomenclature|vocabulary|symbols|notation|conventions"
     r"|glossar|begriffe|abkürzungen|glossaire|définitions|abréviations|glosario|definiciones)\b", re.I
 )  # fmt: skip
 _ENTRY = re.compile(
-    r"^(?P<term>[^\W_][^:—–\t.]{0,50}?)\s*(?:[:—–]|\s-\s|\t)\s*(?P<rest>\S.{3,})$", re.S
+    r"^(?:[•‣◦▪●○■□*·➢✓–—-]\s*)?(?P<term>[^\W_][^:—–\t.;!?]{0,50}?)\s*(?:[:—–]|\s-\s|\t)\s*(?P<rest>\S.{3,})$",
+    re.S,
 )
-_WEAK = frozenset(
-    [
-        "this",
-        "that",
-        "these",
-        "those",
-        "it",
-        "there",
-        "here",
-        "what",
-        "which",
-        "who",
-        "he",
-        "she",
-        "they",
-        "we",
-        "you",
-        "i",
-        "one",
-        "such",
-        "following",
-        "example",
-        "section",
-        "chapter",
-        "figure",
-        "table",
-        "result",
-        "reason",
-        "purpose",
-        "idea",
-        "case",
-        "point",
-        "following",
-        "first",
-        "second",
-        "next",
-        "last",
-    ]
+_SAYS_WHAT = re.compile(
+    r"(?:(?:an?|the|any|one|all|those|to|used|means?|is|are|see|short|same|every|each|describes?|denotes?"
+    r"|refers?|stands?|contains?|holds?|specif\w+|gives?|\w+s)\b|[A-Z])"
 )
-_JOINING = frozenset(["of", "the", "and", "in", "for", "to", "on", "by", "with"])
-_STRONG_VERBS = (
-    "defined",
-    "means",
-    "refers",
-    "denotes",
-    "stands",
-    "meant",
-    "bedeutet",
-    "désigne",
-    "significa",
+_NAMED_SO = re.compile(r"(?!known|so-)\w{2,}[^\Ws]\s+(?:called|termed)\b")
+"""A name given to one thing, as of a file: "a file called diary"."""
+_POINTS_BACK = re.compile(
+    r"^(?:this|these|those|such|it|they|that|both|the (?:former|latter|result|process|whole|two))\b", re.I
+)  # fmt: skip
+_NOT = re.compile(r"^(?:not|no|never|also|only|still|always|already|true|false|possible)\b")
+_JOINING = frozenset(["of", "the", "and", "in", "for", "to", "on", "by", "with", "de", "du", "des"])
+_NO_TERMS = """
+    this that these those it there here what which who he she they we you i one such
+    following example examples section chapter figure table result results reason reasons
+    purpose idea case cases point first second next last other another default question
+    answer problem way thing things rest difference aim goal advantage disadvantage only
+    main same name latter former nothing something everything anything both all most some
+    many few each fact note exception alternative solution intention left right above below
+    if when while others
+"""
+_WEAK = frozenset(_NO_TERMS.split())
+_STRONG = re.compile(
+    r"defined|means?\b|refer|denote|stand|short|meant|bedeutet|bezeichnet|désigne|significa|used"
 )
 
 
@@ -112,17 +147,34 @@ def key_of(term: str, analyser: Analyser) -> tuple[str, ...]:
     return tuple(analyser.terms_of(word)[0] for word in parts if analyser.terms_of(word))
 
 
+def exact_key(written: str) -> tuple[str]:
+    """The key of what is looked up as it is written: an abbreviation, a symbol."""
+    return ("=" + "".join(c for c in written if c not in ". "),)
+
+
 def find_definitions(document: ReadDocument) -> Definitions:
     """Every definition in a document, the surest first for each term."""
     found: Definitions = defaultdict(list)
     analyser = document.index.analyser
+    titles = [key_of(section.title, analyser) for section in document.outline.sections]
     for definition in _all(document):
+        if definition.kind in ("abbreviation", "symbol"):
+            found[exact_key(definition.term)].append(definition)
         key = key_of(definition.term, analyser)
-        if 0 < len(key) <= MAX_TERM_WORDS:
+        if 0 < len(key) <= MAX_TERM_WORDS and definition.kind not in ("symbol", "abbreviation"):
+            section = document.text.sentences[definition.sentence].section
+            if section >= 0 and set(key) <= set(titles[section]):
+                weight = min(1.0, definition.weight + IN_TITLE)
+                definition = definition._replace(weight=weight)
             found[key].append(definition)
-    for definitions in found.values():
+    for key, definitions in found.items():
         definitions.sort(key=lambda d: (-d.weight, d.sentence))
-    return dict(found)
+        labels = sum(d.kind in ("entry", "glossary") for d in definitions) >= LABEL
+        if labels:  # "See also", a parameter that every function has: it names nothing
+            found[key] = [
+                d for d in definitions if d.kind not in ("entry", "glossary") or d.weight > 0.9
+            ]
+    return {key: definitions for key, definitions in found.items() if definitions}
 
 
 def _all(document: ReadDocument) -> Iterator[Definition]:
@@ -130,56 +182,154 @@ def _all(document: ReadDocument) -> Iterator[Definition]:
     in_glossary = [
         any(_GLOSSARY.search(title) for title in document.path_at(k)) for k in range(len(sections))
     ]
-    last_paragraph = -1
+    yield from _sections(document)
+    last_paragraph, last_term = -1, -1
     for row, sentence in enumerate(document.text.sentences):
-        if sentence.kind in ("listing", "heading"):
+        if sentence.kind in ("listing", "heading", "works", "formula", "figure"):
             continue
         starts_paragraph = sentence.paragraph != last_paragraph
         last_paragraph = sentence.paragraph
-        glossary = sentence.section >= 0 and in_glossary[sentence.section]
-        if glossary and starts_paragraph:
-            yield from _glossary_entry(document.paragraphs[sentence.paragraph], row)
-        yield from _in_sentence(sentence, row)
+        if starts_paragraph:
+            glossary = sentence.section >= 0 and in_glossary[sentence.section]
+            paragraph = document.paragraphs[sentence.paragraph]
+            yield from _entry(paragraph, row, is_glossary=glossary)
+            mark = NOTE_MARK.match(paragraph.text) if sentence.kind == "note" else None
+            if mark and not mark[1].isdecimal():
+                yield Definition(mark[1], row, "symbol", 0.8)
+            if sentence.term >= 0 and sentence.term != last_term:
+                last_term = sentence.term
+                yield from _described(document, sentence, row)
+        if sentence.kind != "code":
+            yield from _in_sentence(document.text.sentences, sentence, row)
 
 
-def _glossary_entry(paragraph: Paragraph, row: int) -> Iterator[Definition]:
+def _sections(document: ReadDocument) -> Iterator[Definition]:
+    """A section that a term is the title of: what its first sentence says."""
+    sentences = document.text.sentences
+    rows = [
+        row for row, s in enumerate(sentences)
+        if s.kind in ("body", "item", "entry") and len(s.text.split()) >= 5
+    ]  # fmt: skip
+    starts = [sentences[row].paragraph for row in rows]
+    for section in document.outline.sections:
+        at = bisect_left(starts, section.first_paragraph)
+        if at == len(rows) or starts[at] >= section.end_paragraph:
+            continue
+        row = rows[at]
+        if sentences[row].text.isupper():
+            continue
+        number = number_of(section.title)
+        title = number.rest if number else section.title
+        for part in dict.fromkeys((title, *_TITLE_PARTS.split(title))):
+            name = _TITLE_FRONT.sub("", part.strip(" .:,"))
+            if 0 < len(name.split()) <= MAX_TERM_WORDS and len(name) > 1:
+                said = fold(name)[:6] in fold(sentences[row].text)
+                yield Definition(name, row, "section", 0.45 if said else 0.35)
+
+
+def _entry(paragraph: Paragraph, row: int, *, is_glossary: bool) -> Iterator[Definition]:
+    """A paragraph that sets its term apart: in bold or italics, by a colon, a dash or a tab."""
+    if paragraph.kind in ("caption", "note", "side") or (
+        paragraph.kind == "row" and not is_glossary
+    ):
+        return
     first = paragraph.pieces[0].line
     if first.lead and 1 < first.lead < len(paragraph.text) - 5:
-        term = tidy(paragraph.text[: first.lead]).rstrip(" .:—–-")
-        if len(term.split()) <= MAX_TERM_WORDS:
-            yield Definition(term, row, "glossary", 1.0)
+        term = tidy(paragraph.text[: first.lead]).strip(" .:—–-•*")
+        rest = paragraph.text[first.lead :].lstrip(" .:—–-")
+        names = 0 < len(term.split()) <= MAX_TERM_WORDS and bool(_SAYS_WHAT.match(rest))
+        if names and (is_glossary or _is_term(term)):
+            yield Definition(term, row, "glossary", 1.0 if is_glossary else 0.68)
             return
     if match := _ENTRY.match(paragraph.text):
         term = tidy(match["term"])
-        if len(term.split()) <= MAX_TERM_WORDS:
+        if not 0 < len(term.split()) <= MAX_TERM_WORDS:
+            return
+        if is_glossary:
             yield Definition(term, row, "glossary", 0.95)
+        elif paragraph.kind in ("item", "body") and len(match["rest"].split()) >= 4:
+            sets_apart = _is_term(term) and bool(_SAYS_WHAT.match(match["rest"]))
+            if sets_apart:
+                yield Definition(term, row, "entry", 0.6 if paragraph.kind == "item" else 0.5)
 
 
-def _in_sentence(sentence: Sentence, row: int) -> Iterator[Definition]:
+def _described(document: ReadDocument, sentence: Sentence, row: int) -> Iterator[Definition]:
+    """The first sentence under a term of a list or a reference: an option, a function, a word."""
+    term = document.text.terms[sentence.term]
+    if term.is_label or len(sentence.text) < 20 or sentence.kind in ("code", "row"):
+        return
+    forms = [form.strip(" .:,\"“”‘’'`") for form in _FORMS.split(names_in(term.text))]
+    for name in dict.fromkeys(forms):
+        parts = name.split()
+        names = 0 < len(parts) <= MAX_TERM_WORDS and not is_common(parts[0].lower())
+        if names and any(c.isalpha() for c in name):
+            yield Definition(name, row, "entry", 0.66)
+
+
+def _in_sentence(
+    sentences: "tuple[Sentence, ...]", sentence: Sentence, row: int
+) -> Iterator[Definition]:
     text = sentence.text
-    if match := _IS.match(text):
-        term = match["term"].strip("“”\"‘’'")
-        if _is_term(term):
-            strong = any(verb in match["verb"] for verb in _STRONG_VERBS)
-            quoted = match["term"][0] in '“"‘'
-            weight = 0.9 if strong else 0.6
-            yield Definition(term, row, "defined", min(1.0, weight + 0.1 * quoted))
-    for match in _CALLED.finditer(text):
-        term = match["term"]
-        if _is_term(_until_small_word(term)):
-            yield Definition(_until_small_word(term), row, "defined", 0.7)
-    for match in _LONG_SHORT.finditer(text):
-        if long := _spelled_out(match["long"], match["short"]):
-            yield Definition(match["short"], row, "abbreviation", 0.95, long)
-    for match in _SHORT_LONG.finditer(text):
-        if long := _spelled_out(match["long"], match["short"]):
-            yield Definition(match["short"], row, "abbreviation", 0.9, long)
+    yield from _subject(text, row)
+    leans = row - 1 if row and _POINTS_BACK.match(text) else -1
+    if leans >= 0 and sentences[leans].kind == "heading":
+        leans = -1
+    if "call" in text or "known as" in text or "ed " in text or "dubbed" in text:
+        for match in _CALLED.finditer(text):
+            term = _until_small_word(match["term"])
+            if _is_term(term) and not (
+                term[0].isupper()
+                and not match["quote"]
+                and match["article"] is None
+                and " by " in text
+            ):
+                weight = 0.8 if match["quote"] else 0.5 if _NAMED_SO.match(match[0]) else 0.72
+                if match["article"] and match["article"].strip() in ("its", "their"):
+                    weight -= 0.1
+                yield Definition(term, row, "defined", weight, first=leans)
+    for found in filter(None, (_FOR_IS.match(text), _BY_MEAN.search(text))):
+        if _is_term(term := _until_small_word(found["term"])):
+            yield Definition(term, row, "defined", 0.85)
+    apposed = list(_APPOSED.finditer(text)) if "," in text else []
+    for bracket in _BRACKET.finditer(text) if " (" in text else ():
+        before = text[max(0, bracket.start() - 60) : bracket.start()]
+        apposed += [m for m in [_BEFORE_BRACKET.search(before)] if m]
+    for match in apposed:
+        term = _last_words(match["term"])
+        named = match["article"] or " " in term or term[:1].isupper()
+        if named and _is_term(term):
+            yield Definition(term, row, "defined", 0.45)
+    for short, long, weight in find_short_forms(text):
+        yield Definition(short, row, "abbreviation", weight, long)
+    for symbol, meaning, weight in symbols_in(text):
+        yield Definition(symbol, row, "symbol", weight, meaning)
+
+
+def _subject(text: str, row: int) -> Iterator[Definition]:
+    """A sentence whose subject is the term: "A keeper is a person who …"."""
+    match = _IS.match(text)
+    if match is None or _NOT.match(text[match.end() :]):
+        return
+    term = match["term"].strip("“”\"‘’'")
+    if not _is_term(term):
+        return
+    weight = 0.85 if _STRONG.search(match["verb"]) else 0.6
+    if _QUOTED.match(match["term"]):
+        weight += 0.1
+    article = (match["article"] or "").strip()
+    if article.startswith(("A", "Each", "Every", "In ", "Ein", "Un")):
+        weight += 0.08  # of the kind, not of one of them
+    elif article in ("The", "Der", "Die", "Das", "Le", "La", "El"):
+        weight -= 0.12
+    yield Definition(term, row, "defined", min(1.0, weight))
 
 
 def _is_term(term: str) -> bool:
     """Whether some words can be the name of a thing: no pronouns, no clauses."""
     parts = term.lower().split()
-    if not parts or not parts[0][0].isalpha() or parts[0] in _WEAK:
+    if not parts or len(term) < 2 or (len(term) == 2 and not term.isupper()):
+        return False
+    if not parts[0][0].isalpha() or parts[0] in _WEAK or parts[0] in _JOINING or parts[-1] in _WEAK:
         return False
     return (
         all(part in _JOINING or not is_common(part) for part in parts) and parts[-1] not in _JOINING
@@ -195,24 +345,11 @@ def _until_small_word(term: str) -> str:
     return " ".join(kept)
 
 
-def _spelled_out(long: str, short: str) -> str:
-    """The words at the end of ``long`` whose initials give the abbreviation, "" if none do.
-
-    Source:
-        The backward match of Schwartz and Hearst, "A simple algorithm for identifying
-        abbreviation definitions in biomedical text", 2003.
-    """
-    letters = [c.lower() for c in short if c.isalnum()]
-    text = long.rstrip()
-    at = len(text)
-    for position, letter in enumerate(reversed(letters)):
-        first = position == len(letters) - 1
-        at -= 1
-        while at >= 0 and not (
-            text[at].lower() == letter and (not first or at == 0 or not text[at - 1].isalnum())
-        ):
-            at -= 1
-        if at < 0:
-            return ""
-    found = text[at:]
-    return found if len(found.split()) <= 2 * len(letters) and len(found) > len(short) else ""
+def _last_words(term: str) -> str:
+    """The words after the last small one: "of the mean range" is about the mean range."""
+    kept: list[str] = []
+    for word in reversed(term.split()):
+        if is_common(word.lower()):
+            break
+        kept.append(word)
+    return " ".join(reversed(kept))

@@ -236,10 +236,13 @@ def _kind(group: list[Line], page_lines: Sequence[Line], body_size: float) -> st
     first = group[0]
     if first.apart:
         return first.apart
-    if CAPTION.match(first.text.strip()):
+    if (named := CAPTION.match(first.text.strip())) and not _speaks_of_it(
+        first, first.text.strip()[named.end() :], body_size
+    ):
         return "caption"
     has_cells = "\t" in first.text  # a row that begins with a day or a year is no footnote
-    if first.size < 0.93 * body_size and NOTE_MARK.match(first.text) and not has_cells:
+    is_small = first.size < 0.93 * body_size and not first.is_fixed
+    if is_small and NOTE_MARK.match(first.text) and not has_cells:
         lowest = max(line.box[3] for line in page_lines)
         if first.box[1] > 0.5 * lowest:
             return "note"
@@ -252,6 +255,12 @@ def _kind(group: list[Line], page_lines: Sequence[Line], body_size: float) -> st
     if all(line.is_fixed for line in group):
         return "code"
     return "body"
+
+
+def _speaks_of_it(line: Line, after: str, body_size: float) -> bool:
+    """Whether a line goes on as a sentence: "Table 2 provides …" is no caption."""
+    goes_on = after[:1] == " " and after.lstrip()[:1].islower()
+    return goes_on and not line.lead and not line.is_bold and line.size > 0.95 * body_size
 
 
 def _continues(before: list[Line], group: list[Line]) -> bool:

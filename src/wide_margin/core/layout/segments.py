@@ -10,6 +10,9 @@ from wide_margin.core.pages import LINE_END_HYPHEN, PageText
 WIDE_GAP = 1.1
 """A gap of this many font sizes parts two segments: cells of a table, columns of text."""
 
+OTHER_SIZE = 2.5
+"""Words whose sizes differ by more than this factor are no one segment."""
+
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Segments:
@@ -81,6 +84,8 @@ def _breaks(boxes: FloatArray, size: FloatArray) -> BoolArray:
     gap = after[:, 0] - before[:, 2]
     em = np.maximum(np.maximum(size[:-1], size[1:]), 1.0)
     result: BoolArray = (overlap < 0.4 * height) | (gap > WIDE_GAP * em) | (gap < -0.8 * em)
+    # A stamp drawn over the last line of the text.
+    result |= np.minimum(size[:-1], size[1:]) * OTHER_SIZE < em
     return result
 
 

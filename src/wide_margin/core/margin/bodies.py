@@ -13,7 +13,15 @@ import msgspec
 from wide_margin.core.answers import Answer, Excerpt, Quote, Reach
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import EntryStoreError
-from wide_margin.core.explain import Explanation, Meaning, Reference
+from wide_margin.core.explain import (
+    Explanation,
+    Leaning,
+    Meaning,
+    Measure,
+    Part,
+    Reference,
+    StandsFor,
+)
 from wide_margin.core.geometry import Box
 from wide_margin.core.margin.kinds import EntryKind, Origin, State
 from wide_margin.core.translate import Pair
@@ -117,17 +125,27 @@ class ExplanationBody:
     text: str
     meanings: tuple[Meaning, ...] = ()
     references: tuple[Reference, ...] = ()
+    parts: tuple[tuple[Part, ...], ...] = ()
+    stands_for: tuple[StandsFor, ...] = ()
+    leans_on: tuple[Leaning, ...] = ()
+    later: tuple[Leaning, ...] = ()
+    measures: tuple[Measure, ...] = ()
 
     @classmethod
     def of(cls, explanation: Explanation) -> "ExplanationBody":
         """The body of an explanation."""
-        return cls(explanation.text, explanation.meanings, explanation.references)
+        return cls(
+            explanation.text, explanation.meanings, explanation.references, explanation.parts,
+            explanation.stands_for, explanation.leans_on, explanation.later, explanation.measures,
+        )  # fmt: skip
 
     @property
     def places(self) -> tuple[Locator, ...]:
-        """Where it leads: its meanings, then its references that were found."""
-        found = [meaning.locator for meaning in self.meanings]
-        return (*found, *(r.locator for r in self.references if r.locator is not None))
+        """Where it leads: meanings, references that were found, what it leans on, later places."""
+        meant = [meaning.locator for meaning in self.meanings]
+        referred = [r.locator for r in self.references if r.locator is not None]
+        around = [leaning.locator for leaning in (*self.leans_on, *self.later)]
+        return (*meant, *referred, *around)
 
     def with_places(self, place: ToPlace) -> "ExplanationBody":
         """The same, every locator put through a function."""
@@ -137,6 +155,8 @@ class ExplanationBody:
             references=tuple(
                 r._replace(locator=place(r.locator)) if r.locator else r for r in self.references
             ),
+            leans_on=tuple(m._replace(locator=place(m.locator)) for m in self.leans_on),
+            later=tuple(m._replace(locator=place(m.locator)) for m in self.later),
         )
 
     @property
@@ -147,7 +167,8 @@ class ExplanationBody:
     @property
     def words(self) -> str:
         """Everything that can be searched."""
-        return "\n".join([self.text, *(f"{m.term} {m.text}" for m in self.meanings)])
+        around = [leaning.text for leaning in (*self.leans_on, *self.later)]
+        return "\n".join([self.text, *(f"{m.term} {m.text}" for m in self.meanings), *around])
 
 
 @dataclass(frozen=True, slots=True)

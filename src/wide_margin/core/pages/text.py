@@ -33,7 +33,7 @@ _LOOSENED = str.maketrans(LOOSE_ACCENTS)
 _MORE_OF_MARK = r"(?:(?<=\d)\d{0,2}|(?<!\d)[*†‡§]{0,2})"
 MARK_AFTER_WORD = re.compile(  # begins with its own sign: the pattern is then four times quicker
     rf"[\d*†‡§](?:(?<=[^\W\d_]{{4}}.){_MORE_OF_MARK}(?!\w)"
-    rf"|(?<=[.,;:!?)\]”\"’»].){_MORE_OF_MARK}(?:(?!\w)|(?<=\d)(?=[“\"‘(]?[A-Z]))"
+    rf"|(?<=[.,;:!?)\]”\"’»。、].){_MORE_OF_MARK}(?:(?!\w)|(?<=\d)(?=[“\"‘(]?[A-Z]))"
     r"|(?<=\s\d)\d?(?=[A-Z][a-z]))"
 )  # fmt: skip
 """Where the mark of a footnote may stand: right after a word or sign, or glued to the next word."""

@@ -100,12 +100,12 @@ def _sentences_of(
     paragraph: Paragraph, row: int, section: int, kind: str, term: int
 ) -> Iterator[Sentence]:
     pages = paragraph.pieces[0].line.page, paragraph.pieces[-1].line.page
-    whole = (
+    whole = kind == "heading" or (
         kind == "works" and paragraph.kind == "item" and len(paragraph.text.split()) <= MANY_WORDS
     )
     said = paragraph.unmarked
     ranges = [(0, len(said))] if whole else split_sentences(said)
-    for start, end in ranges:  # a work with its author and its year is one thing
+    for start, end in ranges:  # a number and its title, a work and its year are one thing
         text = tidy(said[start:end])
         if said is not paragraph.text:
             text = _LEFT_BY_MARK.sub(r"\1", text)

@@ -71,7 +71,8 @@ def find_terms(
                     open_.pop()
             continue
         forms = before and terms[before[1]].paragraph == row - 1 and abs(before[0] - left) < 1.0
-        if forms and before and paragraph.kind != "entry":
+        leads_in = before and terms[before[1]].text.endswith(":")  # "The three parts are:"
+        if forms and before and not leads_in and paragraph.kind != "entry":
             text = f"{terms[before[1]].text} {text}"
         terms.append(Term(text, row, parent))
         of.append(len(terms) - 1 if paragraph.kind == "entry" else parent)

@@ -107,6 +107,10 @@ _END = re.compile(
 )
 _MAY_END = re.compile(r"[.!?…:;。！？؟۔।\n]")
 _LAST_WORD = re.compile(r"([\w.°-]+)\.+[\"'”’»)\]]*$")
+_STARTS = re.compile(
+    r"\s+(?:If|The|This|These|It|In|When|For|We|You|However|Note|There|An?|Thus|But|As|Then|Otherwise)\s"
+)
+"""Words that begin a sentence and are no names: "the inverse of A. If A is …"."""
 _OPENS = re.compile(r"\s+[\"'“‘«(\[¿¡]*(\S)")
 
 
@@ -165,7 +169,7 @@ def _ends_here(text: str, stop: int, end: int) -> bool:
     if last in _ABBREVIATIONS:
         # "etc." and "al." may also end a sentence; the others never do.
         return last in ("etc", "al", "inc", "ltd", "co") and follows.isupper()
-    is_initial = len(word[1]) == 1 and word[1].isupper()
+    is_initial = len(word[1]) == 1 and word[1].isupper() and not _STARTS.match(text, end)
     is_listed = bool(re.fullmatch(r"(?:[\divx]{1,4}|[a-zA-Z])", word[1])) and _is_first_word(
         text, word
     )

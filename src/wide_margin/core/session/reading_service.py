@@ -21,8 +21,7 @@ from wide_margin.core.digest import (
 )
 from wide_margin.core.document import ReadDocument, find_figures, understand, with_outline
 from wide_margin.core.errors import NotReadyError, WideMarginError
-from wide_margin.core.explain import Explanation, explain, find_definitions
-from wide_margin.core.explain.definitions import Definitions
+from wide_margin.core.explain import Definitions, Explainer, Explanation, find_definitions
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import tidy
 from wide_margin.core.outline import Outline
@@ -48,6 +47,7 @@ class ReadingService:
         """Nothing is read yet."""
         self._document: ReadDocument | None = None
         self._definitions: Definitions | None = None
+        self._explainer: Explainer | None = None
         self._scored: Digester | None = None
         self._findable: Findable | None = None
         self._to_save: tuple[str, ReadRequest] | None = None
@@ -195,7 +195,7 @@ class ReadingService:
     def use_outline(self, send: Send, outline: Outline) -> None:
         """Go by an outline that the reader has changed: paths, reach and ranking follow it."""
         self._document = with_outline(self._read(), outline)
-        self._definitions = self._scored = None
+        self._definitions = self._scored = self._explainer = None
 
     def find(
         self, send: Send, wanted: str, whole_words: bool = False, exactly: bool = False
@@ -216,9 +216,11 @@ class ReadingService:
     def ping(self, send: Send) -> None:
         """Nothing: the process is there."""
 
-    def explain(self, send: Send, text: str) -> Explanation:
-        """What the document says about a selection."""
-        return explain(self._read(), self._defined(), text)
+    def explain(self, send: Send, text: str, page: int = -1) -> Explanation:
+        """What the document says about a selection on a page."""
+        if self._explainer is None:
+            self._explainer = Explainer(self._read(), self._defined())
+        return self._explainer.explain(text, page)
 
     def close(self) -> None:
         """Nothing is held that needs giving back."""

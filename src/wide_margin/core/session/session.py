@@ -186,9 +186,9 @@ class Session:
         """Every place where some words stand."""
         return self.query("find", wanted, whole_words, exactly)
 
-    def explain(self, text: str) -> "Future[Explanation]":
-        """What the document says about a selection."""
-        return self.query("explain", text)
+    def explain(self, text: str, page: int = -1) -> "Future[Explanation]":
+        """What the document says about a selection on a page."""
+        return self.query("explain", text, page)
 
     def use_outline(self, outline: Outline) -> "Future[None]":
         """Go by an outline that the reader has changed."""

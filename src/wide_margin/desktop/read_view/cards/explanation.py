@@ -1,50 +1,107 @@
-"""What the document says of the selected words."""
+"""What the document says of the selected words, and how their sentences are built."""
 
+from collections.abc import Iterable
 from functools import partial
 
 from markupsafe import Markup
 
-from wide_margin.core.explain import Meaning, Reference
+from wide_margin.core.explain import Leaning, Meaning, Measure, Part, Reference, StandsFor
 from wide_margin.core.margin import ExplanationBody
 from wide_margin.desktop.look import sans_font, serif_font
-from wide_margin.desktop.read_view.cards.card import Card, shortened
+from wide_margin.desktop.read_view.cards.card import Card, Make, shortened
 from wide_margin.desktop.words import WrappedWords
+
+_KINDS = {
+    "main": "says", "also": "and", "contrast": "but", "condition": "if", "exception": "unless",
+    "concession": "although", "reason": "because", "purpose": "so that", "result": "so",
+    "time": "when", "aside": "aside",
+}  # fmt: skip
+"""What is written before a part that no word ties on."""
+SHORTER = 200
+"""Characters of a passage around the selection that are shown."""
 
 
 class ExplanationCard(Card):
-    """Terms with their definitions, references with their places."""
+    """Terms with their definitions, references with their places, sentences taken apart."""
 
     def fill(self) -> None:
         """Build it."""
         body = self.entry.body
         assert isinstance(body, ExplanationBody)
         self.head.setText("Explanation · from this document")
-        index = 0
-        for meaning in body.meanings:
-            self.column.addWidget(self.rich(serif_font(), partial(self._meaning, meaning, index)))
-            index += 1
-        for reference in body.references:
-            at = index if reference.locator else -1
-            index += at >= 0
-            self.column.addWidget(
-                self.rich(sans_font(-0.5), partial(self._reference, reference, at))
-            )
-        if not body.meanings and not body.references:
-            said = "The document does not define these words or refer elsewhere in them."
+        self._next = 0
+        self._rows("", (partial(self._meaning, m, self._index()) for m in body.meanings))
+        apart = [part for parts in body.parts for part in parts]
+        self._rows("Taken apart, by rule", (partial(self._part, part) for part in apart))
+        self._rows("", (partial(self._stands, found) for found in body.stands_for), sans=True)
+        self._rows(
+            "Refers to",
+            (
+                partial(self._reference, r, self._index() if r.locator else -1)
+                for r in body.references
+            ),
+            sans=True,
+        )
+        self._rows(
+            "Leans on", (partial(self._leaning, found, self._index()) for found in body.leans_on)
+        )
+        self._rows(
+            "Taken up again", (partial(self._leaning, found, self._index()) for found in body.later)
+        )
+        self._rows("", (partial(self._measure, m) for m in body.measures), sans=True)
+        if not self._labels:
+            said = "The document says nothing else of these words, and no rule takes them apart."
             self.column.addWidget(WrappedWords(said, sans_font(-0.5)))
+
+    def _index(self) -> int:
+        self._next += 1
+        return self._next - 1
+
+    def _rows(self, title: str, makes: Iterable[Make], *, sans: bool = False) -> None:
+        for row, make in enumerate(makes):
+            if title and not row:
+                self.column.addWidget(WrappedWords(title, sans_font(-1.5), role="secondary"))
+            self.column.addWidget(self.rich(sans_font(-0.5) if sans else serif_font(), make))
 
     def _meaning(self, meaning: Meaning, index: int) -> Markup:
         link, said = self.link(index, meaning.locator), shortened(meaning.text)
         if meaning.kind == "used":
-            return Markup("used here: “{}” {}").format(said, link)
+            return Markup("<b>{}</b> is not defined here; first used: “{}” {}").format(
+                meaning.term, said, link
+            )
+        if meaning.kind == "section":
+            return Markup("<b>{}</b> has a section of its own: “{}” {}").format(
+                meaning.term, said, link
+            )
         if meaning.long_form:
             return Markup("<b>{}</b> — {}: “{}” {}").format(
                 meaning.term, meaning.long_form, said, link
             )
         return Markup("<b>{}</b> — “{}” {}").format(meaning.term, said, link)
 
+    def _part(self, part: Part) -> Markup:
+        if part.kind == "main":
+            return Markup("{}").format(part.text)
+        tie = Markup('<span style="color:{}">{}</span>').format(
+            self.colours.verdigris, part.tie.lower() or _KINDS[part.kind]
+        )
+        return Markup("&nbsp;&nbsp;· {} {}").format(tie, part.text)
+
+    def _stands(self, found: StandsFor) -> Markup:
+        named = Markup(" or ").join(Markup("<i>{}</i>").format(c) for c in found.candidates)
+        perhaps = "" if len(found.candidates) == 1 else "perhaps "
+        return Markup("“{}” stands for {}{}").format(found.word, perhaps, named)
+
     def _reference(self, reference: Reference, index: int) -> Markup:
         if reference.locator is None:
             return Markup("{}: not found in this document").format(reference.text)
         link = self.link(index, reference.locator)
         return Markup("{} → {} {}").format(reference.text, reference.title, link)
+
+    def _leaning(self, found: Leaning, index: int) -> Markup:
+        link, said = self.link(index, found.locator), shortened(found.text, SHORTER)
+        about = Markup("<b>{}</b>: ").format(found.about) if found.about else ""
+        return Markup("{}“{}” {}").format(about, said, link)
+
+    def _measure(self, measure: Measure) -> Markup:
+        return Markup("{} is {}").format(measure.written, measure.other)
