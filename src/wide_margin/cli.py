@@ -45,7 +45,7 @@ app = typer.Typer(
 )
 MAX_SENT = 8
 """Excerpts that go to a writing model."""
-COMMANDS = {"open", "outline", "digest", "ask", "stand-in"}
+COMMANDS = {"open", "outline", "digest", "ask", "explain", "translate", "stand-in"}
 
 FileArgument = Annotated[Path, typer.Argument(metavar="FILE", help="The PDF.", show_default=False)]
 PasswordOption = Annotated[
@@ -128,7 +128,7 @@ def outline(
     hide = {"bookmark": no_bookmarks, "contents": no_contents_page}
     hidden = frozenset(name for name, is_hidden in hide.items() if is_hidden)
     with Session(file) as session:
-        summary = _read(session, password_file, hide=hidden)
+        summary = read_document(session, password_file, hide=hidden)
         session.settle()
         title, password = summary.title or file.stem, session.password
         heights = [float(height) for height in session.sizes().result()[:, 1]]
@@ -149,7 +149,7 @@ def outline(
         typer.echo("No sections were found.", err=True)
     elif summary.outline.is_by_pages:
         typer.echo("No headings, bookmarks or contents page: these are parts by pages.", err=True)
-    _put(text, output)
+    put_text(text, output)
 
 
 def _outline_as(
@@ -182,7 +182,8 @@ def _edited(sha256: str, found: Outline, heights: list[float]) -> Outline:
     return from_store(kept, found, heights) if kept is not None else found
 
 
-def _put(text: str, output: Path | None) -> None:
+def put_text(text: str, output: Path | None) -> None:
+    """Print a text, or write it to a file."""
     if output is None:
         typer.echo(_for_screen(text), nl=False)
         return
@@ -268,7 +269,7 @@ def digest(
     reach = f"pages {pages}" if pages else section or WHOLE
     request = DigestRequest(reach, n_words or 0, n_sentences or n_points or 0, kind)
     with Session(file) as session:
-        outline = _read(session, password_file).outline
+        outline = read_document(session, password_file).outline
         if fields:
             written = _fields_as(session.fields(asked).result(), as_json=as_json)
         else:
@@ -322,9 +323,9 @@ def ask(
     asked = list(_questions_in(questions)) if questions else [{"question": question}]
     by_id = {str(item["id"]): str(item["question"]) for item in asked if "id" in item}
     chosen = f"pages {pages}" if pages else section
-    writer = _writing_model(model) if composed else None
+    writer = writing_model(model) if composed else None
     with Session(file) as session:
-        summary = _read(session, password_file)
+        summary = read_document(session, password_file)
         for item in asked:
             before = by_id.get(str(item.get("after", "")))
             reach = item.get("reach") or chosen or WHOLE
@@ -343,13 +344,14 @@ def ask(
                 continue
             if as_json:
                 line = answer_as_json(answer) | {"ms": round(ms, 1)}
-                _say(json.dumps(identity | line, ensure_ascii=False))
+                say(json.dumps(identity | line, ensure_ascii=False))
             else:
-                _say(answer_as_text(answer))
+                say(answer_as_text(answer))
         session.settle()
 
 
-def _say(text: str) -> None:
+def say(text: str) -> None:
+    """Print a line that may hold anything."""
     typer.echo(_for_screen(text))
 
 
@@ -360,20 +362,25 @@ def _tell_failed(
     said = f"{error.message} {error.hint}".strip()
     if as_json:
         values = identity | {"question": item["question"], "error": said}
-        _say(json.dumps(values, ensure_ascii=False))
+        say(json.dumps(values, ensure_ascii=False))
     else:
-        _say(f"{item['question']}\n{said}")
+        say(f"{item['question']}\n{said}")
 
 
 @app.command("stand-in")
 def stand_in(
     port: Annotated[int, typer.Option("--port", help="0 for a free one.")] = 0,
+    dictionary_port: Annotated[
+        int, typer.Option("--dictionary-port", help="Of the dictionary; 0 for a free one.")
+    ] = 0,
 ) -> None:
-    """Serve the stand-in for a writing model on this machine, until interrupted."""
+    """Serve the stand-ins for a writing model and a dictionary on this machine."""
     from wide_margin.core.services.stand_in import StandIn
+    from wide_margin.core.services.stand_in_dictionary import DictionaryStandIn
 
-    with StandIn(port=port) as server:
+    with StandIn(port=port) as server, DictionaryStandIn(dictionary_port) as dictionary:
         typer.echo(f"Stand-in model at {server.address} (simulated; ends with Ctrl+C)")
+        typer.echo(f"Stand-in dictionary at {dictionary.address}")
         try:
             server.wait()
         except KeyboardInterrupt:
@@ -437,7 +444,7 @@ def coverage_line(answer: Answer) -> str:
     return line
 
 
-def _writing_model(address: str | None) -> WritingModel:
+def writing_model(address: str | None) -> WritingModel:
     """The model at an address, or that of the settings."""
     settings = load_settings()
     address = address or settings.model_address
@@ -477,9 +484,10 @@ def _questions_in(path: Path) -> Iterator[dict[str, Any]]:
         yield item
 
 
-def _read(
+def read_document(
     session: Session, password_file: Path | None, *, hide: frozenset[str] = frozenset()
 ) -> ReadSummary:
+    """Open and read a document, asking for its password where it needs one."""
     password = _password_from(password_file)
     while True:
         try:
@@ -511,6 +519,8 @@ def _open_window(
 
 def main() -> None:
     """Entry point; "wide-margin FILE" is "wide-margin open FILE"."""
+    import wide_margin.cli_passages  # noqa: F401 (its commands join the app)
+
     arguments = sys.argv[1:]
     first = next((k for k, word in enumerate(arguments) if not word.startswith("-")), None)
     if first is not None and arguments[first] not in COMMANDS and first == 0:
@@ -523,4 +533,6 @@ def main() -> None:
 
 
 if __name__ == "__main__":
-    main()
+    from wide_margin.cli import main as run
+
+    run()  # of the module that the other commands have joined

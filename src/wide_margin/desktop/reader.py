@@ -13,7 +13,6 @@ from PySide6.QtGui import QUndoStack
 
 from wide_margin.core.answers import WHOLE, Answer, Excerpt, Quote, Reach
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
-from wide_margin.core.explain import Explanation
 from wide_margin.core.geometry import FloatArray
 from wide_margin.core.margin import (
     Anchor,
@@ -21,7 +20,6 @@ from wide_margin.core.margin import (
     DocumentRecord,
     Entry,
     EntryKind,
-    ExplanationBody,
     QuestionBody,
     Store,
     new_entry,
@@ -33,8 +31,10 @@ from wide_margin.core.session import DigestRequest, ReadSummary, Session
 from wide_margin.core.session.fetch import fetched_folder
 from wide_margin.desktop.background import Background, Job
 from wide_margin.desktop.entry_keeper import EntryHub, EntryKeeper
+from wide_margin.desktop.explaining import Explaining
 from wide_margin.desktop.outline_keeper import OutlineKeeper
-from wide_margin.desktop.service_writing import Composer, Translator
+from wide_margin.desktop.service_writing import Composer
+from wide_margin.desktop.translating import Translator
 
 log = logging.getLogger(__name__)
 
@@ -68,7 +68,6 @@ class Reader(QObject):
     gist_found = Signal(object)  # the first lines of its digest
     worth_unwanted = Signal()  # the document was asked before
     answered = Signal(object)  # Entry
-    explained = Signal(object)  # Entry
     found = Signal(str, object)  # the words, list of FoundHit
     problem = Signal(object)  # WideMarginError: one request failed
     told = Signal(str)  # something to know
@@ -101,6 +100,7 @@ class Reader(QObject):
         self.record: DocumentRecord | None = None
         self.keeper = EntryKeeper(self, self.hub)
         self.composer, self.translator = Composer(self), Translator(self)
+        self.explaining = Explaining(self)
         self._n_pages_told, self._told_at = 0, 0.0
         self._progress_arrived.connect(self._tell_progress)
         self.outline = OutlineKeeper(self)
@@ -109,6 +109,11 @@ class Reader(QObject):
     def entries(self) -> dict[str, Entry]:
         """The entries on screen, by their ids."""
         return self.keeper.entries
+
+    @property
+    def sha256(self) -> str:
+        """Checksum of the file that is open; "" until it is known."""
+        return self._sha256
 
     @property
     def settings(self) -> Settings:
@@ -417,15 +422,3 @@ class Reader(QObject):
                 self.session.find(wanted, whole_words=whole_words, exactly=exactly),
                 done=lambda hits: self.found.emit(wanted, hits),
             )
-
-    def explain(self, anchor: Anchor) -> None:
-        """Explain a selection; the explanation arrives as an entry."""
-        if self.session is None:
-            return
-
-        def keep(explanation: Explanation) -> None:
-            body = ExplanationBody.of(explanation)
-            entry = new_entry(EntryKind.EXPLANATION, anchor, body)
-            self.keeper.add(entry, self.explained.emit)
-
-        self.watch(self.session.explain(anchor.quote, anchor.page), done=keep)

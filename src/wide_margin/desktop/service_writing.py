@@ -1,6 +1,5 @@
-"""What a writing model writes into entries: composed answers and translations."""
+"""What a writing model writes into entries: composed answers."""
 
-import locale
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
@@ -10,20 +9,14 @@ from wide_margin.core.answers import Budget, Quote, budget_of, compose, parts_of
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.margin import (
-    Anchor,
-    EntryKind,
     Origin,
     QuestionBody,
     State,
-    TranslationBody,
-    new_entry,
 )
-from wide_margin.core.passages import split_sentences
 from wide_margin.core.search.analysis import Analyser
 from wide_margin.core.services import WritingModel
 from wide_margin.core.services.keys import model_key
 from wide_margin.core.services.writing_model import first_model, is_on_this_machine
-from wide_margin.core.translate import LANGUAGES, Pair, translate
 from wide_margin.desktop.background import Job, Report
 
 if TYPE_CHECKING:
@@ -202,81 +195,3 @@ class Composer(ServiceWriter):
 def _asked(body: QuestionBody) -> str:
     """The question with the one it leans on."""
     return f"{body.before.question} {body.question}" if body.before else body.question
-
-
-class Translator(ServiceWriter):
-    """Translates passages sentence by sentence."""
-
-    @property
-    def target(self) -> str:
-        """The language translations start in: the last one chosen, else the desktop's."""
-        settings, summary = self._reader.settings, self._reader.summary
-        if settings.language in LANGUAGES:
-            return settings.language
-        desktop = (locale.getlocale()[0] or "en")[:2].lower()
-        source = summary.language if summary else "en"
-        if desktop in LANGUAGES and desktop != source:
-            return desktop
-        return "de" if source == "en" else "en"
-
-    def translate(self, anchor: Anchor) -> None:
-        """Translate a selection into the remembered language; pairs arrive in an entry."""
-        text = anchor.quote.replace("\n", " ")
-        pairs = tuple(Pair(text[a:b], "") for a, b in split_sentences(text))
-        body = TranslationBody(self.target, pairs)
-        entry = new_entry(EntryKind.TRANSLATION, anchor, body)
-        self._reader.keeper.add(entry, lambda added: self.run(added.id))
-
-    def choose_language(self, entry_id: str, code: str) -> None:
-        """Translate an entry again into another language, which is remembered."""
-        self._reader.change_settings(language=code)
-        if body := self._body(entry_id):
-            self._stop(entry_id)
-            pairs = tuple(Pair(pair.source, "") for pair in body.pairs)
-            self._reader.keeper.change_body(entry_id, language=code, pairs=pairs, problem="")
-            self.run(entry_id)
-
-    def run(self, entry_id: str) -> None:
-        """Send the sentences of an entry that have no translation yet to the writing model."""
-        body = self._body(entry_id)
-        if body is None:
-            return
-        self._stop(entry_id)
-        if not self.has_model:
-            self._reader.keeper.change_body(entry_id, state=State.FAILED, problem=NO_MODEL)
-            return
-        rows = [row for row, pair in enumerate(body.pairs) if not pair.target]
-        sentences, language = [body.pairs[row].source for row in rows], body.language
-        self._reader.keeper.change_body(entry_id, state=State.RUNNING, problem="")
-
-        def work(token: CancelToken, report: Report) -> None:
-            model = self._model(token)
-            report(("model", model.name))
-            translate(sentences, language, model, token, lambda k, pair: report((rows[k], pair)))
-
-        self._start(entry_id, work, self._came, self._ended)
-
-    def cancel(self, entry_id: str) -> None:
-        """Stop a translation; the pairs that are there stay."""
-        if self._stop(entry_id):
-            self._ended(entry_id, "Cancelled.")
-
-    def _came(self, entry_id: str, value: tuple[Any, Any]) -> None:
-        body = self._body(entry_id)
-        if body is None:
-            return
-        row, what = value
-        if isinstance(what, Pair):
-            pairs = list(body.pairs)
-            pairs[row] = what
-            self._reader.keeper.change_body(entry_id, pairs=tuple(pairs))
-        else:
-            self._reader.keeper.change_body(entry_id, model=what)
-
-    def _ended(self, entry_id: str, problem: str) -> None:
-        state = State.FAILED if problem else State.DONE
-        self._reader.keeper.change_body(entry_id, state=state, problem=problem)
-
-    def _body(self, entry_id: str) -> TranslationBody | None:
-        entry = self._reader.keeper.latest(entry_id)
-        return entry.body if entry is not None and isinstance(entry.body, TranslationBody) else None

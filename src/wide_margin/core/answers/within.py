@@ -28,6 +28,22 @@ def allowed_passages(document: ReadDocument, reach: Reach) -> BoolArray:
     return allowed
 
 
+def allowed_sentences(document: ReadDocument, reach: Reach) -> BoolArray:
+    """(s,) sentences of the text that a reach holds: no listings, no furniture."""
+    sentences = document.text.sentences
+    allowed = np.array([s.kind != "listing" for s in sentences], dtype=bool)
+    if reach.kind == "section":
+        first, end = paragraphs_within(document, reach)
+        allowed &= np.array([first <= s.paragraph < end for s in sentences], dtype=bool)
+    if reach.kind == "pages":
+        allowed &= np.array([reach.first_page <= s.page <= reach.last_page for s in sentences])
+    if reach.spans:
+        inside = np.zeros(len(sentences), dtype=bool)
+        inside[rows_within(document, reach.spans)] = True
+        allowed &= inside
+    return allowed
+
+
 def rows_within(document: ReadDocument, spans: tuple[SpanOnPage, ...]) -> list[int]:
     """Rows of the sentences that share a character with some spans."""
     wanted: dict[int, list[SpanOnPage]] = {}

@@ -16,6 +16,8 @@ N_TERMS = 40
 MOST_WORDS = 3
 OF_WORDS, OF_DEFINED = 0.45, 1.6
 """What counts for each further word of a term, and for a definition in the document."""
+SURELY_DEFINED = 0.6
+"""A definition of less weight makes no term of a word."""
 EVERYDAY = 300
 """A word among so many of the most frequent is no term unless the document defines it."""
 OWN_SHARE = 0.5
@@ -54,7 +56,7 @@ def key_terms(
         numbers = [index.term_ids[stem] for stem in key if stem in index.term_ids]
         if not numbers:
             continue
-        is_defined = key in definitions
+        is_defined = any(d.weight >= SURELY_DEFINED for d in definitions.get(key, ())[:1])
         if len(key) == 1 and not is_defined and (frequency_rank(phrase) or EVERYDAY) < EVERYDAY:
             continue
         weight = float(np.mean(scored.weight[numbers])) * (OF_DEFINED if is_defined else 1.0)

@@ -5,6 +5,7 @@ from wide_margin.core.explain.definitions import Definition, Definitions, find_d
 from wide_margin.core.explain.explanation import Explainer, Explanation, Meaning, explain
 from wide_margin.core.explain.measures import Measure, other_units
 from wide_margin.core.explain.references import Reference, find_references
+from wide_margin.core.explain.sections import SectionExplanation, explain_section
 from wide_margin.core.explain.standing_for import StandsFor, stands_for
 from wide_margin.core.explain.uses import Leaning
 
@@ -18,8 +19,10 @@ __all__ = [
     "Measure",
     "Part",
     "Reference",
+    "SectionExplanation",
     "StandsFor",
     "explain",
+    "explain_section",
     "find_definitions",
     "find_references",
     "other_units",

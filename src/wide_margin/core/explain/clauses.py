@@ -179,7 +179,12 @@ def _statements(text: str) -> list[tuple[int, int, str, str]]:
     for match in _JOINED.finditer(text):
         after = _tokens(text[match.end() :])
         tie_here = (match["tie"] or match["tie2"] or match["tie3"] or "").lower()
-        if tie_here in ("or", "nor") or (match[0].startswith(":") and not _is_whole(after)):
+        quotes = text[match.end() : match.end() + 1] in '“"‘«'
+        if (
+            tie_here in ("or", "nor")
+            or quotes
+            or (match[0].startswith(":") and not _is_whole(after))
+        ):
             continue
         said = _after_lead(text[start : match.start()])  # "" in "If a is set, and b is not, …"
         if not _is_whole(_tokens(said)) or not opens_clause(after) or _opens_with_tie(after):
@@ -281,6 +286,8 @@ def _ties(match: re.Match[str], before: str, after: str) -> bool:
     word, tokens, main = match[0].lower(), _tokens(after), _tokens(before)
     has_comma = before.endswith((",", ";"))
     if len(tokens) < 1 + (word not in ("due to", "because of", "unless", "except")):
+        return False
+    if tokens[0] in ("and", "or", "but"):  # "read as before, but …"
         return False
     tells_itself = word in ("after", "before", "once") and _has_subject(tokens)
     if word in _NEEDS_COMMA and not has_comma and not tells_itself:

@@ -22,6 +22,8 @@ from wide_margin.core.search.analysis import words
 MAX_TERM_WORDS = 5
 SURE = 0.55
 """A definition of at least this weight is shown for each term of a longer selection."""
+LEAST_WORDS = 6
+"""A sentence of fewer words defines nothing by its form alone."""
 LABEL = 5
 """What is set apart so often and described each time anew is a label."""
 IN_TITLE = 0.15
@@ -86,7 +88,7 @@ _BY_MEAN = re.compile(
     r"(?:we|I|one|is|are|it is)\s+(?:mean|understand|refer|meant|understood)\b", re.I
 )  # fmt: skip
 _APPOSED = re.compile(
-    r"(?:^|[\s(])(?:(?P<article>an?|the)\s+)?(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,2}),\s+"
+    r"(?:^|[\s(])(?:(?P<article>[Aa]n?|[Tt]he)\s+)?(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,2}),\s+"
     r"(?:(?:which|that|who)\s+(?:is|are|means?|denotes?)\s+(?:an?|the|any|what)|i\.e\.,?|that is,?"
     r"|an?\s+(?:\w+\s+)?(?:kind|type|sort|form|set|collection|program|file|method|function|measure|way|tool"
     r"|system|person|place|piece|unit|list|group|number|command|value|process|device|language|package)\b"
@@ -296,8 +298,9 @@ def _in_sentence(
         apposed += [m for m in [_BEFORE_BRACKET.search(before)] if m]
     for match in apposed:
         term = _last_words(match["term"])
-        named = match["article"] or " " in term or term[:1].isupper()
-        if named and _is_term(term):
+        before = match["term"][: len(match["term"]) - len(term)].split()
+        has_article = bool(match["article"]) or before[-1:] in (["a"], ["an"], ["the"])
+        if (has_article or " " in term or term[:1].isupper()) and _is_term(term):
             yield Definition(term, row, "defined", 0.45)
     for short, long, weight in find_short_forms(text):
         yield Definition(short, row, "abbreviation", weight, long)
@@ -308,7 +311,7 @@ def _in_sentence(
 def _subject(text: str, row: int) -> Iterator[Definition]:
     """A sentence whose subject is the term: "A keeper is a person who …"."""
     match = _IS.match(text)
-    if match is None or _NOT.match(text[match.end() :]):
+    if match is None or _NOT.match(text[match.end() :]) or len(text.split()) < LEAST_WORDS:
         return
     term = match["term"].strip("“”\"‘’'")
     if not _is_term(term):

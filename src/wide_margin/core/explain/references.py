@@ -44,7 +44,7 @@ _RELATIVE = re.compile(
     r"(?P<what>chapter|section|part|subsection|page|table|figure|example|list|appendix|paragraph)\b"
     r"|\b(?P<here>this)\s+(?P<what2>chapter|section|part|appendix)\b"
     r"|\bthe\s+(?P<what3>table|figure|list|example|diagram|code|listing)\s+(?P<where>above|below|overleaf|opposite)\b"
-    r"|\b(?:the|an)\s+(?P<only>appendix|glossary|index|bibliography|introduction|conclusions?|preface)\b", re.I
+    r"|\bthe\s+(?P<only>appendix|glossary|index|bibliography|introduction|conclusions?|preface)\b", re.I
 )  # fmt: skip
 _ON_TOPIC = re.compile(
     r"\b(?:the\s+)?(?:section|chapter|part|appendix)\s+(?:on|about|called|entitled|titled|named|dealing with|describing)\s+"

@@ -21,7 +21,7 @@ _OR_SHORT = re.compile(
 )  # fmt: skip
 _SYMBOL = r"(?P<symbol>[^\W\d_][₀-₉′″*]{0,2}|[^\W\d_]\d?|[α-ωΑ-Ω]\w?|[a-zA-Z]_\w{1,3}|[^\w\s,.;:()\[\]{}“”\"‘’'|/\\-]{1,2})"
 _SYMBOL_IS = re.compile(
-    rf"(?:(?:\b(?:where|with|and|let|here|in which|if|that)|,)\s+){_SYMBOL}\s+"
+    rf"(?:(?:\b(?i:where|with|and|let|here|in which|if|that)|,)\s+){_SYMBOL}\s+"
     r"(?:is|are|be|denotes?|stands? for|represents?|means?|being|indicates?|gives)\s+(?P<meaning>(?:the|an?|any|some|its|their|one|all)\s+[^,;.()]{3,90})"
 )  # fmt: skip
 _SUBJECT_SYMBOL = re.compile(
@@ -29,7 +29,7 @@ _SUBJECT_SYMBOL = re.compile(
     r"(?P<verb>is|are|denotes?|stands? for|represents?|means?|marks?|indicates?)\s+(?P<meaning>(?:the|an?|any|that|places?|values?|its)\s+[^;.()]{3,110})"
 )  # fmt: skip
 _DENOTED = re.compile(
-    r"(?P<meaning>\b(?:the|an?)\s+[^,;.()]{3,80}?),?\s+(?:is|are|be|being|will be)?\s*(?:then\s+|often\s+|usually\s+|also\s+)?"
+    r"(?P<meaning>\b(?i:the|an?)\s+[^,;.()]{3,80}?),?\s+(?:is|are|be|being|will be)?\s*(?:then\s+|often\s+|usually\s+|also\s+)?"
     rf"(?:denoted|written|marked|indicated|represented|symboli[sz]ed|given|designated)\s+(?:by|as|with)\s+(?:the\s+(?:symbol|letter|sign)\s+|an?\s+)?[“\"‘'`]?{_SYMBOL}[”\"’']?(?=[\s,.;:)]|$)"
 )  # fmt: skip
 _WE_WRITE = re.compile(
@@ -91,7 +91,7 @@ def _by_initials(long: str, short: str) -> str:
     at = len(found)
     for letter in reversed(short.lower()):
         at -= 1
-        while at >= 0 and is_common(found[at][0].lower()):
+        while at >= 0 and found[at][0][0].lower() != letter and is_common(found[at][0].lower()):
             at -= 1
         if at < 0 or found[at][0][0].lower() != letter:
             return ""

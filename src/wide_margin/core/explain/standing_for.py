@@ -27,7 +27,7 @@ _PRONOUN = re.compile(
 )
 _PLURAL = frozenset(["they", "them", "their", "themselves", "these", "those"])
 _PERSONS = frozenset(["he", "him", "his", "she", "her"])
-_PERSONAL = re.compile(r"(?:er|or|ist|ian|man|woman|ant|ent)$|^(?:[A-Z]\w+)$")
+_PERSONAL = re.compile(r"(?:er|or|ist|ian|man|woman|master|boy|girl|father|mother)$")
 _SPANS_OF_TIME = frozenset(
     [
         "day",
@@ -117,7 +117,7 @@ def _candidates(word: str, within: str, before: Sequence[str]) -> tuple[str, ...
         for phrase in _phrases(text):
             if phrase.is_plural != wants_plural:
                 continue
-            if word in _PERSONS and not _PERSONAL.search(phrase.text.split()[-1]):
+            if word in _PERSONS and not _is_person(phrase.text.split()):
                 continue
             key = phrase.text.lower()
             known = phrases.get(key)
@@ -129,6 +129,12 @@ def _candidates(word: str, within: str, before: Sequence[str]) -> tuple[str, ...
     if len(ranked) == 1 or ranked[0].points - ranked[1].points >= AHEAD:
         return (ranked[0].text,)
     return (ranked[0].text, ranked[1].text)
+
+
+def _is_person(tokens: Sequence[str]) -> bool:
+    """Whether a phrase can name a person: two names, or one who does something."""
+    named = len(tokens) > 1 and all(token[:1].isupper() for token in tokens)
+    return (named and tokens[0].lower() not in DETERMINERS) or bool(_PERSONAL.search(tokens[-1]))
 
 
 def _of_two(word: str, within: str, before: Sequence[str]) -> tuple[str, ...]:

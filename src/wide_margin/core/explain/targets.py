@@ -196,7 +196,8 @@ class Targets:
         for row, section in enumerate(self._document.outline.sections):
             number = number_of(section.title)
             title = number.rest if number else section.title
-            if pattern.fullmatch(title.strip()) or (name == "appendix" and pattern.match(title)):
+            is_one = name.lower() == "appendix" and pattern.match(section.title)
+            if is_one or pattern.fullmatch(title.strip()):
                 return row
         return -1
 

@@ -81,7 +81,7 @@ def finite_at(tokens: list[str], at: int) -> bool:
         named = (
             (before in DETERMINERS and before not in _ALONE)
             or before in PREPOSITIONS
-            or not before.isalpha()
+            or not before[:1].isalnum()
         )
         return (
             not named

@@ -23,7 +23,7 @@ CAPTION = re.compile(
     re.I,
 )
 _NUMBERED = re.compile(r"^(?:[A-Z]|\d{1,3})(?:\.\d{1,3})*\.?\s+[^\W\d_]")
-NOTE_MARK = re.compile(r"^\s*(\d{1,3}(?!\.?\d)|[*†‡§¶]{1,3})\s?(?=\S)")
+NOTE_MARK = re.compile(r"^\s*(\d{1,3}(?!\.?\d)|[*†‡§¶]{1,3})\s{0,4}(?=\S)")
 """How a footnote begins."""
 BESIDE_TEXT = ("note", "caption", "figure", "side", "row")
 """Kinds that a sentence may go on over, from one page or column to the next."""

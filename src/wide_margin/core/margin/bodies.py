@@ -24,6 +24,7 @@ from wide_margin.core.explain import (
 )
 from wide_margin.core.geometry import Box
 from wide_margin.core.margin.kinds import EntryKind, Origin, State
+from wide_margin.core.services.dictionary import Sense
 from wide_margin.core.translate import Pair
 
 VERSION = 1
@@ -130,6 +131,8 @@ class ExplanationBody:
     leans_on: tuple[Leaning, ...] = ()
     later: tuple[Leaning, ...] = ()
     measures: tuple[Measure, ...] = ()
+    senses: tuple[Sense, ...] = ()
+    """What a dictionary says of a selected word."""
 
     @classmethod
     def of(cls, explanation: Explanation) -> "ExplanationBody":

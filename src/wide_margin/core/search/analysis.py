@@ -124,6 +124,11 @@ def is_common(word: str, language: str = "en") -> bool:
     return word.replace("’", "'") in _COMMON_WORDS.get(language, frozenset())
 
 
+def common_words(language: str) -> frozenset[str]:
+    """The small words of a language; none where it is not known."""
+    return _COMMON_WORDS.get(language, frozenset())
+
+
 class Analyser:
     """Turns words to terms in one language; remembers every word it has seen."""
 

@@ -25,6 +25,8 @@ class Settings:
     """Words of excerpts that are sent to it at once; more go in parts."""
     trusted_address: str = ""
     """The address off this machine that the reader has agreed to send excerpts to."""
+    dictionary_address: str = "127.0.0.1:2628"
+    """Of a dictionary service that speaks DICT (RFC 2229); "" for none."""
     language: str = ""
     """Target language of translations, "" until one was chosen."""
     night: bool = False
@@ -35,6 +37,7 @@ _PLACES = {
     "model_name": ("writing_model", "name"),
     "model_words": ("writing_model", "words_at_once"),
     "trusted_address": ("writing_model", "trusted"),
+    "dictionary_address": ("dictionary", "address"),
     "language": ("translation", "language"),
     "night": ("look", "night"),
 }

@@ -9,11 +9,13 @@ from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
     from wide_margin.core.document import Place, read_place
-    from wide_margin.core.session.model import FoundHit, ReadSummary
+    from wide_margin.core.session.model import FoundHit, ParagraphText, ReadSummary
     from wide_margin.core.session.requests import DigestRequest
     from wide_margin.core.session.session import Session
 
-__all__ = ["DigestRequest", "FoundHit", "Place", "ReadSummary", "Session", "read_place"]
+__all__ = [
+    "DigestRequest", "FoundHit", "ParagraphText", "Place", "ReadSummary", "Session", "read_place",
+]  # fmt: skip
 
 _HERE = "wide_margin.core.session"
 _PLACES = "wide_margin.core.document.places"

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from wide_margin.core.document import Figure
+from wide_margin.core.document import Figure, Locator
 from wide_margin.core.layout import PageLabels, SpanOnPage
 from wide_margin.core.outline import Outline
 
@@ -24,6 +24,15 @@ class ReadSummary:
     from_cache: bool
     left_out: tuple[str, ...] = ()
     """What the file says of itself that could not be had: labels, bookmarks, about."""
+
+
+@dataclass(frozen=True, slots=True)
+class ParagraphText:
+    """A paragraph as it is read out of a document."""
+
+    kind: str
+    sentences: tuple[str, ...]
+    locator: Locator
 
 
 @dataclass(frozen=True, slots=True)

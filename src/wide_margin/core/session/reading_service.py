@@ -11,6 +11,7 @@ from wide_margin.core.answers import (
     named_reach,
     worth_asking,
 )
+from wide_margin.core.answers.within import allowed_sentences
 from wide_margin.core.digest import (
     Digest,
     Digester,
@@ -19,9 +20,22 @@ from wide_margin.core.digest import (
     field_of,
     fields_of,
 )
-from wide_margin.core.document import ReadDocument, find_figures, understand, with_outline
+from wide_margin.core.document import (
+    ReadDocument,
+    find_figures,
+    paragraph_locator,
+    understand,
+    with_outline,
+)
 from wide_margin.core.errors import NotReadyError, WideMarginError
-from wide_margin.core.explain import Definitions, Explainer, Explanation, find_definitions
+from wide_margin.core.explain import (
+    Definitions,
+    Explainer,
+    Explanation,
+    SectionExplanation,
+    explain_section,
+    find_definitions,
+)
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import tidy
 from wide_margin.core.outline import Outline
@@ -30,7 +44,7 @@ from wide_margin.core.pages.document import PdfFile, sha256_of
 from wide_margin.core.search import Findable, Hit, find_all, make_findable
 from wide_margin.core.session import cache
 from wide_margin.core.session.blocks import BlockRead, gather_blocks, n_blocks, read_blocks
-from wide_margin.core.session.model import FoundHit, ReadSummary
+from wide_margin.core.session.model import FoundHit, ParagraphText, ReadSummary
 from wide_margin.core.session.requests import DigestRequest, ReadRequest
 from wide_margin.core.session.worker import Send
 
@@ -218,9 +232,35 @@ class ReadingService:
 
     def explain(self, send: Send, text: str, page: int = -1) -> Explanation:
         """What the document says about a selection on a page."""
+        return self._explaining().explain(text, page)
+
+    def explain_section(self, send: Send, name: str) -> SectionExplanation:
+        """What can be told of a section, named by its number or heading."""
+        document, reach = self._read(), self._reach(name)
+        if reach.kind != "section":
+            raise WideMarginError(f"“{name}” is no section.", hint="Name its number or heading.")
+        row = document.outline.at_place(reach.first_page, reach.first_y)
+        return explain_section(document, self._explaining(), row)
+
+    def _explaining(self) -> Explainer:
         if self._explainer is None:
             self._explainer = Explainer(self._read(), self._defined())
-        return self._explainer.explain(text, page)
+        return self._explainer
+
+    def paragraphs(self, send: Send, reach: Reach | str) -> tuple[ParagraphText, ...]:
+        """The text of a reach by paragraphs: each with its sentences and its place."""
+        document, found = self._read(), self._reach(reach)
+        allowed = allowed_sentences(document, found)
+        by_paragraph: dict[int, list[str]] = {}
+        for row, sentence in enumerate(document.text.sentences):
+            if allowed[row]:
+                by_paragraph.setdefault(sentence.paragraph, []).append(sentence.text)
+        return tuple(
+            ParagraphText(
+                document.paragraphs[row].kind, tuple(sentences), paragraph_locator(document, row)
+            )
+            for row, sentences in by_paragraph.items()
+        )
 
     def close(self) -> None:
         """Nothing is held that needs giving back."""

@@ -14,13 +14,13 @@ from wide_margin.core.errors import (
     WideMarginError,
     WorkerLostError,
 )
-from wide_margin.core.explain import Explanation
+from wide_margin.core.explain import Explanation, SectionExplanation
 from wide_margin.core.geometry import Box, FloatArray
 from wide_margin.core.layout import TextLayer
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import PARTS, FileFacts, Link, Picture
 from wide_margin.core.session.link import Worker, memory_for
-from wide_margin.core.session.model import FoundHit, ReadSummary
+from wide_margin.core.session.model import FoundHit, ParagraphText, ReadSummary
 from wide_margin.core.session.readings import MAX_RESTARTS, PageProgress, Readings
 from wide_margin.core.session.requests import DigestRequest
 
@@ -189,6 +189,14 @@ class Session:
     def explain(self, text: str, page: int = -1) -> "Future[Explanation]":
         """What the document says about a selection on a page."""
         return self.query("explain", text, page)
+
+    def explain_section(self, name: str) -> "Future[SectionExplanation]":
+        """What can be told of a section, named by its number or heading."""
+        return self.query("explain_section", name)
+
+    def paragraphs(self, reach: Reach | str) -> "Future[tuple[ParagraphText, ...]]":
+        """The text of a reach by paragraphs, each with its sentences and its place."""
+        return self.query("paragraphs", reach)
 
     def use_outline(self, outline: Outline) -> "Future[None]":
         """Go by an outline that the reader has changed."""

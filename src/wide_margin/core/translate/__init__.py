@@ -1,6 +1,24 @@
-"""Translate a text sentence by sentence through a writing model, and pair the two."""
+"""Translate a text sentence by sentence, pair the two, check them, remember what was corrected."""
 
-from wide_margin.core.translate.languages import LANGUAGES, language_name
-from wide_margin.core.translate.translation import Pair, translate
+from wide_margin.core.translate.checks import Fault, FaultKind, TermRule, faults_of
+from wide_margin.core.translate.languages import LANGUAGES, RIGHT_TO_LEFT, language_name
+from wide_margin.core.translate.memory import MEMORY, Kept, Memory, NearPair
+from wide_margin.core.translate.translation import Pair, checked, from_memory, translate
 
-__all__ = ["LANGUAGES", "Pair", "language_name", "translate"]
+__all__ = [
+    "LANGUAGES",
+    "MEMORY",
+    "RIGHT_TO_LEFT",
+    "Fault",
+    "FaultKind",
+    "Kept",
+    "Memory",
+    "NearPair",
+    "Pair",
+    "TermRule",
+    "checked",
+    "faults_of",
+    "from_memory",
+    "language_name",
+    "translate",
+]

@@ -4,8 +4,9 @@ LANGUAGES = {
     "en": "English", "de": "German", "fr": "French", "es": "Spanish", "it": "Italian",
     "pt": "Portuguese", "nl": "Dutch", "pl": "Polish", "cs": "Czech", "sv": "Swedish",
     "da": "Danish", "fi": "Finnish", "tr": "Turkish", "ru": "Russian", "uk": "Ukrainian",
-    "ar": "Arabic", "zh": "Chinese", "ja": "Japanese", "ko": "Korean",
+    "ar": "Arabic", "he": "Hebrew", "zh": "Chinese", "ja": "Japanese", "ko": "Korean",
 }  # fmt: skip
+RIGHT_TO_LEFT = frozenset(["ar", "he", "fa", "ur"])
 
 
 def language_name(code: str) -> str:

@@ -189,6 +189,10 @@ class Commands(EntryActions):
         """Translate into another language."""
         self._reader.translator.choose_language(entry_id, code)
 
+    def correct_pair(self, entry_id: str, row: int, text: str) -> None:
+        """Put the reader's words in place of a translation."""
+        self._reader.translator.correct(entry_id, row, text)
+
     def save_text(self, entry_id: str, text: str) -> None:
         """Keep what was typed."""
         self._reader.keeper.change_body(entry_id, text=text)
@@ -243,7 +247,7 @@ class Commands(EntryActions):
             )
             return
         if letter == "E":
-            self._reader.explain(anchor)
+            self._reader.explaining.explain(anchor)
         elif letter == "T":
             self._reader.translator.translate(anchor)
         elif letter == "A":

@@ -130,7 +130,7 @@ class ReadView(QWidget):
         reader.reading_failed.connect(self._show_reading_failed)
         reader.outline.changed.connect(self._show_outline)
         reader.answered.connect(self._answered)
-        reader.explained.connect(lambda entry: self.margin.put(entry, is_fresh=True))
+        reader.explaining.explained.connect(lambda entry: self.margin.put(entry, is_fresh=True))
         reader.asking.connect(lambda question: self.show_status("Searching the document…"))
         reader.found.connect(self.finding.show)
         reader.problem.connect(self._show_problem)

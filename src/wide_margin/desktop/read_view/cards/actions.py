@@ -64,6 +64,9 @@ class EntryActions:
     def choose_language(self, entry_id: str, code: str) -> None:
         """Translate into another language."""
 
+    def correct_pair(self, entry_id: str, row: int, text: str) -> None:
+        """Put the reader's words in place of a translation, and remember them."""
+
     def point_at_pair(self, entry_id: str, row: int) -> None:
         """Mark the sentence of a pair on the page; none for -1."""
 

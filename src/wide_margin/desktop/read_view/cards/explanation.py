@@ -7,6 +7,7 @@ from markupsafe import Markup
 
 from wide_margin.core.explain import Leaning, Meaning, Measure, Part, Reference, StandsFor
 from wide_margin.core.margin import ExplanationBody
+from wide_margin.core.services.dictionary import Sense
 from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.read_view.cards.card import Card, Make, shortened
 from wide_margin.desktop.words import WrappedWords
@@ -49,6 +50,7 @@ class ExplanationCard(Card):
             "Taken up again", (partial(self._leaning, found, self._index()) for found in body.later)
         )
         self._rows("", (partial(self._measure, m) for m in body.measures), sans=True)
+        self._rows("From a dictionary", (partial(self._sense, s) for s in body.senses))
         if not self._labels:
             said = "The document says nothing else of these words, and no rule takes them apart."
             self.column.addWidget(WrappedWords(said, sans_font(-0.5)))
@@ -102,6 +104,11 @@ class ExplanationCard(Card):
         link, said = self.link(index, found.locator), shortened(found.text, SHORTER)
         about = Markup("<b>{}</b>: ").format(found.about) if found.about else ""
         return Markup("{}“{}” {}").format(about, said, link)
+
+    def _sense(self, sense: Sense) -> Markup:
+        lines = [line.strip() for line in sense.text.splitlines() if line.strip()]
+        said = shortened(" ".join(lines), SHORTER)
+        return Markup("{} <i>{}</i>").format(said, sense.title)
 
     def _measure(self, measure: Measure) -> Markup:
         return Markup("{} is {}").format(measure.written, measure.other)

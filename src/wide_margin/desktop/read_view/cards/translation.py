@@ -2,12 +2,12 @@
 
 from functools import partial
 
-from PySide6.QtCore import QEvent, Signal
-from PySide6.QtGui import QEnterEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout
+from PySide6.QtCore import QEvent, Qt, Signal
+from PySide6.QtGui import QEnterEvent, QFocusEvent, QKeyEvent
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QPlainTextEdit, QVBoxLayout
 
 from wide_margin.core.margin import Entry, State, TranslationBody
-from wide_margin.core.translate import LANGUAGES, language_name
+from wide_margin.core.translate import LANGUAGES, RIGHT_TO_LEFT, Pair, language_name
 from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.read_view.cards.card import Card
 from wide_margin.desktop.words import WrappedWords, set_word, word_button
@@ -39,7 +39,7 @@ class TranslationCard(Card):
         self.column.addLayout(row)
         self.message = WrappedWords("", sans_font(-0.5))
         self.column.addWidget(self.message)
-        self._pairs: list[tuple[WrappedWords, WrappedWords]] = []
+        self._pairs: list[_PairBox] = []
         self.show_entry(self.entry)
 
     @property
@@ -54,7 +54,9 @@ class TranslationCard(Card):
         language = language_name(body.language)
         set_word(self.language, f"Into {language} ▾")
         parts = ["Translation", language]
-        if "stand-in" in body.model:
+        if body.pairs and all(pair.origin == "glosses" for pair in body.pairs):
+            parts = ["Glosses, word by word: no translation", language]
+        elif "stand-in" in body.model:
             parts.append("simulated")
         elif body.model:
             parts.append(f"composed by {body.model}")
@@ -68,11 +70,8 @@ class TranslationCard(Card):
         self.message.setVisible(bool(told))
         while len(self._pairs) < len(body.pairs):
             self._add_pair(len(self._pairs))
-        for (source, target), pair in zip(self._pairs, body.pairs, strict=False):
-            source.setText(pair.source)
-            doubts = f"\nNumbers missing: {', '.join(pair.doubts)}" if pair.doubts else ""
-            target.setText(pair.target + doubts)
-            target.setVisible(bool(pair.target))
+        for box, pair in zip(self._pairs, body.pairs, strict=False):
+            box.show_pair(pair, body.language)
         self.resized.emit()
         return True
 
@@ -80,13 +79,13 @@ class TranslationCard(Card):
         self.commands.choose_language(self.entry.id, code)
 
     def _add_pair(self, row: int) -> None:
-        source = WrappedWords("", serif_font(-0.5), role="secondary")
-        target = WrappedWords("", sans_font())
-        box = _PairBox(source, target)
+        box = _PairBox()
+        box.corrected.connect(lambda text: self.commands.correct_pair(self.entry.id, row, text))
+        box.resized.connect(self.resized)
         box.entered.connect(lambda: self.commands.point_at_pair(self.entry.id, row))
         box.gone.connect(lambda: self.commands.point_at_pair(self.entry.id, -1))
         self.column.addWidget(box)
-        self._pairs.append((source, target))
+        self._pairs.append(box)
 
     def _act(self) -> None:
         if self._body.state.is_under_way:
@@ -96,23 +95,110 @@ class TranslationCard(Card):
 
 
 class _PairBox(QFrame):
-    """A sentence over its translation; tells when the pointer is on it."""
+    """A sentence over its translation, with what is doubtful; can be corrected in place."""
 
     entered = Signal()
     gone = Signal()
+    corrected = Signal(str)
+    resized = Signal()
 
-    def __init__(self, source: WrappedWords, target: WrappedWords) -> None:
+    def __init__(self) -> None:
         super().__init__()
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 2, 0, 2)
-        column.setSpacing(1)
-        column.addWidget(source)
-        column.addWidget(target)
+        self._pair = Pair("", "")
+        self.source = WrappedWords("", serif_font(-0.5), role="secondary")
+        self.target = WrappedWords("", sans_font())
+        self.doubts = WrappedWords("", sans_font(-1), role="warning")
+        self.near = WrappedWords("", sans_font(-1), role="secondary")
+        self.correct = word_button("Correct", "Write it better; it is remembered")
+        self.correct.clicked.connect(self._edit)
+        self.correct.hide()
+        self.field: _Correction | None = None
+        self._column = QVBoxLayout(self)
+        self._column.setContentsMargins(0, 2, 0, 2)
+        self._column.setSpacing(1)
+        for widget in (self.source, self.target, self.doubts, self.near):
+            self._column.addWidget(widget)
+        self._column.addWidget(self.correct, 0, Qt.AlignmentFlag.AlignRight)
+
+    def show_pair(self, pair: Pair, language: str) -> None:
+        """Show what is there of a pair."""
+        self._pair = pair
+        self.source.setText(pair.source)
+        origin = {"memory": "from memory", "corrected": "corrected"}.get(pair.origin, "")
+        told = [*pair.doubts] if pair.target and pair.origin != "glosses" else []
+        self.target.setText(pair.target)
+        direction = (
+            Qt.LayoutDirection.RightToLeft
+            if language in RIGHT_TO_LEFT
+            else (Qt.LayoutDirection.LeftToRight)
+        )
+        self.target.setLayoutDirection(direction)
+        self.target.setVisible(bool(pair.target) and self.field is None)
+        self.doubts.setText("Check: " + "; ".join(told) if told else "")
+        self.doubts.setVisible(bool(told))
+        beside = "; ".join(filter(None, (origin, pair.near)))
+        self.near.setText(beside)
+        self.near.setVisible(bool(beside))
+
+    def _edit(self) -> None:
+        if self.field is not None:
+            return
+        self.field = _Correction(self._pair.target)
+        self.field.done.connect(self._edited)
+        self._column.insertWidget(1, self.field)
+        self.target.hide()
+        self.field.setFocus()
+        self.resized.emit()
+
+    def _edited(self, text: str) -> None:
+        field, self.field = self.field, None
+        if field is None:
+            return
+        field.hide()
+        field.deleteLater()
+        self.target.setVisible(bool(self._pair.target))
+        if text.strip() and text.strip() != self._pair.target:
+            self.corrected.emit(text)
+        self.resized.emit()
 
     def enterEvent(self, event: QEnterEvent) -> None:
         """The pointer came."""
+        self.correct.setVisible(bool(self._pair.target) and self.field is None)
+        self.resized.emit()
         self.entered.emit()
 
     def leaveEvent(self, event: QEvent) -> None:
         """The pointer left."""
+        self.correct.hide()
+        self.resized.emit()
         self.gone.emit()
+
+
+class _Correction(QPlainTextEdit):
+    """Where a translation is written better: Ctrl+Enter or leaving it keeps it, Escape does not."""
+
+    done = Signal(str)
+
+    def __init__(self, text: str) -> None:
+        super().__init__(text)
+        self._before = text
+        self.setAccessibleName("Translation")
+        self.setFont(sans_font())
+        self.setTabChangesFocus(True)
+        lines = max(2, min(8, len(text) // 40 + 1))
+        self.setFixedHeight(lines * self.fontMetrics().lineSpacing() + 14)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Keep, or give up."""
+        enter = event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter)
+        if enter and event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            self.done.emit(self.toPlainText())
+        elif event.key() == Qt.Key.Key_Escape:
+            self.done.emit(self._before)
+        else:
+            super().keyPressEvent(event)
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        """Keep what was written."""
+        super().focusOutEvent(event)
+        self.done.emit(self.toPlainText())

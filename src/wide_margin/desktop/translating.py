@@ -1,0 +1,186 @@
+"""Translations in the margin: from the memory, a writing model, or word by word a dictionary."""
+
+import locale
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Any
+
+from wide_margin.core.errors import EntryStoreError, ServiceError, WideMarginError
+from wide_margin.core.jobs import CancelToken
+from wide_margin.core.margin import Anchor, EntryKind, State, TranslationBody, new_entry
+from wide_margin.core.passages import split_sentences
+from wide_margin.core.services.dictionary import Dictionary
+from wide_margin.core.translate import (
+    LANGUAGES,
+    MEMORY,
+    Kept,
+    Memory,
+    Pair,
+    TermRule,
+    checked,
+    from_memory,
+    translate,
+)
+from wide_margin.core.translate.glosses import database_for, gloss_words
+from wide_margin.desktop.background import Report
+from wide_margin.desktop.service_writing import NO_MODEL, ServiceWriter
+
+
+class Translator(ServiceWriter):
+    """Translates passages sentence by sentence; what was corrected once is used again."""
+
+    @property
+    def target(self) -> str:
+        """The language translations start in: the last one chosen, else the desktop's."""
+        settings = self._reader.settings
+        if settings.language in LANGUAGES:
+            return settings.language
+        desktop = (locale.getlocale()[0] or "en")[:2].lower()
+        if desktop in LANGUAGES and desktop != self._source:
+            return desktop
+        return "de" if self._source == "en" else "en"
+
+    @property
+    def _source(self) -> str:
+        summary = self._reader.summary
+        return summary.language if summary else "en"
+
+    @property
+    def _memory_path(self) -> Path | None:
+        path = self._reader.store.path
+        return path.parent / MEMORY if path is not None else None
+
+    def translate(self, anchor: Anchor) -> None:
+        """Translate a selection into the remembered language; pairs arrive in an entry."""
+        text = anchor.quote.replace("\n", " ")
+        pairs = tuple(Pair(text[a:b], "") for a, b in split_sentences(text))
+        body = TranslationBody(self.target, pairs)
+        entry = new_entry(EntryKind.TRANSLATION, anchor, body)
+        self._reader.keeper.add(entry, lambda added: self.run(added.id))
+
+    def choose_language(self, entry_id: str, code: str) -> None:
+        """Translate an entry again into another language, which is remembered."""
+        self._reader.change_settings(language=code)
+        if body := self._body(entry_id):
+            self._stop(entry_id)
+            pairs = tuple(Pair(pair.source, "") for pair in body.pairs)
+            self._reader.keeper.change_body(entry_id, language=code, pairs=pairs, problem="")
+            self.run(entry_id)
+
+    def run(self, entry_id: str) -> None:
+        """Fill the pairs of an entry that have no translation yet.
+
+        What the memory has comes from there; the rest is sent to the writing model, or glossed
+        where none is connected.
+        """
+        body = self._body(entry_id)
+        if body is None:
+            return
+        self._stop(entry_id)
+        self._reader.keeper.change_body(entry_id, state=State.RUNNING, problem="")
+        pairs, language, sha256 = body.pairs, body.language, self._reader.sha256
+
+        def work(token: CancelToken, report: Report) -> None:
+            pairs_now, rules = self._remembered(pairs, language, sha256)
+            for row, pair in enumerate(pairs_now):
+                if pair != pairs[row]:
+                    report((row, pair))
+            rows = [row for row, pair in enumerate(pairs_now) if not pair.target]
+            if rows and not self.has_model:
+                self._gloss(pairs_now, rows, language, token, report)
+            elif rows:
+                model = self._model(token)
+                report(("model", model.name))
+                wanted = [pairs_now[row].source for row in rows]
+
+                def tell(k: int, pair: Pair) -> None:
+                    report((rows[k], pair._replace(near=pairs_now[rows[k]].near)))
+
+                translate(wanted, language, model, token, tell, rules)
+
+        self._start(entry_id, work, self._came, self._ended)
+
+    def _remembered(
+        self, pairs: Sequence[Pair], language: str, sha256: str
+    ) -> tuple[Sequence[Pair], tuple[TermRule, ...]]:
+        path = self._memory_path
+        if path is None or not path.exists():
+            return pairs, ()
+        try:
+            memory = Memory(path)
+        except EntryStoreError:
+            return pairs, ()  # a memory that cannot be read takes no translation away
+        try:
+            rules = memory.terms(sha256, language)
+            return from_memory(pairs, language, memory, rules), rules
+        finally:
+            memory.close()
+
+    def _gloss(
+        self,
+        pairs: Sequence[Pair],
+        rows: Sequence[int],
+        language: str,
+        token: CancelToken,
+        report: Report,
+    ) -> None:
+        """Give word by word what a dictionary has; without one say that there is no model."""
+        known: dict[str, str] = {}
+        try:
+            with Dictionary(self._reader.settings.dictionary_address) as dictionary:
+                database = database_for(dictionary, self._source, language)
+                if database is None:
+                    raise WideMarginError(NO_MODEL)
+                for row in rows:
+                    source = pairs[row].source
+                    found = gloss_words(source, self._source, database, dictionary, token, known)
+                    said = " · ".join(f"{g.word}: {g.gloss}" for g in found if g.gloss)
+                    report((row, pairs[row]._replace(target=said or "—", origin="glosses")))
+        except ServiceError as error:
+            raise WideMarginError(NO_MODEL) from error
+
+    def correct(self, entry_id: str, row: int, text: str) -> None:
+        """Put the reader's own words in place of a translation, and remember them."""
+        body = self._body(entry_id)
+        if body is None or not 0 <= row < len(body.pairs) or not text.strip():
+            return
+        pair = body.pairs[row]._replace(target=" ".join(text.split()), origin="corrected", near="")
+        pairs = list(body.pairs)
+        pairs[row] = checked(pair, body.language)
+        self._reader.keeper.change_body(entry_id, pairs=tuple(pairs))
+        kept = Kept(pair.source, pair.target, self._source, body.language)
+        path = self._memory_path
+
+        def work(token: CancelToken, report: Report) -> None:
+            memory = Memory(path)
+            try:
+                memory.keep([kept])
+            finally:
+                memory.close()
+
+        self._reader.background.submit(work, done=lambda _: None, failed=self._reader.problem.emit)
+
+    def cancel(self, entry_id: str) -> None:
+        """Stop a translation; the pairs that are there stay."""
+        if self._stop(entry_id):
+            self._ended(entry_id, "Cancelled.")
+
+    def _came(self, entry_id: str, value: tuple[Any, Any]) -> None:
+        body = self._body(entry_id)
+        if body is None:
+            return
+        row, what = value
+        if isinstance(what, Pair):
+            pairs = list(body.pairs)
+            pairs[row] = what
+            self._reader.keeper.change_body(entry_id, pairs=tuple(pairs))
+        else:
+            self._reader.keeper.change_body(entry_id, model=what)
+
+    def _ended(self, entry_id: str, problem: str) -> None:
+        state = State.FAILED if problem else State.DONE
+        self._reader.keeper.change_body(entry_id, state=state, problem=problem)
+
+    def _body(self, entry_id: str) -> TranslationBody | None:
+        entry = self._reader.keeper.latest(entry_id)
+        return entry.body if entry is not None and isinstance(entry.body, TranslationBody) else None

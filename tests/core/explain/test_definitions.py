@@ -1,0 +1,130 @@
+"""The forms of words in which documents define their terms."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.explain import Explainer
+from wide_margin.core.explain.short_forms import find_short_forms, symbols_in
+
+OTHER = "Nothing else is said on this page about any of it, and the days went by as before."
+
+
+def meaning_of(tmp_path, text: str, term: str):
+    path = tmp_path / "one.pdf"
+    make_pdf(
+        path, [[("text", OTHER)], [("text", text)], [("text", OTHER.replace("days", "years"))]]
+    )
+    meanings = Explainer(read_document(path)).explain(term).meanings
+    return meanings[0] if meanings else None
+
+
+@pytest.mark.parametrize(
+    ("term", "text"),
+    [
+        ("ferrule", "A ferrule is a ring of brass at the end of a staff that keeps it whole."),
+        ("slack water", "The time at which the stream neither runs in nor out is often called slack water."),
+        ("neap range", "The term for the smallest difference between the two is neap range."),
+        ("closing error", "By closing error we mean the difference between both ends of a line."),
+        ("freeboard", "Freeboard denotes the height of the deck above the water at its middle."),
+        ("datum", "They lowered the datum, which is the level that heights are counted from, by a foot."),
+        ("stilling well", "Every gauge has a float in a tube of iron, called the stilling well."),
+        ("sounding", "A sounding, the act of measuring the depth of the water, takes a minute."),
+        ("mean range", "It was less than the mean range (twice the amplitude of the largest wave)."),
+        ("Ferrules", "A ferrule is a ring of brass at the end of a staff that keeps it whole."),
+        ("harmonic constant", "The phrase “harmonic constant” means an amplitude or a phase of one wave."),
+    ],
+)  # fmt: skip
+def test_a_definition_is_found_in_many_forms(tmp_path, term, text):
+    meaning = meaning_of(tmp_path, text, term)
+    assert meaning is not None
+    assert meaning.kind == "defined"
+    assert meaning.locator.page == 1
+    assert meaning.text == text
+
+
+def test_a_definition_that_points_back_brings_the_sentence_it_points_to(tmp_path):
+    before = "Now and then the water stands still for some minutes between two streams."
+    meaning = meaning_of(tmp_path, f"{before} This is called slack water.", "slack water")
+    assert meaning.text == f"{before} This is called slack water."
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "The reason is the state of the road, which nobody had mended for years.",
+        "It is the best of all the gauges that were ever put up along the coast.",
+        "Others are used for the older stations, and nobody minds them any more.",
+        "A file called diary lay on the desk in the room above the harbour office.",
+    ],
+)
+def test_what_only_looks_like_a_definition_is_no_sure_one(tmp_path, text):
+    path = tmp_path / "one.pdf"
+    make_pdf(path, [[("text", OTHER), ("text", text)]])
+    definitions = Explainer(read_document(path)).definitions
+    assert all(d.weight < 0.6 for found in definitions.values() for d in found)
+
+
+def test_a_list_of_terms_outside_of_a_glossary_defines_them(tmp_path):
+    path = tmp_path / "list.pdf"
+    make_pdf(path, [[
+        ("text", "The parts of a gauge have these names, and no others are used in the books:"),
+        ("item", "• Float: a hollow ball of copper that rides on the water inside of the tube."),
+        ("item", "• Drum: the roller that the paper lies on while the clock turns it around."),
+    ]])  # fmt: skip
+    meanings = Explainer(read_document(path)).explain("drum").meanings
+    assert meanings[0].kind == "entry"
+    assert meanings[0].text.startswith("• Drum: the roller") or "the roller" in meanings[0].text
+
+
+def test_a_section_of_a_terms_name_stands_in_where_nothing_is_defined(tmp_path):
+    path = tmp_path / "sections.pdf"
+    make_pdf(path, [
+        [("h1", "1 Floats"), ("text", OTHER)],
+        [("h1", "2 Stilling wells"), ("text", "Put up with care, they last for thirty years.")],
+        [("h1", "3 Clocks"), ("text", OTHER)],
+    ], bookmarks=[("1 Floats", 0, 0), ("2 Stilling wells", 0, 1), ("3 Clocks", 0, 2)])  # fmt: skip
+    meaning = Explainer(read_document(path)).explain("stilling well").meanings[0]
+    assert (meaning.kind, meaning.locator.page) == ("section", 1)
+
+
+@pytest.mark.parametrize(
+    ("text", "short", "long"),
+    [
+        ("the Skerrow Tide Standard (STS) of 1931", "STS", "Skerrow Tide Standard"),
+        ("Every STS (Skerrow Tide Standard) is old", "STS", "Skerrow Tide Standard"),
+        ("MSL stands for mean sea level, as before", "MSL", "mean sea level"),
+        ("the mean sea level, or MSL, is given", "MSL", "mean sea level"),
+        ("an ordinary least-squares (OLS) fit", "OLS", "ordinary least-squares"),
+        ("the Tide Office (T.O.) at Hallan", "T.O.", "Tide Office"),
+    ],
+)
+def test_abbreviations_are_spelled_out_in_many_forms(text, short, long):
+    assert (short, long) in [(s, found) for s, found, _ in find_short_forms(text)]
+
+
+@pytest.mark.parametrize(
+    "text", ["The file (SEE) is gone.", "Note: All values (NaN) are ignored.", "a pager must use the EDITOR or PAGER"]
+)  # fmt: skip
+def test_what_the_initials_do_not_bear_out_is_no_long_form(text):
+    assert list(find_short_forms(text)) == []
+
+
+@pytest.mark.parametrize(
+    ("text", "symbol", "meaning"),
+    [
+        ("Here h is the height above the datum, and so on.", "h", "the height above the datum"),
+        ("The mean range is denoted by R in what follows.", "R", "The mean range"),
+        ("We write n for the number of stations.", "n", "the number of stations"),
+        ("The sign ‡ marks a height that is not settled.", "‡", ""),
+    ],
+)
+def test_symbols_are_explained(text, symbol, meaning):
+    found = {s: m for s, m, _ in symbols_in(text)}
+    if meaning:
+        assert found.get(symbol, "").lower() == meaning.lower()
+
+
+def test_a_word_that_is_only_used_is_told_to_be_so(tmp_path):
+    text = "The paraffin was carried up the stairs in cans by the youngest of the keepers."
+    meaning = meaning_of(tmp_path, text, "paraffin")
+    assert (meaning.kind, meaning.text) == ("used", text)
