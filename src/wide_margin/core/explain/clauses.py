@@ -139,6 +139,8 @@ def take_apart(sentence: str) -> tuple[Part, ...]:
         for piece in pieces:
             words = _without(text, piece.start, piece.end, asides)
             after_tie = words[len(piece.tie) :].strip(" ,;") if piece.tie else words.strip(" ,;")
+            if not after_tie and piece.tie:
+                parts.append(Part(ASIDE, "", piece.tie))
             if after_tie:
                 parts.append(Part(piece.kind, piece.tie, after_tie.rstrip(".")))
     for start, end in asides:

@@ -298,8 +298,8 @@ def _in_sentence(
         apposed += [m for m in [_BEFORE_BRACKET.search(before)] if m]
     for match in apposed:
         term = _last_words(match["term"])
-        before = match["term"][: len(match["term"]) - len(term)].split()
-        has_article = bool(match["article"]) or before[-1:] in (["a"], ["an"], ["the"])
+        cut = match["term"][: len(match["term"]) - len(term)].split()
+        has_article = bool(match["article"]) or bool(cut) and cut[-1] in ("a", "an", "the")
         if (has_article or " " in term or term[:1].isupper()) and _is_term(term):
             yield Definition(term, row, "defined", 0.45)
     for short, long, weight in find_short_forms(text):
