@@ -13,7 +13,7 @@ import json
 import re
 import sys
 import unicodedata
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
@@ -22,10 +22,11 @@ import numpy as np
 from answers import ALONE, HANDBOOK, QUESTIONS, ROOT, Item, read, read_items
 from scipy.optimize import minimize
 
-from wide_margin.core.answers import read_question
+from wide_margin.core.answers import WHOLE, answer_quoted, read_question
 from wide_margin.core.answers.candidates import find_candidates, signs_of
-from wide_margin.core.answers.evidence import ENOUGH, EVIDENCE, evidence_of, evidence_weights
+from wide_margin.core.answers.evidence import ENOUGH, EVIDENCE, SURENESS, evidence_of
 from wide_margin.core.answers.question import topic_of
+from wide_margin.core.answers.within import allowed_passages
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 from wide_margin.core.search import rank, read_terms, weigh
@@ -38,8 +39,12 @@ from wide_margin.core.search.fine import (
 
 WEIGHTS = ROOT / "src" / "wide_margin" / "data" / "answer-weights.json"
 USED = ", weights in use before"
-REFUSED = 0.04
-"""Share of the answered questions that may be declined; the bias of the odds is set by it."""
+REFUSED = 0.09
+"""Share of the answered questions that may be declined, mean of the documents; the bias of the odds
+is set by it."""
+SHARES = {"asked": 0.75, "withheld": 0.12, "not said": 0.08, "strange": 0.05}
+"""Of what readers ask: what is answered, what is on the topic and not answered (the pages that
+answer taken away; asked so on purpose), what belongs to another document."""
 RIDGE = 0.002
 """Against large weights, for each question of the fit."""
 BY_HAND = {"code": -2.0, "works": -1.0, "absent name": -4.0}
@@ -141,46 +146,145 @@ def first_holds(case: Case, weights: FloatArray) -> bool:
     return bool(case.is_answer[int(scores.argmax())])
 
 
-def evidence_cases(document: ReadDocument, items: list[Item]) -> FloatArray:
-    """(q, EVIDENCE) what speaks for each question being answered by a document."""
-    rows = []
-    for item in items:
+@dataclass(eq=False)
+class Odds:
+    """What speaks for an answer to each of some questions, and whether it was right."""
+
+    evidence: FloatArray
+    """(q, SURENESS)."""
+    sort: list[str]
+    """One of SHARES for each."""
+    is_right: BoolArray
+
+    @property
+    def is_asked(self) -> BoolArray:
+        """Which of them the document answers."""
+        return np.array([sort == "asked" for sort in self.sort])
+
+
+def odds_of(document: ReadDocument, asked: Sequence[tuple[str, Item]]) -> Odds:
+    """The evidence for each question of a sort, and whether what is quoted then is right."""
+    rows, sorts, right = [], [], []
+    for sort, item in asked:
         question = read_question(item["question"])
         query = read_terms(topic_of(question), document.index)
-        if not query.terms:
+        allowed = allowed_passages(document, WHOLE)
+        if sort == "withheld":
+            gold = {page - 1 for page in item["pages"]}
+            sentences = document.text.sentences
+            allowed &= np.array([
+                not any(sentences[row].page in gold for row in range(p.first, p.end))
+                for p in document.text.passages
+            ])  # fmt: skip
+        if not query.terms or not allowed.any():
             continue
         weighed = weigh(
-            document.index, document.text, query, rank(document.index, document.text, query),
+            document.index, document.text, query,
+            rank(document.index, document.text, query, allowed=allowed),
             lambda found, question=question: signs_of(document, question, found),
         )  # fmt: skip
         if candidates := find_candidates(document, weighed, about_works=False):
             language = document.index.language
             rows.append(evidence_of(question, query, weighed, candidates, language))
-    return np.array(rows).reshape(-1, len(EVIDENCE))
+            sorts.append(sort)
+            right.append(sort == "asked" and _answers_rightly(document, item))
+    return Odds(np.array(rows).reshape(-1, len(SURENESS)), sorts, np.array(right, dtype=bool))
 
 
-def fit_odds(yes: FloatArray, no: FloatArray) -> FloatArray:
-    """Logistic weights that tell answered from not answered, both sides of equal weight."""
-    start = prior(EVIDENCE)
-    held = np.array([0.0 if n == "bias" else 2.0 if n in BY_HAND else 0.1 for n in EVIDENCE])
-    x = np.concatenate([yes, no])
-    y = np.concatenate([np.ones(len(yes)), np.zeros(len(no))])
-    w = np.where(y > 0, 0.5 / max(len(yes), 1), 0.5 / max(len(no), 1)) * 400
+def _answers_rightly(document: ReadDocument, item: Item) -> bool:
+    """Whether what is quoted, however unsure, stands on a right page and holds the answer."""
+    given = answer_quoted(document, item["question"], whatever=True)
+    pages = {page - 1 for page in item["pages"]}
+    said = [q.text for q in given.quotes if any(at.page in pages for at in q.locators)]
+    wanted = [plain(answer) for answer in item["answers"]]
+    return bool(said) and (not wanted or any(w in plain(" ".join(said)) for w in wanted))
+
+
+def fit_logistic(
+    cases: Sequence[Odds], names: Sequence[str], wanted: Callable[[Odds], BoolArray]
+) -> FloatArray:
+    """Logistic weights of the chance of something; every document counts the same."""
+    start = prior(names)
+    held = np.array([0.0 if n == "bias" else 2.0 if n in BY_HAND else 0.1 for n in names])
+    x = np.concatenate([case.evidence[:, : len(names)] for case in cases])
+    y = np.concatenate([wanted(case) for case in cases])
+    w = np.concatenate([weights_of(case) for case in cases])
+    w *= 400 / w.sum()
 
     def loss(weights: FloatArray) -> tuple[float, FloatArray]:
         apart = weights - start
         odds = 1 / (1 + np.exp(-np.clip(x @ weights, -30, 30)))
-        right = np.where(y > 0, odds, 1 - odds)
+        right = np.where(y, odds, 1 - odds)
         slope = x.T @ (w * (odds - y)) + 2.0 * held * apart
         return -float(w @ np.log(right + 1e-12)) + float(held @ apart**2), slope
 
     weights: FloatArray = minimize(loss, start, jac=True, method="L-BFGS-B").x
-    weights[0] += ENOUGH - float(np.quantile(yes @ weights, REFUSED))
     return weights
 
 
+def fit_odds(cases: Sequence[Odds]) -> FloatArray:
+    """Weights of the odds that a question is answered, so that few answered ones are declined."""
+    weights = fit_logistic(cases, EVIDENCE, lambda case: case.is_asked)
+    odds = [case.evidence[case.is_asked][:, : len(EVIDENCE)] @ weights for case in cases]
+    low, high = min(map(np.min, odds)), max(map(np.max, odds))
+    for least in np.linspace(high, low, 2000):  # the highest that declines few enough
+        if np.mean([np.mean(o < least) for o in odds]) <= REFUSED:
+            weights[0] += ENOUGH - least
+            break
+    return weights
+
+
+def fit_sure(cases: Sequence[Odds]) -> FloatArray:
+    """Weights of the chance that an answer is right."""
+    return fit_logistic(cases, SURENESS, lambda case: case.is_right)
+
+
+def weights_of(case: Odds) -> FloatArray:
+    """(q,) so that the sorts of questions have their shares in every document."""
+    sorts = np.array(case.sort)
+    weights = np.zeros(len(sorts))
+    for sort, share in SHARES.items():
+        if (is_sort := sorts == sort).any():
+            weights[is_sort] = share / is_sort.sum()
+    return weights / weights.sum()
+
+
+def judge_odds(cases: dict[str, Odds]) -> dict[str, float]:
+    """Calibration error, how right the surest half is, and what is declined, documents left out."""
+    sure, odds, right, sorts, weights = [], [], [], [], []
+    for name, case in cases.items():
+        others = [other for key, other in cases.items() if key != name]
+        sure.append(1 / (1 + np.exp(-np.clip(case.evidence @ fit_sure(others), -30, 30))))
+        odds.append(case.evidence[:, : len(EVIDENCE)] @ fit_odds(others))
+        right.append(case.is_right)
+        sorts += case.sort
+        weights.append(weights_of(case))
+        told = {
+            sort: f"{np.mean(odds[-1][np.array(case.sort) == sort] < ENOUGH):.2f}"
+            for sort in dict.fromkeys(case.sort)
+        }
+        print(f"{name}: declined {told}", flush=True)
+    s, y, w = np.concatenate(sure), np.concatenate(right).astype(float), np.concatenate(weights)
+    o, kinds = np.concatenate(odds), np.array(sorts)
+    error = 0.0
+    for low in np.arange(0, 1, 0.1):
+        if (inside := (s >= low) & (s < low + 0.1)).any():
+            error += float(w[inside].sum() * abs(
+                np.average(s[inside], weights=w[inside]) - np.average(y[inside], weights=w[inside])
+            ))  # fmt: skip
+    answered = np.flatnonzero((o >= ENOUGH) & (kinds == "asked"))
+    half = answered[np.argsort(-s[answered])][: len(answered) // 2]
+    figures = {
+        "calibration error": error / float(w.sum()), "surest half right": float(y[half].mean()),
+        "area": area(s[y > 0], s[y == 0]),
+    }  # fmt: skip
+    for sort in SHARES:
+        figures[f"declined of {sort}"] = float(np.mean(o[kinds == sort] < ENOUGH))
+    return figures
+
+
 def area(yes: FloatArray, no: FloatArray) -> float:
-    """How often an answered question has better odds than one that is not."""
+    """How often a right answer is surer than one that is not."""
     return float(np.mean(yes[:, None] > no[None, :])) if len(yes) and len(no) else float("nan")
 
 
@@ -189,24 +293,26 @@ def main() -> None:
     folder = Path(sys.argv[1])
     sets = {"handbook": read_items(ROOT / "demo" / "questions.jsonl")}
     sets |= {path.stem: read_items(path) for path in sorted(QUESTIONS.glob("*.jsonl"))}
+    sets |= {path.stem: read_items(path) for path in sorted(folder.glob("faq-*.jsonl"))}
     paths = {name: HANDBOOK if name == "handbook" else folder / f"{name}.pdf" for name in sets}
     sets = {name: items for name, items in sets.items() if paths[name].exists()}
     documents = {name: read(paths[name]) for name in sets}
     cases: dict[str, list[Case]] = {}
-    yes, no = {}, {}
+    odds: dict[str, Odds] = {}
     for name, items in sets.items():
         own = [i for i in items if i["kind"] not in ALONE and "reach" not in i and i["pages"]]
         cases[name] = [c for i in own if (c := case_of(documents[name], i)) and c.on_gold.any()]
-        strange = [i for i in items if i["kind"] == "unanswerable"]
-        strange += [i for other in sets if other != name for i in sets[other][::4]
-                    if i["kind"] not in ALONE]  # fmt: skip
-        yes[name] = evidence_cases(documents[name], own)
-        no[name] = evidence_cases(documents[name], strange)
-        print(f"{name}: {len(cases[name])} questions, {len(no[name])} not answered", flush=True)
+        asked = [("asked", i) for i in own] + [("withheld", i) for i in own]
+        asked += [("not said", i) for i in items if i["kind"] == "unanswerable"]
+        asked += [("strange", i) for other in sets if other != name for i in sets[other][::6]
+                  if i["kind"] not in ALONE and i["pages"]]  # fmt: skip
+        odds[name] = odds_of(documents[name], asked)
+        print(f"{name}: {len(cases[name])} questions", flush=True)
     now = ranking_weights()
-    figures = judge(cases, yes, no, now)
+    figures = judge(cases, now)
+    figures |= judge_odds(odds)
     page, answer = fit_all([c for its in cases.values() for c in its])
-    odds = fit_odds(np.concatenate(list(yes.values())), np.concatenate(list(no.values())))
+    answered, sure = fit_odds(list(odds.values())), fit_sure(list(odds.values()))
     digest = hashlib.sha256(json.dumps(sets, sort_keys=True).encode())
     for name in sorted(paths):
         if paths[name].exists():
@@ -220,7 +326,8 @@ def main() -> None:
         "left out": {key: round(value, 3) for key, value in figures.items() if USED not in key},
         "page": dict(zip(PAGE_SIGNALS, page.round(3).tolist(), strict=True)),
         "answer": dict(zip(ANSWER_SIGNALS, answer.round(3).tolist(), strict=True)),
-        "answered": dict(zip(EVIDENCE, odds.round(3).tolist(), strict=True)),
+        "answered": dict(zip(EVIDENCE, answered.round(3).tolist(), strict=True)),
+        "sure": dict(zip(SURENESS, sure.round(3).tolist(), strict=True)),
     }  # fmt: skip
     print(json.dumps(data, indent=1))
     if "--write" in sys.argv:
@@ -238,33 +345,19 @@ def fit_all(cases: list[Case]) -> tuple[FloatArray, FloatArray]:
     return page, answer
 
 
-def judge(
-    cases: dict[str, list[Case]],
-    yes: dict[str, FloatArray],
-    no: dict[str, FloatArray],
-    now: dict[str, FloatArray],
-) -> dict[str, float]:
+def judge(cases: dict[str, list[Case]], now: dict[str, FloatArray]) -> dict[str, float]:
     """Figures on each document with the weights of the others; beside them those in use."""
     right: list[tuple[bool, bool]] = []
     holds: list[tuple[bool, bool]] = []
-    areas: list[tuple[float, float]] = []
-    used = evidence_weights()
     for name, its in cases.items():
         page, answer = fit_all([c for o in cases if o != name for c in cases[o]])
-        odds = fit_odds(
-            np.concatenate([yes[o] for o in yes if o != name]),
-            np.concatenate([no[o] for o in no if o != name]),
-        )
         right += [(first_right(c, page), first_right(c, now["page"])) for c in its]
         with_answer = [c for c in its if c.is_answer.any()]
         holds += [(first_holds(c, answer), first_holds(c, now["answer"])) for c in with_answer]
-        areas.append(
-            (area(yes[name] @ odds, no[name] @ odds), area(yes[name] @ used, no[name] @ used))
-        )
         fitted, before = np.mean(right[-len(its) :], axis=0)
         print(f"{name}: page first {fitted:.3f} (in use {before:.3f})", flush=True)
     figures = {}
-    for key, pairs in (("page first", right), ("sentence first", holds), ("area", areas)):
+    for key, pairs in (("page first", right), ("sentence first", holds)):
         fitted, before = np.mean(pairs, axis=0)
         figures[key] = float(fitted)
         figures[f"{key}{USED}"] = float(before)

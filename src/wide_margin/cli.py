@@ -398,6 +398,9 @@ def answer_as_json(answer: Answer) -> dict[str, Any]:
         "kind": answer.kind,
         "reach": answer.reach.name,
         "declined": answer.declined,
+        "sure": round(answer.sure, 3),
+        "state": "declined" if answer.declined else "perhaps" if answer.is_perhaps else "answered",
+        "reason": answer.reason or None,
         "answer": [
             {"text": q.text, "backing": q.backing, "locators": [place(at) for at in q.locators]}
             | ({"notes": list(q.notes)} if q.notes else {})
@@ -418,10 +421,13 @@ def answer_as_text(answer: Answer) -> str:
     """The answer as lines for a terminal."""
     lines = []
     if answer.declined:
-        lines.append("The document does not say. Nearest passages:")
+        said = " ".join(filter(None, ("The document does not say.", answer.reason)))
+        lines.append(f"{said} Nearest passages:")
         for excerpt in answer.excerpts[:3]:
             where = " / ".join(excerpt.locator.path)
             lines.append(f"  {excerpt.locator.shown}  {where}\n    {excerpt.text}")
+    if answer.is_perhaps:
+        lines.append("Perhaps; these are the nearest sentences:")
     for quote in answer.quotes:
         places = ", ".join(dict.fromkeys(locator.shown for locator in quote.locators))
         said = quote.text if answer.model else f"“{quote.text}”"

@@ -3,7 +3,7 @@
 from wide_margin.core.answers.backing import Backing, check_backing
 from wide_margin.core.answers.composed import Budget, budget_of, compose, parts_of, request_for
 from wide_margin.core.answers.form import Form
-from wide_margin.core.answers.model import WHOLE, Answer, Excerpt, Quote, Reach, Verdict
+from wide_margin.core.answers.model import PERHAPS, WHOLE, Answer, Excerpt, Quote, Reach, Verdict
 from wide_margin.core.answers.question import Question, read_question
 from wide_margin.core.answers.quoted import answer_quoted
 from wide_margin.core.answers.reading import (
@@ -17,6 +17,7 @@ from wide_margin.core.answers.worth import KINDS, Worth, kind_of_document, worth
 
 __all__ = [
     "KINDS",
+    "PERHAPS",
     "WHOLE",
     "Answer",
     "Backing",

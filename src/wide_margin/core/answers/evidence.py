@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from functools import lru_cache
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
@@ -22,51 +22,65 @@ EVIDENCE = ("bias", "page", "document", "exact", "words", "top", "absent name")
 """What tells whether a question is answered: the share of its weight that stands on the best page,
 and that the document knows at all; words met exactly; words; the best page's evidence; names,
 figures and unheard-of words of the question that the document does not have."""
-ENOUGH = -0.2
-ENOUGH_NARROWED = -3.0
+SURENESS = (*EVIDENCE, "first page", "lead")
+"""What tells whether the best page is the right one: besides, its share of the evidence on the best
+few, and how far it is ahead of the next."""
+ENOUGH = 0.0
+ENOUGH_NARROWED = -3.5
 """Where the reader has said where to look, less is asked of the evidence."""
+RIVALS = 4
+"""Pages that the best one is compared with, itself among them: a longer document has no more."""
+ALONE = 5.0
+"""How far the only page with evidence is ahead, and any page at most."""
 _NAME = re.compile(r"(?<=\s)[“\"‘(]?([A-Z][\w’'-]*|\d[\d.,]*\w*|\w+[A-Z_]\w*)")
 
 
-def is_enough(
-    question: Question,
-    query: Query,
-    weighed: Weighed,
-    candidates: list[Candidate],
-    *,
-    narrowed: bool,
-    language: str,
-) -> bool:
-    """Whether the evidence holds what the question turns on."""
-    odds = odds_of_answer(question, query, weighed, candidates, language)
-    return odds >= (ENOUGH_NARROWED if narrowed else ENOUGH)
+class Judged(NamedTuple):
+    """What the evidence for an answer comes to."""
+
+    odds: float
+    """Log odds that the document answers the question at all."""
+    sure: float
+    """The chance that the best sentences are the answer, 0 to 1; calibrated on documents left out
+    of the fit."""
+
+    def is_enough(self, *, narrowed: bool) -> bool:
+        """Whether to answer."""
+        return self.odds >= (ENOUGH_NARROWED if narrowed else ENOUGH)
 
 
-def odds_of_answer(
+NOTHING = Judged(float("-inf"), 0.0)
+
+
+def judge(
     question: Question, query: Query, weighed: Weighed, candidates: list[Candidate], language: str
-) -> float:
-    """Log odds that the best page answers a question.
+) -> Judged:
+    """Weigh the evidence for an answer.
 
-    They rise with the share of the question's weight that stands on the page, with the share
-    that the document knows at all, with the number of words met exactly, and fall with each
-    name, figure or unheard-of word of the question that the document does not have.
+    It rises with the share of the question's weight that stands on the best page, with the number
+    of words met exactly and with that page's lead over the others, and falls with each name,
+    figure or unheard-of word of the question that the document does not have.
     """
     if not candidates or not query.terms:
-        return float("-inf")
-    return float(evidence_of(question, query, weighed, candidates, language) @ evidence_weights())
+        return NOTHING
+    evidence = evidence_of(question, query, weighed, candidates, language)
+    answered, sure = evidence_weights()
+    odds = float(evidence[: len(EVIDENCE)] @ answered)
+    return Judged(odds, float(1.0 / (1.0 + np.exp(-float(evidence @ sure)))))
 
 
 @lru_cache(maxsize=1)
-def evidence_weights() -> FloatArray:
-    """(EVIDENCE,) by a logistic fit to questions that a document answers and does not answer."""
-    weights = json_of("answer-weights.json")["answered"]
-    return np.array([weights[name] for name in EVIDENCE])
+def evidence_weights() -> tuple[FloatArray, FloatArray]:
+    """(EVIDENCE,) and (SURENESS,) by logistic fits to questions with and without an answer."""
+    data = json_of("answer-weights.json")
+    answered = np.array([data["answered"][name] for name in EVIDENCE])
+    return answered, np.array([data["sure"][name] for name in SURENESS])
 
 
 def evidence_of(
     question: Question, query: Query, weighed: Weighed, candidates: list[Candidate], language: str
 ) -> FloatArray:
-    """(EVIDENCE,) the signs that a question is answered; there are words and candidates."""
+    """(SURENESS,) the signs that a question is answered; there are words and candidates."""
     best = candidates[0]
     weights: FloatArray = np.array([term.weight for term in query.terms])
     total = float(weights.sum()) or 1.0
@@ -80,9 +94,12 @@ def evidence_of(
         not t.is_exact and (t.word in names or (language == "en" and is_unheard_of(t.word)))
         for t in query.terms
     )
+    pages = sorted(weighed.pages.values(), reverse=True)
+    share = 1.0 / float(np.exp(np.array(pages[:RIVALS]) - pages[0]).sum())
+    lead = min(pages[0] - pages[1], ALONE) if len(pages) > 1 else ALONE
     return np.array([
         1.0, float(weights @ on_page) / total, float(weights @ known) / total,
-        int((around > 0.99).sum()), len(query.terms), max(weighed.pages.values()), absent,
+        int((around > 0.99).sum()), len(query.terms), pages[0], absent, share, lead,
     ], dtype=float)  # fmt: skip
 
 

@@ -27,6 +27,8 @@ class Reach:
 
 
 WHOLE = Reach()
+PERHAPS = 0.35
+"""An answer less sure than this is shown as the nearest sentences."""
 
 
 class Verdict(StrEnum):
@@ -79,6 +81,15 @@ class Answer:
     """The name of the model that composed the statements; "" where they are quoted."""
     missing: tuple[str, ...] = ()
     """Words of the question that the quotes do not cover."""
+    sure: float = 1.0
+    """The chance that it is right, 0 to 1; where declined, that the nearest sentences answer."""
+    reason: str = ""
+    """Why it was declined, in a sentence."""
+
+    @property
+    def is_perhaps(self) -> bool:
+        """Whether what is quoted is the nearest there is rather than a sure answer."""
+        return bool(self.quotes) and self.sure < PERHAPS
 
     @property
     def declined(self) -> bool:

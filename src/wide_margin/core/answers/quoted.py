@@ -5,11 +5,13 @@ import re
 import numpy as np
 
 from wide_margin.core.answers.candidates import Candidate, find_candidates, signs_of
+from wide_margin.core.answers.cells import answer_from_cells
 from wide_margin.core.answers.choosing import choose_quotes
-from wide_margin.core.answers.evidence import is_enough
+from wide_margin.core.answers.evidence import judge
 from wide_margin.core.answers.model import WHOLE, Answer, Excerpt, Quote, Reach
 from wide_margin.core.answers.question import topic_of
 from wide_margin.core.answers.reading import Asked, read_asked
+from wide_margin.core.answers.refusing import why_not
 from wide_margin.core.answers.signs import (
     defined_term,
 )
@@ -35,7 +37,12 @@ _OF_WORKS = re.compile(
 
 
 def answer_quoted(
-    document: ReadDocument, text: str, reach: Reach = WHOLE, before: str | None = None
+    document: ReadDocument,
+    text: str,
+    reach: Reach = WHOLE,
+    before: str | None = None,
+    *,
+    whatever: bool = False,
 ) -> Answer:
     """Answer a question from whole sentences of the document, or decline.
 
@@ -46,6 +53,7 @@ def answer_quoted(
         text: As typed.
         reach: Where to look.
         before: The question that this one may lean on ("and on Sundays?").
+        whatever: Quote the best there is, however unsure: the fit of that chance needs it.
     """
     asked = read_asked(document, text, reach, before)
     question, reach = asked.question, asked.reach
@@ -65,19 +73,23 @@ def answer_quoted(
     n_searched, n_pages, without = pages_covered(document, reach)
     excerpts = _excerpts(document, candidates)
     quotes: tuple[Quote, ...] = ()
-    if is_enough(
-        question, query, weighed, candidates,
-        narrowed=reach.kind != "document", language=document.index.language,
-    ):  # fmt: skip
+    cells = answer_from_cells(document, question.text, query) if reach.kind == "document" else ()
+    judged = judge(question, query, weighed, candidates, document.index.language)
+    if judged.is_enough(narrowed=reach.kind != "document") or (whatever and candidates):
         if question.kind == "where":
             sections = rank_sections(document, question, query, weighed, candidates)
             quotes = tuple(section_quote(document, k, c) for k, c, _ in sections[:2])
             excerpts = heading_excerpts(document, sections) + excerpts
         quotes = quotes or choose_quotes(document, asked, query, candidates)
+    if cells:
+        told = {at.page for quote in cells for at in quote.locators}
+        others = tuple(q for q in quotes if not any(at.page in told for at in q.locators))
+        quotes = (*cells, *others[:1])
     return Answer(
         question=text.strip(), kind=question.kind, reach=reach, quotes=quotes,
         excerpts=excerpts, n_searched=n_searched, n_pages=n_pages, without_text=without,
-        missing=_missing(query, candidates) if quotes else (),
+        missing=_missing(query, candidates) if quotes else (), sure=judged.sure,
+        reason="" if quotes else why_not(document, query, candidates),
     )  # fmt: skip
 
 

@@ -299,7 +299,7 @@ def _in_sentence(
     for match in apposed:
         term = _last_words(match["term"])
         cut = match["term"][: len(match["term"]) - len(term)].split()
-        has_article = bool(match["article"]) or bool(cut) and cut[-1] in ("a", "an", "the")
+        has_article = bool(match["article"]) or (bool(cut) and cut[-1] in ("a", "an", "the"))
         if (has_article or " " in term or term[:1].isupper()) and _is_term(term):
             yield Definition(term, row, "defined", 0.45)
     for short, long, weight in find_short_forms(text):

@@ -10,7 +10,7 @@ from typing import Any
 
 import msgspec
 
-from wide_margin.core.answers import Answer, Excerpt, Quote, Reach
+from wide_margin.core.answers import PERHAPS, Answer, Excerpt, Quote, Reach
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import EntryStoreError
 from wide_margin.core.explain import (
@@ -67,6 +67,10 @@ class QuestionBody:
     struck: tuple[int, ...] = ()
     """Indexes of the excerpts that the reader has struck out."""
     before: Before | None = None
+    sure: float = 1.0
+    """The chance that the quoted statements answer."""
+    reason: str = ""
+    """Why it was declined."""
 
     @classmethod
     def of(cls, answer: Answer, before: Before | None = None) -> "QuestionBody":
@@ -74,8 +78,14 @@ class QuestionBody:
         return cls(
             answer.question, answer.kind, answer.reach, answer.quotes,
             answer.excerpts[:MAX_KEPT_EXCERPTS], answer.n_searched, answer.n_pages,
-            answer.without_text, answer.missing, before=before,
+            answer.without_text, answer.missing, before=before, sure=answer.sure,
+            reason=answer.reason,
         )  # fmt: skip
+
+    @property
+    def is_perhaps(self) -> bool:
+        """Whether what is quoted is the nearest there is rather than a sure answer."""
+        return self.origin is Origin.QUOTED and bool(self.quotes) and self.sure < PERHAPS
 
     @property
     def is_declined(self) -> bool:

@@ -9,6 +9,7 @@ from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.read_view.cards.card import Card, statement
 from wide_margin.desktop.words import WrappedWords, word_button
 
+PERHAPS_SAID = "Not sure to answer; the nearest sentences are these:"
 N_SHOWN = 2
 """Statements of an answer that is not held."""
 
@@ -23,6 +24,8 @@ class AnswerCard(Card):
         self.head.setText(f"Question · {body.reach.name} · {origin_of(body)}")
         self.column.addWidget(WrappedWords(body.question, sans_font(bold=True)))
         is_quoted = body.origin is Origin.QUOTED
+        if body.is_perhaps:
+            self.column.addWidget(WrappedWords(PERHAPS_SAID, sans_font(-0.5), role="secondary"))
         at = 0
         for quote in body.quotes[:N_SHOWN]:
             first, at = at, at + len(quote.locators)
@@ -51,6 +54,8 @@ def origin_of(body: QuestionBody) -> str:
         if "stand-in" in body.model:
             return "composed, simulated"
         return f"composed by {body.model}" if body.model else "composed"
+    if body.is_perhaps:
+        return "perhaps"
     return "quoted" if body.quotes else "declined"
 
 
@@ -60,4 +65,4 @@ def said_instead(body: QuestionBody) -> str:
         return "Composing…"
     if body.state is State.BROKEN_OFF:
         return "Composing broke off."
-    return "The document does not say."
+    return " ".join(filter(None, ("The document does not say.", body.reason)))

@@ -23,7 +23,12 @@ from wide_margin.desktop.flow import Flow
 from wide_margin.desktop.look import Colours, sans_font, serif_font
 from wide_margin.desktop.picture_frame import PictureFrame
 from wide_margin.desktop.read_view.cards.actions import EntryActions
-from wide_margin.desktop.read_view.cards.answer import origin_of, question_in, said_instead
+from wide_margin.desktop.read_view.cards.answer import (
+    PERHAPS_SAID,
+    origin_of,
+    question_in,
+    said_instead,
+)
 from wide_margin.desktop.read_view.cards.card import Card, shortened, statement
 from wide_margin.desktop.read_view.page_images import png_of
 from wide_margin.desktop.words import (
@@ -89,17 +94,21 @@ class HeldAnswer(Card):
 
     def _add_statements(self, body: QuestionBody) -> None:
         is_quoted = body.origin is Origin.QUOTED
+        if body.is_perhaps:
+            self.column.addWidget(WrappedWords(PERHAPS_SAID, sans_font(-0.5), role="secondary"))
+        size = -0.5 if body.is_perhaps else 0.5
         at = 0
         for quote in body.quotes:
             first, at = at, at + len(quote.locators)
             row = QHBoxLayout()
             row.setSpacing(8)
-            row.addWidget(Backing(quote, self.colours))
+            if not body.is_perhaps:
+                row.addWidget(Backing(quote, self.colours))
 
             def make(q: Quote = quote, k: int = first) -> Markup:
                 return statement(self, q, k, is_quoted=is_quoted)
 
-            row.addWidget(self.rich(serif_font(0.5) if is_quoted else sans_font(0.5), make), 1)
+            row.addWidget(self.rich(serif_font(size) if is_quoted else sans_font(size), make), 1)
             self.column.addLayout(row)
         if not body.quotes:
             self.column.addWidget(WrappedWords(said_instead(body), sans_font(0.5)))

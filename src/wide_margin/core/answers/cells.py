@@ -1,0 +1,129 @@
+"""Answers from the cells of tables: by row and column, and the largest or smallest of a column."""
+
+import re
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from functools import lru_cache
+
+from wide_margin.core.answers.model import Quote
+from wide_margin.core.document import Cell, Locator, ReadDocument, Table, find_tables
+from wide_margin.core.layout import tidy
+from wide_margin.core.search import Query, is_common
+from wide_margin.core.search.analysis import words
+
+COVERED = 0.75
+"""Share of the question's weight that row, column and caption must hold for a cell to answer."""
+MOST_CELLS = 2
+_MOST = re.compile(
+    r"\b(?:largest|highest|greatest|biggest|longest|most|maximum|best|tallest|deepest)\b", re.I
+)
+_LEAST = re.compile(r"\b(?:smallest|lowest|least|shortest|fewest|minimum|worst|shallowest)\b", re.I)
+_NUMBER = re.compile(r"-?\d[\d,]*(?:\.\d+)?")
+
+
+_Value = tuple[float, int]
+"""A number, and the row that it stands in."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Found:
+    """A cell with what speaks for it."""
+
+    covered: float
+    table: Table
+    row: int
+    column: int
+
+
+def answer_from_cells(document: ReadDocument, text: str, query: Query) -> tuple[Quote, ...]:
+    """The cells that a question names by their row and column; none where it names none clearly.
+
+    Args:
+        document: Where the tables are.
+        text: The question.
+        query: Its terms.
+    """
+    extreme = max if _MOST.search(text) else min if _LEAST.search(text) else None
+    told = {found[0].lower() for found in (*_MOST.finditer(text), *_LEAST.finditer(text))}
+    asked = {t.word: t.weight for t in query.terms if not t.is_aside and t.word not in told}
+    if not asked or not any(c.isalpha() for c in text):
+        return ()
+    stems = {_stem(document, word): weight for word, weight in asked.items()}
+    total = sum(stems.values())
+    found: list[_Found] = []
+    for table in _tables(document):
+        around = _stems(document, _caption(document, table))
+        heads = [_stems(document, head) for head in table.heads]
+        if extreme is not None:
+            found += _extremes(table, heads, around, stems, total, extreme)
+            continue
+        for k, row in enumerate(table.rows[table.n_head :], start=table.n_head):
+            label = _stems(document, row[0].text)
+            if not label or not label <= set(stems):
+                continue
+            for column in range(1, len(row)):
+                own = heads[column] & set(stems) - label
+                if not row[column].text or not (own or len(row) == 2):
+                    continue
+                held = sum(stems[s] for s in (label | own | around) & set(stems))
+                found.append(_Found(held / total, table, k, column))
+    best = max((f.covered for f in found), default=0.0)
+    chosen = [f for f in found if f.covered >= COVERED and f.covered > best - 1e-6]
+    if not chosen or len(chosen) > MOST_CELLS:
+        return ()
+    return tuple(_quote(document, f) for f in chosen)
+
+
+def _extremes(
+    table: Table, heads: list[frozenset[str]], around: frozenset[str],
+    stems: dict[str, float], total: float, extreme: Callable[[Iterable[_Value]], _Value],
+) -> list[_Found]:  # fmt: skip
+    found = []
+    for column in range(1, len(table.heads)):
+        own = heads[column] & set(stems)
+        held = sum(stems[s] for s in (own | heads[0] | around) & set(stems))
+        values = [
+            (float(match[0].replace(",", "")), k)
+            for k, row in enumerate(table.rows[table.n_head :], start=table.n_head)
+            if (match := _NUMBER.fullmatch(row[column].text.strip(" %")))
+        ]
+        if own and len(values) >= 3 and held / total >= COVERED:
+            found.append(_Found(held / total, table, extreme(values)[1], column))
+    return found
+
+
+@lru_cache(maxsize=2)
+def _tables(document: ReadDocument) -> tuple[Table, ...]:
+    return tuple(t for t in find_tables(document.paragraphs) if t.n_head and len(t.rows[0]) > 1)
+
+
+def _caption(document: ReadDocument, table: Table) -> str:
+    return tidy(document.paragraphs[table.caption].text) if table.caption is not None else ""
+
+
+def _stem(document: ReadDocument, word: str) -> str:
+    return (document.index.analyser.terms_of(word) or (word,))[0]
+
+
+def _stems(document: ReadDocument, text: str) -> frozenset[str]:
+    language = document.index.language
+    return frozenset(_stem(document, w) for w in words(text) if not is_common(w, language))
+
+
+def _quote(document: ReadDocument, found: _Found) -> Quote:
+    table = found.table
+    row = table.rows[found.row]
+    head, cell = table.heads[found.column], row[found.column]
+    before = f"{row[0].text} — {head}: " if head else f"{row[0].text}: "
+    text = before + cell.text
+    caption = _caption(document, table)
+    said = f"{text} ({caption})" if caption else text
+    spans = (*row[0].spans, *cell.spans)
+    page = spans[0].page if spans else table.page
+    section = document.outline.at_paragraph(table.paragraphs[0])
+    place = Locator(page, document.labels.of(page), spans, document.path_at(section), _words(row))
+    return Quote(said, (place,), emphasis=((len(before), len(text)),))
+
+
+def _words(row: tuple[Cell, ...]) -> str:
+    return " ".join(cell.text for cell in row if cell.text)

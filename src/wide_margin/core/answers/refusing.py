@@ -1,0 +1,47 @@
+"""Why a document does not say: in a sentence that the reader can check."""
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from wide_margin.core.answers.candidates import Candidate
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.search import Query
+
+HEAVY = 0.5
+"""A word of at least this share of the heaviest word's weight is one that the question turns on."""
+HELD = 0.9
+NEAREST = 6
+"""Candidates looked at for what the document does speak of."""
+MOST = 3
+"""Words named at most."""
+
+
+def why_not(document: ReadDocument, query: Query, candidates: Sequence[Candidate]) -> str:
+    """Why a question was declined; "" where nothing plain can be said.
+
+    Either words that it turns on do not stand in the document, or they stand apart: it speaks of
+    the one and not of the other with it.
+    """
+    weights = [0.0 if term.is_aside else term.weight for term in query.terms]
+    if not weights or not max(weights):
+        return ""
+    heavy = [k for k, weight in enumerate(weights) if weight >= HEAVY * max(weights)]
+    unknown = [query.terms[k].word for k in heavy if not query.terms[k].variants]
+    if unknown:
+        return f"The document does not have {_listed(unknown)}."
+    if not candidates:
+        return ""
+    best = max(
+        (np.maximum(c.held, c.around) for c in candidates[:NEAREST]),
+        key=lambda held: float(held @ np.array(weights)),
+    )
+    here = [query.terms[k].word for k in heavy if best[k] >= HELD]
+    apart = [query.terms[k].word for k in heavy if best[k] < 0.3]
+    if here and apart:
+        return f"It speaks of {_listed(here)}, but not of {_listed(apart)} with it."
+    return ""
+
+
+def _listed(words: Sequence[str]) -> str:
+    return ", ".join(f"“{word}”" for word in words[:MOST])

@@ -1,0 +1,90 @@
+"""Questions that a cell of a table answers, how sure an answer is, and why one is declined."""
+
+from pathlib import Path
+
+import pytest
+from reportlab.pdfgen.canvas import Canvas
+
+from tests.making import make_pdf, read_document, wrapped
+from wide_margin.core.answers import PERHAPS, answer_quoted
+
+ROWS = [
+    ["Station", "Low water", "High water"], ["Mill", "3.1", "14.4"], ["Quay", "2.7", "4.7"],
+    ["Ford", "2.2", "6.9"],
+]  # fmt: skip
+TEXT = (
+    "The gauges were read every hour of the day and night. Nobody thought much of it until the"
+    " harbour was dredged. Then the old books were fetched from the loft and read again."
+)
+
+
+@pytest.fixture(scope="module")
+def document(tmp_path_factory: pytest.TempPathFactory):
+    path: Path = tmp_path_factory.mktemp("cells") / "table.pdf"
+    canvas = Canvas(str(path), invariant=1)
+    canvas.setFont("Times-Roman", 11)
+    y = 760
+    for line in wrapped(TEXT, "Times-Roman", 11, 400):
+        canvas.drawString(72, y, line)
+        y -= 14
+    canvas.drawString(72, y - 20, "Table 1. Mean heights by station in metres.")
+    for k, row in enumerate(ROWS):
+        for x, cell in zip((72, 200, 320), row, strict=True):
+            canvas.drawString(x, y - 40 - 14 * k, cell)
+    canvas.showPage()
+    canvas.setFont("Times-Roman", 11)
+    canvas.drawString(72, 760, "The keeper of the mill was paid forty crowns for the whole year.")
+    canvas.save()
+    return read_document(path)
+
+
+def test_a_cell_is_found_by_its_row_and_column(document):
+    answer = answer_quoted(document, "What is the high water at the quay?")
+    assert answer.quotes[0].text.startswith("Quay — High water: 4.7")
+    first, last = answer.quotes[0].emphasis[0]
+    assert answer.quotes[0].text[first:last] == "4.7"
+    assert answer.quotes[0].locators[0].page == 0
+
+
+@pytest.mark.parametrize(
+    ("question", "row"),
+    [("Which station has the highest high water?", "Mill"), ("Which station has the lowest low water?", "Ford")],
+)  # fmt: skip
+def test_the_largest_and_the_smallest_of_a_column_are_found(document, question, row):
+    assert answer_quoted(document, question).quotes[0].text.startswith(f"{row} — ")
+
+
+def test_a_row_that_is_not_there_gives_no_cell(document):
+    answer = answer_quoted(document, "What is the high water at the lighthouse?")
+    assert not any("—" in quote.text for quote in answer.quotes)
+
+
+def test_how_sure_an_answer_is_lies_between_none_and_all(document):
+    told = answer_quoted(document, "How much was the keeper of the mill paid?")
+    assert 0.0 < told.sure < 1.0
+    assert told.is_perhaps == (bool(told.quotes) and told.sure < PERHAPS)
+
+
+def test_a_question_of_another_matter_is_less_sure(document):
+    sure = answer_quoted(document, "How much was the keeper of the mill paid?").sure
+    strange = answer_quoted(document, "Which wizard taught Zorblax the xylophone?")
+    assert strange.declined
+    assert strange.sure < sure
+    assert "Zorblax".lower() in strange.reason.lower()
+
+
+def test_declining_does_not_change_when_other_matter_is_appended(tmp_path):
+    own = [[("text", TEXT), ("text", "The keeper was paid forty crowns for the whole year.")]]
+    other = [
+        [("text", f"In chapter {k} the cook {verb} the {thing} of the {place} with much salt.")]
+        for k, (verb, thing, place) in enumerate(
+            [(v, t, p) for v in ("boils", "fries", "salts") for t in ("soup", "bread", "fish")
+             for p in ("house", "ship", "inn")]
+        )
+    ]  # fmt: skip
+    make_pdf(tmp_path / "short.pdf", own)
+    make_pdf(tmp_path / "long.pdf", own + other * 4)
+    short, long = (read_document(tmp_path / f"{n}.pdf") for n in ("short", "long"))
+    for question in ("How much was the keeper paid?", "When was the harbour dredged?",
+                     "Who fetched the old books?", "What colour is the moon?"):  # fmt: skip
+        assert answer_quoted(short, question).declined == answer_quoted(long, question).declined
