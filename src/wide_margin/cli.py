@@ -45,7 +45,9 @@ app = typer.Typer(
 )
 MAX_SENT = 8
 """Excerpts that go to a writing model."""
-COMMANDS = {"open", "outline", "digest", "ask", "explain", "translate", "stand-in"}
+COMMANDS = {
+    "open", "outline", "digest", "ask", "explain", "translate", "entries", "annotate", "stand-in",
+}  # fmt: skip
 
 FileArgument = Annotated[Path, typer.Argument(metavar="FILE", help="The PDF.", show_default=False)]
 PasswordOption = Annotated[
@@ -525,7 +527,8 @@ def _open_window(
 
 def main() -> None:
     """Entry point; "wide-margin FILE" is "wide-margin open FILE"."""
-    import wide_margin.cli_passages  # noqa: F401 (its commands join the app)
+    import wide_margin.cli_entries
+    import wide_margin.cli_passages  # noqa: F401 (their commands join the app)
 
     arguments = sys.argv[1:]
     first = next((k for k, word in enumerate(arguments) if not word.startswith("-")), None)

@@ -270,7 +270,7 @@ def test_a_store_of_the_first_kind_is_taken_over_and_a_copy_kept(tmp_path):
     assert answer.reach.name == "9.1 Siting"
     assert store.search("sixty") == []  # words are found once an entry is written again
     assert [e.body.pairs[0].target for e in store.entries(3).entries] == ["Wort"]
-    assert (tmp_path / "entries.before-3.sqlite").exists()
+    assert (tmp_path / "entries.before-4.sqlite").exists()
     store.close()
 
 
@@ -324,10 +324,11 @@ def test_a_store_of_the_version_before_is_brought_up(tmp_path):
     store.close()
     with sqlite3.connect(path) as connection:
         connection.execute("DROP TABLE tested")
+        connection.execute("ALTER TABLE entry DROP COLUMN tags")
         connection.execute("PRAGMA user_version = 2")
     connection.close()
     store = Store(path)
     assert store.tested(record.id) == {}
     assert [kept.id for kept in store.documents()] == [record.id]
     store.close()
-    assert (tmp_path / "entries.before-3.sqlite").exists()
+    assert (tmp_path / "entries.before-4.sqlite").exists()

@@ -1,7 +1,8 @@
 """Copies of a PDF with an outline of ours; the original is never touched."""
 
 import os
-from contextlib import suppress
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
 from pathlib import Path
 
 import pikepdf
@@ -23,17 +24,28 @@ def write_bookmarks(
     Raises:
         WideMarginError: The copy would replace the original, or cannot be written.
     """
+    with copy_of(source, target, password) as pdf, pdf.open_outline() as written:
+        written.root.clear()
+        items: list[pikepdf.OutlineItem] = []
+        for section, parent in zip(outline.sections, outline.parents, strict=True):
+            items.append(_item(pdf.pages[section.page], section))
+            (items[parent].children if parent >= 0 else written.root).append(items[-1])
+    return len(outline.sections)
+
+
+@contextmanager
+def copy_of(source: Path, target: Path, password: str | None) -> Iterator[pikepdf.Pdf]:
+    """A PDF to change; what was changed is written as a copy, whole or not at all.
+
+    Raises:
+        WideMarginError: The copy would replace the original, or cannot be written.
+    """
     if target.resolve() == source.resolve():
         raise WideMarginError("A copy cannot replace the file itself.", hint="Give another name.")
     part = target.with_name(f".{target.name}.{os.getpid()}.part")
     try:
         with pikepdf.open(source, password=password or "") as pdf:
-            with pdf.open_outline() as written:
-                written.root.clear()
-                items: list[pikepdf.OutlineItem] = []
-                for section, parent in zip(outline.sections, outline.parents, strict=True):
-                    items.append(_item(pdf.pages[section.page], section))
-                    (items[parent].children if parent >= 0 else written.root).append(items[-1])
+            yield pdf
             # The copy is protected as the original is, or not at all.
             pdf.save(part, encryption=_same_protection(pdf, password))
         part.replace(target)
@@ -48,7 +60,13 @@ def write_bookmarks(
     finally:
         with suppress(OSError):
             part.unlink(missing_ok=True)
-    return len(outline.sections)
+
+
+def frame_of(page: pikepdf.Page) -> tuple[tuple[float, float, float, float], int]:
+    """The visible box of a page in user space, and its quarter turns clockwise."""
+    box = [float(side) for side in page.cropbox]
+    frame = min(box[0], box[2]), min(box[1], box[3]), max(box[0], box[2]), max(box[1], box[3])
+    return frame, int(page.rotation) // 90 % 4
 
 
 def _same_protection(pdf: pikepdf.Pdf, password: str | None) -> bool | pikepdf.Encryption:
@@ -69,9 +87,7 @@ def _same_protection(pdf: pikepdf.Pdf, password: str | None) -> bool | pikepdf.E
 
 def _item(page: pikepdf.Page, section: Section) -> pikepdf.OutlineItem:
     """A bookmark that leads to the top of a section, wherever /Rotate puts that."""
-    box = [float(side) for side in page.cropbox]
-    frame = min(box[0], box[2]), min(box[1], box[3]), max(box[0], box[2]), max(box[1], box[3])
-    turns = int(page.rotation) // 90 % 4
+    frame, turns = frame_of(page)
     left, top = to_user_space(0.0, section.y, frame, turns)
     title = plain(section.title)
     return pikepdf.OutlineItem(title, section.page, "XYZ", left=left, top=top, zoom=0)

@@ -12,7 +12,7 @@ from wide_margin.core.margin.bodies import (
     TranslationBody,
 )
 from wide_margin.core.margin.entries import Anchor, Entry, kept_spans, new_entry
-from wide_margin.core.margin.kinds import EntryKind, Origin, State
+from wide_margin.core.margin.kinds import EntryKind, Ink, Origin, State
 from wide_margin.core.margin.store import (
     DocumentRecord,
     KeptEntries,
@@ -31,6 +31,7 @@ __all__ = [
     "Entry",
     "EntryKind",
     "ExplanationBody",
+    "Ink",
     "KeptEntries",
     "Letters",
     "MarkBody",

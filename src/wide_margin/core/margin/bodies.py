@@ -23,7 +23,7 @@ from wide_margin.core.explain import (
     StandsFor,
 )
 from wide_margin.core.geometry import Box
-from wide_margin.core.margin.kinds import EntryKind, Origin, State
+from wide_margin.core.margin.kinds import EntryKind, Ink, Origin, State
 from wide_margin.core.services.dictionary import Sense
 from wide_margin.core.translate import Pair
 
@@ -243,6 +243,8 @@ class NoteBody:
 @dataclass(frozen=True, slots=True)
 class MarkBody(NoteBody):
     """A highlighted passage, perhaps with a comment."""
+
+    ink: Ink = Ink.CLAIM
 
 
 @dataclass(frozen=True, slots=True)

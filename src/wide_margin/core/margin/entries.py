@@ -51,10 +51,17 @@ class Entry:
     created: str
     """ISO 8601, UTC."""
     changed: str = ""
+    tags: tuple[str, ...] = ()
+    """Free words of the reader."""
 
     def with_body(self, **values: Any) -> "Entry":
         """The entry with some of its body replaced, changed now."""
         return replace(self, body=replace(self.body, **values), changed=_now())
+
+    def with_tags(self, tags: Iterable[str]) -> "Entry":
+        """The entry with other tags, changed now; each once, without blanks at its ends."""
+        kept = dict.fromkeys(" ".join(tag.split()) for tag in tags)
+        return replace(self, tags=tuple(tag for tag in kept if tag), changed=_now())
 
     @property
     def headline(self) -> str:
@@ -64,13 +71,14 @@ class Entry:
     @property
     def words(self) -> str:
         """Everything of it that can be searched."""
-        return f"{self.body.words}\n{self.anchor.quote}"
+        return "\n".join((self.body.words, self.anchor.quote, *self.tags))
 
     def as_json(self) -> dict[str, Any]:
         """Plain values, the body in the store's format."""
         body = msgspec.json.decode(body_to_json(self.body))
         return {"id": self.id, "kind": str(self.kind), "anchor": self.anchor.as_json(),
-                "body": body, "created": self.created, "changed": self.changed}  # fmt: skip
+                "body": body, "created": self.created, "changed": self.changed,
+                "tags": list(self.tags)}  # fmt: skip
 
 
 def kept_spans(entries: Iterable[Entry]) -> tuple[SpanOnPage, ...]:

@@ -14,6 +14,17 @@ class EntryKind(StrEnum):
     CUTTING = "cutting"
 
 
+class Ink(StrEnum):
+    """What a mark means; each has a colour and an edge of its own."""
+
+    CLAIM = "claim"
+    DOUBT = "doubt"
+    PROCEDURE = "procedure"
+    WORDING = "wording"
+    FIGURE = "figure"
+    LATER = "later"
+
+
 class State(StrEnum):
     """How far something is that a service writes."""
 

@@ -5,7 +5,7 @@ import shutil
 import sqlite3
 from pathlib import Path
 
-SCHEMA = 3
+SCHEMA = 4
 """PRAGMA user_version of the tables below; 1 is the store before it had a version."""
 
 TABLES = """
@@ -54,6 +54,8 @@ CREATE TABLE tested (
 ) WITHOUT ROWID
 """
 """What the reader knew when testing themselves; new in version 3."""
+TAGS = "ALTER TABLE entry ADD COLUMN tags TEXT NOT NULL DEFAULT '[]'"
+"""The tags of an entry, a JSON list; new in version 4."""
 
 
 class NewerStoreError(Exception):
@@ -98,8 +100,10 @@ def bring_up_to_date(connection: sqlite3.Connection, path: Path) -> None:
                     connection.execute(statement)
         if version == 1:
             _take_over(connection)
-        if version < SCHEMA:
+        if version < 3:
             connection.execute(TESTED)
+        if version < SCHEMA:
+            connection.execute(TAGS)
         connection.execute(f"PRAGMA user_version = {SCHEMA}")
         connection.execute("COMMIT")
     except BaseException:

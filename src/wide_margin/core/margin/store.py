@@ -310,13 +310,15 @@ class Store:
         with self._writing() as connection:
             for entry in entries:
                 connection.execute(
-                    "INSERT INTO entry VALUES (NULL, ?, ?, ?, ?, ?, ?, ?, ?, 0)"
+                    "INSERT INTO entry (id, document, kind, page, anchor, body, created, changed,"
+                    " deleted, tags) VALUES (?, ?, ?, ?, ?, ?, ?, ?, 0, ?)"
                     " ON CONFLICT (id) DO UPDATE"
                     " SET page = excluded.page, anchor = excluded.anchor, body = excluded.body,"
-                    " changed = excluded.changed, deleted = 0",
+                    " changed = excluded.changed, tags = excluded.tags, deleted = 0",
                     (entry.id, document, str(entry.kind), entry.anchor.page,
                      msgspec.json.encode(entry.anchor).decode(), body_to_json(entry.body),
-                     entry.created, entry.changed or entry.created),
+                     entry.created, entry.changed or entry.created,
+                     json.dumps(entry.tags, ensure_ascii=False)),
                 )  # fmt: skip
                 self._index(connection, entry.id, entry.words)
 
@@ -406,16 +408,17 @@ _RECORDS = (
     " (SELECT count(*) FROM entry e WHERE e.document = d.id AND e.deleted = 0),"
     " d.opened FROM document d"
 )
-_ENTRY = "id, kind, anchor, body, created, changed"
+_ENTRY = "id, kind, anchor, body, created, changed, tags"
 
 
 def _entry(row: tuple[str, ...]) -> Entry | None:
     """A row as an entry; None where it is damaged."""
-    entry_id, kind, anchor, body, created, changed = row
+    entry_id, kind, anchor, body, created, changed, tags = row
     try:
         known = EntryKind(kind)
         where = msgspec.json.decode(anchor, type=Anchor)
-        return Entry(entry_id, known, where, body_from_json(known, body), created, changed)
+        named = tuple(msgspec.json.decode(tags, type=list[str]))
+        return Entry(entry_id, known, where, body_from_json(known, body), created, changed, named)
     except (ValueError, TypeError, EntryStoreError):
         log.warning("a damaged entry was left out", exc_info=True)
         return None

@@ -36,6 +36,7 @@ from wide_margin.core.explain import (
     explain_section,
     find_definitions,
 )
+from wide_margin.core.export.annotations import as_annotations, read_annotations
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import tidy
 from wide_margin.core.outline import Outline
@@ -241,6 +242,14 @@ class ReadingService:
             raise WideMarginError(f"“{name}” is no section.", hint="Name its number or heading.")
         row = document.outline.at_place(reach.first_page, reach.first_y)
         return explain_section(document, self._explaining(), row)
+
+    def annotations_in(self, send: Send, text: str) -> "tuple[list[Entry], list[str]]":
+        """Web Annotations as entries at their places, and the quotes that have none here."""
+        return read_annotations(text, self._read().paragraphs)
+
+    def annotations_of(self, send: Send, entries: "tuple[Entry, ...]", source: str) -> str:
+        """Entries as Web Annotations."""
+        return as_annotations(entries, source, self._read().paragraphs)
 
     def _explaining(self) -> Explainer:
         if self._explainer is None:

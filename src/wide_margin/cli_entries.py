@@ -1,0 +1,135 @@
+"""Commands of the command line that work on entries: taking them away, bringing them in, a copy."""
+
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from wide_margin.cli import FileArgument, PasswordOption, app, put_text, read_document
+from wide_margin.core.errors import WideMarginError
+from wide_margin.core.export.annotated import write_annotated
+from wide_margin.core.export.entries import EntriesFormat, export_entries
+from wide_margin.core.margin import Entry, EntryKind, Store, default_store_path
+from wide_margin.core.margin.gathering import GroupBy, Wanted, gather, matching
+from wide_margin.core.outline import Outline
+from wide_margin.core.plain import counted
+from wide_margin.core.session import Session
+from wide_margin.core.session.placing import placed
+
+
+@app.command()
+def entries(
+    file: FileArgument,
+    kind: Annotated[EntryKind | None, typer.Option("--kind", help="Of this kind alone.")] = None,
+    tag: Annotated[
+        list[str] | None, typer.Option("--tag", metavar="T", help="With this tag; may be repeated.")
+    ] = None,
+    words: Annotated[
+        str, typer.Option("--words", metavar="W", help="With these words in them.")
+    ] = "",
+    by: Annotated[GroupBy, typer.Option("--by", help="Put together by.")] = GroupBy.SECTION,
+    form: Annotated[EntriesFormat, typer.Option("--format")] = EntriesFormat.MARKDOWN,
+    bring_in: Annotated[
+        Path | None,
+        typer.Option("--import", metavar="ANNOTATIONS", help="Bring in Web Annotations (JSON-LD)."),
+    ] = None,
+    output: Annotated[
+        Path | None, typer.Option("-o", "--output", metavar="OUT", help="Write to a file.")
+    ] = None,
+    password_file: PasswordOption = None,
+) -> None:
+    """Take the entries of a PDF away, or bring annotations in as entries."""
+    with Session(file) as session:
+        summary = read_document(session, password_file)
+        sha256, facts = session.fingerprint().result(), summary.title or file.stem
+        if bring_in is not None:
+            _bring_in(session, file, sha256, facts, bring_in)
+            return
+        wanted = Wanted(frozenset([kind] if kind else []), tags=frozenset(tag or ()), words=words)
+        kept = _entries(sha256, file, facts)
+        section_of = _SectionOf(summary.outline)
+        if form is EntriesFormat.ANNOTATIONS:
+            chosen = tuple(matching(kept, wanted))
+            text = session.query("annotations_of", chosen, file.resolve().as_uri()).result()
+            put_text(text, output)
+            return
+        groups = gather(kept, wanted, by, section_of)
+        data = export_entries(groups, summary.labels, section_of, form, title=facts)
+    if output is not None:
+        _put_bytes(data, output)
+    elif form is EntriesFormat.WORD:
+        raise WideMarginError("A Word file needs a name.", hint="Give it with -o.")
+    else:
+        put_text(data.decode("utf-8-sig"), None)
+
+
+@app.command()
+def annotate(
+    file: FileArgument,
+    output: Annotated[
+        Path, typer.Option("-o", "--output", metavar="COPY", help="The annotated copy.")
+    ],
+    marks_only: Annotated[
+        bool, typer.Option("--marks-only", help="Leave out questions, explanations and the like.")
+    ] = False,
+    author: Annotated[str, typer.Option("--author", help="Whose annotations they are.")] = "",
+    password_file: PasswordOption = None,
+) -> None:
+    """Write a copy of a PDF with its entries as annotations; the file itself stays as it is."""
+    with Session(file) as session:
+        summary = read_document(session, password_file)
+        kept = _entries(session.fingerprint().result(), file, summary.title or file.stem)
+        if marks_only:
+            own = (EntryKind.MARK, EntryKind.NOTE, EntryKind.CUTTING)
+            kept = [entry for entry in kept if entry.kind in own]
+        boxed, password = placed(session, kept), session.password
+    n = write_annotated(file, output, boxed, author=author, password=password)
+    typer.echo(f"{counted(n, 'annotation')} in {output}", err=True)
+
+
+class _SectionOf:
+    """The section path at an entry's place."""
+
+    def __init__(self, outline: Outline) -> None:
+        self._outline = outline
+
+    def __call__(self, entry: Entry) -> tuple[str, ...]:
+        y = max(entry.anchor.y, 0.0)
+        return self._outline.path(self._outline.at_place(entry.anchor.page, y + 1.0))
+
+
+def _entries(sha256: str, file: Path, title: str) -> Sequence[Entry]:
+    path = default_store_path()
+    if not path.exists():
+        return []
+    store = Store(path)
+    try:
+        record = store.record_for(sha256, file, "", title)
+        return list(store.entries(record.id).entries)
+    finally:
+        store.close()
+
+
+def _bring_in(session: Session, file: Path, sha256: str, title: str, source: Path) -> None:
+    try:
+        text = source.read_text(encoding="utf-8")
+    except (OSError, UnicodeDecodeError) as error:
+        raise WideMarginError(f"“{source}” cannot be read.") from error
+    found, lost = session.query("annotations_in", text).result()
+    store = Store(default_store_path())
+    try:
+        record = store.record_for(sha256, file, "", title)
+        store.put(record.id, *found)
+    finally:
+        store.close()
+    typer.echo(f"{counted(len(found), 'entry', 'entries')} brought in", err=True)
+    for quote in lost:
+        typer.echo(f"no place here: “{quote[:120]}”", err=True)
+
+
+def _put_bytes(data: bytes, output: Path) -> None:
+    try:
+        output.write_bytes(data)
+    except OSError as error:
+        raise WideMarginError(f"“{output}” cannot be written.") from error

@@ -1,0 +1,216 @@
+"""A copy of a PDF with entries as its annotations (ISO 32000-1, 12.5); the original is not touched.
+
+Every annotation has an appearance of its own, so that each viewer shows it alike, and a name
+(/NM) by which its entry is found again.
+"""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from pathlib import Path
+
+import pikepdf
+from pikepdf import Array, Dictionary, Name
+
+from wide_margin.core.export.entries import said_in
+from wide_margin.core.export.pdf import copy_of, frame_of
+from wide_margin.core.geometry import Box, to_user_space
+from wide_margin.core.margin import CuttingBody, Entry, EntryKind, Ink
+from wide_margin.core.margin.gathering import ink_of
+from wide_margin.core.plain import plain
+
+PREFIX = "wide-margin-"
+"""Of the names of our annotations."""
+COLOURS = {
+    Ink.CLAIM: (0.55, 0.78, 0.72), Ink.DOUBT: (0.90, 0.62, 0.56), Ink.PROCEDURE: (0.90, 0.76, 0.45),
+    Ink.WORDING: (0.74, 0.76, 0.80), Ink.FIGURE: (0.66, 0.76, 0.88), Ink.LATER: (0.80, 0.70, 0.84),
+}  # fmt: skip
+_NOTE = (0.72, 0.53, 0.17)
+ICON = 18.0
+"""Points that the sign of a note takes."""
+
+
+@dataclass(frozen=True, slots=True)
+class Placed:
+    """An entry and the boxes of its passage, in page space, line by line."""
+
+    entry: Entry
+    boxes: tuple[tuple[int, Box], ...]
+    """(page index, box)."""
+
+
+def write_annotated(
+    source: Path,
+    target: Path,
+    placed: Sequence[Placed],
+    *,
+    author: str = "",
+    password: str | None = None,
+) -> int:
+    """Write a copy of a PDF that has entries as annotations.
+
+    Marks become highlights, notes and what was asked or explained text notes, cuttings squares.
+
+    Args:
+        source: The PDF.
+        target: The copy; it is there whole or not at all.
+        placed: Entries with their boxes; those without a box get a note at the top of their page.
+        author: Whose annotations these are said to be.
+        password: That opens the source.
+
+    Returns:
+        How many annotations were written.
+
+    Raises:
+        WideMarginError: The copy would replace the original, or cannot be written.
+    """
+    n = 0
+    with copy_of(source, target, password) as pdf:
+        for item in placed:
+            for page, made in _annotations(pdf, item, author):
+                annotations = page.obj.get("/Annots")
+                if not isinstance(annotations, Array):
+                    page.obj["/Annots"] = annotations = Array()
+                annotations.append(pdf.make_indirect(made))
+                n += 1
+    return n
+
+
+def _annotations(
+    pdf: pikepdf.Pdf, item: Placed, author: str
+) -> Iterable[tuple[pikepdf.Page, Dictionary]]:
+    """Annotations of an entry: of a passage over several pages one on each."""
+    entry = item.entry
+    by_page: dict[int, list[Box]] = {}
+    for index, box in item.boxes:
+        by_page.setdefault(index, []).append(box)
+    if not by_page:
+        y = max(entry.anchor.y, 12.0)
+        by_page[entry.anchor.page] = [(12.0, y, 12.0 + ICON, y + ICON)]
+    for part, (index, boxes) in enumerate(by_page.items()):
+        if not 0 <= index < len(pdf.pages):
+            continue
+        page = pdf.pages[index]
+        frame, turns = frame_of(page)
+        quads = [_quad(box, frame, turns) for box in boxes]
+        made = _common(entry, author, part)
+        if entry.kind is EntryKind.MARK and item.boxes:
+            colour = COLOURS[ink_of(entry) or Ink.CLAIM]
+            made |= _highlight(pdf, quads, colour)
+        elif isinstance(entry.body, CuttingBody):
+            made |= _square(pdf, quads[0])
+        else:
+            made |= _note(pdf, quads[0], turns)
+        yield page, Dictionary(made)
+
+
+Quad = tuple[tuple[float, float], ...]
+"""Corners in user space as displayed: upper left, upper right, lower left, lower right."""
+
+
+def _quad(box: Box, frame: tuple[float, float, float, float], turns: int) -> Quad:
+    x0, y0, x1, y1 = box
+    corners = ((x0, y0), (x1, y0), (x0, y1), (x1, y1))
+    return tuple(to_user_space(x, y, frame, turns) for x, y in corners)
+
+
+def _common(entry: Entry, author: str, part: int) -> dict[str, object]:
+    values: dict[str, object] = {
+        "/Type": Name.Annot,
+        "/NM": pikepdf.String(f"{PREFIX}{entry.id}" + (f"-{part}" if part else "")),
+        "/Contents": pikepdf.String(plain("\n".join(said_in(entry)))),
+        "/M": pikepdf.String(_date(entry.changed or entry.created)),
+        "/CreationDate": pikepdf.String(_date(entry.created)),
+        "/F": 4,  # printed
+        "/Subj": pikepdf.String(plain(", ".join([str(ink_of(entry) or entry.kind), *entry.tags]))),
+    }
+    return values | ({"/T": pikepdf.String(plain(author))} if author else {})
+
+
+def _date(iso: str) -> str:
+    """A date as PDF writes it (ISO 32000-1, 7.9.4)."""
+    try:
+        return datetime.fromisoformat(iso).strftime("D:%Y%m%d%H%M%SZ")
+    except ValueError:
+        return ""
+
+
+def _around(quads: Sequence[Quad], by: float = 0.0) -> tuple[float, float, float, float]:
+    xs = [x for quad in quads for x, _ in quad]
+    ys = [y for quad in quads for _, y in quad]
+    return min(xs) - by, min(ys) - by, max(xs) + by, max(ys) + by
+
+
+def _highlight(
+    pdf: pikepdf.Pdf, quads: Sequence[Quad], colour: tuple[float, float, float]
+) -> Mapping[str, object]:
+    drawn = [f"{colour[0]:.3f} {colour[1]:.3f} {colour[2]:.3f} rg /M gs"]
+    for (ax, ay), (bx, by), (cx, cy), (dx, dy) in quads:
+        drawn.append(
+            f"{ax:.2f} {ay:.2f} m {bx:.2f} {by:.2f} l {dx:.2f} {dy:.2f} l {cx:.2f} {cy:.2f} l h f"
+        )
+    rect = _around(quads)
+    state = Dictionary(M=Dictionary(Type=Name.ExtGState, BM=Name.Multiply))
+    return {
+        "/Subtype": Name.Highlight, "/C": Array(list(colour)), "/Rect": Array(list(rect)),
+        "/QuadPoints": Array([round(v, 2) for quad in quads for corner in quad for v in corner]),
+        "/AP": Dictionary(N=_form(pdf, rect, " ".join(drawn), Dictionary(ExtGState=state))),
+    }  # fmt: skip
+
+
+def _square(pdf: pikepdf.Pdf, quad: Quad) -> Mapping[str, object]:
+    x0, y0, x1, y1 = _around([quad])
+    drawn = (
+        f"0.62 0.23 0.18 RG 1 w {x0 + 1:.2f} {y0 + 1:.2f} {x1 - x0 - 2:.2f} {y1 - y0 - 2:.2f} re S"
+    )
+    return {
+        "/Subtype": Name.Square, "/C": Array([0.62, 0.23, 0.18]), "/Rect": Array([x0, y0, x1, y1]),
+        "/AP": Dictionary(N=_form(pdf, (x0, y0, x1, y1), drawn, Dictionary())),
+    }  # fmt: skip
+
+
+def _note(pdf: pikepdf.Pdf, quad: Quad, turns: int) -> Mapping[str, object]:
+    """A small sheet beside the first line, at its left as the page is seen."""
+    (ax, ay), (bx, by), (cx, cy), _ = quad
+    along = ((bx - ax), (by - ay))
+    length = max((along[0] ** 2 + along[1] ** 2) ** 0.5, 1e-6)
+    x, y = ax - along[0] / length * ICON, ay - along[1] / length * ICON
+    x0, y0 = min(x, ax, x - 0.0), min(y, ay)
+    down = ((cx - ax), (cy - ay))
+    x0, y0 = min(x0, x0 + (down[0] < 0) * -ICON), min(y0, y0 + (down[1] < 0) * -ICON)
+    rect = x0, y0, x0 + ICON, y0 + ICON
+    r, g, b = _NOTE
+    drawn = (
+        f"1 0.98 0.92 rg {r} {g} {b} RG 1 w {x0 + 2:.2f} {y0 + 2:.2f} {ICON - 4} {ICON - 4} re B "
+        f"{x0 + 5:.2f} {y0 + 11:.2f} m {x0 + 13:.2f} {y0 + 11:.2f} l "
+        f"{x0 + 5:.2f} {y0 + 7:.2f} m {x0 + 11:.2f} {y0 + 7:.2f} l S"
+    )
+    return {
+        "/Subtype": Name.Text, "/Name": Name.Note, "/C": Array(list(_NOTE)), "/Open": False,
+        "/Rect": Array(list(rect)), "/AP": Dictionary(N=_form(pdf, rect, drawn, Dictionary())),
+    }  # fmt: skip
+
+
+def _form(
+    pdf: pikepdf.Pdf, rect: tuple[float, float, float, float], drawn: str, resources: Dictionary
+) -> pikepdf.Object:
+    """An appearance in the page's own coordinates."""
+    form = pikepdf.Stream(pdf, drawn.encode())
+    form["/Type"], form["/Subtype"] = Name.XObject, Name.Form
+    form["/BBox"] = Array([round(v, 2) for v in rect])
+    form["/Resources"] = resources
+    return pdf.make_indirect(form)
+
+
+def names_in(path: Path) -> dict[str, list[tuple[int, str]]]:
+    """Entry ids of our annotations in a PDF, each with page index and contents."""
+    found: dict[str, list[tuple[int, str]]] = {}
+    with pikepdf.open(path) as pdf:
+        for index, page in enumerate(pdf.pages):
+            for annotation in page.obj.get("/Annots", []):
+                name = str(annotation.get("/NM", ""))
+                if name.startswith(PREFIX):
+                    key = name.removeprefix(PREFIX).split("-")[0]
+                    contents = str(annotation.get("/Contents", ""))
+                    found.setdefault(key, []).append((index, contents))
+    return found

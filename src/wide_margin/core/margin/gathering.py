@@ -1,0 +1,160 @@
+"""Entries gathered for the Commonplace view: filtered, searched, grouped and counted."""
+
+from collections import Counter
+from collections.abc import Callable, Collection, Iterable, Sequence
+from dataclasses import dataclass, field
+from enum import StrEnum
+from functools import lru_cache
+
+from wide_margin.core.layout import fold
+from wide_margin.core.margin.bodies import MarkBody
+from wide_margin.core.margin.entries import Entry
+from wide_margin.core.margin.kinds import EntryKind, Ink
+
+Path = tuple[str, ...]
+SectionOf = Callable[[Entry], Path]
+NO_PLACE = "No place"
+PLURALS = {
+    EntryKind.QUESTION: "Questions", EntryKind.EXPLANATION: "Explanations",
+    EntryKind.TRANSLATION: "Translations", EntryKind.MARK: "Marks", EntryKind.NOTE: "Notes",
+    EntryKind.CUTTING: "Cuttings",
+}  # fmt: skip
+
+
+class GroupBy(StrEnum):
+    """What entries are put together by."""
+
+    SECTION = "section"
+    KIND = "kind"
+    INK = "ink"
+    TAG = "tag"
+    DAY = "day"
+
+
+@dataclass(frozen=True, slots=True)
+class Wanted:
+    """Which entries are shown; everything that is set must hold."""
+
+    kinds: frozenset[EntryKind] = frozenset()
+    inks: frozenset[Ink] = frozenset()
+    tags: frozenset[str] = frozenset()
+    """An entry must have all of them."""
+    words: str = ""
+    """Every one must stand in it, answers and excerpts included; beginnings of words count."""
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Entries that stand together, under a name."""
+
+    name: str
+    entries: tuple[Entry, ...]
+    n_all: int
+    """How many it has without the filter."""
+
+
+@dataclass(frozen=True, slots=True)
+class Counts:
+    """How many entries there are of each sort, of all and not of those shown."""
+
+    n_all: int = 0
+    kinds: Counter[EntryKind] = field(default_factory=Counter)
+    inks: Counter[Ink] = field(default_factory=Counter)
+    tags: Counter[str] = field(default_factory=Counter)
+
+
+def ink_of(entry: Entry) -> Ink | None:
+    """The ink of a mark; None for other entries."""
+    return entry.body.ink if isinstance(entry.body, MarkBody) else None
+
+
+def count(entries: Iterable[Entry]) -> Counts:
+    """Count the entries of each kind, ink and tag."""
+    counts = Counts(0)
+    n = 0
+    for entry in entries:
+        n += 1
+        counts.kinds[entry.kind] += 1
+        if (ink := ink_of(entry)) is not None:
+            counts.inks[ink] += 1
+        counts.tags.update(entry.tags)
+    return Counts(n, counts.kinds, counts.inks, counts.tags)
+
+
+def matching(entries: Iterable[Entry], wanted: Wanted) -> list[Entry]:
+    """The entries that are wanted, in their order."""
+    words = fold(wanted.words).split()
+    return [
+        entry for entry in entries
+        if (not wanted.kinds or entry.kind in wanted.kinds)
+        and (not wanted.inks or ink_of(entry) in wanted.inks)
+        and wanted.tags <= set(entry.tags)
+        and all(_holds(_folded(entry), word) for word in words)
+    ]  # fmt: skip
+
+
+@lru_cache(maxsize=20_000)
+def _folded_text(text: str) -> str:
+    return f" {fold(text)}"
+
+
+def _folded(entry: Entry) -> str:
+    return _folded_text(entry.words)
+
+
+def _holds(text: str, word: str) -> bool:
+    """Whether a word of the text begins so."""
+    at = text.find(word)
+    while at > 0 and text[at - 1].isalnum():
+        at = text.find(word, at + 1)
+    return at >= 0
+
+
+def gather(
+    entries: Sequence[Entry], wanted: Wanted, by: GroupBy, section_of: SectionOf
+) -> tuple[Group, ...]:
+    """The wanted entries in groups; groups without any are left out.
+
+    Args:
+        entries: All of them.
+        wanted: Which are shown.
+        by: What they are grouped by; by day the last day comes first, else places in order.
+        section_of: The section path at an entry's place; () for one without a place.
+    """
+    shown = {entry.id for entry in matching(entries, wanted)}
+    groups: dict[str, list[Entry]] = {}
+    whole: Counter[str] = Counter()
+    newest = by is GroupBy.DAY
+    ordered = sorted(entries, key=(lambda e: e.created) if newest else _place, reverse=newest)
+    for entry in ordered:
+        for name in _names(entry, by, section_of):
+            whole[name] += 1
+            kept = groups.setdefault(name, [])
+            if entry.id in shown:
+                kept.append(entry)
+    found = [Group(name, tuple(kept), whole[name]) for name, kept in groups.items() if kept]
+    if by in (GroupBy.SECTION, GroupBy.DAY):  # in the order of their first entry
+        return tuple(sorted(found, key=lambda group: group.name == NO_PLACE))
+    rank = {name: k for k, name in enumerate((*PLURALS.values(), *Ink))}
+    return tuple(
+        sorted(found, key=lambda g: (rank.get(g.name, 99), g.name.startswith("("), g.name))
+    )
+
+
+def _place(entry: Entry) -> tuple[int, float, str]:
+    first = entry.anchor.spans[0].start if entry.anchor.spans else 0
+    return entry.anchor.page, max(entry.anchor.y, 0.0) or float(first), entry.created
+
+
+def _names(entry: Entry, by: GroupBy, section_of: SectionOf) -> Collection[str]:
+    match by:
+        case GroupBy.SECTION:
+            return [" / ".join(section_of(entry)[:2]) or NO_PLACE]
+        case GroupBy.KIND:
+            return [PLURALS[entry.kind]]
+        case GroupBy.INK:
+            return [str(ink_of(entry) or "(no ink)")]
+        case GroupBy.TAG:
+            return entry.tags or ["(no tag)"]
+        case GroupBy.DAY:
+            return [entry.created[:10]]
