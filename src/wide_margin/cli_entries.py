@@ -48,7 +48,7 @@ def entries(
             return
         wanted = Wanted(frozenset([kind] if kind else []), tags=frozenset(tag or ()), words=words)
         kept = _entries(sha256, file, facts)
-        section_of = _SectionOf(summary.outline)
+        section_of = _SectionOf(summary.outline, kept, session)
         if form is EntriesFormat.ANNOTATIONS:
             chosen = tuple(matching(kept, wanted))
             text = session.query("annotations_of", chosen, file.resolve().as_uri()).result()
@@ -91,10 +91,16 @@ def annotate(
 class _SectionOf:
     """The section path at an entry's place."""
 
-    def __init__(self, outline: Outline) -> None:
+    def __init__(self, outline: Outline, entries: Sequence[Entry], session: Session) -> None:
         self._outline = outline
+        anchored = [entry for entry in entries if entry.anchor.spans]
+        places = tuple((e.anchor.spans[0].page, e.anchor.spans[0].start) for e in anchored)
+        paths = session.query("paths_of", places).result()
+        self._paths = {e.id: tuple(path) for e, path in zip(anchored, paths, strict=True)}
 
     def __call__(self, entry: Entry) -> tuple[str, ...]:
+        if entry.id in self._paths:
+            return self._paths[entry.id]
         y = max(entry.anchor.y, 0.0)
         return self._outline.path(self._outline.at_place(entry.anchor.page, y + 1.0))
 

@@ -1,6 +1,6 @@
 """The entries of the open document: in the store first, then on screen, then in other windows."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from functools import partial
 from typing import TYPE_CHECKING
@@ -119,6 +119,24 @@ class EntryKeeper(QObject):
         if entry_id in self.entries:
             self._reader.undo.push(_Removal(self, self.entries[entry_id]))
 
+    def remove_all(self, entry_ids: Sequence[str]) -> None:
+        """Delete several entries; one undo brings them all back."""
+        found = [self.entries[one] for one in entry_ids if one in self.entries]
+        if not found:
+            return
+        undo = self._reader.undo
+        undo.beginMacro(f"Delete {counted(len(found), 'entry', 'entries')}")
+        for entry in found:
+            undo.push(_Removal(self, entry))
+        undo.endMacro()
+
+    def change_all(self, changed: Sequence[Entry], name: str) -> None:
+        """Change several entries; one undo changes them back."""
+        before = [self.latest(entry.id) for entry in changed]
+        pairs = [(old, new) for old, new in zip(before, changed, strict=True) if old is not None]
+        if pairs:
+            self._reader.undo.push(_Changes(self, name, pairs))
+
     def delete(self, entry: Entry) -> None:
         """Take an entry out of the store, then off the screen."""
         store = self._reader.store
@@ -168,6 +186,22 @@ def _settled(entry: Entry) -> Entry:
     if isinstance(body, QuestionBody | TranslationBody) and body.state.is_under_way:
         return replace(entry, body=replace(body, state=State.BROKEN_OFF))
     return entry
+
+
+class _Changes(QUndoCommand):
+    """Changing entries, undone by what they were before."""
+
+    def __init__(self, keeper: EntryKeeper, name: str, pairs: list[tuple[Entry, Entry]]) -> None:
+        super().__init__(name)
+        self._keeper, self._pairs = keeper, pairs
+
+    def redo(self) -> None:
+        for _, after in self._pairs:
+            self._keeper.change(after)
+
+    def undo(self) -> None:
+        for before, _ in self._pairs:
+            self._keeper.change(before)
 
 
 class _Removal(QUndoCommand):

@@ -30,6 +30,13 @@ class Colours:
     hits: str
     chosen: str
     """Behind the chosen row of a list."""
+    claim: str
+    """Behind marked words, one for each ink; likewise the next five."""
+    doubt: str
+    procedure: str
+    wording: str
+    figure: str
+    later: str
     is_night: bool = False
 
 
@@ -37,11 +44,15 @@ DAY = Colours(
     desk="#DCD5C6", paper="#FBF8F1", panel="#F6F2E9", page="#FFFFFF", ink="#23272B",
     secondary="#555B62", rule="#CBC1AE", verdigris="#2F6B5E", madder="#9E3B2F", tint="#F3DDD5",
     ochre="#B7862B", selection="#DCE6EE", hits="#E9E2B8", chosen="#E3DBC9",
+    claim="#CFE6DD", doubt="#F3D5CC", procedure="#F2E2B6", wording="#E1E2E4", figure="#D2E0F0",
+    later="#E7DAEC",
 )  # fmt: skip
 NIGHT = Colours(
     desk="#16181A", paper="#1E2124", panel="#1E2124", page="#121212", ink="#E4DFD3",
     secondary="#A9A596", rule="#3A3D40", verdigris="#7FC2B0", madder="#E39A8C", tint="#4A2A25",
-    ochre="#C79A45", selection="#2B3A46", hits="#4A4520", chosen="#2C3034", is_night=True,
+    ochre="#C79A45", selection="#2B3A46", hits="#4A4520", chosen="#2C3034",
+    claim="#1F4238", doubt="#4A2A25", procedure="#4A3D1A", wording="#35393D", figure="#223650",
+    later="#3E2E47", is_night=True,
 )  # fmt: skip
 
 # Every pair of a text colour and what it is written on; a test computes their contrast.

@@ -24,11 +24,12 @@ from wide_margin import __version__
 from wide_margin.core.answers import Excerpt, Reach
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import WideMarginError
-from wide_margin.core.margin import DocumentRecord, Store
+from wide_margin.core.margin import DocumentRecord, Entry, Store
 from wide_margin.core.pages import FileFacts
 from wide_margin.core.plain import counted
 from wide_margin.core.services import Settings, SettingsKeeper
 from wide_margin.core.session.fetch import is_address, local_path
+from wide_margin.desktop.commonplace_view import CommonplaceView
 from wide_margin.desktop.digest_view import DigestView
 from wide_margin.desktop.entry_keeper import EntryHub
 from wide_margin.desktop.fetching import Fetching
@@ -62,6 +63,7 @@ class MainWindow(QMainWindow):
             self._stack.addWidget(view)
         self.read_view = cast("ReadView", self.views["Read"])
         self.digest_view = cast("DigestView", self.views["Digest"])
+        self.commonplace_view = cast("CommonplaceView", self.views["Commonplace"])
         self.outline_view = cast("OutlineView", self.views["Outline"])
         self.shown_view = ""
         """The name of the view that is shown; "" for the start page."""
@@ -87,6 +89,7 @@ class MainWindow(QMainWindow):
         self.read_view.asked_for_file.connect(self._act_on_message)
         self.outline_view.read_asked.connect(self._read_section)
         self.digest_view.section_followed.connect(self._read_section)
+        self.commonplace_view.followed.connect(self._read_entry)
         self.digest_view.followed.connect(self._read_passage)
         self.digest_view.compose_asked.connect(self._compose_gist)
         self.digest_view.lines_to_compose.connect(self._compose_lines)
@@ -236,6 +239,10 @@ class MainWindow(QMainWindow):
     def _read_passage(self, locator: Locator) -> None:
         self.show_view("Read")
         self.read_view.go_to_passage(locator)
+
+    def _read_entry(self, entry: Entry) -> None:
+        self.show_view("Read")
+        self.read_view.go_to_entry(entry.id)
 
     def _compose_lines(self, question: str, part: str, lines: list[Excerpt], reach: Reach) -> None:
         """Show in Read what is composed from lines of the digest."""

@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING, Protocol
 from PySide6.QtWidgets import QWidget
 
 from wide_margin.core.answers import Reach
+from wide_margin.desktop.commonplace_view import CommonplaceView
 from wide_margin.desktop.digest_view import DigestView
 from wide_margin.desktop.look import Colours
 from wide_margin.desktop.outline_view import OutlineView
@@ -58,9 +59,14 @@ def _turn_to_outline(window: "MainWindow") -> None:
         window.outline_view.show_section(summary.outline.at_place(page, y + 20.0))
 
 
+def _turn_to_commonplace(window: "MainWindow") -> None:
+    window.commonplace_view.list.setFocus()
+
+
 VIEWS = (
     ViewKind("Read", "&Read", ReadView, _turn_to_read),
     ViewKind("Digest", "&Digest", DigestView, _turn_to_digest),
     ViewKind("Outline", "Out&line", OutlineView, _turn_to_outline),
+    ViewKind("Commonplace", "&Commonplace", CommonplaceView, _turn_to_commonplace),
 )
 """In the order of their words and keys: Ctrl+1, Ctrl+2, …"""

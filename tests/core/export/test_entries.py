@@ -109,7 +109,11 @@ def test_html_is_escaped(entries, document):
 
 
 def test_csv_computes_nothing(entries, document):
-    rows = list(csv.DictReader(io.StringIO(exported(entries, document, EntriesFormat.CSV).decode("utf-8-sig"))))
+    rows = list(
+        csv.DictReader(
+            io.StringIO(exported(entries, document, EntriesFormat.CSV).decode("utf-8-sig"))
+        )
+    )
     assert len(rows) == 3
     assert rows[0]["words"] == "'=HYPERLINK(1)"
     assert rows[0]["section"] == "1 Books / 1.1 Red"
@@ -158,13 +162,17 @@ def test_what_is_no_annotation_is_a_sentence(text, document):
 def boxed(entries, path):
     texts = page_texts(path)
     return [
-        Placed(e, tuple((s.page, box) for s in e.anchor.spans for box in boxes_of(texts[s.page], [s])))
+        Placed(
+            e, tuple((s.page, box) for s in e.anchor.spans for box in boxes_of(texts[s.page], [s]))
+        )
         for e in entries
     ]
 
 
 @pytest.mark.parametrize("turns", [0, 90, 180, 270])
-def test_an_annotated_copy_covers_the_words_however_the_page_is_turned(entries, pdf, tmp_path, turns):
+def test_an_annotated_copy_covers_the_words_however_the_page_is_turned(
+    entries, pdf, tmp_path, turns
+):
     source = tmp_path / "turned.pdf"
     with pikepdf.open(pdf) as opened:
         for page in opened.pages:

@@ -63,6 +63,7 @@ class ReadingService:
         self._document: ReadDocument | None = None
         self._definitions: Definitions | None = None
         self._explainer: Explainer | None = None
+        self._starts: dict[int, list[tuple[int, int, int]]] | None = None
         self._scored: Digester | None = None
         self._findable: Findable | None = None
         self._to_save: tuple[str, ReadRequest] | None = None
@@ -210,7 +211,7 @@ class ReadingService:
     def use_outline(self, send: Send, outline: Outline) -> None:
         """Go by an outline that the reader has changed: paths, reach and ranking follow it."""
         self._document = with_outline(self._read(), outline)
-        self._definitions = self._scored = self._explainer = None
+        self._definitions = self._scored = self._explainer = self._starts = None
 
     def find(
         self, send: Send, wanted: str, whole_words: bool = False, exactly: bool = False
@@ -242,6 +243,25 @@ class ReadingService:
             raise WideMarginError(f"“{name}” is no section.", hint="Name its number or heading.")
         row = document.outline.at_place(reach.first_page, reach.first_y)
         return explain_section(document, self._explaining(), row)
+
+    def paths_of(self, send: Send, places: tuple[tuple[int, int], ...]) -> list[tuple[str, ...]]:
+        """The section path at each (page index, character of the page)."""
+        document = self._read()
+        if self._starts is None:
+            self._starts = {}
+            for row, paragraph in enumerate(document.paragraphs):
+                for span in paragraph.spans(0, len(paragraph.text)):
+                    self._starts.setdefault(span.page, []).append((span.start, span.end, row))
+        found = []
+        for page, at in places:
+            rows = [r for first, end, r in self._starts.get(page, ()) if first <= at < end]
+            section = document.outline.at_paragraph(rows[0]) if rows else -1
+            found.append(
+                document.path_at(section)
+                if rows
+                else document.outline.path(document.outline.at_place(page, 1.0))
+            )
+        return found
 
     def annotations_in(self, send: Send, text: str) -> "tuple[list[Entry], list[str]]":
         """Web Annotations as entries at their places, and the quotes that have none here."""

@@ -16,6 +16,7 @@ from wide_margin.core.margin import (
     CuttingBody,
     Entry,
     EntryKind,
+    Ink,
     MarkBody,
     NoteBody,
     Origin,
@@ -25,6 +26,7 @@ from wide_margin.core.margin import (
 )
 from wide_margin.core.pages import Picture
 from wide_margin.core.plain import counted
+from wide_margin.desktop.ink_edges import INK_KEYS
 from wide_margin.desktop.read_view.cards import EntryActions
 from wide_margin.desktop.read_view.page_images import image_from, png_of
 from wide_margin.desktop.read_view.page_painting import Laid
@@ -40,6 +42,9 @@ _NO_LABELS = PageLabels(())
 
 class Commands(EntryActions):
     """The actions of cards, and those of a selection."""
+
+    ink = Ink.CLAIM
+    """The ink that was used last."""
 
     def __init__(self, view: "ReadView") -> None:
         """Act in this view."""
@@ -256,8 +261,9 @@ class Commands(EntryActions):
             view.ask_line.field.setText(f"“{short}” ")
             view.ask_line.field.setFocus()
             return
-        elif letter == "M":
-            self._reader.keeper.add(new_entry(EntryKind.MARK, anchor, MarkBody()))
+        elif letter == "M" or letter in INK_KEYS:
+            self.ink = INK_KEYS.get(letter, self.ink)
+            self._reader.keeper.add(new_entry(EntryKind.MARK, anchor, MarkBody(ink=self.ink)))
         elif letter == "N":
             note = new_entry(EntryKind.NOTE, anchor, NoteBody())
             self._reader.keeper.add(note, self._edit)

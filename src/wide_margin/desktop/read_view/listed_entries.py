@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.layout import PageLabels
 from wide_margin.core.margin import Entry, EntryKind
+from wide_margin.core.margin.gathering import ink_of
 from wide_margin.desktop.read_view.contents_panel import Row
 from wide_margin.desktop.read_view.page_painting import Laid
 
@@ -103,7 +104,9 @@ class ListedEntries:
 
     def _lay_marks(self) -> None:
         marks = (e for e in self._view.reader.entries.values() if e.kind is EntryKind.MARK)
-        self._view.pages.lay("marks", [Laid(mark.anchor.spans, "hits") for mark in marks])
+        self._view.pages.lay(
+            "marks", [Laid(m.anchor.spans, str(ink_of(m)), ink=ink_of(m)) for m in marks]
+        )
 
 
 def _place_of(entry: Entry) -> tuple[int, float, str]:

@@ -8,6 +8,8 @@ from PySide6.QtGui import QColor, QImage, QPainter, QPen, QTransform
 
 from wide_margin.core.geometry import Box
 from wide_margin.core.layout import SpanOnPage, TextLayer, boxes_of
+from wide_margin.core.margin import Ink
+from wide_margin.desktop.ink_edges import ink_pen
 from wide_margin.desktop.look import DAY, sans_font
 from wide_margin.desktop.read_view.desk_view import DeskView
 
@@ -26,6 +28,8 @@ class Laid:
     """Whether a bar stands at the start, as for evidence."""
     region: tuple[int, Box] | None = None
     """Page index and box to draw a line around."""
+    ink: Ink | None = None
+    """Of a mark: its line is drawn under the words, so that not the colour alone tells it."""
 
 
 def by_page(items: Sequence[Laid]) -> dict[int, list[Laid]]:
@@ -100,6 +104,7 @@ def _paint_laid(
         mode.CompositionMode_Screen if view.colours.is_night else mode.CompositionMode_Multiply
     )
     bars: list[QRectF] = []
+    lines: list[tuple[QRectF, Ink]] = []
     regions: list[QRectF] = []
     for name in LAYERS:
         for item in laid.get(name, {}).get(page, ()):
@@ -110,12 +115,17 @@ def _paint_laid(
             colour = QColor(getattr(view.colours, item.colour))
             for box in boxes:
                 painter.fillRect(box.adjusted(-1, -1, 1, 1), colour)
+            if item.ink is not None:
+                lines += [(box, item.ink) for box in boxes]
             if item.bar and boxes:
                 bars.append(QRectF(boxes[0].left() - 5, boxes[0].top(), 3, boxes[0].height()))
     chosen_here = [span for span in selected if span.page == page]
     for chosen in boxes_of(layer.page, chosen_here):
         painter.fillRect(view.to_view(page, chosen), QColor(view.colours.selection))
     painter.setCompositionMode(mode.CompositionMode_SourceOver)
+    for box, ink in lines:
+        painter.setPen(ink_pen(ink, view.colours))
+        painter.drawLine(box.bottomLeft(), box.bottomRight())
     for bar in bars:
         painter.fillRect(bar, QColor(view.colours.madder))
     painter.setPen(QPen(QColor(view.colours.madder), 1.5))

@@ -23,7 +23,7 @@ from wide_margin.desktop.read_view.page_hand import PageHand
 from wide_margin.desktop.read_view.page_painting import Laid, by_page, paint_page
 from wide_margin.desktop.read_view.text_selection import Position, TextSelection
 
-COMMAND_LETTERS = ("E", "T", "A", "M", "N")
+COMMAND_LETTERS = ("E", "T", "A", "M", "N", "1", "2", "3", "4", "5", "6")
 
 
 class PagesView(DeskView):

@@ -10,7 +10,7 @@ COMMANDS = (
     ("Explain", "E", "What the document says of these words"),
     ("Translate", "T", "Translate these words, sentence by sentence"),
     ("Ask", "A", "Ask about these words"),
-    ("Mark", "M", "Highlight these words"),
+    ("Mark", "M", "Highlight these words in the last ink; 1 to 6 choose one"),
     ("Note", "N", "Write a note beside these words"),
 )
 

@@ -6,7 +6,8 @@ from PySide6.QtCore import QRect, QSize, Qt, QTimer
 from PySide6.QtGui import QImage, QPainter, QPaintEvent
 from PySide6.QtWidgets import QPlainTextEdit, QSizePolicy, QWidget
 
-from wide_margin.core.margin import CuttingBody, Entry, NoteBody
+from wide_margin.core.margin import CuttingBody, Entry, MarkBody, NoteBody
+from wide_margin.desktop.ink_edges import ink_colour
 from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.read_view.cards.card import Card, shortened
 from wide_margin.desktop.words import WrappedWords, set_tip
@@ -90,6 +91,9 @@ class MarkCard(NoteCard):
     def fill(self) -> None:
         """Build it."""
         super().fill()
+        if isinstance(self.entry.body, MarkBody):
+            self.edge = ink_colour(self.entry.body.ink, self.colours).name()
+            self.head.setText(f"{self.NAME} · {self.entry.body.ink}")
         quote = " ".join(self.entry.anchor.quote.split())
         said = WrappedWords(f"“{shortened(quote, 120)}”", serif_font(-0.5))
         self.column.insertWidget(1, said)

@@ -1,0 +1,443 @@
+"""The Commonplace view: strip, sorts, entries in groups, and the passage of the one pointed at."""
+
+from collections.abc import Sequence
+from functools import partial
+from pathlib import Path
+
+from PySide6.QtCore import QStringListModel, Qt, QTimer, Signal
+from PySide6.QtGui import QImage
+from PySide6.QtWidgets import (
+    QCompleter,
+    QFileDialog,
+    QHBoxLayout,
+    QLineEdit,
+    QMenu,
+    QVBoxLayout,
+    QWidget,
+)
+
+from wide_margin.core.errors import WideMarginError
+from wide_margin.core.export.entries import EntriesFormat, export_entries, said_in
+from wide_margin.core.margin import Entry, Ink, MarkBody
+from wide_margin.core.margin.gathering import GroupBy, count, gather, ink_of, matching
+from wide_margin.core.plain import counted
+from wide_margin.desktop.commonplace_view.facets import Facets
+from wide_margin.desktop.commonplace_view.rows import EntryList
+from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.picture_frame import PictureFrame
+from wide_margin.desktop.read_view.passage_pictures import PassagePictures
+from wide_margin.desktop.reader import Reader
+from wide_margin.desktop.status_line import StatusLine
+from wide_margin.desktop.words import Words, WrappedWords, set_word, word_button
+
+SIDE = 394
+PASSAGE = 150.0, 250.0
+"""Points of a page that are shown of a passage, at least and at most."""
+SEARCH_MS = 120
+_FORMATS = {
+    "Markdown (*.md)": EntriesFormat.MARKDOWN, "HTML (*.html)": EntriesFormat.HTML,
+    "Word (*.docx)": EntriesFormat.WORD, "Table (*.csv)": EntriesFormat.CSV,
+    "JSON (*.json)": EntriesFormat.JSON, "Web Annotation (*.jsonld)": EntriesFormat.ANNOTATIONS,
+}  # fmt: skip
+
+
+class CommonplaceView(QWidget):
+    """All entries of the document."""
+
+    followed = Signal(object)  # Entry
+
+    def __init__(self, reader: Reader, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.reader = reader
+        self.colours: Colours = DAY
+        self.by = GroupBy.SECTION
+        self._paths: dict[str, tuple[str, ...]] = {}
+        """The section that each entry stands in, by its id."""
+        self._passages = PassagePictures(reader.background, self)
+        self._late = QTimer(self)
+        self._late.setSingleShot(True)
+        self._late.timeout.connect(self.show_all)
+        self._build()
+        self._connect()
+
+    # --- building
+
+    def _build(self) -> None:
+        self.group_button = word_button("", "Choose what entries are put together by")
+        menu = QMenu(self.group_button)
+        for by in GroupBy:
+            menu.addAction(f"by {by}", partial(self.group_by, by))
+        self.group_button.setMenu(menu)
+        self.words = QLineEdit()
+        self.words.setPlaceholderText("Words in entries, answers and excerpts")
+        self.words.setAccessibleName("Words in entries")
+        self.words.setClearButtonEnabled(True)
+        self.words.setFixedWidth(300)
+        self.told = Words("", role="secondary")
+        self.take_button = word_button("Take away ▾", "Save the entries that are shown or chosen")
+        taking = QMenu(self.take_button)
+        taking.addAction("Save the entries shown…", partial(self.ask_where, False))
+        taking.addAction("Save the chosen entries…", partial(self.ask_where, True))
+        taking.addAction("Annotated copy of the PDF…", self.ask_where_to_annotate)
+        taking.addSeparator()
+        taking.addAction("Bring in annotations…", self.ask_what_to_bring)
+        self.take_button.setMenu(taking)
+        strip = QWidget()
+        strip.setObjectName("strip")
+        row = QHBoxLayout(strip)
+        row.setContentsMargins(16, 6, 16, 6)
+        row.setSpacing(16)
+        for widget in (self.group_button, self.words, self.told):
+            row.addWidget(widget)
+        row.addStretch(1)
+        row.addWidget(self.take_button)
+        self.facets, self.list = Facets(), EntryList()
+        self.empty = Words("", role="secondary")
+        self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.empty.setWordWrap(True)
+        middle = QVBoxLayout()
+        middle.setContentsMargins(0, 0, 0, 0)
+        middle.addWidget(self.empty, 1)
+        middle.addWidget(self.list, 1)
+        below = QHBoxLayout()
+        below.setSpacing(0)
+        below.addWidget(self.facets)
+        below.addLayout(middle, 1)
+        below.addWidget(self._side())
+        self.status = StatusLine()
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(0)
+        whole.addWidget(strip)
+        whole.addLayout(below, 1)
+        whole.addWidget(self.status)
+
+    def _side(self) -> QWidget:
+        side = QWidget()
+        side.setObjectName("digestSide")
+        side.setFixedWidth(SIDE)
+        column = QVBoxLayout(side)
+        column.setContentsMargins(20, 16, 24, 16)
+        column.setSpacing(8)
+        self.where = WrappedWords("", sans_font(0, bold=True))
+        self.picture = PictureFrame(highest=250)
+        self.picture.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignHCenter)
+        self.read_button = word_button("Read it there", "Go to its place in Read (Enter)")
+        self.ink_button = word_button("", "Choose another ink (1 to 6)")
+        inks = QMenu(self.ink_button)
+        for ink in Ink:
+            inks.addAction(str(ink), partial(self.change_ink, ink))
+        self.ink_button.setMenu(inks)
+        row = QHBoxLayout()
+        row.addWidget(self.read_button)
+        row.addWidget(self.ink_button)
+        row.addStretch(1)
+        self.about = WrappedWords("", sans_font(-1))
+        self.said = WrappedWords("", sans_font())
+        self.tags = QHBoxLayout()
+        self.tags.setSpacing(8)
+        self.tag_field = QLineEdit()
+        self.tag_field.setPlaceholderText("Add a tag")
+        self.tag_field.setAccessibleName("Add a tag to the chosen entries")
+        self.known_tags = QStringListModel(self)
+        completer = QCompleter(self.known_tags, self)
+        completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
+        self.tag_field.setCompleter(completer)
+        for widget in (self.where, self.picture):
+            column.addWidget(widget)
+        column.addLayout(row)
+        column.addWidget(self.about)
+        column.addWidget(self.said)
+        column.addLayout(self.tags)
+        column.addWidget(self.tag_field)
+        column.addStretch(1)
+        return side
+
+    def _connect(self) -> None:
+        keeper = self.reader.keeper
+        keeper.shown.connect(self.show_all)
+        for signal in (keeper.added, keeper.changed, keeper.removed):
+            signal.connect(lambda _: self._late.start(0))
+        self.reader.ready.connect(lambda _: self._forget_sections())
+        self.facets.chosen.connect(self.show_all)
+        self.words.textChanged.connect(lambda _: self._late.start(SEARCH_MS))
+        self.list.pointed.connect(self.show_entry)
+        self.list.followed.connect(self.followed)
+        self.list.delete_asked.connect(self.delete_chosen)
+        self.list.ink_asked.connect(self.change_ink)
+        self.list.tag_asked.connect(self.tag_field.setFocus)
+        self.tag_field.returnPressed.connect(self._add_tag)
+        self.read_button.clicked.connect(self._follow)
+
+    def wear(self, colours: Colours) -> None:
+        """Change colours."""
+        self.colours = self.facets.colours = self.list.colours = colours
+        self.facets.viewport().update()
+        self.list.viewport().update()
+        self.show_entry(self.list.current())
+
+    # --- showing
+
+    @property
+    def _entries(self) -> list[Entry]:
+        return list(self.reader.keeper.entries.values())
+
+    def section_of(self, entry: Entry) -> tuple[str, ...]:
+        """The section path at an entry's place."""
+        if (known := self._paths.get(entry.id)) is not None:
+            return known
+        summary = self.reader.summary
+        if summary is None:
+            return ()
+        outline = summary.outline
+        return outline.path(outline.at_place(entry.anchor.page, max(entry.anchor.y, 0.0) + 1.0))
+
+    def _forget_sections(self) -> None:
+        self._paths.clear()
+        self.show_all()
+
+    def _look_for_sections(self, entries: Sequence[Entry]) -> None:
+        """Have the sections of entries found by their very words, then show them there."""
+        session = self.reader.session
+        unknown = [e for e in entries if e.anchor.spans and e.id not in self._paths]
+        if session is None or self.reader.summary is None or not unknown:
+            return
+        for entry in unknown:
+            self._paths[entry.id] = self.section_of(entry)
+        places = tuple((e.anchor.spans[0].page, e.anchor.spans[0].start) for e in unknown)
+
+        def found(paths: list[tuple[str, ...]]) -> None:
+            self._paths |= {e.id: tuple(p) for e, p in zip(unknown, paths, strict=True)}
+            self.show_all()
+            self.show_entry(self.list.current())
+
+        self.reader.watch(session.query("paths_of", places), done=found)
+
+    def place_of(self, entry: Entry) -> str:
+        """Its page, as it is written."""
+        summary = self.reader.summary
+        if summary is None:
+            return f"file page {entry.anchor.page + 1}"
+        return summary.labels.shown(entry.anchor.page)
+
+    def group_by(self, by: GroupBy) -> None:
+        """Put the entries together by something else."""
+        self.by = by
+        self.show_all()
+
+    def show_all(self) -> None:
+        """Show the entries anew."""
+        if not self.isVisible():
+            return
+        entries, words = self._entries, self.words.text()
+        self._look_for_sections(entries)
+        counts = count(entries)
+        self.facets.show_counts(counts)
+        self.known_tags.setStringList(sorted(counts.tags))
+        wanted = self.facets.wanted(words)
+        groups = gather(entries, wanted, self.by, self.section_of)
+        self.list.show(groups, self.place_of, words)
+        n = len({entry.id for group in groups for entry in group.entries})
+        shown = counted(counts.n_all, "entry", "entries")
+        self.told.setText(shown if n == counts.n_all else f"{n} of {shown}")
+        set_word(self.group_button, f"by {self.by} ▾")
+        self.list.setVisible(bool(groups))
+        self.empty.setVisible(not groups)
+        self.empty.setText(
+            "Nothing was kept of this document yet.\nWhat you ask, mark and note in Read is here."
+            if not entries else "No entry is of all these sorts and has these words."
+        )  # fmt: skip
+
+    def showEvent(self, event: object) -> None:
+        """Show what was kept meanwhile."""
+        super().showEvent(event)  # type: ignore[arg-type]
+        self.show_all()
+
+    def show_entry(self, entry: Entry | None) -> None:
+        """Show the passage and the words of an entry at the right."""
+        parts = (self.where, self.picture, self.read_button, self.about, self.said, self.tag_field)
+        for widget in parts:
+            widget.setVisible(entry is not None)
+        self._show_tags(entry)
+        self.ink_button.setVisible(entry is not None and ink_of(entry) is not None)
+        if entry is None:
+            return
+        path = self.section_of(entry)
+        self.where.setText(f"{path[-1]}  {self.place_of(entry)}" if path else self.place_of(entry))
+        parts_of = [str(entry.kind).capitalize(), entry.created[:10]]
+        self.about.setText(" · ".join(parts_of))
+        self.said.setText("\n".join(said_in(entry)[:6]))
+        set_word(self.ink_button, f"{ink_of(entry)} ▾" if ink_of(entry) else "")
+        self._show_passage(entry)
+
+    def _show_passage(self, entry: Entry) -> None:
+        session = self.reader.session
+        self.picture.wait_for(" ".join(entry.anchor.quote.split())[:200])
+        self._passages.drop()
+        self.picture.setVisible(bool(entry.anchor.spans))
+        if session is None or not entry.anchor.spans:
+            return
+
+        def shown(image: QImage) -> None:
+            current = self.list.current()
+            if current is not None and current.id == entry.id:
+                self.picture.show_image(image)
+
+        self._passages.want(session, entry.anchor.spans, self.colours, shown, PASSAGE)
+
+    def _show_tags(self, entry: Entry | None) -> None:
+        while (item := self.tags.takeAt(0)) is not None:
+            if (widget := item.widget()) is not None:
+                widget.hide()
+                widget.deleteLater()
+        if entry is None:
+            return
+        for tag in entry.tags[:8]:
+            button = word_button("", "Take this tag off")
+            set_word(button, f"{tag} ×")
+            button.clicked.connect(partial(self._drop_tag, entry.id, tag))
+            self.tags.addWidget(button)
+        self.tags.addStretch(1)
+
+    # --- changing
+
+    def _follow(self) -> None:
+        if (entry := self.list.current()) is not None:
+            self.followed.emit(entry)
+
+    def delete_chosen(self) -> None:
+        """Delete the chosen entries; one undo brings them back."""
+        self.reader.keeper.remove_all([entry.id for entry in self.list.chosen()])
+
+    def change_ink(self, ink: Ink) -> None:
+        """Give the chosen marks another ink."""
+        marks = [entry for entry in self.list.chosen() if isinstance(entry.body, MarkBody)]
+        self.reader.keeper.change_all([m.with_body(ink=ink) for m in marks], f"Ink {ink}")
+
+    def add_tag(self, tag: str) -> None:
+        """Put a tag on the chosen entries."""
+        chosen = self.list.chosen() or [e for e in [self.list.current()] if e is not None]
+        changed = [entry.with_tags([*entry.tags, tag]) for entry in chosen]
+        self.reader.keeper.change_all(changed, f"Tag “{tag}”")
+
+    def _add_tag(self) -> None:
+        tag = " ".join(self.tag_field.text().split())
+        if tag:
+            self.tag_field.clear()
+            self.add_tag(tag)
+
+    def _drop_tag(self, entry_id: str, tag: str) -> None:
+        entry = self.reader.keeper.latest(entry_id)
+        if entry is not None:
+            changed = entry.with_tags(t for t in entry.tags if t != tag)
+            self.reader.keeper.change_all([changed], f"Untag “{tag}”")
+
+    # --- taking away and bringing in
+
+    def ask_where(self, only_chosen: bool) -> None:
+        """Ask for a name, then save."""
+        path = self.reader.path
+        start = str(path.with_suffix(".entries.md")) if path else ""
+        name, kind = QFileDialog.getSaveFileName(self, "Save entries", start, ";;".join(_FORMATS))
+        if name:
+            suffix = Path(name).suffix.lstrip(".").lower()
+            known = suffix in set(EntriesFormat)
+            form = EntriesFormat(suffix) if known else _FORMATS.get(kind, EntriesFormat.MARKDOWN)
+            self.save(Path(name), form, only_chosen=only_chosen)
+
+    def save(self, path: Path, form: EntriesFormat, *, only_chosen: bool = False) -> None:
+        """Save the entries that are shown, or chosen, off the UI thread."""
+        summary, session, source = self.reader.summary, self.reader.session, self.reader.path
+        if summary is None or session is None or source is None:
+            return
+        entries: Sequence[Entry] = self.list.chosen() if only_chosen else self._entries
+        wanted = self.facets.wanted("" if only_chosen else self.words.text())
+        title, by = summary.title or source.stem, self.by
+
+        def write(*_: object) -> int:
+            if form is EntriesFormat.ANNOTATIONS:
+                chosen = tuple(matching(entries, wanted))
+                iri = source.resolve().as_uri()
+                data = session.query("annotations_of", chosen, iri).result().encode()
+            else:
+                groups = gather(entries, wanted, by, self.section_of)
+                data = export_entries(groups, summary.labels, self.section_of, form, title=title)
+            _write(path, data)
+            return len(matching(entries, wanted))
+
+        self._in_background(write, lambda n: f"{counted(n, 'entry', 'entries')} are in {path}.")
+
+    def ask_where_to_annotate(self) -> None:
+        """Ask for a name, then write the copy."""
+        path = self.reader.path
+        start = str(path.with_name(f"{path.stem}-annotated.pdf")) if path else ""
+        name, _ = QFileDialog.getSaveFileName(self, "Annotated copy", start, "PDF (*.pdf)")
+        if name:
+            self.annotate(Path(name))
+
+    def annotate(self, target: Path) -> None:
+        """Write a copy of the PDF with the entries that are shown as annotations."""
+        session, source = self.reader.session, self.reader.path
+        if session is None or source is None:
+            return
+        entries = matching(self._entries, self.facets.wanted(self.words.text()))
+        password = session.password
+
+        def write(*_: object) -> int:
+            from wide_margin.core.export.annotated import write_annotated
+            from wide_margin.core.session.placing import placed
+
+            return write_annotated(source, target, placed(session, entries), password=password)
+
+        self._in_background(write, lambda n: f"{counted(n, 'annotation')} in {target}.")
+
+    def ask_what_to_bring(self) -> None:
+        """Ask for a file, then bring its annotations in."""
+        name, _ = QFileDialog.getOpenFileName(
+            self, "Bring in annotations", "", "Web Annotation (*.jsonld *.json)"
+        )
+        if name:
+            self.bring_in(Path(name))
+
+    def bring_in(self, path: Path) -> None:
+        """Make entries of the annotations in a file."""
+        session = self.reader.session
+        if session is None:
+            return
+
+        def read(*_: object) -> tuple[list[Entry], list[str]]:
+            try:
+                text = path.read_text(encoding="utf-8")
+            except (OSError, UnicodeDecodeError) as error:
+                raise WideMarginError(f"“{path.name}” cannot be read.") from error
+            found: tuple[list[Entry], list[str]] = session.query("annotations_in", text).result()
+            return found
+
+        def add(found: tuple[list[Entry], list[str]]) -> str:
+            placed, lost = found
+            for entry in placed:
+                self.reader.keeper.add(entry)
+            said = f"{counted(len(placed), 'entry', 'entries')} brought in."
+            return f"{said} {len(lost)} have no place here." if lost else said
+
+        self._in_background(read, add)
+
+    def _in_background(self, work: object, told: object) -> None:
+        self.reader.background.submit(
+            work,  # type: ignore[arg-type]
+            done=lambda value: self.say(told(value)),  # type: ignore[operator]
+            failed=lambda error: self.say(f"{error.message} {error.hint}".strip()),
+        )
+
+    def say(self, text: str) -> None:
+        """Say something below for a while."""
+        self.status.say(text, for_ms=8000)
+
+
+def _write(path: Path, data: bytes) -> None:
+    try:
+        path.write_bytes(data)
+    except OSError as error:
+        raise WideMarginError(
+            f"“{path}” cannot be written.", hint="Is its folder there?"
+        ) from error
