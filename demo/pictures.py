@@ -5,12 +5,44 @@ import sys
 import tempfile
 from importlib import resources
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from wide_margin.core.services.stand_in import StandIn
 
+if TYPE_CHECKING:
+    from tour import Tour
+
+
+SENTENCE = (
+    "If three successive lines fail, the primary mark is presumed to have moved and the zero of the "
+    "gauge is held in suspense under section 8.4 until a transfer from a neighbouring station has "
+    "been made."
+)
+MARKED = {
+    "Failed lines are entered in red on Form 6 and are never erased.": "1",
+    "A mark is lost when it cannot be found": "2",
+    "is held in suspense under section 8.4": "3",
+    "That permission is withdrawn": "4",
+    "two that agree are worth more than one that is small": "5",
+}
+"""What is marked, and the key of its ink."""
+
+
+def keep_more(tour: "Tour") -> None:
+    """Passages marked in five inks, some of them with tags."""
+    window = tour._window
+    window.show_view("Read")
+    for words, key in MARKED.items():
+        tour.select_words(words)
+        window.read_view.commands.act(key)
+        tour.settle(0.25)
+    entries = list(window.reader.entries.values())
+    tagged = [e.with_tags(["for the inspection"]) for e in entries[:3]]
+    window.reader.keeper.change_all(tagged, "Tag")
+
 
 def main() -> None:
-    """The Read view by day and by night, the Outline view and the start page."""
+    """Every view, by day and one by night, and the start page."""
     target = Path(sys.argv[1])
     with (
         resources.as_file(resources.files("wide_margin.data") / "handbook.pdf") as handbook,
@@ -40,6 +72,10 @@ def main() -> None:
         view.commands.compose(view.margin.held.entry.id)
         tour.settle(2.0)
         tour.save(target / "read-composed.png")
+        tour.select_words(SENTENCE)
+        view.commands.act("E")
+        tour.settle(2.0)
+        tour.save(target / "read-explained.png")
         view.held.let_go()
         tour.select_words("an error of the instrument falls out")
         tour.select_words("is held in suspense under section 8.4")
@@ -72,6 +108,10 @@ def main() -> None:
         digest.testing.show_answer()
         tour.settle(0.6)
         tour.save(target / "digest-test.png")
+        keep_more(tour)
+        window.show_view("Commonplace")
+        tour.settle(1.0)
+        tour.save(target / "commonplace.png")
         window.show_view("Outline")
         tour.settle(0.5)
         window.outline_view.next_disagreement()

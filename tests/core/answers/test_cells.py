@@ -48,8 +48,11 @@ def test_a_cell_is_found_by_its_row_and_column(document):
 
 @pytest.mark.parametrize(
     ("question", "row"),
-    [("Which station has the highest high water?", "Mill"), ("Which station has the lowest low water?", "Ford")],
-)  # fmt: skip
+    [
+        ("Which station has the highest high water?", "Mill"),
+        ("Which station has the lowest low water?", "Ford"),
+    ],
+)
 def test_the_largest_and_the_smallest_of_a_column_are_found(document, question, row):
     assert answer_quoted(document, question).quotes[0].text.startswith(f"{row} — ")
 

@@ -1,4 +1,4 @@
-"""Entries taken away and brought back, in every form; a copy of the PDF with them as annotations."""
+"""Entries taken away and brought back, in every form; a copy of the PDF with annotations."""
 
 import csv
 import io
@@ -54,7 +54,8 @@ def entries(pdf):
     note = new_entry(EntryKind.NOTE, Anchor(1, 50.0), NoteBody("ask <b>Oss</b> & =SUM(A1)"))
     return [
         mark("writes every height down", 0, texts, comment="=HYPERLINK(1)", tags=["for later"]),
-        mark("nothing in it is ever struck out", 1, texts, ink=Ink.DOUBT, tags=["for later", "Oss"]),
+        mark("nothing in it is ever struck out", 1, texts, ink=Ink.DOUBT,
+             tags=["for later", "Oss"]),
         note.with_tags(["bell\x07 \u202eturned"]),
     ]  # fmt: skip
 

@@ -70,8 +70,8 @@ def test_a_connection_that_was_lost_is_opened_anew():
 
 @pytest.mark.parametrize(
     ("address", "expected"),
-    [("dict.example", ("dict.example", 2628)), ("127.0.0.1:99", ("127.0.0.1", 99)), ("", ("127.0.0.1", 2628)),
-     ("[::1]:2000", ("::1", 2000)), ("host:port", ("host:port", 2628))],
+    [("dict.example", ("dict.example", 2628)), ("127.0.0.1:99", ("127.0.0.1", 99)),
+     ("", ("127.0.0.1", 2628)), ("[::1]:2000", ("::1", 2000)), ("host:port", ("host:port", 2628))],
 )  # fmt: skip
 def test_addresses_are_read_with_and_without_a_port(address, expected):
     assert split_address(address) == expected

@@ -173,10 +173,17 @@ def _telling(document: ReadDocument, row: int, text: str) -> int:
 
 
 def _best_of(document: ReadDocument, query: Query, rows: range) -> int | None:
-    """The sentence of a passage that speaks of the subject most; None where none is text."""
+    """The sentence of a passage that speaks of the subject most; None where none clearly does.
+
+    One word of a whole sentence, or words that every document has, are no subject.
+    """
     scores, held = sentence_scores(document.index, query, np.array(rows))
+    telling = np.array([not is_everyday(t.word, INTRODUCED) for t in query.terms])
+    least, few = min(len(query.terms), 2), len(query.terms) <= 2
     for k in np.argsort(-scores, kind="stable").tolist():
         sentence = document.text.sentences[rows[k]]
         if sentence.kind in ("body", "item", "entry") and len(sentence.text.split()) >= 6:
-            return rows[k] if held[k].max() > 0.9 else None
+            exact = held[k] > 0.9
+            enough = exact.sum() >= least and (few or (exact & telling).any())
+            return rows[k] if enough else None
     return None

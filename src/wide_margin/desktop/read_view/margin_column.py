@@ -29,8 +29,8 @@ LOWEST = 48
 HELD_SHARE, OPEN_SHARE = 0.62, 0.92
 """Shares of the margin that the held answer takes at most, the second with its excerpts open; it
 scrolls past that."""
-LEAST_HELD = 96
-"""Pixels that the held answer keeps where it gives way to what was just made."""
+LEAST_HELD = 0.34
+"""Share of the margin that the held answer keeps where it gives way to what was just made."""
 MAX_CARDS = 120
 """Cards kept built; those out of view longest go first."""
 
@@ -193,6 +193,8 @@ class MarginColumn(QFrame):
         """Hold an answer at the top, or let go of it."""
         scrolled = self._held_area.verticalScrollBar().value()
         same = self.held is not None and entry is not None and self.held.entry.id == entry.id
+        if entry is not None and not same:
+            self.see_no_more()
         if self.held is not None:
             self._held_area.takeWidget()
             self.held.deleteLater()
@@ -293,12 +295,16 @@ class MarginColumn(QFrame):
     ) -> tuple[int, int] | None:
         """Top and bottom of what was just made: beside its passage, or as near as it is seen."""
         height = self._card(fresh[2]).height_at(width)
-        held = LEAST_HELD + APART if self.held is not None else 0
+        held = self._least_held(width) + APART if self.held is not None else 0
         lowest = self.height() - min(height, self.height() - held - 2 * TOP) - TOP
         at = max(min(int(fresh[0]), lowest), held + TOP)
         if self._kept_free and at < self._kept_free[1] and at + height > self._kept_free[0]:
             at = self._kept_free[1] + 6
         return at, at + height
+
+    def _least_held(self, width: int) -> int:
+        wanted = self.held.height_at(width) if self.held is not None else 0
+        return min(wanted, int(self.height() * LEAST_HELD))
 
     def _arrange_held(self, width: int, reserved: tuple[int, int] | None) -> int:
         if self.held is None:
@@ -306,7 +312,7 @@ class MarginColumn(QFrame):
         share = OPEN_SHARE if self.held.shows_excerpts else HELD_SHARE
         most = int(self.height() * share)
         if reserved is not None:
-            most = max(min(most, reserved[0] - TOP - APART), LEAST_HELD)
+            most = max(min(most, reserved[0] - TOP - APART), self._least_held(width))
         wanted = max(self.held.height_at(width), 60)
         height = min(wanted, most)
         bar = 10 if wanted > height else 0
