@@ -97,7 +97,8 @@ def _compare(copy: Path, kept: dict[str, str], verbose: bool) -> int:
     document = pypdfium2.PdfDocument(copy)
     with pikepdf.open(copy) as opened:
         for index, page in enumerate(opened.pages):
-            marks = [a for a in page.obj.get("/Annots", []) if str(a.get("/NM", "")).startswith(PREFIX)]  # fmt: skip
+            annotations = page.obj.get("/Annots", [])
+            marks = [a for a in annotations if str(a.get("/NM", "")).startswith(PREFIX)]
             letters = _letters(document[index]) if marks else []
             for mark in marks:
                 quads = [float(v) for v in mark["/QuadPoints"]]

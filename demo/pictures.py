@@ -14,9 +14,9 @@ if TYPE_CHECKING:
 
 
 SENTENCE = (
-    "If three successive lines fail, the primary mark is presumed to have moved and the zero of the "
-    "gauge is held in suspense under section 8.4 until a transfer from a neighbouring station has "
-    "been made."
+    "If three successive lines fail, the primary mark is presumed to have moved and the zero of"
+    " the gauge is held in suspense under section 8.4 until a transfer from a neighbouring"
+    " station has been made."
 )
 MARKED = {
     "Failed lines are entered in red on Form 6 and are never erased.": "1",

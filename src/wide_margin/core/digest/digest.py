@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from wide_margin.core.answers import WHOLE, Answer, Reach, answer_quoted
 from wide_margin.core.digest.asked import read_overview
 from wide_margin.core.digest.by_kind import LONG, SLOTS, Filled, fill
+from wide_margin.core.digest.defined import with_definition
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines, score
 from wide_margin.core.digest.kinds import DocumentKind
@@ -100,7 +101,8 @@ class Digester:
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)
             if found.quotes or asked.kind not in _SEARCHED_TOO:
                 return found
-        return answer_quoted(self._document, typed, reach, before)
+        answer = answer_quoted(self._document, typed, reach, before)
+        return with_definition(self._document, answer)
 
 
 _SEARCHED_TOO = frozenset(

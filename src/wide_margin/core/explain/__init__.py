@@ -1,7 +1,7 @@
 """Explain a selection from the document itself, and take its sentences apart."""
 
 from wide_margin.core.explain.clauses import Part, take_apart
-from wide_margin.core.explain.definitions import Definition, Definitions, find_definitions
+from wide_margin.core.explain.definitions import Definition, Definitions, define, find_definitions
 from wide_margin.core.explain.explanation import Explainer, Explanation, Meaning, explain
 from wide_margin.core.explain.measures import Measure, other_units
 from wide_margin.core.explain.references import Reference, find_references
@@ -21,6 +21,7 @@ __all__ = [
     "Reference",
     "SectionExplanation",
     "StandsFor",
+    "define",
     "explain",
     "explain_section",
     "find_definitions",

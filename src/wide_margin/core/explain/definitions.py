@@ -8,7 +8,7 @@ most usual ones.
 import re
 from bisect import bisect_left
 from collections import defaultdict
-from collections.abc import Iterator
+from collections.abc import Iterator, Set
 from typing import NamedTuple
 
 from wide_margin.core.document import ReadDocument
@@ -22,6 +22,8 @@ from wide_margin.core.search.analysis import words
 MAX_TERM_WORDS = 5
 SURE = 0.55
 """A definition of at least this weight is shown for each term of a longer selection."""
+CLEAR = 0.6
+"""A definition of at least this weight says what a term is."""
 LEAST_WORDS = 6
 """A sentence of fewer words defines nothing by its form alone."""
 LABEL = 5
@@ -121,7 +123,9 @@ _SAYS_WHAT = re.compile(
     r"(?:(?:an?|the|any|one|all|those|to|used|means?|is|are|see|short|same|every|each|describes?|denotes?"
     r"|refers?|stands?|contains?|holds?|specif\w+|gives?|\w+s)\b|[A-Z])"
 )
-_NAMED_SO = re.compile(r"(?!known|so-)\w{2,}[^\Ws]\s+(?:called|termed)\b")
+_NAMED_SO = re.compile(
+    r"(?!known|so-|(?:are|were|be|been|being)\b)\w{2,}[^\Ws]\s+(?:called|termed)\b"
+)
 """A name given to one thing, as of a file: "a file called diary"."""
 _POINTS_BACK = re.compile(
     r"^(?:this|these|those|such|it|they|that|both|the (?:former|latter|result|process|whole|two))\b", re.I
@@ -154,18 +158,49 @@ def exact_key(written: str) -> tuple[str]:
     return ("=" + "".join(c for c in written if c not in ". "),)
 
 
-def find_definitions(document: ReadDocument) -> Definitions:
-    """Every definition in a document, the surest first for each term."""
+def define(document: ReadDocument, term: str) -> Definition | None:
+    """The surest definition of one term; None where nothing clearly says what it is.
+
+    Only the paragraphs that hold its words are looked through, so that a question after a term
+    need not wait until a long document has been gone through.
+    """
+    index = document.index
+    key = key_of(term, index.analyser)
+    if not 0 < len(key) <= MAX_TERM_WORDS:
+        return None
+    numbers = [index.term_ids.get(stem, -1) for stem in key]
+    if min(numbers) < 0:
+        return None
+    sentences = document.text.sentences
+    holding = [
+        {sentences[row].paragraph for row in index.by_sentence.of(number)[0].tolist()}
+        for number in numbers
+    ]
+    among = set.intersection(*holding)
+    among |= {paragraph + 1 for paragraph in among}  # a term on a line of its own
+    found = find_definitions(document, among)
+    short = [d for d in found.get(exact_key(term), []) if d.kind == "abbreviation"]
+    for definition in short + found.get(key, []):
+        if definition.kind not in ("section", "symbol") and definition.weight >= CLEAR:
+            return definition
+    return None
+
+
+def find_definitions(document: ReadDocument, among: Set[int] | None = None) -> Definitions:
+    """Every definition in a document, or in some paragraphs; the surest first for each term."""
     found: Definitions = defaultdict(list)
     analyser = document.index.analyser
-    titles = [key_of(section.title, analyser) for section in document.outline.sections]
-    for definition in _all(document):
+    sections = document.outline.sections
+    titles: dict[int, set[str]] = {}
+    for definition in _all(document, among):
         if definition.kind in ("abbreviation", "symbol"):
             found[exact_key(definition.term)].append(definition)
         key = key_of(definition.term, analyser)
         if 0 < len(key) <= MAX_TERM_WORDS and definition.kind not in ("symbol", "abbreviation"):
             section = document.text.sentences[definition.sentence].section
-            if section >= 0 and set(key) <= set(titles[section]):
+            if section >= 0 and section not in titles:
+                titles[section] = set(key_of(sections[section].title, analyser))
+            if section >= 0 and set(key) <= titles[section]:
                 weight = min(1.0, definition.weight + IN_TITLE)
                 definition = definition._replace(weight=weight)
             found[key].append(definition)
@@ -179,14 +214,17 @@ def find_definitions(document: ReadDocument) -> Definitions:
     return {key: definitions for key, definitions in found.items() if definitions}
 
 
-def _all(document: ReadDocument) -> Iterator[Definition]:
+def _all(document: ReadDocument, among: Set[int] | None) -> Iterator[Definition]:
     sections = document.outline.sections
     in_glossary = [
         any(_GLOSSARY.search(title) for title in document.path_at(k)) for k in range(len(sections))
     ]
-    yield from _sections(document)
+    if among is None:
+        yield from _sections(document)
     last_paragraph, last_term = -1, -1
     for row, sentence in enumerate(document.text.sentences):
+        if among is not None and sentence.paragraph not in among:
+            continue
         if sentence.kind in ("listing", "heading", "works", "formula", "figure"):
             continue
         starts_paragraph = sentence.paragraph != last_paragraph

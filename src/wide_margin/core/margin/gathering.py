@@ -84,12 +84,13 @@ def count(entries: Iterable[Entry]) -> Counts:
 def matching(entries: Iterable[Entry], wanted: Wanted) -> list[Entry]:
     """The entries that are wanted, in their order."""
     words = fold(wanted.words).split()
+    if words:
+        entries = [e for e in entries if all(_holds(_folded(e), word) for word in words)]
     return [
         entry for entry in entries
         if (not wanted.kinds or entry.kind in wanted.kinds)
         and (not wanted.inks or ink_of(entry) in wanted.inks)
         and wanted.tags <= set(entry.tags)
-        and all(_holds(_folded(entry), word) for word in words)
     ]  # fmt: skip
 
 

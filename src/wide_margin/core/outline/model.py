@@ -144,9 +144,5 @@ class Outline:
 
     def at_place(self, page: int, y: float) -> int:
         """Index of the section that is being read at a place, -1 before the first."""
-        found = -1
-        for index, section in enumerate(self.sections):
-            if (section.page, section.y) > (page, y + 1.0):
-                break
-            found = index
-        return found
+        place = page, y + 1.0
+        return bisect_right(self.sections, place, key=lambda s: (s.page, s.y)) - 1

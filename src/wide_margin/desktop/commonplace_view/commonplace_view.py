@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export.entries import EntriesFormat, export_entries, said_in
 from wide_margin.core.margin import Entry, Ink, MarkBody
-from wide_margin.core.margin.gathering import GroupBy, count, gather, ink_of, matching
+from wide_margin.core.margin.gathering import Counts, GroupBy, count, gather, ink_of, matching
 from wide_margin.core.plain import counted
 from wide_margin.desktop.commonplace_view.facets import Facets
 from wide_margin.desktop.commonplace_view.rows import EntryList
@@ -52,6 +52,7 @@ class CommonplaceView(QWidget):
         self.colours: Colours = DAY
         self.by = GroupBy.SECTION
         self._paths: dict[str, tuple[str, ...]] = {}
+        self._counts: Counts | None = None
         """The section that each entry stands in, by its id."""
         self._passages = PassagePictures(reader.background, self)
         self._late = QTimer(self)
@@ -155,9 +156,11 @@ class CommonplaceView(QWidget):
 
     def _connect(self) -> None:
         keeper = self.reader.keeper
-        keeper.shown.connect(self.show_all)
+        for signal in (keeper.shown, keeper.added, keeper.changed, keeper.removed):
+            signal.connect(self._forget_counts)
         for signal in (keeper.added, keeper.changed, keeper.removed):
             signal.connect(lambda _: self._late.start(0))
+        keeper.shown.connect(self.show_all)
         self.reader.ready.connect(lambda _: self._forget_sections())
         self.facets.chosen.connect(self.show_all)
         self.words.textChanged.connect(lambda _: self._late.start(SEARCH_MS))
@@ -191,6 +194,9 @@ class CommonplaceView(QWidget):
             return ()
         outline = summary.outline
         return outline.path(outline.at_place(entry.anchor.page, max(entry.anchor.y, 0.0) + 1.0))
+
+    def _forget_counts(self, *_: object) -> None:
+        self._counts = None
 
     def _forget_sections(self) -> None:
         self._paths.clear()
@@ -231,9 +237,11 @@ class CommonplaceView(QWidget):
             return
         entries, words = self._entries, self.words.text()
         self._look_for_sections(entries)
-        counts = count(entries)
-        self.facets.show_counts(counts)
-        self.known_tags.setStringList(sorted(counts.tags))
+        if self._counts is None:
+            self._counts = count(entries)
+            self.facets.show_counts(self._counts)
+            self.known_tags.setStringList(sorted(self._counts.tags))
+        counts = self._counts
         wanted = self.facets.wanted(words)
         groups = gather(entries, wanted, self.by, self.section_of)
         self.list.show(groups, self.place_of, words)

@@ -22,6 +22,7 @@ from PySide6.QtGui import (
     QKeyEvent,
     QMouseEvent,
     QPainter,
+    QResizeEvent,
     QTextCharFormat,
     QTextLayout,
     QTextOption,
@@ -42,11 +43,13 @@ PLACE, TAGS = 74, 128
 HEAD_HEIGHT = 38
 ABOVE = 8
 MOST_LINES = 2
+AT_ONCE = 200
+"""Rows that are laid out before the view is shown; the rest follow while it is looked at."""
 Index = QModelIndex | QPersistentModelIndex
 _ROW = Qt.ItemDataRole.UserRole
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Row:
     """A heading of a group, or one of its entries."""
 
@@ -54,7 +57,6 @@ class Row:
     n: int = 0
     n_all: int = 0
     entry: Entry | None = None
-    place: str = ""
 
     @property
     def about(self) -> str:
@@ -88,14 +90,13 @@ class Rows(QAbstractListModel):
     def __init__(self) -> None:
         super().__init__()
         self.rows: list[Row] = []
+        self.place_of: Callable[[Entry], str] = lambda entry: ""
+        """How the page of an entry is written."""
 
-    def show(self, groups: Sequence[Group], place_of: Callable[[Entry], str]) -> None:
-        """Show other groups."""
+    def show(self, rows: list[Row], place_of: Callable[[Entry], str]) -> None:
+        """Show other rows."""
         self.beginResetModel()
-        self.rows = []
-        for group in groups:
-            self.rows.append(Row(group.name, len(group.entries), group.n_all))
-            self.rows += [Row(entry=entry, place=place_of(entry)) for entry in group.entries]
+        self.rows, self.place_of = rows, place_of
         self.endResetModel()
 
     def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008
@@ -108,7 +109,9 @@ class Rows(QAbstractListModel):
         if role == _ROW:
             return row
         if role in (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.AccessibleTextRole):
-            return row.name if row.entry is None else f"{row.about} {row.text} {row.place}".strip()
+            if row.entry is None:
+                return row.name
+            return f"{row.about} {row.text} {self.place_of(row.entry)}".strip()
         return None
 
     def flags(self, index: Index) -> Qt.ItemFlag:
@@ -136,8 +139,11 @@ class EntryList(QListView):
         self.setVerticalScrollMode(QListView.ScrollMode.ScrollPerPixel)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setResizeMode(QListView.ResizeMode.Adjust)
+        self.setLayoutMode(QListView.LayoutMode.Batched)
         self.colours: Colours = DAY
         self.words: tuple[str, ...] = ()
+        self.width_now = self.text_width()
+        """What text_width was when the rows were last laid out: asked for thousands of times."""
         self.rows = Rows()
         self.setModel(self.rows)
         self.setItemDelegate(_Setter(self))
@@ -150,15 +156,21 @@ class EntryList(QListView):
         kept = {entry.id for entry in self.chosen()}
         current = self.current()
         self.words = tuple(fold(words).split())
-        self.rows.show(groups, place_of)
-        model, at = self.selectionModel(), None
-        for k, row in enumerate(self.rows.rows):
-            if row.entry is not None and row.entry.id in kept:
+        rows = []
+        for group in groups:
+            rows.append(Row(group.name, len(group.entries), group.n_all))
+            rows += [Row(entry=entry) for entry in group.entries]
+        is_entry = [k for k, row in enumerate(rows) if row.entry is not None]
+        pointed = current.id if current is not None else ""
+        same = (k for k in is_entry if (entry := rows[k].entry) and entry.id == pointed)
+        at = next(same, is_entry[0] if is_entry else None)
+        self.width_now = self.text_width()
+        self.setBatchSize(max(AT_ONCE, (at or 0) + AT_ONCE // 2))
+        self.rows.show(rows, place_of)
+        model = self.selectionModel()
+        for k in is_entry if kept else ():
+            if (entry := rows[k].entry) and entry.id in kept:
                 model.select(self.rows.index(k), model.SelectionFlag.Select)
-            if row.entry is not None and current is not None and row.entry.id == current.id:
-                at = k
-        if at is None and any(row.entry for row in self.rows.rows):
-            at = next(k for k, row in enumerate(self.rows.rows) if row.entry is not None)
         if at is not None:
             flag = model.SelectionFlag.NoUpdate if kept else model.SelectionFlag.Select
             model.setCurrentIndex(self.rows.index(at), flag)
@@ -201,6 +213,11 @@ class EntryList(QListView):
         if entry is not None:
             self.followed.emit(entry)
 
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Rows are as high as their words need at the new width."""
+        self.width_now = self.text_width()
+        super().resizeEvent(event)
+
     def text_width(self) -> int:
         """Pixels for the words of an entry."""
         return max(self.viewport().width() - LEFT - EDGE - 2 * GAP - PLACE - TAGS, 120)
@@ -216,8 +233,7 @@ class _Setter(QStyledItemDelegate):
 
     def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
         """As high as its words need, two lines of them at most."""
-        row = index.data(_ROW)
-        width = self._list.text_width()
+        row, width = self._list.rows.rows[index.row()], self._list.width_now
         if row.entry is None:
             return QSize(width, HEAD_HEIGHT)
         key = (row.entry.id, row.entry.changed, width)
@@ -245,7 +261,7 @@ class _Setter(QStyledItemDelegate):
         if row.entry is None:
             self._head(painter, row, area)
         else:
-            self._entry(painter, row, area, index)
+            self._entry(painter, row, row.entry, area, index)
         painter.setPen(QColor(c.rule))
         painter.drawLine(area.left() + LEFT, area.bottom(), area.right() - GAP, area.bottom())
         painter.restore()
@@ -264,9 +280,8 @@ class _Setter(QStyledItemDelegate):
         flags = Qt.AlignmentFlag.AlignBottom | Qt.AlignmentFlag.AlignRight
         painter.drawText(area.adjusted(0, 0, -GAP, -6), int(flags), counted)
 
-    def _entry(self, painter: QPainter, row: Row, area: QRect, index: Index) -> None:
-        c, entry = self._list.colours, row.entry
-        assert entry is not None
+    def _entry(self, painter: QPainter, row: Row, entry: Entry, area: QRect, index: Index) -> None:
+        c = self._list.colours
         if self._list.selectionModel().isSelected(index):
             painter.fillRect(area, QColor(c.chosen))
         if self._list.currentIndex() == index and self._list.hasFocus():
@@ -292,7 +307,9 @@ class _Setter(QStyledItemDelegate):
         painter.setFont(sans_font(-1, bold=True))
         painter.setPen(QColor(c.madder))
         place = QRect(at, top, PLACE, 22)
-        painter.drawText(place, int(Qt.AlignmentFlag.AlignLeft), one_line(row.place))
+        painter.drawText(
+            place, int(Qt.AlignmentFlag.AlignLeft), one_line(self._list.rows.place_of(entry))
+        )
         tags = one_line(", ".join(entry.tags))
         self._words(
             painter, tags, sans_font(-1), c.secondary, QRect(at + PLACE, top, TAGS - GAP, 60), 2

@@ -1,0 +1,68 @@
+"""Asked what something is, the document's own definition goes first."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE, named_reach
+from wide_margin.core.digest import Digester
+from wide_margin.core.explain import define
+
+PAGES = [
+    [("h1", "1 Ropes"),
+     ("text", "The strop is greased in April, and a strop that is worn is told to the steward. "
+              "Every strop of the tower hangs beside its wheel, and no strop is lent to a farm. "
+              "The Bell Ringing Society (BRS) keeps a list of them.")],
+    [("h1", "2 Names of the parts"),
+     ("text", "A strop is a short rope with an eye at both of its ends. It is made of hemp."),
+     ("text", "Two ropes that are spliced end to end are called a long line.")],
+    [("h1", "3 Keeping"),
+     ("text", "A long line is never left on the floor. The steward counts the ropes in May.")],
+]  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def ropes(tmp_path_factory):
+    path = tmp_path_factory.mktemp("ropes") / "ropes.pdf"
+    make_pdf(path, PAGES)
+    return read_document(path)
+
+
+@pytest.fixture(scope="module")
+def digester(ropes):
+    return Digester(ropes)
+
+
+@pytest.mark.parametrize(
+    ("typed", "begins"),
+    [
+        ("What is a strop?", "A strop is a short rope with an eye"),
+        ("What is a long line?", "Two ropes that are spliced end to end"),
+        ("What does strop mean?", "A strop is a short rope"),
+    ],
+)
+def test_the_definition_is_what_is_quoted_first(digester, typed, begins):
+    answer = digester.answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.startswith(begins)
+    assert answer.quotes[0].locators[0].page == 1
+    assert answer.sure >= 0.6
+
+
+def test_an_abbreviation_is_answered_by_its_long_form(digester):
+    answer = digester.answer("What does BRS stand for?", WHOLE, None)
+    assert "Bell Ringing Society (BRS)" in answer.quotes[0].text
+
+
+@pytest.mark.parametrize("term", ["steward", "capstan", "", "the of", "rope by the wheel in April"])
+def test_what_nothing_defines_has_no_definition(ropes, term):
+    assert define(ropes, term) is None
+
+
+def test_other_questions_and_narrow_reaches_are_left_alone(ropes, digester):
+    counted = digester.answer("When does the steward count the ropes?", WHOLE, None)
+    assert "in May" in counted.quotes[0].text
+    narrow = digester.answer("What is a strop?", named_reach(ropes, "section 1"), None)
+    assert all(at.page == 0 for quote in narrow.quotes for at in quote.locators)
+
+
+def test_a_document_without_the_word_still_declines(digester):
+    assert digester.answer("What is a capstan?", WHOLE, None).declined
