@@ -110,7 +110,9 @@ def main() -> None:
         tour.save(target / "digest-test.png")
         keep_more(tour)
         window.show_view("Commonplace")
-        tour.settle(1.0)
+        listed = window.commonplace_view.list
+        listed.setCurrentIndex(listed.rows.index(4))
+        tour.settle(1.5)
         tour.save(target / "commonplace.png")
         window.show_view("Outline")
         tour.settle(0.5)
