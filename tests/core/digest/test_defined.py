@@ -66,3 +66,9 @@ def test_other_questions_and_narrow_reaches_are_left_alone(ropes, digester):
 
 def test_a_document_without_the_word_still_declines(digester):
     assert digester.answer("What is a capstan?", WHOLE, None).declined
+
+
+def test_what_is_not_there_is_named_as_it_was_typed(digester):
+    answer = digester.answer("What salary does the mayor of Copenhagen receive?", WHOLE, None)
+    assert answer.declined
+    assert "“Copenhagen”" in answer.reason

@@ -89,7 +89,7 @@ def answer_quoted(
         question=text.strip(), kind=question.kind, reach=reach, quotes=quotes,
         excerpts=excerpts, n_searched=n_searched, n_pages=n_pages, without_text=without,
         missing=_missing(query, candidates) if quotes else (), sure=judged.sure,
-        reason="" if quotes else why_not(document, query, candidates),
+        reason="" if quotes else why_not(question.text, query, candidates),
     )  # fmt: skip
 
 

@@ -1,11 +1,11 @@
 """Why a document does not say: in a sentence that the reader can check."""
 
+import re
 from collections.abc import Sequence
 
 import numpy as np
 
 from wide_margin.core.answers.candidates import Candidate
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.search import Query
 
 HEAVY = 0.5
@@ -17,17 +17,22 @@ MOST = 3
 """Words named at most."""
 
 
-def why_not(document: ReadDocument, query: Query, candidates: Sequence[Candidate]) -> str:
+def why_not(text: str, query: Query, candidates: Sequence[Candidate]) -> str:
     """Why a question was declined; "" where nothing plain can be said.
 
     Either words that it turns on do not stand in the document, or they stand apart: it speaks of
-    the one and not of the other with it.
+    the one and not of the other with it. They are named as the reader has typed them.
     """
+    typed: dict[str, str] = {word.lower(): word for word in re.findall(r"\w+(?:[’'-]\w+)*", text)}
+
+    def named(k: int) -> str:
+        return typed.get(query.terms[k].word, query.terms[k].word)
+
     weights = [0.0 if term.is_aside else term.weight for term in query.terms]
     if not weights or not max(weights):
         return ""
     heavy = [k for k, weight in enumerate(weights) if weight >= HEAVY * max(weights)]
-    unknown = [query.terms[k].word for k in heavy if not query.terms[k].variants]
+    unknown = [named(k) for k in heavy if not query.terms[k].variants]
     if unknown:
         return f"The document does not have {_listed(unknown)}."
     if not candidates:
@@ -36,8 +41,8 @@ def why_not(document: ReadDocument, query: Query, candidates: Sequence[Candidate
         (np.maximum(c.held, c.around) for c in candidates[:NEAREST]),
         key=lambda held: float(held @ np.array(weights)),
     )
-    here = [query.terms[k].word for k in heavy if best[k] >= HELD]
-    apart = [query.terms[k].word for k in heavy if best[k] < 0.3]
+    here = [named(k) for k in heavy if best[k] >= HELD]
+    apart = [named(k) for k in heavy if best[k] < 0.3]
     if here and apart:
         return f"It speaks of {_listed(here)}, but not of {_listed(apart)} with it."
     return ""
