@@ -23,6 +23,7 @@ from wide_margin.core.export import (
     section_row,
     write_bookmarks,
 )
+from wide_margin.core.export.saving import save_whole
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import page_shown
 from wide_margin.core.margin import Store, default_store_path
@@ -189,14 +190,7 @@ def put_text(text: str, output: Path | None) -> None:
     if output is None:
         typer.echo(_for_screen(text), nl=False)
         return
-    _put_bytes(text.encode(), output)
-
-
-def _put_bytes(written: bytes, output: Path) -> None:
-    try:
-        output.write_bytes(written)
-    except OSError as error:
-        raise WideMarginError(f"“{output}” cannot be written.") from error
+    save_whole(output, text.encode())
 
 
 def _text_of(path: Path) -> str:
@@ -281,7 +275,7 @@ def digest(
     if output is None:
         typer.echo(_for_screen(written.decode()), nl=False)
     else:
-        _put_bytes(written, output)
+        save_whole(output, written)
 
 
 def _fields_as(fields: tuple[Field, ...], *, as_json: bool) -> bytes:

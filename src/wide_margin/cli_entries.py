@@ -10,6 +10,7 @@ from wide_margin.cli import FileArgument, PasswordOption, app, put_text, read_do
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export.annotated import write_annotated
 from wide_margin.core.export.entries import EntriesFormat, export_entries
+from wide_margin.core.export.saving import save_whole
 from wide_margin.core.margin import Entry, EntryKind, Store, default_store_path
 from wide_margin.core.margin.gathering import GroupBy, Wanted, gather, matching
 from wide_margin.core.outline import Outline
@@ -47,7 +48,7 @@ def entries(
             _bring_in(session, file, sha256, facts, bring_in)
             return
         wanted = Wanted(frozenset([kind] if kind else []), tags=frozenset(tag or ()), words=words)
-        kept = _entries(sha256, file, facts)
+        kept = _entries(session, sha256, file, facts)
         section_of = _SectionOf(summary.outline, kept, session)
         if form is EntriesFormat.ANNOTATIONS:
             chosen = tuple(matching(kept, wanted))
@@ -57,7 +58,7 @@ def entries(
         groups = gather(kept, wanted, by, section_of)
         data = export_entries(groups, summary.labels, section_of, form, title=facts)
     if output is not None:
-        _put_bytes(data, output)
+        save_whole(output, data)
     elif form is EntriesFormat.WORD:
         raise WideMarginError("A Word file needs a name.", hint="Give it with -o.")
     else:
@@ -79,7 +80,8 @@ def annotate(
     """Write a copy of a PDF with its entries as annotations; the file itself stays as it is."""
     with Session(file) as session:
         summary = read_document(session, password_file)
-        kept = _entries(session.fingerprint().result(), file, summary.title or file.stem)
+        sha256 = session.fingerprint().result()
+        kept = _entries(session, sha256, file, summary.title or file.stem)
         if marks_only:
             own = (EntryKind.MARK, EntryKind.NOTE, EntryKind.CUTTING)
             kept = [entry for entry in kept if entry.kind in own]
@@ -101,27 +103,30 @@ class _SectionOf:
     def __call__(self, entry: Entry) -> tuple[str, ...]:
         if entry.id in self._paths:
             return self._paths[entry.id]
-        y = max(entry.anchor.y, 0.0)
-        return self._outline.path(self._outline.at_place(entry.anchor.page, y + 1.0))
+        return self._outline.path_at(entry.anchor.page, entry.anchor.y)
 
 
-def _entries(sha256: str, file: Path, title: str) -> Sequence[Entry]:
+def _entries(session: Session, sha256: str, file: Path, title: str) -> Sequence[Entry]:
+    """What was kept of a document; of a version before this one at the places of this one."""
     path = default_store_path()
     if not path.exists():
         return []
     store = Store(path)
     try:
         record = store.record_for(sha256, file, "", title)
-        return list(store.entries(record.id).entries)
+        kept = list(store.entries(record.id).entries)
     finally:
         store.close()
+    return session.anchor_again(tuple(kept)).result() if record.is_new_version else kept
 
 
 def _bring_in(session: Session, file: Path, sha256: str, title: str, source: Path) -> None:
     try:
         text = source.read_text(encoding="utf-8")
     except (OSError, UnicodeDecodeError) as error:
-        raise WideMarginError(f"“{source}” cannot be read.") from error
+        raise WideMarginError(
+            f"“{source}” cannot be read.", hint="Is it there, and a text file?"
+        ) from error
     found, lost = session.query("annotations_in", text).result()
     store = Store(default_store_path())
     try:
@@ -132,10 +137,3 @@ def _bring_in(session: Session, file: Path, sha256: str, title: str, source: Pat
     typer.echo(f"{counted(len(found), 'entry', 'entries')} brought in", err=True)
     for quote in lost:
         typer.echo(f"no place here: “{quote[:120]}”", err=True)
-
-
-def _put_bytes(data: bytes, output: Path) -> None:
-    try:
-        output.write_bytes(data)
-    except OSError as error:
-        raise WideMarginError(f"“{output}” cannot be written.") from error

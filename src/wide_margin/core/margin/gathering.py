@@ -70,15 +70,13 @@ def ink_of(entry: Entry) -> Ink | None:
 
 def count(entries: Iterable[Entry]) -> Counts:
     """Count the entries of each kind, ink and tag."""
-    counts = Counts(0)
-    n = 0
-    for entry in entries:
-        n += 1
-        counts.kinds[entry.kind] += 1
-        if (ink := ink_of(entry)) is not None:
-            counts.inks[ink] += 1
-        counts.tags.update(entry.tags)
-    return Counts(n, counts.kinds, counts.inks, counts.tags)
+    entries = list(entries)
+    return Counts(
+        len(entries),
+        Counter(entry.kind for entry in entries),
+        Counter(ink for entry in entries if (ink := ink_of(entry)) is not None),
+        Counter(tag for entry in entries for tag in entry.tags),
+    )
 
 
 def matching(entries: Iterable[Entry], wanted: Wanted) -> list[Entry]:

@@ -171,7 +171,8 @@ class Store:
 
         The content decides. A file with new content under a path that is known is a new version,
         and keeps its record and entries; one that was fetched is not, since an address may give
-        anything. The same /ID (ISO 32000-1, 14.4) only offers the other record's entries.
+        anything. The same /ID (ISO 32000-1, 14.4) only offers the other record's entries; an
+        ``identity`` of "" leaves the one that is known.
         """
         where = _absolute(path)
         with self._writing() as connection:
@@ -189,9 +190,10 @@ class Store:
             ).fetchone()
             number, anchored = row
             connection.execute(
-                "UPDATE document SET sha256 = ?, path = ?, identity = ?, title = ?,"
+                "UPDATE document SET sha256 = ?, path = ?, title = ?,"
+                " identity = coalesce(nullif(?, ''), identity),"
                 f" opened = {_NOW} WHERE id = ?",
-                (sha256, where, identity, title, number),
+                (sha256, where, title, identity, number),
             )
             record = self._record(connection, number)
             offered = 0

@@ -137,6 +137,10 @@ class Outline:
                 level = section.level
         return tuple(reversed(titles))
 
+    def path_at(self, page: int, y: float) -> tuple[str, ...]:
+        """Titles down to the section at a place; ``y`` in points, below 0 for a page's top."""
+        return self.path(self.at_place(page, max(y, 0.0) + 1.0))
+
     def at_paragraph(self, paragraph: int) -> int:
         """Index of the innermost section that holds a paragraph, -1 before the first."""
         starts = [section.first_paragraph for section in self.sections]

@@ -1,8 +1,9 @@
 """The Commonplace view: strip, sorts, entries in groups, and the passage of the one pointed at."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from functools import partial
 from pathlib import Path
+from typing import TypeVar
 
 from PySide6.QtCore import QStringListModel, Qt, QTimer, Signal
 from PySide6.QtGui import QImage
@@ -18,9 +19,12 @@ from PySide6.QtWidgets import (
 
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export.entries import EntriesFormat, export_entries, said_in
+from wide_margin.core.export.saving import save_whole
+from wide_margin.core.jobs import CancelToken
 from wide_margin.core.margin import Entry, Ink, MarkBody
 from wide_margin.core.margin.gathering import Counts, GroupBy, count, gather, ink_of, matching
 from wide_margin.core.plain import counted
+from wide_margin.desktop.background import Report
 from wide_margin.desktop.commonplace_view.facets import Facets
 from wide_margin.desktop.commonplace_view.rows import EntryList
 from wide_margin.desktop.look import DAY, Colours, sans_font
@@ -33,6 +37,7 @@ from wide_margin.desktop.words import Words, WrappedWords, set_word, word_button
 SIDE = 394
 PASSAGE = 150.0, 250.0
 """Points of a page that are shown of a passage, at least and at most."""
+Result = TypeVar("Result")
 SEARCH_MS = 120
 _FORMATS = {
     "Markdown (*.md)": EntriesFormat.MARKDOWN, "HTML (*.html)": EntriesFormat.HTML,
@@ -192,8 +197,7 @@ class CommonplaceView(QWidget):
         summary = self.reader.summary
         if summary is None:
             return ()
-        outline = summary.outline
-        return outline.path(outline.at_place(entry.anchor.page, max(entry.anchor.y, 0.0) + 1.0))
+        return summary.outline.path_at(entry.anchor.page, entry.anchor.y)
 
     def _forget_counts(self, *_: object) -> None:
         self._counts = None
@@ -370,7 +374,7 @@ class CommonplaceView(QWidget):
             else:
                 groups = gather(entries, wanted, by, self.section_of)
                 data = export_entries(groups, summary.labels, self.section_of, form, title=title)
-            _write(path, data)
+            save_whole(path, data)
             return len(matching(entries, wanted))
 
         self._in_background(write, lambda n: f"{counted(n, 'entry', 'entries')} are in {path}.")
@@ -414,10 +418,7 @@ class CommonplaceView(QWidget):
             return
 
         def read(*_: object) -> tuple[list[Entry], list[str]]:
-            try:
-                text = path.read_text(encoding="utf-8")
-            except (OSError, UnicodeDecodeError) as error:
-                raise WideMarginError(f"“{path.name}” cannot be read.") from error
+            text = _text_of(path)
             found: tuple[list[Entry], list[str]] = session.query("annotations_in", text).result()
             return found
 
@@ -430,10 +431,12 @@ class CommonplaceView(QWidget):
 
         self._in_background(read, add)
 
-    def _in_background(self, work: object, told: object) -> None:
+    def _in_background(
+        self, work: Callable[[CancelToken, Report], Result], told: Callable[[Result], str]
+    ) -> None:
         self.reader.background.submit(
-            work,  # type: ignore[arg-type]
-            done=lambda value: self.say(told(value)),  # type: ignore[operator]
+            work,
+            done=lambda value: self.say(told(value)),
             failed=lambda error: self.say(f"{error.message} {error.hint}".strip()),
         )
 
@@ -442,10 +445,10 @@ class CommonplaceView(QWidget):
         self.status.say(text, for_ms=8000)
 
 
-def _write(path: Path, data: bytes) -> None:
+def _text_of(path: Path) -> str:
     try:
-        path.write_bytes(data)
-    except OSError as error:
+        return path.read_text(encoding="utf-8")
+    except (OSError, UnicodeDecodeError) as error:
         raise WideMarginError(
-            f"“{path}” cannot be written.", hint="Is its folder there?"
+            f"“{path.name}” cannot be read.", hint="Is it there, and a text file?"
         ) from error

@@ -18,6 +18,7 @@ from wide_margin.core.digest import Digest, DocumentKind, GistLine, as_csv, fiel
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export import export_digest
+from wide_margin.core.export.saving import save_whole
 from wide_margin.core.geometry import FloatArray
 from wide_margin.core.margin import kept_spans
 from wide_margin.core.session import DigestRequest
@@ -428,15 +429,12 @@ class DigestView(QWidget):
                 made = as_csv([*fields_of(digest.facts), *fields]).encode()
             else:
                 made = export_digest(digest, summary.outline, form)
-            try:
-                path.write_bytes(made)
-            except OSError as error:
-                raise WideMarginError(f"“{path}” cannot be written.") from error
+            save_whole(path, made)
 
         self.reader.background.submit(
             write,
             done=lambda _: self.say(f"The digest is in {path}."),
-            failed=lambda error: self.say(error.message),
+            failed=lambda error: self.say(f"{error.message} {error.hint}".strip()),
         )
 
     def say(self, text: str) -> None:

@@ -1,6 +1,5 @@
 """The outline as a file: taken away, written into a copy of the PDF, taken from a file."""
 
-from contextlib import suppress
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -8,6 +7,7 @@ from PySide6.QtWidgets import QFileDialog
 
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export import FORMATS, export_outline, read_outline, write_bookmarks
+from wide_margin.core.export.saving import save_whole
 from wide_margin.core.outline.editing import Edit
 
 if TYPE_CHECKING:
@@ -68,13 +68,9 @@ class OutlineFiles:
             return
         title = summary.title or (self._view.reader.path.stem if self._view.reader.path else "")
         text = export_outline(summary.outline, summary.labels, path.suffix.lstrip("."), title)
-        part = path.with_name(f".{path.name}.part")
         try:
-            part.write_text(text, encoding="utf-8")
-            part.replace(path)
-        except OSError:
-            with suppress(OSError):
-                part.unlink(missing_ok=True)
+            save_whole(path, text.encode())
+        except WideMarginError:
             self._view.say(f"“{path.name}” could not be written. Is its folder there?")
             return
         self._view.say(f"The outline is in “{path.name}”.")
