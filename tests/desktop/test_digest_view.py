@@ -228,7 +228,7 @@ def test_it_is_saved(hand, digest, tmp_path, form):
 
 def test_a_folder_that_cannot_be_written_gets_a_sentence(hand, digest, tmp_path):
     digest.save(tmp_path / "no" / "such" / "made.md", "md")
-    hand.wait(lambda: digest.status.text().endswith("made.md” cannot be written."))
+    hand.wait(lambda: "made.md” cannot be written. Is its folder" in digest.status.text())
 
 
 def test_it_waits_for_the_document(hand, small_pdf):
