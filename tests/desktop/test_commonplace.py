@@ -6,7 +6,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
-from wide_margin.core.export.annotated import names_in
+from wide_margin.core.export.annotations_in_file import annotations_in_file
 from wide_margin.core.export.entries import EntriesFormat
 from wide_margin.core.margin import EntryKind, Ink
 from wide_margin.core.margin.gathering import GroupBy
@@ -115,7 +115,7 @@ def test_entries_are_saved_brought_in_and_written_into_a_copy(kept, tmp_path):
     copy = tmp_path / "copy.pdf"
     view.annotate(copy)
     hand.wait(copy.exists)
-    assert set(names_in(copy)) == set(view.reader.entries)
+    assert {one.entry_id for one in annotations_in_file(copy)} == set(view.reader.entries)
     choose(view, *shown(view))
     view.delete_chosen()
     hand.wait(lambda: shown(view) == [])

@@ -13,15 +13,28 @@ from docx import Document
 
 from tests.making import make_pdf, page_texts, read_document
 from wide_margin.core.errors import WideMarginError
-from wide_margin.core.export.annotated import Placed, names_in, write_annotated
+from wide_margin.core.export.annotated import Placed, write_annotated
 from wide_margin.core.export.annotations import as_annotations, read_annotations
-from wide_margin.core.export.entries import EntriesFormat, export_entries
-from wide_margin.core.layout import SpanOnPage, boxes_of
-from wide_margin.core.margin import Anchor, EntryKind, Ink, MarkBody, NoteBody, new_entry
+from wide_margin.core.export.annotations_in_file import annotations_in_file, iso_date
+from wide_margin.core.export.citations import Source
+from wide_margin.core.export.entries import EntriesFormat, export_entries, table_as
+from wide_margin.core.layout import PageLabels, SpanOnPage, boxes_of
+from wide_margin.core.margin import (
+    Anchor,
+    CuttingBody,
+    EntryKind,
+    Ink,
+    MarkBody,
+    MarkForm,
+    NoteBody,
+    Scope,
+    new_entry,
+)
 from wide_margin.core.margin.gathering import GroupBy, Wanted, count, gather, matching
 
 SAID = "The keeper of the mill writes every height down in the red book of the station."
 OTHER = "Nobody else may write in it, and nothing in it is ever struck out by anybody."
+LABELS = PageLabels(("1", "2"))
 
 
 @pytest.fixture(scope="module")
@@ -187,9 +200,12 @@ def test_an_annotated_copy_covers_the_words_however_the_page_is_turned(
     copy = tmp_path / "copy.pdf"
     assert write_annotated(source, copy, placed, author="a reader") == 3
     assert source.read_bytes() == before
-    found = names_in(copy)
+    found = {one.entry_id: one for one in annotations_in_file(copy)}
     assert set(found) == {e.id for e in entries}
-    assert found[entries[0].id] == [(0, "=HYPERLINK(1)")]
+    back = found[entries[0].id]
+    assert (back.page, back.kind, back.text) == (0, "highlight", "=HYPERLINK(1)")
+    assert back.author == "a reader"
+    assert back.boxes[0] == pytest.approx(placed[0].boxes[0][1], abs=0.02)
     with pikepdf.open(copy) as opened, pikepdf.open(pdf) as plain:
         marked = opened.pages[0].obj["/Annots"][0]
         assert str(marked["/Subtype"]) == "/Highlight"
@@ -214,3 +230,121 @@ def test_the_copy_is_sound(entries, pdf, tmp_path):
     copy = tmp_path / "copy.pdf"
     write_annotated(pdf, copy, boxed(entries, pdf))
     assert subprocess.run(["qpdf", "--check", str(copy)], check=False).returncode == 0
+
+
+@pytest.mark.parametrize(
+    ("form", "subtype"),
+    [(MarkForm.UNDERLINE, "/Underline"), (MarkForm.STRIKE, "/StrikeOut")],
+)
+def test_other_forms_of_a_mark_are_written_and_read_as_such(entries, pdf, tmp_path, form, subtype):
+    copy = tmp_path / "copy.pdf"
+    own = entries[0].with_body(form=form)
+    write_annotated(pdf, copy, boxed([own], pdf))
+    with pikepdf.open(copy) as opened:
+        made = opened.pages[0].obj["/Annots"][0]
+        assert str(made["/Subtype"]) == subtype
+        x0, y0, x1, y1 = (float(v) for v in made["/Rect"])
+        assert x1 - x0 > 20
+        assert 5 < y1 - y0 < 30
+        assert b" S" in made["/AP"]["/N"].read_bytes()
+    assert [one.kind for one in annotations_in_file(copy)] == [str(form)]
+
+
+def test_annotations_that_are_no_readers_or_damaged_are_passed_over(pdf, tmp_path):
+    source = tmp_path / "others.pdf"
+    with pikepdf.open(pdf) as opened:
+        made = [
+            "<< /Type /Annot /Subtype /Link /Rect [1 1 9 9] >>",
+            "<< /Type /Annot /Subtype /Highlight /Rect [1 1 9] /QuadPoints [1 2 3] >>",
+            "<< /Type /Annot /Subtype /Text /Rect (no) /Contents (x) >>",
+            "<< /Type /Annot /Subtype /Text /Rect [90 700 108 718] /Contents (Is this so?\007)"
+            " /T (A reader) /M (D:20240229120000+02'00') >>",
+            "7",
+        ]
+        page = opened.pages[0]
+        page.obj["/Annots"] = pikepdf.Array([pikepdf.Object.parse(text.encode()) for text in made])
+        opened.save(source)
+    (found,) = annotations_in_file(source)
+    assert (found.kind, found.author, found.date) == (
+        "note",
+        "A reader",
+        "2024-02-29T10:00:00+00:00",
+    )
+    assert found.text == "Is this so?"
+    assert found.entry_id == ""
+    x0, y0, x1, y1 = found.boxes[0]
+    assert (x1 - x0, y1 - y0) == (18, 18)
+    assert 100 < y0 < 200
+
+
+@pytest.mark.parametrize(
+    ("written", "meant"),
+    [("D:20240229", "2024-02-29T00:00:00+00:00"), ("D:2024", "2024-01-01T00:00:00+00:00"),
+     ("D:20241301", ""), ("yesterday", ""), ("", "")],
+)  # fmt: skip
+def test_dates_of_annotations(written, meant):
+    assert iso_date(written) == meant
+
+
+def test_a_table_that_was_cut_out_is_taken_away_as_rows():
+    rows = (("Station", "Height"), ("Näs", "-3.2"), ("=cmd()", "<b>"))
+    body = CuttingBody(box=(0, 0, 9, 9), rows=rows)
+    entry = new_entry(EntryKind.CUTTING, Anchor(0, 5.0, (), "Station"), body)
+    groups = gather([entry], Wanted(), GroupBy.KIND, lambda e: ())
+    assert table_as(rows) == "Station,Height\nNäs,-3.2\n'=cmd(),<b>\n"
+    assert table_as(rows, separator="\t").splitlines()[1] == "Näs\t-3.2"
+
+    def taken(form):
+        return export_entries(groups, LABELS, lambda e: (), form, title="T")
+
+    assert (
+        "  | Station | Height |\n  | - | - |\n  | Näs |" in taken(EntriesFormat.MARKDOWN).decode()
+    )
+    assert "<td>&lt;b&gt;</td>" in taken(EntriesFormat.HTML).decode()
+    document = Document(io.BytesIO(taken(EntriesFormat.WORD)))
+    assert [cell.text for cell in document.tables[0].rows[1].cells] == ["Näs", "-3.2"]
+
+
+@pytest.mark.parametrize("form", [EntriesFormat.BIBTEX, EntriesFormat.RIS, EntriesFormat.CSL])
+def test_entries_as_citations_begin_with_the_document_itself(entries, form):
+    groups = gather(entries, Wanted(), GroupBy.KIND, lambda e: ())
+    source = Source("On Tides", "A. Writer; B. Other", "1999", "The Tide Press", "2nd edition")
+    text = export_entries(groups, LABELS, lambda e: (), form, title="T", source=source).decode()
+    n_cited = 1 + sum(bool(e.anchor.quote) for e in entries)
+    if form is EntriesFormat.BIBTEX:
+        assert text.count("@misc{") == n_cited
+        assert (
+            "@misc{awriter1999,\n  title = {On Tides},\n  author = {A. Writer and B. Other}" in text
+        )
+        assert "@misc{awriter1999-1," in text
+    elif form is EntriesFormat.RIS:
+        assert text.count("TY  - GEN") == text.count("ER  - ") == n_cited
+        assert "AU  - A. Writer\r\nAU  - B. Other\r\nPY  - 1999\r\nPB  - The Tide Press" in text
+    else:
+        whole, *parts = json.loads(text)
+        assert whole["author"] == [{"literal": "A. Writer"}, {"literal": "B. Other"}]
+        assert "locator" not in whole
+        assert [part["id"] for part in parts] == [f"awriter1999-{k}" for k in range(1, n_cited)]
+        assert all(part["label"] == "page" for part in parts)
+
+
+def test_a_note_that_has_no_place_says_so_in_every_form():
+    loose = new_entry(EntryKind.NOTE, Anchor(0, 0.0, scope=Scope.LOOSE), NoteBody("Ask Näs."))
+    whole = new_entry(EntryKind.NOTE, Anchor(0, 0.0, scope=Scope.DOCUMENT), NoteBody("Old."))
+    groups = gather([loose, whole], Wanted(), GroupBy.SECTION, lambda e: ("1 Tides",))
+    assert [group.name for group in groups] == ["The whole document", "No place"]
+    text = export_entries(groups, LABELS, lambda e: (), EntriesFormat.MARKDOWN, title="T").decode()
+    assert "- no place yet · note\n  Ask Näs" in text
+    assert "- whole document · note\n  Old" in text
+
+
+def test_inks_go_by_the_names_the_reader_gave(entries):
+    named = {Ink.CLAIM: "Thesis"}
+    groups = gather(
+        entries, Wanted(), GroupBy.INK, lambda e: (), lambda ink: named.get(ink, str(ink))
+    )
+    assert groups[0].name == "Thesis"
+    data = export_entries(
+        groups, LABELS, lambda e: (), EntriesFormat.CSV, title="T", ink_name=lambda ink: "Thesis"
+    )  # fmt: skip
+    assert "Thesis" in data.decode("utf-8-sig")

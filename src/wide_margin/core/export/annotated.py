@@ -15,7 +15,7 @@ from pikepdf import Array, Dictionary, Name
 from wide_margin.core.export.entries import said_in
 from wide_margin.core.export.pdf import copy_of, frame_of
 from wide_margin.core.geometry import Box, to_user_space
-from wide_margin.core.margin import CuttingBody, Entry, EntryKind, Ink
+from wide_margin.core.margin import CuttingBody, Entry, EntryKind, Ink, MarkBody, MarkForm
 from wide_margin.core.margin.gathering import ink_of
 from wide_margin.core.plain import plain
 
@@ -49,7 +49,8 @@ def write_annotated(
 ) -> int:
     """Write a copy of a PDF that has entries as annotations.
 
-    Marks become highlights, notes and what was asked or explained text notes, cuttings squares.
+    Marks become highlights, underlines or struck out text as their form is; notes and what was
+    asked or explained become text notes, and cuttings squares.
 
     Args:
         source: The PDF.
@@ -96,7 +97,8 @@ def _annotations(
         made = _common(entry, author, part)
         if entry.kind is EntryKind.MARK and item.boxes:
             colour = COLOURS[ink_of(entry) or Ink.CLAIM]
-            made |= _highlight(pdf, quads, colour)
+            form = entry.body.form if isinstance(entry.body, MarkBody) else MarkForm.HIGHLIGHT
+            made |= _mark(pdf, quads, colour, form)
         elif isinstance(entry.body, CuttingBody):
             made |= _square(pdf, quads[0])
         else:
@@ -141,18 +143,34 @@ def _around(quads: Sequence[Quad], by: float = 0.0) -> tuple[float, float, float
     return min(xs) - by, min(ys) - by, max(xs) + by, max(ys) + by
 
 
-def _highlight(
-    pdf: pikepdf.Pdf, quads: Sequence[Quad], colour: tuple[float, float, float]
+_SUBTYPES = {
+    MarkForm.HIGHLIGHT: Name.Highlight, MarkForm.UNDERLINE: Name.Underline,
+    MarkForm.STRIKE: Name.StrikeOut,
+}  # fmt: skip
+_DARKER = 0.72
+"""A line is drawn so much darker than a ground of the same ink."""
+
+
+def _mark(
+    pdf: pikepdf.Pdf, quads: Sequence[Quad], colour: tuple[float, float, float], form: MarkForm
 ) -> Mapping[str, object]:
-    drawn = [f"{colour[0]:.3f} {colour[1]:.3f} {colour[2]:.3f} rg /M gs"]
+    if form is not MarkForm.HIGHLIGHT:
+        colour = colour[0] * _DARKER, colour[1] * _DARKER, colour[2] * _DARKER
+    shown = f"{colour[0]:.3f} {colour[1]:.3f} {colour[2]:.3f}"
+    drawn = [f"{shown} rg {shown} RG 1.2 w /M gs"]
     for (ax, ay), (bx, by), (cx, cy), (dx, dy) in quads:
-        drawn.append(
-            f"{ax:.2f} {ay:.2f} m {bx:.2f} {by:.2f} l {dx:.2f} {dy:.2f} l {cx:.2f} {cy:.2f} l h f"
-        )
-    rect = _around(quads)
+        if form is MarkForm.HIGHLIGHT:
+            path = f"{ax:.2f} {ay:.2f} m {bx:.2f} {by:.2f} l {dx:.2f} {dy:.2f} l"
+            drawn.append(f"{path} {cx:.2f} {cy:.2f} l h f")
+            continue
+        up = 0.06 if form is MarkForm.UNDERLINE else 0.5  # of the height, from the lower edge
+        x0, y0 = cx + (ax - cx) * up, cy + (ay - cy) * up
+        x1, y1 = dx + (bx - dx) * up, dy + (by - dy) * up
+        drawn.append(f"{x0:.2f} {y0:.2f} m {x1:.2f} {y1:.2f} l S")
+    rect = _around(quads, 0.0 if form is MarkForm.HIGHLIGHT else 1.0)
     state = Dictionary(M=Dictionary(Type=Name.ExtGState, BM=Name.Multiply))
     return {
-        "/Subtype": Name.Highlight, "/C": Array(list(colour)), "/Rect": Array(list(rect)),
+        "/Subtype": _SUBTYPES[form], "/C": Array(list(colour)), "/Rect": Array(list(rect)),
         "/QuadPoints": Array([round(v, 2) for quad in quads for corner in quad for v in corner]),
         "/AP": Dictionary(N=_form(pdf, rect, " ".join(drawn), Dictionary(ExtGState=state))),
     }  # fmt: skip
@@ -200,17 +218,3 @@ def _form(
     form["/BBox"] = Array([round(v, 2) for v in rect])
     form["/Resources"] = resources
     return pdf.make_indirect(form)
-
-
-def names_in(path: Path) -> dict[str, list[tuple[int, str]]]:
-    """Entry ids of our annotations in a PDF, each with page index and contents."""
-    found: dict[str, list[tuple[int, str]]] = {}
-    with pikepdf.open(path) as pdf:
-        for index, page in enumerate(pdf.pages):
-            for annotation in page.obj.get("/Annots", []):
-                name = str(annotation.get("/NM", ""))
-                if name.startswith(PREFIX):
-                    key = name.removeprefix(PREFIX).split("-")[0]
-                    contents = str(annotation.get("/Contents", ""))
-                    found.setdefault(key, []).append((index, contents))
-    return found

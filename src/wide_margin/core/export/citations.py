@@ -5,9 +5,10 @@ BibTeX as of its manual (Patashnik 1988); RIS; CSL-JSON (schema 1.0 of the Citat
 
 import json
 import re
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
 
+from wide_margin.core.digest import Field
 from wide_margin.core.plain import for_markdown, one_line
 
 _TEX = {
@@ -31,7 +32,12 @@ class Source:
 
     title: str
     author: str = ""
+    """Several are parted by semicolons."""
     year: str = ""
+    publisher: str = ""
+    edition: str = ""
+    part: int = 0
+    """Number of a passage of it that has a record of its own; 0 for the document."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,6 +49,26 @@ class Statement:
     """As shown: "p. 57"."""
     is_quoted: bool = True
     """Whether these are the document's own words."""
+
+
+def source_from(fields: Iterable[Field], title: str) -> Source:
+    """The document as it is cited, from what its front says.
+
+    Args:
+        fields: Of the digest.
+        title: To use where none is printed.
+    """
+    said: dict[str, list[str]] = {}
+    for field in fields:
+        said.setdefault(field.name, []).append(field.value)
+
+    def one(name: str) -> str:
+        return next(iter(said.get(name, ())), "")
+
+    return Source(
+        one("title") or title, "; ".join(filter(None, said.get("authors", ()))),
+        year_of(one("date")), one("place"), one("edition"),
+    )  # fmt: skip
 
 
 def answer_as(form: str, question: str, statements: Sequence[Statement], source: Source) -> str:
@@ -68,6 +94,23 @@ def answer_as(form: str, question: str, statements: Sequence[Statement], source:
     return _csl(source, pages, statements)
 
 
+def cited(form: str, source: Source, statements: Sequence[Statement]) -> str:
+    """The document itself as a record, and one more with its pages for each statement.
+
+    Args:
+        form: "bibtex", "ris" or "csl-json".
+        source: The document.
+        statements: What is cited of it, each with its own places.
+    """
+    whole = answer_as(form, "", (), source)
+    parts = [answer_as(form, "", (s,), replace(source, part=k))
+             for k, s in enumerate(statements, start=1)]  # fmt: skip
+    if form == "csl-json":
+        items = [item for text in (whole, *parts) for item in json.loads(text)]
+        return json.dumps(items, ensure_ascii=False, indent=1) + "\n"
+    return ("\n" if form == "bibtex" else "").join([whole, *parts])
+
+
 def _said(statement: Statement) -> str:
     return f"“{statement.text}”" if statement.is_quoted else statement.text
 
@@ -85,9 +128,14 @@ def _pages(statements: Sequence[Statement]) -> str:
     return ", ".join(dict.fromkeys(labels))
 
 
+def _authors(source: Source) -> list[str]:
+    return [name.strip() for name in source.author.split(";") if name.strip()]
+
+
 def _key(source: Source) -> str:
     words = re.findall(r"[A-Za-z]+", f"{source.author} {source.title}")
-    return "".join(words[:2]).lower()[:24] + source.year or "document"
+    key = "".join(words[:2]).lower()[:24] + source.year or "document"
+    return f"{key}-{source.part}" if source.part else key
 
 
 def _bibtex(source: Source, pages: str, statements: Sequence[Statement]) -> str:
@@ -95,7 +143,9 @@ def _bibtex(source: Source, pages: str, statements: Sequence[Statement]) -> str:
         return "".join(_TEX.get(sign, sign) for sign in one_line(text))
 
     fields = {
-        "title": value(source.title), "author": value(source.author), "year": source.year,
+        "title": value(source.title), "author": value(" and ".join(_authors(source))),
+        "year": source.year,
+        "publisher": value(source.publisher), "edition": value(source.edition),
         "pages": pages, "note": value(" ".join(_said(s) for s in statements)),
     }  # fmt: skip
     lines = [f"  {name} = {{{text}}}" for name, text in fields.items() if text]
@@ -103,8 +153,9 @@ def _bibtex(source: Source, pages: str, statements: Sequence[Statement]) -> str:
 
 
 def _ris(source: Source, pages: str, statements: Sequence[Statement]) -> str:
-    fields = [("TY", "GEN"), ("TI", source.title), ("AU", source.author), ("PY", source.year),
-              ("SP", pages)]  # fmt: skip
+    fields = [("TY", "GEN"), ("TI", source.title)]
+    fields += [("AU", name) for name in _authors(source)]
+    fields += [("PY", source.year), ("PB", source.publisher), ("ET", source.edition), ("SP", pages)]
     lines = [f"{tag}  - {one_line(text)}" for tag, text in fields if text]
     lines += [f"N1  - {one_line(_said(statement))}" for statement in statements]
     return "\r\n".join([*lines, "ER  - ", ""])
@@ -113,10 +164,13 @@ def _ris(source: Source, pages: str, statements: Sequence[Statement]) -> str:
 def _csl(source: Source, pages: str, statements: Sequence[Statement]) -> str:
     item: dict[str, object] = {"id": _key(source), "type": "document", "title": source.title}
     if source.author:
-        item["author"] = [{"literal": source.author}]
+        item["author"] = [{"literal": name} for name in _authors(source)]
     if source.year:
         item["issued"] = {"date-parts": [[int(source.year)]]}
-    item |= {"locator": pages, "label": "page", "note": " ".join(_said(s) for s in statements)}
+    more = {"publisher": source.publisher, "edition": source.edition}
+    item |= {name: text for name, text in more.items() if text}
+    if statements:
+        item |= {"locator": pages, "label": "page", "note": " ".join(_said(s) for s in statements)}
     return json.dumps([item], ensure_ascii=False, indent=1) + "\n"
 
 

@@ -12,7 +12,7 @@ from wide_margin.core.margin.bodies import (
     TranslationBody,
 )
 from wide_margin.core.margin.entries import Anchor, Entry, kept_spans, new_entry
-from wide_margin.core.margin.kinds import EntryKind, Ink, Origin, State
+from wide_margin.core.margin.kinds import EntryKind, Ink, MarkForm, Origin, Scope, State
 from wide_margin.core.margin.store import (
     DocumentRecord,
     KeptEntries,
@@ -35,10 +35,12 @@ __all__ = [
     "KeptEntries",
     "Letters",
     "MarkBody",
+    "MarkForm",
     "NoteBody",
     "Opened",
     "Origin",
     "QuestionBody",
+    "Scope",
     "State",
     "Store",
     "TranslationBody",

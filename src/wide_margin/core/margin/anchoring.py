@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 
 from wide_margin.core.document import Locator
 from wide_margin.core.layout import Paragraph, SpanOnPage
-from wide_margin.core.margin.entries import Anchor, Entry
+from wide_margin.core.margin.entries import Entry
 from wide_margin.core.passages import split_sentences
 
 LEAST_LETTERS = 4
@@ -175,5 +175,5 @@ def anchored_again(entry: Entry, letters: Letters, label_of: Callable[[int], str
         if found is None:
             anchor = replace(anchor, spans=(), is_lost=True)
         else:
-            anchor = Anchor(found.page, -1.0, found.spans, anchor.quote)
+            anchor = replace(anchor, page=found.page, y=-1.0, spans=found.spans, is_lost=False)
     return replace(entry, anchor=anchor, body=body)

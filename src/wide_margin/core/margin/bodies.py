@@ -23,7 +23,7 @@ from wide_margin.core.explain import (
     StandsFor,
 )
 from wide_margin.core.geometry import Box
-from wide_margin.core.margin.kinds import EntryKind, Ink, Origin, State
+from wide_margin.core.margin.kinds import EntryKind, Ink, MarkForm, Origin, State
 from wide_margin.core.services.dictionary import Sense
 from wide_margin.core.translate import Pair
 
@@ -245,6 +245,7 @@ class MarkBody(NoteBody):
     """A highlighted passage, perhaps with a comment."""
 
     ink: Ink = Ink.CLAIM
+    form: MarkForm = MarkForm.HIGHLIGHT
 
 
 @dataclass(frozen=True, slots=True)
@@ -254,6 +255,13 @@ class CuttingBody(NoteBody):
     box: Box = (0.0, 0.0, 0.0, 0.0)
     png: str = ""
     """In base 64."""
+    rows: tuple[tuple[str, ...], ...] = ()
+    """The cells of the table that was cut out; none where it is no table."""
+
+    @property
+    def words(self) -> str:
+        """Everything that can be searched."""
+        return "\n".join((self.text, *(" ".join(row) for row in self.rows)))
 
 
 Body = QuestionBody | ExplanationBody | TranslationBody | NoteBody | MarkBody | CuttingBody

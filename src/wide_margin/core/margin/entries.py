@@ -10,7 +10,7 @@ import msgspec
 
 from wide_margin.core.layout import SpanOnPage
 from wide_margin.core.margin.bodies import BODIES, Body, body_to_json
-from wide_margin.core.margin.kinds import EntryKind
+from wide_margin.core.margin.kinds import EntryKind, Scope
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,6 +24,13 @@ class Anchor:
     quote: str = ""
     is_lost: bool = False
     """Whether the file that is open no longer has these words."""
+    scope: Scope = Scope.PASSAGE
+    """What it belongs to; of a section its start is the place, and its heading the quote."""
+
+    @property
+    def has_place(self) -> bool:
+        """Whether it stands somewhere in the document."""
+        return self.scope is not Scope.LOOSE and not self.is_lost
 
     def as_json(self) -> dict[str, Any]:
         """Plain values."""
@@ -88,7 +95,7 @@ def kept_spans(entries: Iterable[Entry]) -> tuple[SpanOnPage, ...]:
     """
     spans: set[SpanOnPage] = set()
     for entry in entries:
-        if entry.anchor.is_lost:
+        if entry.anchor.is_lost or entry.anchor.scope is not Scope.PASSAGE:
             continue
         if entry.kind is EntryKind.QUESTION:
             n_quoted = getattr(entry.body, "n_quoted", 0)

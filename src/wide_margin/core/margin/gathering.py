@@ -9,11 +9,13 @@ from functools import lru_cache
 from wide_margin.core.layout import fold
 from wide_margin.core.margin.bodies import MarkBody
 from wide_margin.core.margin.entries import Entry
-from wide_margin.core.margin.kinds import EntryKind, Ink
+from wide_margin.core.margin.kinds import EntryKind, Ink, Scope
 
 Path = tuple[str, ...]
 SectionOf = Callable[[Entry], Path]
-NO_PLACE = "No place"
+InkName = Callable[[Ink], str]
+"""What the reader calls an ink."""
+NO_PLACE, WHOLE = "No place", "The whole document"
 PLURALS = {
     EntryKind.QUESTION: "Questions", EntryKind.EXPLANATION: "Explanations",
     EntryKind.TRANSLATION: "Translations", EntryKind.MARK: "Marks", EntryKind.NOTE: "Notes",
@@ -110,7 +112,11 @@ def _holds(text: str, word: str) -> bool:
 
 
 def gather(
-    entries: Sequence[Entry], wanted: Wanted, by: GroupBy, section_of: SectionOf
+    entries: Sequence[Entry],
+    wanted: Wanted,
+    by: GroupBy,
+    section_of: SectionOf,
+    ink_name: InkName = str,
 ) -> tuple[Group, ...]:
     """The wanted entries in groups; groups without any are left out.
 
@@ -119,6 +125,7 @@ def gather(
         wanted: Which are shown.
         by: What they are grouped by; by day the last day comes first, else places in order.
         section_of: The section path at an entry's place; () for one without a place.
+        ink_name: What the reader calls an ink.
     """
     shown = {entry.id for entry in matching(entries, wanted)}
     groups: dict[str, list[Entry]] = {}
@@ -126,7 +133,7 @@ def gather(
     newest = by is GroupBy.DAY
     ordered = sorted(entries, key=(lambda e: e.created) if newest else _place, reverse=newest)
     for entry in ordered:
-        for name in _names(entry, by, section_of):
+        for name in _names(entry, by, section_of, ink_name):
             whole[name] += 1
             kept = groups.setdefault(name, [])
             if entry.id in shown:
@@ -134,7 +141,7 @@ def gather(
     found = [Group(name, tuple(kept), whole[name]) for name, kept in groups.items() if kept]
     if by in (GroupBy.SECTION, GroupBy.DAY):  # in the order of their first entry
         return tuple(sorted(found, key=lambda group: group.name == NO_PLACE))
-    rank = {name: k for k, name in enumerate((*PLURALS.values(), *Ink))}
+    rank = {name: k for k, name in enumerate((*PLURALS.values(), *map(ink_name, Ink)))}
     return tuple(
         sorted(found, key=lambda g: (rank.get(g.name, 99), g.name.startswith("("), g.name))
     )
@@ -145,14 +152,19 @@ def _place(entry: Entry) -> tuple[int, float, str]:
     return entry.anchor.page, max(entry.anchor.y, 0.0) or float(first), entry.created
 
 
-def _names(entry: Entry, by: GroupBy, section_of: SectionOf) -> Collection[str]:
+def _names(entry: Entry, by: GroupBy, section_of: SectionOf, ink_name: InkName) -> Collection[str]:
     match by:
         case GroupBy.SECTION:
+            if entry.anchor.scope is Scope.DOCUMENT:
+                return [WHOLE]
+            if entry.anchor.scope is Scope.LOOSE:
+                return [NO_PLACE]
             return [" / ".join(section_of(entry)[:2]) or NO_PLACE]
         case GroupBy.KIND:
             return [PLURALS[entry.kind]]
         case GroupBy.INK:
-            return [str(ink_of(entry) or "(no ink)")]
+            ink = ink_of(entry)
+            return [ink_name(ink) if ink is not None else "(no ink)"]
         case GroupBy.TAG:
             return entry.tags or ["(no tag)"]
         case GroupBy.DAY:

@@ -25,6 +25,24 @@ class Ink(StrEnum):
     LATER = "later"
 
 
+class MarkForm(StrEnum):
+    """How a mark is drawn."""
+
+    HIGHLIGHT = "highlight"
+    UNDERLINE = "underline"
+    STRIKE = "strike out"
+
+
+class Scope(StrEnum):
+    """What an entry belongs to."""
+
+    PASSAGE = "passage"
+    SECTION = "section"
+    DOCUMENT = "document"
+    LOOSE = "no place yet"
+    """It is given a place later, or never."""
+
+
 class State(StrEnum):
     """How far something is that a service writes."""
 

@@ -30,6 +30,8 @@ class Settings:
     language: str = ""
     """Target language of translations, "" until one was chosen."""
     night: bool = False
+    ink_names: tuple[str, ...] = ()
+    """What the reader calls the inks of marks, in their order; "" for the name that is given."""
 
 
 _PLACES = {
@@ -40,6 +42,7 @@ _PLACES = {
     "dictionary_address": ("dictionary", "address"),
     "language": ("translation", "language"),
     "night": ("look", "night"),
+    "ink_names": ("marks", "ink_names"),
 }
 """Table and key of every setting in the file."""
 
@@ -67,6 +70,8 @@ def load_settings(path: Path | None = None) -> Settings:
     for field in fields(Settings):
         table, key = _PLACES[field.name]
         value = _table(data, table).get(key)
+        if isinstance(value, list):
+            value = tuple(str(part) for part in value)
         if isinstance(value, type(field.default)):
             found[field.name] = value
     return Settings(**found)
@@ -137,7 +142,7 @@ class SettingsKeeper:
                 table, key = _PLACES[name]
                 if not isinstance(document.get(table), dict):
                     document[table] = tomlkit.table()
-                document[table][key] = value
+                document[table][key] = list(value) if isinstance(value, tuple) else value
             written = tomlkit.dumps(document)
             tomllib.loads(written)
         except (TOMLKitError, tomllib.TOMLDecodeError, RecursionError, ValueError) as error:
