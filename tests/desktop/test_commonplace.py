@@ -105,21 +105,21 @@ def test_deleting_several_is_one_undo(kept):
 def test_entries_are_saved_brought_in_and_written_into_a_copy(kept, tmp_path):
     hand, view = kept
     out = tmp_path / "entries.jsonld"
-    view.save(out, EntriesFormat.ANNOTATIONS)
+    view.taking.save(out, EntriesFormat.ANNOTATIONS)
     hand.wait(out.exists)
     hand.wait(lambda: out.stat().st_size > 0)
     assert json.loads(out.read_text())["total"] == 3
     table = tmp_path / "entries.csv"
-    view.save(table, EntriesFormat.CSV)
+    view.taking.save(table, EntriesFormat.CSV)
     hand.wait(lambda: table.exists() and "claim" in table.read_text("utf-8-sig"))
     copy = tmp_path / "copy.pdf"
-    view.annotate(copy)
+    view.taking.annotate(copy)
     hand.wait(copy.exists)
     assert {one.entry_id for one in annotations_in_file(copy)} == set(view.reader.entries)
     choose(view, *shown(view))
     view.delete_chosen()
     hand.wait(lambda: shown(view) == [])
-    view.bring_in(out)
+    view.taking.bring_in(out)
     hand.wait(lambda: len(shown(view)) == 3)
     assert {e.body.ink for e in marks_of(view)} >= {Ink.CLAIM, Ink.DOUBT}
 

@@ -73,6 +73,12 @@ class EntryKeeper(QObject):
         """Keep an entry; ``then`` is called once it is on screen."""
         self._put(entry, partial(self._was_added, then))
 
+    def add_all(self, entries: Sequence[Entry], name: str) -> None:
+        """Keep several entries; one undo takes them all out again."""
+        new = [entry for entry in entries if self.latest(entry.id) is None]
+        if new:
+            self._reader.undo.push(_Additions(self, name, new))
+
     def change(self, entry: Entry) -> None:
         """Keep a changed entry; nothing happens where it was deleted meanwhile."""
         if self.latest(entry.id) is not None:
@@ -202,6 +208,22 @@ class _Changes(QUndoCommand):
     def undo(self) -> None:
         for before, _ in self._pairs:
             self._keeper.change(before)
+
+
+class _Additions(QUndoCommand):
+    """Adding entries, undone by taking them out."""
+
+    def __init__(self, keeper: EntryKeeper, name: str, entries: Sequence[Entry]) -> None:
+        super().__init__(name)
+        self._keeper, self._entries = keeper, entries
+
+    def redo(self) -> None:
+        for entry in self._entries:
+            self._keeper.add(entry)
+
+    def undo(self) -> None:
+        for entry in self._entries:
+            self._keeper.delete(entry)
 
 
 class _Removal(QUndoCommand):

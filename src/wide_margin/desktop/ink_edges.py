@@ -1,5 +1,7 @@
 """How inks look: each has a colour, and an edge that tells it without its colour."""
 
+from collections.abc import Sequence
+
 from PySide6.QtCore import QRect, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPen
 
@@ -18,6 +20,21 @@ _BRUSHES = {
     Ink.PROCEDURE: Qt.BrushStyle.BDiagPattern, Ink.WORDING: Qt.BrushStyle.NoBrush,
     Ink.FIGURE: Qt.BrushStyle.Dense5Pattern, Ink.LATER: Qt.BrushStyle.CrossPattern,
 }  # fmt: skip
+
+
+_given: dict[Ink, str] = {}
+"""What the reader calls the inks, where they gave a name."""
+
+
+def call_inks(names: Sequence[str]) -> None:
+    """Let the inks be called so from now on, in their order; "" for the name that is given."""
+    _given.clear()
+    _given.update({ink: name for ink, name in zip(Ink, names, strict=False) if name})
+
+
+def ink_name(ink: Ink) -> str:
+    """What the reader calls an ink."""
+    return _given.get(ink, str(ink))
 
 
 def ink_colour(ink: Ink, colours: Colours) -> QColor:

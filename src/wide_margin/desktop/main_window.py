@@ -33,12 +33,15 @@ from wide_margin.desktop.commonplace_view import CommonplaceView
 from wide_margin.desktop.digest_view import DigestView
 from wide_margin.desktop.entry_keeper import EntryHub
 from wide_margin.desktop.fetching import Fetching
+from wide_margin.desktop.ink_edges import call_inks
+from wide_margin.desktop.ink_names import InkNames
 from wide_margin.desktop.look import DAY, NIGHT, wear
 from wide_margin.desktop.menus import Menus
 from wide_margin.desktop.model_dialog import ModelDialog
 from wide_margin.desktop.outline_view import OutlineView
 from wide_margin.desktop.printing import print_pages
 from wide_margin.desktop.properties import PropertiesDialog, property_rows
+from wide_margin.desktop.quick_note import QuickNote, place_note
 from wide_margin.desktop.read_view import ReadView
 from wide_margin.desktop.reader import Reader
 from wide_margin.desktop.start_page import StartPage, keep_picture
@@ -72,6 +75,7 @@ class MainWindow(QMainWindow):
         self.setAcceptDrops(True)
         self.resize(1280, 800)
         self.fetching = Fetching(self.reader.background, self.read_view.message, self)
+        self.quick_note = QuickNote(self)
         self.menus = Menus(self)
         self._corner = self._view_words()
         self.menuBar().setCornerWidget(self._corner, Qt.Corner.TopRightCorner)
@@ -79,6 +83,7 @@ class MainWindow(QMainWindow):
         self._leave_settings = settings.watch(self._use_settings)
         self._restore_layout()
         self._wear(night=settings.now.night)
+        call_inks(settings.now.ink_names)
         self.show_start_page()
 
     def _connect(self) -> None:
@@ -87,9 +92,12 @@ class MainWindow(QMainWindow):
         reader.failed.connect(lambda _: show_title(self, "Wide Margin"))
         reader.password_needed.connect(self._ask_password)
         self.read_view.asked_for_file.connect(self._act_on_message)
+        self.read_view.loose_asked.connect(self.quick_note.edit)
+        self.read_view.pages.entry_dropped.connect(partial(place_note, self))
         self.outline_view.read_asked.connect(self._read_section)
         self.digest_view.section_followed.connect(self._read_section)
         self.commonplace_view.followed.connect(self._read_entry)
+        self.commonplace_view.elsewhere_followed.connect(self._read_elsewhere)
         self.digest_view.followed.connect(self._read_passage)
         self.digest_view.compose_asked.connect(self._compose_gist)
         self.digest_view.lines_to_compose.connect(self._compose_lines)
@@ -244,6 +252,10 @@ class MainWindow(QMainWindow):
         self.show_view("Read")
         self.read_view.go_to_entry(entry.id)
 
+    def _read_elsewhere(self, record: DocumentRecord, entry: Entry) -> None:
+        """Open another document where one of its entries stands."""
+        self.open(Path(record.path), page=f"file {entry.anchor.page + 1}")
+
     def _compose_lines(self, question: str, part: str, lines: list[Excerpt], reach: Reach) -> None:
         """Show in Read what is composed from lines of the digest."""
         self.show_view("Read")
@@ -275,6 +287,18 @@ class MainWindow(QMainWindow):
         dialog.chosen.connect(lambda changed: self.reader.change_settings(**changed))
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         dialog.open()
+
+    def name_inks(self) -> None:
+        """Let the reader say what the inks of marks mean."""
+        dialog = InkNames(self.read_view.colours, self)
+        dialog.accepted.connect(lambda: self.reader.change_settings(ink_names=dialog.names()))
+        dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        dialog.open()
+
+    def _show_ink_names(self, settings: Settings) -> None:
+        call_inks(settings.ink_names)
+        self.read_view.listed.show_all()
+        self.commonplace_view.name_inks()
 
     def show_properties(self) -> None:
         """What the document says of itself."""
@@ -346,6 +370,7 @@ class MainWindow(QMainWindow):
 
     def _use_settings(self, settings: Settings) -> None:
         self._wear(night=settings.night)
+        self._show_ink_names(settings)
         self.read_view.ask_line.set_model(is_there=bool(settings.model_address))
 
     def _wear(self, *, night: bool) -> None:

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 from PySide6.QtGui import QAction, QActionGroup, QKeySequence
 from PySide6.QtWidgets import QMenu
 
+from wide_margin.desktop.read_view.marking import MORE_COMMANDS
 from wide_margin.desktop.read_view.selection_tab import COMMANDS
 from wide_margin.desktop.views import VIEWS
 
@@ -103,6 +104,12 @@ class Menus:
         for name, letter, _ in COMMANDS:
             shown = _MNEMONICS.get(name, f"&{name}")
             self._add(menu, shown, partial(view.commands.act, letter))
+        menu.addSeparator()
+        for name, letter in MORE_COMMANDS:
+            self._add(menu, name, partial(view.commands.act, letter))
+        menu.addSeparator()
+        self._add(menu, "&Quick note", self._window.quick_note.write, "F4")
+        self._add(menu, "Names of the &inks…", self._window.name_inks)
 
     def _fill_ask(self, menu: QMenu) -> None:
         view = self._window.read_view

@@ -5,7 +5,7 @@ from wide_margin.core.document.locators import Locator, locator_for, paragraph_l
 from wide_margin.core.document.model import ReadDocument, understand, with_outline
 from wide_margin.core.document.notes import Tie, find_notes
 from wide_margin.core.document.places import Place, read_place, section_numbered, section_titled
-from wide_margin.core.document.tables import Cell, Table, find_tables
+from wide_margin.core.document.tables import Cell, Table, cells_in, find_tables
 
 __all__ = [
     "Cell",
@@ -15,6 +15,7 @@ __all__ = [
     "ReadDocument",
     "Table",
     "Tie",
+    "cells_in",
     "figure_numbered",
     "find_figures",
     "find_notes",

@@ -13,6 +13,7 @@ from wide_margin.core.margin.bodies import (
 )
 from wide_margin.core.margin.entries import Anchor, Entry, kept_spans, new_entry
 from wide_margin.core.margin.kinds import EntryKind, Ink, MarkForm, Origin, Scope, State
+from wide_margin.core.margin.marking import joined, touch, without
 from wide_margin.core.margin.store import (
     DocumentRecord,
     KeptEntries,
@@ -46,7 +47,10 @@ __all__ = [
     "TranslationBody",
     "anchored_again",
     "default_store_path",
+    "joined",
     "kept_spans",
     "new_entry",
     "open_store",
+    "touch",
+    "without",
 ]

@@ -22,6 +22,7 @@ from wide_margin.core.digest import (
 )
 from wide_margin.core.document import (
     ReadDocument,
+    cells_in,
     find_figures,
     paragraph_locator,
     understand,
@@ -38,7 +39,7 @@ from wide_margin.core.explain import (
 )
 from wide_margin.core.export.annotations import as_annotations, read_annotations
 from wide_margin.core.jobs import CancelToken
-from wide_margin.core.layout import tidy
+from wide_margin.core.layout import SpanOnPage, tidy
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import Bookmark
 from wide_margin.core.pages.document import PdfFile, sha256_of
@@ -262,6 +263,12 @@ class ReadingService:
                 else document.outline.path(document.outline.at_place(page, 1.0))
             )
         return found
+
+    def cells_in(self, send: Send, spans: tuple[SpanOnPage, ...]) -> tuple[tuple[str, ...], ...]:
+        """The cells of the table that characters of a page stand in; none where it is none."""
+        pages = {span.page + by for span in spans for by in (-1, 0, 1)}
+        near = [p for p in self._read().paragraphs if p.page in pages]
+        return cells_in(near, spans)
 
     def annotations_in(self, send: Send, text: str) -> "tuple[list[Entry], list[str]]":
         """Web Annotations as entries at their places, and the quotes that have none here."""

@@ -1,15 +1,13 @@
 """The Commonplace view: strip, sorts, entries in groups, and the passage of the one pointed at."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from functools import partial
-from pathlib import Path
 from typing import TypeVar
 
 from PySide6.QtCore import QStringListModel, Qt, QTimer, Signal
 from PySide6.QtGui import QImage
 from PySide6.QtWidgets import (
     QCompleter,
-    QFileDialog,
     QHBoxLayout,
     QLineEdit,
     QMenu,
@@ -17,39 +15,35 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from wide_margin.core.errors import WideMarginError
-from wide_margin.core.export.entries import EntriesFormat, export_entries, said_in
-from wide_margin.core.export.saving import save_whole
-from wide_margin.core.jobs import CancelToken
-from wide_margin.core.margin import Entry, Ink, MarkBody
-from wide_margin.core.margin.gathering import Counts, GroupBy, count, gather, ink_of, matching
+from wide_margin.core.export.entries import said_in
+from wide_margin.core.margin import Entry, Ink, MarkBody, Scope
+from wide_margin.core.margin.gathering import Counts, GroupBy, count, gather, ink_of
 from wide_margin.core.plain import counted
-from wide_margin.desktop.background import Report
+from wide_margin.desktop.commonplace_view.everywhere import Everywhere
 from wide_margin.desktop.commonplace_view.facets import Facets
+from wide_margin.desktop.commonplace_view.in_file import InFile
 from wide_margin.desktop.commonplace_view.rows import EntryList
+from wide_margin.desktop.commonplace_view.taking import Taking
+from wide_margin.desktop.ink_edges import ink_name
 from wide_margin.desktop.look import DAY, Colours, sans_font
 from wide_margin.desktop.picture_frame import PictureFrame
 from wide_margin.desktop.read_view.passage_pictures import PassagePictures
 from wide_margin.desktop.reader import Reader
 from wide_margin.desktop.status_line import StatusLine
-from wide_margin.desktop.words import Words, WrappedWords, set_word, word_button
+from wide_margin.desktop.words import Words, WrappedWords, menu_text, set_word, word_button
 
 SIDE = 394
 PASSAGE = 150.0, 250.0
 """Points of a page that are shown of a passage, at least and at most."""
 Result = TypeVar("Result")
 SEARCH_MS = 120
-_FORMATS = {
-    "Markdown (*.md)": EntriesFormat.MARKDOWN, "HTML (*.html)": EntriesFormat.HTML,
-    "Word (*.docx)": EntriesFormat.WORD, "Table (*.csv)": EntriesFormat.CSV,
-    "JSON (*.json)": EntriesFormat.JSON, "Web Annotation (*.jsonld)": EntriesFormat.ANNOTATIONS,
-}  # fmt: skip
 
 
 class CommonplaceView(QWidget):
     """All entries of the document."""
 
     followed = Signal(object)  # Entry
+    elsewhere_followed = Signal(object, object)  # DocumentRecord, Entry
 
     def __init__(self, reader: Reader, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -63,6 +57,8 @@ class CommonplaceView(QWidget):
         self._late = QTimer(self)
         self._late.setSingleShot(True)
         self._late.timeout.connect(self.show_all)
+        self.taking, self.everywhere = Taking(self), Everywhere(self)
+        self.in_file = InFile(self)
         self._build()
         self._connect()
 
@@ -82,20 +78,21 @@ class CommonplaceView(QWidget):
         self.told = Words("", role="secondary")
         self.take_button = word_button("Take away ▾", "Save the entries that are shown or chosen")
         taking = QMenu(self.take_button)
-        taking.addAction("Save the entries shown…", partial(self.ask_where, False))
-        taking.addAction("Save the chosen entries…", partial(self.ask_where, True))
-        taking.addAction("Annotated copy of the PDF…", self.ask_where_to_annotate)
+        taking.addAction("Save the entries shown…", partial(self.taking.ask_where, False))
+        taking.addAction("Save the chosen entries…", partial(self.taking.ask_where, True))
+        taking.addAction("Annotated copy of the PDF…", self.taking.ask_where_to_annotate)
         taking.addSeparator()
-        taking.addAction("Bring in annotations…", self.ask_what_to_bring)
+        taking.addAction("Bring in annotations…", self.taking.ask_what_to_bring)
         self.take_button.setMenu(taking)
         strip = QWidget()
         strip.setObjectName("strip")
         row = QHBoxLayout(strip)
         row.setContentsMargins(16, 6, 16, 6)
         row.setSpacing(16)
-        for widget in (self.group_button, self.words, self.told):
+        for widget in (self.everywhere.button, self.group_button, self.words, self.told):
             row.addWidget(widget)
         row.addStretch(1)
+        row.addWidget(self.in_file.button)
         row.addWidget(self.take_button)
         self.facets, self.list = Facets(), EntryList()
         self.empty = Words("", role="secondary")
@@ -132,7 +129,7 @@ class CommonplaceView(QWidget):
         self.ink_button = word_button("", "Choose another ink (1 to 6)")
         inks = QMenu(self.ink_button)
         for ink in Ink:
-            inks.addAction(str(ink), partial(self.change_ink, ink))
+            inks.addAction(menu_text(ink_name(ink)), partial(self.change_ink, ink))
         self.ink_button.setMenu(inks)
         row = QHBoxLayout()
         row.addWidget(self.read_button)
@@ -162,7 +159,7 @@ class CommonplaceView(QWidget):
     def _connect(self) -> None:
         keeper = self.reader.keeper
         for signal in (keeper.shown, keeper.added, keeper.changed, keeper.removed):
-            signal.connect(self._forget_counts)
+            signal.connect(self.forget_counts)
         for signal in (keeper.added, keeper.changed, keeper.removed):
             signal.connect(lambda _: self._late.start(0))
         keeper.shown.connect(self.show_all)
@@ -170,7 +167,7 @@ class CommonplaceView(QWidget):
         self.facets.chosen.connect(self.show_all)
         self.words.textChanged.connect(lambda _: self._late.start(SEARCH_MS))
         self.list.pointed.connect(self.show_entry)
-        self.list.followed.connect(self.followed)
+        self.list.followed.connect(self._go_to)
         self.list.delete_asked.connect(self.delete_chosen)
         self.list.ink_asked.connect(self.change_ink)
         self.list.tag_asked.connect(self.tag_field.setFocus)
@@ -187,11 +184,16 @@ class CommonplaceView(QWidget):
     # --- showing
 
     @property
-    def _entries(self) -> list[Entry]:
+    def entries(self) -> list[Entry]:
+        """Those of the document, or of all documents."""
+        if self.everywhere.is_on:
+            return self.everywhere.entries
         return list(self.reader.keeper.entries.values())
 
     def section_of(self, entry: Entry) -> tuple[str, ...]:
         """The section path at an entry's place."""
+        if (record := self.everywhere.record_of(entry)) is not None:
+            return (record.title,)
         if (known := self._paths.get(entry.id)) is not None:
             return known
         summary = self.reader.summary
@@ -199,7 +201,8 @@ class CommonplaceView(QWidget):
             return ()
         return summary.outline.path_at(entry.anchor.page, entry.anchor.y)
 
-    def _forget_counts(self, *_: object) -> None:
+    def forget_counts(self, *_: object) -> None:
+        """The entries are others now."""
         self._counts = None
 
     def _forget_sections(self) -> None:
@@ -209,7 +212,10 @@ class CommonplaceView(QWidget):
     def _look_for_sections(self, entries: Sequence[Entry]) -> None:
         """Have the sections of entries found by their very words, then show them there."""
         session = self.reader.session
-        unknown = [e for e in entries if e.anchor.spans and e.id not in self._paths]
+        own = self.reader.keeper.entries
+        unknown = [
+            e for e in entries if e.anchor.spans and e.id not in self._paths and e.id in own
+        ]  # fmt: skip
         if session is None or self.reader.summary is None or not unknown:
             return
         for entry in unknown:
@@ -225,8 +231,10 @@ class CommonplaceView(QWidget):
 
     def place_of(self, entry: Entry) -> str:
         """Its page, as it is written."""
+        if entry.anchor.scope in (Scope.LOOSE, Scope.DOCUMENT):
+            return str(entry.anchor.scope)
         summary = self.reader.summary
-        if summary is None:
+        if summary is None or self.everywhere.record_of(entry) is not None:
             return f"file page {entry.anchor.page + 1}"
         return summary.labels.shown(entry.anchor.page)
 
@@ -239,7 +247,7 @@ class CommonplaceView(QWidget):
         """Show the entries anew."""
         if not self.isVisible():
             return
-        entries, words = self._entries, self.words.text()
+        entries, words = self.entries, self.words.text()
         self._look_for_sections(entries)
         if self._counts is None:
             self._counts = count(entries)
@@ -247,7 +255,7 @@ class CommonplaceView(QWidget):
             self.known_tags.setStringList(sorted(self._counts.tags))
         counts = self._counts
         wanted = self.facets.wanted(words)
-        groups = gather(entries, wanted, self.by, self.section_of)
+        groups = gather(entries, wanted, self.by, self.section_of, ink_name)
         self.list.show(groups, self.place_of, words)
         n = len({entry.id for group in groups for entry in group.entries})
         shown = counted(counts.n_all, "entry", "entries")
@@ -256,13 +264,21 @@ class CommonplaceView(QWidget):
         self.list.setVisible(bool(groups))
         self.empty.setVisible(not groups)
         self.empty.setText(
-            "Nothing was kept of this document yet.\nWhat you ask, mark and note in Read is here."
+            "Nothing was kept yet.\nWhat you ask, mark and note in Read is here."
             if not entries else "No entry is of all these sorts and has these words."
         )  # fmt: skip
 
     def showEvent(self, event: object) -> None:
         """Show what was kept meanwhile."""
         super().showEvent(event)  # type: ignore[arg-type]
+        self.in_file.look()
+        self.show_all()
+
+    def name_inks(self) -> None:
+        """Show the inks by other names."""
+        for action, ink in zip(self.ink_button.menu().actions(), Ink, strict=True):
+            action.setText(menu_text(ink_name(ink)))
+        self.forget_counts()
         self.show_all()
 
     def show_entry(self, entry: Entry | None) -> None:
@@ -279,7 +295,8 @@ class CommonplaceView(QWidget):
         parts_of = [str(entry.kind).capitalize(), entry.created[:10]]
         self.about.setText(" · ".join(parts_of))
         self.said.setText("\n".join(said_in(entry)[:6]))
-        set_word(self.ink_button, f"{ink_of(entry)} ▾" if ink_of(entry) else "")
+        ink = ink_of(entry)
+        set_word(self.ink_button, f"{ink_name(ink)} ▾" if ink is not None else "")
         self._show_passage(entry)
 
     def _show_passage(self, entry: Entry) -> None:
@@ -287,7 +304,8 @@ class CommonplaceView(QWidget):
         self.picture.wait_for(" ".join(entry.anchor.quote.split())[:200])
         self._passages.drop()
         self.picture.setVisible(bool(entry.anchor.spans))
-        if session is None or not entry.anchor.spans:
+        if session is None or not entry.anchor.spans or self.everywhere.record_of(entry):
+            self.picture.hide()
             return
 
         def shown(image: QImage) -> None:
@@ -315,21 +333,35 @@ class CommonplaceView(QWidget):
 
     def _follow(self) -> None:
         if (entry := self.list.current()) is not None:
+            self._go_to(entry)
+
+    def _go_to(self, entry: Entry) -> None:
+        if (record := self.everywhere.record_of(entry)) is not None:
+            self.elsewhere_followed.emit(record, entry)
+        else:
             self.followed.emit(entry)
+
+    def _own(self, entries: Sequence[Entry]) -> list[Entry]:
+        """Those of the open document, which alone can be changed here."""
+        own = [entry for entry in entries if self.everywhere.record_of(entry) is None]
+        if len(own) < len(entries):
+            self.say("Entries of another document are changed where that is open: Enter opens it.")
+        return own
 
     def delete_chosen(self) -> None:
         """Delete the chosen entries; one undo brings them back."""
-        self.reader.keeper.remove_all([entry.id for entry in self.list.chosen()])
+        self.reader.keeper.remove_all([entry.id for entry in self._own(self.list.chosen())])
 
     def change_ink(self, ink: Ink) -> None:
         """Give the chosen marks another ink."""
-        marks = [entry for entry in self.list.chosen() if isinstance(entry.body, MarkBody)]
-        self.reader.keeper.change_all([m.with_body(ink=ink) for m in marks], f"Ink {ink}")
+        chosen = self._own(self.list.chosen())
+        marks = [entry for entry in chosen if isinstance(entry.body, MarkBody)]
+        self.reader.keeper.change_all([m.with_body(ink=ink) for m in marks], f"Ink {ink_name(ink)}")
 
     def add_tag(self, tag: str) -> None:
         """Put a tag on the chosen entries."""
         chosen = self.list.chosen() or [e for e in [self.list.current()] if e is not None]
-        changed = [entry.with_tags([*entry.tags, tag]) for entry in chosen]
+        changed = [entry.with_tags([*entry.tags, tag]) for entry in self._own(chosen)]
         self.reader.keeper.change_all(changed, f"Tag “{tag}”")
 
     def _add_tag(self) -> None:
@@ -344,111 +376,6 @@ class CommonplaceView(QWidget):
             changed = entry.with_tags(t for t in entry.tags if t != tag)
             self.reader.keeper.change_all([changed], f"Untag “{tag}”")
 
-    # --- taking away and bringing in
-
-    def ask_where(self, only_chosen: bool) -> None:
-        """Ask for a name, then save."""
-        path = self.reader.path
-        start = str(path.with_suffix(".entries.md")) if path else ""
-        name, kind = QFileDialog.getSaveFileName(self, "Save entries", start, ";;".join(_FORMATS))
-        if name:
-            suffix = Path(name).suffix.lstrip(".").lower()
-            known = suffix in set(EntriesFormat)
-            form = EntriesFormat(suffix) if known else _FORMATS.get(kind, EntriesFormat.MARKDOWN)
-            self.save(Path(name), form, only_chosen=only_chosen)
-
-    def save(self, path: Path, form: EntriesFormat, *, only_chosen: bool = False) -> None:
-        """Save the entries that are shown, or chosen, off the UI thread."""
-        summary, session, source = self.reader.summary, self.reader.session, self.reader.path
-        if summary is None or session is None or source is None:
-            return
-        entries: Sequence[Entry] = self.list.chosen() if only_chosen else self._entries
-        wanted = self.facets.wanted("" if only_chosen else self.words.text())
-        title, by = summary.title or source.stem, self.by
-
-        def write(*_: object) -> int:
-            if form is EntriesFormat.ANNOTATIONS:
-                chosen = tuple(matching(entries, wanted))
-                iri = source.resolve().as_uri()
-                data = session.query("annotations_of", chosen, iri).result().encode()
-            else:
-                groups = gather(entries, wanted, by, self.section_of)
-                data = export_entries(groups, summary.labels, self.section_of, form, title=title)
-            save_whole(path, data)
-            return len(matching(entries, wanted))
-
-        self._in_background(write, lambda n: f"{counted(n, 'entry', 'entries')} are in {path}.")
-
-    def ask_where_to_annotate(self) -> None:
-        """Ask for a name, then write the copy."""
-        path = self.reader.path
-        start = str(path.with_name(f"{path.stem}-annotated.pdf")) if path else ""
-        name, _ = QFileDialog.getSaveFileName(self, "Annotated copy", start, "PDF (*.pdf)")
-        if name:
-            self.annotate(Path(name))
-
-    def annotate(self, target: Path) -> None:
-        """Write a copy of the PDF with the entries that are shown as annotations."""
-        session, source = self.reader.session, self.reader.path
-        if session is None or source is None:
-            return
-        entries = matching(self._entries, self.facets.wanted(self.words.text()))
-        password = session.password
-
-        def write(*_: object) -> int:
-            from wide_margin.core.export.annotated import write_annotated
-            from wide_margin.core.session.placing import placed
-
-            return write_annotated(source, target, placed(session, entries), password=password)
-
-        self._in_background(write, lambda n: f"{counted(n, 'annotation')} in {target}.")
-
-    def ask_what_to_bring(self) -> None:
-        """Ask for a file, then bring its annotations in."""
-        name, _ = QFileDialog.getOpenFileName(
-            self, "Bring in annotations", "", "Web Annotation (*.jsonld *.json)"
-        )
-        if name:
-            self.bring_in(Path(name))
-
-    def bring_in(self, path: Path) -> None:
-        """Make entries of the annotations in a file."""
-        session = self.reader.session
-        if session is None:
-            return
-
-        def read(*_: object) -> tuple[list[Entry], list[str]]:
-            text = _text_of(path)
-            found: tuple[list[Entry], list[str]] = session.query("annotations_in", text).result()
-            return found
-
-        def add(found: tuple[list[Entry], list[str]]) -> str:
-            placed, lost = found
-            for entry in placed:
-                self.reader.keeper.add(entry)
-            said = f"{counted(len(placed), 'entry', 'entries')} brought in."
-            return f"{said} {len(lost)} have no place here." if lost else said
-
-        self._in_background(read, add)
-
-    def _in_background(
-        self, work: Callable[[CancelToken, Report], Result], told: Callable[[Result], str]
-    ) -> None:
-        self.reader.background.submit(
-            work,
-            done=lambda value: self.say(told(value)),
-            failed=lambda error: self.say(f"{error.message} {error.hint}".strip()),
-        )
-
     def say(self, text: str) -> None:
         """Say something below for a while."""
         self.status.say(text, for_ms=8000)
-
-
-def _text_of(path: Path) -> str:
-    try:
-        return path.read_text(encoding="utf-8")
-    except (OSError, UnicodeDecodeError) as error:
-        raise WideMarginError(
-            f"“{path.name}” cannot be read.", hint="Is it there, and a text file?"
-        ) from error

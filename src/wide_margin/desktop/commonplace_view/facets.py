@@ -16,7 +16,7 @@ from PySide6.QtWidgets import (
 from wide_margin.core.margin import EntryKind, Ink
 from wide_margin.core.margin.gathering import PLURALS, Counts, Wanted
 from wide_margin.core.plain import one_line
-from wide_margin.desktop.ink_edges import paint_ink
+from wide_margin.desktop.ink_edges import ink_name, paint_ink
 from wide_margin.desktop.look import DAY, Colours, sans_font
 
 WIDTH = 196
@@ -73,7 +73,7 @@ class Facets(QListWidget):
         rows += [Facet(PLURALS[k], counts.kinds[k], kind=k) for k in EntryKind if counts.kinds[k]]
         if counts.inks:
             rows.append(Facet("Ink"))
-            rows += [Facet(str(i), counts.inks[i], ink=i) for i in Ink if counts.inks[i]]
+            rows += [Facet(ink_name(i), counts.inks[i], ink=i) for i in Ink if counts.inks[i]]
         if counts.tags:
             rows.append(Facet("Tags"))
             often = [tag for tag, _ in counts.tags.most_common(MOST_TAGS)]

@@ -8,6 +8,7 @@ from PySide6.QtGui import QDesktopServices
 from PySide6.QtWidgets import QMenu
 
 from wide_margin.core.pages import Link
+from wide_margin.desktop.read_view.marking import MORE_COMMANDS
 from wide_margin.desktop.read_view.selection_tab import COMMANDS
 
 if TYPE_CHECKING:
@@ -51,6 +52,8 @@ class AtHand:
             menu.addAction("Copy with its place", self._view.commands.copy_with_citation)
             menu.addSeparator()
             for name, letter, _ in COMMANDS:
+                menu.addAction(name, partial(self._view.commands.act, letter))
+            for name, letter in MORE_COMMANDS:
                 menu.addAction(name, partial(self._view.commands.act, letter))
             menu.addSeparator()
             menu.addAction("Start a section here", self._view.commands.start_section)

@@ -1,14 +1,20 @@
 """What the reader does with a selection and with entries."""
 
 from collections.abc import Callable
+from functools import partial
+from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QTimer
 from PySide6.QtGui import QGuiApplication, QImage
+from PySide6.QtWidgets import QFileDialog
 
 from wide_margin.core.answers import Excerpt, Reach
 from wide_margin.core.document import Locator
+from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export import Source, Statement, answer_as, year_of
+from wide_margin.core.export.entries import rows_of, table_as
+from wide_margin.core.export.saving import save_whole
 from wide_margin.core.geometry import Box
 from wide_margin.core.layout import PageLabels, SpanOnPage, page_shown
 from wide_margin.core.margin import (
@@ -16,8 +22,6 @@ from wide_margin.core.margin import (
     CuttingBody,
     Entry,
     EntryKind,
-    Ink,
-    MarkBody,
     NoteBody,
     Origin,
     QuestionBody,
@@ -26,8 +30,8 @@ from wide_margin.core.margin import (
 )
 from wide_margin.core.pages import Picture
 from wide_margin.core.plain import counted
-from wide_margin.desktop.ink_edges import INK_KEYS
 from wide_margin.desktop.read_view.cards import EntryActions
+from wide_margin.desktop.read_view.marking import LETTERS, Marking
 from wide_margin.desktop.read_view.page_images import image_from, png_of
 from wide_margin.desktop.read_view.page_painting import Laid
 from wide_margin.desktop.words import agrees
@@ -43,12 +47,10 @@ _NO_LABELS = PageLabels(())
 class Commands(EntryActions):
     """The actions of cards, and those of a selection."""
 
-    ink = Ink.CLAIM
-    """The ink that was used last."""
-
     def __init__(self, view: "ReadView") -> None:
         """Act in this view."""
         self._view, self._reader = view, view.reader
+        self.marking = Marking(view)
         self._to_compose = ""
         """The question whose answer is composed once it is here."""
         view.reader.answered.connect(self._compose_if_wanted)
@@ -261,9 +263,8 @@ class Commands(EntryActions):
             view.ask_line.field.setText(f"“{short}” ")
             view.ask_line.field.setFocus()
             return
-        elif letter == "M" or letter in INK_KEYS:
-            self.ink = INK_KEYS.get(letter, self.ink)
-            self._reader.keeper.add(new_entry(EntryKind.MARK, anchor, MarkBody(ink=self.ink)))
+        elif letter in LETTERS:
+            self.marking.act(letter, anchor)
         elif letter == "N":
             note = new_entry(EntryKind.NOTE, anchor, NoteBody())
             self._reader.keeper.add(note, self._edit)
@@ -294,9 +295,40 @@ class Commands(EntryActions):
 
         def keep(picture: Picture) -> None:
             body = CuttingBody(box=box, png=png_of(image_from(picture)))
-            self._reader.keeper.add(new_entry(EntryKind.CUTTING, anchor, body))
+            entry = new_entry(EntryKind.CUTTING, anchor, body)
+            self._reader.keeper.add(entry, look_for_table)
+
+        def look_for_table(entry: Entry) -> None:
+            if spans and self._reader.is_ready:
+                self._reader.watch(
+                    session.query("cells_in", spans),
+                    done=partial(self._keep_rows, entry.id),
+                )
 
         self._reader.watch(session.draw(page, CUTTING_SCALE, box), done=keep)
+
+    def _keep_rows(self, entry_id: str, rows: tuple[tuple[str, ...], ...]) -> None:
+        if rows:
+            self._reader.keeper.change_body(entry_id, rows=rows)
+
+    def change_mark(self, entry_id: str, **values: object) -> None:
+        """Give a mark another ink or form."""
+        self.marking.change(entry_id, **values)
+
+    def take_table(self, entry_id: str, *, to_file: bool) -> None:
+        """Put the cells of a table that was cut out on the clipboard, or into a file."""
+        entry = self._reader.keeper.latest(entry_id)
+        rows = rows_of(entry) if entry is not None else ()
+        if not to_file:
+            QGuiApplication.clipboard().setText(table_as(rows, separator="\t"))
+            self._view.show_status("The cells are on the clipboard.", for_ms=4000)
+            return
+        name, _ = QFileDialog.getSaveFileName(self._view, "Save the table", "", "Table (*.csv)")
+        if name:
+            try:
+                save_whole(Path(name), table_as(rows).encode("utf-8-sig"))
+            except WideMarginError as error:
+                self._reader.problem.emit(error)
 
     def start_section(self) -> None:
         """A section of the reader's own at the selection, called by its words."""

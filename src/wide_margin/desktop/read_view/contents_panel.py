@@ -3,7 +3,17 @@
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from PySide6.QtCore import QModelIndex, QPersistentModelIndex, QRect, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import (
+    QByteArray,
+    QMimeData,
+    QModelIndex,
+    QPersistentModelIndex,
+    QRect,
+    QSize,
+    Qt,
+    QTimer,
+    Signal,
+)
 from PySide6.QtGui import QColor, QFontMetrics, QImage, QKeyEvent, QPainter
 from PySide6.QtWidgets import (
     QButtonGroup,
@@ -24,6 +34,7 @@ from wide_margin.core.layout import PageLabels, fold
 from wide_margin.core.outline import Outline
 from wide_margin.core.plain import one_line
 from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.read_view.pages_view import ENTRY_MIME
 from wide_margin.desktop.words import Words, set_row_tip, set_tip
 
 ROW_HEIGHT = 25
@@ -150,6 +161,17 @@ class Rows(QTreeWidget):
             return
         super().keyPressEvent(event)
 
+    def mimeTypes(self) -> list[str]:
+        """Rows are dragged as the entries they stand for."""
+        return [ENTRY_MIME]
+
+    def mimeData(self, items: Sequence[QTreeWidgetItem]) -> QMimeData:
+        """The id of the entry that is dragged."""
+        data = QMimeData()
+        if items:
+            data.setData(ENTRY_MIME, QByteArray(str(items[0].data(0, _PLACE)).encode()))
+        return data
+
     def row(self, title: str, label: str, level: int, key: object) -> QTreeWidgetItem:
         """A row that stands nowhere yet."""
         item = QTreeWidgetItem()
@@ -200,6 +222,7 @@ class ContentsPanel(QFrame):
         self._are_entries_stale = True
         self.contents, self.figures = Rows("Contents"), Rows("Figures", has_pictures=True)
         self.entries, self.hits = Rows("Entries"), Rows("Hits")
+        self.entries.setDragEnabled(True)
         self.hits.chosen.connect(self.hit_chosen)
         self.contents.chosen.connect(self.section_chosen)
         self.figures.chosen.connect(self.figure_chosen)

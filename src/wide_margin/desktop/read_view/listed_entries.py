@@ -4,13 +4,15 @@ from bisect import bisect_left
 from typing import TYPE_CHECKING
 
 from wide_margin.core.layout import PageLabels
-from wide_margin.core.margin import Entry, EntryKind
-from wide_margin.core.margin.gathering import ink_of
+from wide_margin.core.margin import Entry, EntryKind, MarkBody, Scope
 from wide_margin.desktop.read_view.contents_panel import Row
 from wide_margin.desktop.read_view.page_painting import Laid
 
 if TYPE_CHECKING:
     from wide_margin.desktop.read_view.read_view import ReadView
+
+NOWHERE = 10**9
+"""In place of a page, for what has no place yet."""
 
 
 class ListedEntries:
@@ -28,6 +30,8 @@ class ListedEntries:
     def height_of(self, entry: Entry) -> float | None:
         """Height of an entry's passage in the viewport, None where it is out of view."""
         anchor = entry.anchor
+        if anchor.scope is Scope.LOOSE:
+            return None
         if not self._view.pages.n_pages or anchor.page >= self._view.pages.n_pages:
             return None
         boxes = self._view.pages.boxes_in_view(anchor.spans)
@@ -62,8 +66,10 @@ class ListedEntries:
         at = next((k for k, (_, _, known) in enumerate(self._order) if known == entry.id), -1)
         if at < 0 or self._order[at] != _place_of(entry):
             self._list()
-        else:
-            self._view.contents.change_entry(at, self._row(entry))
+            return
+        self._view.contents.change_entry(at, self._row(entry))
+        if entry.kind is EntryKind.MARK:
+            self._lay_marks()
 
     def removed(self, entry_id: str) -> None:
         """Take an entry away."""
@@ -96,19 +102,28 @@ class ListedEntries:
         title = f"{entry.kind.capitalize()}: {entry.headline}"
         if entry.anchor.is_lost:
             return Row(title, "no place", entry.id)
+        if entry.anchor.scope is Scope.LOOSE:
+            return Row(title, str(Scope.LOOSE), entry.id)
         return Row(title, labels.listed(entry.anchor.page), entry.id)
 
     def show_dots(self) -> None:
         """A dot on the spine for each entry."""
-        self._view.spine.show_dots([page + 0.5 for page, _, _ in self._order])
+        self._view.spine.show_dots([page + 0.5 for page, _, _ in self._order if page < NOWHERE])
 
     def _lay_marks(self) -> None:
         marks = (e for e in self._view.reader.entries.values() if e.kind is EntryKind.MARK)
         self._view.pages.lay(
-            "marks", [Laid(m.anchor.spans, str(ink_of(m)), ink=ink_of(m)) for m in marks]
+            "marks",
+            [
+                Laid(m.anchor.spans, str(body.ink), ink=body.ink, form=body.form, key=m.id)
+                for m in marks
+                if isinstance(body := m.body, MarkBody)
+            ],
         )
 
 
 def _place_of(entry: Entry) -> tuple[int, float, str]:
-    """Where an entry comes in the order of places."""
+    """Where an entry comes in the order of places; those without any come last."""
+    if entry.anchor.scope is Scope.LOOSE:
+        return NOWHERE, 0.0, entry.id
     return entry.anchor.page, entry.anchor.y, entry.id

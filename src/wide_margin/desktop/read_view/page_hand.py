@@ -26,6 +26,8 @@ class PageHand:
         self._dragging = False
         self._pan_from: QPointF | None = None
         self._cut_from: QPoint | None = None
+        self._mark_held = ""
+        """The mark whose end is dragged."""
         self._band = QRubberBand(QRubberBand.Shape.Rectangle, view.viewport())
         self._double_clicked = QTimer(view)
         self._double_clicked.setSingleShot(True)
@@ -47,8 +49,12 @@ class PageHand:
         if under and under[0] in self._view.images.failures:
             self._view.retry_asked.emit(under[0])
             return
+        end = self._view.mark_end_at(event.position())
         at = self._view.position_at(event.position())
-        if at and self._double_clicked.isActive():
+        if end is not None and not self._double_clicked.isActive():
+            self._mark_held, self._dragging = end.key, True
+            self._view.selection.set(end.fixed, end.at)
+        elif at and self._double_clicked.isActive():
             self._view.selection.select_sentence(at)
             self._view.selection_moved()
             self._view.selection_done()
@@ -88,10 +94,18 @@ class PageHand:
             self._finish_cutting()
             return
         self._dragging = False
+        if self._mark_held:
+            held, self._mark_held = self._mark_held, ""
+            spans = self._view.selected_spans()
+            self._view.clear_selection()
+            self._view.mark_dragged.emit(held, spans)
+            return
         link = self.link_at(event.position())
         if link is not None and not self._view.has_selection:
             self._view.link_clicked.emit(link)
             return
+        if not self._view.has_selection:
+            self._view.choose_mark_at(event.position())
         self._view.selection_done()
 
     def double_click(self, event: QMouseEvent) -> None:
@@ -132,7 +146,9 @@ class PageHand:
     def _show_pointer(self, point: QPointF) -> None:
         link = self.link_at(point)
         shape = Qt.CursorShape.ArrowCursor
-        if link is not None:
+        if self._view.mark_end_at(point) is not None:
+            shape = Qt.CursorShape.SplitHCursor
+        elif link is not None:
             shape = Qt.CursorShape.PointingHandCursor
         elif self._is_on_text(point):
             shape = Qt.CursorShape.IBeamCursor

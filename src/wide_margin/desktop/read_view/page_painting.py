@@ -3,14 +3,14 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
-from PySide6.QtCore import QRectF, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter, QPen, QTransform
 
 from wide_margin.core.geometry import Box
 from wide_margin.core.layout import SpanOnPage, TextLayer, boxes_of
-from wide_margin.core.margin import Ink
+from wide_margin.core.margin import Ink, MarkForm
 from wide_margin.desktop.ink_edges import ink_pen
-from wide_margin.desktop.look import DAY, sans_font
+from wide_margin.desktop.look import DAY, Colours, sans_font
 from wide_margin.desktop.read_view.desk_view import DeskView
 
 LAYERS = ("marks", "hits", "hit", "evidence")
@@ -30,6 +30,10 @@ class Laid:
     """Page index and box to draw a line around."""
     ink: Ink | None = None
     """Of a mark: its line is drawn under the words, so that not the colour alone tells it."""
+    form: MarkForm = MarkForm.HIGHLIGHT
+    """Of a mark: only a highlight fills the ground of the words."""
+    key: str = ""
+    """Of a mark: its entry."""
 
 
 def by_page(items: Sequence[Laid]) -> dict[int, list[Laid]]:
@@ -87,6 +91,14 @@ def paint_page(
         _paint_laid(painter, view, page, layer, laid, selected)
 
 
+def paint_ends(painter: QPainter, ends: Sequence[tuple[float, QRectF]], colours: Colours) -> None:
+    """Draw what the hand takes the ends of a mark by: x and line of each."""
+    for k, (x, line) in enumerate(ends):
+        painter.fillRect(QRectF(x - 1, line.top() - 2, 2, line.height() + 4), QColor(colours.ink))
+        y = line.top() - 6 if k == 0 else line.bottom() + 1
+        painter.fillRect(QRectF(x - 3, y, 6, 5), QColor(colours.ink))
+
+
 def _turned(view: DeskView, image: QImage) -> QImage:
     return image.transformed(QTransform().rotate(90 * view.turns)) if view.turns else image
 
@@ -104,7 +116,7 @@ def _paint_laid(
         mode.CompositionMode_Screen if view.colours.is_night else mode.CompositionMode_Multiply
     )
     bars: list[QRectF] = []
-    lines: list[tuple[QRectF, Ink]] = []
+    lines: list[tuple[QRectF, Laid]] = []
     regions: list[QRectF] = []
     for name in LAYERS:
         for item in laid.get(name, {}).get(page, ()):
@@ -113,19 +125,21 @@ def _paint_laid(
             spans = [span for span in item.spans if span.page == page]
             boxes = [view.to_view(page, box) for box in boxes_of(layer.page, spans)]
             colour = QColor(getattr(view.colours, item.colour))
-            for box in boxes:
+            for box in boxes if item.form is MarkForm.HIGHLIGHT else ():
                 painter.fillRect(box.adjusted(-1, -1, 1, 1), colour)
             if item.ink is not None:
-                lines += [(box, item.ink) for box in boxes]
+                lines += [(box, item) for box in boxes]
             if item.bar and boxes:
                 bars.append(QRectF(boxes[0].left() - 5, boxes[0].top(), 3, boxes[0].height()))
     chosen_here = [span for span in selected if span.page == page]
     for chosen in boxes_of(layer.page, chosen_here):
         painter.fillRect(view.to_view(page, chosen), QColor(view.colours.selection))
     painter.setCompositionMode(mode.CompositionMode_SourceOver)
-    for box, ink in lines:
-        painter.setPen(ink_pen(ink, view.colours))
-        painter.drawLine(box.bottomLeft(), box.bottomRight())
+    for box, item in lines:
+        assert item.ink is not None
+        painter.setPen(ink_pen(item.ink, view.colours))
+        y = box.center().y() if item.form is MarkForm.STRIKE else box.bottom()
+        painter.drawLine(QPointF(box.left(), y), QPointF(box.right(), y))
     for bar in bars:
         painter.fillRect(bar, QColor(view.colours.madder))
     painter.setPen(QPen(QColor(view.colours.madder), 1.5))

@@ -1,11 +1,15 @@
 """The pages: their text to select, and the marks laid over them."""
 
 from collections.abc import Sequence
+from typing import NamedTuple
 
-from PySide6.QtCore import QPoint, QPointF, Qt, Signal
+from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import (
     QColor,
     QContextMenuEvent,
+    QDragEnterEvent,
+    QDragMoveEvent,
+    QDropEvent,
     QGuiApplication,
     QKeyEvent,
     QMouseEvent,
@@ -14,16 +18,32 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QWidget
 
-from wide_margin.core.layout import SpanOnPage
+from wide_margin.core.geometry import contains
+from wide_margin.core.layout import SpanOnPage, boxes_of
 from wide_margin.core.pages import FileFacts, Link
 from wide_margin.core.session import Session
 from wide_margin.desktop.background import Background
 from wide_margin.desktop.read_view.desk_view import DeskView
 from wide_margin.desktop.read_view.page_hand import PageHand
-from wide_margin.desktop.read_view.page_painting import Laid, by_page, paint_page
+from wide_margin.desktop.read_view.page_painting import Laid, by_page, paint_ends, paint_page
 from wide_margin.desktop.read_view.text_selection import Position, TextSelection
 
-COMMAND_LETTERS = ("E", "T", "A", "M", "N", "1", "2", "3", "4", "5", "6")
+COMMAND_LETTERS = ("E", "T", "A", "M", "N", "1", "2", "3", "4", "5", "6", "U", "S", "+", "-")
+ENTRY_MIME = "application/x-wide-margin-entry"
+"""What is dragged from the list of entries: the id of one."""
+
+END_PX = 4
+"""So near to the end of a mark the hand takes it."""
+
+
+class MarkEnd(NamedTuple):
+    """An end of a mark that the hand can take."""
+
+    key: str
+    """Of the mark."""
+    fixed: Position
+    """The other end."""
+    at: Position
 
 
 class PagesView(DeskView):
@@ -36,15 +56,21 @@ class PagesView(DeskView):
     link_clicked = Signal(object)  # Link
     region_cut = Signal(int, object)  # page index, box in page space
     menu_asked = Signal(QPoint)
+    mark_dragged = Signal(str, object)  # its entry, the characters it has now
+    entry_dropped = Signal(str, int, float)  # its id, page index, y
 
     def __init__(self, background: Background, parent: QWidget | None = None) -> None:
         super().__init__(background, parent)
         self.selection = TextSelection(self.images)
         self._laid: dict[str, list[Laid]] = {}
         self._laid_on: dict[str, dict[int, list[Laid]]] = {}
+        self._chosen_mark = ""
+        """The mark whose ends can be dragged."""
         self._hand = PageHand(self)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.viewport().setMouseTracking(True)
+        self.setAcceptDrops(True)
+        self.viewport().setAcceptDrops(True)
         self.setAccessibleName("Pages")
         self.setMinimumWidth(260)
 
@@ -88,6 +114,60 @@ class PagesView(DeskView):
             else:
                 joined.append(span)
         return tuple(joined)
+
+    def characters_of(self, spans: Sequence[SpanOnPage]) -> str:
+        """The characters of a passage as far as its pages are in view, a blank between ranges."""
+        layers = ((span, self.images.layer(span.page)) for span in spans)
+        return " ".join(
+            "".join(layer.page.chars[span.start : span.end])
+            for span, layer in layers if layer is not None
+        )  # fmt: skip
+
+    def mark_end_at(self, point: QPointF) -> MarkEnd | None:
+        """The end of the chosen mark that lies under a point of the viewport."""
+        for k, (x, box) in enumerate(self.mark_ends()):
+            if abs(point.x() - x) <= END_PX and box.top() <= point.y() <= box.bottom():
+                spans = self._chosen_spans()
+                layer = self.images.layer(spans[0].page)
+                assert layer is not None
+                where = {int(c): at for at, c in enumerate(layer.order.tolist())}
+                both = where[spans[0].start], where[spans[-1].end - 1] + 1
+                page = spans[0].page
+                return MarkEnd(self._chosen_mark, (page, both[1 - k]), (page, both[k]))
+        return None
+
+    def mark_ends(self) -> list[tuple[float, QRectF]]:
+        """X and line of the first and of the last end of the chosen mark, in the viewport.
+
+        A mark over two pages has none: the hand cannot hold both.
+        """
+        spans = self._chosen_spans()
+        layer = self.images.layer(spans[0].page) if spans else None
+        if layer is None or spans[0].page != spans[-1].page:
+            return []
+        boxes = [self.to_view(spans[0].page, b) for b in boxes_of(layer.page, spans)]
+        return [(boxes[0].left(), boxes[0]), (boxes[-1].right(), boxes[-1])] if boxes else []
+
+    def _chosen_spans(self) -> tuple[SpanOnPage, ...]:
+        laid = self._laid.get("marks", ()) if self._chosen_mark else ()
+        return next((item.spans for item in laid if item.key == self._chosen_mark), ())
+
+    def choose_mark(self, key: str) -> None:
+        """Show the ends of a mark, to be dragged; "" for none."""
+        if key != self._chosen_mark:
+            self._chosen_mark = key
+            self.viewport().update()
+
+    def choose_mark_at(self, point: QPointF) -> None:
+        """Choose the mark under a point of the viewport, or none where there is none."""
+        under = self.under(point)
+        layer = self.images.layer(under[0]) if under else None
+        found = ""
+        for item in self._laid_on.get("marks", {}).get(under[0], ()) if under else ():
+            boxes = boxes_of(layer.page, item.spans) if layer is not None else ()
+            if under is not None and any(contains(box, under[1], under[2]) for box in boxes):
+                found = item.key
+        self.choose_mark(found)
 
     # --- selection
 
@@ -159,6 +239,27 @@ class PagesView(DeskView):
             self.images.need_layer(page)
         self.selection.moving = at
         self.selection_moved()
+
+    # --- an entry dragged from the list
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        """Take entries."""
+        if event.mimeData().hasFormat(ENTRY_MIME):
+            event.acceptProposedAction()
+        else:
+            event.ignore()  # a file is for the window
+
+    def dragMoveEvent(self, event: QDragMoveEvent) -> None:
+        """On pages alone."""
+        event.setAccepted(self.under(event.position()) is not None)
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        """The place that an entry is given."""
+        under = self.under(event.position())
+        if under is not None and event.mimeData().hasFormat(ENTRY_MIME):
+            entry_id = bytes(event.mimeData().data(ENTRY_MIME).data()).decode()
+            self.entry_dropped.emit(entry_id, under[0], float(under[2]))
+            event.acceptProposedAction()
 
     # --- the mouse
 
@@ -243,4 +344,5 @@ class PagesView(DeskView):
         selected = self.selected_spans()
         for page in self.visible_pages():
             paint_page(painter, self, page, self._laid_on, selected)
+        paint_ends(painter, self.mark_ends(), self.colours)
         painter.end()

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QSplitter, QVBoxLayout, QWidget
 from wide_margin.core.document import Figure, Locator
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.layout import PageLabels
-from wide_margin.core.margin import Entry, EntryKind, QuestionBody
+from wide_margin.core.margin import Entry, EntryKind, QuestionBody, Scope
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import FileFacts
 from wide_margin.core.plain import counted
@@ -47,6 +47,7 @@ class ReadView(QWidget):
     """Everything of reading one document. ``reader`` does the work; this shows it."""
 
     asked_for_file = Signal()
+    loose_asked = Signal(object)  # an entry that has no place yet
 
     def __init__(self, reader: Reader, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -156,6 +157,7 @@ class ReadView(QWidget):
         pages.retry_asked.connect(pages.images.retry)
         pages.link_clicked.connect(self.at_hand.follow_link)
         pages.region_cut.connect(self.commands.cut)
+        pages.mark_dragged.connect(self.commands.marking.reshape)
         pages.menu_asked.connect(self.at_hand.show_menu)
         self.margin.more_asked.connect(contents.show_entries_list)
         self.margin.moved.connect(self.draw_leaders)
@@ -418,8 +420,12 @@ class ReadView(QWidget):
             self.held.hold(entry_id)
             self.held.follow(entry_id, 0)
             return
+        if entry.anchor.scope is Scope.LOOSE:
+            self.loose_asked.emit(entry)
+            return
         self.leave_place()
         self.margin.put(entry, is_fresh=True)
+        self.pages.choose_mark(entry_id)
         if entry.anchor.spans:
             self.pages.reveal(entry.anchor.spans)
         else:

@@ -73,5 +73,11 @@ class EntryActions:
     def save_text(self, entry_id: str, text: str) -> None:
         """Keep what was typed."""
 
+    def change_mark(self, entry_id: str, **values: object) -> None:
+        """Give a mark another ink or form."""
+
+    def take_table(self, entry_id: str, *, to_file: bool) -> None:
+        """Put the cells of a table that was cut out on the clipboard, or into a file."""
+
     def want_picture(self, entry_id: str, excerpt: int, show: Callable[[QImage], None]) -> None:
         """Draw a small picture of where an excerpt stands."""

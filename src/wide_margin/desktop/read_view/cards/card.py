@@ -13,7 +13,7 @@ from PySide6.QtGui import (
     QPainter,
     QPaintEvent,
 )
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLayout, QPushButton, QVBoxLayout, QWidget
 
 from wide_margin.core.answers import Quote
 from wide_margin.core.document import Locator
@@ -53,16 +53,20 @@ class Card(QFrame):
         keep.setRetainSizeWhenHidden(True)
         self._delete.setSizePolicy(keep)
         self._delete.hide()
-        row = QHBoxLayout()
-        row.setContentsMargins(0, 0, 0, 0)
-        row.addWidget(self.head, 1)
-        row.addWidget(self._delete, 0, Qt.AlignmentFlag.AlignTop)
-        self.column.addLayout(row)
+        self._top = QHBoxLayout()
+        self._top.setContentsMargins(0, 0, 0, 0)
+        self._top.addWidget(self.head, 1)
+        self._top.addWidget(self._delete, 0, Qt.AlignmentFlag.AlignTop)
+        self.column.addLayout(self._top)
         self.fill()
         self._tell_if_lost()
 
     def fill(self) -> None:
         """Build the content."""
+
+    def offer(self, button: QPushButton) -> None:
+        """Put a word to act on beside the head."""
+        self._top.insertWidget(1, button, 0, Qt.AlignmentFlag.AlignTop)
 
     def show_entry(self, entry: Entry) -> bool:
         """Show a changed entry; False where the card has to be made anew for it."""

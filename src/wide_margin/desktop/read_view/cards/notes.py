@@ -1,20 +1,22 @@
 """Notes, marks and cuttings: the reader's own words, kept while they are typed."""
 
 import base64
+from functools import partial
 
 from PySide6.QtCore import QRect, QSize, Qt, QTimer
 from PySide6.QtGui import QImage, QPainter, QPaintEvent
-from PySide6.QtWidgets import QPlainTextEdit, QSizePolicy, QWidget
+from PySide6.QtWidgets import QMenu, QPlainTextEdit, QPushButton, QSizePolicy, QWidget
 
-from wide_margin.core.margin import CuttingBody, Entry, MarkBody, NoteBody
-from wide_margin.desktop.ink_edges import ink_colour
+from wide_margin.core.margin import CuttingBody, Entry, Ink, MarkBody, MarkForm, NoteBody, Scope
+from wide_margin.desktop.ink_edges import ink_colour, ink_name
 from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.read_view.cards.card import Card, shortened
-from wide_margin.desktop.words import WrappedWords, set_tip
+from wide_margin.desktop.words import WrappedWords, menu_text, set_tip, set_word, word_button
 
 PAUSE_MS, LONGEST_MS = 250, 1000
 """What is typed is kept after a pause, and at least once a second without one."""
 MOST_LINES = 12
+_OF = {Scope.SECTION: " on the section “{}”", Scope.DOCUMENT: " on the whole document"}
 
 
 class NoteCard(Card):
@@ -25,7 +27,12 @@ class NoteCard(Card):
     def fill(self) -> None:
         """Build it."""
         self.edge = self.colours.ochre
-        self.head.setText(self.NAME)
+        self.head.setText(
+            self.NAME
+            + _OF.get(self.entry.anchor.scope, "").format(
+                shortened(" ".join(self.entry.anchor.quote.split()), 60)
+            )
+        )
         self._kept = self._text
         self.field = QPlainTextEdit(self._kept)
         self.field.setPlaceholderText(self.PROMPT)
@@ -91,12 +98,34 @@ class MarkCard(NoteCard):
     def fill(self) -> None:
         """Build it."""
         super().fill()
-        if isinstance(self.entry.body, MarkBody):
-            self.edge = ink_colour(self.entry.body.ink, self.colours).name()
-            self.head.setText(f"{self.NAME} · {self.entry.body.ink}")
+        body = self.entry.body
+        if isinstance(body, MarkBody):
+            self.edge = ink_colour(body.ink, self.colours).name()
+            self._shown = body.ink, body.form
+            self.offer(self._choice(body))
         quote = " ".join(self.entry.anchor.quote.split())
         said = WrappedWords(f"“{shortened(quote, 120)}”", serif_font(-0.5))
         self.column.insertWidget(1, said)
+
+    def show_entry(self, entry: Entry) -> bool:
+        """Show a changed comment; with another ink or form the card is made anew."""
+        body = entry.body
+        is_as_shown = isinstance(body, MarkBody) and (body.ink, body.form) == self._shown
+        return super().show_entry(entry) and is_as_shown
+
+    def _choice(self, body: MarkBody) -> QPushButton:
+        """Its ink and form, to be changed."""
+        button = word_button("", "Choose another ink or form")
+        form = "" if body.form is MarkForm.HIGHLIGHT else f", {body.form}"
+        set_word(button, f"{ink_name(body.ink)}{form} ▾")
+        menu, change, own = QMenu(button), self.commands.change_mark, self.entry.id
+        for ink in Ink:
+            menu.addAction(menu_text(ink_name(ink)), partial(change, own, ink=ink))
+        menu.addSeparator()
+        for shape in MarkForm:
+            menu.addAction(str(shape), partial(change, own, form=shape))
+        button.setMenu(menu)
+        return button
 
 
 class CuttingCard(NoteCard):
@@ -113,6 +142,16 @@ class CuttingCard(NoteCard):
         set_tip(picture, beneath)
         picture.setAccessibleName(beneath or "Picture")
         self.column.insertWidget(1, picture)
+        if self.entry.body.rows:
+            self.offer(self._table_button())
+
+    def _table_button(self) -> QPushButton:
+        button = word_button("Table ▾", "Take the rows and columns of this table away")
+        menu, take, own = QMenu(button), self.commands.take_table, self.entry.id
+        menu.addAction("Copy its cells", partial(take, own, to_file=False))
+        menu.addAction("Save its cells…", partial(take, own, to_file=True))
+        button.setMenu(menu)
+        return button
 
 
 def merged(before: str, ours: str, theirs: str) -> str:
