@@ -6,8 +6,15 @@ from importlib import resources
 from pathlib import Path
 
 import pytest
+from hypothesis import HealthCheck, settings
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+# How long an example takes says more of the machine than of the code.
+settings.register_profile(
+    "any machine", deadline=None, suppress_health_check=[HealthCheck.too_slow]
+)
+settings.load_profile("any machine")
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.document import ReadDocument

@@ -44,6 +44,7 @@ from wide_margin.desktop.properties import PropertiesDialog, property_rows
 from wide_margin.desktop.quick_note import QuickNote, place_note
 from wide_margin.desktop.read_view import ReadView
 from wide_margin.desktop.reader import Reader
+from wide_margin.desktop.saved_requests import Requests
 from wide_margin.desktop.start_page import StartPage, keep_picture
 from wide_margin.desktop.views import VIEWS, View
 from wide_margin.desktop.words import ask_text, set_tip, show_title, tell
@@ -75,7 +76,7 @@ class MainWindow(QMainWindow):
         self.setAcceptDrops(True)
         self.resize(1280, 800)
         self.fetching = Fetching(self.reader.background, self.read_view.message, self)
-        self.quick_note = QuickNote(self)
+        self.quick_note, self.requests = QuickNote(self), Requests(self)
         self.menus = Menus(self)
         self._corner = self._view_words()
         self.menuBar().setCornerWidget(self._corner, Qt.Corner.TopRightCorner)

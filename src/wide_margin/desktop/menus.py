@@ -117,6 +117,7 @@ class Menus:
         self._add(menu, "&Ask or go to a place", ask, "Ctrl+L")
         self._add(menu, "&Let go of the answer", view.held.let_go, "Ctrl+Shift+L")
         menu.addSeparator()
+        self._add(menu, "Saved &requests…", self._window.requests.show, "F6")
         self._add(menu, "&Writing model…", self._window.show_model_settings)
 
     def _fill_document(self, menu: QMenu) -> None:

@@ -1,6 +1,6 @@
 """The ask line: one field for a question or a place, with reach and draw on in view."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from functools import partial
 
 from PySide6.QtCore import QEvent, Qt, Signal
@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
 
 from wide_margin.core.answers import WHOLE, Reach
 from wide_margin.core.layout import fold
+from wide_margin.core.services.saved_requests import SavedRequest, named_request
 from wide_margin.core.session import Place
 from wide_margin.desktop.look import sans_font
 from wide_margin.desktop.words import Words, menu_text, set_tip
@@ -84,6 +85,7 @@ class AskLine(QFrame):
 
     asked = Signal(str)
     went = Signal(object)  # Place
+    request_named = Signal(object)  # SavedRequest
     left = Signal()
     pages_wanted = Signal()
     selection_wanted = Signal()
@@ -98,6 +100,9 @@ class AskLine(QFrame):
         """The entry of the question that the next one may lean on."""
         self._place: Place | None = None
         self._titles: list[tuple[str, str]] = []
+        self._requests: Sequence[SavedRequest] = ()
+        self._request: SavedRequest | None = None
+        """The one whose name is typed."""
         self._resolve: Callable[[str], Place | None] = lambda text: None
         self.field = AskField()
         self.field.setPlaceholderText("Question, page, section or heading")
@@ -176,12 +181,18 @@ class AskLine(QFrame):
         self._titles = [(fold(title), title) for title in titles]
         self._look(self.field.text())
 
+    def know_requests(self, requests: Sequence[SavedRequest]) -> None:
+        """The requests that are run by typing their names."""
+        self._requests = requests
+        self._look(self.field.text())
+
     def _completion(self, text: str) -> str:
         """The first heading that has the text in it, at a word's start; "" where none has."""
         wanted = fold(text.strip())
         if len(wanted) < 2:
             return ""
-        for folded, title in self._titles:
+        named = ((fold(request.name), request.name) for request in self._requests)
+        for folded, title in (*named, *self._titles):
             if folded.startswith(wanted) or f" {wanted}" in folded:
                 return title if folded != wanted else ""
         return ""
@@ -223,19 +234,26 @@ class AskLine(QFrame):
         self.reach_choice.show_value(_reach_name(reach))
 
     def _look(self, text: str) -> None:
-        self._place = self._resolve(text) if text.strip() else None
+        self._request = named_request(self._requests, text)
+        is_place = bool(text.strip()) and self._request is None
+        self._place = self._resolve(text) if is_place else None
         self.field.completion = self._completion(text)
         self.offer.setText(f"Tab: {self.field.completion}" if self.field.completion else "")
         name = self._place.name if self._place else ""
         short = name if len(name) <= 60 else name[:58] + "…"
-        self.verdict.setText(menu_text(f"Go to {short}") if self._place else "Ask")
+        said = f"Go to {short}" if self._place else "Run it" if self._request else "Ask"
+        self.verdict.setText(menu_text(said))
         self.verdict.setEnabled(bool(text.strip()))
 
     def _submit(self, always_ask: bool) -> None:
         text = self.field.text().strip()
         if not text:
             return
-        if self._place is not None and not always_ask:
+        if self._request is not None and not always_ask:
+            request = self._request
+            self.field.clear()
+            self.request_named.emit(request)
+        elif self._place is not None and not always_ask:
             place = self._place
             self.field.clear()
             self.went.emit(place)

@@ -1,6 +1,6 @@
 """What the reader does with a selection and with entries."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -30,6 +30,7 @@ from wide_margin.core.margin import (
 )
 from wide_margin.core.pages import Picture
 from wide_margin.core.plain import counted
+from wide_margin.core.services.saved_requests import SavedRequest
 from wide_margin.desktop.read_view.cards import EntryActions
 from wide_margin.desktop.read_view.marking import LETTERS, Marking
 from wide_margin.desktop.read_view.page_images import image_from, png_of
@@ -51,8 +52,8 @@ class Commands(EntryActions):
         """Act in this view."""
         self._view, self._reader = view, view.reader
         self.marking = Marking(view)
-        self._to_compose = ""
-        """The question whose answer is composed once it is here."""
+        self._to_compose: list[str] = []
+        """The questions whose answers are composed once they are here."""
         view.reader.answered.connect(self._compose_if_wanted)
         view.reader.problem.connect(self._compose_nothing)
         view.reader.opened.connect(self._compose_nothing)
@@ -94,24 +95,44 @@ class Commands(EntryActions):
     def ask_composed(self, question: str, reach: Reach) -> None:
         """Ask of a reach, and have the answer composed from its excerpts once it is here."""
         page, y = self._view.here()
-        self._to_compose = question
+        self._to_compose.append(question)
         self._reader.ask(question, reach, near=Anchor(page, y))
 
     def compose_lines(self, question: str, kind: str, lines: list[Excerpt], reach: Reach) -> None:
         """Keep lines of the digest, and have a text composed from them."""
-        self._to_compose = question
+        self._to_compose.append(question)
         self._reader.keep_lines(question, kind, lines, reach)
 
     def _compose_if_wanted(self, entry: Entry) -> None:
-        """Compose the answer that ask_composed waits for; any other answer ends the waiting."""
-        wanted, self._to_compose = self._to_compose, ""
+        """Compose the answer that ask_composed waits for."""
         body = self._question(entry.id)
-        is_wanted = body is not None and bool(wanted) and body.question == wanted
-        if body is not None and is_wanted and body.kept and self._reader.composer.has_model:
+        if body is None or body.question not in self._to_compose:
+            return
+        self._to_compose.remove(body.question)
+        if body.kept and self._reader.composer.has_model:
             self.compose(entry.id, freely=True)
 
     def _compose_nothing(self, *_: object) -> None:
-        self._to_compose = ""
+        self._to_compose.clear()
+
+    def run(self, requests: Sequence[SavedRequest]) -> None:
+        """Ask saved requests, one after the other; each answer is an entry."""
+        view = self._view
+        if not self._reader.is_ready:
+            view.show_status("The document is still being read; run it in a moment.", for_ms=6000)
+            return
+        page, y = view.here()
+        asked = [(request, view.reaching.of_request(request.of)) for request in requests]
+        if missing := [request for request, reach in asked if reach is None]:
+            said = f"“{missing[0].name}” is asked of {missing[0].of}, and there is none now."
+            view.show_status(f"{said} Nothing was asked.", for_ms=8000)
+            return
+        for request, reach in asked:
+            assert reach is not None
+            if request.composed and self._reader.composer.has_model:
+                self.ask_composed(request.ask, reach)
+            else:
+                self._reader.ask(request.ask, reach, near=Anchor(page, y))
 
     def read_passage(self, locator: Locator) -> None:
         """Go to a sentence of the gist, and mark it."""

@@ -274,7 +274,7 @@ class MarginColumn(QFrame):
             card.show()
             shown.add(entry.id)
             self._standing.append(Standing(entry, card.geometry(), card.edge))
-            top = max(top, at + height + APART) if entry.id != self._fresh else top
+            top = max(top, at + height + APART)
         self._hide_others(shown)
         self._say_more(n_hidden)
 

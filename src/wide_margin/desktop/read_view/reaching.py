@@ -4,8 +4,9 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QSize
 
-from wide_margin.core.answers import Reach, figure_reach, pages_reach, section_reach
+from wide_margin.core.answers import WHOLE, Reach, figure_reach, pages_reach, section_reach
 from wide_margin.core.document import Figure
+from wide_margin.core.services.saved_requests import Whereof
 from wide_margin.desktop.words import ask_row, ask_text
 
 if TYPE_CHECKING:
@@ -47,6 +48,18 @@ class Reaching(QObject):
             self._view.show_status("Select words on a page first.", for_ms=6000)
             return
         self._set(Reach("selection", name="the selection", spans=tuple(spans)))
+
+    def of_request(self, whereof: Whereof) -> Reach | None:
+        """What a saved request is asked of, as things are now; None where there is none."""
+        view, summary = self._view, self._view.reader.summary
+        if whereof is Whereof.WHOLE:
+            return WHOLE
+        if whereof is Whereof.SECTION:
+            is_in_one = summary is not None and view.section >= 0
+            section = summary.outline.sections[view.section] if summary and is_in_one else None
+            return section_reach(section) if section else None
+        spans = view.pages.selected_spans()
+        return Reach("selection", name="the selection", spans=tuple(spans)) if spans else None
 
     def of_figure(self, figure: Figure) -> None:
         """Ask of a figure or table from now on: of its caption and the words in it."""

@@ -178,6 +178,7 @@ class ReadView(QWidget):
         place_line.find_stepped.connect(self.finding.step)
         place_line.find_ended.connect(pages.setFocus)
         ask_line.asked.connect(self.commands.ask)
+        ask_line.request_named.connect(lambda request: self.commands.run([request]))
         ask_line.pages_wanted.connect(self.reaching.ask_for_pages)
         ask_line.selection_wanted.connect(self.reaching.of_selection)
         ask_line.figure_wanted.connect(self.reaching.ask_for_figure)

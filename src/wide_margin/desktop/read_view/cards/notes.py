@@ -133,6 +133,12 @@ class CuttingCard(NoteCard):
 
     NAME, PROMPT = "Cutting", "Add a comment"
 
+    def show_entry(self, entry: Entry) -> bool:
+        """Show a changed comment; where its cells have been found the card is made anew."""
+        had_rows = isinstance(self.entry.body, CuttingBody) and bool(self.entry.body.rows)
+        has_rows = isinstance(entry.body, CuttingBody) and bool(entry.body.rows)
+        return super().show_entry(entry) and had_rows == has_rows
+
     def fill(self) -> None:
         """Build it."""
         super().fill()
