@@ -10,16 +10,16 @@ from hypothesis import HealthCheck, settings
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
+from tests.making import make_pdf, read_document
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.session.reading_service import ReadingService
+from wide_margin.core.session.requests import ReadRequest
+
 # How long an example takes says more of the machine than of the code.
 settings.register_profile(
     "any machine", deadline=None, suppress_health_check=[HealthCheck.too_slow]
 )
 settings.load_profile("any machine")
-
-from tests.making import make_pdf, read_document
-from wide_margin.core.document import ReadDocument
-from wide_margin.core.session.reading_service import ReadingService
-from wide_margin.core.session.requests import ReadRequest
 
 HANDBOOK = resources.files("wide_margin.data") / "handbook.pdf"
 
