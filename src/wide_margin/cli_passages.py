@@ -20,7 +20,7 @@ from wide_margin.cli import (
 from wide_margin.core.answers import WHOLE, Reach
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import ServiceError, WideMarginError
-from wide_margin.core.explain import Explanation, SectionExplanation
+from wide_margin.core.explain import Explanation, FigureExplanation, SectionExplanation
 from wide_margin.core.export.translations import TranslationFormat, export_pairs
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.margin import default_store_path
@@ -43,6 +43,10 @@ def explain(
         str | None,
         typer.Option("--section", metavar="NAME", help="Explain a section: number or heading."),
     ] = None,
+    figure: Annotated[
+        str | None,
+        typer.Option("--figure", metavar="NAME", help="Explain a figure or table: “Table 2”."),
+    ] = None,
     senses: Annotated[
         bool, typer.Option("--senses", help="With what the dictionary service says.")
     ] = False,
@@ -50,19 +54,18 @@ def explain(
     password_file: PasswordOption = None,
 ) -> None:
     """Explain a term, a sentence, a page or a section from the document itself."""
-    if not (text or page or section):
-        raise WideMarginError("Nothing to explain.", hint="Give --text, --page or --section.")
+    if not (text or page or section or figure):
+        raise WideMarginError(
+            "Nothing to explain.", hint="Give --text, --page, --section or --figure."
+        )
     with Session(file) as session:
         summary = read_document(session, password_file)
+        if figure is not None:
+            shown = session.query("explain_figure", figure).result()
+            put_text(_figure_shown(shown, as_json=as_json), None)
+            return
         if section is not None:
-            told = session.explain_section(section).result()
-            put_text(_section_shown(told, as_json=as_json), None)
-            if text is None and not as_json:
-                for paragraph in session.paragraphs(section).result():
-                    if paragraph.kind in ("body", "item", "entry", "note"):
-                        said = " ".join(paragraph.sentences)
-                        each = session.explain(said, paragraph.locator.page).result()
-                        say("\n" + _as_text(each))
+            _explain_section(session, section, as_json=as_json, each=text is None and not as_json)
             return
         at = _page_index(summary, page) if page else -1
         if text is not None:
@@ -85,6 +88,15 @@ def explain(
     put_text("\n\n".join(map(_as_text, explanations)) + "\n", None)
     for sense in found:
         say(f"{sense.title}\n  " + sense.text.replace("\n", "\n  "))
+
+
+def _explain_section(session: Session, section: str, *, as_json: bool, each: bool) -> None:
+    told = session.explain_section(section).result()
+    put_text(_section_shown(told, as_json=as_json), None)
+    for paragraph in session.paragraphs(section).result() if each else ():
+        if paragraph.kind in ("body", "item", "entry", "note"):
+            said = " ".join(paragraph.sentences)
+            say("\n" + _as_text(session.explain(said, paragraph.locator.page).result()))
 
 
 def _page_index(summary: ReadSummary, page: str) -> int:
@@ -153,6 +165,23 @@ def _as_text(explanation: Explanation) -> str:
     if len(lines) == 1:
         lines.append("  The document says nothing else of these words.")
     return "\n".join(lines)
+
+
+def _figure_shown(told: FigureExplanation, *, as_json: bool) -> str:
+    if as_json:
+        values = {
+            "caption": told.caption, "locator": _place(told.locator), "rows": told.n_rows,
+            "columns": [column._asdict() for column in told.columns],
+            "spoken_of": [_leaning(each) for each in told.spoken_of],
+        }  # fmt: skip
+        return json.dumps(values, ensure_ascii=False, indent=1) + "\n"
+    lines = [f"{told.caption} [{told.locator.shown}]"]
+    for column in told.columns:
+        unit = f" in {column.unit}" if column.unit else ""
+        reach = f": {column.least} to {column.greatest}" if column.least else ""
+        lines.append(f"  column {column.name}{unit}{reach}")
+    lines += [f"  spoken of: “{s.text}” [{s.locator.shown}]" for s in told.spoken_of]
+    return "\n".join(lines) + "\n"
 
 
 def _section_shown(told: SectionExplanation, *, as_json: bool) -> str:

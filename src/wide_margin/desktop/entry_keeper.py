@@ -12,6 +12,7 @@ from wide_margin.core.errors import WideMarginError
 from wide_margin.core.margin import (
     DocumentRecord,
     Entry,
+    ExplanationBody,
     KeptEntries,
     QuestionBody,
     State,
@@ -189,7 +190,10 @@ class EntryKeeper(QObject):
 def _settled(entry: Entry) -> Entry:
     """Nothing is being written yet when a document is opened: what says so has broken off."""
     body = entry.body
-    if isinstance(body, QuestionBody | TranslationBody) and body.state.is_under_way:
+    if (
+        isinstance(body, QuestionBody | TranslationBody | ExplanationBody)
+        and body.state.is_under_way
+    ):
         return replace(entry, body=replace(body, state=State.BROKEN_OFF))
     return entry
 

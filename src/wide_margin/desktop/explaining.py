@@ -6,7 +6,9 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QObject, Signal
 
 from wide_margin.core.answers import Reach
-from wide_margin.core.explain import Explanation
+from wide_margin.core.errors import WideMarginError
+from wide_margin.core.explain import Explanation, FigureExplanation
+from wide_margin.core.geometry import Box
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.margin import Anchor, Entry, EntryKind, ExplanationBody, new_entry
 from wide_margin.core.services.dictionary import Dictionary, Sense
@@ -42,6 +44,29 @@ class Explaining(QObject):
         self._reader.watch(
             session.paragraphs(reach), done=lambda paragraphs: self._each(anchor, paragraphs)
         )
+
+    def explain_region(self, anchor: Anchor, box: Box) -> None:
+        """Explain the figure or table in a region of a page, else the text there."""
+        session = self._reader.session
+        if session is None:
+            return
+
+        def keep(told: FigureExplanation) -> None:
+            place = told.locator
+            where = Anchor(place.page, place.y, place.spans, told.caption)
+            body = ExplanationBody.of_figure(told)
+            self._reader.keeper.add(
+                new_entry(EntryKind.EXPLANATION, where, body), self.explained.emit
+            )
+
+        def no_figure(error: WideMarginError) -> None:
+            if anchor.quote.strip():
+                self.explain(anchor)
+            else:
+                self._reader.problem.emit(error)
+
+        wanted = anchor.page, box
+        self._reader.watch(session.query("explain_figure", wanted), done=keep, failed=no_figure)
 
     def _each(self, anchor: Anchor, paragraphs: tuple[ParagraphText, ...]) -> None:
         """An explanation for each paragraph, beside it; for one, of just the selected words."""

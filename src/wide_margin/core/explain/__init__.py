@@ -3,27 +3,40 @@
 from wide_margin.core.explain.clauses import Part, take_apart
 from wide_margin.core.explain.definitions import Definition, Definitions, define, find_definitions
 from wide_margin.core.explain.explanation import Explainer, Explanation, Meaning, explain
+from wide_margin.core.explain.figures import (
+    Column,
+    FigureExplanation,
+    explain_figure,
+    figure_at,
+)
 from wide_margin.core.explain.measures import Measure, other_units
+from wide_margin.core.explain.own_words import OwnWords, check_own_words
 from wide_margin.core.explain.references import Reference, find_references
 from wide_margin.core.explain.sections import SectionExplanation, explain_section
 from wide_margin.core.explain.standing_for import StandsFor, stands_for
 from wide_margin.core.explain.uses import Leaning
 
 __all__ = [
+    "Column",
     "Definition",
     "Definitions",
     "Explainer",
     "Explanation",
+    "FigureExplanation",
     "Leaning",
     "Meaning",
     "Measure",
+    "OwnWords",
     "Part",
     "Reference",
     "SectionExplanation",
     "StandsFor",
+    "check_own_words",
     "define",
     "explain",
+    "explain_figure",
     "explain_section",
+    "figure_at",
     "find_definitions",
     "find_references",
     "other_units",

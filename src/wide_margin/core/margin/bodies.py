@@ -14,7 +14,9 @@ from wide_margin.core.answers import PERHAPS, Answer, Excerpt, Quote, Reach
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import EntryStoreError
 from wide_margin.core.explain import (
+    Column,
     Explanation,
+    FigureExplanation,
     Leaning,
     Meaning,
     Measure,
@@ -143,6 +145,18 @@ class ExplanationBody:
     measures: tuple[Measure, ...] = ()
     senses: tuple[Sense, ...] = ()
     """What a dictionary says of a selected word."""
+    columns: tuple[Column, ...] = ()
+    """Of a table."""
+    n_rows: int = 0
+    spoken_of: tuple[Leaning, ...] = ()
+    """Where a figure or table is spoken of."""
+    manner: str = ""
+    """How it was put in other words by a writing model; "" where it was not."""
+    plainly: tuple[Quote, ...] = ()
+    """The passage in other words."""
+    state: State = State.DONE
+    problem: str = ""
+    model: str = ""
 
     @classmethod
     def of(cls, explanation: Explanation) -> "ExplanationBody":
@@ -152,12 +166,17 @@ class ExplanationBody:
             explanation.stands_for, explanation.leans_on, explanation.later, explanation.measures,
         )  # fmt: skip
 
+    @classmethod
+    def of_figure(cls, told: FigureExplanation) -> "ExplanationBody":
+        """The body of the explanation of a figure or table."""
+        return cls(told.caption, columns=told.columns, n_rows=told.n_rows, spoken_of=told.spoken_of)
+
     @property
     def places(self) -> tuple[Locator, ...]:
         """Where it leads: meanings, references that were found, what it leans on, later places."""
         meant = [meaning.locator for meaning in self.meanings]
         referred = [r.locator for r in self.references if r.locator is not None]
-        around = [leaning.locator for leaning in (*self.leans_on, *self.later)]
+        around = [one.locator for one in (*self.leans_on, *self.later, *self.spoken_of)]
         return (*meant, *referred, *around)
 
     def with_places(self, place: ToPlace) -> "ExplanationBody":
@@ -170,6 +189,7 @@ class ExplanationBody:
             ),
             leans_on=tuple(m._replace(locator=place(m.locator)) for m in self.leans_on),
             later=tuple(m._replace(locator=place(m.locator)) for m in self.later),
+            spoken_of=tuple(m._replace(locator=place(m.locator)) for m in self.spoken_of),
         )
 
     @property
@@ -180,8 +200,10 @@ class ExplanationBody:
     @property
     def words(self) -> str:
         """Everything that can be searched."""
-        around = [leaning.text for leaning in (*self.leans_on, *self.later)]
-        return "\n".join([self.text, *(f"{m.term} {m.text}" for m in self.meanings), *around])
+        around = [one.text for one in (*self.leans_on, *self.later, *self.spoken_of)]
+        put = [quote.text for quote in self.plainly]
+        meant = [f"{m.term} {m.text}" for m in self.meanings]
+        return "\n".join([self.text, *meant, *around, *put])
 
 
 @dataclass(frozen=True, slots=True)

@@ -161,7 +161,7 @@ def reply_to(messages: list[tuple[str, str]]) -> str:
     asked = next((content for role, content in reversed(messages) if role == "user"), "")
     language = _LANGUAGE.search(instruction) or _LANGUAGE.search(asked)
     if language is None:
-        return _composed(asked)
+        return _in_other_words(asked) or _composed(asked)
     target = _CODES.get(language[1].casefold())
     lines = []
     for line in asked.splitlines():
@@ -177,6 +177,15 @@ _SAID_OTHERWISE = {
     "begins": "starts", "about": "roughly", "often": "frequently", "kept": "held", "shall": "must",
     "therefore": "so", "every": "each", "people": "persons", "exceed": "go beyond",
 }  # fmt: skip
+
+
+def _in_other_words(asked: str) -> str:
+    """A passage word for word in other ones; "" where none is given."""
+    try:
+        passage = str(json.loads(asked)["passage"])
+    except (ValueError, LookupError, TypeError):
+        return ""
+    return " ".join(_reworded(part.strip()) for part in re.split(r"(?<=[.!?])\s+", passage))
 
 
 def _composed(asked: str) -> str:

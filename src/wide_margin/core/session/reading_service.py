@@ -23,6 +23,7 @@ from wide_margin.core.digest import (
 from wide_margin.core.document import (
     ReadDocument,
     cells_in,
+    figure_numbered,
     find_figures,
     paragraph_locator,
     understand,
@@ -33,11 +34,17 @@ from wide_margin.core.explain import (
     Definitions,
     Explainer,
     Explanation,
+    FigureExplanation,
+    OwnWords,
     SectionExplanation,
+    check_own_words,
+    explain_figure,
     explain_section,
+    figure_at,
     find_definitions,
 )
 from wide_margin.core.export.annotations import as_annotations, read_annotations
+from wide_margin.core.geometry import Box
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import SpanOnPage, tidy
 from wide_margin.core.outline import Outline
@@ -244,6 +251,31 @@ class ReadingService:
             raise WideMarginError(f"“{name}” is no section.", hint="Name its number or heading.")
         row = document.outline.at_place(reach.first_page, reach.first_y)
         return explain_section(document, self._explaining(), row)
+
+    def explain_figure(self, send: Send, wanted: str | tuple[int, Box]) -> FigureExplanation:
+        """What is told of a figure or table, by its name ("Table 2") or by its page and box."""
+        document = self._read()
+        if isinstance(wanted, str):
+            word, _, number = wanted.strip().rpartition(" ")
+            figure = figure_numbered(document, word, number)
+        else:
+            figure = figure_at(document, *wanted)
+        if figure is None:
+            name = f" “{wanted}”" if isinstance(wanted, str) else ""
+            raise WideMarginError(
+                f"No figure or table{name} was found there.",
+                hint="Name it as its caption does, such as “Table 2”.",
+            )
+        return explain_figure(document, figure)
+
+    def own_words(self, send: Send, text: str, passage: str) -> OwnWords:
+        """A restatement held against its passage, and the slips of the pen in it."""
+        index = self._read().index
+
+        def known(word: str) -> bool:
+            return any(term in index.term_ids for term in index.analyser.terms_of(word))
+
+        return check_own_words(text, passage, index.analyser, known)
 
     def paths_of(self, send: Send, places: tuple[tuple[int, int], ...]) -> list[tuple[str, ...]]:
         """The section path at each (page index, character of the page)."""

@@ -12,6 +12,8 @@ from PySide6.QtWidgets import QFileDialog
 from wide_margin.core.answers import Excerpt, Reach
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import WideMarginError
+from wide_margin.core.explain import OwnWords
+from wide_margin.core.explain.reworded import Manner
 from wide_margin.core.export import Source, Statement, answer_as, year_of
 from wide_margin.core.export.entries import rows_of, table_as
 from wide_margin.core.export.saving import save_whole
@@ -178,21 +180,49 @@ class Commands(EntryActions):
     def compose(self, entry_id: str, *, freely: bool = False) -> None:
         """Have an answer composed; what is sent is said, and agreed to if it leaves the machine."""
         view, composer = self._view, self._reader.composer
-        budget = composer.budget(entry_id)
-        if not composer.may_send:
-            said = budget.shown
-            if not agrees(
-                view, "Send excerpts?",
-                f"{said[:1].upper()}{said[1:]}, will leave this machine.\n\n"
-                "Send them there, now and in future?",
-            ):  # fmt: skip
-                return
-            address = self._reader.settings.model_address
-            self._reader.change_settings(trusted_address=address)
-        view.show_status(f"Sent: {budget.shown}.", for_ms=6000)
+        if not self._may_send(composer.budget(entry_id).shown):
+            return
         view.pages.lay("evidence", [])  # the words that were marked are not the new answer's
         general = view.ask_line.draws_on_general
         composer.compose(entry_id, freely=freely, with_general=general)
+
+    def _may_send(self, said: str) -> bool:
+        """Say what is sent; it has to be agreed to once where it leaves the machine."""
+        if not self._reader.composer.may_send:
+            if not agrees(
+                self._view, "Send excerpts?",
+                f"{said[:1].upper()}{said[1:]}, will leave this machine.\n\n"
+                "Send them there, now and in future?",
+            ):  # fmt: skip
+                return False
+            address = self._reader.settings.model_address
+            self._reader.change_settings(trusted_address=address)
+        self._view.show_status(f"Sent: {said}.", for_ms=6000)
+        return True
+
+    @property
+    def has_model(self) -> bool:
+        """Whether a writing model is connected."""
+        return self._reader.composer.has_model
+
+    def put_otherwise(self, entry_id: str, manner: Manner) -> None:
+        """Have the writing model put a passage, or the reader's own text, into other words."""
+        n_words = self._reader.rewriter.n_words(entry_id, manner)
+        address = self._reader.settings.model_address
+        if self._may_send(f"one passage, about {n_words} words, to {address}"):
+            self._reader.rewriter.put(entry_id, manner)
+
+    def check_words(self, entry_id: str, text: str, show: Callable[[OwnWords], None]) -> None:
+        """Hold the reader's own words against the passage, and look for slips."""
+        entry, session = self._reader.keeper.latest(entry_id), self._reader.session
+        if entry is not None and session is not None:
+            self._reader.watch(session.query("own_words", text, entry.anchor.quote), done=show)
+
+    def explain_cutting(self, entry_id: str) -> None:
+        """Explain the figure or table that was cut out, else the text in the cutting."""
+        entry = self._reader.keeper.latest(entry_id)
+        if entry is not None and isinstance(entry.body, CuttingBody):
+            self._reader.explaining.explain_region(entry.anchor, entry.body.box)
 
     def quote_again(self, entry_id: str) -> None:
         """Show the document's own words again."""
@@ -202,6 +232,7 @@ class Commands(EntryActions):
         """Stop what a service writes."""
         self._reader.composer.cancel(entry_id)
         self._reader.translator.cancel(entry_id)
+        self._reader.rewriter.cancel(entry_id)
 
     def go_on(self, entry_id: str) -> None:
         """Try again, or go on where it broke off."""

@@ -5,6 +5,8 @@ from collections.abc import Callable
 from PySide6.QtGui import QImage
 
 from wide_margin.core.document import Locator
+from wide_margin.core.explain import OwnWords
+from wide_margin.core.explain.reworded import Manner
 
 
 class EntryActions:
@@ -72,6 +74,20 @@ class EntryActions:
 
     def save_text(self, entry_id: str, text: str) -> None:
         """Keep what was typed."""
+
+    @property
+    def has_model(self) -> bool:
+        """Whether a writing model is connected."""
+        return False
+
+    def put_otherwise(self, entry_id: str, manner: Manner) -> None:
+        """Have the writing model put a passage, or the reader's own text, into other words."""
+
+    def check_words(self, entry_id: str, text: str, show: Callable[[OwnWords], None]) -> None:
+        """Hold the reader's own words against the passage, and look for slips."""
+
+    def explain_cutting(self, entry_id: str) -> None:
+        """Explain what was cut out."""
 
     def change_mark(self, entry_id: str, **values: object) -> None:
         """Give a mark another ink or form."""

@@ -4,13 +4,17 @@ from collections.abc import Iterable
 from functools import partial
 
 from markupsafe import Markup
+from PySide6.QtWidgets import QMenu, QPushButton
 
-from wide_margin.core.explain import Leaning, Meaning, Measure, Part, Reference, StandsFor
+from wide_margin.core.explain import Column, Leaning, Meaning, Measure, Part, Reference, StandsFor
+from wide_margin.core.explain.reworded import Manner
 from wide_margin.core.margin import ExplanationBody
+from wide_margin.core.plain import counted
 from wide_margin.core.services.dictionary import Sense
 from wide_margin.desktop.look import sans_font, serif_font
+from wide_margin.desktop.read_view.cards.backed import Backed
 from wide_margin.desktop.read_view.cards.card import Card, Make, shortened
-from wide_margin.desktop.words import WrappedWords
+from wide_margin.desktop.words import WrappedWords, word_button
 
 _KINDS = {
     "main": "says", "also": "and", "contrast": "but", "condition": "if", "exception": "unless",
@@ -30,6 +34,8 @@ class ExplanationCard(Card):
         body = self.entry.body
         assert isinstance(body, ExplanationBody)
         self.head.setText("Explanation · from this document")
+        if self.commands.has_model and body.text.strip():
+            self.offer(self._otherwise())
         self._next = 0
         self._rows("", (partial(self._meaning, m, self._index()) for m in body.meanings))
         apart = [part for parts in body.parts for part in parts]
@@ -49,11 +55,46 @@ class ExplanationCard(Card):
         self._rows(
             "Taken up again", (partial(self._leaning, found, self._index()) for found in body.later)
         )
+        if body.columns:
+            named = f"{counted(body.n_rows, 'row')}, {counted(len(body.columns), 'column')}"
+            self._rows(named, (partial(self._column, c) for c in body.columns), sans=True)
+        self._rows(
+            "Spoken of",
+            (partial(self._leaning, found, self._index()) for found in body.spoken_of),
+        )
         self._rows("", (partial(self._measure, m) for m in body.measures), sans=True)
         self._rows("From a dictionary", (partial(self._sense, s) for s in body.senses))
-        if not self._labels:
+        self._show_plainly(body)
+        if not self._labels and not body.manner:
             said = "The document says nothing else of these words, and no rule takes them apart."
             self.column.addWidget(WrappedWords(said, sans_font(-0.5)))
+
+    def _otherwise(self) -> QPushButton:
+        button = word_button("Plainly put ▾", "Have the writing model put it into other words")
+        menu = QMenu(button)
+        for manner in Manner:
+            put = partial(self.commands.put_otherwise, self.entry.id, manner)
+            menu.addAction(str(manner), put)
+        button.setMenu(menu)
+        return button
+
+    def _show_plainly(self, body: ExplanationBody) -> None:
+        """The passage in other words: composed, so in sans, each sentence with its bar."""
+        if not body.manner:
+            return
+        under_way = " · being written" if body.state.is_under_way else ""
+        by = f" · {body.model}" if body.model else ""
+        said = f"Put {body.manner}{by}{under_way}"
+        self.column.addWidget(WrappedWords(said, sans_font(-1.5), role="secondary"))
+        for quote in body.plainly:
+            self.column.addWidget(Backed(quote, self.colours))
+        if body.problem:
+            self.column.addWidget(WrappedWords(body.problem, sans_font(-1), role="secondary"))
+
+    def _column(self, column: Column) -> Markup:
+        unit = f" in {column.unit}" if column.unit else ""
+        reach = f": {column.least} to {column.greatest}" if column.least else ""
+        return Markup("<b>{}</b>{}{}").format(column.name or "(no head)", unit, reach)
 
     def _index(self) -> int:
         self._next += 1

@@ -4,7 +4,7 @@ from functools import partial
 
 from markupsafe import Markup
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QColor, QFontInfo, QImage, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QFontInfo, QImage, QMouseEvent
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -14,7 +14,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from wide_margin.core.answers import Excerpt, Quote, Verdict
+from wide_margin.core.answers import Excerpt, Quote
 from wide_margin.core.export import ANSWER_FORMS
 from wide_margin.core.layout import page_shown
 from wide_margin.core.margin import Entry, Origin, QuestionBody, State
@@ -29,22 +29,17 @@ from wide_margin.desktop.read_view.cards.answer import (
     question_in,
     said_instead,
 )
+from wide_margin.desktop.read_view.cards.backed import Backing
 from wide_margin.desktop.read_view.cards.card import Card, shortened, statement
 from wide_margin.desktop.read_view.page_images import png_of
 from wide_margin.desktop.words import (
     WrappedWords,
     set_picture_tip,
-    set_tip,
     word_button,
 )
 
 N_NEAREST = 3
 """Passages shown where the document does not say."""
-TELLS = {
-    Verdict.BACKED: "Backed: the document's own words",
-    Verdict.PARTLY: "Partly backed: the excerpt holds only part of this",
-    Verdict.UNBACKED: "Unbacked: the excerpt does not hold this",
-}
 
 
 class HeldAnswer(Card):
@@ -270,32 +265,6 @@ def coverage(body: QuestionBody) -> str:
     elif body.without_text:
         line += f" · {len(body.without_text)} pages have no text"
     return line
-
-
-class Backing(QWidget):
-    """The bar at the left of a statement: full, half or hollow."""
-
-    def __init__(self, quote: Quote, colours: Colours) -> None:
-        super().__init__()
-        self._verdict, self._colours = quote.backing, colours
-        self.setFixedWidth(4)
-        is_sure = quote.backing is Verdict.BACKED and quote.notes
-        tells = "Backed" if is_sure else TELLS[quote.backing]
-        set_tip(self, "\n".join([tells, *(f"· {note}" for note in quote.notes)]))
-        self.setAccessibleName(tells)
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        """Draw the bar."""
-        painter = QPainter(self)
-        colour = QColor(self._colours.verdigris)
-        rect = self.rect()
-        if self._verdict is Verdict.BACKED:
-            painter.fillRect(rect, colour)
-            return
-        painter.setPen(colour)
-        painter.drawRect(rect.adjusted(0, 0, -1, -1))
-        if self._verdict is Verdict.PARTLY:
-            painter.fillRect(rect.adjusted(0, rect.height() // 2, 0, 0), colour)
 
 
 class PassagePicture(PictureFrame):

@@ -11,11 +11,14 @@ from wide_margin.core.margin import CuttingBody, Entry, Ink, MarkBody, MarkForm,
 from wide_margin.desktop.ink_edges import ink_colour, ink_name
 from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.read_view.cards.card import Card, shortened
+from wide_margin.desktop.read_view.cards.checking import Checking
 from wide_margin.desktop.words import WrappedWords, menu_text, set_tip, set_word, word_button
 
 PAUSE_MS, LONGEST_MS = 250, 1000
 """What is typed is kept after a pause, and at least once a second without one."""
 MOST_LINES = 12
+FEW_WORDS = 4
+"""A passage of fewer words is not restated."""
 _OF = {Scope.SECTION: " on the section “{}”", Scope.DOCUMENT: " on the whole document"}
 
 
@@ -47,7 +50,14 @@ class NoteCard(Card):
             timer.timeout.connect(self.save)
         self.field.textChanged.connect(self._typed)
         self.column.addWidget(self.field)
+        self._checking = Checking(self) if self._has_passage else None
         self._fit()
+
+    @property
+    def _has_passage(self) -> bool:
+        """Whether it stands beside words that can be put in the reader's own."""
+        is_passage = self.entry.anchor.scope is Scope.PASSAGE
+        return is_passage and len(self.entry.anchor.quote.split()) >= FEW_WORDS
 
     @property
     def _text(self) -> str:
@@ -82,6 +92,8 @@ class NoteCard(Card):
         if not self._at_latest.isActive():
             self._at_latest.start()
         self._fit()
+        if self._checking is not None:
+            self._checking.forget()
         self.resized.emit()
 
     def _fit(self) -> None:
@@ -150,6 +162,9 @@ class CuttingCard(NoteCard):
         self.column.insertWidget(1, picture)
         if self.entry.body.rows:
             self.offer(self._table_button())
+        explain = word_button("Explain", "What the document says of this figure, table or text")
+        explain.clicked.connect(lambda: self.commands.explain_cutting(self.entry.id))
+        self.offer(explain)
 
     def _table_button(self) -> QPushButton:
         button = word_button("Table ▾", "Take the rows and columns of this table away")
