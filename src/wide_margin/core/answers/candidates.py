@@ -1,7 +1,7 @@
 """Candidates: the sentences that may answer, with the signs that speak for each."""
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -14,10 +14,12 @@ from wide_margin.core.answers.signs import (
     defined_term,
     sign_of,
 )
+from wide_margin.core.answers.times import AskedTime, fits
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.passages import Sentence, names_in
 from wide_margin.core.search import (
+    Query,
     Weighed,
     is_common,
 )
@@ -38,6 +40,9 @@ OF_ENTRY = 1.3
 """What weighs as a sign that a sentence begins the description of the term asked for."""
 COUNTED = 1.5
 """What a number in front of the thing that is counted weighs as a sign."""
+OF_TIME = 5.0
+"""What it counts for a sentence to say something of the time asked about, in other figures."""
+HELD = 0.5
 INHERITED = 0.8
 """What a sentence that leans on the one before takes over of that one's words."""
 _STRANGE = re.compile(r"[^A-Za-zÀ-ÿ ,.’']")
@@ -149,6 +154,32 @@ def find_candidates(
                 tuple(held[k].tolist()), tuple(around[k].tolist()),
             )
         )  # fmt: skip
+    found.sort(key=lambda c: (-c.score, c.sentence))
+    return found
+
+
+def of_the_time(
+    document: ReadDocument, query: Query, candidates: list[Candidate], time: AskedTime
+) -> list[Candidate]:
+    """The candidates with those ahead that say something of the time that is asked about.
+
+    A sentence "from 1985 until 1990" holds "1987" as if it were written there.
+    """
+    columns = [k for k, term in enumerate(query.terms) if term.word in time.words]
+    if not columns:
+        return candidates
+    found = []
+    for candidate in candidates:
+        text = document.text.sentences[candidate.sentence].text
+        if fits(time, text):
+            n_new = sum(candidate.held[k] < HELD for k in columns)
+            held, around = (
+                tuple(1.0 if k in columns else value for k, value in enumerate(values))
+                for values in (candidate.held, candidate.around)
+            )
+            score = candidate.score + OF_TIME * (n_new > 0)
+            candidate = replace(candidate, score=score, held=held, around=around)
+        found.append(candidate)
     found.sort(key=lambda c: (-c.score, c.sentence))
     return found
 

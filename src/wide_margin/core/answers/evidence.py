@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Collection
 from functools import lru_cache
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -53,17 +54,23 @@ NOTHING = Judged(float("-inf"), 0.0)
 
 
 def judge(
-    question: Question, query: Query, weighed: Weighed, candidates: list[Candidate], language: str
+    question: Question,
+    query: Query,
+    weighed: Weighed,
+    candidates: list[Candidate],
+    language: str,
+    told: Collection[str] = (),
 ) -> Judged:
     """Weigh the evidence for an answer.
 
     It rises with the share of the question's weight that stands on the best page, with the number
     of words met exactly and with that page's lead over the others, and falls with each name,
-    figure or unheard-of word of the question that the document does not have.
+    figure or unheard-of word of the question that the document does not have. Words that are
+    ``told`` in other figures, as a year within a span is, count as known.
     """
     if not candidates or not query.terms:
         return NOTHING
-    evidence = evidence_of(question, query, weighed, candidates, language)
+    evidence = evidence_of(question, query, weighed, candidates, language, told)
     answered, sure = evidence_weights()
     odds = float(evidence[: len(EVIDENCE)] @ answered)
     return Judged(odds, float(1.0 / (1.0 + np.exp(-float(evidence @ sure)))))
@@ -78,7 +85,12 @@ def evidence_weights() -> tuple[FloatArray, FloatArray]:
 
 
 def evidence_of(
-    question: Question, query: Query, weighed: Weighed, candidates: list[Candidate], language: str
+    question: Question,
+    query: Query,
+    weighed: Weighed,
+    candidates: list[Candidate],
+    language: str,
+    told: Collection[str] = (),
 ) -> FloatArray:
     """(SURENESS,) the signs that a question is answered; there are words and candidates."""
     best = candidates[0]
@@ -88,11 +100,11 @@ def evidence_of(
     on_page = np.max(
         [np.maximum(c.held, c.around) for c in candidates if c.page == best.page], axis=0
     )
-    known = np.array([term.is_exact for term in query.terms])
+    known = np.array([term.is_exact or term.word in told for term in query.terms])
     names = _names_in(question.text)
     absent = sum(
-        not t.is_exact and (t.word in names or (language == "en" and is_unheard_of(t.word)))
-        for t in query.terms
+        not k and (t.word in names or (language == "en" and is_unheard_of(t.word)))
+        for t, k in zip(query.terms, known, strict=True)
     )
     pages = sorted(weighed.pages.values(), reverse=True)
     share = 1.0 / float(np.exp(np.array(pages[:RIVALS]) - pages[0]).sum())

@@ -1,26 +1,29 @@
 """Answers made of the document's own sentences."""
 
 import re
+from collections.abc import Sequence
 
 import numpy as np
 
-from wide_margin.core.answers.candidates import Candidate, find_candidates, signs_of
+from wide_margin.core.answers.candidates import Candidate, find_candidates, of_the_time, signs_of
 from wide_margin.core.answers.cells import answer_from_cells
 from wide_margin.core.answers.choosing import choose_quotes
-from wide_margin.core.answers.evidence import judge
+from wide_margin.core.answers.evidence import Judged, judge
 from wide_margin.core.answers.model import WHOLE, Answer, Excerpt, Quote, Reach
-from wide_margin.core.answers.question import topic_of
+from wide_margin.core.answers.question import Question, topic_of
 from wide_margin.core.answers.reading import Asked, read_asked
 from wide_margin.core.answers.refusing import why_not
 from wide_margin.core.answers.signs import (
     defined_term,
 )
+from wide_margin.core.answers.times import asked_time, conflicts, fits
 from wide_margin.core.answers.where import heading_excerpts, rank_sections, section_quote
 from wide_margin.core.answers.within import allowed_passages, pages_covered, rows_within
 from wide_margin.core.document import ReadDocument, locator_for
 from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.search import (
     Query,
+    Weighed,
     leaning_on,
     rank,
     read_terms,
@@ -30,6 +33,8 @@ from wide_margin.core.search import (
 from wide_margin.core.search.analysis import words
 
 N_EXCERPTS = 12
+OTHER_TIME = 0.4
+"""What an answer that speaks of another time than was asked about is worth."""
 _OF_WORKS = re.compile(
     r"\b(?:authors?|written by|wrote|literature|bibliograph\w+|reading list|publications?|cited|citations?"
     r"|technical reports?|list of references|references? (?:on|about|for|to)|further reading)\b", re.I
@@ -67,6 +72,9 @@ def answer_quoted(
     weighed = weigh(document.index, document.text, query, ranked, signs)
     about_works = bool(_OF_WORKS.search(question.text))
     candidates = find_candidates(document, weighed, about_works=about_works)
+    time = asked_time(question.text)
+    if time is not None:
+        candidates = of_the_time(document, query, candidates, time)
     if reach.kind in ("selection", "figure"):
         within = set(rows_within(document, reach.spans))
         candidates = [c for c in candidates if c.sentence in within]
@@ -74,7 +82,7 @@ def answer_quoted(
     excerpts = _excerpts(document, candidates)
     quotes: tuple[Quote, ...] = ()
     cells = answer_from_cells(document, question.text, query) if reach.kind == "document" else ()
-    judged = judge(question, query, weighed, candidates, document.index.language)
+    judged = _judged(document, question, query, weighed, candidates)
     if judged.is_enough(narrowed=reach.kind != "document") or (whatever and candidates):
         if question.kind == "where":
             sections = rank_sections(document, question, query, weighed, candidates)
@@ -88,9 +96,31 @@ def answer_quoted(
     return Answer(
         question=text.strip(), kind=question.kind, reach=reach, quotes=quotes,
         excerpts=excerpts, n_searched=n_searched, n_pages=n_pages, without_text=without,
-        missing=_missing(query, candidates) if quotes else (), sure=judged.sure,
+        missing=_missing(query, candidates) if quotes else (), sure=_sure(judged, question, quotes),
         reason="" if quotes else why_not(question.text, query, candidates),
     )  # fmt: skip
+
+
+def _judged(
+    document: ReadDocument,
+    question: Question,
+    query: Query,
+    weighed: Weighed,
+    candidates: list[Candidate],
+) -> Judged:
+    """What the evidence comes to, the time that is asked about minded."""
+    time = asked_time(question.text)
+    best = document.text.sentences[candidates[0].sentence].text if candidates else ""
+    known = time.words if time is not None and fits(time, best) else ()
+    return judge(question, query, weighed, candidates, document.index.language, known)
+
+
+def _sure(judged: Judged, question: Question, quotes: Sequence[Quote]) -> float:
+    """The chance that the quotes answer; less where they speak of another time than is asked."""
+    time = asked_time(question.text)
+    if time is not None and conflicts(time, " ".join(quote.text for quote in quotes)):
+        return OTHER_TIME * judged.sure
+    return judged.sure
 
 
 def _query_of(document: ReadDocument, asked: Asked) -> Query:

@@ -4,7 +4,7 @@ import re
 
 from wide_margin.core.lexicon import number_words
 
-_MONTH = (
+MONTH = (
     r"(?:jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?"
     r"|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)"
 )
@@ -18,7 +18,7 @@ NUMBER = re.compile(
 )
 QUANTITY = re.compile(r"(?<![\w.])\d[\d.,]*\s?(?:%|°|[a-zA-Zµ]{1,12}\b)")
 DATE = re.compile(
-    rf"\b(?:\d{{1,2}}\s+)?{_MONTH}\.?\s+\d{{1,4}}(?:,?\s+\d{{4}})?\b|\b(?:1[5-9]|20)\d\d\b"
+    rf"\b(?:\d{{1,2}}\s+)?{MONTH}\.?\s+\d{{1,4}}(?:,?\s+\d{{4}})?\b|\b(?:1[5-9]|20)\d\d\b"
     rf"|\b(?:within|after|before|by|every|until|since|during)\s+(?:the\s+)?(?:\d+|{NUMBER_WORD}|first|last|next)\s+\w+",
     re.I,
 )

@@ -2,9 +2,10 @@
 
 from dataclasses import dataclass
 
-from wide_margin.core.answers import WHOLE, Answer, Reach, answer_quoted
+from wide_margin.core.answers import WHOLE, Answer, Quote, Reach, answer_quoted
 from wide_margin.core.digest.asked import read_overview
 from wide_margin.core.digest.by_kind import LONG, SLOTS, Filled, fill
+from wide_margin.core.digest.compared import answer_compared
 from wide_margin.core.digest.defined import with_definition
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines, score
@@ -101,8 +102,20 @@ class Digester:
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)
             if found.quotes or asked.kind not in _SEARCHED_TOO:
                 return found
+        if reach == WHOLE and before is None:
+            compared = answer_compared(self._document, typed, self._search, self._chief)
+            if compared is not None:
+                return compared
+        return self._search(typed, reach, before)
+
+    def _search(self, typed: str, reach: Reach, before: str | None = None) -> Answer:
         answer = answer_quoted(self._document, typed, reach, before)
         return with_definition(self._document, answer)
+
+    def _chief(self, reach: Reach) -> tuple[Quote, ...]:
+        """What a section says in two sentences."""
+        lines = self.gist(reach, n_sentences=2)
+        return tuple(Quote(line.text, (line.locator,)) for line in lines)
 
 
 _SEARCHED_TOO = frozenset(

@@ -34,6 +34,9 @@ LEAST_HELD = 0.34
 MAX_CARDS = 120
 """Cards kept built; those out of view longest go first."""
 
+Wanted = tuple[float, str, Entry]
+"""Where an entry's passage is in the viewport, when it was made, and the entry."""
+
 
 @dataclass(frozen=True, slots=True)
 class Standing:
@@ -253,6 +256,8 @@ class MarginColumn(QFrame):
         fresh = next((item for item in wanted if item[2].id == self._fresh), None)
         reserved = self._place_for_fresh(fresh, width) if fresh else None
         top = self._arrange_worth(width, self._arrange_held(width, reserved))
+        if fresh is not None and reserved is not None:
+            wanted = self._around(fresh, reserved[0], wanted, top, width)
         shown: set[str] = set()
         self._standing = []
         n_hidden = 0
@@ -278,10 +283,10 @@ class MarginColumn(QFrame):
         self._hide_others(shown)
         self._say_more(n_hidden)
 
-    def _wanted(self) -> list[tuple[float, str, Entry]]:
+    def _wanted(self) -> list[Wanted]:
         """The entries beside what is in view, the highest first."""
         held = self.held.entry.id if self.held is not None else ""
-        wanted = []
+        wanted: list[Wanted] = []
         for page in self._pages_in_view():
             for created, entry_id in self._on_page.get(page, ()):
                 entry = self._entries[entry_id]
@@ -290,9 +295,29 @@ class MarginColumn(QFrame):
         wanted.sort(key=lambda item: item[:2])
         return wanted
 
-    def _place_for_fresh(
-        self, fresh: tuple[float, str, Entry], width: int
-    ) -> tuple[int, int] | None:
+    def _around(
+        self, fresh: Wanted, at_fresh: int, wanted: list[Wanted], top: int, width: int
+    ) -> list[Wanted]:
+        """The entries in the order to place them.
+
+        Those with room above what was just made come first, then that, then the others.
+        """
+        above: list[Wanted] = []
+        below: list[Wanted] = []
+        for item in wanted:
+            if item is fresh:
+                continue
+            if item[0] <= fresh[0] and not below:
+                height = self._card(item[2]).height_at(width)
+                at = min(max(int(item[0]), top), at_fresh - APART - height)
+                if at >= top:
+                    above.append(item)
+                    top = at + height + APART
+                    continue
+            below.append(item)
+        return [*above, fresh, *below]
+
+    def _place_for_fresh(self, fresh: Wanted, width: int) -> tuple[int, int] | None:
         """Top and bottom of what was just made: beside its passage, or as near as it is seen."""
         height = self._card(fresh[2]).height_at(width)
         held = self._least_held(width) + APART if self.held is not None else 0

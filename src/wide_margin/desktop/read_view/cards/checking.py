@@ -92,6 +92,7 @@ class Checking(QWidget):
             mend.clicked.connect(self.mend)
             column.addWidget(mend)
         self._column.addWidget(self._shown)
+        self._shown.show()  # the card is measured with it at once
         self._card.resized.emit()
 
     def mend(self) -> None:

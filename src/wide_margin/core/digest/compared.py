@@ -1,0 +1,135 @@
+"""Questions that compare: both sides are answered, each with its own place."""
+
+import re
+from collections.abc import Callable
+from dataclasses import replace
+
+from wide_margin.core.answers import WHOLE, Answer, Quote, Reach
+from wide_margin.core.answers.reading import named_reach
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.explain import define
+from wide_margin.core.search import is_common
+from wide_margin.core.search.analysis import words
+
+Ask = Callable[[str, Reach], Answer]
+OF_SECTION = 2
+"""Statements that are quoted of each of two sections."""
+ONE_SIDE = 0.8
+"""What an answer for one side alone is worth."""
+SURE_OF_BOTH = 0.5
+"""A statement on both sides is kept from here on, whatever is said of each."""
+LONGEST_SIDE = 9
+"""Words."""
+_ARTICLE = r"(?:an?|the|eine[mnr]?|ein|de[mnr]|die|das|les?|la|une?|el|los|las)\s+"
+_SIDES = tuple(
+    re.compile(pattern, re.I)
+    for pattern in (
+        r"\b(?:difference|distinction|differences|contrast)s?\s+between\s+(?P<one>.+?)\s+and\s+(?P<other>.+?)\s*\??$",
+        r"\bcompare\s+(?P<one>.+?)\s+(?:and|with|to|against)\s+(?P<other>.+?)\s*[.?]?$",
+        r"\bhow\s+(?:do|does|did|are|is)\s+(?P<one>.+?)\s+(?:differ|different)\s+from\s+(?P<other>.+?)\s*\??$",
+        r"\bhow\s+(?:do|does|did)\s+(?P<one>.+?)\s+and\s+(?P<other>.+?)\s+(?:differ|compare)\s*\??$",
+        r"\bhow\s+(?:do|does|did)\s+(?P<one>.+?)\s+compare\s+(?:to|with)\s+(?P<other>.+?)\s*\??$",
+        r"^(?P<one>[^,?]+?)\s+(?:vs\.?|versus|compared (?:to|with))\s+(?P<other>[^,?]+?)\s*\??$",
+        r"\bunterschied\w*\s+zwischen\s+(?P<one>.+?)\s+und\s+(?P<other>.+?)\s*\??$",
+        r"\bdiff[ée]rence\s+entre\s+(?P<one>.+?)\s+et\s+(?P<other>.+?)\s*\??$",
+        r"\bdiferencia\s+entre\s+(?P<one>.+?)\s+[ye]\s+(?P<other>.+?)\s*\??$",
+    )
+)  # fmt: skip
+_PLACE = re.compile(r"^(?:sections?|chapters?|parts?|appendix|annex|tables?|figures?)\b", re.I)
+
+
+def sides_of(question: str) -> tuple[str, str] | None:
+    """The two things that a question compares; None where it compares none."""
+    text = " ".join(question.split())
+    for pattern in _SIDES:
+        match = pattern.search(text)
+        if match is None:
+            continue
+        one, other = (
+            re.sub(rf"^{_ARTICLE}", "", match[name], flags=re.I).strip(" “”\"'.")
+            for name in ("one", "other")
+        )
+        if one and other and max(len(one.split()), len(other.split())) <= LONGEST_SIDE:
+            return one, other
+    return None
+
+
+def answer_compared(
+    document: ReadDocument, typed: str, ask: Ask, gist: Callable[[Reach], tuple[Quote, ...]]
+) -> Answer | None:
+    """An answer with both sides of a comparison, None where the question has none or nothing fits.
+
+    Sentences that speak of both go first; else what the document says of each.
+
+    Args:
+        document: That is asked.
+        typed: The question.
+        ask: Answers a question about a reach.
+        gist: The chief statements of a reach.
+    """
+    sides = sides_of(typed)
+    if sides is None:
+        return None
+    reaches = _places(document, *sides)
+    if reaches is not None:
+        parts = [gist(reach)[:OF_SECTION] for reach in reaches]
+        base = ask(typed, WHOLE)
+        quotes = tuple(quote for part in parts for quote in part)
+        return replace(base, kind="compare", quotes=quotes, missing=(), reason="", sure=1.0)
+    whole = ask(typed, WHOLE)
+    completed = _completed(*sides)
+    defined = all(define(document, side) is not None for side in completed)
+    if (
+        not defined
+        and whole.quotes
+        and all(_speaks_of(document, whole.quotes[0], side) for side in sides)
+    ):
+        return whole
+    each = [ask(f"What is {side}?", WHOLE) for side in completed]
+    found = [
+        answer if answer.quotes and _speaks_of(document, answer.quotes[0], side) else None
+        for side, answer in zip(sides, each, strict=True)
+    ]
+    kept = [answer for answer in found if answer is not None]
+    sure = min((answer.sure for answer in kept), default=0.0)
+    if len(kept) < 2:
+        sure *= ONE_SIDE
+    if not kept or (sure <= whole.sure and len(kept) < 2):
+        return None
+    quotes = tuple(dict.fromkeys(answer.quotes[0] for answer in kept))
+    told = {place.page for quote in quotes for place in quote.locators}
+    excerpts = [e for pair in zip(*(a.excerpts for a in each), strict=False) for e in pair]
+    first = [e for e in excerpts if e.locator.page in told]
+    return replace(
+        whole, kind="compare", quotes=quotes, sure=sure, reason="",
+        excerpts=tuple(dict.fromkeys([*first, *excerpts]))[: len(whole.excerpts) or 12],
+        missing=tuple(side for side, answer in zip(sides, found, strict=True) if answer is None),
+    )  # fmt: skip
+
+
+def _completed(one: str, other: str) -> tuple[str, str]:
+    """Both with their noun: "first" of "the first and the second edition" is an edition."""
+    if len(one.split()) == 1 and len(other.split()) == 2:
+        return f"{one} {other.split()[-1]}", other
+    return one, other
+
+
+def _places(document: ReadDocument, one: str, other: str) -> tuple[Reach, Reach] | None:
+    """The sections that two sides name, such as "section 2" and "5"."""
+    word = _PLACE.match(one)
+    if word is None:
+        return None
+    kind = re.sub(r"(?<=[^i])s$", "", word[0])  # "sections 2 and 5"
+    named = f"{kind} {one[len(word[0]) :].strip()}"
+    second = other if _PLACE.match(other) else f"{kind} {other}"
+    found = named_reach(document, named), named_reach(document, second)
+    return (found[0], found[1]) if found[0] is not None and found[1] is not None else None
+
+
+def _speaks_of(document: ReadDocument, quote: Quote, side: str) -> bool:
+    """Whether a statement, or the heading over it, has the words that tell a side."""
+    analyser = document.index.analyser
+    text = " ".join([quote.text, *(place.path[-1] for place in quote.locators if place.path)])
+    held = {stem for word in words(text) for stem in analyser.terms_of(word)}
+    telling = [w for w in words(side) if not is_common(w, analyser.language)] or words(side)
+    return all(set(analyser.terms_of(word)) <= held for word in telling)

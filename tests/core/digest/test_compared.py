@@ -1,0 +1,68 @@
+"""Questions that compare are answered for both sides."""
+
+import pytest
+
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester
+from wide_margin.core.digest.compared import sides_of
+
+
+@pytest.fixture(scope="module")
+def digester(handbook):
+    return Digester(handbook)
+
+
+@pytest.mark.parametrize(
+    ("question", "sides"),
+    [
+        ("What is the difference between a staff gauge and the float gauge?",
+         ("staff gauge", "float gauge")),
+        ("Compare Depends with Recommends.", ("Depends", "Recommends")),
+        ("How does a list differ from a tuple?", ("list", "tuple")),
+        ("How do lists and tuples differ?", ("lists", "tuples")),
+        ("interactive versus login shells", ("interactive", "login shells")),
+        ("Was ist der Unterschied zwischen einem Pegel und einer Latte?", ("Pegel", "Latte")),
+        ("Quelle est la différence entre une marée et une vague ?", ("marée", "vague")),
+        ("How do the first and the second edition differ on lost marks?", None),
+        ("What is a tide?", None),
+        ("Is there any difference?", None),
+        ("What is compared at the yearly inspection?", None),
+    ],
+)  # fmt: skip
+def test_the_sides_of_a_question(question, sides):
+    assert sides_of(question) == sides
+
+
+def test_two_terms_are_quoted_with_a_place_each(digester):
+    answer = digester.answer(
+        "What is the difference between station zero and Sound datum?", WHOLE, None
+    )
+    assert answer.kind == "compare"
+    assert len(answer.quotes) == 2
+    first, second = answer.quotes
+    assert "station zero" in first.text.lower()
+    assert "datum" in second.text.lower()
+    assert first.locators[0] != second.locators[0]
+
+
+def test_two_sections_are_told_by_their_own_sentences(digester):
+    answer = digester.answer("Compare sections 9.3 and 9.4", WHOLE, None)
+    paths = [quote.locators[0].path[-1] for quote in answer.quotes]
+    assert sorted(set(paths)) == ["9.3 Closing error", "9.4 Lost marks"]
+    assert paths == sorted(paths)
+
+
+def test_a_side_that_the_document_does_not_have_is_no_side_of_an_answer(digester):
+    answer = digester.answer(
+        "What is the difference between station zero and a zeppelin?", WHOLE, None
+    )
+    assert all("zeppelin" not in quote.text for quote in answer.quotes)
+    if answer.quotes and answer.kind == "compare":
+        assert answer.missing == ("zeppelin",)
+        assert answer.sure < 1.0
+
+
+def test_a_question_that_compares_on_a_point_is_asked_as_it_stands(digester):
+    question = "How do the first and the second edition differ on lost marks?"
+    answer = digester.answer(question, WHOLE, None)
+    assert any("second edition allowed" in quote.text for quote in answer.quotes)
