@@ -36,6 +36,7 @@ from wide_margin.desktop.fetching import Fetching
 from wide_margin.desktop.ink_edges import call_inks
 from wide_margin.desktop.ink_names import InkNames
 from wide_margin.desktop.look import DAY, NIGHT, wear
+from wide_margin.desktop.map_view import MapView
 from wide_margin.desktop.menus import Menus
 from wide_margin.desktop.model_dialog import ModelDialog
 from wide_margin.desktop.outline_view import OutlineView
@@ -68,6 +69,7 @@ class MainWindow(QMainWindow):
         self.read_view = cast("ReadView", self.views["Read"])
         self.digest_view = cast("DigestView", self.views["Digest"])
         self.commonplace_view = cast("CommonplaceView", self.views["Commonplace"])
+        self.map_view = cast("MapView", self.views["Map"])
         self.outline_view = cast("OutlineView", self.views["Outline"])
         self.shown_view = ""
         """The name of the view that is shown; "" for the start page."""
@@ -97,6 +99,9 @@ class MainWindow(QMainWindow):
         self.read_view.pages.entry_dropped.connect(partial(place_note, self))
         self.outline_view.read_asked.connect(self._read_section)
         self.digest_view.section_followed.connect(self._read_section)
+        self.map_view.section_followed.connect(self._read_section)
+        self.map_view.passage_followed.connect(self._read_passage)
+        self.map_view.reach_chosen.connect(self._ask_of_section)
         self.commonplace_view.followed.connect(self._read_entry)
         self.commonplace_view.elsewhere_followed.connect(self._read_elsewhere)
         self.digest_view.followed.connect(self._read_passage)
@@ -244,6 +249,12 @@ class MainWindow(QMainWindow):
     def _read_section(self, index: int) -> None:
         self.show_view("Read")
         self.read_view.go_to_section(index)
+
+    def _ask_of_section(self, section: int) -> None:
+        """Take a section as reach, and go to the ask line."""
+        self._read_section(section)
+        self.read_view.reaching.of_section(section)
+        self.read_view.ask_line.field.setFocus()
 
     def _read_passage(self, locator: Locator) -> None:
         self.show_view("Read")

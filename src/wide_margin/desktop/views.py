@@ -14,6 +14,7 @@ from wide_margin.core.answers import Reach
 from wide_margin.desktop.commonplace_view import CommonplaceView
 from wide_margin.desktop.digest_view import DigestView
 from wide_margin.desktop.look import Colours
+from wide_margin.desktop.map_view import MapView
 from wide_margin.desktop.outline_view import OutlineView
 from wide_margin.desktop.read_view import ReadView
 from wide_margin.desktop.reader import Reader
@@ -59,6 +60,16 @@ def _turn_to_outline(window: "MainWindow") -> None:
         window.outline_view.show_section(summary.outline.at_place(page, y + 20.0))
 
 
+def _turn_to_map(window: "MainWindow") -> None:
+    view, held = window.map_view, window.read_view.margin.held
+    view.show_held(held.entry if held is not None else None)
+    summary = window.reader.summary
+    if summary is not None and window.shown_view == "Read":
+        page, y = window.read_view.here()
+        view.canvas.section = summary.outline.at_place(page, y + 20.0)
+    view.canvas.setFocus()
+
+
 def _turn_to_commonplace(window: "MainWindow") -> None:
     window.commonplace_view.list.setFocus()
 
@@ -67,6 +78,7 @@ VIEWS = (
     ViewKind("Read", "&Read", ReadView, _turn_to_read),
     ViewKind("Digest", "&Digest", DigestView, _turn_to_digest),
     ViewKind("Outline", "Out&line", OutlineView, _turn_to_outline),
+    ViewKind("Map", "&Map", MapView, _turn_to_map),
     ViewKind("Commonplace", "&Commonplace", CommonplaceView, _turn_to_commonplace),
 )
 """In the order of their words and keys: Ctrl+1, Ctrl+2, …"""

@@ -20,6 +20,14 @@ from wide_margin.core.digest import (
     field_of,
     fields_of,
 )
+from wide_margin.core.digest.structure import (
+    Occurrence,
+    Related,
+    Sections,
+    occurrences,
+    uneven_first,
+)
+from wide_margin.core.digest.terms import key_terms
 from wide_margin.core.document import (
     ReadDocument,
     cells_in,
@@ -74,6 +82,7 @@ class ReadingService:
         self._starts: dict[int, list[tuple[int, int, int]]] | None = None
         self._scored: Digester | None = None
         self._findable: Findable | None = None
+        self._sections: Sections | None = None
         self._to_save: tuple[str, ReadRequest] | None = None
 
     def read(self, send: Send, request: ReadRequest) -> ReadSummary:
@@ -226,12 +235,19 @@ class ReadingService:
     ) -> list[FoundHit]:
         """Every place where some words stand."""
         document = self._read()
-        if self._findable is None:
-            self._findable = make_findable(document.paragraphs)
         hits = find_all(
-            self._findable, document.paragraphs, wanted, whole_words=whole_words, exactly=exactly
+            self._searchable(),
+            document.paragraphs,
+            wanted,
+            whole_words=whole_words,
+            exactly=exactly,
         )[:MAX_HITS]
         return [self._found(document, hit) for hit in hits]
+
+    def _searchable(self) -> Findable:
+        if self._findable is None:
+            self._findable = make_findable(self._read().paragraphs)
+        return self._findable
 
     def n_characters(self, send: Send) -> int:
         """How many characters the document's paragraphs have."""
@@ -267,6 +283,24 @@ class ReadingService:
                 hint="Name it as its caption does, such as “Table 2”.",
             )
         return explain_figure(document, figure)
+
+    def section_told(self, send: Send, row: int) -> tuple[SectionExplanation, tuple[Related, ...]]:
+        """What is told of a section by its row, and the sections that belong with it."""
+        document = self._read()
+        if self._sections is None or self._sections.document is not document:
+            self._sections = Sections(document)
+        told = explain_section(document, self._explaining(), row)
+        return told, self._sections.related(row)
+
+    def occurrences(self, send: Send, term: str) -> tuple[Occurrence, ...]:
+        """Every place where a term stands, in pages from the start."""
+        return occurrences(self._read(), self._searchable(), term)
+
+    def terms(self, send: Send, n: int) -> tuple[str, ...]:
+        """The terms that tell most of the document, those first that tell its shape."""
+        document = self._read()
+        found = key_terms(document, self._digester().scored, self._defined(), n)
+        return uneven_first(document, [term.term for term in found])
 
     def own_words(self, send: Send, text: str, passage: str) -> OwnWords:
         """A restatement held against its passage, and the slips of the pen in it."""

@@ -61,6 +61,10 @@ class Reaching(QObject):
         spans = view.pages.selected_spans()
         return Reach("selection", name="the selection", spans=tuple(spans)) if spans else None
 
+    def of_section(self, section: int) -> None:
+        """Ask of a section from now on."""
+        self._set(section_reach(self._view.reader.outline.outline.sections[section]))
+
     def of_figure(self, figure: Figure) -> None:
         """Ask of a figure or table from now on: of its caption and the words in it."""
         self._set(figure_reach(figure))
