@@ -26,6 +26,8 @@ if ! find /usr/share/fonts /usr/local/share/fonts "$HOME/.fonts" "$HOME/.local/s
     -iname 'NotoSerif*' 2>/dev/null | grep -q .; then
     missing="$missing fonts-noto-core"
 fi
+# The text of pages that are only pictures is recognised by this program where it is there.
+command -v tesseract >/dev/null 2>&1 || missing="$missing tesseract-ocr"
 [ -n "$missing" ] || exit 0
 
 line="apt-get update && apt-get install -y$missing"

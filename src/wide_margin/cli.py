@@ -48,6 +48,7 @@ MAX_SENT = 8
 """Excerpts that go to a writing model."""
 COMMANDS = {
     "open", "outline", "digest", "ask", "explain", "translate", "entries", "annotate", "stand-in",
+    "recognise",
 }  # fmt: skip
 
 FileArgument = Annotated[Path, typer.Argument(metavar="FILE", help="The PDF.", show_default=False)]
@@ -410,6 +411,9 @@ def answer_as_json(answer: Answer) -> dict[str, Any]:
         "pages_searched": answer.n_searched,
         "pages_total": answer.n_pages,
         "pages_without_text": [page + 1 for page in answer.without_text],
+        "recognised": [
+            {"page": page + 1, "sure": round(sure, 3)} for page, sure in answer.recognised
+        ],
     }
 
 
@@ -443,6 +447,8 @@ def coverage_line(answer: Answer) -> str:
         line += f"; {page_shown(None, answer.without_text[0])} has no text"
     elif answer.without_text:
         line += f"; {len(answer.without_text)} have no text"
+    for page, sure in answer.recognised:
+        line += f"; {page_shown(None, page)} was recognised in its picture, {sure:.0%} sure"
     return line
 
 
@@ -522,7 +528,8 @@ def _open_window(
 def main() -> None:
     """Entry point; "wide-margin FILE" is "wide-margin open FILE"."""
     import wide_margin.cli_entries
-    import wide_margin.cli_passages  # noqa: F401 (their commands join the app)
+    import wide_margin.cli_passages
+    import wide_margin.cli_recognise  # noqa: F401 (their commands join the app)
 
     arguments = sys.argv[1:]
     first = next((k for k, word in enumerate(arguments) if not word.startswith("-")), None)

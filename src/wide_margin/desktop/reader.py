@@ -33,6 +33,7 @@ from wide_margin.desktop.background import Background, Job
 from wide_margin.desktop.entry_keeper import EntryHub, EntryKeeper
 from wide_margin.desktop.explaining import Explaining
 from wide_margin.desktop.outline_keeper import OutlineKeeper
+from wide_margin.desktop.recognising import Recognising
 from wide_margin.desktop.rewording import Rewriter
 from wide_margin.desktop.service_writing import Composer
 from wide_margin.desktop.translating import Translator
@@ -102,6 +103,7 @@ class Reader(QObject):
         self.keeper = EntryKeeper(self, self.hub)
         self.composer, self.translator = Composer(self), Translator(self)
         self.rewriter = Rewriter(self)
+        self.recognising = Recognising(self)
         self.explaining = Explaining(self)
         self._n_pages_told, self._told_at = 0, 0.0
         self._progress_arrived.connect(self._tell_progress)
@@ -164,6 +166,7 @@ class Reader(QObject):
         self.composer.stop()
         self.translator.stop()
         self.rewriter.stop()
+        self.recognising.stop()
         if self.session is not None:
             self.session.close()
         self.session = self.facts = self.summary = self.record = None

@@ -1,6 +1,6 @@
 """The digest of a document: everything a reader wants to know before reading on."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from wide_margin.core.answers import WHOLE, Answer, Quote, Reach, answer_quoted
 from wide_margin.core.digest.asked import read_overview
@@ -97,6 +97,14 @@ class Digester:
 
     def answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
         """An answer to any question: about the whole or a part by the digest, else by search."""
+        answer = self._answer(typed, reach, before)
+        if not self._document.recognised:
+            return answer
+        pages = {place.page for quote in answer.quotes for place in quote.locators}
+        told = tuple((page, sure) for page, sure in self._document.recognised if page in pages)
+        return replace(answer, recognised=told)
+
+    def _answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
         asked = read_overview(self._document, typed, reach)
         if asked is not None:
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)

@@ -46,6 +46,10 @@ class ReadDocument:
     """Page indexes that could not be read."""
     listings: frozenset[int]
     """Page indexes of contents pages and indexes."""
+    recognised: tuple[tuple[int, float], ...] = ()
+    """Pages whose text was recognised in a picture, with how sure the engine was, 0 to 1."""
+    garbled: tuple[int, ...] = ()
+    """Pages whose text is damaged."""
 
     @property
     def n_searched(self) -> int:

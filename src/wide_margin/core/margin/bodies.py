@@ -73,6 +73,8 @@ class QuestionBody:
     """The chance that the quoted statements answer."""
     reason: str = ""
     """Why it was declined."""
+    recognised: tuple[tuple[int, float], ...] = ()
+    """Pages it leads to whose text was recognised in a picture, with how sure the engine was."""
 
     @classmethod
     def of(cls, answer: Answer, before: Before | None = None) -> "QuestionBody":
@@ -81,7 +83,7 @@ class QuestionBody:
             answer.question, answer.kind, answer.reach, answer.quotes,
             answer.excerpts[:MAX_KEPT_EXCERPTS], answer.n_searched, answer.n_pages,
             answer.without_text, answer.missing, before=before, sure=answer.sure,
-            reason=answer.reason,
+            reason=answer.reason, recognised=answer.recognised,
         )  # fmt: skip
 
     @property

@@ -5,6 +5,7 @@ from typing import Protocol
 
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.model import PageText
+from wide_margin.core.pages.recognising import is_garbled
 from wide_margin.core.pages.text import read_text
 
 
@@ -29,7 +30,7 @@ class TextSource:
         Args:
             pdf: The file.
             over: Layers, the first that has a page goes before the others. They are asked only
-                for pages on which the file has no text.
+                for pages on which the file has no text, or only damaged text.
         """
         self._pdf = pdf
         self._over = tuple(over)
@@ -37,7 +38,7 @@ class TextSource:
     def page(self, index: int, *, only_edges: bool = False) -> PageText:
         """Text of one page, each character with its box; arguments and errors as read_text."""
         text = read_text(self._pdf, index, only_edges=only_edges)
-        if text.chars.strip():
+        if text.chars.strip() and not is_garbled(text.chars):
             return text
         for layer in self._over:
             found = layer.page(index)

@@ -19,6 +19,7 @@ from wide_margin.core.layout import Line, count_words, lines_of
 from wide_margin.core.outline import is_listing
 from wide_margin.core.pages import Frame
 from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.recognising import RecognisedPages, is_garbled
 from wide_margin.core.pages.source import TextSource
 
 log = logging.getLogger(__name__)
@@ -40,8 +41,12 @@ class BlockRead:
     """Pages that only list places: contents, indexes."""
     words: Counter[str] = field(default_factory=Counter)
     """How often each word stands within a line."""
+    recognised: dict[int, float] = field(default_factory=dict)
+    """Pages whose text was recognised in a picture, and how sure the engine was."""
+    garbled: list[int] = field(default_factory=list)
+    """Pages whose text is damaged and has not been replaced."""
 
-    def add(self, page: int, lines: list[Line], frame: Frame | None, failed: bool) -> None:
+    def add(self, page: int, lines: list[Line], frame: Frame | None, *, failed: bool) -> None:
         """Add the next page."""
         self.lines.append(lines)
         self.frames.append(frame)
@@ -63,6 +68,7 @@ def read_blocks(
     order: Iterable[int],
     skip: frozenset[int],
     at_page: Progress,
+    over: RecognisedPages | None = None,
 ) -> dict[int, BlockRead]:
     """Read the blocks that are not there yet.
 
@@ -72,6 +78,7 @@ def read_blocks(
         order: Block numbers in the order to take them.
         skip: Page indexes that ended a worker before.
         at_page: Told (page index, pages of the document) before each page is touched.
+        over: Pages that were recognised.
 
     Returns:
         Those that could not be written.
@@ -84,7 +91,7 @@ def read_blocks(
         done = BlockRead()
         for page in range(block * BLOCK, min((block + 1) * BLOCK, pdf.n_pages)):
             at_page(page, pdf.n_pages)
-            done.add(*_read_page(pdf, page, skip))
+            _read_page(pdf, page, skip, over, done)
         if target is None or not _written(done, target):
             unwritten[block] = done
     return unwritten
@@ -104,15 +111,28 @@ def _written(done: BlockRead, target: Path) -> bool:
 
 
 def _read_page(
-    pdf: PdfFile, page: int, skip: frozenset[int]
-) -> tuple[int, list[Line], Frame | None, bool]:
+    pdf: PdfFile,
+    page: int,
+    skip: frozenset[int],
+    over: RecognisedPages | None,
+    done: BlockRead,
+) -> None:
+    """Read the next page of a block into it."""
     if page in skip:
-        return page, [], None, True
+        done.add(page, [], None, failed=True)
+        return
     try:
-        text = TextSource(pdf).page(page, only_edges=True)
+        text = TextSource(pdf, [over] if over is not None else []).page(page, only_edges=True)
     except PageFailedError:
-        return page, [], None, True
-    return page, lines_of(text) if len(text.chars) <= MAX_CHARACTERS else [], text.frame, False
+        done.add(page, [], None, failed=True)
+        return
+    lines = lines_of(text) if len(text.chars) <= MAX_CHARACTERS else []
+    done.add(page, lines, text.frame, failed=False)
+    kept = over.recognised(page) if over is not None and page in over.known() else None
+    if kept is not None and text.chars == kept.text.chars:
+        done.recognised[page] = kept.sure
+    elif is_garbled(text.chars):
+        done.garbled.append(page)
 
 
 def gather_blocks(
@@ -121,18 +141,21 @@ def gather_blocks(
     unwritten: dict[int, BlockRead],
     skip: frozenset[int],
     at_page: Progress,
+    over: RecognisedPages | None = None,
 ) -> BlockRead:
     """All blocks of a document as one; a damaged one is dropped and read again."""
     whole = BlockRead()
     for block in range(n_blocks(pdf.n_pages)):
         part = unwritten.get(block) or _loaded(folder, block)
         if part is None:
-            part = read_blocks(pdf, None, [block], skip, at_page)[block]
+            part = read_blocks(pdf, None, [block], skip, at_page, over)[block]
         whole.lines.extend(part.lines)
         whole.frames.extend(part.frames)
         whole.failed.extend(part.failed)
         whole.listings.extend(part.listings)
         whole.words.update(part.words)
+        whole.recognised.update(part.recognised)
+        whole.garbled.extend(part.garbled)
     return whole
 
 

@@ -174,12 +174,15 @@ class Worker:
             item.report(kind, value)
 
 
+_DOES = {"page": "draws pages", "recognise": "recognises text"}
+
+
 def _not_sent() -> WideMarginError:
     return WideMarginError("Something went wrong in Wide Margin.", hint="Try it again.")
 
 
 def _lost(role: str) -> WorkerLostError:
     return WorkerLostError(
-        f"The process that {'draws pages' if role == 'page' else 'reads the document'} ended.",
+        f"The process that {_DOES.get(role, 'reads the document')} ended.",
         hint="It is started again; try once more.",
     )

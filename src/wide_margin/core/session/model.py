@@ -24,6 +24,19 @@ class ReadSummary:
     from_cache: bool
     left_out: tuple[str, ...] = ()
     """What the file says of itself that could not be had: labels, bookmarks, about."""
+    recognised: tuple[tuple[int, float], ...] = ()
+    """Pages whose text was recognised in a picture, with how sure the engine was, 0 to 1."""
+    garbled: tuple[int, ...] = ()
+    """Pages whose text is damaged."""
+
+    @property
+    def to_recognise(self) -> tuple[int, ...]:
+        """Pages whose text is yet to be recognised in their pictures."""
+        return tuple(sorted({*self.without_text, *self.garbled}))
+
+    def how_sure(self, page: int) -> float | None:
+        """How sure the engine was of a recognised page; None for text of the file."""
+        return dict(self.recognised).get(page)
 
 
 @dataclass(frozen=True, slots=True)

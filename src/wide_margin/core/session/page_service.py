@@ -7,6 +7,7 @@ from wide_margin.core.geometry import Box, FloatArray
 from wide_margin.core.layout import TextLayer, lines_of
 from wide_margin.core.pages import FileFacts, Link, Picture
 from wide_margin.core.pages.document import PdfFile, sha256_of
+from wide_margin.core.pages.recognising import RecognisedPages, recognised_folder
 from wide_margin.core.pages.render import draw
 from wide_margin.core.pages.source import TextSource
 from wide_margin.core.session.worker import Send
@@ -21,6 +22,7 @@ class PageService:
     def __init__(self) -> None:
         """Nothing is open yet."""
         self._pdf: PdfFile | None = None
+        self._recognised: RecognisedPages | None = None
 
     def open(
         self, send: Send, path: Path, password: str | None, without: frozenset[str] = frozenset()
@@ -47,7 +49,11 @@ class PageService:
 
     def text(self, send: Send, index: int) -> TextLayer:
         """Characters, boxes and lines of a page."""
-        page = TextSource(self._open_file()).page(index)
+        pdf = self._open_file()
+        if self._recognised is None:
+            folder = recognised_folder(sha256_of(pdf.path))
+            self._recognised = RecognisedPages(folder)
+        page = TextSource(pdf, [self._recognised]).page(index)
         return TextLayer(page, tuple(lines_of(page)))
 
     def links(self, send: Send, index: int) -> tuple[Link, ...]:
@@ -61,7 +67,7 @@ class PageService:
         """Give the file back."""
         if self._pdf is not None:
             self._pdf.close()
-            self._pdf = None
+            self._pdf = self._recognised = None
 
     def _open_file(self) -> PdfFile:
         if self._pdf is None:

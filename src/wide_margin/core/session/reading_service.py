@@ -1,6 +1,7 @@
 """What a reading worker does: read the whole document, then answer about it."""
 
 import gc
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import (
@@ -58,6 +59,7 @@ from wide_margin.core.layout import SpanOnPage, tidy
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import Bookmark
 from wide_margin.core.pages.document import PdfFile, sha256_of
+from wide_margin.core.pages.recognising import RecognisedPages, recognised_folder
 from wide_margin.core.search import Findable, Hit, find_all, make_findable
 from wide_margin.core.session import cache
 from wide_margin.core.session.blocks import BlockRead, gather_blocks, n_blocks, read_blocks
@@ -94,6 +96,7 @@ class ReadingService:
         # Reading makes some hundred thousand small values and drops few: collecting in between
         # costs a fifth of the time. What was read is then left out of later collections.
         gc.disable()
+        self._forget()
         try:
             return self._read_file(send, request)
         finally:
@@ -102,6 +105,8 @@ class ReadingService:
 
     def _read_file(self, send: Send, request: ReadRequest) -> ReadSummary:
         sha256 = sha256_of(request.path)
+        over = RecognisedPages(recognised_folder(sha256))
+        request = replace(request, recognised=over.known())
         if request.is_whole and (known := cache.load(sha256, request.variant)):
             self._document = known
             return self._summary(from_cache=True)
@@ -114,8 +119,8 @@ class ReadingService:
             facts = pdf.facts(without=request.without, at_part=lambda name: send("part", name))
             folder = cache.block_folder(request.owner, sha256)
             blocks = range(n_blocks(pdf.n_pages))
-            unwritten = read_blocks(pdf, folder, blocks, request.skip, at_page)
-            done = gather_blocks(pdf, folder, unwritten, request.skip, at_page)
+            unwritten = read_blocks(pdf, folder, blocks, request.skip, at_page, over)
+            done = gather_blocks(pdf, folder, unwritten, request.skip, at_page, over)
             bookmarks = self._bookmarks(send, pdf, done, request)
         finally:
             pdf.close()
@@ -124,8 +129,17 @@ class ReadingService:
             lambda k, n: send("step", (k, n)), words=done.words, listings=done.listings,
             use_contents="contents" not in request.hide,
         )  # fmt: skip
+        self._document = replace(
+            self._document, recognised=tuple(sorted(done.recognised.items())),
+            garbled=tuple(done.garbled),
+        )  # fmt: skip
         self._to_save = sha256, request
         return self._summary(from_cache=False)
+
+    def _forget(self) -> None:
+        """What was made of the document before is no longer true of it."""
+        self._definitions = self._scored = self._explainer = None
+        self._starts = self._findable = self._sections = None
 
     def _bookmarks(
         self, send: Send, pdf: PdfFile, done: BlockRead, request: ReadRequest
@@ -150,6 +164,8 @@ class ReadingService:
     def help_read(self, send: Send, request: ReadRequest) -> None:
         """Read blocks from the back, for the worker that reads from the front."""
         sha256 = sha256_of(request.path)
+        over = RecognisedPages(recognised_folder(sha256))
+        request = replace(request, recognised=over.known())
         if request.is_whole and cache.load(sha256, request.variant) is not None:
             return
         folder = cache.block_folder(request.owner, sha256)
@@ -159,7 +175,9 @@ class ReadingService:
         pdf = PdfFile(request.path, request.password)
         try:
             blocks = reversed(range(n_blocks(pdf.n_pages)))
-            read_blocks(pdf, folder, blocks, request.skip, lambda page, n: send("page", (page, n)))
+            read_blocks(
+                pdf, folder, blocks, request.skip, lambda page, n: send("page", (page, n)), over
+            )
         finally:
             pdf.close()
 
@@ -228,7 +246,7 @@ class ReadingService:
     def use_outline(self, send: Send, outline: Outline) -> None:
         """Go by an outline that the reader has changed: paths, reach and ranking follow it."""
         self._document = with_outline(self._read(), outline)
-        self._definitions = self._scored = self._explainer = self._starts = None
+        self._forget()
 
     def find(
         self, send: Send, wanted: str, whole_words: bool = False, exactly: bool = False
@@ -386,6 +404,8 @@ class ReadingService:
             failed=document.failed,
             from_cache=from_cache,
             left_out=document.facts.left_out,
+            recognised=document.recognised,
+            garbled=document.garbled,
         )
 
     def _found(self, document: ReadDocument, hit: Hit) -> FoundHit:

@@ -21,11 +21,14 @@ class ReadRequest:
     """Parts of what the file says that ended a worker: see pages.document.PARTS."""
     hide: frozenset[str] = frozenset()
     """Witnesses of the outline to go without: "bookmark", "contents"."""
+    recognised: frozenset[int] = frozenset()
+    """Pages whose text was recognised in their pictures."""
 
     @property
     def variant(self) -> str:
         """What this reading differs in from a usual one, for the cache."""
-        return ",".join(sorted(self.hide))
+        parts = [*sorted(self.hide), *(f"r{page}" for page in sorted(self.recognised))]
+        return ",".join(parts)
 
     @property
     def is_whole(self) -> bool:

@@ -19,6 +19,7 @@ from wide_margin.core.geometry import Box, FloatArray
 from wide_margin.core.layout import TextLayer
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import PARTS, FileFacts, Link, Picture
+from wide_margin.core.pages.recognising import recognised_folder
 from wide_margin.core.session.link import Worker, memory_for
 from wide_margin.core.session.model import FoundHit, ParagraphText, ReadSummary
 from wide_margin.core.session.readings import MAX_RESTARTS, PageProgress, Readings
@@ -26,6 +27,10 @@ from wide_margin.core.session.requests import DigestRequest
 
 if TYPE_CHECKING:
     from wide_margin.core.margin import Entry
+
+
+RECOGNISING = 200.0
+"""Seconds that the engine may take for a page before its worker is given up."""
 
 
 class Session:
@@ -57,6 +62,7 @@ class Session:
         self._readings = Readings(path, two_readers=two_readers, patience=patience)
         self._without: frozenset[str] = frozenset()
         self._n_page_restarts = 0
+        self._recogniser: Worker | None = None
 
     def __enter__(self) -> "Session":
         """For use in a with statement."""
@@ -86,6 +92,7 @@ class Session:
         with self._lock:
             self._is_closed = True
             page = self._page
+        self.stop_recognising()
         page.close()
         self._readings.close()
 
@@ -151,6 +158,39 @@ class Session:
         ``hide`` names witnesses of the outline to go without: "bookmark", "contents".
         """
         return self._readings.read(self._password, hide, progress)
+
+    def recognise(
+        self, sha256: str, pages: tuple[int, ...], language: str,
+        progress: PageProgress | None = None,
+    ) -> "Future[tuple[int, ...]]":  # fmt: skip
+        """Recognise the text of pages that are only pictures; those on which the engine failed.
+
+        What is recognised is kept, and is there after the document is read again. Fails with
+        NoEngineError where Tesseract is not installed. ``stop_recognising`` ends it.
+        """
+        self.stop_recognising()
+        worker = self._recogniser = Worker(
+            "recognise", patience=RECOGNISING, memory_mb=memory_for(self.path)
+        )
+
+        def report(kind: str, value: tuple[int, int]) -> None:
+            if progress is not None:
+                progress(*value)
+
+        folder = recognised_folder(sha256)
+        future = worker.call(
+            "recognise", self.path, self._password, folder, pages, language, report=report
+        )
+        future.add_done_callback(
+            lambda _: threading.Thread(target=worker.close, daemon=True).start()
+        )
+        return future
+
+    def stop_recognising(self) -> None:
+        """End the recognising worker; the pages that it has done are kept."""
+        worker, self._recogniser = self._recogniser, None
+        if worker is not None:
+            worker.close()
 
     def ask(
         self, question: str, reach: Reach | str = WHOLE, before: str | None = None

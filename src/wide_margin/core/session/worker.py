@@ -81,8 +81,7 @@ def main() -> None:
     limit = memory_mb * 1024 * 1024
     with contextlib.suppress(ValueError, OSError):
         resource.setrlimit(resource.RLIMIT_AS, (limit, limit))
-    if role == "reading":
-        os.nice(5)  # gives way to the page worker and to the window
+    os.nice({"reading": 5, "recognise": 10}.get(role, 0))  # give way to the pages and the window
     logging.basicConfig(level=os.environ.get("WIDE_MARGIN_LOG", "WARNING"))
     module = importlib.import_module(f"wide_margin.core.session.{role}_service")
     connection = Connection(socket.socket(fileno=descriptor).detach())

@@ -2,7 +2,7 @@
 
 import base64
 from collections import OrderedDict
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import partial
 
@@ -125,6 +125,12 @@ class PageImages(QObject):
         """Forget that a page failed."""
         self.failures.pop(page, None)
         self._ask()
+
+    def forget_text(self, pages: Iterable[int]) -> None:
+        """The text of some pages has changed: it is asked for again."""
+        for page in pages:
+            self._layers.pop(page, None)
+            self._asked_layers.discard(page)
 
     def need_layer(self, page: int) -> None:
         """Ask for the text of a page out of turn."""

@@ -110,12 +110,27 @@ class PlaceLine(QFrame):
         row.addWidget(self.find_field)
 
     def show_place(
-        self, label: str | None, page: int, n_pages: int, last_label: str | None
+        self,
+        label: str | None,
+        page: int,
+        n_pages: int,
+        last_label: str | None,
+        sure: float | None = None,
     ) -> None:
-        """Say where one is: "p. 57 of 172 · file page 69 of 184"."""
+        """Say where one is: "p. 57 of 172 · file page 69 of 184".
+
+        Args:
+            label: Of the page.
+            page: Its index.
+            n_pages: Of the file.
+            last_label: The last label there is.
+            sure: How sure the engine was, where the page's text was recognised in its picture.
+        """
         if not self.page.hasFocus():
             self.page.setText(label or str(page + 1))
         file_page = f"file page {page + 1} of {n_pages}"
+        if sure is not None:
+            file_page += f" · text recognised, {sure:.0%} sure"
         if label is None:
             self.place.setText(file_page)
         elif last_label:

@@ -10,7 +10,6 @@ from wide_margin.core.layout import PageLabels
 from wide_margin.core.margin import Entry, EntryKind, QuestionBody, Scope
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import FileFacts
-from wide_margin.core.plain import counted
 from wide_margin.core.session import Place, ReadSummary, read_place
 from wide_margin.desktop.look import DAY, Colours
 from wide_margin.desktop.read_view.along_spine import AlongSpine
@@ -32,6 +31,7 @@ from wide_margin.desktop.read_view.panel_widths import PanelWidths
 from wide_margin.desktop.read_view.passage_pictures import PassagePictures
 from wide_margin.desktop.read_view.place_line import PlaceLine
 from wide_margin.desktop.read_view.preview import Preview
+from wide_margin.desktop.read_view.quiet_words import QuietWords
 from wide_margin.desktop.read_view.reaching import Reaching
 from wide_margin.desktop.read_view.reading_told import file_page, read_sentence
 from wide_margin.desktop.read_view.selection_tab import SelectionTab
@@ -119,23 +119,19 @@ class ReadView(QWidget):
 
     def _connect_reader(self) -> None:
         reader, keeper = self.reader, self.reader.keeper
+        self.quiet_words = QuietWords(self)
         reader.opened.connect(self._show_document)
         reader.sized.connect(self.pages.measure_anew)
         reader.sized.connect(self.along_spine.measure)
         reader.recorded.connect(self._show_place_kept)
-        reader.entries_offered.connect(self._offer_entries)
-        reader.file_changed.connect(self._offer_new_version)
         reader.failed.connect(self._show_failure)
-        reader.read_progress.connect(self._show_progress)
         reader.ready.connect(self._show_read)
         reader.reading_failed.connect(self._show_reading_failed)
         reader.outline.changed.connect(self._show_outline)
         reader.answered.connect(self._answered)
         reader.explaining.explained.connect(lambda entry: self.margin.put(entry, is_fresh=True))
-        reader.asking.connect(lambda question: self.show_status("Searching the document…"))
         reader.found.connect(self.finding.show)
-        reader.problem.connect(self._show_problem)
-        reader.told.connect(lambda text: self.show_status(text, for_ms=20000))
+        reader.recognising.done.connect(self.pages.images.forget_text)
         reader.worth_found.connect(self.margin.offer)
         reader.gist_found.connect(self.margin.show_gist)
         reader.worth_unwanted.connect(self.margin.stop_offering)
@@ -223,15 +219,6 @@ class ReadView(QWidget):
         if record is not None and self._start_place is None and untouched:
             self.pages.go_to(record.last_page, record.last_y)
 
-    def _offer_new_version(self) -> None:
-        self.show_status(
-            "The file was changed on disk.", act=("Read it again", self.reader.read_again)
-        )
-
-    def _offer_entries(self, n_entries: int) -> None:
-        said = f"Another version of this document has {counted(n_entries, 'entry', 'entries')}."
-        self.show_status(said, act=("Take them over", self.reader.take_offered))
-
     def _show_failure(self, error: WideMarginError) -> None:
         self.pages.show_document(None, None)
         self.margin.show_entries([])
@@ -240,9 +227,6 @@ class ReadView(QWidget):
         self.contents.show_outline(_NO_OUTLINE, _NO_LABELS)
         self.show_status("")
         self.message.say(error.message, error.hint, "Choose another file…")
-
-    def _show_progress(self, done: int, total: int) -> None:
-        self.show_status(f"Reading page {done} of {total}…")
 
     def _show_outline(self, outline: Outline, at: int = -1) -> None:
         """Go by an outline: as read, or as the reader has changed it."""
@@ -260,6 +244,7 @@ class ReadView(QWidget):
             self._place_changed(*place)
 
     def _show_read(self, summary: ReadSummary) -> None:
+        reader_of = self.reader.recognising
         self.along_spine.measure(self.reader.facts)
         self._show_outline(summary.outline)
         labels = summary.labels
@@ -268,7 +253,8 @@ class ReadView(QWidget):
         )
         self.figure_pictures.begin()
         self.listed.show_all()
-        self.show_status(read_sentence(summary), for_ms=8000)
+        act = ("Recognise their text", reader_of.start) if summary.to_recognise else None
+        self.show_status(read_sentence(summary), for_ms=15000 if act else 8000, act=act)
         if self._start_place is not None:
             self.go_to_typed(self._start_place)
             self._start_place = None
@@ -276,7 +262,8 @@ class ReadView(QWidget):
         if not summary.n_sentences:
             self.margin.stop_offering()
             self.show_status(
-                "This document has no text that can be read: it can be looked at, not searched."
+                "This document has no text that can be read: it can be looked at, not searched.",
+                act=act,
             )
         self.finding.find_again()
 
@@ -288,9 +275,6 @@ class ReadView(QWidget):
     def show_status(self, text: str, *, for_ms: int = 0, act: Act | None = None) -> None:
         """Say something quietly above the ask line; see StatusLine.say."""
         self.status.say(text, for_ms=for_ms, act=act)
-
-    def _show_problem(self, error: WideMarginError) -> None:
-        self.show_status(f"{error.message} {error.hint}".strip(), for_ms=15000)
 
     # --- places
 
@@ -377,7 +361,8 @@ class ReadView(QWidget):
         summary = self.reader.summary
         labels = summary.labels if summary else _NO_LABELS
         last = next((x for x in reversed(labels.labels) if x), None)
-        self.place_line.show_place(labels.of(page), page, self.pages.n_pages, last)
+        sure = summary.how_sure(page) if summary else None
+        self.place_line.show_place(labels.of(page), page, self.pages.n_pages, last, sure)
         if summary is None:
             self.place_line.path.show_path([])
             return

@@ -38,6 +38,7 @@ from wide_margin.desktop.words import (
     word_button,
 )
 
+MOST_RECOGNISED = 3
 N_NEAREST = 3
 """Passages shown where the document does not say."""
 
@@ -264,6 +265,8 @@ def coverage(body: QuestionBody) -> str:
         line += f" · {page_shown(None, body.without_text[0])} has no text"
     elif body.without_text:
         line += f" · {len(body.without_text)} pages have no text"
+    for page, sure in body.recognised[:MOST_RECOGNISED]:
+        line += f" · {page_shown(None, page)} recognised in its picture, {sure:.0%} sure"
     return line
 
 
