@@ -66,9 +66,8 @@ def main() -> None:
     for path in options.pdfs:
         n, right, seconds, sure = measure(path, options.pages)
         share = right / max(n, 1)
-        print(
-            f"{path.stem:20} words right {share:.4f} of {n}  sure {sure:.3f}  {seconds:.2f} s a page"
-        )
+        told = f"words right {share:.4f} of {n}  sure {sure:.3f}  {seconds:.2f} s a page"
+        print(path.stem.ljust(20), told)
 
 
 if __name__ == "__main__":

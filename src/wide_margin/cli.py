@@ -411,6 +411,7 @@ def answer_as_json(answer: Answer) -> dict[str, Any]:
         "pages_searched": answer.n_searched,
         "pages_total": answer.n_pages,
         "pages_without_text": [page + 1 for page in answer.without_text],
+        "pages_read_so_far": answer.so_far or None,
         "recognised": [
             {"page": page + 1, "sure": round(sure, 3)} for page, sure in answer.recognised
         ],

@@ -5,6 +5,7 @@ import time
 from collections.abc import Callable, Sequence
 from concurrent.futures import Future
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -12,7 +13,7 @@ from PySide6.QtCore import QFileSystemWatcher, QObject, QTimer, Signal
 from PySide6.QtGui import QUndoStack
 
 from wide_margin.core.answers import WHOLE, Answer, Excerpt, Quote, Reach
-from wide_margin.core.errors import PasswordNeededError, WideMarginError
+from wide_margin.core.errors import NotReadyError, PasswordNeededError, WideMarginError
 from wide_margin.core.geometry import FloatArray
 from wide_margin.core.margin import (
     Anchor,
@@ -30,6 +31,7 @@ from wide_margin.core.services import Settings, SettingsKeeper
 from wide_margin.core.session import DigestRequest, ReadSummary, Session
 from wide_margin.core.session.fetch import fetched_folder
 from wide_margin.desktop.background import Background, Job
+from wide_margin.desktop.early_answers import EarlyAnswers
 from wide_margin.desktop.entry_keeper import EntryHub, EntryKeeper
 from wide_margin.desktop.explaining import Explaining
 from wide_margin.desktop.outline_keeper import OutlineKeeper
@@ -42,6 +44,7 @@ log = logging.getLogger(__name__)
 
 FIRST_GIST = 55
 """Words of the gist beside the first page."""
+NOT_READY_MS = 250
 SETTLED_MS = 700
 """A file that is being written changes many times; it is looked at once it rests."""
 MISSING_MS = 2000
@@ -103,7 +106,7 @@ class Reader(QObject):
         self.keeper = EntryKeeper(self, self.hub)
         self.composer, self.translator = Composer(self), Translator(self)
         self.rewriter = Rewriter(self)
-        self.recognising = Recognising(self)
+        self.recognising, self.early = Recognising(self), EarlyAnswers(self)
         self.explaining = Explaining(self)
         self._n_pages_told, self._told_at = 0, 0.0
         self._progress_arrived.connect(self._tell_progress)
@@ -371,10 +374,23 @@ class Reader(QObject):
         leaned_on = None
         if earlier is not None and isinstance(earlier.body, QuestionBody):
             leaned_on = Before(earlier.id, earlier.body.question)
-        self.watch(
-            self.session.ask(question, reach, leaned_on.question if leaned_on else None),
-            done=lambda answer: self._keep_answer(answer, here, leaned_on),
-        )
+        self._ask(question, reach, here, leaned_on)
+
+    def _ask(self, question: str, reach: Reach, here: Anchor, before: Before | None) -> None:
+        """Ask; where not a page is read yet, ask again in a moment."""
+
+        def failed(error: WideMarginError) -> None:
+            if isinstance(error, NotReadyError):
+                again = partial(self._ask, question, reach, here, before)
+                QTimer.singleShot(NOT_READY_MS, self, again)
+            else:
+                self.problem.emit(error)
+
+        if self.session is not None:
+            self.watch(
+                self.session.ask(question, reach, before.question if before else None),
+                done=lambda answer: self._keep_answer(answer, here, before), failed=failed,
+            )  # fmt: skip
 
     def _keep_answer(self, answer: Answer, here: Anchor, before: Before | None) -> None:
         anchor = here
@@ -382,6 +398,8 @@ class Reader(QObject):
             place = answer.quotes[0].locators[0]
             anchor = Anchor(place.page, -1.0, place.spans, answer.quotes[0].text)
         entry = new_entry(EntryKind.QUESTION, anchor, QuestionBody.of(answer, before))
+        if answer.so_far:
+            self.early.note(entry.id)
         self.keeper.add(entry, self.answered.emit)
 
     def keep_lines(self, question: str, kind: str, lines: Sequence[Excerpt], reach: Reach) -> None:

@@ -85,6 +85,8 @@ class Answer:
     """The chance that it is right, 0 to 1; where declined, that the nearest sentences answer."""
     reason: str = ""
     """Why it was declined, in a sentence."""
+    so_far: int = 0
+    """Pages that had been read when it was asked while reading went on; 0 once all were."""
     recognised: tuple[tuple[int, float], ...] = ()
     """Pages it leads to whose text was recognised in a picture, with how sure the engine was."""
 

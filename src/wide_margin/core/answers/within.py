@@ -66,5 +66,7 @@ def pages_covered(document: ReadDocument, reach: Reach) -> tuple[int, int, tuple
         pages &= set(range(reach.first_page, reach.last_page + 1))
     if reach.spans:
         pages &= {span.page for span in reach.spans}
-    inside = tuple(sorted(pages & {*document.without_text, *document.failed}))
-    return len(pages) - len(inside), len(pages), inside
+    n_unread = len(pages & document.unread)
+    empty = {*document.without_text, *document.failed} - document.unread
+    inside = tuple(sorted(pages & empty))
+    return len(pages) - len(inside) - n_unread, len(pages), inside

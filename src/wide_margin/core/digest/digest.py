@@ -98,6 +98,8 @@ class Digester:
     def answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
         """An answer to any question: about the whole or a part by the digest, else by search."""
         answer = self._answer(typed, reach, before)
+        if unread := len(self._document.unread):
+            answer = replace(answer, so_far=self._document.facts.n_pages - unread)
         if not self._document.recognised:
             return answer
         pages = {place.page for quote in answer.quotes for place in quote.locators}

@@ -50,6 +50,8 @@ class ReadDocument:
     """Pages whose text was recognised in a picture, with how sure the engine was, 0 to 1."""
     garbled: tuple[int, ...] = ()
     """Pages whose text is damaged."""
+    unread: frozenset[int] = frozenset()
+    """Pages that have not been read yet, while reading goes on."""
 
     @property
     def n_searched(self) -> int:

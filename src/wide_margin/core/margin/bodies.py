@@ -73,6 +73,8 @@ class QuestionBody:
     """The chance that the quoted statements answer."""
     reason: str = ""
     """Why it was declined."""
+    so_far: int = 0
+    """Pages that had been read when it was asked while reading went on; 0 once all were."""
     recognised: tuple[tuple[int, float], ...] = ()
     """Pages it leads to whose text was recognised in a picture, with how sure the engine was."""
 
@@ -83,7 +85,7 @@ class QuestionBody:
             answer.question, answer.kind, answer.reach, answer.quotes,
             answer.excerpts[:MAX_KEPT_EXCERPTS], answer.n_searched, answer.n_pages,
             answer.without_text, answer.missing, before=before, sure=answer.sure,
-            reason=answer.reason, recognised=answer.recognised,
+            reason=answer.reason, recognised=answer.recognised, so_far=answer.so_far,
         )  # fmt: skip
 
     @property

@@ -162,7 +162,20 @@ def gather_blocks(
 def _loaded(folder: Path | None, block: int) -> BlockRead | None:
     if folder is None:
         return None
-    path = folder / f"block-{block:05}"
+    return loaded_block(folder / f"block-{block:05}")
+
+
+def blocks_so_far(folder: Path) -> dict[int, Path]:
+    """The blocks that are finished, by their numbers."""
+    try:
+        found = {path: path.name.removeprefix("block-") for path in folder.glob("block-*")}
+    except OSError:
+        return {}
+    return {int(name): path for path, name in sorted(found.items()) if name.isdecimal()}
+
+
+def loaded_block(path: Path) -> BlockRead | None:
+    """A finished block; None where it is damaged, which is then dropped."""
     try:
         part = pickle.loads(path.read_bytes())
     except Exception:

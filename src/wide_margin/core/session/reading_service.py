@@ -1,6 +1,7 @@
 """What a reading worker does: read the whole document, then answer about it."""
 
 import gc
+from collections.abc import Callable
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
@@ -65,6 +66,7 @@ from wide_margin.core.session import cache
 from wide_margin.core.session.blocks import BlockRead, gather_blocks, n_blocks, read_blocks
 from wide_margin.core.session.model import FoundHit, ParagraphText, ReadSummary
 from wide_margin.core.session.requests import DigestRequest, ReadRequest
+from wide_margin.core.session.so_far import SoFar
 from wide_margin.core.session.worker import Send
 
 if TYPE_CHECKING:
@@ -76,6 +78,9 @@ MAX_HITS = 5000
 class ReadingService:
     """One document, read or being read."""
 
+    EARLY = frozenset(["ask", "find", "explain", "paragraphs", "paths_of", "own_words"])
+    """Requests that are answered while reading goes on, from what has been read."""
+
     def __init__(self) -> None:
         """Nothing is read yet."""
         self._document: ReadDocument | None = None
@@ -86,6 +91,10 @@ class ReadingService:
         self._findable: Findable | None = None
         self._sections: Sections | None = None
         self._to_save: tuple[str, ReadRequest] | None = None
+        self.give_way: Callable[[], None] = lambda: None
+        self._so_far: SoFar | None = None
+        """What can be asked while reading goes on."""
+        self._last_so_far: ReadDocument | None = None
 
     def read(self, send: Send, request: ReadRequest) -> ReadSummary:
         """Read a document, or take it from the cache.
@@ -97,9 +106,11 @@ class ReadingService:
         # costs a fifth of the time. What was read is then left out of later collections.
         gc.disable()
         self._forget()
+        self._document = None
         try:
             return self._read_file(send, request)
         finally:
+            self._so_far = self._last_so_far = None
             gc.freeze()
             gc.enable()
 
@@ -113,12 +124,14 @@ class ReadingService:
 
         def at_page(page: int, n_pages: int) -> None:
             send("page", (page, n_pages))
+            self.give_way()
 
         pdf = PdfFile(request.path, request.password)
         try:
             facts = pdf.facts(without=request.without, at_part=lambda name: send("part", name))
             folder = cache.block_folder(request.owner, sha256)
             blocks = range(n_blocks(pdf.n_pages))
+            self._so_far = SoFar(facts, folder)
             unwritten = read_blocks(pdf, folder, blocks, request.skip, at_page, over)
             done = gather_blocks(pdf, folder, unwritten, request.skip, at_page, over)
             bookmarks = self._bookmarks(send, pdf, done, request)
@@ -126,7 +139,7 @@ class ReadingService:
             pdf.close()
         self._document = understand(
             facts, bookmarks, done.lines, done.failed, CancelToken(),
-            lambda k, n: send("step", (k, n)), words=done.words, listings=done.listings,
+            lambda k, n: self._at_step(send, k, n), words=done.words, listings=done.listings,
             use_contents="contents" not in request.hide,
         )  # fmt: skip
         self._document = replace(
@@ -134,7 +147,12 @@ class ReadingService:
             garbled=tuple(done.garbled),
         )  # fmt: skip
         self._to_save = sha256, request
+        self._forget()
         return self._summary(from_cache=False)
+
+    def _at_step(self, send: Send, done: int, of: int) -> None:
+        send("step", (done, of))
+        self.give_way()
 
     def _forget(self) -> None:
         """What was made of the document before is no longer true of it."""
@@ -217,13 +235,15 @@ class ReadingService:
         return (*fields_of(digester.facts), *asked)
 
     def _digester(self) -> Digester:
+        document = self._read()  # may drop what was made of fewer pages
         if self._scored is None:
-            self._scored = Digester(self._read())
+            self._scored = Digester(document)
         return self._scored
 
     def _defined(self) -> Definitions:
+        document = self._read()  # may drop what was made of fewer pages
         if self._definitions is None:
-            self._definitions = find_definitions(self._read())
+            self._definitions = find_definitions(document)
         return self._definitions
 
     def _reach(self, reach: Reach | str) -> Reach:
@@ -263,8 +283,9 @@ class ReadingService:
         return [self._found(document, hit) for hit in hits]
 
     def _searchable(self) -> Findable:
+        document = self._read()  # may drop what was made of fewer pages
         if self._findable is None:
-            self._findable = make_findable(self._read().paragraphs)
+            self._findable = make_findable(document.paragraphs)
         return self._findable
 
     def n_characters(self, send: Send) -> int:
@@ -363,8 +384,9 @@ class ReadingService:
         return as_annotations(entries, source, self._read().paragraphs)
 
     def _explaining(self) -> Explainer:
+        document = self._read()  # may drop what was made of fewer pages
         if self._explainer is None:
-            self._explainer = Explainer(self._read(), self._defined())
+            self._explainer = Explainer(document, self._defined())
         return self._explainer
 
     def paragraphs(self, send: Send, reach: Reach | str) -> tuple[ParagraphText, ...]:
@@ -386,9 +408,15 @@ class ReadingService:
         """Nothing is held that needs giving back."""
 
     def _read(self) -> ReadDocument:
-        if self._document is None:
+        if self._document is not None:
+            return self._document
+        so_far = self._so_far.document() if self._so_far is not None else None
+        if so_far is None:
             raise NotReadyError("The document is still being read.", hint="Try again in a moment.")
-        return self._document
+        if self._last_so_far is not so_far:
+            self._forget()
+            self._last_so_far = so_far
+        return so_far
 
     def _summary(self, *, from_cache: bool) -> ReadSummary:
         document = self._read()

@@ -9,6 +9,7 @@ import socket
 import sys
 import threading
 import time
+from collections import deque
 from collections.abc import Callable
 from multiprocessing.connection import Connection
 from typing import Any, Protocol
@@ -19,10 +20,18 @@ from wide_margin.core.jobs import Cancelled
 log = logging.getLogger(__name__)
 
 Send = Callable[[str, Any], None]
+Request = tuple[int, str, tuple[Any, ...]]
+"""Number, name and arguments."""
 
 
 class Service(Protocol):
-    """What a worker does; its public methods are the requests it knows."""
+    """What a worker does; its public methods are the requests it knows.
+
+    One that is long at a request calls ``give_way`` now and then: requests whose names are in its
+    EARLY are then answered in between.
+    """
+
+    give_way: Callable[[], None]
 
     def afterwards(self) -> None:
         """What need not be waited for: called after each answer was sent."""
@@ -37,30 +46,55 @@ def serve(connection: Connection, service: Service) -> None:
     A request is (id, name, arguments); the method is called with a function that reports
     progress first. What goes wrong is sent back as a WideMarginError.
     """
+    waiting: deque[Request] = deque()
+    early: frozenset[str] = getattr(service, "EARLY", frozenset())
+
+    def give_way() -> None:
+        """Answer at once what can be answered in the middle of a long request."""
+        while connection.poll(0):
+            try:
+                item = connection.recv()
+            except (EOFError, OSError):
+                os._exit(0)  # nobody waits for the long one any more
+            if item[1] in early:
+                _answer(connection, service, item)
+            else:
+                waiting.append(item)
+
+    service.give_way = give_way
     while True:
         try:
-            request, name, arguments = connection.recv()
+            item = waiting.popleft() if waiting else connection.recv()
         except (EOFError, OSError):
             break
-
-        def send(kind: str, value: Any, request: int = request) -> None:
-            connection.send((request, kind, value))
-
-        try:
-            send("done", getattr(service, name)(send, *arguments))
-            service.afterwards()
-        except Cancelled:
-            send("failed", WideMarginError("This was cancelled."))
-        except WideMarginError as error:
-            send("failed", error)
-        except (BrokenPipeError, ConnectionResetError):
+        if not _answer(connection, service, item):
             break
-        except MemoryError:
-            os._exit(77)  # the state of the process is unknown; the session starts another
-        except Exception:
-            log.exception("request %s failed", name)
-            send("failed", WideMarginError("Something went wrong in Wide Margin."))
+        with contextlib.suppress(BrokenPipeError, ConnectionResetError):
+            service.afterwards()
     service.close()
+
+
+def _answer(connection: Connection, service: Service, item: Request) -> bool:
+    """Answer one request; whether the other end is still there."""
+    request, name, arguments = item
+
+    def send(kind: str, value: Any) -> None:
+        connection.send((request, kind, value))
+
+    try:
+        send("done", getattr(service, name)(send, *arguments))
+    except Cancelled:
+        send("failed", WideMarginError("This was cancelled."))
+    except WideMarginError as error:
+        send("failed", error)
+    except (BrokenPipeError, ConnectionResetError):
+        return False
+    except MemoryError:
+        os._exit(77)  # the state of the process is unknown; the session starts another
+    except Exception:
+        log.exception("request %s failed", name)
+        send("failed", WideMarginError("Something went wrong in Wide Margin."))
+    return True
 
 
 def end_with_parent(parent: int) -> None:

@@ -85,11 +85,6 @@ class Commands(EntryActions):
     def ask(self, question: str) -> None:
         """Ask of what the ask line says; the text stays there until the answer is here."""
         view = self._view
-        if not self._reader.is_ready:
-            view.show_status(
-                "The document is still being read; ask again in a moment.", for_ms=6000
-            )
-            return
         page, y = view.here()
         before = view.ask_line.before or None
         self._reader.ask(question, view.ask_line.reach, near=Anchor(page, y), before=before)
@@ -300,11 +295,6 @@ class Commands(EntryActions):
         if anchor is None:
             return
         view = self._view
-        if letter == "E" and not self._reader.is_ready:
-            view.show_status(
-                "The document is still being read; explain it in a moment.", for_ms=6000
-            )
-            return
         if letter == "E":
             self._reader.explaining.explain(anchor)
         elif letter == "T":

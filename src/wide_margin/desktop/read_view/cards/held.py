@@ -261,6 +261,8 @@ class HeldAnswer(Card):
 def coverage(body: QuestionBody) -> str:
     """The line under an answer: pages searched out of pages there are."""
     line = f"{body.n_searched:,} of {counted(body.n_pages, 'page')} searched"
+    if body.so_far:
+        line = f"{body.so_far:,} of {counted(body.n_pages, 'page')} read so far"
     if len(body.without_text) == 1:
         line += f" · {page_shown(None, body.without_text[0])} has no text"
     elif body.without_text:

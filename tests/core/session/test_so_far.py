@@ -1,0 +1,117 @@
+"""Asked while it is being read: from what has been read, and finally from all of it."""
+
+import os
+from dataclasses import replace
+
+import pytest
+
+from tests.making import make_pdf
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.errors import NotReadyError
+from wide_margin.core.session.reading_service import ReadingService
+from wide_margin.core.session.requests import ReadRequest
+
+N_PAGES = 80
+WELL = "The rope of the well is changed every eighteen months by the keeper of the gate."
+MILL = "The wheel of the mill is greased with tallow on the first day of every winter."
+FILLER = (
+    "Page {0} speaks of stones, of which {0} lie in the yard beside the wall of the old house."
+    " They are counted in spring and painted white, and nobody carries any of them away."
+)
+
+
+def nothing(kind, value):
+    """Reports are for others."""
+
+
+@pytest.fixture(scope="module")
+def long_pdf(tmp_path_factory):
+    """The well on page 10, the mill on page 70."""
+    path = tmp_path_factory.mktemp("long") / "long.pdf"
+    pages = [[("h1", f"{k + 1} Stones"), ("text", FILLER.format(k + 1))] for k in range(N_PAGES)]
+    pages[9].append(("text", WELL))
+    pages[69].append(("text", MILL))
+    make_pdf(path, pages)
+    return path
+
+
+def read_and(path, at, do):
+    """Read a document; what ``do`` gives in between, once so many pages are touched."""
+    service, given, touched = ReadingService(), [], []
+
+    def give_way():
+        touched.append(1)
+        if len(touched) in at:
+            given.append(do(service))
+
+    service.give_way = give_way
+    service.read(nothing, ReadRequest(path, os.getpid()))
+    return service, given
+
+
+def asked(question):
+    return lambda service: service.ask(nothing, question, WHOLE)
+
+
+def test_before_anything_is_read_this_is_told(long_pdf):
+    def ask(service):
+        with pytest.raises(NotReadyError):
+            service.ask(nothing, "How often is the rope changed?", WHOLE)
+
+    read_and(long_pdf, {3}, ask)
+
+
+def test_an_answer_in_between_cites_only_pages_that_are_read(long_pdf):
+    question = "How often is the rope of the well changed?"
+    service, (early,) = read_and(long_pdf, {40}, asked(question))
+    assert early.so_far == 32
+    assert early.n_searched <= 32
+    assert early.n_pages == N_PAGES
+    places = [at.page for q in early.quotes for at in q.locators]
+    places += [e.locator.page for e in early.excerpts]
+    assert places
+    assert max(places) < 32
+    assert "eighteen months" in early.quotes[0].text
+    final = service.ask(nothing, question, WHOLE)
+    assert final.so_far == 0
+    assert final.n_searched == N_PAGES
+    assert early.without_text == ()
+
+
+def test_what_stands_further_on_is_not_answered_before_it_is_read(long_pdf):
+    question = "What is the wheel of the mill greased with?"
+    service, (early,) = read_and(long_pdf, {40}, asked(question))
+    assert not any("tallow" in quote.text for quote in early.quotes)
+    assert "tallow" in service.ask(nothing, question, WHOLE).quotes[0].text
+
+
+def test_the_final_answer_is_that_of_a_document_that_was_not_asked_early(
+    long_pdf, tmp_path, monkeypatch
+):
+    question = "How often is the rope of the well changed?"
+    service, _ = read_and(long_pdf, {20, 50, 79}, asked(question))
+    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "other"))
+    plain = ReadingService()
+    plain.read(nothing, ReadRequest(long_pdf, os.getpid()))
+    assert service.ask(nothing, question, WHOLE) == plain.ask(nothing, question, WHOLE)
+    assert service._summary(from_cache=False) == replace(plain._summary(from_cache=False))
+
+
+def test_more_pages_make_a_better_answer(long_pdf):
+    question = "What is the wheel of the mill greased with?"
+    _, answers = read_and(long_pdf, {20, 79}, asked(question))
+    assert [answer.so_far for answer in answers] == [16, 64]
+
+
+def test_words_are_found_in_what_is_read(long_pdf):
+    def find(service):
+        return [hit.page for hit in service.find(nothing, "stones")]
+
+    service, (early,) = read_and(long_pdf, {40}, find)
+    assert max(early) < 32
+    assert max(hit.page for hit in service.find(nothing, "stones")) == N_PAGES - 1
+
+
+def test_a_word_is_explained_from_what_is_read(long_pdf):
+    _, (early,) = read_and(long_pdf, {40}, lambda s: s.explain(nothing, "rope of the well", 9))
+    assert early.text == "rope of the well"
