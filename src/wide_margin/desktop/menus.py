@@ -28,6 +28,7 @@ class Menus:
         self._fill_file(bar.addMenu("&File"))
         self._fill_go(bar.addMenu("&Go"))
         self._fill_passage(bar.addMenu("&Passage"))
+        self._fill_listen(bar.addMenu("&Listen"))
         self._fill_ask(bar.addMenu("&Ask"))
         self._fill_document(bar.addMenu("&Document"))
         self._fill_view(bar.addMenu("&View"))
@@ -110,6 +111,19 @@ class Menus:
         menu.addSeparator()
         self._add(menu, "&Quick note", self._window.quick_note.write, "F4")
         self._add(menu, "Names of the &inks…", self._window.name_inks)
+
+    def _fill_listen(self, menu: QMenu) -> None:
+        listening = self._window.read_view.listening
+        self._add(menu, "Read aloud from &here", self._in_read(listening.from_here), "Ctrl+F8")
+        section = self._in_read(self._window.read_view.listen_to_section)
+        self._add(menu, "Read this &section aloud", section)
+        menu.addSeparator()
+        self._add(menu, "&Pause, or go on", listening.pause, "F8")
+        self._add(menu, "&Back a sentence", partial(listening.step, -1), "Shift+F8")
+        self._add(menu, "Next &paragraph", listening.next_paragraph, "Alt+F8")
+        self._add(menu, "&Faster", partial(listening.faster, 1), "Ctrl+Alt+Up")
+        self._add(menu, "S&lower", partial(listening.faster, -1), "Ctrl+Alt+Down")
+        self._add(menu, "&Stop", listening.stop)
 
     def _fill_ask(self, menu: QMenu) -> None:
         view = self._window.read_view

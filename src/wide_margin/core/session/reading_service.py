@@ -22,6 +22,7 @@ from wide_margin.core.digest import (
     field_of,
     fields_of,
 )
+from wide_margin.core.digest.overview import rows_within
 from wide_margin.core.digest.structure import (
     Occurrence,
     Related,
@@ -39,6 +40,7 @@ from wide_margin.core.document import (
     understand,
     with_outline,
 )
+from wide_margin.core.document.spoken import Spoken, spoken
 from wide_margin.core.errors import NotReadyError, WideMarginError
 from wide_margin.core.explain import (
     Definitions,
@@ -322,6 +324,14 @@ class ReadingService:
                 hint="Name it as its caption does, such as “Table 2”.",
             )
         return explain_figure(document, figure)
+
+    def spoken(
+        self, send: Send, reach: Reach | str, with_notes: bool = False
+    ) -> tuple[Spoken, ...]:
+        """What is read aloud of a reach, sentence by sentence."""
+        document, found = self._read(), self._reach(reach)
+        rows = None if found == WHOLE else rows_within(document, found)
+        return spoken(document, rows, with_notes=with_notes)
 
     def section_told(self, send: Send, row: int) -> tuple[SectionExplanation, tuple[Related, ...]]:
         """What is told of a section by its row, and the sections that belong with it."""

@@ -61,6 +61,10 @@ class Reaching(QObject):
         spans = view.pages.selected_spans()
         return Reach("selection", name="the selection", spans=tuple(spans)) if spans else None
 
+    def section_here(self) -> Reach | None:
+        """The section that is being read."""
+        return self.of_request(Whereof.SECTION)
+
     def of_section(self, section: int) -> None:
         """Ask of a section from now on."""
         self._set(section_reach(self._view.reader.outline.outline.sections[section]))

@@ -11,6 +11,7 @@ from wide_margin.core.margin import Entry, EntryKind, QuestionBody, Scope
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import FileFacts
 from wide_margin.core.session import Place, ReadSummary, read_place
+from wide_margin.desktop.listening import Listening
 from wide_margin.desktop.look import DAY, Colours
 from wide_margin.desktop.read_view.along_spine import AlongSpine
 from wide_margin.desktop.read_view.ask_line import AskLine
@@ -64,6 +65,7 @@ class ReadView(QWidget):
         self._start_place: str | None = None
         self.listed = ListedEntries(self)
         self._build()
+        self.listening = Listening(self)
         self.finding, self.held, self.reaching = Finding(self), HeldPlaces(self), Reaching(self)
         self._connect_reader()
         self._connect_parts()
@@ -344,6 +346,11 @@ class ReadView(QWidget):
     def _go_to_place(self, place: Place) -> None:
         self.jump(place.page, max(place.y - 8, 0))
         self.pages.setFocus()
+
+    def listen_to_section(self) -> None:
+        """Read the section aloud that is being read."""
+        if reach := self.reaching.section_here():
+            self.listening.reach(reach)
 
     def go_to_figure(self, figure: Figure) -> None:
         """Go to a figure or table, and mark it."""
