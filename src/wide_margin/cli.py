@@ -48,7 +48,7 @@ MAX_SENT = 8
 """Excerpts that go to a writing model."""
 COMMANDS = {
     "open", "outline", "digest", "ask", "explain", "translate", "entries", "annotate", "stand-in",
-    "recognise", "say",
+    "recognise", "say", "talk",
 }  # fmt: skip
 
 FileArgument = Annotated[Path, typer.Argument(metavar="FILE", help="The PDF.", show_default=False)]
@@ -531,7 +531,8 @@ def main() -> None:
     import wide_margin.cli_entries
     import wide_margin.cli_passages
     import wide_margin.cli_recognise
-    import wide_margin.cli_say  # noqa: F401 (their commands join the app)
+    import wide_margin.cli_say
+    import wide_margin.cli_talk  # noqa: F401 (their commands join the app)
 
     arguments = sys.argv[1:]
     first = next((k for k, word in enumerate(arguments) if not word.startswith("-")), None)

@@ -21,7 +21,7 @@ from PySide6.QtWidgets import (
 )
 
 from wide_margin import __version__
-from wide_margin.core.answers import Excerpt, Reach
+from wide_margin.core.answers import WHOLE, Excerpt, Reach
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.margin import DocumentRecord, Entry, Store
@@ -47,6 +47,7 @@ from wide_margin.desktop.read_view import ReadView
 from wide_margin.desktop.reader import Reader
 from wide_margin.desktop.saved_requests import Requests
 from wide_margin.desktop.start_page import StartPage, keep_picture
+from wide_margin.desktop.talk_window import TalkWindow
 from wide_margin.desktop.views import VIEWS, View
 from wide_margin.desktop.words import ask_text, set_tip, show_title, tell
 
@@ -299,6 +300,15 @@ class MainWindow(QMainWindow):
         dialog.chosen.connect(lambda changed: self.reader.change_settings(**changed))
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         dialog.open()
+
+    def make_talk(self) -> None:
+        """A talk of the document, or of the section that is taken as reach, to be edited."""
+        if self.reader.path is None:
+            return
+        reach = self.read_view.ask_line.reach
+        self.talk_window = TalkWindow(self, reach if reach.kind == "section" else WHOLE)
+        self.talk_window.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.talk_window.show()
 
     def name_inks(self) -> None:
         """Let the reader say what the inks of marks mean."""

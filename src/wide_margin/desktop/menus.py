@@ -152,6 +152,7 @@ class Menus:
         self._add(menu, "Take an outline &from a file…", inside(outline.files.ask_which_file))
         self._add(menu, "&Outline as found", inside(outline.back_to_found))
         menu.addSeparator()
+        self._add(menu, "A ta&lk…", window.make_talk)
         self._add(menu, "Re&cognise pages that are pictures", reader.recognising.start)
         self._add(menu, "Read it a&gain", reader.read_again)
         self._add(menu, "&Properties…", window.show_properties)

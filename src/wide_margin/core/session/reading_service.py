@@ -30,6 +30,7 @@ from wide_margin.core.digest.structure import (
     occurrences,
     uneven_first,
 )
+from wide_margin.core.digest.talk import Talk, make_talk
 from wide_margin.core.digest.terms import key_terms
 from wide_margin.core.document import (
     ReadDocument,
@@ -332,6 +333,10 @@ class ReadingService:
         document, found = self._read(), self._reach(reach)
         rows = None if found == WHOLE else rows_within(document, found)
         return spoken(document, rows, with_notes=with_notes)
+
+    def talk(self, send: Send, reach: Reach | str, minutes: int) -> Talk:
+        """A talk of a reach, for a length in minutes."""
+        return make_talk(self._read(), self._digester(), self._reach(reach), minutes)
 
     def section_told(self, send: Send, row: int) -> tuple[SectionExplanation, tuple[Related, ...]]:
         """What is told of a section by its row, and the sections that belong with it."""

@@ -1,0 +1,201 @@
+"""A talk on a document or a part of it: its course, a sheet for each chief section, an ending.
+
+Every point is cut from the document's own sentences and leads to its page; what to say stands
+with each sheet.
+"""
+
+import re
+from dataclasses import dataclass, field
+
+from wide_margin.core.answers import WHOLE, Reach, section_reach
+from wide_margin.core.answers.reading import paragraphs_within
+from wide_margin.core.digest.by_kind import CONCLUSION, LIMITS, NEXT, fill
+from wide_margin.core.digest.digest import Digester
+from wide_margin.core.digest.overview import rows_within
+from wide_margin.core.digest.roles import Role, roles_of
+from wide_margin.core.document import Figure, Locator, ReadDocument, find_figures
+from wide_margin.core.explain import take_apart
+from wide_margin.core.outline import Outline
+
+USUAL_MINUTES = 15
+MINUTES_A_SHEET = 2.0
+LEAST_SHEETS, MOST_SHEETS = 2, 24
+"""Sheets on sections, whatever the length."""
+POINTS = 4
+POINT_WORDS = 20
+"""Words of a point, at most: a longer sentence is cut where it pauses, and marked with "…"."""
+CHOSEN_FROM = 10
+"""Sentences that the points of a sheet are chosen from: short ones go first."""
+LEAST_MAIN = 5
+LEAST_WORDS = 60
+"""A shorter section has no sheet."""
+NOTE_WORDS = 170
+"""Of what to say with a sheet: a minute and a half."""
+_LEFT_OUT = frozenset([Role.THANKS, Role.LEGAL])
+_NO_SHEET = re.compile(
+    r"^(?:[\dA-Z.]+\s+)?(?:references|bibliography|index|contents|glossary|preface|foreword"
+    r"|acknowledge?ments|list of|abbreviations|literatur|bibliographie|índice)\b", re.I
+)  # fmt: skip
+_SUBORDINATE = re.compile(
+    r"(?:of|in|to|for|from|with|since|although|if|when|while|because|as|given|despite|by)\b", re.I
+)
+_PAUSE = re.compile(r"[;:]\s|\s[—–]\s|,\s")
+
+
+@dataclass(slots=True)
+class Point:
+    """A line of a sheet."""
+
+    text: str
+    locator: Locator | None = None
+    """Where its words stand; None for the reader's own."""
+
+    @property
+    def shown(self) -> str:
+        """With its page."""
+        return f"{self.text} ({self.locator.shown})" if self.locator is not None else self.text
+
+
+@dataclass(slots=True)
+class Sheet:
+    """What is shown at once, and what is said with it."""
+
+    title: str
+    points: list[Point] = field(default_factory=list)
+    notes: list[str] = field(default_factory=list)
+    """What to say: passages, verbatim, each with its page."""
+    locator: Locator | None = None
+    figure: Figure | None = None
+    """One that the section rests on."""
+
+
+@dataclass(slots=True)
+class Talk:
+    """A talk; it can be changed freely."""
+
+    title: str
+    subtitle: str
+    minutes: int
+    sheets: list[Sheet] = field(default_factory=list)
+    ending: Sheet = field(default_factory=lambda: Sheet("At the end"))
+
+    @property
+    def course(self) -> list[str]:
+        """The titles of its sheets, as they are told at the beginning."""
+        return [sheet.title for sheet in self.sheets]
+
+
+def make_talk(
+    document: ReadDocument,
+    digester: Digester,
+    reach: Reach = WHOLE,
+    minutes: int = USUAL_MINUTES,
+) -> Talk:
+    """Make a talk of a reach, for a length in minutes."""
+    facts = digester.facts
+    title = reach.name if reach.kind == "section" else (facts.title.text if facts.title else "")
+    n_sheets = min(max(round(minutes / MINUTES_A_SHEET) - 2, LEAST_SHEETS), MOST_SHEETS)
+    authors = ", ".join(fact.text for fact in facts.authors[:4])
+    talk = Talk(title or document.facts.title or "A talk", authors, minutes)
+    figures = find_figures(document)
+    for row in _chief(document, reach, n_sheets):
+        talk.sheets.append(_sheet(document, digester, row, figures))
+    rows = rows_within(document, reach)
+    ending = talk.ending
+    for slot in (CONCLUSION, LIMITS, NEXT):
+        for line in fill(document, digester.scored, slot, rows).lines[:2]:
+            ending.points.append(Point(cut_short(line.text), line.locator))
+            ending.notes.append(f"{line.text} ({line.locator.shown})")
+    if not ending.points:
+        for line in digester.gist(reach, n_sentences=3):
+            ending.points.append(Point(cut_short(line.text), line.locator))
+            ending.notes.append(f"{line.text} ({line.locator.shown})")
+    return talk
+
+
+def _chief(document: ReadDocument, reach: Reach, n: int) -> list[int]:
+    """Rows of the sections that have a sheet, in reading order: the longest of a level.
+
+    The level is the outermost that has sections enough, within the reach.
+    """
+    outline = document.outline
+    first, end = 0, len(document.paragraphs)
+    if reach.kind == "section":
+        first, end = paragraphs_within(document, reach)
+    inside = [
+        k for k, s in enumerate(outline.sections)
+        if first <= s.first_paragraph and s.end_paragraph <= end
+    ]  # fmt: skip
+    lengths = _lengths(document)
+    roles = roles_of(outline)
+    told = [
+        k for k in inside
+        if lengths[k] >= LEAST_WORDS and roles[k] not in _LEFT_OUT
+        and not _NO_SHEET.match(outline.sections[k].title)
+    ]  # fmt: skip
+    depths = outline.depths
+    for depth in sorted({depths[k] for k in told}):
+        level = [k for k in told if depths[k] == depth]
+        if len(level) >= min(n, 3):
+            return sorted(sorted(level, key=lambda k: -lengths[k])[:n])
+    return sorted(sorted(told, key=lambda k: -lengths[k])[:n])
+
+
+def _lengths(document: ReadDocument) -> list[int]:
+    """Words of each section, those within it included."""
+    own = [0] * len(document.outline.sections)
+    for sentence in document.text.sentences:
+        if sentence.section >= 0 and sentence.kind in ("body", "item", "entry"):
+            own[sentence.section] += len(sentence.text.split())
+    for k in range(len(own) - 1, -1, -1):
+        if (parent := document.outline.parents[k]) >= 0:
+            own[parent] += own[k]
+    return own
+
+
+def _sheet(
+    document: ReadDocument, digester: Digester, row: int, figures: tuple[Figure, ...]
+) -> Sheet:
+    section = document.outline.sections[row]
+    reach = section_reach(section)
+    found = digester.gist(reach, n_sentences=CHOSEN_FROM)
+    short = [line for line in found if len(line.text.split()) <= POINT_WORDS]
+    others = [line for line in found if line not in short]
+    kept = (short + others)[:POINTS]
+    lines = [line for line in found if line in kept]
+    sheet = Sheet(section.title)
+    n_words = 0
+    for line in lines:
+        sheet.points.append(Point(cut_short(line.text), line.locator))
+        if n_words < NOTE_WORDS:
+            sheet.notes.append(f"{line.text} ({line.locator.shown})")
+            n_words += len(line.text.split())
+    sheet.locator = lines[0].locator if lines else None
+    sheet.figure = _figure_in(document.outline, row, figures)
+    return sheet
+
+
+def _figure_in(outline: Outline, row: int, figures: tuple[Figure, ...]) -> Figure | None:
+    """The first figure or table that a section holds."""
+    section = outline.sections[row]
+    start, end = (section.page, section.y), (section.end_page, section.end_y)
+    inside = (f for f in figures if f.spans and start <= (f.page, f.box[1]) < end)
+    return next(inside, None)
+
+
+def cut_short(text: str, most: int = POINT_WORDS) -> str:
+    """A sentence in so many words at most: its main statement where it can be told apart.
+
+    Else it is cut where it pauses, or after a word. What is left out is marked with "…".
+    """
+    if len(text.split()) <= most:
+        return text
+    main = [part.text for part in take_apart(text) if part.kind == "main"]
+    if main and LEAST_MAIN <= len(main[0].split()) <= most:
+        said = main[0].rstrip(" .,;:")
+        return f"{said[:1].upper()}{said[1:]} …"
+    ends = [match.start() for match in _PAUSE.finditer(text)]
+    fitting = [end for end in ends if most // 2 <= len(text[:end].split()) <= most]
+    if fitting and not _SUBORDINATE.match(text):
+        return f"{text[: fitting[-1]].rstrip(' ,;:—–')} …"
+    return " ".join(text.split()[:most]) + " …"

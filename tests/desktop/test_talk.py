@@ -1,0 +1,82 @@
+"""A talk edited in its window, by keyboard, and taken away."""
+
+import io
+
+import pytest
+from pptx import Presentation
+
+from wide_margin.core.export.talk import TalkFormat
+
+
+@pytest.fixture
+def window(hand):
+    hand.window.make_talk()
+    window = hand.window.talk_window
+    hand.wait(lambda: window.talk is not None)
+    yield window
+    window.close()
+
+
+def tops(window):
+    return [window.tree.topLevelItem(k).text(0) for k in range(window.tree.topLevelItemCount())]
+
+
+def test_sheets_are_moved_reworded_dropped_and_added(hand, window):
+    first, second = tops(window)[:2]
+    window.move_by(1)
+    assert tops(window)[:2] == [second, first]
+    assert window.talk.course[:2] == [second, first]
+    window.tree.currentItem().setText(0, "  What\nis <b>new</b> ")
+    assert window.talk.sheets[1].title == "What is <b>new</b>"
+    n = len(window.talk.sheets)
+    window.drop()
+    assert len(window.talk.sheets) == n - 1
+    window.add_sheet()
+    assert "A sheet" in window.talk.course
+    window.tree.setCurrentItem(window.tree.topLevelItem(len(tops(window)) - 1))
+    window.move_by(-1)  # the ending stays where it is
+    assert tops(window)[-1] == window.talk.ending.title
+
+
+def test_points_are_moved_between_sheets_and_written(hand, window):
+    sheets = window.talk.sheets
+    last = sheets[0].points[-1]
+    window.tree.setCurrentItem(window.tree.topLevelItem(0).child(len(sheets[0].points) - 1))
+    window.move_by(1)
+    assert sheets[1].points[0] is last
+    window.move_by(-1)
+    assert sheets[0].points[-1] is last
+    window.add_point()
+    assert sheets[0].points[-1].text == "A point"
+    assert sheets[0].points[-1].locator is None
+    window.drop()
+    assert sheets[0].points[-1] is last
+
+
+def test_what_to_say_is_changed_and_a_point_is_read_in_its_place(hand, window):
+    window.notes.setPlainText("First.\n\nThen.")
+    assert window.talk.sheets[0].notes == ["First.", "Then."]
+    window.tree.setCurrentItem(window.tree.topLevelItem(0).child(0))
+    window.follow()
+    point = window.talk.sheets[0].points[0]
+    hand.wait(lambda: hand.view.here()[0] in (point.locator.page, point.locator.page - 1))
+
+
+def test_it_is_saved_as_it_is_now_with_its_pictures(hand, window, tmp_path):
+    window.tree.topLevelItem(0).setText(0, "My own title")
+    for form in TalkFormat:
+        window.save(tmp_path / f"talk.{form}", form)
+        hand.wait(lambda form=form: f"talk.{form}" in window.status.text())
+    made = Presentation(io.BytesIO((tmp_path / "talk.pptx").read_bytes()))
+    said = [s.text_frame.text for s in made.slides[1].shapes if s.has_text_frame]
+    assert "My own title" in said
+    assert any(shape.shape_type == 13 for slide in made.slides for shape in slide.shapes)
+    window.save(tmp_path / "no" / "talk.md", TalkFormat.MARKDOWN)
+    hand.wait(lambda: "cannot be written" in window.status.text())
+
+
+def test_another_length_makes_another_talk(hand, window):
+    n = len(window.talk.sheets)
+    window.minutes.setValue(60)
+    window.make()
+    hand.wait(lambda: len(window.talk.sheets) > n)
