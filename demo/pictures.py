@@ -41,6 +41,47 @@ def keep_more(tour: "Tour") -> None:
     window.reader.keeper.change_all(tagged, "Tag")
 
 
+def show_map(tour: "Tour", target: Path) -> None:
+    """The Map with its terms, a section pointed at."""
+    window = tour._window
+    window.show_view("Map")
+    view = window.map_view
+    tour.wait("terms", lambda: view.model.terms and all(t.places for t in view.model.terms))
+    titles = [section.title for section in view.model.outline.sections]
+    view.canvas.point_at(titles.index("9.3 Closing error"))
+    tour.wait("what belongs with it", lambda: view.side._rows)
+    tour.settle(1.0)
+    tour.save(target / "map.png")
+
+
+def cut_a_table(tour: "Tour", target: Path) -> None:
+    """A table cut out, its rows kept, and explained."""
+    window = tour._window
+    window.show_view("Read")
+    view = window.read_view
+    view.held.let_go()
+    table = next(f for f in window.reader.summary.figures if "Table 2" in f.caption)
+    view.go_to_figure(table)
+    tour.settle(1.0)
+    view.commands.cut(table.page, table.box)
+    tour.settle(2.0)
+    cut = next(e for e in window.reader.entries.values() if e.kind == "cutting")
+    view.commands.explain_cutting(cut.id)
+    tour.settle(1.5)
+    tour.save(target / "read-table.png")
+
+
+def edit_a_talk(tour: "Tour", target: Path) -> None:
+    """A talk of the handbook, its first sheet pointed at."""
+    window = tour._window
+    window.make_talk()
+    talk = window.talk_window
+    tour.wait("a talk", lambda: talk.talk is not None)
+    tour.settle(0.5)
+    talk.grab().save(str(target / "talk.png"))
+    talk.close()
+
+
 def main() -> None:
     """Every view, by day and one by night, and the start page."""
     target = Path(sys.argv[1])
@@ -114,6 +155,9 @@ def main() -> None:
         listed.setCurrentIndex(listed.rows.index(4))
         tour.settle(1.5)
         tour.save(target / "commonplace.png")
+        show_map(tour, target)
+        cut_a_table(tour, target)
+        edit_a_talk(tour, target)
         window.show_view("Outline")
         tour.settle(0.5)
         window.outline_view.next_disagreement()

@@ -67,6 +67,8 @@ class TalkWindow(QWidget):
         strip.addStretch(1)
         strip.addWidget(self.look)
         strip.addWidget(self.night)
+        strip.addSpacing(16)
+        strip.addWidget(Words("Save as", role="secondary"))
         for form, name in _FORMS.items():
             save = word_button(name.split(" (")[0], f"Save as {form}")
             save.clicked.connect(partial(self._ask_where, form))

@@ -11,6 +11,7 @@ from wide_margin.core.answers import WHOLE, Reach, section_reach
 from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.digest.by_kind import CONCLUSION, LIMITS, NEXT, fill
 from wide_margin.core.digest.digest import Digester
+from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.overview import rows_within
 from wide_margin.core.digest.roles import Role, roles_of
 from wide_margin.core.document import Figure, Locator, ReadDocument, find_figures
@@ -31,6 +32,8 @@ LEAST_WORDS = 60
 """A shorter section has no sheet."""
 NOTE_WORDS = 170
 """Of what to say with a sheet: a minute and a half."""
+_WITH_ENDING = frozenset([DocumentKind.ARTICLE, DocumentKind.REPORT, DocumentKind.THESIS])
+"""Kinds that end with findings, limits and what comes next; others by what they say at most."""
 _LEFT_OUT = frozenset([Role.THANKS, Role.LEGAL])
 _NO_SHEET = re.compile(
     r"^(?:[\dA-Z.]+\s+)?(?:references|bibliography|index|contents|glossary|preface|foreword"
@@ -102,7 +105,7 @@ def make_talk(
         talk.sheets.append(_sheet(document, digester, row, figures))
     rows = rows_within(document, reach)
     ending = talk.ending
-    for slot in (CONCLUSION, LIMITS, NEXT):
+    for slot in (CONCLUSION, LIMITS, NEXT) if facts.kind in _WITH_ENDING else ():
         for line in fill(document, digester.scored, slot, rows).lines[:2]:
             ending.points.append(Point(cut_short(line.text), line.locator))
             ending.notes.append(f"{line.text} ({line.locator.shown})")
