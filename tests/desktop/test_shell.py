@@ -14,6 +14,7 @@ from tests.desktop.conftest import Hand
 from tests.making import make_pdf
 from wide_margin.core.pages import Link
 from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.text import read_text
 from wide_margin.core.services import SettingsKeeper
 from wide_margin.desktop.app import Windows
 from wide_margin.desktop.properties import plain_date, property_rows
@@ -315,6 +316,31 @@ def test_printing_keeps_the_range_and_the_scale(hand, tmp_path):
     printed = PdfFile(tmp_path / "out.pdf")
     assert printed.n_pages == 3
     assert printed.facts().sizes[0] == pytest.approx([419.5, 595.3], abs=1.5)
+    printed.close()
+
+
+def test_a_page_is_printed_with_its_margin_beside_it(hand, tmp_path):
+    entry = hand.keep("Failed lines are entered in red on Form 6", "1")
+    hand.view.commands.save_text(entry.id, "A comment <b>of mine</b>")
+    hand.wait(lambda: hand.reader.entries[entry.id].body.text)
+    printer = QPrinter()
+    printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
+    printer.setOutputFileName(str(tmp_path / "out.pdf"))
+    page = entry.anchor.page + 1
+    printer.setFromTo(page, page)
+    hand.window.print_to(printer, with_margin=True)
+    hand.wait(lambda: "1 page was printed" in hand.view.status.text())
+    printed = PdfFile(tmp_path / "out.pdf")
+    width, height = printed.facts().sizes[0]
+    assert width == pytest.approx(419.5 + 230, abs=1.5)
+    assert height == pytest.approx(595.3, abs=1.5)
+    text = read_text(printed, 0)
+    at = text.chars.index("A comment <b>of mine</b>")
+    x, y = text.boxes[at][:2]
+    assert x > 419.5
+    (box,) = hand.view.pages.boxes_in_view(entry.anchor.spans)
+    passage = hand.view.pages.place_at(box.center().y())
+    assert y == pytest.approx(passage[1], abs=40)
     printed.close()
 
 

@@ -40,7 +40,7 @@ from wide_margin.desktop.map_view import MapView
 from wide_margin.desktop.menus import Menus
 from wide_margin.desktop.model_dialog import ModelDialog
 from wide_margin.desktop.outline_view import OutlineView
-from wide_margin.desktop.printing import print_pages
+from wide_margin.desktop.printing import margin_on, print_pages
 from wide_margin.desktop.properties import PropertiesDialog, property_rows
 from wide_margin.desktop.quick_note import QuickNote, place_note
 from wide_margin.desktop.read_view import ReadView
@@ -347,7 +347,11 @@ class MainWindow(QMainWindow):
             "Everything works on this machine alone. Apache License 2.0.",
         )  # fmt: skip
 
-    def print_document(self) -> None:
+    def print_with_margin(self) -> None:
+        """Print some pages, and beside each what stands in its margin."""
+        self.print_document(with_margin=True)
+
+    def print_document(self, *, with_margin: bool = False) -> None:
         """Print some pages at their true size."""
         facts, session = self.reader.facts, self.reader.session
         if facts is None or session is None:
@@ -358,9 +362,9 @@ class MainWindow(QMainWindow):
         dialog.setOption(QPrintDialog.PrintDialogOption.PrintPageRange)
         dialog.setMinMax(1, facts.n_pages)
         if dialog.exec():
-            self.print_to(printer)
+            self.print_to(printer, with_margin=with_margin)
 
-    def print_to(self, printer: QPrinter) -> None:
+    def print_to(self, printer: QPrinter, *, with_margin: bool = False) -> None:
         """Print the printer's range of pages, off the UI thread."""
         facts, session = self.reader.facts, self.reader.session
         assert facts is not None
@@ -368,9 +372,15 @@ class MainWindow(QMainWindow):
         first, last = printer.fromPage() or 1, printer.toPage() or facts.n_pages
         pages = range(first - 1, min(last, facts.n_pages))
         self.read_view.show_status(f"Printing {counted(len(pages), 'page')}…")
+        entries = list(self.reader.entries.values())
+        margin_of = partial(margin_on, session, entries) if with_margin else None
         self.reader.background.submit(
             lambda token, report: print_pages(
-                printer, pages, facts.sizes, lambda page, scale: session.draw(page, scale).result()
+                printer,
+                pages,
+                facts.sizes,
+                lambda page, scale: session.draw(page, scale).result(),
+                margin_of,
             ),
             done=lambda n: self.read_view.show_status(
                 f"{counted(n, 'page')} {'was' if n == 1 else 'were'} printed.", for_ms=8000

@@ -70,6 +70,7 @@ class Menus:
         self._add(menu, "Read &before", window.back_to_start)
         menu.addSeparator()
         self._add(menu, "&Print…", window.print_document, QKeySequence.StandardKey.Print)
+        self._add(menu, "Print with the &margin…", window.print_with_margin)
         menu.addSeparator()
         self._add(menu, "&Quit", window.close, "Ctrl+Q")
 
