@@ -38,7 +38,7 @@ def lines(view):
 
 
 def test_it_stands_second_among_the_views(hand):
-    assert list(hand.window.views) == ["Read", "Digest", "Outline", "Commonplace"]
+    assert list(hand.window.views) == ["Read", "Digest", "Outline", "Map", "Commonplace"]
 
 
 def test_what_it_is_stands_first(digest):

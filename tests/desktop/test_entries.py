@@ -92,8 +92,11 @@ def test_a_question_while_reading_is_kept_in_the_line(
     field.setText("Who appoints keepers?")
     QTest.keyClick(field, Qt.Key.Key_Return)
     assert field.text() == "Who appoints keepers?"
-    assert "still being read" in empty_hand.view.status.text()
+    empty_hand.wait(lambda: empty_hand.reader.entries)  # from what is read so far, or from all
+    empty_hand.wait(lambda: field.text() == "")
     empty_hand.wait(lambda: empty_hand.reader.is_ready)
+    (entry_id,) = empty_hand.reader.entries
+    empty_hand.wait(lambda: empty_hand.reader.entries[entry_id].body.so_far == 0)
 
 
 def test_an_explanation_stands_beside_its_passage(hand):

@@ -311,7 +311,7 @@ def test_printing_keeps_the_range_and_the_scale(hand, tmp_path):
     printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
     printer.setOutputFileName(str(tmp_path / "out.pdf"))
     printer.setFromTo(3, 5)
-    hand.window.print_to(printer)
+    hand.window.printing.print_to(printer)
     hand.wait(lambda: "3 pages were printed" in hand.view.status.text())
     printed = PdfFile(tmp_path / "out.pdf")
     assert printed.n_pages == 3
@@ -328,7 +328,7 @@ def test_a_page_is_printed_with_its_margin_beside_it(hand, tmp_path):
     printer.setOutputFileName(str(tmp_path / "out.pdf"))
     page = entry.anchor.page + 1
     printer.setFromTo(page, page)
-    hand.window.print_to(printer, with_margin=True)
+    hand.window.printing.print_to(printer, with_margin=True)
     hand.wait(lambda: "1 page was printed" in hand.view.status.text())
     printed = PdfFile(tmp_path / "out.pdf")
     width, height = printed.facts().sizes[0]

@@ -8,7 +8,6 @@ from typing import cast
 import platformdirs
 from PySide6.QtCore import QSettings, Qt, Signal
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
-from PySide6.QtPrintSupport import QPrintDialog, QPrinter
 from PySide6.QtWidgets import (
     QApplication,
     QFileDialog,
@@ -26,7 +25,6 @@ from wide_margin.core.document import Locator
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.margin import DocumentRecord, Entry, Store
 from wide_margin.core.pages import FileFacts
-from wide_margin.core.plain import counted
 from wide_margin.core.services import Settings, SettingsKeeper
 from wide_margin.core.session.fetch import is_address, local_path
 from wide_margin.desktop.commonplace_view import CommonplaceView
@@ -40,7 +38,7 @@ from wide_margin.desktop.map_view import MapView
 from wide_margin.desktop.menus import Menus
 from wide_margin.desktop.model_dialog import ModelDialog
 from wide_margin.desktop.outline_view import OutlineView
-from wide_margin.desktop.printing import margin_on, print_pages
+from wide_margin.desktop.printing import Printing
 from wide_margin.desktop.properties import PropertiesDialog, property_rows
 from wide_margin.desktop.quick_note import QuickNote, place_note
 from wide_margin.desktop.read_view import ReadView
@@ -80,6 +78,7 @@ class MainWindow(QMainWindow):
         self.resize(1280, 800)
         self.fetching = Fetching(self.reader.background, self.read_view.message, self)
         self.quick_note, self.requests = QuickNote(self), Requests(self)
+        self.printing = Printing(self)
         self.menus = Menus(self)
         self._corner = self._view_words()
         self.menuBar().setCornerWidget(self._corner, Qt.Corner.TopRightCorner)
@@ -346,47 +345,6 @@ class MainWindow(QMainWindow):
             f"Wide Margin {__version__}\n\nOne long PDF, and a wide margin beside it.\n"
             "Everything works on this machine alone. Apache License 2.0.",
         )  # fmt: skip
-
-    def print_with_margin(self) -> None:
-        """Print some pages, and beside each what stands in its margin."""
-        self.print_document(with_margin=True)
-
-    def print_document(self, *, with_margin: bool = False) -> None:
-        """Print some pages at their true size."""
-        facts, session = self.reader.facts, self.reader.session
-        if facts is None or session is None:
-            return
-        printer = QPrinter(QPrinter.PrinterMode.HighResolution)
-        printer.setFromTo(1, facts.n_pages)
-        dialog = QPrintDialog(printer, self)
-        dialog.setOption(QPrintDialog.PrintDialogOption.PrintPageRange)
-        dialog.setMinMax(1, facts.n_pages)
-        if dialog.exec():
-            self.print_to(printer, with_margin=with_margin)
-
-    def print_to(self, printer: QPrinter, *, with_margin: bool = False) -> None:
-        """Print the printer's range of pages, off the UI thread."""
-        facts, session = self.reader.facts, self.reader.session
-        assert facts is not None
-        assert session is not None
-        first, last = printer.fromPage() or 1, printer.toPage() or facts.n_pages
-        pages = range(first - 1, min(last, facts.n_pages))
-        self.read_view.show_status(f"Printing {counted(len(pages), 'page')}…")
-        entries = list(self.reader.entries.values())
-        margin_of = partial(margin_on, session, entries) if with_margin else None
-        self.reader.background.submit(
-            lambda token, report: print_pages(
-                printer,
-                pages,
-                facts.sizes,
-                lambda page, scale: session.draw(page, scale).result(),
-                margin_of,
-            ),
-            done=lambda n: self.read_view.show_status(
-                f"{counted(n, 'page')} {'was' if n == 1 else 'were'} printed.", for_ms=8000
-            ),
-            failed=self.reader.problem.emit,
-        )
 
     def show_contents(self) -> None:
         """Show the contents panel, or put it away."""

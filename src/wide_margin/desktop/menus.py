@@ -69,8 +69,8 @@ class Menus:
         self._add(menu, "&Same document in another window", window.open_again)
         self._add(menu, "Read &before", window.back_to_start)
         menu.addSeparator()
-        self._add(menu, "&Print…", window.print_document, QKeySequence.StandardKey.Print)
-        self._add(menu, "Print with the &margin…", window.print_with_margin)
+        self._add(menu, "&Print…", window.printing.ask, QKeySequence.StandardKey.Print)
+        self._add(menu, "Print with the &margin…", partial(window.printing.ask, with_margin=True))
         menu.addSeparator()
         self._add(menu, "&Quit", window.close, "Ctrl+Q")
 

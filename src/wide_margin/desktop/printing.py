@@ -1,23 +1,27 @@
 """Printing pages at their true size."""
 
 from collections.abc import Callable, Sequence
-from typing import NamedTuple
+from functools import partial
+from typing import TYPE_CHECKING, NamedTuple
 
 from PySide6.QtCore import QMarginsF, QPointF, QRectF, QSizeF, Qt
 from PySide6.QtGui import QColor, QPageLayout, QPageSize, QPainter, QPen
-from PySide6.QtPrintSupport import QPrinter
+from PySide6.QtPrintSupport import QPrintDialog, QPrinter
 
 from wide_margin.core.export.entries import said_in
 from wide_margin.core.geometry import FloatArray
 from wide_margin.core.margin import Entry
 from wide_margin.core.margin.gathering import ink_of
 from wide_margin.core.pages import Picture
-from wide_margin.core.plain import plain
+from wide_margin.core.plain import counted, plain
 from wide_margin.core.session import Session
 from wide_margin.core.session.placing import placed
 from wide_margin.desktop.ink_edges import ink_name
 from wide_margin.desktop.look import DAY, sans_font
 from wide_margin.desktop.read_view.page_images import image_from
+
+if TYPE_CHECKING:
+    from wide_margin.desktop.main_window import MainWindow
 
 DOTS_PER_INCH = 200
 MARGIN, INSET, APART = 230.0, 14.0, 8.0
@@ -131,3 +135,48 @@ def print_pages(
         n_printed += 1
     painter.end()
     return n_printed
+
+
+class Printing:
+    """Prints the document of a window."""
+
+    def __init__(self, window: "MainWindow") -> None:
+        """For one window."""
+        self._window = window
+
+    def ask(self, *, with_margin: bool = False) -> None:
+        """Print some pages at their true size."""
+        facts, session = self._window.reader.facts, self._window.reader.session
+        if facts is None or session is None:
+            return
+        printer = QPrinter(QPrinter.PrinterMode.HighResolution)
+        printer.setFromTo(1, facts.n_pages)
+        dialog = QPrintDialog(printer, self._window)
+        dialog.setOption(QPrintDialog.PrintDialogOption.PrintPageRange)
+        dialog.setMinMax(1, facts.n_pages)
+        if dialog.exec():
+            self.print_to(printer, with_margin=with_margin)
+
+    def print_to(self, printer: QPrinter, *, with_margin: bool = False) -> None:
+        """Print the printer's range of pages, off the UI thread."""
+        facts, session = self._window.reader.facts, self._window.reader.session
+        assert facts is not None
+        assert session is not None
+        first, last = printer.fromPage() or 1, printer.toPage() or facts.n_pages
+        pages = range(first - 1, min(last, facts.n_pages))
+        self._window.read_view.show_status(f"Printing {counted(len(pages), 'page')}…")
+        entries = list(self._window.reader.entries.values())
+        margin_of = partial(margin_on, session, entries) if with_margin else None
+        self._window.reader.background.submit(
+            lambda token, report: print_pages(
+                printer,
+                pages,
+                facts.sizes,
+                lambda page, scale: session.draw(page, scale).result(),
+                margin_of,
+            ),
+            done=lambda n: self._window.read_view.show_status(
+                f"{counted(n, 'page')} {'was' if n == 1 else 'were'} printed.", for_ms=8000
+            ),
+            failed=self._window.reader.problem.emit,
+        )
