@@ -401,6 +401,7 @@ class MainWindow(QMainWindow):
 
     def _leave(self) -> None:
         """Keep what is being typed and where reading stopped."""
+        self.read_view.beside.close_it()
         self.read_view.margin.save_all()
         record = self.reader.record
         if record is not None and self.read_view.pages.n_pages:

@@ -176,6 +176,9 @@ class Menus:
             action.setChecked(mode == "column")
             group.addAction(action)
         menu.addSeparator()
+        beside = self._window.read_view.beside
+        self._add(menu, "Another place &beside", self._in_read(beside.toggle), "Ctrl+B")
+        menu.addSeparator()
         self._add(menu, "Turn &right", partial(pages.turn, 1), "Ctrl+R")
         self._add(menu, "Turn &left", partial(pages.turn, -1), "Ctrl+Shift+R")
         menu.addSeparator()

@@ -353,7 +353,8 @@ class ReadingService:
     def terms(self, send: Send, n: int) -> tuple[str, ...]:
         """The terms that tell most of the document, those first that tell its shape."""
         document = self._read()
-        found = key_terms(document, self._digester().scored, self._defined(), n)
+        defined = self._definitions or {}  # gathering them takes longer than all else here
+        found = key_terms(document, self._digester().scored, defined, n)
         return uneven_first(document, [term.term for term in found])
 
     def own_words(self, send: Send, text: str, passage: str) -> OwnWords:

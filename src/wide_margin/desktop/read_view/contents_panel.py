@@ -14,7 +14,7 @@ from PySide6.QtCore import (
     QTimer,
     Signal,
 )
-from PySide6.QtGui import QColor, QFontMetrics, QImage, QKeyEvent, QPainter
+from PySide6.QtGui import QColor, QFontMetrics, QGuiApplication, QImage, QKeyEvent, QPainter
 from PySide6.QtWidgets import (
     QButtonGroup,
     QFrame,
@@ -133,6 +133,7 @@ class Rows(QTreeWidget):
     """A list of rows with a place each, nested or flat."""
 
     chosen = Signal(object)
+    beside = Signal(object)  # chosen with Ctrl: to be shown beside
 
     def __init__(self, name: str, *, has_pictures: bool = False) -> None:
         super().__init__()
@@ -151,13 +152,20 @@ class Rows(QTreeWidget):
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setVerticalScrollMode(QTreeWidget.ScrollMode.ScrollPerPixel)
         self.setAccessibleName(name)
-        self.itemClicked.connect(lambda item: self.chosen.emit(item.data(0, _PLACE)))
+        self.itemClicked.connect(self._clicked)
+
+    def _clicked(self, item: QTreeWidgetItem) -> None:
+        self._choose(item, QGuiApplication.keyboardModifiers())
+
+    def _choose(self, item: QTreeWidgetItem, modifiers: Qt.KeyboardModifier) -> None:
+        is_beside = modifiers & Qt.KeyboardModifier.ControlModifier
+        (self.beside if is_beside else self.chosen).emit(item.data(0, _PLACE))
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        """Return goes to the row's place."""
+        """Return goes to the row's place, with Ctrl it is shown beside."""
         item = self.currentItem()
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and item is not None:
-            self.chosen.emit(item.data(0, _PLACE))
+            self._choose(item, event.modifiers())
             return
         super().keyPressEvent(event)
 

@@ -20,6 +20,18 @@ class PanelWidths:
             widths = [int(width) for width in kept]  # type: ignore[attr-defined]
         except (TypeError, ValueError):
             return
-        if len(widths) == 4:
+        if len(widths) == self._outer.count() + self._inner.count():
             self._outer.setSizes(widths[:2])
             self._inner.setSizes(widths[2:])
+
+    def share(self, left: int, margin: int) -> None:
+        """Share the room of the pages between both places, with a margin of so many pixels.
+
+        Args:
+            left: Pixels that the margin leaves to each place at least.
+            margin: Of the margin, where that leaves enough.
+        """
+        whole = sum(self._inner.sizes())
+        margin = min(margin, max(whole - 2 * left, 0))
+        half = (whole - margin) // 2
+        self._inner.setSizes([half, whole - margin - half, margin])

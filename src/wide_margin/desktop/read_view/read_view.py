@@ -16,6 +16,7 @@ from wide_margin.desktop.look import DAY, Colours
 from wide_margin.desktop.read_view.along_spine import AlongSpine
 from wide_margin.desktop.read_view.ask_line import AskLine
 from wide_margin.desktop.read_view.at_hand import AtHand
+from wide_margin.desktop.read_view.beside import Beside
 from wide_margin.desktop.read_view.commands import Commands
 from wide_margin.desktop.read_view.contents_panel import ContentsPanel, Row
 from wide_margin.desktop.read_view.figure_pictures import FigurePictures
@@ -86,9 +87,11 @@ class ReadView(QWidget):
         self.preview = Preview(self)
         self._side_by_side = QSplitter(Qt.Orientation.Horizontal)
         self._side_by_side.addWidget(self.pages)
+        self.beside = Beside(self)
+        self._side_by_side.addWidget(self.beside)
         self._side_by_side.addWidget(self.margin)
         self._side_by_side.setStretchFactor(0, 1)
-        self._side_by_side.setSizes([600, 400])
+        self._side_by_side.setSizes([600, 0, 400])
         right = QWidget()
         column = QVBoxLayout(right)
         column.setContentsMargins(0, 0, 0, 0)
@@ -167,6 +170,8 @@ class ReadView(QWidget):
         contents.section_chosen.connect(self.go_to_section)
         contents.figure_chosen.connect(self.go_to_figure)
         contents.figures_shown.connect(self.figure_pictures.draw_next)
+        contents.contents.beside.connect(self.beside.show_section)
+        contents.figures.beside.connect(self.beside.show_figure)
         contents.entry_chosen.connect(self.go_to_entry)
         contents.hit_chosen.connect(self.finding.go_to)
         place_line.back_asked.connect(self.go_back)
@@ -188,7 +193,9 @@ class ReadView(QWidget):
     def wear(self, colours: Colours) -> None:
         """Change colours."""
         self.colours = colours
-        for part in (self.pages, self.spine, self.contents, self.margin, self.preview):
+        for part in (
+            self.pages, self.beside, self.spine, self.contents, self.margin, self.preview,
+        ):  # fmt: skip
             part.wear(colours)
         self.draw_leaders()
 

@@ -1,0 +1,114 @@
+"""Two places beside each other: of one document, or of two editions."""
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+
+from tests.desktop.conftest import Hand
+from tests.making import make_pdf
+from wide_margin.desktop.read_view.beside import BY_PAGE, BY_SECTION, FREELY
+
+FILLER = "There is a lot to be said of stones, and here it is said at some length. " * 30
+
+
+@pytest.fixture
+def beside(hand):
+    yield hand.view.beside
+    hand.view.beside.close_it()
+
+
+def there(beside):
+    place = beside.pages.reading_place()
+    return place[0] if place else -1
+
+
+def here(hand):
+    return hand.view.pages.reading_place()[0]
+
+
+def test_a_place_is_shown_beside_and_put_away(hand, beside):
+    hand.view.go_to_typed("17")
+    page = here(hand)
+    beside.toggle()
+    assert beside.isVisibleTo(hand.view)
+    hand.wait(lambda: there(beside) == page)
+    hand.wait(lambda: beside.pages.images.image(page))
+    hand.view.go_to_typed("30")
+    assert there(beside) == page  # freely
+    assert "p. 17" in beside.place.text()
+    beside.toggle()
+    assert not beside.isVisibleTo(hand.view)
+    assert beside.pages.n_pages == 0
+
+
+def test_both_move_by_the_page(hand, beside):
+    hand.view.go_to_typed("17")
+    start = here(hand)
+    beside.show_place(start + 5)
+    hand.wait(lambda: there(beside) == start + 5)
+    QTest.qWait(100)  # both are fitted to their width
+    beside.show_place(here(hand) + 5)
+    beside.move_together(BY_PAGE)
+    hand.view.go_to_typed("20")
+    hand.wait(lambda: there(beside) == here(hand) + 5)
+    beside.move_together(FREELY)
+    at = there(beside)
+    hand.view.go_to_typed("40")
+    assert there(beside) == at
+
+
+def test_a_section_and_a_table_are_shown_beside_with_ctrl(hand, beside):
+    contents = hand.view.contents.contents
+    item = next(contents.topLevelItem(k) for k in range(contents.topLevelItemCount())
+                if contents.topLevelItem(k).text(0).startswith("Part VI"))  # fmt: skip
+    contents.setCurrentItem(item)
+    before = hand.view.here()
+    QTest.keyClick(contents, Qt.Key.Key_Return, Qt.KeyboardModifier.ControlModifier)
+    section = next(s for s in hand.reader.summary.outline.sections if s.title == item.text(0))
+    hand.wait(lambda: there(beside) == section.page)
+    assert hand.view.here()[0] == before[0]
+    table = next(f for f in hand.reader.summary.figures if "Table 2" in f.caption)
+    hand.view.contents.figures.beside.emit(table)
+    hand.wait(lambda: there(beside) == table.page)
+
+
+@pytest.fixture
+def editions(tmp_path):
+    """Two editions: in the second, section 3 stands two pages later."""
+    paths = []
+    for name, n_new in (("first.pdf", 0), ("second.pdf", 2)):
+        pages = [[("h1", "1 Wells"), ("text", FILLER)]]
+        pages += [[("text", FILLER)] for _ in range(n_new)]
+        pages += [[("h1", "2 Buckets"), ("text", FILLER)], [("h1", "3 Ropes"), ("text", FILLER)]]
+        pages += [[("text", FILLER)] for _ in range(6)]  # so that any page can be at the top
+        make_pdf(tmp_path / name, pages)
+        paths.append(tmp_path / name)
+    return paths
+
+
+def test_two_editions_move_by_their_sections(qtbot, make_window, editions):
+    first, second = editions
+    hand = Hand(qtbot, make_window()).open(first)
+    beside = hand.view.beside
+    beside.show_file(second)
+    hand.wait(lambda: beside.pages.n_pages == 11)
+    hand.wait(lambda: len(beside.outline.sections) == 3)
+    beside.move_together(BY_SECTION)
+    hand.view.go_to_section(2)
+    hand.wait(lambda: hand.view.section == 2)
+    hand.wait(lambda: 4 in beside.pages.visible_pages())
+    assert "second.pdf" in beside.place.toolTip()
+    beside.close_it()
+
+
+def test_a_file_that_cannot_be_opened_is_told(hand, beside, tmp_path):
+    (tmp_path / "no.pdf").write_bytes(b"no")
+    beside.show_file(tmp_path / "no.pdf")
+    hand.wait(lambda: "no.pdf" in hand.view.status.text())
+    assert not beside.isVisibleTo(hand.view)
+
+
+def test_another_document_puts_it_away(hand, beside, small_pdf):
+    beside.toggle()
+    hand.window.open(small_pdf)
+    hand.wait(lambda: not beside.isVisibleTo(hand.view))
