@@ -1,5 +1,6 @@
 """Having the document read aloud: sentence by sentence, marked on the page as it is said."""
 
+import threading
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
@@ -35,6 +36,7 @@ class Listening(QObject):
         self.is_paused = False
         self.find_engine = find_engine
         self._engine: Engine | None = None
+        self._finding = threading.Lock()
         self._job: Job | None = None
         self._turn = 0
         self._reader.opened.connect(lambda _: self.stop())
@@ -141,13 +143,23 @@ class Listening(QObject):
         self._tell()
 
         def work(token: CancelToken, report: Report) -> None:
-            if self._engine is None:
-                self._engine = self.find_engine()
-            self._engine.say(sentence.text, language, rate, token)
+            self._engine_for(token).say(sentence.text, language, rate, token)
 
         self._job = self._reader.background.submit(
             work, done=lambda _: self._said(turn), failed=lambda error: self._failed(turn, error)
         )
+
+    def _engine_for(self, token: CancelToken) -> Engine:
+        """The engine, found when it is first needed; jobs that overlap share one."""
+        with self._finding:
+            token.check()
+            engine = self._engine or self.find_engine()
+            self._engine = engine
+            if self.at < 0:  # it was stopped while the engine was found
+                engine.close()
+                self._engine = None
+                token.check()
+            return engine
 
     def _said(self, turn: int) -> None:
         if turn != self._turn:
