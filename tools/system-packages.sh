@@ -26,12 +26,16 @@ if ! find /usr/share/fonts /usr/local/share/fonts "$HOME/.fonts" "$HOME/.local/s
     -iname 'NotoSerif*' 2>/dev/null | grep -q .; then
     missing="$missing fonts-noto-core"
 fi
-# The text of pages that are only pictures is recognised by this program where it is there.
-command -v tesseract >/dev/null 2>&1 || missing="$missing tesseract-ocr"
-[ -n "$missing" ] || exit 0
+# Programs that are used where they are there, and gone without where they are not: one recognises
+# the text of pages that are only pictures, the other reads aloud.
+wanted=""
+command -v tesseract >/dev/null 2>&1 || wanted="$wanted tesseract-ocr"
+command -v espeak-ng >/dev/null 2>&1 || wanted="$wanted espeak-ng"
+[ -n "$missing$wanted" ] || exit 0
 
 line="apt-get update && apt-get install -y$missing"
 if ! command -v apt-get >/dev/null 2>&1; then
+    [ -n "$missing" ] || exit 0
     echo "Wide Margin needs libraries that are not here; by their Debian names:$missing" >&2
     exit 0
 fi
@@ -40,12 +44,21 @@ if [ "$(id -u)" = 0 ]; then
 elif command -v sudo >/dev/null 2>&1 && sudo -n true 2>/dev/null; then
     as="sudo"
 else
+    [ -n "$missing" ] || exit 0
     echo "Some system libraries are missing. Run this once, then the same command again:" >&2
     echo "    sudo sh -c '$line'" >&2
     exit 1
 fi
-echo "Installing with apt:$missing"
-$as apt-get update -qq && DEBIAN_FRONTEND=noninteractive $as apt-get install -y -qq $missing >/dev/null || {
-    echo "apt could not install them. Run this by hand: $line" >&2
-    exit 1
-}
+echo "Installing with apt:$missing$wanted"
+$as apt-get update -qq
+if [ -n "$missing" ]; then
+    DEBIAN_FRONTEND=noninteractive $as apt-get install -y -qq $missing >/dev/null || {
+        echo "apt could not install them. Run this by hand: $line" >&2
+        exit 1
+    }
+fi
+for package in $wanted; do
+    DEBIAN_FRONTEND=noninteractive $as apt-get install -y -qq "$package" >/dev/null 2>&1 ||
+        echo "apt has no $package; it is gone without." >&2
+done
+exit 0
