@@ -3,7 +3,7 @@
 import re
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from wide_margin.core.explain import other_units, stands_for, take_apart
@@ -89,6 +89,7 @@ WORDS = st.lists(
 
 
 @given(WORDS)
+@example(words=[",", "which", "the"])
 def test_every_word_is_in_some_part(words):
     sentence = " ".join(words).replace(" ,", ",") + "."
     kept = " ".join(f"{p.tie} {p.text}" for p in take_apart(sentence))

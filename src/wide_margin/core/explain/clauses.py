@@ -148,7 +148,14 @@ def take_apart(sentence: str) -> tuple[Part, ...]:
         aside = aside[1:-1].strip() if aside.startswith("(") else aside
         if len(aside) > 1:
             parts.append(Part(ASIDE, "", aside))
-    return tuple(parts) if parts and parts[0].kind == MAIN else (Part(MAIN, "", text),)
+    is_whole = _n_words(" ".join(f"{p.tie} {p.text}" for p in parts)) == _n_words(text)
+    if not parts or parts[0].kind != MAIN or not is_whole:
+        return (Part(MAIN, "", text),)
+    return tuple(parts)
+
+
+def _n_words(text: str) -> int:
+    return len(re.findall(r"\w+", text))
 
 
 def _asides(text: str) -> list[tuple[int, int]]:
