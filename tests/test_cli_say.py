@@ -4,9 +4,9 @@ import pytest
 from typer.testing import CliRunner
 
 import wide_margin.cli_say  # noqa: F401 (its command joins the app)
+from tests.sounds import cues_in
 from wide_margin.cli import app
 from wide_margin.core.errors import WideMarginError
-from wide_margin.core.export.sound import cues_in
 
 
 @pytest.mark.skipif(not shutil.which("espeak-ng"), reason="not installed here")

@@ -8,8 +8,9 @@ import wave
 
 import pytest
 
+from tests.sounds import cues_in
 from wide_margin.core.errors import ServiceError, WideMarginError
-from wide_margin.core.export.sound import cues_in, joined_sound
+from wide_margin.core.export.sound import joined_sound
 from wide_margin.core.jobs import Cancelled, CancelToken
 from wide_margin.core.services.speech import Espeak, SpeechDispatcher, find_engine
 from wide_margin.core.services.stand_in_speech import SpeechStandIn

@@ -16,7 +16,7 @@ from wide_margin.core.answers.refusing import why_not
 from wide_margin.core.answers.signs import (
     defined_term,
 )
-from wide_margin.core.answers.times import asked_time, conflicts, fits
+from wide_margin.core.answers.times import AskedTime, asked_time, conflicts, fits
 from wide_margin.core.answers.where import heading_excerpts, rank_sections, section_quote
 from wide_margin.core.answers.within import allowed_passages, pages_covered, rows_within
 from wide_margin.core.document import ReadDocument, locator_for
@@ -82,7 +82,7 @@ def answer_quoted(
     excerpts = _excerpts(document, candidates)
     quotes: tuple[Quote, ...] = ()
     cells = answer_from_cells(document, question.text, query) if reach.kind == "document" else ()
-    judged = _judged(document, question, query, weighed, candidates)
+    judged = _judged(document, question, query, weighed, candidates, time)
     if judged.is_enough(narrowed=reach.kind != "document") or (whatever and candidates):
         if question.kind == "where":
             sections = rank_sections(document, question, query, weighed, candidates)
@@ -96,7 +96,7 @@ def answer_quoted(
     return Answer(
         question=text.strip(), kind=question.kind, reach=reach, quotes=quotes,
         excerpts=excerpts, n_searched=n_searched, n_pages=n_pages, without_text=without,
-        missing=_missing(query, candidates) if quotes else (), sure=_sure(judged, question, quotes),
+        missing=_missing(query, candidates) if quotes else (), sure=_sure(judged, time, quotes),
         reason="" if quotes else why_not(question.text, query, candidates),
     )  # fmt: skip
 
@@ -107,17 +107,16 @@ def _judged(
     query: Query,
     weighed: Weighed,
     candidates: list[Candidate],
+    time: AskedTime | None,
 ) -> Judged:
     """What the evidence comes to, the time that is asked about minded."""
-    time = asked_time(question.text)
     best = document.text.sentences[candidates[0].sentence].text if candidates else ""
     known = time.words if time is not None and fits(time, best) else ()
     return judge(question, query, weighed, candidates, document.index.language, known)
 
 
-def _sure(judged: Judged, question: Question, quotes: Sequence[Quote]) -> float:
+def _sure(judged: Judged, time: AskedTime | None, quotes: Sequence[Quote]) -> float:
     """The chance that the quotes answer; less where they speak of another time than is asked."""
-    time = asked_time(question.text)
     if time is not None and conflicts(time, " ".join(quote.text for quote in quotes)):
         return OTHER_TIME * judged.sure
     return judged.sure

@@ -57,7 +57,7 @@ class AskedTime(NamedTuple):
 
 
 def asked_time(question: str) -> AskedTime | None:
-    """The one time that a question names; None where it names none, or several apart."""
+    """The first time that a question names, spans before single ones; None where it names none."""
     for pattern in _PATTERNS:
         for match in pattern.finditer(question):
             span = _span(pattern, match)

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from spellchecker import SpellChecker
 
-from wide_margin.core.answers import Quote, Verdict
+from wide_margin.core.answers import Quote
 from wide_margin.core.answers.backing import check_backing
 from wide_margin.core.passages import split_sentences
 from wide_margin.core.search.analysis import Analyser
@@ -163,12 +163,3 @@ def _begins(text: str, at: int) -> bool:
 def _speller(language: str) -> SpellChecker:
     # Two changed letters apart is a guess rather than a correction, and takes a second a word.
     return SpellChecker(language=language, distance=1)
-
-
-def worst(checked: OwnWords) -> Verdict:
-    """The verdict of all sentences together."""
-    verdicts = [quote.backing for quote in checked.sentences]
-    for verdict in (Verdict.UNBACKED, Verdict.PARTLY):
-        if verdict in verdicts:
-            return verdict
-    return Verdict.BACKED

@@ -1,7 +1,7 @@
 """Where the text of a page comes from: the file itself, or a layer laid over it."""
 
 from collections.abc import Sequence
-from typing import Protocol
+from typing import NamedTuple, Protocol
 
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.model import PageText
@@ -15,6 +15,16 @@ class TextLayerOver(Protocol):
     def page(self, index: int) -> PageText | None:
         """The text of a page in page space, None where this layer has none for it."""
         ...
+
+
+class Told(NamedTuple):
+    """The text of a page, and what is known of it."""
+
+    text: PageText
+    is_over: bool = False
+    """Whether it comes from a layer over the file's own."""
+    is_garbled: bool = False
+    """Whether it is damaged, and no layer has another one."""
 
 
 class TextSource:
@@ -37,11 +47,16 @@ class TextSource:
 
     def page(self, index: int, *, only_edges: bool = False) -> PageText:
         """Text of one page, each character with its box; arguments and errors as read_text."""
+        return self.told(index, only_edges=only_edges).text
+
+    def told(self, index: int, *, only_edges: bool = False) -> Told:
+        """The same, with where it comes from and whether it is damaged."""
         text = read_text(self._pdf, index, only_edges=only_edges)
-        if text.chars.strip() and not is_garbled(text.chars):
-            return text
+        garbled = is_garbled(text.chars)
+        if text.chars.strip() and not garbled:
+            return Told(text)
         for layer in self._over:
             found = layer.page(index)
             if found is not None:
-                return found
-        return text
+                return Told(found, is_over=True)
+        return Told(text, is_garbled=garbled)

@@ -19,7 +19,7 @@ from wide_margin.core.layout import Line, count_words, lines_of
 from wide_margin.core.outline import is_listing
 from wide_margin.core.pages import Frame
 from wide_margin.core.pages.document import PdfFile
-from wide_margin.core.pages.recognising import RecognisedPages, is_garbled
+from wide_margin.core.pages.recognising import RecognisedPages
 from wide_margin.core.pages.source import TextSource
 
 log = logging.getLogger(__name__)
@@ -122,16 +122,16 @@ def _read_page(
         done.add(page, [], None, failed=True)
         return
     try:
-        text = TextSource(pdf, [over] if over is not None else []).page(page, only_edges=True)
+        told = TextSource(pdf, [over] if over is not None else []).told(page, only_edges=True)
     except PageFailedError:
         done.add(page, [], None, failed=True)
         return
-    lines = lines_of(text) if len(text.chars) <= MAX_CHARACTERS else []
-    done.add(page, lines, text.frame, failed=False)
-    kept = over.recognised(page) if over is not None and page in over.known() else None
-    if kept is not None and text.chars == kept.text.chars:
+    lines = lines_of(told.text) if len(told.text.chars) <= MAX_CHARACTERS else []
+    done.add(page, lines, told.text.frame, failed=False)
+    kept = over.recognised(page) if over is not None and told.is_over else None
+    if kept is not None:
         done.recognised[page] = kept.sure
-    elif is_garbled(text.chars):
+    elif told.is_garbled:
         done.garbled.append(page)
 
 

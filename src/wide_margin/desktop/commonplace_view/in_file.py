@@ -58,7 +58,7 @@ class InFile:
         reader.background.submit(
             lambda token, report: annotations_in_file(path, password),
             done=lambda found: self._show_count(path, found),
-            failed=lambda error: None,  # what can be read of the file is shown all the same
+            failed=self._not_read,
         )
 
     def _show_count(self, path: "Path", found: list[OwnAnnotation]) -> None:
@@ -67,6 +67,9 @@ class InFile:
         self.found = found
         set_word(self.button, f"In the file: {counted(len(found), 'annotation')}")
         self.button.setVisible(bool(found))
+
+    def _not_read(self, error: WideMarginError) -> None:
+        self._view.say(f"{error.message} {error.hint}".strip())
 
     def show(self) -> None:
         """List them."""
@@ -96,11 +99,8 @@ class InFile:
             said = f"{counted(len(entries) - n_before, 'annotation')} adopted as entries."
             self._view.say(f"{said} {n_before} were entries already." if n_before else said)
 
-        def not_read(error: WideMarginError) -> None:
-            self._view.say(f"{error.message} {error.hint}".strip())
-
         reader.background.submit(
-            lambda token, report: adopted(session, annotations), done=add, failed=not_read
+            lambda token, report: adopted(session, annotations), done=add, failed=self._not_read
         )
 
 

@@ -219,7 +219,7 @@ class MapView(QWidget):
         session = self.reader.session
         if session is not None:
             self.reader.watch(
-                session.query("terms", OFFERED), done=self._offer, failed=lambda error: None
+                session.query("terms", OFFERED), done=self._offer, failed=self._failed
             )
 
     def _offer(self, terms: Sequence[str]) -> None:
@@ -313,7 +313,7 @@ class MapView(QWidget):
             return
         self.reader.watch(
             session.query("section_told", section), done=partial(self._told, section),
-            failed=lambda error: None,
+            failed=self._failed,
         )  # fmt: skip
 
     def _told(self, section: int, told: tuple[SectionExplanation, tuple[Related, ...]]) -> None:
@@ -393,9 +393,12 @@ class MapView(QWidget):
         try:
             save_whole(path, map_as(form, self.model, float(height), self.colours, title))
         except WideMarginError as error:
-            self.say(f"{error.message} {error.hint}")
+            self._failed(error)
             return
         self.say(f"The map is in {path}.")
+
+    def _failed(self, error: WideMarginError) -> None:
+        self.say(f"{error.message} {error.hint}".strip())
 
     def say(self, text: str) -> None:
         """Say something below for a while."""

@@ -119,11 +119,14 @@ class Beside(QFrame):
                 self._open(session, facts)
                 self.pages.go_to(min(self._view.here()[0], facts.n_pages - 1))
                 self._measure()
-                reader.background.watch(session.read(), done=read, failed=lambda error: None)
+                reader.background.watch(session.read(), done=read, failed=not_all)
 
         def read(summary: ReadSummary) -> None:
             if self.session is session:
                 self.outline = summary.outline
+
+        def not_all(error: WideMarginError) -> None:
+            self._view.show_status(f"{error.message} It cannot follow by section.", for_ms=9000)
 
         def failed(error: WideMarginError) -> None:
             self._view.show_status(f"{error.message} {error.hint}", for_ms=12000)
