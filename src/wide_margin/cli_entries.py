@@ -127,13 +127,17 @@ def _bring_in(session: Session, file: Path, sha256: str, title: str, source: Pat
         raise WideMarginError(
             f"“{source}” cannot be read.", hint="Is it there, and a text file?"
         ) from error
-    found, lost = session.query("annotations_in", text).result()
     store = Store(default_store_path())
     try:
         record = store.record_for(sha256, file, "", title)
-        store.put(record.id, *found)
+        known = frozenset(entry.id for entry in store.entries(record.id).entries)
+        found, lost = session.query("annotations_in", text, record.id, known).result()
+        new = [entry for entry in found if entry.id not in known]
+        store.put(record.id, *new)
     finally:
         store.close()
-    typer.echo(f"{counted(len(found), 'entry', 'entries')} brought in", err=True)
+    typer.echo(f"{counted(len(new), 'entry', 'entries')} brought in", err=True)
+    if len(found) > len(new):
+        typer.echo(f"{len(found) - len(new)} were entries already", err=True)
     for quote in lost:
         typer.echo(f"no place here: “{quote[:120]}”", err=True)

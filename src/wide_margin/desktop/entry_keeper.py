@@ -74,11 +74,16 @@ class EntryKeeper(QObject):
         """Keep an entry; ``then`` is called once it is on screen."""
         self._put(entry, partial(self._was_added, then))
 
-    def add_all(self, entries: Sequence[Entry], name: str) -> None:
-        """Keep several entries; one undo takes them all out again."""
+    def add_all(self, entries: Sequence[Entry], name: str) -> int:
+        """Keep several entries; one undo takes them all out again.
+
+        Returns:
+            How many of them were none yet.
+        """
         new = [entry for entry in entries if self.latest(entry.id) is None]
         if new:
             self._reader.undo.push(_Additions(self, name, new))
+        return len(new)
 
     def change(self, entry: Entry) -> None:
         """Keep a changed entry; nothing happens where it was deleted meanwhile."""

@@ -160,6 +160,31 @@ def test_web_annotations_come_home_to_their_places(entries, document):
     assert back[0].body.text == "=HYPERLINK(1)"
 
 
+def test_an_annotation_gives_the_same_entry_each_time_and_another_in_each_document(
+    entries, document
+):
+    text = as_annotations(entries, "urn:x", document.paragraphs)
+    known = {entry.id for entry in entries}
+
+    def ids(*record_and_known):
+        return [e.id for e in read_annotations(text, document.paragraphs, *record_and_known)[0]]
+
+    assert set(ids(1, known)) == known
+    assert ids(1) == ids(1)
+    assert not set(ids(1)) & (known | set(ids(2)))
+
+
+def test_the_same_annotation_twice_in_a_file_is_one_entry(entries, document):
+    items = json.loads(as_annotations(entries[:1], "urn:x", document.paragraphs))["first"]["items"]
+    for item in (
+        items[0],
+        {**items[0], "id": 17},
+        {k: v for k, v in items[0].items() if k != "id"},
+    ):
+        back, lost = read_annotations(json.dumps([item, item]), document.paragraphs)
+        assert (len(back), lost) == (1, [])
+
+
 def test_annotations_without_a_place_are_listed(entries, document):
     text = as_annotations(entries, "urn:x").replace("writes every height down", "flew to the moon")
     back, lost = read_annotations(text, document.paragraphs)

@@ -68,7 +68,7 @@ def test_a_mark_comes_home_to_its_words(source, tmp_path, turns, crop, form):
         mark = new_entry(EntryKind.MARK, anchor, MarkBody("why?", ink=Ink.DOUBT, form=form))
         write_annotated(path, copy, placed(session, [mark]), author="A reader")
     with opened(copy) as session:
-        (back,) = adopted(session, annotations_in_file(copy))
+        (back,) = adopted(session, annotations_in_file(copy), 1)
     assert back.kind is EntryKind.MARK
     assert back.body.form is form
     assert back.body.text == "why?"
@@ -85,7 +85,7 @@ def test_an_entry_over_two_pages_is_one_again(source, tmp_path):
         mark = new_entry(EntryKind.MARK, anchor, MarkBody("both"))
         assert write_annotated(source, copy, placed(session, [mark])) == 2
     with opened(copy) as session:
-        (back,) = adopted(session, annotations_in_file(copy))
+        (back,) = adopted(session, annotations_in_file(copy), 1)
     assert {span.page for span in back.anchor.spans} == {0, 1}
 
 
@@ -99,9 +99,10 @@ def test_the_same_annotation_gives_the_same_entry_and_another_one_another(source
         write_annotated(source, copy, placed(session, marks))
     with opened(copy) as session:
         own = annotations_in_file(copy)
-        once, again = adopted(session, own), adopted(session, own)
+        once, again = adopted(session, own, 1), adopted(session, own, 1)
+        elsewhere = adopted(session, own, 2)
     assert [e.id for e in once] == [e.id for e in again]
-    assert len({e.id for e in once}) == len(marks)
+    assert len({e.id for e in [*once, *elsewhere]}) == 2 * len(marks)
 
 
 def test_a_note_and_what_lies_on_no_words_become_notes(source, tmp_path):
@@ -115,7 +116,7 @@ def test_a_note_and_what_lies_on_no_words_become_notes(source, tmp_path):
         page.obj["/Annots"] = pikepdf.Array([pikepdf.Object.parse(empty.encode())])
         pdf.save(copy)
     with opened(copy) as session:
-        found = adopted(session, annotations_in_file(copy))
+        found = adopted(session, annotations_in_file(copy), 1)
     assert [(e.kind, e.body.text, e.anchor.page) for e in found] == [
         (EntryKind.NOTE, "Highlight", 0), (EntryKind.NOTE, "Ask Oss.", 1),
     ]  # fmt: skip

@@ -1,13 +1,15 @@
 """Web Annotation (W3C Recommendation, 2017) as JSON-LD, out and in."""
 
 import json
-from collections.abc import Iterable, Sequence
+import uuid
+from collections.abc import Collection, Iterable, Sequence
+from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export.entries import said_in
-from wide_margin.core.layout import Paragraph, SpanOnPage, fold
+from wide_margin.core.layout import Paragraph, fold
 from wide_margin.core.margin import (
     Anchor,
     Entry,
@@ -24,6 +26,8 @@ from wide_margin.core.plain import plain
 
 CONTEXT = "http://www.w3.org/ns/anno.jsonld"
 MAX_ANNOTATIONS = 50_000
+_BROUGHT = uuid.UUID("6f0f6f0a-5d0e-4b53-9a75-1f6f3a0b7c42")
+"""Namespace of the names of entries that were brought in (RFC 4122, 4.3)."""
 AROUND = 32
 """Letters before and after a quote that tell it from the same words elsewhere."""
 _MOTIVATION = {
@@ -100,12 +104,18 @@ def _uuid(name: str) -> str:
     return "-".join(plain_name[a:b] for a, b in pairwise(cuts))
 
 
-def read_annotations(text: str, paragraphs: Sequence[Paragraph]) -> tuple[list[Entry], list[str]]:
+def read_annotations(
+    text: str, paragraphs: Sequence[Paragraph], record: int = 0, known: Collection[str] = ()
+) -> tuple[list[Entry], list[str]]:
     """Annotations as entries: marks and notes, found again by their quotes.
+
+    The same annotation gives an entry of the same id each time, in one document.
 
     Args:
         text: JSON-LD: one annotation, a list, a page or a collection.
         paragraphs: Of the document that is open.
+        record: Id of its record.
+        known: Ids of its entries; what was written of one of them has its id again.
 
     Returns:
         The entries that have a place now, and the quotes of those that have none.
@@ -121,24 +131,33 @@ def read_annotations(text: str, paragraphs: Sequence[Paragraph]) -> tuple[list[E
     if not found:
         raise _not_annotations()
     letters = Letters(paragraphs)
-    placed, lost = [], []
+    placed: dict[str, Entry] = {}
+    lost: dict[str, str] = {}
     for item in found:
         entry = _entry(item)
         if entry is None:
             continue
+        entry = replace(entry, id=_id_of(item, record, known))
         if not entry.anchor.quote:
-            placed.append(entry)
+            placed.setdefault(entry.id, entry)
             continue
         again = anchored_again(entry, letters, lambda _: None)
-        if again.anchor.is_lost or not _stands(again.anchor.spans):
-            lost.append(entry.anchor.quote)
+        if again.anchor.is_lost or not again.anchor.spans:
+            lost.setdefault(entry.id, entry.anchor.quote)
         else:
-            placed.append(again)
-    return placed, lost
+            placed.setdefault(again.id, again)
+    return list(placed.values()), list(lost.values())
 
 
-def _stands(spans: tuple[SpanOnPage, ...]) -> bool:
-    return bool(spans)
+def _id_of(item: dict[str, Any], record: int, known: Collection[str]) -> str:
+    """Id of the entry that an annotation becomes.
+
+    Ids are unique over all documents, so one that was written of another document is not taken.
+    """
+    name = item.get("id", item.get("@id"))
+    said = name if isinstance(name, str) and name else json.dumps(item, sort_keys=True)
+    own = said.removeprefix("urn:uuid:").replace("-", "")
+    return own if own in known else uuid.uuid5(_BROUGHT, f"{record} {said}").hex
 
 
 def _not_annotations() -> WideMarginError:

@@ -46,18 +46,23 @@ def placed(session: Session, entries: Sequence[Entry]) -> list[Placed]:
 _MARKS = {form.value: form for form in MarkForm}
 
 
-def adopted(session: Session, annotations: Sequence[OwnAnnotation]) -> list[Entry]:
+def adopted(session: Session, annotations: Sequence[OwnAnnotation], record: int) -> list[Entry]:
     """Annotations of the file as entries, at the words that they lie on.
 
-    The same annotation gives an entry of the same id each time. One that was written by us over
-    several pages becomes one entry again.
+    The same annotation gives an entry of the same id each time, in one document. One that was
+    written by us over several pages becomes one entry again.
+
+    Args:
+        session: With the document open.
+        annotations: Those to adopt.
+        record: Id of the document's record.
     """
     layers: dict[int, TextLayer | None] = {}
     parts: dict[str, list[OwnAnnotation]] = {}
     for annotation in annotations:
         said = f"{annotation.page}{annotation.kind}{annotation.boxes}{annotation.text}"
         parts.setdefault(annotation.entry_id or said, []).append(annotation)
-    return [_adopted(session, key, made, layers) for key, made in parts.items()]
+    return [_adopted(session, f"{record} {key}", made, layers) for key, made in parts.items()]
 
 
 def _adopted(
@@ -80,7 +85,7 @@ def _adopted(
         entry = new_entry(EntryKind.NOTE, anchor, NoteBody(first.text or first.kind.capitalize()))
     entry = entry.with_tags(filter(None, [first.author]))
     return replace(
-        entry, id=uuid.uuid5(_ADOPTED, f"{session.path.name} {key}").hex,
+        entry, id=uuid.uuid5(_ADOPTED, key).hex,
         created=first.date or entry.created,
     )  # fmt: skip
 

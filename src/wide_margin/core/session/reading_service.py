@@ -391,9 +391,18 @@ class ReadingService:
         near = [p for p in self._read().paragraphs if p.page in pages]
         return cells_in(near, spans)
 
-    def annotations_in(self, send: Send, text: str) -> "tuple[list[Entry], list[str]]":
-        """Web Annotations as entries at their places, and the quotes that have none here."""
-        return read_annotations(text, self._read().paragraphs)
+    def annotations_in(
+        self, send: Send, text: str, record: int, known: frozenset[str]
+    ) -> "tuple[list[Entry], list[str]]":
+        """Web Annotations as entries at their places, and the quotes that have none here.
+
+        Args:
+            send: Not needed.
+            text: JSON-LD.
+            record: Id of the document's record.
+            known: Ids of its entries.
+        """
+        return read_annotations(text, self._read().paragraphs, record, known)
 
     def annotations_of(self, send: Send, entries: "tuple[Entry, ...]", source: str) -> str:
         """Entries as Web Annotations."""

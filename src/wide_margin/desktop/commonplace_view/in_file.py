@@ -89,18 +89,27 @@ class InFile:
 
     def adopt(self, annotations: Sequence[OwnAnnotation]) -> None:
         """Make entries of annotations; those adopted before are entries already."""
-        reader, session = self._view.reader, self._view.reader.session
+        reader, session, record = (
+            self._view.reader,
+            self._view.reader.session,
+            self._view.reader.record,
+        )
         if session is None:
+            return
+        if record is None:
+            reader.find_record(lambda: self.adopt(annotations))
             return
 
         def add(entries: list[Entry]) -> None:
-            n_before = sum(reader.keeper.latest(e.id) is not None for e in entries)
-            reader.keeper.add_all(entries, "Adopt annotations")
-            said = f"{counted(len(entries) - n_before, 'annotation')} adopted as entries."
+            n_new = reader.keeper.add_all(entries, "Adopt annotations")
+            said = f"{counted(n_new, 'annotation')} adopted as entries."
+            n_before = len(entries) - n_new
             self._view.say(f"{said} {n_before} were entries already." if n_before else said)
 
         reader.background.submit(
-            lambda token, report: adopted(session, annotations), done=add, failed=self._not_read
+            lambda token, report: adopted(session, annotations, record.id),
+            done=add,
+            failed=self._not_read,
         )
 
 

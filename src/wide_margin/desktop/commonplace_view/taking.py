@@ -119,19 +119,28 @@ class Taking:
 
     def bring_in(self, path: Path) -> None:
         """Make entries of the annotations in a file."""
-        session = self._view.reader.session
+        reader = self._view.reader
+        session, record = reader.session, reader.record
         if session is None:
             return
+        if record is None:
+            reader.find_record(lambda: self.bring_in(path))
+            return
+        known = frozenset(reader.entries)
 
         def read(*_: object) -> tuple[list[Entry], list[str]]:
             text = _text_of(path)
-            found: tuple[list[Entry], list[str]] = session.query("annotations_in", text).result()
+            found: tuple[list[Entry], list[str]] = session.query(
+                "annotations_in", text, record.id, known
+            ).result()
             return found
 
         def add(found: tuple[list[Entry], list[str]]) -> str:
             placed, lost = found
-            self._view.reader.keeper.add_all(placed, "Bring in annotations")
-            said = f"{counted(len(placed), 'entry', 'entries')} brought in."
+            n_new = reader.keeper.add_all(placed, "Bring in annotations")
+            said = f"{counted(n_new, 'entry', 'entries')} brought in."
+            if len(placed) > n_new:
+                said += f" {len(placed) - n_new} were entries already."
             return f"{said} {len(lost)} have no place here." if lost else said
 
         self.in_background(read, add)
