@@ -174,6 +174,15 @@ def test_an_annotation_gives_the_same_entry_each_time_and_another_in_each_docume
     assert not set(ids(1)) & (known | set(ids(2)))
 
 
+@pytest.mark.parametrize("form", list(MarkForm))
+def test_a_mark_comes_home_in_its_form(entries, document, form):
+    mark = next(entry for entry in entries if isinstance(entry.body, MarkBody))
+    text = as_annotations([mark.with_body(form=form)], "urn:x", document.paragraphs)
+    [back], _ = read_annotations(text, document.paragraphs)
+    assert (back.body.form, back.body.ink) == (form, mark.body.ink)
+    assert back.tags == mark.tags
+
+
 def test_the_same_annotation_twice_in_a_file_is_one_entry(entries, document):
     items = json.loads(as_annotations(entries[:1], "urn:x", document.paragraphs))["first"]["items"]
     for item in (

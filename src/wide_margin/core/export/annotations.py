@@ -17,6 +17,7 @@ from wide_margin.core.margin import (
     Ink,
     Letters,
     MarkBody,
+    MarkForm,
     NoteBody,
     anchored_again,
     new_entry,
@@ -89,6 +90,8 @@ def _annotation(entry: Entry, source: str, around: _Around) -> dict[str, Any]:
          "purpose": "commenting"} for line in said_in(entry)
     ]  # fmt: skip
     tags = [*entry.tags, *([f"ink: {ink}"] if (ink := ink_of(entry)) else [])]
+    if isinstance(entry.body, MarkBody) and entry.body.form is not MarkForm.HIGHLIGHT:
+        tags.append(f"form: {entry.body.form}")
     bodies += [{"type": "TextualBody", "value": plain(tag), "purpose": "tagging"} for tag in tags]
     values = {
         "id": f"urn:uuid:{_uuid(entry.id)}", "type": "Annotation",
@@ -194,21 +197,22 @@ def _entry(item: dict[str, Any]) -> Entry | None:
         if selector.get("type") == "FragmentSelector" and value.startswith("page="):
             number = value.removeprefix("page=").split("&")[0]
             page = int(number) - 1 if number.isdecimal() and 0 < int(number) < 10**6 else 0
-    said, tags, ink = _bodies(item.get("body"))
+    said, tags, ink, form = _bodies(item.get("body"))
     if not quote and not said:
         return None
     anchor = Anchor(max(page, 0), -1.0 if quote else 0.0, (), quote)
     if item.get("motivation") == "highlighting" or (quote and not said):
-        entry = new_entry(EntryKind.MARK, anchor, MarkBody(said, ink=ink))
+        entry = new_entry(EntryKind.MARK, anchor, MarkBody(said, ink=ink, form=form))
     else:
         entry = new_entry(EntryKind.NOTE, anchor, NoteBody(said))
     return entry.with_tags(tags)
 
 
-def _bodies(values: Any) -> tuple[str, list[str], Ink]:
+def _bodies(values: Any) -> tuple[str, list[str], Ink, MarkForm]:
+    """What the bodies of an annotation say, its tags, and how its mark is drawn."""
     lines: list[str] = []
     tags: list[str] = []
-    ink = Ink.CLAIM
+    ink, form = Ink.CLAIM, MarkForm.HIGHLIGHT
     for body in values if isinstance(values, list) else [values]:
         if isinstance(body, str):
             lines.append(plain(body))
@@ -219,6 +223,8 @@ def _bodies(values: Any) -> tuple[str, list[str], Ink]:
             lines += [value] if value else []
         elif fold(value).startswith("ink: ") and fold(value)[5:] in set(Ink):
             ink = Ink(fold(value)[5:])
+        elif fold(value).startswith("form: ") and fold(value)[6:] in set(MarkForm):
+            form = MarkForm(fold(value)[6:])
         elif value:
             tags.append(value)
-    return "\n".join(lines), tags, ink
+    return "\n".join(lines), tags, ink, form
