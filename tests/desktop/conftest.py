@@ -9,6 +9,7 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from pytestqt.exceptions import TimeoutError
+from reportlab.pdfgen.canvas import Canvas
 
 from wide_margin.core.margin import Entry, Store
 from wide_margin.core.services import Settings, SettingsKeeper
@@ -158,3 +159,13 @@ def hand_with_model(qtbot, make_window, handbook_path, stand_in) -> Hand:
 def empty_hand(qtbot, make_window) -> Hand:
     """A window without a document."""
     return Hand(qtbot, make_window())
+
+
+@pytest.fixture
+def locked_pdf(tmp_path: Path) -> Path:
+    """A file that opens with the password "sesame"."""
+    path = tmp_path / "locked.pdf"
+    canvas = Canvas(str(path), encrypt="sesame")
+    canvas.drawString(72, 700, "The door is open.")
+    canvas.save()
+    return path

@@ -4,7 +4,6 @@ import signal
 import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
-from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import make_pdf
 
@@ -50,15 +49,6 @@ def test_a_bad_file_does_not_touch_the_entries_of_a_good_one(hand, bad_files, ha
     hand.wait(lambda: "is damaged" in hand.view.message.text)
     hand.open(handbook_path)
     assert len(hand.entries("question")) == 1
-
-
-@pytest.fixture
-def locked_pdf(tmp_path):
-    path = tmp_path / "locked.pdf"
-    canvas = Canvas(str(path), encrypt="sesame")
-    canvas.drawString(72, 700, "The door is open.")
-    canvas.save()
-    return path
 
 
 def test_a_password_is_asked_for_until_it_fits(empty_hand, locked_pdf, monkeypatch):

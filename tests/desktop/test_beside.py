@@ -108,6 +108,31 @@ def test_a_file_that_cannot_be_opened_is_told(hand, beside, tmp_path):
     assert not beside.isVisibleTo(hand.view)
 
 
+def test_a_locked_file_asks_for_its_password_until_it_fits(hand, beside, locked_pdf, monkeypatch):
+    given, asked = iter(["wrong", "sesame"]), []
+
+    def answer(parent, title, message, **_):
+        asked.append(message)
+        return next(given)
+
+    monkeypatch.setattr("wide_margin.desktop.read_view.beside.ask_text", answer)
+    beside.show_file(locked_pdf)
+    hand.wait(lambda: beside.isVisibleTo(hand.view) and beside.pages.n_pages == 1)
+    assert "protected by a password" in asked[0]
+    assert "does not open the file" in asked[1]
+
+
+def test_a_locked_file_whose_password_is_not_given_is_put_away(
+    hand, beside, locked_pdf, monkeypatch
+):
+    monkeypatch.setattr("wide_margin.desktop.read_view.beside.ask_text", lambda *_, **__: None)
+    beside.show_file(locked_pdf)
+    hand.wait(lambda: "password" in hand.view.status.text())
+    assert not beside.isVisibleTo(hand.view)
+    hand.view.go_to_typed("17")  # reading goes on
+    assert here(hand) > 0
+
+
 def test_another_document_puts_it_away(hand, beside, small_pdf):
     beside.toggle()
     hand.window.open(small_pdf)

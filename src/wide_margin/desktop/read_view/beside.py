@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import QFileDialog, QFrame, QHBoxLayout, QMenu, QVBoxLayout
 
 from wide_margin.core.document import Figure
-from wide_margin.core.errors import WideMarginError
+from wide_margin.core.errors import PasswordNeededError, WideMarginError
 from wide_margin.core.outline import Outline
 from wide_margin.core.outline.titles import squash
 from wide_margin.core.pages import FileFacts
@@ -16,7 +16,7 @@ from wide_margin.core.plain import one_line
 from wide_margin.core.session import ReadSummary, Session
 from wide_margin.desktop.look import Colours
 from wide_margin.desktop.read_view.pages_view import PagesView
-from wide_margin.desktop.words import Words, set_tip, set_word, word_button
+from wide_margin.desktop.words import Words, ask_text, set_tip, set_word, word_button
 
 if TYPE_CHECKING:
     from wide_margin.desktop.read_view.read_view import ReadView
@@ -129,6 +129,15 @@ class Beside(QFrame):
             self._view.show_status(f"{error.message} It cannot follow by section.", for_ms=9000)
 
         def failed(error: WideMarginError) -> None:
+            if self.session is not session:
+                return
+            if isinstance(error, PasswordNeededError):
+                given = ask_text(self._view, "Password", error.message, is_secret=True)
+                if self.session is not session:  # another file was chosen while it was asked
+                    return
+                if given is not None:
+                    self.show_file(path, given)
+                    return
             self._view.show_status(f"{error.message} {error.hint}", for_ms=12000)
             self.close_it()
 
