@@ -71,6 +71,21 @@ def cut_a_table(tour: "Tour", target: Path) -> None:
     tour.save(target / "read-table.png")
 
 
+def face_a_translation(tour: "Tour", target: Path) -> None:
+    """A page translated facing it, a pair with a doubt chosen."""
+    window = tour._window
+    view = window.read_view
+    tour.select_words("If three successive lines fail")
+    view.pages.clear_selection()
+    view.commands.facing.translate_page()
+    tour.wait("a translation", lambda: view.facing.isVisible())
+    tour.settle(3.0)
+    view.facing.next_doubt()
+    tour.settle(0.6)
+    tour.save(target / "read-facing.png")
+    view.facing.close_it()
+
+
 def edit_a_talk(tour: "Tour", target: Path) -> None:
     """A talk of the handbook, its first sheet pointed at."""
     window = tour._window
@@ -157,6 +172,7 @@ def main() -> None:
         tour.save(target / "commonplace.png")
         show_map(tour, target)
         cut_a_table(tour, target)
+        face_a_translation(tour, target)
         edit_a_talk(tour, target)
         window.show_view("Outline")
         tour.settle(0.5)

@@ -110,6 +110,12 @@ class Menus:
         for name, letter in MORE_COMMANDS:
             self._add(menu, name, partial(view.commands.act, letter))
         menu.addSeparator()
+        page = self._in_read(view.commands.facing.translate_page)
+        self._add(menu, "Translate this &page, facing it", page, "Ctrl+T")
+        section = self._in_read(view.commands.facing.translate_section)
+        self._add(menu, "Translate this se&ction, facing it", section, "Ctrl+Shift+T")
+        self._add(menu, "Terms in t&ranslations…", self._in_read(view.commands.facing.list_terms))
+        menu.addSeparator()
         self._add(menu, "&Quick note", self._window.quick_note.write, "F4")
         self._add(menu, "Names of the &inks…", self._window.name_inks)
 

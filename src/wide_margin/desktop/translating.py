@@ -1,15 +1,27 @@
 """Translations in the margin: from the memory, a writing model, or word by word a dictionary."""
 
 import locale
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
+from itertools import accumulate
 from pathlib import Path
 from typing import Any
 
+from wide_margin.core.answers import Reach
 from wide_margin.core.errors import EntryStoreError, ServiceError, WideMarginError
 from wide_margin.core.jobs import CancelToken
-from wide_margin.core.margin import Anchor, EntryKind, State, TranslationBody, new_entry
+from wide_margin.core.layout import SpanOnPage
+from wide_margin.core.margin import (
+    Anchor,
+    Entry,
+    EntryKind,
+    PlacedRow,
+    State,
+    TranslationBody,
+    new_entry,
+)
 from wide_margin.core.passages import split_sentences
 from wide_margin.core.services.dictionary import Dictionary
+from wide_margin.core.session import ParagraphText
 from wide_margin.core.translate import (
     LANGUAGES,
     MEMORY,
@@ -24,6 +36,9 @@ from wide_margin.core.translate import (
 from wide_margin.core.translate.glosses import database_for, gloss_words
 from wide_margin.desktop.background import Report
 from wide_margin.desktop.service_writing import NO_MODEL, ServiceWriter
+
+LEFT_AS_IT_IS = {"code", "formula", "figure", "number", "stamp", "row"}
+"""Kinds of paragraphs that stand facing themselves: there is nothing to translate in them."""
 
 
 class Translator(ServiceWriter):
@@ -57,6 +72,58 @@ class Translator(ServiceWriter):
         body = TranslationBody(self.target, pairs)
         entry = new_entry(EntryKind.TRANSLATION, anchor, body)
         self._reader.keeper.add(entry, lambda added: self.run(added.id))
+
+    def translate_facing(self, reach: Reach, show: Callable[[str], None]) -> None:
+        """Translate a page, a section or more, paragraph by paragraph.
+
+        What was begun before is gone on with. ``show`` is told the entry.
+        """
+        reader = self._reader
+        session = reader.session
+        if session is None:
+            return
+
+        def came(paragraphs: tuple[ParagraphText, ...]) -> None:
+            whole = [p for p in paragraphs if p.kind not in LEFT_AS_IT_IS and p.locator.spans]
+            if not whole:
+                reader.problem.emit(WideMarginError("There is no text to translate."))
+                return
+            if before := self._begun(whole[0].locator.spans, len(whole)):
+                entry_id, begun = before
+                show(entry_id)
+                if begun.n_done < len(begun.pairs) and not begun.state.is_under_way:
+                    self.run(entry_id)
+                return
+            pairs = [Pair(sentence, "") for p in whole for sentence in p.sentences]
+            starts = [0, *accumulate(len(p.sentences) for p in whole)]
+            placed = tuple(PlacedRow(at, p.locator) for at, p in zip(starts, whole, strict=False))
+            body = TranslationBody(
+                self.target, tuple(pairs), paragraphs=placed, of=reach.name or "the whole"
+            )
+            first = whole[0].locator
+            anchor = Anchor(first.page, first.y, first.spans, first.quote)
+
+            def added(entry: Entry) -> None:
+                show(entry.id)
+                self.run(entry.id)
+
+            reader.keeper.add(new_entry(EntryKind.TRANSLATION, anchor, body), added)
+
+        reader.watch(session.paragraphs(reach), done=came)
+
+    def _begun(
+        self, first: tuple[SpanOnPage, ...], n_paragraphs: int
+    ) -> tuple[str, TranslationBody] | None:
+        """The translation of just these paragraphs into the language asked for."""
+        for entry in self._reader.entries.values():
+            body = entry.body
+            if (
+                isinstance(body, TranslationBody) and body.language == self.target
+                and len(body.paragraphs) == n_paragraphs and body.paragraphs
+                and body.paragraphs[0].place.spans == first
+            ):  # fmt: skip
+                return entry.id, body
+        return None
 
     def choose_language(self, entry_id: str, code: str) -> None:
         """Translate an entry again into another language, which is remembered."""
@@ -159,6 +226,50 @@ class Translator(ServiceWriter):
                 memory.close()
 
         self._reader.background.submit(work, done=lambda _: None, failed=self._reader.problem.emit)
+
+    def with_rules(self, language: str, show: Callable[[tuple[TermRule, ...]], None]) -> None:
+        """How the document's terms are rendered in a language."""
+        path, sha256 = self._memory_path, self._reader.sha256
+
+        def work(token: CancelToken, report: Report) -> tuple[TermRule, ...]:
+            if path is None or not path.exists():
+                return ()
+            memory = Memory(path)
+            try:
+                return memory.terms(sha256, language)
+            finally:
+                memory.close()
+
+        self._reader.background.submit(work, done=show, failed=self._reader.problem.emit)
+
+    def keep_rules(self, language: str, rules: Sequence[TermRule]) -> None:
+        """Render the document's terms so from now on, and others freely."""
+        path, sha256 = self._memory_path, self._reader.sha256
+
+        def work(token: CancelToken, report: Report) -> None:
+            memory = Memory(path)
+            try:
+                memory.set_terms(sha256, language, rules)
+            finally:
+                memory.close()
+
+        self._reader.background.submit(
+            work, done=lambda _: self._check_again(language, rules),
+            failed=self._reader.problem.emit,
+        )  # fmt: skip
+
+    def _check_again(self, language: str, rules: Sequence[TermRule]) -> None:
+        """Hold what is translated already against the terms."""
+        for entry in list(self._reader.entries.values()):
+            body = self._body(entry.id)
+            if body is None or body.language != language or body.state.is_under_way:
+                continue
+            pairs = tuple(
+                checked(p, language, rules) if p.target and p.origin != "glosses" else p
+                for p in body.pairs
+            )
+            if pairs != body.pairs:
+                self._reader.keeper.change_body(entry.id, pairs=pairs)
 
     def cancel(self, entry_id: str) -> None:
         """Stop a translation; the pairs that are there stay."""

@@ -15,6 +15,7 @@ from wide_margin.core.margin import (
     MarkBody,
     NoteBody,
     Origin,
+    PlacedRow,
     QuestionBody,
     State,
     TranslationBody,
@@ -53,6 +54,7 @@ BODIES = {
         TranslationBody, texts,
         st.lists(st.builds(Pair, texts, texts, st.just(("4",))), max_size=3).map(tuple),
         st.sampled_from(State), texts, texts,
+        st.lists(st.builds(PlacedRow, st.integers(0, 9), places), max_size=2).map(tuple), texts,
     ),
     EntryKind.NOTE: st.builds(NoteBody, texts),
     EntryKind.MARK: st.builds(MarkBody, texts),
@@ -73,6 +75,7 @@ def test_places_are_put_through_one_by_one(kind, data):
     body = data.draw(BODIES[kind])
     moved = body.with_places(lambda place: Locator(7, None, (), (), place.quote))
     assert [place.quote for place in moved.places] == [place.quote for place in body.places]
+    assert all(p.place.page == 7 for p in getattr(moved, "paragraphs", ()))
     assert all(place.page == 7 for place in moved.places)
     assert isinstance(body.headline, str)
     assert isinstance(body.words, str)

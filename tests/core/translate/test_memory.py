@@ -156,3 +156,15 @@ def test_glosses_come_word_by_word_from_the_fitting_dictionary():
 )  # fmt: skip
 def test_a_rendering_is_taken_without_its_grammar(text, rendering):
     assert rendering_of(text) == rendering
+
+
+def test_the_terms_of_a_document_are_replaced_as_a_whole():
+    memory = Memory(None)
+    memory.set_term("a", "de", TermRule("gauge", "Pegel"))
+    memory.set_term("b", "de", TermRule("gauge", "Messer"))
+    memory.set_terms("a", "de", [TermRule(" bench  mark ", "Festpunkt"), TermRule("datum", "")])
+    assert memory.terms("a", "de") == (
+        TermRule("bench mark", "Festpunkt"), TermRule("datum", ""),
+    )  # fmt: skip
+    assert memory.terms("b", "de") == (TermRule("gauge", "Messer"),)
+    assert memory.terms("a", "fr") == ()

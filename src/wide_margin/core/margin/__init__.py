@@ -8,6 +8,7 @@ from wide_margin.core.margin.bodies import (
     ExplanationBody,
     MarkBody,
     NoteBody,
+    PlacedRow,
     QuestionBody,
     TranslationBody,
 )
@@ -40,6 +41,7 @@ __all__ = [
     "NoteBody",
     "Opened",
     "Origin",
+    "PlacedRow",
     "QuestionBody",
     "Scope",
     "State",

@@ -211,6 +211,14 @@ class ExplanationBody:
 
 
 @dataclass(frozen=True, slots=True)
+class PlacedRow:
+    """Where a paragraph of a translation begins: its first pair, and its place."""
+
+    row: int
+    place: Locator
+
+
+@dataclass(frozen=True, slots=True)
 class TranslationBody:
     """Sentences and their translations."""
 
@@ -219,6 +227,20 @@ class TranslationBody:
     state: State = State.WAITING
     problem: str = ""
     model: str = ""
+    paragraphs: tuple[PlacedRow, ...] = ()
+    """Of a page, a section or more, which is shown facing the pages; none of a selection."""
+    of: str = ""
+    """What is translated, in words, where it is shown facing."""
+
+    @property
+    def is_facing(self) -> bool:
+        """Whether it is shown facing the pages, paragraph by paragraph."""
+        return bool(self.paragraphs)
+
+    @property
+    def n_done(self) -> int:
+        """How many of the pairs have a translation."""
+        return sum(bool(pair.target) for pair in self.pairs)
 
     @property
     def places(self) -> tuple[Locator, ...]:
@@ -226,13 +248,14 @@ class TranslationBody:
         return ()
 
     def with_places(self, place: ToPlace) -> "TranslationBody":
-        """The same."""
-        return self
+        """The same, the place of every paragraph put through a function."""
+        paragraphs = tuple(replace(p, place=place(p.place)) for p in self.paragraphs)
+        return replace(self, paragraphs=paragraphs)
 
     @property
     def headline(self) -> str:
         """In one line."""
-        return self.pairs[0].source if self.pairs else ""
+        return self.of or (self.pairs[0].source if self.pairs else "")
 
     @property
     def words(self) -> str:

@@ -158,6 +158,15 @@ class Memory:
                 (document, language, _one_line(rule.term), _one_line(rule.rendering)),
             )
 
+    def set_terms(self, document: str, language: str, rules: Iterable[TermRule]) -> None:
+        """Render the terms of a document so from now on, and no others; see set_term."""
+        rows = [(document, language, _one_line(r.term), _one_line(r.rendering)) for r in rules]
+        with self._writing():
+            self._db.execute(
+                "DELETE FROM term WHERE document = ? AND language = ?", (document, language)
+            )
+            self._db.executemany("INSERT OR REPLACE INTO term VALUES (?, ?, ?, ?)", rows)
+
     def drop_term(self, document: str, language: str, term: str) -> None:
         """Render a term freely again."""
         with self._writing():

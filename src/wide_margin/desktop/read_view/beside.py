@@ -146,7 +146,8 @@ class Beside(QFrame):
     def _open(self, session: Session, facts: FileFacts) -> None:
         self.pages.show_document(session, facts)
         self.show()
-        self._view.panels.share(LEAST_WIDTH, MARGIN)
+        self._view.facing.close_it()
+        self._view.panels.share(self, LEAST_WIDTH, MARGIN)
         QTimer.singleShot(0, self, self._fit)
 
     def _fit(self) -> None:

@@ -34,6 +34,7 @@ from wide_margin.core.pages import Picture
 from wide_margin.core.plain import counted
 from wide_margin.core.services.saved_requests import SavedRequest
 from wide_margin.desktop.read_view.cards import EntryActions
+from wide_margin.desktop.read_view.facing.commands import FacingCommands
 from wide_margin.desktop.read_view.marking import LETTERS, Marking
 from wide_margin.desktop.read_view.page_images import image_from, png_of
 from wide_margin.desktop.read_view.page_painting import Laid
@@ -56,6 +57,7 @@ class Commands(EntryActions):
         self.marking = Marking(view)
         self._to_compose: list[str] = []
         """The questions whose answers are composed once they are here."""
+        self.facing = FacingCommands(view)
         view.reader.answered.connect(self._compose_if_wanted)
         view.reader.problem.connect(self._compose_nothing)
         view.reader.opened.connect(self._compose_nothing)
@@ -272,6 +274,10 @@ class Commands(EntryActions):
         text = answer_as(form, body.question, statements, source)
         QGuiApplication.clipboard().setText(text)
         self._view.show_status("The answer is on the clipboard.", for_ms=4000)
+
+    def show_facing(self, entry_id: str) -> None:
+        """Show a translation facing the pages."""
+        self._view.facing.show_entry(entry_id)
 
     def point_at_pair(self, entry_id: str, row: int) -> None:
         """Mark the source sentence of a pair on the page while the pointer is on it."""

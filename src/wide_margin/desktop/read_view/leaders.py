@@ -58,7 +58,12 @@ class Leaders(QWidget):
 
 
 def leaders_of(view: "ReadView") -> list[Leader]:
-    """Leaders from the passages in view to their cards, and from the one that is held."""
+    """Leaders from the passages in view to their cards, and from the one that is held.
+
+    None while something stands between pages and margin: they would run through its text.
+    """
+    if view.beside.isVisible() or view.facing.isVisible():
+        return []
     viewport, margin = view.pages.viewport(), view.margin
     origin = viewport.mapTo(view, QPoint(0, 0))
     left = margin.mapTo(view, QPoint(0, 0))

@@ -153,6 +153,7 @@ class PageHand:
         elif self._is_on_text(point):
             shape = Qt.CursorShape.IBeamCursor
         self._view.viewport().setCursor(shape)
+        self._view.tell_pointed(point)
         set_tip(self._view.viewport(), link.address if link is not None else "")
 
     def _is_on_text(self, point: QPointF) -> bool:

@@ -57,6 +57,7 @@ class PagesView(DeskView):
     region_cut = Signal(int, object)  # page index, box in page space
     menu_asked = Signal(QPoint)
     mark_dragged = Signal(str, object)  # its entry, the characters it has now
+    text_pointed = Signal(int, int)  # page index and character under the pointer; -1 for none
     entry_dropped = Signal(str, int, float)  # its id, page index, y
 
     def __init__(self, background: Background, parent: QWidget | None = None) -> None:
@@ -228,6 +229,18 @@ class PagesView(DeskView):
         if under is None or layer is None:
             return None
         return under[0], layer.position_at(under[1], under[2])
+
+    def tell_pointed(self, point: QPointF) -> None:
+        """Tell the character under a point of the viewport."""
+        at = self.position_at(point)
+        layer = self.images.layer(at[0]) if at else None
+        is_on_text = False
+        if layer is not None and (under := self.under(point)):
+            is_on_text = layer.is_on_text(under[1], under[2])
+        if at is not None and layer is not None and is_on_text and at[1] < len(layer.order):
+            self.text_pointed.emit(at[0], int(layer.order[at[1]]))
+        else:
+            self.text_pointed.emit(at[0] if at else 0, -1)
 
     def extend_selection(self, at: Position) -> None:
         """Move the free end of the selection."""

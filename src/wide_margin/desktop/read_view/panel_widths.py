@@ -1,6 +1,6 @@
 """The widths of contents, pages and margin, kept for the next time."""
 
-from PySide6.QtWidgets import QSplitter
+from PySide6.QtWidgets import QSplitter, QWidget
 
 
 class PanelWidths:
@@ -24,14 +24,22 @@ class PanelWidths:
             self._outer.setSizes(widths[:2])
             self._inner.setSizes(widths[2:])
 
-    def share(self, left: int, margin: int) -> None:
+    def share(self, beside: QWidget, left: int, margin: int, part: float = 0.5) -> None:
         """Share the room of the pages between both places, with a margin of so many pixels.
 
         Args:
+            beside: What is shown beside the pages, in the inner splitter.
             left: Pixels that the margin leaves to each place at least.
             margin: Of the margin, where that leaves enough.
+            part: Of the room of both that the pages get.
         """
         whole = sum(self._inner.sizes())
         margin = min(margin, max(whole - 2 * left, 0))
-        half = (whole - margin) // 2
-        self._inner.setSizes([half, whole - margin - half, margin])
+        half = int((whole - margin) * part)
+        sizes = [0] * self._inner.count()
+        sizes[0], sizes[self._inner.indexOf(beside)], sizes[-1] = (
+            half,
+            whole - margin - half,
+            margin,
+        )
+        self._inner.setSizes(sizes)

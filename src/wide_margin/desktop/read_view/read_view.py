@@ -19,6 +19,7 @@ from wide_margin.desktop.read_view.at_hand import AtHand
 from wide_margin.desktop.read_view.beside import Beside
 from wide_margin.desktop.read_view.commands import Commands
 from wide_margin.desktop.read_view.contents_panel import ContentsPanel, Row
+from wide_margin.desktop.read_view.facing import FacingColumn
 from wide_margin.desktop.read_view.figure_pictures import FigurePictures
 from wide_margin.desktop.read_view.finding import Finding
 from wide_margin.desktop.read_view.held_places import HeldPlaces
@@ -89,9 +90,11 @@ class ReadView(QWidget):
         self._side_by_side.addWidget(self.pages)
         self.beside = Beside(self)
         self._side_by_side.addWidget(self.beside)
+        self.facing = FacingColumn(self)
+        self._side_by_side.addWidget(self.facing)
         self._side_by_side.addWidget(self.margin)
         self._side_by_side.setStretchFactor(0, 1)
-        self._side_by_side.setSizes([600, 0, 400])
+        self._side_by_side.setSizes([600, 0, 0, 400])
         right = QWidget()
         column = QVBoxLayout(right)
         column.setContentsMargins(0, 0, 0, 0)
@@ -194,7 +197,8 @@ class ReadView(QWidget):
         """Change colours."""
         self.colours = colours
         for part in (
-            self.pages, self.beside, self.spine, self.contents, self.margin, self.preview,
+            self.pages, self.beside, self.facing, self.spine, self.contents, self.margin,
+            self.preview,
         ):  # fmt: skip
             part.wear(colours)
         self.draw_leaders()

@@ -69,6 +69,9 @@ class EntryActions:
     def correct_pair(self, entry_id: str, row: int, text: str) -> None:
         """Put the reader's words in place of a translation, and remember them."""
 
+    def show_facing(self, entry_id: str) -> None:
+        """Show a translation facing the pages."""
+
     def point_at_pair(self, entry_id: str, row: int) -> None:
         """Mark the sentence of a pair on the page; none for -1."""
 

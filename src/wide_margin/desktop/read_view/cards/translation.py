@@ -7,15 +7,30 @@ from PySide6.QtGui import QEnterEvent, QFocusEvent, QKeyEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QPlainTextEdit, QVBoxLayout
 
 from wide_margin.core.margin import Entry, State, TranslationBody
+from wide_margin.core.plain import counted
 from wide_margin.core.translate import LANGUAGES, RIGHT_TO_LEFT, Pair, language_name
 from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.read_view.cards.card import Card
 from wide_margin.desktop.words import WrappedWords, set_word, word_button
 
-_ACTIONS = {
+ACTIONS = {
     State.RUNNING: "Cancel", State.WAITING: "Cancel", State.FAILED: "Try again",
     State.BROKEN_OFF: "Go on",
 }  # fmt: skip
+
+
+def progress_told(body: TranslationBody) -> str:
+    """How far a translation is, and what has gone wrong with it; "" where nothing needs saying."""
+    far = ""
+    if body.is_facing:
+        far = f"{body.n_done} of {counted(len(body.pairs), 'sentence')}"
+    if body.state is State.BROKEN_OFF:
+        return body.problem or " · ".join(
+            filter(None, (far, "It broke off; what is here was kept."))
+        )
+    if body.problem:
+        return " · ".join(filter(None, (far, body.problem)))
+    return " · ".join(filter(None, (far, "Translating…" if body.state.is_under_way else "")))
 
 
 class TranslationCard(Card):
@@ -31,15 +46,19 @@ class TranslationCard(Card):
         self.language.setMenu(menu)
         self.action = word_button("Cancel")
         self.action.clicked.connect(self._act)
+        self.facing = word_button("Show it facing", "Beside the pages, paragraph by paragraph")
+        self.facing.clicked.connect(lambda: self.commands.show_facing(self.entry.id))
+        self.facing.setVisible(self._body.is_facing)
         row = QHBoxLayout()
         row.setContentsMargins(0, 0, 0, 0)
         row.addWidget(self.language)
+        row.addWidget(self.facing)
         row.addWidget(self.action)
         row.addStretch(1)
         self.column.addLayout(row)
         self.message = WrappedWords("", sans_font(-0.5))
         self.column.addWidget(self.message)
-        self._pairs: list[_PairBox] = []
+        self._pairs: list[PairBox] = []
         self.show_entry(self.entry)
 
     @property
@@ -61,14 +80,15 @@ class TranslationCard(Card):
         elif body.model:
             parts.append(f"composed by {body.model}")
         self.head.setText(" · ".join(parts))
-        set_word(self.action, _ACTIONS.get(body.state, ""))
-        self.action.setVisible(body.state in _ACTIONS)
-        told = body.problem or ("Translating…" if body.state.is_under_way else "")
-        if body.state is State.BROKEN_OFF:
-            told = body.problem or "It broke off; what is here was kept."
+        if body.is_facing:
+            parts.insert(1, body.of)
+            self.head.setText(" · ".join(parts))
+        set_word(self.action, ACTIONS.get(body.state, ""))
+        self.action.setVisible(body.state in ACTIONS)
+        told = progress_told(body)
         self.message.setText(told)
         self.message.setVisible(bool(told))
-        while len(self._pairs) < len(body.pairs):
+        while not body.is_facing and len(self._pairs) < len(body.pairs):
             self._add_pair(len(self._pairs))
         for box, pair in zip(self._pairs, body.pairs, strict=False):
             box.show_pair(pair, body.language)
@@ -79,7 +99,7 @@ class TranslationCard(Card):
         self.commands.choose_language(self.entry.id, code)
 
     def _add_pair(self, row: int) -> None:
-        box = _PairBox()
+        box = PairBox()
         box.corrected.connect(lambda text: self.commands.correct_pair(self.entry.id, row, text))
         box.resized.connect(self.resized)
         box.entered.connect(lambda: self.commands.point_at_pair(self.entry.id, row))
@@ -94,7 +114,7 @@ class TranslationCard(Card):
             self.commands.go_on(self.entry.id)
 
 
-class _PairBox(QFrame):
+class PairBox(QFrame):
     """A sentence over its translation, with what is doubtful; can be corrected in place."""
 
     entered = Signal()
@@ -105,20 +125,26 @@ class _PairBox(QFrame):
     def __init__(self) -> None:
         super().__init__()
         self._pair = Pair("", "")
+        self.offers_always = False
+        """Whether correcting is offered where the pointer is not on it, too."""
         self.source = WrappedWords("", serif_font(-0.5), role="secondary")
         self.target = WrappedWords("", sans_font())
         self.doubts = WrappedWords("", sans_font(-1), role="warning")
         self.near = WrappedWords("", sans_font(-1), role="secondary")
         self.correct = word_button("Correct", "Write it better; it is remembered")
-        self.correct.clicked.connect(self._edit)
+        self.correct.clicked.connect(self.edit)
         self.correct.hide()
-        self.field: _Correction | None = None
+        self.field: Correction | None = None
         self._column = QVBoxLayout(self)
         self._column.setContentsMargins(0, 2, 0, 2)
         self._column.setSpacing(1)
         for widget in (self.source, self.target, self.doubts, self.near):
             self._column.addWidget(widget)
         self._column.addWidget(self.correct, 0, Qt.AlignmentFlag.AlignRight)
+
+    def set_margins(self, side: int, above: int) -> None:
+        """Keep so many pixels free around it."""
+        self._column.setContentsMargins(side, above, side, above)
 
     def show_pair(self, pair: Pair, language: str) -> None:
         """Show what is there of a pair."""
@@ -140,10 +166,11 @@ class _PairBox(QFrame):
         self.near.setText(beside)
         self.near.setVisible(bool(beside))
 
-    def _edit(self) -> None:
+    def edit(self) -> None:
+        """Put a field in place of the translation."""
         if self.field is not None:
             return
-        self.field = _Correction(self._pair.target)
+        self.field = Correction(self._pair.target)
         self.field.done.connect(self._edited)
         self._column.insertWidget(1, self.field)
         self.target.hide()
@@ -169,12 +196,12 @@ class _PairBox(QFrame):
 
     def leaveEvent(self, event: QEvent) -> None:
         """The pointer left."""
-        self.correct.hide()
+        self.correct.setVisible(self.offers_always and bool(self._pair.target))
         self.resized.emit()
         self.gone.emit()
 
 
-class _Correction(QPlainTextEdit):
+class Correction(QPlainTextEdit):
     """Where a translation is written better: Ctrl+Enter or leaving it keeps it, Escape does not."""
 
     done = Signal(str)
