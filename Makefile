@@ -2,6 +2,8 @@ PYTHON ?= python3
 VENV := .venv
 BIN := $(VENV)/bin
 OFFSCREEN := QT_QPA_PLATFORM=offscreen
+# Every worker that is started would compile the whole package again where this is set.
+unexport PYTHONDONTWRITEBYTECODE
 
 .PHONY: demo test check venv system handbook bench fit pictures install-desktop uninstall-desktop clean
 

@@ -8,8 +8,9 @@ import typer
 from wide_margin.cli import FileArgument, PasswordOption, app, read_document
 from wide_margin.core.answers import WHOLE, Reach
 from wide_margin.core.errors import WideMarginError
+from wide_margin.core.export.looks import LOOKS
 from wide_margin.core.export.saving import save_whole
-from wide_margin.core.export.talk import LOOKS, TalkFormat, talk_as
+from wide_margin.core.export.talk import TalkFormat, talk_as
 from wide_margin.core.plain import counted
 from wide_margin.core.session import Session
 from wide_margin.core.session.picturing import figure_pictures

@@ -9,6 +9,7 @@ import wide_margin
 LADDER = [
     "errors",
     "plain",
+    "later",
     "shipped",
     "lexicon",
     "geometry",

@@ -24,8 +24,9 @@ from PySide6.QtWidgets import (
 from wide_margin.core.answers import WHOLE, Reach
 from wide_margin.core.digest.talk import USUAL_MINUTES, Point, Sheet, Talk
 from wide_margin.core.errors import WideMarginError
+from wide_margin.core.export.looks import LOOKS
 from wide_margin.core.export.saving import save_whole
-from wide_margin.core.export.talk import LOOKS, TalkFormat, talk_as
+from wide_margin.core.export.talk import TalkFormat, talk_as
 from wide_margin.core.plain import counted, one_line
 from wide_margin.core.session.picturing import figure_pictures
 from wide_margin.desktop.status_line import StatusLine

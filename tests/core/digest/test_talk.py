@@ -17,7 +17,9 @@ from wide_margin.core.digest.talk import (
     cut_short,
     make_talk,
 )
-from wide_margin.core.export.talk import LOOKS, TalkFormat, fitting_size, height_of, talk_as
+from wide_margin.core.export.looks import LOOKS
+from wide_margin.core.export.slides import fitting_size, height_of
+from wide_margin.core.export.talk import TalkFormat, talk_as
 
 
 @pytest.fixture(scope="module")

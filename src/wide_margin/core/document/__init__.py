@@ -4,6 +4,7 @@ from wide_margin.core.document.figures import Figure, figure_numbered, find_figu
 from wide_margin.core.document.locators import Locator, locator_for, paragraph_locator
 from wide_margin.core.document.model import ReadDocument, understand, with_outline
 from wide_margin.core.document.notes import Tie, find_notes
+from wide_margin.core.document.paths import PathsAt
 from wide_margin.core.document.places import Place, read_place, section_numbered, section_titled
 from wide_margin.core.document.tables import Cell, Table, cells_in, find_tables
 
@@ -11,6 +12,7 @@ __all__ = [
     "Cell",
     "Figure",
     "Locator",
+    "PathsAt",
     "Place",
     "ReadDocument",
     "Table",

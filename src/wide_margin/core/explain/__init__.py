@@ -1,7 +1,13 @@
 """Explain a selection from the document itself, and take its sentences apart."""
 
 from wide_margin.core.explain.clauses import Part, take_apart
-from wide_margin.core.explain.definitions import Definition, Definitions, define, find_definitions
+from wide_margin.core.explain.definitions import (
+    Definition,
+    Definitions,
+    GatheringDefinitions,
+    define,
+    find_definitions,
+)
 from wide_margin.core.explain.explanation import Explainer, Explanation, Meaning, explain
 from wide_margin.core.explain.figures import (
     Column,
@@ -23,6 +29,7 @@ __all__ = [
     "Explainer",
     "Explanation",
     "FigureExplanation",
+    "GatheringDefinitions",
     "Leaning",
     "Meaning",
     "Measure",

@@ -6,6 +6,7 @@ most usual ones.
 """
 
 import re
+import time
 from bisect import bisect_left
 from collections import defaultdict
 from collections.abc import Iterator, Set
@@ -147,6 +148,10 @@ _STRONG = re.compile(
 )
 
 
+BREATH = 32
+"""Sentences after which gathering can be broken off."""
+
+
 def key_of(term: str, analyser: Analyser) -> tuple[str, ...]:
     """The stems a term is looked up by; small words in front are left out."""
     parts = [word for word in words(term) if not is_common(word, analyser.language)]
@@ -188,33 +193,61 @@ def define(document: ReadDocument, term: str) -> Definition | None:
 
 def find_definitions(document: ReadDocument, among: Set[int] | None = None) -> Definitions:
     """Every definition in a document, or in some paragraphs; the surest first for each term."""
-    found: Definitions = defaultdict(list)
-    analyser = document.index.analyser
-    sections = document.outline.sections
-    titles: dict[int, set[str]] = {}
-    for definition in _all(document, among):
+    found = GatheringDefinitions(document, among).go_on(float("inf"))
+    assert found is not None
+    return found
+
+
+class GatheringDefinitions:
+    """Finds the definitions of a document piece by piece, so that others can be served between."""
+
+    def __init__(self, document: ReadDocument, among: Set[int] | None = None) -> None:
+        """Nothing is found yet; ``among`` are the paragraphs to look through, None for all."""
+        self._document = document
+        self._rest = _all(document, among)
+        self._found: Definitions = defaultdict(list)
+        self._titles: dict[int, set[str]] = {}
+
+    def go_on(self, seconds: float) -> Definitions | None:
+        """Look on for so long; the surest first for each term once all is looked through."""
+        until = time.monotonic() + seconds
+        for definition in self._rest:
+            if definition is not None:
+                self._take(definition)
+            if time.monotonic() > until:
+                return None
+        return self._sorted()
+
+    def _take(self, definition: Definition) -> None:
+        document, analyser = self._document, self._document.index.analyser
         if definition.kind in ("abbreviation", "symbol"):
-            found[exact_key(definition.term)].append(definition)
+            self._found[exact_key(definition.term)].append(definition)
+            return
         key = key_of(definition.term, analyser)
-        if 0 < len(key) <= MAX_TERM_WORDS and definition.kind not in ("symbol", "abbreviation"):
-            section = document.text.sentences[definition.sentence].section
-            if section >= 0 and section not in titles:
-                titles[section] = set(key_of(sections[section].title, analyser))
-            if section >= 0 and set(key) <= titles[section]:
-                weight = min(1.0, definition.weight + IN_TITLE)
-                definition = definition._replace(weight=weight)
-            found[key].append(definition)
-    for key, definitions in found.items():
-        definitions.sort(key=lambda d: (-d.weight, d.sentence))
-        labels = sum(d.kind in ("entry", "glossary") for d in definitions) >= LABEL
-        if labels:  # "See also", a parameter that every function has: it names nothing
-            found[key] = [
-                d for d in definitions if d.kind not in ("entry", "glossary") or d.weight > 0.9
-            ]
-    return {key: definitions for key, definitions in found.items() if definitions}
+        if not 0 < len(key) <= MAX_TERM_WORDS:
+            return
+        section = document.text.sentences[definition.sentence].section
+        if section >= 0 and section not in self._titles:
+            title = document.outline.sections[section].title
+            self._titles[section] = set(key_of(title, analyser))
+        if section >= 0 and set(key) <= self._titles[section]:
+            weight = min(1.0, definition.weight + IN_TITLE)
+            definition = definition._replace(weight=weight)
+        self._found[key].append(definition)
+
+    def _sorted(self) -> Definitions:
+        for key, definitions in self._found.items():
+            definitions.sort(key=lambda d: (-d.weight, d.sentence))
+            labels = sum(d.kind in ("entry", "glossary") for d in definitions) >= LABEL
+            if labels:  # "See also", a parameter that every function has: it names nothing
+                self._found[key] = [
+                    d for d in definitions if d.kind not in ("entry", "glossary") or d.weight > 0.9
+                ]
+        return {key: definitions for key, definitions in self._found.items() if definitions}
 
 
-def _all(document: ReadDocument, among: Set[int] | None) -> Iterator[Definition]:
+def _all(document: ReadDocument, among: Set[int] | None) -> Iterator[Definition | None]:
+    """The definitions in the order of the document; None now and then where there is none."""
     sections = document.outline.sections
     in_glossary = [
         any(_GLOSSARY.search(title) for title in document.path_at(k)) for k in range(len(sections))
@@ -227,6 +260,8 @@ def _all(document: ReadDocument, among: Set[int] | None) -> Iterator[Definition]
             continue
         if sentence.kind in ("listing", "heading", "works", "formula", "figure"):
             continue
+        if row % BREATH == 0:
+            yield None
         starts_paragraph = sentence.paragraph != last_paragraph
         last_paragraph = sentence.paragraph
         if starts_paragraph:

@@ -104,6 +104,14 @@ class Explainer:
         """Every definition of the document."""
         return find_definitions(self._document)
 
+    def prepare(self) -> bool:
+        """Gather one thing that explanations need of the whole; whether there is more."""
+        for name in ("definitions", "targets", "_notes", "_on_page"):
+            if name not in self.__dict__:
+                getattr(self, name)
+                return True
+        return False
+
     @cached_property
     def targets(self) -> Targets:
         """What references can lead to."""

@@ -3,15 +3,16 @@
 import re
 from collections.abc import Callable, Sequence
 from functools import lru_cache
-from typing import NamedTuple
-
-from spellchecker import SpellChecker
+from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.answers import Quote
 from wide_margin.core.answers.backing import check_backing
 from wide_margin.core.passages import split_sentences
 from wide_margin.core.search.analysis import Analyser
 from wide_margin.core.search.vectors import frequency_rank
+
+if TYPE_CHECKING:
+    from spellchecker import SpellChecker
 
 LEFT_OUT = 0.34
 """A sentence of the passage of which less is said again is left out."""
@@ -160,6 +161,8 @@ def _begins(text: str, at: int) -> bool:
 
 
 @lru_cache(maxsize=4)
-def _speller(language: str) -> SpellChecker:
+def _speller(language: str) -> "SpellChecker":
+    from spellchecker import SpellChecker  # rarely needed
+
     # Two changed letters apart is a guess rather than a correction, and takes a second a word.
     return SpellChecker(language=language, distance=1)

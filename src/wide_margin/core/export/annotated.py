@@ -4,27 +4,37 @@ Every annotation has an appearance of its own, so that each viewer shows it alik
 (/NM) by which its entry is found again.
 """
 
+from __future__ import annotations
+
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
-
-import pikepdf
-from pikepdf import Array, Dictionary, Name
+from typing import TYPE_CHECKING
 
 from wide_margin.core.export.entries import said_in
 from wide_margin.core.export.pdf import copy_of, frame_of
 from wide_margin.core.geometry import Box, to_user_space
+from wide_margin.core.later import loaded_later
 from wide_margin.core.margin import CuttingBody, Entry, EntryKind, Ink, MarkBody, MarkForm
 from wide_margin.core.margin.gathering import ink_of
 from wide_margin.core.plain import plain
 
+if TYPE_CHECKING:
+    import pikepdf
+else:
+    pikepdf = loaded_later("pikepdf")
+
 PREFIX = "wide-margin-"
 """Of the names of our annotations."""
 COLOURS = {
-    Ink.CLAIM: (0.55, 0.78, 0.72), Ink.DOUBT: (0.90, 0.62, 0.56), Ink.PROCEDURE: (0.90, 0.76, 0.45),
-    Ink.WORDING: (0.74, 0.76, 0.80), Ink.FIGURE: (0.66, 0.76, 0.88), Ink.LATER: (0.80, 0.70, 0.84),
-}  # fmt: skip
+    Ink.CLAIM: (0.55, 0.78, 0.72),
+    Ink.DOUBT: (0.90, 0.62, 0.56),
+    Ink.PROCEDURE: (0.90, 0.76, 0.45),
+    Ink.WORDING: (0.74, 0.76, 0.80),
+    Ink.FIGURE: (0.66, 0.76, 0.88),
+    Ink.LATER: (0.80, 0.70, 0.84),
+}
 _NOTE = (0.72, 0.53, 0.17)
 ICON = 18.0
 """Points that the sign of a note takes."""
@@ -70,8 +80,8 @@ def write_annotated(
         for item in placed:
             for page, made in _annotations(pdf, item, author):
                 annotations = page.obj.get("/Annots")
-                if not isinstance(annotations, Array):
-                    page.obj["/Annots"] = annotations = Array()
+                if not isinstance(annotations, pikepdf.Array):
+                    page.obj["/Annots"] = annotations = pikepdf.Array()
                 annotations.append(pdf.make_indirect(made))
                 n += 1
     return n
@@ -79,7 +89,7 @@ def write_annotated(
 
 def _annotations(
     pdf: pikepdf.Pdf, item: Placed, author: str
-) -> Iterable[tuple[pikepdf.Page, Dictionary]]:
+) -> Iterable[tuple[pikepdf.Page, pikepdf.Dictionary]]:
     """Annotations of an entry: of a passage over several pages one on each."""
     entry = item.entry
     by_page: dict[int, list[Box]] = {}
@@ -103,7 +113,7 @@ def _annotations(
             made |= _square(pdf, quads[0])
         else:
             made |= _note(pdf, quads[0], turns)
-        yield page, Dictionary(made)
+        yield page, pikepdf.Dictionary(made)
 
 
 Quad = tuple[tuple[float, float], ...]
@@ -118,7 +128,7 @@ def _quad(box: Box, frame: tuple[float, float, float, float], turns: int) -> Qua
 
 def _common(entry: Entry, author: str, part: int) -> dict[str, object]:
     values: dict[str, object] = {
-        "/Type": Name.Annot,
+        "/Type": pikepdf.Name.Annot,
         "/NM": pikepdf.String(f"{PREFIX}{entry.id}" + (f"-{part}" if part else "")),
         "/Contents": pikepdf.String(plain("\n".join(said_in(entry)))),
         "/M": pikepdf.String(_date(entry.changed or entry.created)),
@@ -144,9 +154,10 @@ def _around(quads: Sequence[Quad], by: float = 0.0) -> tuple[float, float, float
 
 
 _SUBTYPES = {
-    MarkForm.HIGHLIGHT: Name.Highlight, MarkForm.UNDERLINE: Name.Underline,
-    MarkForm.STRIKE: Name.StrikeOut,
-}  # fmt: skip
+    MarkForm.HIGHLIGHT: "/Highlight",
+    MarkForm.UNDERLINE: "/Underline",
+    MarkForm.STRIKE: "/StrikeOut",
+}
 _DARKER = 0.72
 """A line is drawn so much darker than a ground of the same ink."""
 
@@ -168,12 +179,20 @@ def _mark(
         x1, y1 = dx + (bx - dx) * up, dy + (by - dy) * up
         drawn.append(f"{x0:.2f} {y0:.2f} m {x1:.2f} {y1:.2f} l S")
     rect = _around(quads, 0.0 if form is MarkForm.HIGHLIGHT else 1.0)
-    state = Dictionary(M=Dictionary(Type=Name.ExtGState, BM=Name.Multiply))
+    state = pikepdf.Dictionary(
+        M=pikepdf.Dictionary(Type=pikepdf.Name.ExtGState, BM=pikepdf.Name.Multiply)
+    )
     return {
-        "/Subtype": _SUBTYPES[form], "/C": Array(list(colour)), "/Rect": Array(list(rect)),
-        "/QuadPoints": Array([round(v, 2) for quad in quads for corner in quad for v in corner]),
-        "/AP": Dictionary(N=_form(pdf, rect, " ".join(drawn), Dictionary(ExtGState=state))),
-    }  # fmt: skip
+        "/Subtype": pikepdf.Name(_SUBTYPES[form]),
+        "/C": pikepdf.Array(list(colour)),
+        "/Rect": pikepdf.Array(list(rect)),
+        "/QuadPoints": pikepdf.Array(
+            [round(v, 2) for quad in quads for corner in quad for v in corner]
+        ),
+        "/AP": pikepdf.Dictionary(
+            N=_form(pdf, rect, " ".join(drawn), pikepdf.Dictionary(ExtGState=state))
+        ),
+    }
 
 
 def _square(pdf: pikepdf.Pdf, quad: Quad) -> Mapping[str, object]:
@@ -182,9 +201,11 @@ def _square(pdf: pikepdf.Pdf, quad: Quad) -> Mapping[str, object]:
         f"0.62 0.23 0.18 RG 1 w {x0 + 1:.2f} {y0 + 1:.2f} {x1 - x0 - 2:.2f} {y1 - y0 - 2:.2f} re S"
     )
     return {
-        "/Subtype": Name.Square, "/C": Array([0.62, 0.23, 0.18]), "/Rect": Array([x0, y0, x1, y1]),
-        "/AP": Dictionary(N=_form(pdf, (x0, y0, x1, y1), drawn, Dictionary())),
-    }  # fmt: skip
+        "/Subtype": pikepdf.Name.Square,
+        "/C": pikepdf.Array([0.62, 0.23, 0.18]),
+        "/Rect": pikepdf.Array([x0, y0, x1, y1]),
+        "/AP": pikepdf.Dictionary(N=_form(pdf, (x0, y0, x1, y1), drawn, pikepdf.Dictionary())),
+    }
 
 
 def _note(pdf: pikepdf.Pdf, quad: Quad, turns: int) -> Mapping[str, object]:
@@ -204,17 +225,24 @@ def _note(pdf: pikepdf.Pdf, quad: Quad, turns: int) -> Mapping[str, object]:
         f"{x0 + 5:.2f} {y0 + 7:.2f} m {x0 + 11:.2f} {y0 + 7:.2f} l S"
     )
     return {
-        "/Subtype": Name.Text, "/Name": Name.Note, "/C": Array(list(_NOTE)), "/Open": False,
-        "/Rect": Array(list(rect)), "/AP": Dictionary(N=_form(pdf, rect, drawn, Dictionary())),
-    }  # fmt: skip
+        "/Subtype": pikepdf.Name.Text,
+        "/Name": pikepdf.Name.Note,
+        "/C": pikepdf.Array(list(_NOTE)),
+        "/Open": False,
+        "/Rect": pikepdf.Array(list(rect)),
+        "/AP": pikepdf.Dictionary(N=_form(pdf, rect, drawn, pikepdf.Dictionary())),
+    }
 
 
 def _form(
-    pdf: pikepdf.Pdf, rect: tuple[float, float, float, float], drawn: str, resources: Dictionary
+    pdf: pikepdf.Pdf,
+    rect: tuple[float, float, float, float],
+    drawn: str,
+    resources: pikepdf.Dictionary,
 ) -> pikepdf.Object:
     """An appearance in the page's own coordinates."""
     form = pikepdf.Stream(pdf, drawn.encode())
-    form["/Type"], form["/Subtype"] = Name.XObject, Name.Form
-    form["/BBox"] = Array([round(v, 2) for v in rect])
+    form["/Type"], form["/Subtype"] = pikepdf.Name.XObject, pikepdf.Name.Form
+    form["/BBox"] = pikepdf.Array([round(v, 2) for v in rect])
     form["/Resources"] = resources
     return pdf.make_indirect(form)

@@ -1,19 +1,26 @@
 """The annotations that a PDF has already (ISO 32000-1, 12.5), read and never changed."""
 
+from __future__ import annotations
+
 import re
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta, timezone
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import numpy as np
-import pikepdf
-from pikepdf import Array, Dictionary
 
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export.annotated import PREFIX
 from wide_margin.core.export.pdf import frame_of
 from wide_margin.core.geometry import Box, to_page_space
+from wide_margin.core.later import loaded_later
 from wide_margin.core.plain import plain
+
+if TYPE_CHECKING:
+    import pikepdf
+else:
+    pikepdf = loaded_later("pikepdf")
 
 KINDS = {
     "/Highlight": "highlight", "/Underline": "underline", "/Squiggly": "underline",
@@ -61,7 +68,7 @@ def annotations_in_file(path: Path, password: str | None = None) -> list[OwnAnno
         with pikepdf.open(path, password=password or "") as pdf:
             for index, page in enumerate(pdf.pages):
                 annotations = page.obj.get("/Annots")
-                if not isinstance(annotations, Array):
+                if not isinstance(annotations, pikepdf.Array):
                     continue
                 for annotation in annotations:
                     made = _read(page, index, annotation)
@@ -79,7 +86,7 @@ def annotations_in_file(path: Path, password: str | None = None) -> list[OwnAnno
 
 def _read(page: pikepdf.Page, index: int, annotation: object) -> OwnAnnotation | None:
     """One annotation; None for what is no reader's, or damaged."""
-    if not isinstance(annotation, Dictionary):
+    if not isinstance(annotation, pikepdf.Dictionary):
         return None
     try:
         kind = KINDS.get(str(annotation.get("/Subtype", "")))
@@ -96,7 +103,7 @@ def _read(page: pikepdf.Page, index: int, annotation: object) -> OwnAnnotation |
         return None
 
 
-def _boxes(page: pikepdf.Page, annotation: Dictionary) -> tuple[Box, ...]:
+def _boxes(page: pikepdf.Page, annotation: pikepdf.Dictionary) -> tuple[Box, ...]:
     frame, turns = frame_of(page)
     quads = [float(value) for value in annotation.get("/QuadPoints", ())]
     rows = [

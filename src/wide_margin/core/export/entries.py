@@ -8,8 +8,6 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
-from docx import Document
-from docx.shared import Pt
 from markupsafe import Markup
 
 from wide_margin.core.export.citations import Source, Statement, cited
@@ -249,6 +247,9 @@ def _csv(groups: Sequence[Group], told: _Told, section_of: Callable[[Entry], Pat
 
 
 def _word(groups: Sequence[Group], told: _Told, title: str, passages: bool) -> bytes:
+    from docx import Document  # large, and rarely needed
+    from docx.shared import Pt
+
     document = Document()
     document.add_heading(plain(title), 0)
     for group in groups:

@@ -1,16 +1,23 @@
 """Copies of a PDF with an outline of ours; the original is never touched."""
 
+from __future__ import annotations
+
 import os
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
-
-import pikepdf
+from typing import TYPE_CHECKING
 
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
 from wide_margin.core.geometry import to_user_space
+from wide_margin.core.later import loaded_later
 from wide_margin.core.outline import Outline, Section
 from wide_margin.core.plain import plain
+
+if TYPE_CHECKING:
+    import pikepdf
+else:
+    pikepdf = loaded_later("pikepdf")
 
 
 def write_bookmarks(

@@ -16,7 +16,6 @@ from wide_margin.core.answers import (
 from wide_margin.core.answers.within import allowed_sentences
 from wide_margin.core.digest import (
     Digest,
-    Digester,
     Field,
     GistLine,
     field_of,
@@ -26,7 +25,6 @@ from wide_margin.core.digest.overview import rows_within
 from wide_margin.core.digest.structure import (
     Occurrence,
     Related,
-    Sections,
     occurrences,
     uneven_first,
 )
@@ -44,8 +42,6 @@ from wide_margin.core.document import (
 from wide_margin.core.document.spoken import Spoken, spoken
 from wide_margin.core.errors import NotReadyError, WideMarginError
 from wide_margin.core.explain import (
-    Definitions,
-    Explainer,
     Explanation,
     FigureExplanation,
     OwnWords,
@@ -54,9 +50,7 @@ from wide_margin.core.explain import (
     explain_figure,
     explain_section,
     figure_at,
-    find_definitions,
 )
-from wide_margin.core.export.annotations import as_annotations, read_annotations
 from wide_margin.core.geometry import Box
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import SpanOnPage, tidy
@@ -64,10 +58,11 @@ from wide_margin.core.outline import Outline
 from wide_margin.core.pages import Bookmark
 from wide_margin.core.pages.document import PdfFile, sha256_of
 from wide_margin.core.pages.recognising import RecognisedPages, recognised_folder
-from wide_margin.core.search import Findable, Hit, find_all, make_findable
+from wide_margin.core.search import Hit, find_all
 from wide_margin.core.session import cache
 from wide_margin.core.session.blocks import BlockRead, gather_blocks, n_blocks, read_blocks
 from wide_margin.core.session.model import FoundHit, ParagraphText, ReadSummary
+from wide_margin.core.session.prepared import Prepared
 from wide_margin.core.session.requests import DigestRequest, ReadRequest
 from wide_margin.core.session.so_far import SoFar
 from wide_margin.core.session.worker import Send
@@ -87,17 +82,11 @@ class ReadingService:
     def __init__(self) -> None:
         """Nothing is read yet."""
         self._document: ReadDocument | None = None
-        self._definitions: Definitions | None = None
-        self._explainer: Explainer | None = None
-        self._starts: dict[int, list[tuple[int, int, int]]] | None = None
-        self._scored: Digester | None = None
-        self._findable: Findable | None = None
-        self._sections: Sections | None = None
+        self._prepared: Prepared | None = None
         self._to_save: tuple[str, ReadRequest] | None = None
         self.give_way: Callable[[], None] = lambda: None
         self._so_far: SoFar | None = None
         """What can be asked while reading goes on."""
-        self._last_so_far: ReadDocument | None = None
 
     def read(self, send: Send, request: ReadRequest) -> ReadSummary:
         """Read a document, or take it from the cache.
@@ -108,12 +97,11 @@ class ReadingService:
         # Reading makes some hundred thousand small values and drops few: collecting in between
         # costs a fifth of the time. What was read is then left out of later collections.
         gc.disable()
-        self._forget()
-        self._document = None
+        self._document = self._prepared = None
         try:
             return self._read_file(send, request)
         finally:
-            self._so_far = self._last_so_far = None
+            self._so_far = None
             gc.freeze()
             gc.enable()
 
@@ -129,6 +117,10 @@ class ReadingService:
             send("page", (page, n_pages))
             self.give_way()
 
+        def at_step(done: int, of: int) -> None:
+            send("step", (done, of))
+            self.give_way()
+
         pdf = PdfFile(request.path, request.password)
         try:
             facts = pdf.facts(without=request.without, at_part=lambda name: send("part", name))
@@ -142,7 +134,7 @@ class ReadingService:
             pdf.close()
         self._document = understand(
             facts, bookmarks, done.lines, done.failed, CancelToken(),
-            lambda k, n: self._at_step(send, k, n), words=done.words, listings=done.listings,
+            at_step, words=done.words, listings=done.listings,
             use_contents="contents" not in request.hide,
         )  # fmt: skip
         self._document = replace(
@@ -150,17 +142,7 @@ class ReadingService:
             garbled=tuple(done.garbled),
         )  # fmt: skip
         self._to_save = sha256, request
-        self._forget()
         return self._summary(from_cache=False)
-
-    def _at_step(self, send: Send, done: int, of: int) -> None:
-        send("step", (done, of))
-        self.give_way()
-
-    def _forget(self) -> None:
-        """What was made of the document before is no longer true of it."""
-        self._definitions = self._scored = self._explainer = None
-        self._starts = self._findable = self._sections = None
 
     def _bookmarks(
         self, send: Send, pdf: PdfFile, done: BlockRead, request: ReadRequest
@@ -215,39 +197,38 @@ class ReadingService:
     ) -> Answer:
         """A quoted answer."""
         reach = self._reach(reach)
-        return self._digester().answer(question, reach, before)
+        return self._made.digester.answer(question, reach, before)
 
     def digest(self, send: Send, request: DigestRequest) -> Digest:
         """Everything a reader wants to know before reading on."""
         reach = self._reach(request.reach)
-        return self._digester().digest(
-            self._defined(), reach, n_words=request.n_words, n_sentences=request.n_sentences,
+        return self._made.digester.digest(
+            self._made.definitions, reach, n_words=request.n_words, n_sentences=request.n_sentences,
             kind=request.kind,
         )  # fmt: skip
 
     def gist(self, send: Send, request: DigestRequest) -> tuple[GistLine, ...]:
         """The gist alone, as when its length is changed."""
-        return self._digester().gist(
+        return self._made.digester.gist(
             self._reach(request.reach), n_words=request.n_words, n_sentences=request.n_sentences
         )
 
     def fields(self, send: Send, questions: tuple[str, ...]) -> tuple[Field, ...]:
         """What the front of the document says, and answers to questions, as fields."""
-        digester = self._digester()
+        digester = self._made.digester
         asked = [field_of(q, digester.answer(q, WHOLE, None)) for q in questions]
         return (*fields_of(digester.facts), *asked)
 
-    def _digester(self) -> Digester:
-        document = self._read()  # may drop what was made of fewer pages
-        if self._scored is None:
-            self._scored = Digester(document)
-        return self._scored
+    @property
+    def _made(self) -> Prepared:
+        document = self._read()
+        if self._prepared is None or self._prepared.document is not document:
+            self._prepared = Prepared(document)  # of more pages than before, or another outline
+        return self._prepared
 
-    def _defined(self) -> Definitions:
-        document = self._read()  # may drop what was made of fewer pages
-        if self._definitions is None:
-            self._definitions = find_definitions(document)
-        return self._definitions
+    def spare(self) -> bool:
+        """Gather what explanations need, so that the first one need not wait for it."""
+        return self._document is not None and self._to_save is None and self._made.go_on()
 
     def _reach(self, reach: Reach | str) -> Reach:
         if isinstance(reach, Reach):
@@ -269,7 +250,6 @@ class ReadingService:
     def use_outline(self, send: Send, outline: Outline) -> None:
         """Go by an outline that the reader has changed: paths, reach and ranking follow it."""
         self._document = with_outline(self._read(), outline)
-        self._forget()
 
     def find(
         self, send: Send, wanted: str, whole_words: bool = False, exactly: bool = False
@@ -277,19 +257,13 @@ class ReadingService:
         """Every place where some words stand."""
         document = self._read()
         hits = find_all(
-            self._searchable(),
+            self._made.findable,
             document.paragraphs,
             wanted,
             whole_words=whole_words,
             exactly=exactly,
         )[:MAX_HITS]
         return [self._found(document, hit) for hit in hits]
-
-    def _searchable(self) -> Findable:
-        document = self._read()  # may drop what was made of fewer pages
-        if self._findable is None:
-            self._findable = make_findable(document.paragraphs)
-        return self._findable
 
     def n_characters(self, send: Send) -> int:
         """How many characters the document's paragraphs have."""
@@ -300,7 +274,7 @@ class ReadingService:
 
     def explain(self, send: Send, text: str, page: int = -1) -> Explanation:
         """What the document says about a selection on a page."""
-        return self._explaining().explain(text, page)
+        return self._made.explainer.explain(text, page)
 
     def explain_section(self, send: Send, name: str) -> SectionExplanation:
         """What can be told of a section, named by its number or heading."""
@@ -308,7 +282,7 @@ class ReadingService:
         if reach.kind != "section":
             raise WideMarginError(f"“{name}” is no section.", hint="Name its number or heading.")
         row = document.outline.at_place(reach.first_page, reach.first_y)
-        return explain_section(document, self._explaining(), row)
+        return explain_section(document, self._made.explainer, row)
 
     def explain_figure(self, send: Send, wanted: str | tuple[int, Box]) -> FigureExplanation:
         """What is told of a figure or table, by its name ("Table 2") or by its page and box."""
@@ -336,25 +310,23 @@ class ReadingService:
 
     def talk(self, send: Send, reach: Reach | str, minutes: int) -> Talk:
         """A talk of a reach, for a length in minutes."""
-        return make_talk(self._read(), self._digester(), self._reach(reach), minutes)
+        return make_talk(self._read(), self._made.digester, self._reach(reach), minutes)
 
     def section_told(self, send: Send, row: int) -> tuple[SectionExplanation, tuple[Related, ...]]:
         """What is told of a section by its row, and the sections that belong with it."""
         document = self._read()
-        if self._sections is None or self._sections.document is not document:
-            self._sections = Sections(document)
-        told = explain_section(document, self._explaining(), row)
-        return told, self._sections.related(row)
+        told = explain_section(document, self._made.explainer, row)
+        return told, self._made.sections.related(row)
 
     def occurrences(self, send: Send, term: str) -> tuple[Occurrence, ...]:
         """Every place where a term stands, in pages from the start."""
-        return occurrences(self._read(), self._searchable(), term)
+        return occurrences(self._read(), self._made.findable, term)
 
     def terms(self, send: Send, n: int) -> tuple[str, ...]:
         """The terms that tell most of the document, those first that tell its shape."""
         document = self._read()
-        defined = self._definitions or {}  # gathering them takes longer than all else here
-        found = key_terms(document, self._digester().scored, defined, n)
+        defined = self._made.definitions_so_far  # gathering them takes longer than all else here
+        found = key_terms(document, self._made.digester.scored, defined, n)
         return uneven_first(document, [term.term for term in found])
 
     def own_words(self, send: Send, text: str, passage: str) -> OwnWords:
@@ -368,22 +340,7 @@ class ReadingService:
 
     def paths_of(self, send: Send, places: tuple[tuple[int, int], ...]) -> list[tuple[str, ...]]:
         """The section path at each (page index, character of the page)."""
-        document = self._read()
-        if self._starts is None:
-            self._starts = {}
-            for row, paragraph in enumerate(document.paragraphs):
-                for span in paragraph.spans(0, len(paragraph.text)):
-                    self._starts.setdefault(span.page, []).append((span.start, span.end, row))
-        found = []
-        for page, at in places:
-            rows = [r for first, end, r in self._starts.get(page, ()) if first <= at < end]
-            section = document.outline.at_paragraph(rows[0]) if rows else -1
-            found.append(
-                document.path_at(section)
-                if rows
-                else document.outline.path(document.outline.at_place(page, 1.0))
-            )
-        return found
+        return [self._made.paths.at(page, at) for page, at in places]
 
     def cells_in(self, send: Send, spans: tuple[SpanOnPage, ...]) -> tuple[tuple[str, ...], ...]:
         """The cells of the table that characters of a page stand in; none where it is none."""
@@ -402,17 +359,15 @@ class ReadingService:
             record: Id of the document's record.
             known: Ids of its entries.
         """
+        from wide_margin.core.export.annotations import read_annotations
+
         return read_annotations(text, self._read().paragraphs, record, known)
 
     def annotations_of(self, send: Send, entries: "tuple[Entry, ...]", source: str) -> str:
         """Entries as Web Annotations."""
-        return as_annotations(entries, source, self._read().paragraphs)
+        from wide_margin.core.export.annotations import as_annotations
 
-    def _explaining(self) -> Explainer:
-        document = self._read()  # may drop what was made of fewer pages
-        if self._explainer is None:
-            self._explainer = Explainer(document, self._defined())
-        return self._explainer
+        return as_annotations(entries, source, self._read().paragraphs)
 
     def paragraphs(self, send: Send, reach: Reach | str) -> tuple[ParagraphText, ...]:
         """The text of a reach by paragraphs: each with its sentences and its place."""
@@ -438,9 +393,6 @@ class ReadingService:
         so_far = self._so_far.document() if self._so_far is not None else None
         if so_far is None:
             raise NotReadyError("The document is still being read.", hint="Try again in a moment.")
-        if self._last_so_far is not so_far:
-            self._forget()
-            self._last_so_far = so_far
         return so_far
 
     def _summary(self, *, from_cache: bool) -> ReadSummary:

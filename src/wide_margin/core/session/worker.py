@@ -36,6 +36,14 @@ class Service(Protocol):
     def afterwards(self) -> None:
         """What need not be waited for: called after each answer was sent."""
 
+    def spare(self) -> bool:
+        """A short piece of what will be wanted later, called while nothing is asked.
+
+        Returns:
+            Whether there is more of it.
+        """
+        return False
+
     def close(self) -> None:
         """Give everything back."""
 
@@ -62,7 +70,17 @@ def serve(connection: Connection, service: Service) -> None:
                 waiting.append(item)
 
     service.give_way = give_way
+    spare = getattr(service, "spare", None)
     while True:
+        if not waiting and spare is not None:
+            try:
+                while not connection.poll(0) and spare():
+                    pass
+            except OSError:
+                break
+            except Exception:
+                log.exception("what was prepared in spare time failed")
+                spare = None  # it is made when it is asked for, and fails there if it must
         try:
             item = waiting.popleft() if waiting else connection.recv()
         except (EOFError, OSError):

@@ -1,0 +1,119 @@
+"""What is made of a document in spare time is what would have been made when asked for."""
+
+import threading
+from multiprocessing import Pipe
+
+import pytest
+
+from wide_margin.core.explain import Explainer, GatheringDefinitions, find_definitions
+from wide_margin.core.session import prepared
+from wide_margin.core.session.prepared import Prepared
+from wide_margin.core.session.reading_service import ReadingService
+from wide_margin.core.session.worker import serve
+
+WAIT = 10.0
+
+
+def test_definitions_gathered_in_pieces_are_all_of_them(handbook):
+    gathering, pieces = GatheringDefinitions(handbook), 0
+    while (found := gathering.go_on(0.0)) is None:
+        pieces += 1
+    assert pieces > 20
+    assert found == find_definitions(handbook)
+
+
+def test_pieces_come_to_an_end_and_leave_nothing_to_gather(handbook, monkeypatch):
+    monkeypatch.setattr(prepared, "PIECE", 0.0)
+    made = Prepared(handbook)
+    assert made.definitions_so_far == {}
+    n = 0
+    while made.go_on():
+        n += 1
+    assert n > 20
+    assert made.definitions_so_far
+    assert not made.explainer.prepare()
+    assert made.explainer.explain("in suspense") == Explainer(handbook).explain("in suspense")
+
+
+def test_asked_in_the_middle_the_rest_is_made_at_once(handbook, monkeypatch):
+    monkeypatch.setattr(prepared, "PIECE", 0.0)
+    made = Prepared(handbook)
+    for _ in range(5):
+        made.go_on()
+    assert made.definitions_so_far == {}
+    assert made.definitions == find_definitions(handbook)
+
+
+def test_nothing_is_prepared_of_a_document_that_is_not_read():
+    assert ReadingService().spare() is False
+
+
+class Idle:
+    """Something to do in spare time; it can fail."""
+
+    def __init__(self, pieces, *, fails=False):
+        self.pieces, self.fails = pieces, fails
+        self.is_done, self.reached = threading.Event(), []
+
+    def spare(self):
+        self.reached.append(self.pieces)
+        if self.fails:
+            raise ValueError("it cannot be made")
+        self.pieces = max(self.pieces - 1, 0)
+        if not self.pieces:
+            self.is_done.set()
+        return self.pieces > 0
+
+    def echo(self, send, value):
+        return value, self.pieces
+
+    def afterwards(self):
+        """Nothing."""
+
+    def close(self):
+        """Nothing."""
+
+
+@pytest.fixture
+def served():
+    ends = []
+
+    def start(service):
+        ours, theirs = Pipe()
+        thread = threading.Thread(target=serve, args=(theirs, service))
+        thread.start()
+        ends.append((ours, thread))
+        return ours
+
+    yield start
+    for ours, thread in ends:
+        ours.close()
+        thread.join(WAIT)
+        assert not thread.is_alive()
+
+
+def test_spare_time_is_used_and_requests_come_first(served):
+    service = Idle(3)
+    worker = served(service)
+    assert service.is_done.wait(WAIT)
+    worker.send((1, "echo", ("a",)))
+    assert worker.recv() == (1, "done", ("a", 0))
+
+
+def test_a_request_does_not_wait_for_all_of_it(served):
+    service = Idle(10**9)
+    worker = served(service)
+    worker.send((1, "echo", ("a",)))
+    assert worker.poll(WAIT)
+    _, _, (value, left) = worker.recv()
+    assert value == "a"
+    assert left > 0
+
+
+def test_where_preparing_fails_requests_are_answered_all_the_same(served):
+    service = Idle(3, fails=True)
+    worker = served(service)
+    for number in range(3):
+        worker.send((number, "echo", ("a",)))
+        assert worker.recv()[0] == number
+    assert len(service.reached) == 1
