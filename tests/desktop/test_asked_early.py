@@ -52,5 +52,31 @@ def test_one_that_stays_the_same_is_not_told_of(fresh, long_pdf):
     assert "anew" not in hand.view.status.text()
 
 
+def test_the_contents_can_be_gone_by_before_all_is_read(fresh, long_pdf, monkeypatch):
+    view = fresh.view
+    monkeypatch.setattr(type(fresh.reader), "_ready", lambda self, summary: None)  # never done
+    fresh.window.open(long_pdf)
+    fresh.wait(lambda: view.so_far.outline.sections)
+    assert not fresh.reader.is_ready
+    outline = view.outline
+    assert view.contents.contents.topLevelItemCount() >= 10
+    view.go_to_section(8)
+    assert view.here()[0] == outline.sections[8].page
+    fresh.wait(lambda: view.section == 8)
+
+
+def test_the_place_that_is_read_at_is_told_to_the_worker(fresh, long_pdf, monkeypatch):
+    told = []
+    monkeypatch.setattr(type(fresh.reader), "_ready", lambda self, summary: None)
+    fresh.window.open(long_pdf)
+    fresh.wait(lambda: fresh.reader.sha256 and fresh.view.pages.n_pages == N_PAGES)
+    session = fresh.reader.session
+    come_near = session.come_near
+    monkeypatch.setattr(session, "come_near", lambda p: (told.append(p), come_near(p))[1])
+    fresh.view.pages.go_to(60)
+    fresh.wait(lambda: told)
+    assert told[-1] in (60, 61)
+
+
 def texts(widget):
     return "\n".join(label.text() for label in widget.findChildren(type(widget.head)))

@@ -82,7 +82,7 @@ def test_faster_and_slower_within_bounds(hand, listening, speech):
 def test_a_section_is_read_to_its_end_and_no_further(hand, listening, speech):
     hand.view.go_to_typed("18")
     hand.wait(lambda: hand.view.section >= 0)
-    hand.view.listen_to_section()
+    hand.view.listening.section()
     hand.wait(lambda: listening.is_on)
     path = {sentence.locator.path[-1] for sentence in listening.sentences}
     assert len(path) == 1

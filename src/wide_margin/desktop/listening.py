@@ -62,6 +62,11 @@ class Listening(QObject):
         """Read a section or the selection aloud."""
         self._begin(reach, None)
 
+    def section(self) -> None:
+        """Read the section aloud that is being read."""
+        if reach := self._view.reaching.section_here():
+            self.reach(reach)
+
     def _begin(self, reach: Reach, place: tuple[int, float, int] | None) -> None:
         session = self._reader.session
         if session is None:

@@ -122,7 +122,7 @@ class Menus:
     def _fill_listen(self, menu: QMenu) -> None:
         listening = self._window.read_view.listening
         self._add(menu, "Read aloud from &here", self._in_read(listening.from_here), "Ctrl+F8")
-        section = self._in_read(self._window.read_view.listen_to_section)
+        section = self._in_read(listening.section)
         self._add(menu, "Read this &section aloud", section)
         menu.addSeparator()
         self._add(menu, "&Pause, or go on", listening.pause, "F8")

@@ -310,7 +310,10 @@ class Reader(QObject):
         assert self.session is not None
         session = self.session
         self._n_pages_told = 0
-        future = session.read(lambda done, of: self._progress_arrived.emit(session, done, of))
+        future = session.read(
+            lambda done, of: self._progress_arrived.emit(session, done, of),
+            near=self.record.last_page if self.record is not None else 0,
+        )
         self.watch(future, done=self._ready, failed=self.reading_failed.emit)
 
     @property

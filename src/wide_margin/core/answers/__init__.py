@@ -9,6 +9,7 @@ from wide_margin.core.answers.quoted import answer_quoted
 from wide_margin.core.answers.reading import (
     figure_reach,
     named_reach,
+    pages_named,
     pages_reach,
     read_asked,
     section_reach,
@@ -36,6 +37,7 @@ __all__ = [
     "figure_reach",
     "kind_of_document",
     "named_reach",
+    "pages_named",
     "pages_reach",
     "parts_of",
     "read_asked",

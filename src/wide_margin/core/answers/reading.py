@@ -1,6 +1,7 @@
 """Reading a question against a document: form, reach inside the question, what it leans on."""
 
 import re
+from collections import Counter
 from dataclasses import dataclass, replace
 
 from wide_margin.core.answers.form import ANY_FORM, Form, take_form
@@ -217,11 +218,42 @@ def named_reach(document: ReadDocument, text: str) -> Reach | None:
     return section_reach(document.outline.sections[section]) if section >= 0 else None
 
 
+_NAMED_PAGES = re.compile(
+    r"\b(?:pages?|pp?\.)\s*(\d{1,5})(?:\s*(?:-|–|to|and)\s*(\d{1,5}))?\b", re.I
+)
+
+
 def pages_reach(labels: PageLabels, n_pages: int, text: str) -> Reach | None:
     """The reach of pages typed as "40-60", "p. 12" or "xv"; None where there are none such."""
     plain = re.sub(r"^(?:pages?|pp?\.)\s*", "", " ".join(text.split()), flags=re.I)
     match = re.fullmatch(r"(\w+)(?:\s*(?:-|–|to)\s*(\w+))?", plain)
     return _range(labels, n_pages, match[1], match[2], of_file=False) if match else None
+
+
+def pages_named(text: str, labels: PageLabels) -> list[int]:
+    """Indexes of the pages that a question names by their printed numbers.
+
+    A number that no page is known to have yet is counted on from those that are known.
+    """
+    found: list[int] = []
+    for first, last in _NAMED_PAGES.findall(text):
+        ends = [at for number in (first, last) if number for at in _pages_numbered(number, labels)]
+        if ends:
+            found += range(min(ends), max(ends) + 1)
+    return found
+
+
+def _pages_numbered(number: str, labels: PageLabels) -> list[int]:
+    known = labels.find(number)
+    if known and labels.of(known[0]) == number:
+        return known[:1]
+    offsets = Counter(
+        page - int(label) for page, label in enumerate(labels.labels) if label and label.isdecimal()
+    )
+    if not offsets:
+        return known[:1]
+    page = int(number) + offsets.most_common(1)[0][0]
+    return [page] if 0 <= page < len(labels.labels) else []
 
 
 def _pages(document: ReadDocument, a: str, b: str | None, *, of_file: bool) -> Reach | None:

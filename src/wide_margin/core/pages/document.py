@@ -50,7 +50,7 @@ class PdfFile:
         """
         check_is_pdf(path)
         self.path = path
-        self._frames: dict[int, Frame | None] = {}
+        self._frames: dict[int, Frame | None] | None = {}
         try:
             self._pdf = pdfium.PdfDocument(path, password=password)
             self.n_pages = len(self._pdf)
@@ -231,14 +231,17 @@ class PdfFile:
         with self.page(index) as page:
             return frame_now(page)
 
-    def bookmarks(self, frames: Sequence[Frame | None] = ()) -> Iterator[Bookmark]:
+    def bookmarks(
+        self, frames: Sequence[Frame | None] = (), *, with_heights: bool = True
+    ) -> Iterator[Bookmark]:
         """The file's outline items in order.
 
         Args:
             frames: Of every page, where they are known; a page that an item names and whose
                 frame is not known is loaded, which takes some milliseconds.
+            with_heights: Whether to tell where on its page an item leads.
         """
-        self._frames = dict(enumerate(frames))
+        self._frames = dict(enumerate(frames)) if with_heights else None
         raw = self._pdf.raw
         seen: set[int] = set()
         first = pdfium_c.FPDFBookmark_GetFirstChild(raw, None)
@@ -269,7 +272,7 @@ class PdfFile:
         has_x, has_y, has_zoom = ctypes.c_int(), ctypes.c_int(), ctypes.c_int()
         x, y, zoom = ctypes.c_float(), ctypes.c_float(), ctypes.c_float()
         pdfium_c.FPDFDest_GetLocationInPage(destination, has_x, has_y, has_zoom, x, y, zoom)
-        if not has_y.value:
+        if not has_y.value or self._frames is None:
             return index, None
         known = self._frames.get(index)
         if known is None:

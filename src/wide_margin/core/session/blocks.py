@@ -7,8 +7,8 @@ is there once its file has its name.
 import logging
 import os
 import pickle
-from collections import Counter
-from collections.abc import Iterable
+from collections import Counter, deque
+from collections.abc import Iterable, Iterator
 from contextlib import suppress
 from dataclasses import dataclass, field
 from pathlib import Path
@@ -55,6 +55,31 @@ class BlockRead:
         if is_listing(lines):
             self.listings.append(page)
         count_words(lines, self.words)
+
+
+class Order:
+    """Blocks in the order to read them; some can be put in front while reading goes on."""
+
+    def __init__(self, blocks: Iterable[int]) -> None:
+        """As they come."""
+        self._left = deque(blocks)
+
+    def __iter__(self) -> Iterator[int]:
+        """The next block, as often as there is one."""
+        while self._left:
+            yield self._left.popleft()
+
+    def put_first(self, pages: Iterable[int]) -> None:
+        """Read the blocks of these pages next, in this order; those that were read stay so."""
+        wanted = [b for b in dict.fromkeys(page // BLOCK for page in pages) if b in self._left]
+        for block in wanted:
+            self._left.remove(block)
+        self._left.extendleft(reversed(wanted))
+
+
+def around(page: int) -> tuple[int, ...]:
+    """The pages whose blocks are wanted where somebody reads at a page: its own, the neighbours."""
+    return page, page + BLOCK, page - BLOCK
 
 
 def n_blocks(n_pages: int) -> int:

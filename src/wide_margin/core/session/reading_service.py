@@ -11,6 +11,7 @@ from wide_margin.core.answers import (
     Reach,
     kind_of_document,
     named_reach,
+    pages_named,
     worth_asking,
 )
 from wide_margin.core.answers.within import allowed_sentences
@@ -53,14 +54,20 @@ from wide_margin.core.explain import (
 )
 from wide_margin.core.geometry import Box
 from wide_margin.core.jobs import CancelToken
-from wide_margin.core.layout import SpanOnPage, tidy
+from wide_margin.core.layout import PageLabels, SpanOnPage, tidy
 from wide_margin.core.outline import Outline
-from wide_margin.core.pages import Bookmark
+from wide_margin.core.pages import Bookmark, Frame
 from wide_margin.core.pages.document import PdfFile, sha256_of
 from wide_margin.core.pages.recognising import RecognisedPages, recognised_folder
 from wide_margin.core.search import Hit, find_all
 from wide_margin.core.session import cache
-from wide_margin.core.session.blocks import BlockRead, gather_blocks, n_blocks, read_blocks
+from wide_margin.core.session.blocks import (
+    Order,
+    around,
+    gather_blocks,
+    n_blocks,
+    read_blocks,
+)
 from wide_margin.core.session.model import FoundHit, ParagraphText, ReadSummary
 from wide_margin.core.session.prepared import Prepared
 from wide_margin.core.session.requests import DigestRequest, ReadRequest
@@ -71,12 +78,17 @@ if TYPE_CHECKING:
     from wide_margin.core.margin import Entry
 
 MAX_HITS = 5000
+MOST_FIRST = 64
+"""Pages that a question can have read before the others."""
 
 
 class ReadingService:
     """One document, read or being read."""
 
-    EARLY = frozenset(["ask", "find", "explain", "paragraphs", "paths_of", "own_words"])
+    EARLY = frozenset([
+        "ask", "find", "explain", "paragraphs", "paths_of", "own_words", "come_near",
+        "listed_so_far",
+    ])  # fmt: skip
     """Requests that are answered while reading goes on, from what has been read."""
 
     def __init__(self) -> None:
@@ -87,6 +99,7 @@ class ReadingService:
         self.give_way: Callable[[], None] = lambda: None
         self._so_far: SoFar | None = None
         """What can be asked while reading goes on."""
+        self._order = Order(())
 
     def read(self, send: Send, request: ReadRequest) -> ReadSummary:
         """Read a document, or take it from the cache.
@@ -125,11 +138,13 @@ class ReadingService:
         try:
             facts = pdf.facts(without=request.without, at_part=lambda name: send("part", name))
             folder = cache.block_folder(request.owner, sha256)
-            blocks = range(n_blocks(pdf.n_pages))
-            self._so_far = SoFar(facts, folder)
-            unwritten = read_blocks(pdf, folder, blocks, request.skip, at_page, over)
+            self._order = Order(range(n_blocks(pdf.n_pages)))
+            self._order.put_first((*around(request.near), 0))
+            listed = self._bookmarks(send, pdf, None, request)
+            self._so_far = SoFar(facts, folder, listed)
+            unwritten = read_blocks(pdf, folder, self._order, request.skip, at_page, over)
             done = gather_blocks(pdf, folder, unwritten, request.skip, at_page, over)
-            bookmarks = self._bookmarks(send, pdf, done, request)
+            bookmarks = self._bookmarks(send, pdf, done.frames, request)
         finally:
             pdf.close()
         self._document = understand(
@@ -145,12 +160,13 @@ class ReadingService:
         return self._summary(from_cache=False)
 
     def _bookmarks(
-        self, send: Send, pdf: PdfFile, done: BlockRead, request: ReadRequest
+        self, send: Send, pdf: PdfFile, frames: list[Frame | None] | None, request: ReadRequest
     ) -> list[Bookmark]:
+        """The bookmarks; without heights, and at once, where the pages' frames are not known."""
         if "bookmark" in request.hide or "bookmarks" in request.without:
             return []
         send("part", "bookmarks")
-        found = list(pdf.bookmarks(done.frames))
+        found = list(pdf.bookmarks(frames or (), with_heights=frames is not None))
         send("part", "")
         return found
 
@@ -197,7 +213,31 @@ class ReadingService:
     ) -> Answer:
         """A quoted answer."""
         reach = self._reach(reach)
+        self._read_first(question, reach)
         return self._made.digester.answer(question, reach, before)
+
+    def _read_first(self, question: str, reach: Reach) -> None:
+        """While reading goes on: what is asked of pages waits until these are read, next of all."""
+        if self._so_far is None or self._document is not None:
+            return
+        made = self._so_far.made or self._read()
+        pages = pages_named(question, made.labels)
+        if reach.kind == "pages":
+            pages += range(reach.first_page, reach.last_page + 1)
+        if unread := self._so_far.unread_of(pages[:MOST_FIRST]):
+            self._order.put_first(unread)
+            raise NotReadyError("These pages are still being read.", hint="Try again in a moment.")
+        if made.unread.intersection(pages):
+            self._so_far.renew()
+
+    def come_near(self, send: Send, page: int) -> None:
+        """While reading goes on: the reader is at a page, read on around it."""
+        self._order.put_first(around(page))
+
+    def listed_so_far(self, send: Send) -> tuple[Outline, PageLabels] | None:
+        """The sections as far as they are known while reading goes on, None where none are."""
+        listed = self._document or (self._so_far.listed() if self._so_far is not None else None)
+        return (listed.outline, listed.labels) if listed is not None else None
 
     def digest(self, send: Send, request: DigestRequest) -> Digest:
         """Everything a reader wants to know before reading on."""

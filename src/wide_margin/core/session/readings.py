@@ -70,10 +70,14 @@ class Readings:
                 worker.close()
 
     def read(
-        self, password: str | None, hide: frozenset[str], progress: PageProgress | None
+        self,
+        password: str | None,
+        hide: frozenset[str],
+        progress: PageProgress | None,
+        near: int = 0,
     ) -> "Future[ReadSummary]":
-        """Read the whole document."""
-        self._request = replace(self._request, password=password, hide=hide)
+        """Read the whole document, beginning near a page."""
+        self._request = replace(self._request, password=password, hide=hide, near=near)
         outcome: Future[ReadSummary] = Future()
         outcome.set_running_or_notify_cancel()
         outcome.add_done_callback(self._note_read)

@@ -21,6 +21,8 @@ class ReadRequest:
     """Parts of what the file says that ended a worker: see pages.document.PARTS."""
     hide: frozenset[str] = frozenset()
     """Witnesses of the outline to go without: "bookmark", "contents"."""
+    near: int = 0
+    """Index of the page that somebody reads at: it is read first, with those around it."""
     recognised: frozenset[int] = frozenset()
     """Pages whose text was recognised in their pictures."""
 

@@ -16,7 +16,7 @@ from wide_margin.core.errors import (
 )
 from wide_margin.core.explain import Explanation, SectionExplanation
 from wide_margin.core.geometry import Box, FloatArray
-from wide_margin.core.layout import TextLayer
+from wide_margin.core.layout import PageLabels, TextLayer
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import PARTS, FileFacts, Link, Picture
 from wide_margin.core.pages.recognising import recognised_folder
@@ -151,13 +151,28 @@ class Session:
         return self._on_page(page, "links", page)
 
     def read(
-        self, progress: PageProgress | None = None, *, hide: frozenset[str] = frozenset()
+        self,
+        progress: PageProgress | None = None,
+        *,
+        hide: frozenset[str] = frozenset(),
+        near: int = 0,
     ) -> "Future[ReadSummary]":
         """Read the whole document; progress gets (pages read, pages).
 
-        ``hide`` names witnesses of the outline to go without: "bookmark", "contents".
+        Args:
+            progress: Told how far it is.
+            hide: Witnesses of the outline to go without: "bookmark", "contents".
+            near: Index of the page to begin near.
         """
-        return self._readings.read(self._password, hide, progress)
+        return self._readings.read(self._password, hide, progress, near)
+
+    def come_near(self, page: int) -> "Future[None]":
+        """The reader is at a page: while reading goes on, the pages around it come next."""
+        return self.query("come_near", page)
+
+    def listed_so_far(self) -> "Future[tuple[Outline, PageLabels] | None]":
+        """The sections as far as they are known while reading goes on; None where none are."""
+        return self.query("listed_so_far")
 
     def recognise(
         self, sha256: str, pages: tuple[int, ...], language: str,

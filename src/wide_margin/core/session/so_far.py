@@ -1,12 +1,13 @@
 """A document as far as it has been read, so that it can be asked while reading goes on."""
 
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from pathlib import Path
 
 from wide_margin.core.document import ReadDocument, understand
 from wide_margin.core.jobs import CancelToken, no_progress
 from wide_margin.core.layout import Line
-from wide_margin.core.pages import FileFacts
+from wide_margin.core.pages import Bookmark, FileFacts
 from wide_margin.core.session.blocks import BLOCK, blocks_so_far, loaded_block
 
 GROWN = 1.3
@@ -18,14 +19,19 @@ LEAST_PAGES = 16
 class SoFar:
     """Made of the blocks that both readers have finished, when it is asked for."""
 
-    def __init__(self, facts: FileFacts, folder: Path | None) -> None:
+    def __init__(
+        self, facts: FileFacts, folder: Path | None, bookmarks: Sequence[Bookmark] = ()
+    ) -> None:
         """Nothing is read yet.
 
         Args:
             facts: What the file says of itself.
             folder: Where finished blocks lie; None where none can be kept: then it stays empty.
+            bookmarks: Of the file, perhaps without their heights on the pages.
         """
-        self._facts, self._folder = facts, folder
+        self._facts, self._folder, self._bookmarks = facts, folder, tuple(bookmarks)
+        self._listed: ReadDocument | None = None
+        """Of the bookmarks alone."""
         self._made: ReadDocument | None = None
         self._n_made_of = 0
 
@@ -42,7 +48,33 @@ class SoFar:
         self._made, self._n_made_of = self._make(finished), n_pages
         return self._made
 
-    def _make(self, finished: dict[int, Path]) -> ReadDocument | None:
+    @property
+    def made(self) -> ReadDocument | None:
+        """The document as last made, perhaps of fewer pages than are read by now."""
+        return self._made
+
+    def renew(self) -> None:
+        """Make the document anew when it is asked for next, however little it has grown."""
+        self._n_made_of = 0
+
+    def unread_of(self, pages: Iterable[int]) -> list[int]:
+        """Which of these pages are not read yet."""
+        finished = blocks_so_far(self._folder) if self._folder is not None else {}
+        n_pages = self._facts.n_pages
+        return [page for page in pages if 0 <= page < n_pages and page // BLOCK not in finished]
+
+    def listed(self) -> ReadDocument | None:
+        """What tells the sections best so far: the bookmarks at once, else the pages read.
+
+        None while there is neither.
+        """
+        if not self._bookmarks:
+            return self.document()
+        if self._listed is None:
+            self._listed = self._make({})
+        return self._made or self._listed
+
+    def _make(self, finished: dict[int, Path]) -> ReadDocument:
         n = self._facts.n_pages
         lines: list[list[Line]] = [[] for _ in range(n)]
         unread = set(range(n))
@@ -60,8 +92,14 @@ class SoFar:
             listings += part.listings
             recognised |= part.recognised
         document = understand(
-            self._facts, (), lines, failed, CancelToken(), no_progress, listings=listings
-        )
+            self._facts,
+            self._bookmarks,
+            lines,
+            failed,
+            CancelToken(),
+            no_progress,
+            listings=listings,
+        )  # fmt: skip
         return replace(
             document, unread=frozenset(unread), recognised=tuple(sorted(recognised.items())),
             without_text=tuple(page for page in document.without_text if page not in unread),

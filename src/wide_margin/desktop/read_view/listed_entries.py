@@ -23,9 +23,10 @@ class ListedEntries:
         self._view = view
         self._order: list[tuple[int, float, str]] = []
 
-    def id_at(self, index: int) -> str | None:
-        """The entry at a position in the order of places."""
-        return self._order[index][2] if 0 <= index < len(self._order) else None
+    def go_to(self, index: int) -> None:
+        """Go to the entry at a position in the order of places."""
+        if 0 <= index < len(self._order):
+            self._view.go_to_entry(self._order[index][2])
 
     def height_of(self, entry: Entry) -> float | None:
         """Height of an entry's passage in the viewport, None where it is out of view."""

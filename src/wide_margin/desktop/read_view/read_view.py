@@ -19,6 +19,7 @@ from wide_margin.desktop.read_view.at_hand import AtHand
 from wide_margin.desktop.read_view.beside import Beside
 from wide_margin.desktop.read_view.commands import Commands
 from wide_margin.desktop.read_view.contents_panel import ContentsPanel, Row
+from wide_margin.desktop.read_view.contents_so_far import ContentsSoFar
 from wide_margin.desktop.read_view.facing import FacingColumn
 from wide_margin.desktop.read_view.figure_pictures import FigurePictures
 from wide_margin.desktop.read_view.finding import Finding
@@ -67,7 +68,7 @@ class ReadView(QWidget):
         self._start_place: str | None = None
         self.listed = ListedEntries(self)
         self._build()
-        self.listening = Listening(self)
+        self.listening, self.so_far = Listening(self), ContentsSoFar(self)
         self.finding, self.held, self.reaching = Finding(self), HeldPlaces(self), Reaching(self)
         self._connect_reader()
         self._connect_parts()
@@ -169,7 +170,7 @@ class ReadView(QWidget):
         self.spine.pointed.connect(self.along_spine.preview)
         self.spine.left.connect(self.preview.hide)
         self.spine.stroke_chosen.connect(self.held.follow_stroke)
-        self.spine.dot_chosen.connect(self._go_to_dot)
+        self.spine.dot_chosen.connect(self.listed.go_to)
         contents.section_chosen.connect(self.go_to_section)
         contents.figure_chosen.connect(self.go_to_figure)
         contents.figures_shown.connect(self.figure_pictures.draw_next)
@@ -252,9 +253,18 @@ class ReadView(QWidget):
         self.ask_line.set_model(is_there=self.reader.composer.has_model)
         self.ask_line.complete_with([section.title for section in outline.sections])
         self.ask_line.resolve_with(lambda text: read_place(text, summary.labels, outline))
+        self.place_anew()
+
+    def place_anew(self) -> None:
+        """Tell again where one is: the sections are others now."""
         self.section = -2
         if place := self.pages.reading_place():
             self._place_changed(*place)
+
+    @property
+    def outline(self) -> Outline:
+        """The one to go by: while reading goes on, as far as it is known."""
+        return self.reader.outline.outline if self.reader.is_ready else self.so_far.outline
 
     def _show_read(self, summary: ReadSummary) -> None:
         reader_of = self.reader.recognising
@@ -339,9 +349,8 @@ class ReadView(QWidget):
 
     def go_to_section(self, index: int) -> None:
         """Go to a section's heading."""
-        if self.reader.summary:
-            section = self.reader.summary.outline.sections[index]
-            self.jump(section.page, max(section.y - 8, 0))
+        section = self.outline.sections[index]
+        self.jump(section.page, max(section.y - 8, 0))
 
     def go_to_passage(self, locator: Locator) -> None:
         """Go to words and mark them; back returns."""
@@ -358,11 +367,6 @@ class ReadView(QWidget):
         self.jump(place.page, max(place.y - 8, 0))
         self.pages.setFocus()
 
-    def listen_to_section(self) -> None:
-        """Read the section aloud that is being read."""
-        if reach := self.reaching.section_here():
-            self.listening.reach(reach)
-
     def go_to_figure(self, figure: Figure) -> None:
         """Go to a figure or table, and mark it."""
         self.history.leave(self.here())
@@ -371,23 +375,16 @@ class ReadView(QWidget):
         self.pages.lay("evidence", [Laid(figure.spans, "tint", region=region)])
         self._show_history()
 
-    def _go_to_dot(self, index: int) -> None:
-        if entry_id := self.listed.id_at(index):
-            self.go_to_entry(entry_id)
-
     def _place_changed(self, page: int, y: float) -> None:
-        summary = self.reader.summary
-        labels = summary.labels if summary else _NO_LABELS
+        summary, outline = self.reader.summary, self.outline
+        labels = summary.labels if summary else self.so_far.labels
         last = next((x for x in reversed(labels.labels) if x), None)
         sure = summary.how_sure(page) if summary else None
         self.place_line.show_place(labels.of(page), page, self.pages.n_pages, last, sure)
-        if summary is None:
-            self.place_line.path.show_path([])
-            return
-        section = summary.outline.at_place(page, y)
+        section = outline.at_place(page, y)
         if section != self.section:
             self.section = section
-            self.place_line.path.show_path(list(summary.outline.path(section)))
+            self.place_line.path.show_path(list(outline.path(section)))
             self.contents.follow(section)
             self.reaching.offer_section()
 
