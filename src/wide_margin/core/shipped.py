@@ -5,6 +5,8 @@ from functools import cache
 from importlib import resources
 from typing import Any
 
+import numpy as np
+
 
 def text_of(name: str) -> str:
     """A text file of the package's data.
@@ -19,3 +21,11 @@ def text_of(name: str) -> str:
 def json_of(name: str) -> Any:
     """A JSON file of the package's data, read once; what comes back is not to be changed."""
     return json.loads(text_of(name))
+
+
+@cache
+def frequent_words() -> dict[str, int]:
+    """The most frequent words of English, small letters, each with its rank from 0."""
+    with resources.files("wide_margin.data").joinpath("word-vectors.npz").open("rb") as file:
+        names = bytes(np.load(file)["words"]).decode().split("\n")
+    return {name: rank for rank, name in enumerate(names)}

@@ -1,7 +1,7 @@
 from collections import Counter
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from tests.making import make_pdf, page_texts
@@ -128,6 +128,8 @@ def test_tidy_makes_text_readable(raw, expected):
 
 
 @given(st.text(max_size=60))
+@example("\ue0c6")
+@example("a \ue0b4 b \ue0b4e")
 def test_every_tidied_word_is_found_in_what_was_tidied(text):
     folded, places = folded_with_places(text)
     assert len(folded) == len(places)

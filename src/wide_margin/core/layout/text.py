@@ -3,13 +3,14 @@
 import re
 import unicodedata
 
-from wide_margin.core.pages import LINE_END_HYPHEN, LOOSE_ACCENTS
+from wide_margin.core.pages import LINE_END_HYPHEN, LOOSE_ACCENTS, OWN_LIGATURES
 
 _INVISIBLE = "\u00ad\u200b\u200c\u200d\u2060\ufeff"
 """Soft hyphen, zero-width space and joiners: they are not part of a word."""
 _LIGATURES = {
     "\ufb00": "ff", "\ufb01": "fi", "\ufb02": "fl", "\ufb03": "ffi", "\ufb04": "ffl",
     "\ufb05": "st", "\ufb06": "st", LINE_END_HYPHEN: "-", "\ufffd": "",
+    **OWN_LIGATURES,
 }  # fmt: skip
 UNSPACED = "\u3040-\u30ff\u3400-\u4dbf\u4e00-\u9fff\uf900-\ufaff"
 """Letters of scripts that put no blanks between words: kana and Chinese signs, for a pattern."""
@@ -65,8 +66,11 @@ def folded_with_places(text: str) -> tuple[str, list[int]]:
                 places.append(place)
             after_accent = False
             continue
-        after_accent = character in _ACCENTS
-        for part in "" if after_accent else fold(character):
+        joins = _ACCENTED.match(text, place) if character in _ACCENTS else None
+        after_accent = joins is not None and _compose(joins) != joins.group()
+        # One that joins no letter is read as the sign it looks like.
+        shown = "" if after_accent else fold(character.translate(_AS_SIGNS))
+        for part in shown:
             # An accent that stands alone is taken apart to a blank and the accent.
             if part.isspace() and folded[-1:] in ([], [" "]):
                 continue

@@ -3,6 +3,7 @@
 from wide_margin.core.pages.model import (
     LINE_END_HYPHEN,
     LOOSE_ACCENTS,
+    OWN_LIGATURES,
     PARTS,
     Bookmark,
     FileFacts,
@@ -16,6 +17,7 @@ from wide_margin.core.pages.model import (
 __all__ = [
     "LINE_END_HYPHEN",
     "LOOSE_ACCENTS",
+    "OWN_LIGATURES",
     "PARTS",
     "Bookmark",
     "FileFacts",

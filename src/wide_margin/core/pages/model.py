@@ -16,6 +16,8 @@ LOOSE_ACCENTS = {
 """TeX's oldest encoding draws an accent as a sign of its own, before its letter. In text of its
 fonts these signs are told from those of the same look by characters for private use; everywhere
 else a back-tick is a back-tick."""
+OWN_LIGATURES = {"\ue174": "tt", "\ue175": "ti", "\ue176": "Th", "\ue177": "ft", "\ue178": "fj"}
+"""Ligatures that Unicode has no sign for, as characters for private use."""
 PARTS = ("labels", "bookmarks", "about")
 """What a file says of itself that reading can do without."""
 

@@ -11,6 +11,7 @@ from wide_margin.core.geometry import BoolArray, FloatArray, IntArray, to_page_s
 from wide_margin.core.pages import native
 from wide_margin.core.pages.document import PdfFile, frame_now
 from wide_margin.core.pages.model import LINE_END_HYPHEN, LOOSE_ACCENTS, Font, Frame, PageText
+from wide_margin.core.pages.repair import LIGATURE_CODES, with_accents, with_ligatures
 
 # TeX's Computer Modern family and the URW faces say weight and slant in letters of their own.
 _BOLD = re.compile(
@@ -70,7 +71,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     if n_chars <= 0:
         return PageText.empty(index, width, height, frame_now(page))
     address = native.address_of(text_page)
-    chars = _characters(text_page, address, n_chars)
+    chars = with_ligatures(_characters(text_page, address, n_chars))
     first, last = _word_edges(chars)
     wanted = np.flatnonzero(first | last) if only_edges else None
     loose = native.loose_boxes(address, n_chars, wanted)
@@ -87,6 +88,12 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
             _box_marks(address, boxes, marks, frame)
     starts, fonts_of, sizes, fonts = _runs(address, spots)
     chars = _with_loose_accents(chars, starts, fonts_of, fonts)
+
+    def boxes_of(wanted: IntArray) -> FloatArray:
+        found = native.loose_boxes(address, int(wanted.max()) + 1, wanted)[wanted]
+        return to_page_space(found, frame.box, frame.turns)
+
+    chars = with_accents(chars, boxes, first, last, boxes_of)
     return PageText(index, width, height, chars, boxes, starts, fonts_of, sizes, fonts, frame)
 
 
@@ -121,7 +128,7 @@ def _characters(text_page: Any, address: int, n_chars: int) -> str:
 def _plain_character(code: int) -> str:
     if code == _HYPHEN_CODE:
         return LINE_END_HYPHEN
-    if code < 32 and code not in (9, 10, 13):
+    if code < 32 and code not in LIGATURE_CODES and code not in (9, 10, 13):
         return "\ufffd"
     if 0xD800 <= code <= 0xDFFF or code > 0x10FFFF:
         return "\ufffd"

@@ -6,6 +6,7 @@ from importlib import resources
 
 import numpy as np
 
+from wide_margin.core import shipped
 from wide_margin.core.geometry import FloatArray
 
 EVERYDAY, EVERYDAY_RANK, RARE_RANK = 0.6, 500, 10_000
@@ -18,10 +19,9 @@ def _load() -> tuple[dict[str, int], FloatArray]:
     """Row of each word, and (n, 96) float16 unit vectors. About 50 ms, once."""
     with resources.files("wide_margin.data").joinpath("word-vectors.npz").open("rb") as file:
         data = np.load(file)
-        names = bytes(data["words"]).decode().split("\n")
         vectors = data["vectors"].astype(np.float32) * data["scale"].astype(np.float32)[:, None]
     vectors /= np.maximum(np.linalg.norm(vectors, axis=1, keepdims=True), 1e-6)
-    return {name: row for row, name in enumerate(names)}, vectors.astype(np.float16)
+    return shipped.frequent_words(), vectors.astype(np.float16)
 
 
 def vectors_of(wanted: Sequence[str]) -> tuple[FloatArray, list[int]]:

@@ -1,0 +1,173 @@
+"""Characters that old fonts give no sound meaning: ligatures as control codes, accents apart."""
+
+import re
+import unicodedata
+from collections.abc import Callable
+
+import numpy as np
+
+from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+from wide_margin.core.pages.model import LOOSE_ACCENTS, OWN_LIGATURES
+from wide_margin.core.shipped import frequent_words
+
+# Where the ligatures stand in TeX's first encoding (OT1) and in the later one (T1, Cork): a font
+# without a table of meanings passes these codes on as they are.
+_LIGATURE = {
+    0x0B: "\ufb00", 0x0C: "\ufb01", 0x0D: "\ufb02", 0x0E: "\ufb03", 0x0F: "\ufb04",
+    0x1B: "\ufb00", 0x1C: "\ufb01", 0x1D: "\ufb02", 0x1E: "\ufb03", 0x1F: "\ufb04",
+}  # fmt: skip
+_OPENED = {
+    "\ufb01": "fi", "\ufb00": "ff", "\ufb02": "fl", "\ufb03": "ffi", "\ufb04": "ffl",
+    **OWN_LIGATURES,
+}  # fmt: skip
+_WORD = re.compile(r"(?:[A-Za-z\x0b\x0c\x0e\x0f\x1b-\x1f]|\x0d(?!\n))+")
+LIGATURE_CODES = frozenset(_LIGATURE) - {0x0D}
+_LIGATURE_CODE = re.compile(
+    r"(?<=[^\W\d_])[\x0b\x0c\x0e\x0f\x1b-\x1f]|[\x0b\x0c\x0e\x0f\x1b-\x1f](?=[a-zß-ÿ])"
+    r"|\x0d(?=[a-zß-ÿ])"
+)
+"""Such a code within a word. The code of "fl" is that of a line end, too, which no letter follows
+at once."""
+_CODES = re.compile(r"[\x0b-\x0c\x0e\x0f\x1b-\x1f]|\x0d(?!\n)")
+_LEFT_OVER = re.compile(r"[\x0b\x0c\x0e\x0f\x1b-\x1f]")
+_COMBINING = {
+    "\u0060": "\u0300",
+    "\u00a8": "\u0308", "\u00b4": "\u0301", "\u02c6": "\u0302", "\u02dc": "\u0303",
+    "\u02c7": "\u030c", "\u02da": "\u030a", "\u00af": "\u0304", "\u00b8": "\u0327",
+    "\u02db": "\u0328", "\u02d8": "\u0306", "\u02dd": "\u030b", "\u02d9": "\u0307",
+}  # fmt: skip
+_ACCENTS = _COMBINING | {
+    loose: _COMBINING.get(sign, "\u0300") for sign, loose in LOOSE_ACCENTS.items()
+}
+_ACCENT = re.compile("[" + "".join(_ACCENTS) + "]")
+_BASE = re.compile(r"[A-Za-z\u0131]")
+LEVEL = 0.5
+"""Share of its height by which an accent lies in the line of its letter."""
+WITHIN_WORD = 0.1
+"""Distance of the letters of a word at most, as a share of their height."""
+_NOTHING, _BLANK = "\u200b", " "
+
+BoxesOf = Callable[[IntArray], FloatArray]
+"""Boxes of some characters in page space."""
+
+
+def with_ligatures(chars: str) -> str:
+    """The text with ligatures in place of the codes that stand for them in old fonts.
+
+    A code means what it does in TeX's encodings, unless another ligature makes known words of
+    more of the page's words: some fonts number their signs as they please.
+    """
+    if not _CODES.search(chars):
+        return chars
+    meant: dict[str, str] = {}
+    for code in set(_LIGATURE_CODE.findall(chars)):
+        usual = _LIGATURE[ord(code)]
+        words = {word for word in _WORD.findall(chars) if set(_CODES.findall(word)) == {code}}
+        meant[code] = max(
+            _OPENED, key=lambda sign: (_n_known(words, code, sign), sign == usual)
+        )  # fmt: skip
+    opened = _LIGATURE_CODE.sub(lambda match: meant[match.group()], chars)
+    return _LEFT_OVER.sub("\ufffd", opened)
+
+
+def _n_known(words: set[str], code: str, sign: str) -> int:
+    known = frequent_words()
+    return sum(word.replace(code, _OPENED[sign]).lower() in known for word in words)
+
+
+def with_accents(
+    chars: str, boxes: FloatArray, first: BoolArray, last: BoolArray, boxes_of: BoxesOf
+) -> str:
+    """The text with accents joined to the letters that they are drawn over.
+
+    An accent that is a sign of its own comes anywhere in the order of the page: before its
+    letter, or after the line. What lies over a letter belongs to it. In its place stands a blank,
+    or nothing within a word; its box is taken away.
+
+    Args:
+        chars: Of the page.
+        boxes: (n, 4) in page space, of the first and last characters of words at least; changed.
+        first: (n,) which characters are the first of a word.
+        last: (n,) which are the last.
+        boxes_of: Gives the boxes of other characters.
+    """
+    found = np.array([match.start() for match in _ACCENT.finditer(chars)], dtype=np.int64)
+    if not len(found):
+        return chars
+    made, own = list(chars), boxes_of(found)
+    before_letter = np.array([bool(_BASE.match(chars, at + 1)) for at in found.tolist()])
+    their = np.full_like(own, np.nan)
+    if before_letter.any():
+        their[before_letter] = boxes_of(found[before_letter] + 1)
+    middle = (own[:, 0] + own[:, 2]) / 2
+    with np.errstate(invalid="ignore"):
+        is_next = (their[:, 0] <= middle) & (middle <= their[:, 2])
+    starts, ends = np.flatnonzero(first), np.flatnonzero(last)
+    letters: list[int] = []
+    for at, box, over, follows in zip(found.tolist(), own, their, is_next.tolist(), strict=True):
+        if follows:
+            joined = _joined(chars[at + 1], chars[at])
+            if joined:
+                made[at], made[at + 1] = joined, _NOTHING
+                if np.isfinite(boxes[at, 0]):
+                    boxes[at] = over
+                letters.append(at)
+            continue
+        letter = _letter_under(chars, at, box, boxes, starts, ends, boxes_of)
+        joined = _joined(chars[letter], chars[at]) if letter is not None else ""
+        if letter is not None and joined and made[letter] == chars[letter]:
+            made[letter] = joined
+            alone = _is_blank(chars, at - 1) and _is_blank(chars, at + 1)
+            made[at] = _BLANK if alone else _NOTHING
+            boxes[at] = np.nan if alone else boxes_of(np.array([letter]))[0]
+            letters.append(letter)
+    for letter in letters:
+        _close_up(chars, made, letter, boxes_of)
+    return "".join(made)
+
+
+def _joined(letter: str, accent: str) -> str:
+    """A letter with an accent as one character; "" where there is none such."""
+    joined = unicodedata.normalize("NFC", letter.replace("\u0131", "i") + _ACCENTS[accent])
+    return joined if len(joined) == 1 else ""
+
+
+def _letter_under(
+    chars: str, at: int, box: FloatArray, boxes: FloatArray, starts: IntArray, ends: IntArray,
+    boxes_of: BoxesOf,
+) -> int | None:  # fmt: skip
+    """The letter that an accent is drawn over, where it is not the next in order anyway."""
+    middle, height = (box[0] + box[2]) / 2, max(float(box[3] - box[1]), 1e-3)
+    if not np.isfinite(middle):
+        return None
+    with np.errstate(invalid="ignore"):
+        over = (boxes[starts, 0] <= middle) & (boxes[ends, 2] >= middle)
+        low = np.minimum(boxes[starts, 3], box[3])
+        high = np.maximum(boxes[starts, 1], box[1])
+        over &= low - high >= LEVEL * height
+    for word in np.flatnonzero(over).tolist():
+        inside = np.arange(starts[word], ends[word] + 1)
+        their = boxes_of(inside)
+        hit = inside[(their[:, 0] <= middle) & (their[:, 2] >= middle) & (inside != at)]
+        for letter in hit.tolist():
+            if _BASE.match(chars[letter]):
+                return int(letter)
+    return None
+
+
+def _close_up(chars: str, made: list[str], letter: int, boxes_of: BoxesOf) -> None:
+    """Take out blanks that accents have brought into the middle of a word: "f" and "ür"."""
+    before = letter - 1
+    while before >= 0 and made[before] in (_BLANK, _NOTHING):
+        before -= 1
+    between = range(before + 1, letter)
+    if before < 0 or not chars[before].isalpha() or not any(chars[k] != _BLANK for k in between):
+        return
+    left, right = boxes_of(np.array([before, letter]))
+    if abs(float(right[0] - left[2])) < WITHIN_WORD * float(right[3] - right[1]):
+        for k in between:
+            made[k] = _NOTHING
+
+
+def _is_blank(chars: str, at: int) -> bool:
+    return not 0 <= at < len(chars) or chars[at].isspace()

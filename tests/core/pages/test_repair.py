@@ -1,0 +1,128 @@
+"""Ligatures and accents that old fonts leave as codes and as signs of their own."""
+
+import numpy as np
+import pytest
+from reportlab.pdfgen.canvas import Canvas
+
+from wide_margin.core.layout import lines_of
+from wide_margin.core.layout.text import fold, folded_with_places, tidy
+from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.repair import with_accents, with_ligatures
+from wide_margin.core.pages.text import read_text
+
+
+@pytest.mark.parametrize(
+    ("extracted", "read"),
+    [
+        ("the \x1crst set of con\x1cgurable \x1celds", "the first set of configurable fields"),
+        ("a \x0crst set", "a first set"),
+        ("an e\x1bect of an o\x1ber", "an effect of an offer"),
+        ("the \x1deet and the \x1door", "the fleet and the floor"),
+        ("e\x0ecient and su\x0ecient", "efficient and sufficient"),
+        ("a \rag\r\nof re\rected light", "a flag\r\nof reflected light"),
+        # A font that numbers its ligatures in another way tells by its words.
+        ("I \x1bnally have a \x1ble of \x1bngerings", "I finally have a file of fingerings"),
+        ("the se\x1dings of le\x1ders", "the settings of letters"),
+    ],
+)
+def test_codes_within_words_are_read_as_ligatures(extracted, read):
+    assert tidy(with_ligatures(extracted)) == tidy(read)
+
+
+def test_what_is_no_ligature_stays():
+    for text in ("plain text", "two\r\nlines\r\nof it", "a\tb", "naïve café"):
+        assert with_ligatures(text) == text
+
+
+def test_a_code_apart_from_words_means_nothing():
+    assert with_ligatures("\x1c 12 \x1e") == "\ufffd 12 \ufffd"
+    assert len(with_ligatures("o\x1cce \x1c")) == len("o\x1cce \x1c")
+
+
+def read(chars, drawn, width=6.0):
+    """The text with accents joined; ``drawn`` are x positions where they differ from the order."""
+    boxes = np.zeros((len(chars), 4), np.float32)
+    for k, _ in enumerate(chars):
+        x = drawn.get(k, k * width)
+        boxes[k] = (x, 10, x + width, 20)
+    inked = np.array([not c.isspace() for c in chars])
+    boxes[~inked] = np.nan
+    first, last = inked.copy(), inked.copy()
+    first[1:] &= ~inked[:-1]
+    last[:-1] &= ~inked[1:]
+    every = boxes.copy()
+    return with_accents(chars, boxes, first, last, lambda wanted: every[wanted]), boxes
+
+
+def test_an_accent_after_the_line_belongs_to_the_letter_under_it():
+    chars, boxes = read("Verfugung, um z.B. ¨", {19: 4 * 6.0})
+    assert chars == "Verfügung, um z.B.  "
+    assert np.isnan(boxes[19]).all()
+
+
+def test_an_accent_before_its_letter_is_joined_and_nothing_comes_between():
+    chars, _ = read("Th´eorie", {3: 2 * 6.0, 2: 2 * 6.0})
+    assert tidy(chars) == "Théorie"
+
+
+def test_a_word_that_begins_with_an_accented_letter_keeps_the_box_of_its_beginning():
+    chars, boxes = read("x ´ete", {2: 18.0})
+    assert tidy(chars) == "x éte"
+    assert boxes[2].tolist() == [18, 10, 24, 20]
+
+
+def test_a_word_that_an_accent_has_parted_is_whole_again():
+    chars, _ = read("f ¨ ur alle", {2: 6.0, 4: 6.0, 5: 12.0})
+    assert tidy(chars) == "für alle"
+
+
+def test_two_words_stay_two():
+    chars, _ = read("je ¨ ur", {3: 30.0, 5: 30.0, 6: 36.0})
+    assert tidy(chars) == "je ür"
+
+
+def test_a_sign_that_lies_over_no_letter_is_that_sign():
+    for text in ("5 ´ 7", "a ˜ b", "`quoted' text", "x ¨ y"):
+        chars, boxes = read(text, {})
+        assert chars == text
+        assert np.isfinite(boxes).any()
+
+
+def test_an_accent_that_a_letter_cannot_have_stays():
+    chars, _ = read("q¨", {1: 0.0})
+    assert chars == "q¨"
+
+
+def test_capitals_have_theirs_too():
+    chars, _ = read("EXPERIENCES ´", {12: 3 * 6.0})
+    assert tidy(chars) == "EXPÉRIENCES"
+
+
+@pytest.fixture
+def accented_pdf(tmp_path):
+    """Accents drawn over their letters once the line is there."""
+    path = tmp_path / "accents.pdf"
+    canvas = Canvas(str(path))
+    canvas.setFont("Helvetica", 12)
+    line = "Les theories de la journee"
+    canvas.drawString(72, 700, line)
+    for k in (6, 24):
+        x = 72 + canvas.stringWidth(line[:k], "Helvetica", 12)
+        e, accent = (canvas.stringWidth(c, "Helvetica", 12) for c in ("e", "´"))
+        canvas.drawString(x + (e - accent) / 2, 700, "´")
+    canvas.drawString(72, 660, "The keeper signs.")
+    canvas.save()
+    return path
+
+
+@pytest.mark.parametrize("only_edges", [True, False])
+def test_a_page_with_loose_accents_reads_as_it_looks(accented_pdf, only_edges):
+    pdf = PdfFile(accented_pdf)
+    try:
+        text = read_text(pdf, 0, only_edges=only_edges)
+    finally:
+        pdf.close()
+    lines = [tidy(line.text) for line in lines_of(text)]
+    assert lines == ["Les théories de la journée", "The keeper signs."]
+    folded, _ = folded_with_places(text.chars)
+    assert fold("théories") in folded
