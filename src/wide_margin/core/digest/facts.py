@@ -11,7 +11,7 @@ from itertools import pairwise
 
 from wide_margin.core.digest.front import FrontLine, begins_abstract, front_lines, line_locator
 from wide_margin.core.digest.kinds import DocumentKind, kind_of
-from wide_margin.core.digest.names import names_in_line, same_person, split_people
+from wide_margin.core.digest.names import is_body, names_in_line, same_person, split_people
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.plain import one_line
 
@@ -297,15 +297,25 @@ def _subtitle(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[Fro
 
 # --- authors
 
+LONG_TITLE = 8
+"""Letters from which a part of a section's title is no coincidence."""
+MOST_LOOKED_AT = 4_000
+"""Sentences in which words are looked for that a name might be made of."""
+_SMALL_WORD = re.compile(r"(?<![\w.@/-])[^\W\d_A-ZÀ-Þ]{3,}(?![\w@/-]|\.\w)")
+
 
 def _authors(
     document: ReadDocument, lines: Sequence[FrontLine], rest: Sequence[FrontLine]
 ) -> tuple[Fact, ...]:
     """The people or bodies named after the title; those of the metadata where they are printed."""
     found: list[Fact] = []
+    titles = {_letters(section.title) for section in document.outline.sections}
     for line in rest:
+        if line.page in document.listings or _letters(line.text) in titles:
+            continue
         for name in names_in_line(line.text):
-            if not any(same_person(name, fact.text) for fact in found):
+            is_known = any(same_person(name, fact.text) for fact in found)
+            if not is_known and not _is_heading_or_words(document, name, titles):
                 found.append(Fact(name, line_locator(document, [line], name)))
     printed = [
         fact for name in split_people(document.facts.author)
@@ -318,6 +328,22 @@ def _authors(
         known = [f for f in found if any(same_person(f.text, p.text) for p in printed)]
         found = known if len(known) == len(printed) else found
     return tuple(found)
+
+
+def _is_heading_or_words(document: ReadDocument, name: str, titles: set[str]) -> bool:
+    """Whether what looks like a name is that of a section, or words that the text writes small."""
+    letters = _letters(name)
+    if len(letters) >= LONG_TITLE and any(letters in title for title in titles):
+        return True
+    words = {word for word in re.findall(r"[^\W\d_]{3,}", name) if word[0].isupper()}
+    if len(words) < 2 or is_body(name):
+        return False
+    left = {word.lower() for word in words}
+    for sentence in document.text.sentences[:MOST_LOOKED_AT]:
+        left -= set(_SMALL_WORD.findall(sentence.text))
+        if not left:
+            return True
+    return False
 
 
 def _printed(document: ReadDocument, lines: Sequence[FrontLine], name: str) -> Fact | None:

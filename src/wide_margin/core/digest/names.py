@@ -37,6 +37,7 @@ _BODY = re.compile(
     r"\b(?:the\s+)?(?P<name>(?:[A-Z][\w+.-]*\s+){1,5}(?:[Dd]evelopment [Tt]eam|[Tt]eam|[Pp]roject|[Cc]ommittee|[Ww]orking [Gg]roup"
     r"|[Dd]evelopers|[Cc]onsortium|[Ff]oundation|[Ss]ociety|[Aa]uthority|[Cc]ommission|[Aa]ssociation|[Mm]ailing [Ll]ist))\b"
 )  # fmt: skip
+_ONLY_ARTICLE = re.compile(r"(?:the|il|la|le|el|o|der|die|das|het|de|our|this)\s+\w+$", re.I)
 _POSSESSIVE = re.compile(r"\w[’']s\b")
 _EMAIL = re.compile(r"[<(\[]?\S+@\S+[>)\]]?|[<(]https?://\S+[>)]|https?://\S+")
 
@@ -51,7 +52,7 @@ def names_in_line(text: str) -> list[str]:
     plain = re.sub(r"\([^)]*\)|\[[^\]]*\]|[*†‡§¶∗⋆♯#]+|\d+", " ", plain).strip()
     told = bool(_BY.match(plain))
     plain = _TITLES.sub(" ", _BY.sub("", plain))
-    if body := _BODY.search(plain):
+    if (body := _BODY.search(plain)) and not _ONLY_ARTICLE.match(body["name"]):
         rest = (plain[: body.start()] + plain[body.end() :]).strip(" ,.")
         return [" ".join(body["name"].split())] if len(rest.split()) <= 4 else []
     parts = [" ".join(part.split()).strip(" .,:") for part in _SPLIT.split(plain)]
@@ -60,6 +61,11 @@ def names_in_line(text: str) -> list[str]:
         return []
     names = [part for part in parts if is_name(part, is_told=told)]
     return names if len(names) == len(parts) or (told and names) else []
+
+
+def is_body(name: str) -> bool:
+    """Whether a name is that of a body rather than of a person."""
+    return _BODY.fullmatch(name) is not None
 
 
 def is_name(text: str, *, is_told: bool = False) -> bool:
@@ -75,6 +81,8 @@ def is_name(text: str, *, is_told: bool = False) -> bool:
     if text.isupper() and len(text) > 4:
         tokens = [token.capitalize() for token in tokens]
     plain = [token for token in tokens if token.casefold() not in _PARTICLES]
+    if any(token.endswith("-") for token in plain):  # what is left of a postal code
+        return False
     if len(plain) < 2 or not all(_TOKEN.fullmatch(token) for token in plain):
         return False
     whole = [token.strip(".") for token in plain if len(token.strip(".")) > 1]
