@@ -54,6 +54,32 @@ def test_affiliations_between_authors_are_no_authors(facts_of):
     assert texts(facts.authors) == ["Marta Lindqvist", "Aino Perälä"]
 
 
+def test_headings_that_look_like_names_are_none(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [
+        [("title", "Village Wells"), ("text", "Marta Lindqvist"), ("text", "Warning Levels"),
+         ("h2", "1 Warning Levels"), *BODY[1:]],
+        [("h2", "2 Ropes"), *BODY[1:]],
+    ])  # fmt: skip
+    assert texts(find_facts(read_document(path)).authors) == ["Marta Lindqvist"]
+
+
+def test_words_that_the_text_writes_small_are_no_name(facts_of):
+    facts = facts_of(("title", "Village Wells"), ("author", "Rope Keeper"),
+                     ("author", "Marta Lindqvist"))  # fmt: skip
+    assert texts(facts.authors) == ["Marta Lindqvist"]
+
+
+def test_an_address_does_not_make_a_name_a_word(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    path = tmp_path / "made.pdf"
+    said = "Write to marta.lindqvist@example.org or see http://example.org/marta/lindqvist today."
+    make_pdf(path, [[("title", "Village Wells"), ("text", "Marta Lindqvist"), *BODY,
+                     ("text", said)], BODY])  # fmt: skip
+    assert texts(find_facts(read_document(path)).authors) == ["Marta Lindqvist"]
+
+
 def test_a_body_can_be_the_author(facts_of):
     facts = facts_of(("title", "Rules for Wells"), ("author", "The Hallan Well Committee"))
     assert texts(facts.authors) == ["The Hallan Well Committee"]
@@ -184,6 +210,11 @@ def test_these_lines_name_nobody(line):
 )  # fmt: skip
 def test_names_of_a_line(line, names):
     assert names_in_line(line) == names
+
+
+@pytest.mark.parametrize("line", ["DK- Ålborg", "Il team di sviluppo", "The team"])
+def test_places_and_bare_bodies_name_nobody(line):
+    assert names_in_line(line) == []
 
 
 def test_one_word_is_no_name():

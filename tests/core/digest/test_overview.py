@@ -118,3 +118,25 @@ def test_one_sentence_says_what_it_is(rain):
     answer = rain.answer("Sum it up in one sentence.", WHOLE, None)
     assert len(answer.quotes) == 1
     assert "barrels" in answer.quotes[0].text
+
+
+@pytest.fixture(scope="module")
+def of_lists(tmp_path_factory):
+    """Sections of which nothing is a sentence that could stand for them."""
+    path = tmp_path_factory.mktemp("lists") / "lists.pdf"
+    make_pdf(path, [[
+        ("h1", "Barrels"), ("h2", "1 Coopers"),
+        ("text", "Marta Lindqvist, Aino Perälä"),
+        ("h2", "2 Woods"), ("text", "oak"), ("text", "birch"),
+    ]])  # fmt: skip
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize(
+    ("question", "held"),
+    [("Summarise section 1", "Marta Lindqvist"), ("What does section 2 say?", "oak"),
+     ("What is this about?", "Marta Lindqvist")],
+)  # fmt: skip
+def test_a_part_without_a_telling_sentence_is_shown_as_it_begins(of_lists, question, held):
+    answer = of_lists.answer(question, WHOLE, None)
+    assert any(held in quote.text for quote in answer.quotes)

@@ -216,3 +216,17 @@ def test_the_handbook_s_true_outline_is_found(handbook_path, use_bookmarks):
     wanted = {(row["title"].replace(" ", "").lower(), row["page"]) for row in truth}
     assert len(found & wanted) >= 0.95 * len(wanted)
     assert len(found - wanted) <= 0.05 * len(found)
+
+
+@pytest.mark.parametrize(
+    ("title", "identifier", "rest"),
+    [("第2节 安装", "2", "安装"), ("第十二章 介绍", "12", "介绍"), ("第一百零五条", "105", ""),
+     ("第 3 章：方法", "3", "方法")],
+)  # fmt: skip
+def test_chinese_numbers_are_taken_off(title, identifier, rest):
+    number = number_of(title)
+    assert (number.identifier, number.rest, number.depth) == (identifier, rest, 1)
+
+
+def test_a_title_that_only_begins_so_has_no_number():
+    assert number_of("第三者的权利") is None

@@ -108,6 +108,16 @@ def test_forms_of_a_word_share_a_term(a, b):
         ("Der Wärter der Station ist in der Hütte und liest sie ab.", "de"),
         ("Le gardien de la station est dans la cabane et la relève.", "fr"),
         ("El guarda de la estación está en la caseta y la lee.", "es"),
+        ("Stationens väktare är i stugan och läser av den när det inte är storm.", "sv"),
+        ("Stationens vogter er i hytten og læser den af, når det ikke er storm.", "da"),
+        ("Stasjonens vokter er i hytta og leser den av når det ikke er storm, slik han må.", "no"),
+        ("Aseman vartija on mökissä ja lukee sen, kun se ei ole jäässä, mutta vain silloin.", "fi"),
+        ("Az állomás őre a kunyhóban van, és leolvassa, ha nem fagyott be, vagy ha kell.", "hu"),
+        ("Paznicul stației este în cabană și o citește când nu este furtună.", "ro"),
+        ("İstasyonun bekçisi kulübede ve onu her gün okur, çünkü bu çok önemli.", "tr"),
+        ("Strażnik stacji jest w chacie i odczytuje ją, gdy nie ma burzy, oraz co dzień.", "pl"),
+        ("Strážce stanice je v chatě a odečítá ji, když není bouře, nebo také každý den.", "cs"),
+        ("Хранитель станции находится в хижине и снимает показания, если нет бури.", "ru"),
         ("12 34 56", "en"),
     ],
 )
@@ -151,3 +161,21 @@ def test_folding_remembers_where_each_character_came_from(text):
 
 def test_accents_and_ligatures_are_looked_through():
     assert folded_with_places("Caf\u00e9 of\ufb01ce")[0] == "cafe office"
+
+
+@pytest.mark.parametrize(
+    ("language", "one", "other"),
+    [("ru", "станции", "станция"), ("sv", "stationerna", "stationen"), ("pl", "stacje", "stacja"),
+     ("hu", "házak", "házat")],
+)  # fmt: skip
+def test_forms_of_a_word_share_a_term_in_other_languages(language, one, other):
+    analyser = Analyser(language)
+    assert analyser.language == language
+    assert analyser.terms(one) == analyser.terms(other)
+
+
+def test_a_language_without_a_stemmer_keeps_its_name():
+    analyser = Analyser("ja")
+    assert analyser.language == "ja"
+    assert analyser.terms("wells") == Analyser("en").terms("wells")
+    assert is_common("what", "ja")

@@ -37,6 +37,8 @@ N_SLOT = 4
 CHAPTER_LEVELS, N_FIRST = 3, 4
 """Levels of the outline whose sections speak for a long document, and how many sentences each."""
 MOST_LICENCE = 80
+NOT_SAID = ("heading", "listing", "formula", "figure", "number", "stamp")
+"""Kinds of sentences that say nothing by themselves."""
 _LICENCE = re.compile(
     r"\b(?:under|terms of|subject to|by)\b.{0,60}\b(?:licen[sc]es?|gpl|lgpl|gfdl|creative commons|public domain)\b",
     re.I,
@@ -58,6 +60,8 @@ def answer_overview(
     """Answer a question about the whole or a part from the document's structure, or decline."""
     rows = rows_within(document, asked.reach)
     lines = _lines(document, asked, scored, facts, rows)
+    if not lines and asked.kind in ("section", "page", "about"):
+        lines = _as_it_begins(document, rows, asked.form.max_sentences or asked.n_points or N_SLOT)
     quotes = tuple(Quote(line.text, (line.locator,)) for line in lines)
     n_searched, n_pages, without = pages_covered(document, asked.reach)
     ranked = sorted(
@@ -87,6 +91,17 @@ def rows_within(document: ReadDocument, reach: Reach) -> list[int]:
 def _nearest(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> tuple[Excerpt, ...]:
     found = gist_lines(document, choose(scored, rows, n_sentences=3))
     return tuple(Excerpt(line.text, line.locator, 0.2) for line in found)
+
+
+def _as_it_begins(document: ReadDocument, rows: Sequence[int], most: int) -> tuple[GistLine, ...]:
+    """The first sentences of a reach, as they are, where none of them can stand for the others.
+
+    A list, a table, a few words under a heading: what is there can still be shown.
+    """
+    sentences = document.text.sentences
+    said = [r for r in rows if sentences[r].kind not in NOT_SAID and sentences[r].text.strip()]
+    first = said or [r for r in rows if sentences[r].kind == "heading"][1:]
+    return gist_lines(document, first[:most])
 
 
 def _lines(
@@ -156,7 +171,7 @@ def about(
     else:
         opening = _opening(document, scored, rows)
         left = n_words - sum(int(scored.n_words[r]) for r in first)
-        if len(rows) > LONG and opening:
+        if len(rows) > LONG and np.isfinite(scored.prior[opening]).any():
             rows = opening
         rest = (
             choose(scored, [r for r in rows if r not in first], n_words=left) if left > 12 else ()

@@ -282,10 +282,10 @@ def _with_contents(records: list[Record], contents: Contents, pages: _Pages) -> 
         if record is None and entry.page is not None:
             row = pages.heading_of(entry.title, entry.page)
             if row is not None:
-                record = next(
-                    (r for r in kept if r.heading and r.heading.paragraph == row), None
-                ) or Record(heading=pages.found_heading(row, entry.title))
-                if record not in kept and record.contents is None:
+                known = (r for r in records if r.heading and r.heading.paragraph == row)
+                record = next(known, None)
+                if record is None:
+                    record = Record(heading=pages.found_heading(row, entry.title))
                     made.append(record)
         if record is not None and record.contents is None:
             record.contents, record.at_contents = entry, i

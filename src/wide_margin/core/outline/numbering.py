@@ -20,6 +20,11 @@ _LETTER = re.compile(r"^(?P<id>[A-Z])(?:[.)]\s+|\s{1,4}(?=[A-Z]))")
 _ROMANED = re.compile(rf"^(?P<id>{_ROMAN})[.)]?\s+(?=\S)")
 _PARAGRAPH = re.compile(r"^§+\s*(?P<id>\d+[a-z]?)\s*")
 
+_CHINESE = re.compile(
+    r"^第\s*(?P<id>\d+|[零一二三四五六七八九十百]+)\s*(?P<word>章|节|節|部分|部|篇|編|卷|条)[\s:：、.]*"
+)
+_CHINESE_DIGITS = {sign: value for value, sign in enumerate("一二三四五六七八九", start=1)}
+
 
 class Number(NamedTuple):
     """The number of a heading."""
@@ -42,6 +47,9 @@ def number_of(title: str) -> Number | None:
         return Number(
             match["word"].casefold(), identifier.count(".") + 1, title[match.end() :], identifier
         )
+    if title.startswith("第") and (match := _CHINESE.match(title)):
+        identifier = match["id"] if match["id"].isdecimal() else str(chinese_number(match["id"]))
+        return Number(match["word"], 1, title[match.end() :], identifier)
     for scheme, pattern in (
         ("decimal", _DECIMAL), ("lettered", _LETTERED), ("paragraph", _PARAGRAPH),
         ("roman", _ROMANED), ("letter", _LETTER),
@@ -51,6 +59,18 @@ def number_of(title: str) -> Number | None:
             identifier = match["id"]
             return Number(scheme, identifier.count(".") + 1, title[match.end() :], identifier)
     return None
+
+
+def chinese_number(written: str) -> int:
+    """The value of a number below a thousand in Chinese signs: 十二 is 12, 一百零五 is 105."""
+    value = digit = 0
+    for sign in written:
+        if sign in _CHINESE_DIGITS:
+            digit = _CHINESE_DIGITS[sign]
+        elif sign in "十百":
+            value += (digit or 1) * (10 if sign == "十" else 100)
+            digit = 0
+    return value + digit
 
 
 def number_before(number: Number) -> str:

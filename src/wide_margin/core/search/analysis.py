@@ -50,6 +50,52 @@ _COMMON = {
     "nl": """aan al als bij dan dat de den der die dit door een en er haar had heb heeft het hij hoe hun
         ik in is kan maar me men met mij na naar niet nog of om ook op over te tot uit van voor waar
         waarom wanneer was wat we wel welke wie wij wordt ze zich zij zijn zo""",
+    "sv": """alla allt att av bara blev bli blir därför de dem den denna deras dess dessa det detta du
+        då där efter eller en ett fram från för ha hade han har hennes hon hos hur här i icke in inte
+        jag kan kunde man med mellan men mer mot mycket ni nu när något några och om oss på samma sedan
+        sig sin sina ska skall skulle som så sådan till under upp ut utan vad var vara varför vem vi vid
+        vilka vilken vilket är över""",
+    "da": """af alle alt anden at blev blive bliver da de dem den denne der deres det dette dig din disse
+        dog du efter eller en end er et for fordi fra ham han hans har havde hendes her hos hun hvad
+        hvem hver hvilke hvilken hvis hvor hvordan hvorfor i ikke ind jeg kan kunne man mange med meget
+        men mere mig min mod ned noget nogle nu når og også om op os over på sig sin skal skulle som
+        sådan til ud under var ved vi vil ville være været""",
+    "no": """alle alt andre at av ble bli blir bare da de dem den denne der deres det dette disse du
+        eller en enn er et etter for fordi fra han har hadde her hos hun hva hvem hver hvilke hvilken
+        hvis hvor hvordan hvorfor i ikke inn jeg kan kunne mange man med meg men mer min mot mye må noe
+        noen nå når og også om opp oss over på seg sin skal skulle slik som til ut under var ved vi vil
+        ville være vært""",
+    "fi": """ei eikä eivät en että he hän ja joka joita joka jos jossa jotka jotta kaikki kanssa koska
+        kuin kuinka kun kuten me mikä miksi milloin missä mitä mutta myös muut mukaan niiden niin niitä
+        ne nyt näin nämä on oli olivat olla ollut ovat se sekä sen siellä sillä sinä sitä tai tämä tämän
+        tässä tätä te vain vaan vai voi voidaan voit yli""",
+    "hu": """a abban ahogy aki akkor ami amely amelyek az azok azt be csak de ebben egy egyes el elő ez
+        ezek ezt és fel hanem hogy hogyan ha ha hol igen így ilyen is itt kell kellett ki le lehet lesz
+        meg melyik mert mi miért mikor mint mit már még minden most nagyon nem nincs ő ők ott pedig
+        szerint tehát úgy vagy van vannak volt ebben közül között által után alatt""",
+    "ro": """a acea aceasta această acest aceste acestea acestui al ale am ar are as au avea ca care ce
+        cel cele cine când cu cum că da dacă de deci decât despre din după ea ei el ele era este eu fi
+        fie fiecare fost iar în însă la le lor lui mai mult nici nu numai o ori pe pentru poate prin sa
+        sau se si și sunt să te tot toate toți un una unde unei unui va vor""",
+    "tr": """acaba ama ancak aslında az bazı belki ben bile bir biri biraz bu buna bunu bunun çok çünkü
+        da daha de defa değil diye dolayı en gibi göre hem hep her hiç için ile ise kadar ki kim mi mu
+        mü nasıl ne neden nerede niçin o olan olarak oldu olduğu olması olur on ona onlar onu onun sonra
+        şey şu tüm var ve veya ya yani yok zaman""",
+    "pl": """a aby ale albo bo by był była było były być co czy dla do gdy gdzie go i ich ile im inne ja
+        jak jako je jego jej jest jeszcze jeśli już każdy kiedy która które którego której który których
+        którzy lub ma mają może można na nad nie niego nim o od oraz po pod poza przed przez przy są się
+        sobie swoje ta tak także tam te tego tej ten to tu tylko tym tych u w we więc wszystkie z za ze
+        że""",
+    "cs": """a aby ale ani asi až bez by byl byla byli bylo být co což či další do ho i jak jako je jeho
+        jej její jejich jen ještě ji jich jiné jsem jsme jsou k kde kdo kdy když která které kterou který
+        kteří ke má mezi mi mu může na nad ne nebo nebyl není než o od po pod podle pokud pro proč proto
+        před při s se si své svůj ta tak také takže tato tedy ten tento těchto to toho tohoto tom tomto
+        tu už v ve však z za ze že""",
+    "ru": """а без более бы был была были было быть в вам вас весь во вот все всё всего всех вы где да
+        даже для до его ее её если есть еще ещё же за здесь и из или им их к как какая какие какой когда
+        который которая которое которые кто ли между меня мне можно мой мы на над не него нее ней нет
+        ни них но ну о об один он она они от очень по под при с со так также такой там то того тоже
+        только том ты у уже хотя чего чей чем что чтобы эта эти это этого этой этом этот я""",
 }  # fmt: skip
 _SCRIPTS = {
     "zh": re.compile("[\u4e00-\u9fff]"), "ja": re.compile("[\u3040-\u30ff]"),
@@ -59,7 +105,10 @@ _SCRIPTS = {
 }  # fmt: skip
 _COMMON_WORDS = {language: frozenset(words.split()) for language, words in _COMMON.items()}
 _STEMMERS = {"en": "english", "de": "german", "fr": "french", "es": "spanish",
-             "it": "italian", "pt": "portuguese", "nl": "dutch"}  # fmt: skip
+             "it": "italian", "pt": "portuguese", "nl": "dutch", "sv": "swedish", "da": "danish",
+             "no": "norwegian", "fi": "finnish", "hu": "hungarian", "ro": "romanian",
+             "tr": "turkish", "pl": "polish", "cs": "czech", "ru": "russian", "el": "greek",
+             "ar": "arabic"}  # fmt: skip
 _BRITISH = (("isation", "ization"), ("ise", "ize"), ("ising", "izing"), ("ised", "ized"),
             ("our", "or"), ("ogue", "og"), ("licence", "license"), ("centre", "center"),
             ("metre", "meter"), ("litre", "liter"), ("grey", "gray"), ("programme", "program"))  # fmt: skip
@@ -121,7 +170,7 @@ def _by_script(sample: str) -> str | None:
 
 def is_common(word: str, language: str = "en") -> bool:
     """Whether a word is one of the small words that carry no topic."""
-    return word.replace("’", "'") in _COMMON_WORDS.get(language, frozenset())
+    return word.replace("’", "'") in _COMMON_WORDS.get(language, _COMMON_WORDS["en"])
 
 
 def common_words(language: str) -> frozenset[str]:
@@ -133,9 +182,12 @@ class Analyser:
     """Turns words to terms in one language; remembers every word it has seen."""
 
     def __init__(self, language: str = "en") -> None:
-        """Choose the stemmer (Snowball: Porter 2001) for a language, English if unknown."""
-        self.language = language if language in _STEMMERS else "en"
-        self._stemmer = snowballstemmer.stemmer(_STEMMERS[self.language])
+        """Choose the stemmer (Snowball: Porter 2001) for a language, that of English if unknown."""
+        self.language = language
+        known = _STEMMERS.get(language, "")
+        self._stemmer = snowballstemmer.stemmer(
+            known if known in snowballstemmer.algorithms() else _STEMMERS["en"]
+        )
         self._known: dict[str, tuple[str, ...]] = {}
 
     def __reduce__(self) -> tuple[type["Analyser"], tuple[str]]:
