@@ -3,8 +3,10 @@
 import pytest
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.answers import Reach
+from wide_margin.core.answers import WHOLE, Reach
 from wide_margin.core.digest import Digester, read_overview
+from wide_margin.core.document import section_numbered
+from wide_margin.core.outline import Outline, Section
 
 ABOUT = {
     "about": [
@@ -155,3 +157,25 @@ def test_a_question_for_a_fact_goes_to_the_search(wells):
     answer = wells.answer("How many years does a good rope last?", Reach(), None)
     assert not answer.kind.startswith("overview")
     assert "13 years" in answer.quotes[0].text
+
+
+def test_the_second_section_is_counted_without_what_comes_before_the_text(tmp_path):
+    path = tmp_path / "unnumbered.pdf"
+    said = "The rope of the well is changed every eighteen months by the keeper of the gate."
+    make_pdf(path, [
+        [("h1", title), ("text", said), ("text", said.replace("rope", "lid"))]
+        for title in ("License", "Preface", "Wells", "Buckets", "Gates")
+    ])  # fmt: skip
+    document = read_document(path)
+    asked = read_overview(document, "Summarise section 2", WHOLE)
+    assert asked.reach.name == "Buckets"
+
+
+def test_of_two_sections_with_a_number_the_outermost_is_meant():
+    sections = [
+        Section(title, level, page, 0.0, page, page + 1, page + 1, 0.0)
+        for page, (title, level) in enumerate(
+            [("Preface", 0), ("2. We need your help", 1), ("Chapter 2. Wells", 0)]
+        )
+    ]
+    assert section_numbered(Outline(tuple(sections)), "section", "2") == 2

@@ -163,3 +163,8 @@ def test_italics_within_running_text_do_not_end_it():
     second = line("The Wells of the North and of the South Country", 112.0, is_italic=True)
     third = line("and was printed twice.", 124.0)
     assert len(paragraphs_of([[first, second, third]], 10.0, Counter())) == 1
+
+
+@pytest.mark.parametrize("hyphen", ["-", "\u2010", "\u00ad", LINE_END_HYPHEN])
+def test_a_word_parted_by_any_hyphen_is_whole_again(hyphen):
+    assert _keeps_hyphen(f"a quick in{hyphen}", "troduction to it", Counter()) is False

@@ -16,7 +16,7 @@ from wide_margin.core.document import (
     section_numbered,
     section_titled,
 )
-from wide_margin.core.lexicon import number_words, ordinal_words
+from wide_margin.core.lexicon import bare, number_words, ordinal_words, squashed
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
 from wide_margin.core.search.vectors import vectors_of
@@ -27,6 +27,11 @@ OWN_WORDS = 1
 NEAR_TITLE = 0.5
 """Share of a part's words that a section's title must have to be meant by it."""
 _NUMBERS = {word: str(value) for word, value in number_words("en").items() if value <= 20}
+_UNCOUNTED = squashed(
+    "contents", "list_of", "abstract", "summary", "preface", "acknowledgements", "index"
+)
+_LEGAL = re.compile(r"(?:licen[sc]e|copyright|legal|lizenz|licence|licencia|licenza)\b", re.I)
+"""Titles of sections that readers do not count."""
 _ORDINALS = {word: str(value) for word, value in ordinal_words("en").items()}
 _WORDINGS: dict[str, str] = {
     "licence": r"\b(?:which|what|whose) licen[sc]e\b|^(?:what is |what's )?(?:the |its )?licen[sc]e\W*$|\b(?:its|the) licen[sc]e\s*\??$|\blicen[sc]ed\b|\b(?:may|can|am) i (?:allowed to )?(?:copy|change|share|pass|use|distribute|redistribute|reproduce)|\bon what terms\b|\bcopyright\b|\bpass (?:this|it)\b.*\bon\b|\bredistribut",
@@ -177,8 +182,14 @@ def _named_part(document: ReadDocument, text: str) -> tuple[Reach | None, str]:
 
 
 def _nth(document: ReadDocument, n: int) -> int:
-    """The n-th section of the first level, where sections carry no numbers."""
-    tops = [k for k, s in enumerate(document.outline.sections) if s.level == 0]
+    """The n-th section of the first level, where sections carry no numbers.
+
+    What comes before the text proper is not counted.
+    """
+    tops = [
+        k for k, s in enumerate(document.outline.sections)
+        if s.level == 0 and bare(s.title) not in _UNCOUNTED and not _LEGAL.match(s.title)
+    ]  # fmt: skip
     if any(re.match(r"\d+[.\s]", document.outline.sections[k].title) for k in tops):
         return -1
     return tops[n - 1] if 0 < n <= len(tops) else -1

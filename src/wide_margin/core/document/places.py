@@ -53,15 +53,15 @@ def section_numbered(outline: Outline, word: str, identifier: str) -> int:
     Args:
         outline: Where to look.
         word: What stands before the number, such as "annex"; "" where nothing does.
-        identifier: The number: "4.2", "B", "IV".
+        identifier: The number: "4.2", "B", "IV". Where several have it, the outermost is meant.
     """
     fitting = []
     for row, section in enumerate(outline.sections):
         number = number_of(section.title)
         if number and number.identifier.casefold() == identifier.casefold():
             other_word = bool(word) and thing_of(number.scheme) != thing_of(word)
-            fitting.append((other_word, row))
-    return min(fitting)[1] if fitting else -1
+            fitting.append((other_word, section.level, row))
+    return min(fitting)[2] if fitting else -1
 
 
 def section_titled(outline: Outline, title: str) -> int:

@@ -32,7 +32,9 @@ _SENTENCE_END = re.compile(r"[.!?:;…][\"'”’)\]]*\s*$")
 _BEFORE_UNSPACED = re.compile(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]$")
 _UNSPACED = re.compile(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]")
 """Nothing joins two lines where no blanks stand between words."""
-_LAST_PART = re.compile(r"([^\W\d_]+)[-" + LINE_END_HYPHEN + r"]$")
+_HYPHENS = "-\u2010\u00ad" + LINE_END_HYPHEN
+"""What may part a word at the end of a line."""
+_LAST_PART = re.compile(rf"([^\W\d_]+)[{_HYPHENS}]$")
 _FIRST_PART = re.compile(r"^([^\W\d_]+)")
 
 
@@ -273,7 +275,7 @@ def _continues(before: list[Line], group: list[Line]) -> bool:
     if first.is_bold or last.is_bold:
         return False
     text = first.text.lstrip()
-    if last.text.endswith(LINE_END_HYPHEN):
+    if last.text.endswith((LINE_END_HYPHEN, "\u2010")):
         return True
     if _SENTENCE_END.search(last.text) or not text:
         return False
@@ -290,7 +292,7 @@ def _paragraph(group: list[Line], kind: str, words: Counter[str]) -> Paragraph:
         joint = " " if k + 1 < len(group) else ""
         if joint and _BEFORE_UNSPACED.search(text) and _UNSPACED.match(group[k + 1].text):
             joint = ""
-        if joint and text and text[-1] in ("-", LINE_END_HYPHEN):
+        if joint and text and text[-1] in _HYPHENS:
             joint = ""
             if not _keeps_hyphen(text, group[k + 1].text, words):
                 length -= 1
@@ -310,4 +312,6 @@ def _keeps_hyphen(text: str, after: str, words: Counter[str]) -> bool:
         return with_hyphen > without
     # Neither form stands elsewhere: a capital after the hyphen, or two whole words the
     # document knows well, speak for a compound.
-    return right[1][0].isupper() or (text[-1] == "-" and words[first] > 3 and words[second] > 3)
+    return right[1][0].isupper() or (
+        text[-1] in "-\u2010" and words[first] > 3 and words[second] > 3
+    )
