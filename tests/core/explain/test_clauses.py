@@ -52,6 +52,11 @@ from wide_margin.core.explain import other_units, stands_for, take_apart
              ("condition", "provided that", "the cache is full")],
         ),
         (
+            "Colours are taken over by the branches, so when we colour the root, it turns grey.",
+            "Colours are taken over by the branches",
+            [("result", "so", "it turns grey"), ("condition", "when", "we colour the root")],
+        ),
+        (
             "Packages produce a result which, though even, is hard to understand.",
             "Packages produce a result which … is hard to understand",
             [("concession", "though", "even")],
@@ -127,3 +132,12 @@ def test_quantities_are_given_in_the_other_unit(text, other):
 
 def test_a_number_without_a_plain_unit_is_left_alone():
     assert other_units("In 1999 m/s was used, 12 men came, and 3 m² were left.") == ()
+
+
+def test_a_verb_or_an_address_is_nothing_that_a_word_stands_for():
+    before = ["Write it in English.", "The library (see http://example.org) is small."]
+    (found,) = stands_for("Its validation is based on comparisons.", before)
+    assert "http" not in found.candidates
+    (found,) = stands_for("Say what the function does, and what it gets.", ["Please write."])
+    assert "the function" in found.candidates
+    assert "write" not in found.candidates

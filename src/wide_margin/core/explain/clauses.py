@@ -100,6 +100,10 @@ _JOINED_KINDS = {"but": CONTRAST, "yet": CONTRAST, "however": CONTRAST, "neverth
                  "so": RESULT, "therefore": RESULT, "thus": RESULT, "hence": RESULT, "otherwise": RESULT}  # fmt: skip
 
 
+_STRANDED = re.compile(r"[,;]\s+(?:and|but|so|yet|or|nor)$", re.I)
+"""A statement that ends so has lost what it was to be joined to."""
+
+
 class Part(NamedTuple):
     """A piece of a sentence in its own words."""
 
@@ -149,7 +153,8 @@ def take_apart(sentence: str) -> tuple[Part, ...]:
         if len(aside) > 1:
             parts.append(Part(ASIDE, "", aside))
     is_whole = _n_words(" ".join(f"{p.tie} {p.text}" for p in parts)) == _n_words(text)
-    if not parts or parts[0].kind != MAIN or not is_whole:
+    stranded = parts and _STRANDED.search(parts[0].text)
+    if not parts or parts[0].kind != MAIN or not is_whole or stranded:
         return (Part(MAIN, "", text),)
     return tuple(parts)
 
@@ -196,7 +201,9 @@ def _statements(text: str) -> list[tuple[int, int, str, str]]:
         ):
             continue
         said = _after_lead(text[start : match.start()])  # "" in "If a is set, and b is not, …"
-        if not _is_whole(_tokens(said)) or not opens_clause(after) or _opens_with_tie(after):
+        rest = text[match.end() :]
+        opens = opens_clause(after) and not _opens_with_tie(after)
+        if not _is_whole(_tokens(said)) or not (opens or _states_after(rest)):
             continue
         found.append((start, match.start(), kind, tie))
         start, tie = match.end(), tie_here
@@ -211,6 +218,12 @@ def _is_whole(tokens: list[str]) -> bool:
 
 def _opens_with_tie(tokens: list[str]) -> bool:
     return tokens[0] in ("which", "who", "that", "if", "when", "because") if tokens else True
+
+
+def _states_after(text: str) -> bool:
+    """Whether a clause stands first and its statement follows: "when it is dark, it is closed"."""
+    match = _TIE.match(text)
+    return match is not None and _leading_end(text, match.end()) is not None
 
 
 def _after_lead(text: str) -> str:

@@ -169,7 +169,11 @@ def _phrases(text: str) -> list[_Phrase]:
         core = [t for t in tokens[start:end] if t.lower() not in DETERMINERS]
         last = core[-1] if core else ""
         tells = len(last) > 2 and last.lower() not in _SPANS_OF_TIME and last[0].isalpha()
-        if tells and not all(is_common(c.lower()) for c in core):
+        if (
+            tells
+            and not _is_bare(tokens[start:end])
+            and not all(is_common(c.lower()) for c in core)
+        ):
             after_preposition = start > 0 and low[start - 1] in PREPOSITIONS
             points = 0.3 if after_preposition else 1.2 if not verb_seen else 0.7
             points += 0.3 if first in ("the", "a", "an") else 0.0
@@ -185,6 +189,13 @@ def _phrases(text: str) -> list[_Phrase]:
             found.append(_Phrase(" ".join(tokens[start:end]), plural, points))
         at = end
     return found
+
+
+def _is_bare(tokens: list[str]) -> bool:
+    """Whether one small word stands alone, which in the singular is rather a verb than a thing."""
+    only = tokens[0] if len(tokens) == 1 else ""
+    is_plural = only.endswith("s") and not only.endswith(("ss", "us", "is"))
+    return only.islower() and (not is_plural or "://" in only or only == "https")
 
 
 def _phrase_end(tokens: list[str], low: list[str], at: int) -> int:
