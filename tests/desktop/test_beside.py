@@ -137,3 +137,22 @@ def test_another_document_puts_it_away(hand, beside, small_pdf):
     beside.toggle()
     hand.window.open(small_pdf)
     hand.wait(lambda: not beside.isVisibleTo(hand.view))
+
+
+def test_two_sections_that_are_compared_are_opened_beside_each_other(hand):
+    view = hand.view
+    entry = hand.ask("Compare section 9.3 and section 8.4")
+    assert entry.body.kind == "compare"
+    hand.wait(lambda: view.beside.isVisible())
+    paths = [quote.locators[0].path[-1] for quote in entry.body.quotes]
+    assert paths[0].startswith("9.3")
+    other = next(q.locators[0] for q in entry.body.quotes if q.locators[0].path[-1] != paths[0])
+    assert other.path[-1].startswith("8.4")
+    hand.wait(lambda: other.page in view.beside.pages.visible_pages())
+    assert view.beside.pages.laid("evidence")[0].spans == other.spans
+    hand.wait(lambda: entry.body.quotes[0].locators[0].page in view.pages.visible_pages())
+
+
+def test_things_that_are_compared_leave_the_window_as_it_is(hand):
+    hand.ask("What is the difference between a spring tide and a neap tide?")
+    assert not hand.view.beside.isVisible()

@@ -159,3 +159,19 @@ def test_night_colours_are_worn(hand, view):
     night = view.canvas.grab().toImage().pixelColor(int(AXIS) + 60, 5)
     assert day.lightness() > 200
     assert night.lightness() < 80
+
+
+def test_terms_that_go_along_with_those_drawn_are_offered(hand, view):
+    hand.wait(lambda: view.model.terms)
+    for column in list(view.model.terms):
+        view.drop_term(column.term)
+    view.add_term("surge")
+    hand.wait(lambda: view._related.get("surge"))
+    (menu,) = [a.menu() for a in view.add_menu.actions() if a.menu() is not None]
+    assert "surge" in menu.title()
+    offered = menu.actions()[0]
+    offered.trigger()
+    drawn = [column.term for column in view.model.terms]
+    assert drawn == ["surge", offered.text()]
+    again = [a.text() for m in view.add_menu.actions() if m.menu() for a in m.menu().actions()]
+    assert offered.text() not in again

@@ -78,3 +78,22 @@ def test_terms_that_lie_unevenly_come_first(handbook):
         "height",
         "zeppelin",
     )
+
+
+def test_words_that_go_along_with_a_term_are_offered(handbook, sections):
+    found = sections.related_terms("surge")
+    assert "prediction" in found
+    assert "surge" not in found
+    assert len(found) <= 5
+    for word in found:
+        stem = handbook.index.analyser.terms_of(word)[0]
+        assert stem in handbook.index.term_ids
+
+
+def test_words_of_a_term_are_not_offered_beside_it(sections):
+    assert not {"closing", "error", "errors"} & set(sections.related_terms("closing error"))
+
+
+@pytest.mark.parametrize("term", ["zeppelin", "", "   ", "the"])
+def test_a_term_that_says_nothing_has_none_beside_it(sections, term):
+    assert sections.related_terms(term) == ()

@@ -54,6 +54,12 @@ def sides_of(question: str) -> tuple[str, str] | None:
     return None
 
 
+def names_places(question: str) -> bool:
+    """Whether a question compares two sections, or other places, by their names."""
+    sides = sides_of(question)
+    return sides is not None and _PLACE.match(sides[0]) is not None
+
+
 def answer_compared(
     document: ReadDocument, typed: str, ask: Ask, gist: Callable[[Reach], tuple[Quote, ...]]
 ) -> Answer | None:

@@ -56,6 +56,11 @@ def place_of(document: ReadDocument, paragraph: Paragraph, at: int) -> float:
     return line.page + min(max(line.box[1] / max(height, 1.0), 0.0), 0.999)
 
 
+MOST_TERMS, LEAST_SECTIONS, ALONG = 5, 3, 0.3
+"""Words that are offered beside a term; sections that they and it stand in at least; the cosine
+over the sections from which they go along with it."""
+
+
 def uneven_first(document: ReadDocument, terms: Sequence[str]) -> tuple[str, ...]:
     """Terms by how unevenly they lie over the parts of a document: such tell its shape."""
     parents = document.outline.parents
@@ -161,6 +166,35 @@ class Sections:
             if _family(outline.parents, other)[0] != family[0] and other not in family:
                 found.append(Related(other, float(cosines[other])))
         return tuple(found)
+
+    def related_terms(self, term: str, n: int = MOST_TERMS) -> tuple[str, ...]:
+        """Words that rise and fall with a term from section to section, the nearest first.
+
+        None of a term that stands in too few sections to say. Words are given as the document
+        writes them.
+        """
+        index = self.document.index
+        stems = [stem for word in term.split() for stem in index.analyser.terms_of(word)[:1]]
+        numbers = [index.term_ids.get(stem, -1) for stem in stems]
+        if not numbers or min(numbers) < 0:
+            return ()
+        sections, terms, weights = self._counts
+        own = np.full(len(self.document.outline.sections), np.inf)
+        for number in numbers:  # of several words, what all of them do
+            one = np.zeros_like(own)
+            one[sections[terms == number]] = weights[terms == number]
+            own = np.minimum(own, one)
+        if int((own > 0).sum()) < LEAST_SECTIONS:
+            return ()
+        n_terms = max(len(index.term_ids), 1)
+        dots = np.bincount(terms, weights=weights * own[sections], minlength=n_terms)
+        sizes = np.sqrt(np.bincount(terms, weights=weights**2, minlength=n_terms))
+        spread = np.bincount(terms, minlength=n_terms)
+        cosines = dots / np.maximum(sizes * float(np.sqrt(own @ own)), 1e-9)
+        cosines[(spread < LEAST_SECTIONS) | (cosines < ALONG)] = 0.0
+        cosines[numbers] = 0.0
+        order = np.argsort(-cosines, kind="stable")[:n].tolist()
+        return tuple(index.forms[number] for number in order if cosines[number] > 0)
 
 
 def _family(parents: tuple[int, ...], section: int) -> list[int]:

@@ -362,6 +362,10 @@ class ReadingService:
         """Every place where a term stands, in pages from the start."""
         return occurrences(self._read(), self._made.findable, term)
 
+    def related_terms(self, send: Send, term: str) -> tuple[str, ...]:
+        """Words that go along with a term from section to section."""
+        return self._made.sections.related_terms(term)
+
     def terms(self, send: Send, n: int) -> tuple[str, ...]:
         """The terms that tell most of the document, those first that tell its shape."""
         document = self._read()

@@ -55,6 +55,8 @@ class MapView(QWidget):
         self._zoom = 0
         self._held: tuple[Locator, ...] = ()
         self._offered: list[str] = []
+        self._related: dict[str, tuple[str, ...]] = {}
+        """Words that go along with the terms drawn."""
         self._has_references = True
         self._stale = True
         self._passages = PassagePictures(reader.background, self)
@@ -140,6 +142,7 @@ class MapView(QWidget):
 
     def _forget(self) -> None:
         self.model.terms.clear()
+        self._related.clear()
         self._offered, self._held = [], ()
         self._renew()
 
@@ -237,6 +240,11 @@ class MapView(QWidget):
         for term in self._offered:
             if term not in drawn:
                 self.add_menu.addAction(menu_text(term), partial(self.add_term, term))
+        for column in self.model.terms:
+            if beside := [t for t in self._related.get(column.term, ()) if t not in drawn]:
+                menu = self.add_menu.addMenu(menu_text(f"Found along with “{column.term}”"))
+                for term in beside:
+                    menu.addAction(menu_text(term), partial(self.add_term, term))
 
     def _ask_for_term(self) -> None:
         typed = ask_text(self, "Another term", "Words whose places are drawn:")
@@ -272,7 +280,14 @@ class MapView(QWidget):
             if column in self.model.terms and not places:
                 self.say(f"“{column.term}” stands nowhere in this document.")
 
+        def related(terms: tuple[str, ...]) -> None:
+            self._related[column.term] = terms
+            self._fill_add_menu()
+
         self.reader.watch(session.query("occurrences", column.term), done=found)
+        self.reader.watch(
+            session.query("related_terms", column.term), done=related, failed=self._failed
+        )
 
     def _show_terms(self) -> None:
         while (item := self.terms_row.takeAt(0)) is not None:

@@ -7,14 +7,17 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import QFileDialog, QFrame, QHBoxLayout, QMenu, QVBoxLayout
 
+from wide_margin.core.digest.compared import names_places
 from wide_margin.core.document import Figure
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
+from wide_margin.core.margin import Entry, QuestionBody
 from wide_margin.core.outline import Outline
 from wide_margin.core.outline.titles import squash
 from wide_margin.core.pages import FileFacts
 from wide_margin.core.plain import one_line
 from wide_margin.core.session import ReadSummary, Session
 from wide_margin.desktop.look import Colours
+from wide_margin.desktop.read_view.page_painting import Laid
 from wide_margin.desktop.read_view.pages_view import PagesView
 from wide_margin.desktop.words import Words, ask_text, set_tip, set_word, word_button
 
@@ -71,6 +74,7 @@ class Beside(QFrame):
         self.pages.link_clicked.connect(self._follow_link)
         view.pages.place_changed.connect(self._other_moved)
         view.reader.opened.connect(lambda _: self.close_it())
+        view.reader.answered.connect(self.show_compared)
         self.move_together(FREELY)
         self.hide()
 
@@ -98,6 +102,18 @@ class Beside(QFrame):
             self._open(reader.session, reader.facts)
         self.pages.go_to(page, max(y - 8, 0.0))
         self._measure()
+
+    def show_compared(self, entry: Entry) -> None:
+        """Show the second of two sections that a question compares, its words marked."""
+        body = entry.body
+        if not isinstance(body, QuestionBody) or not names_places(body.question):
+            return
+        places = [quote.locators[0] for quote in body.quotes if quote.locators]
+        other = next((p for p in places if p.path != places[0].path), None)
+        if other is not None and other.spans:
+            self.show_place(other.page, max(other.y, 0.0))
+            self.pages.lay("evidence", [Laid(other.spans, "tint", bar=True)])
+            self.pages.reveal(other.spans)
 
     def show_section(self, index: int) -> None:
         """Show a section beside, by its place in the outline."""
