@@ -8,8 +8,8 @@ import wide_margin
 
 LADDER = [
     "errors",
-    "plain",
     "later",
+    "plain",
     "shipped",
     "lexicon",
     "geometry",

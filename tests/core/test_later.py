@@ -1,11 +1,17 @@
 """Packages that are loaded when they are first used."""
 
+import copy
+import importlib
+import pickle
+import pkgutil
+import re
 import subprocess
 import sys
 
 import pytest
 
-from wide_margin.core.later import loaded_later
+import wide_margin.core
+from wide_margin.core.later import _Later, loaded_later, regex
 
 LARGE = ("pikepdf._core", "docx.document", "pptx.presentation", "httpx", "spellchecker")
 
@@ -32,3 +38,54 @@ def test_workers_and_window_start_without_what_they_rarely_need(module):
     code = f"import sys, {module}; print([m for m in {LARGE!r} if m in sys.modules])"
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
     assert done.stdout.strip() == "[]"
+
+
+def test_an_expression_does_what_its_compiled_form_does():
+    later, now = regex(r"(?P<word>b\w+)", re.I), re.compile(r"(?P<word>b\w+)", re.I)
+    text = "a Bee, a bat"
+    assert later.findall(text) == now.findall(text)
+    assert later.search(text)["word"] == "Bee"
+    assert later.sub("x", text) == now.sub("x", text)
+    assert [m.span() for m in later.finditer(text)] == [m.span() for m in now.finditer(text)]
+    assert (later.pattern, later.flags) == (now.pattern, now.flags)
+
+
+def test_an_expression_is_compiled_at_its_first_use_and_once():
+    later = regex("a+")
+    assert later._compiled is None
+    later.match("aa")
+    compiled = later._compiled
+    later.search("aa")
+    assert later._compiled is compiled
+
+
+def test_an_expression_can_be_copied_and_sent():
+    for twin in (copy.deepcopy(regex("a+")), pickle.loads(pickle.dumps(regex("a+")))):
+        assert twin.match("aa").group() == "aa"
+
+
+def test_what_is_no_expression_says_so_at_its_first_use():
+    with pytest.raises(re.error):
+        regex("(").match("")
+
+
+def _held(value, depth=0):
+    if isinstance(value, _Later):
+        yield value
+    elif depth < 3 and isinstance(value, dict):
+        for inner in value.values():
+            yield from _held(inner, depth + 1)
+    elif depth < 3 and isinstance(value, tuple | list | set | frozenset):
+        for inner in value:
+            yield from _held(inner, depth + 1)
+
+
+def test_every_expression_of_the_package_can_be_compiled():
+    n = 0
+    for found in pkgutil.walk_packages(wide_margin.core.__path__, "wide_margin.core."):
+        module = importlib.import_module(found.name)
+        for value in vars(module).values():
+            for expression in _held(value):
+                assert expression.pattern is not None
+                n += 1
+    assert n > 300

@@ -7,15 +7,17 @@ Technical Report 36, 2.7).
 
 import re
 
+from wide_margin.core.later import regex
+
 LABEL_LENGTH = 60
 """Characters of a page label; the longest in use have under twenty."""
 FACT_LENGTH = 500
 """Characters of a title, an author or another thing that a file says of itself."""
 
-_CONTROLS = re.compile("[\x00-\x08\x0b-\x1f\x7f-\x9f]")
-_TURNS = re.compile("[\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069\ufff9-\ufffb]")
-_NOT_XML = re.compile("[^\t\n\r\x20-\ud7ff\ue000-\ufffd\U00010000-\U0010ffff]")
-_SURROGATES = re.compile("[\ud800-\udfff]")
+_CONTROLS = regex("[\x00-\x08\x0b-\x1f\x7f-\x9f]")
+_TURNS = regex("[\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069\ufff9-\ufffb]")
+_NOT_XML = regex("[^\t\n\r\x20-\ud7ff\ue000-\ufffd\U00010000-\U0010ffff]")
+_SURROGATES = regex("[\ud800-\udfff]")
 
 
 def plain(text: str, limit: int = 0) -> str:
@@ -66,7 +68,7 @@ def from_cell(text: str) -> str:
     return text[1:] if text[:1] == "'" else text
 
 
-_MARKDOWN = re.compile(r"([\\`*_{}\[\]<>#|~!]|&(?=#?\w+;))")
+_MARKDOWN = regex(r"([\\`*_{}\[\]<>#|~!]|&(?=#?\w+;))")
 
 
 def for_markdown(text: str) -> str:

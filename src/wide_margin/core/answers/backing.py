@@ -8,6 +8,7 @@ from difflib import SequenceMatcher
 import numpy as np
 
 from wide_margin.core.answers.model import Verdict
+from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_in
 from wide_margin.core.search.analysis import Analyser, is_common
 from wide_margin.core.search.vectors import frequency_rank, said_rarely, vectors_of
@@ -22,21 +23,21 @@ SAME_MATTER = 0.75
 COPIED = 0.6
 """From this share of words in common order a sentence is a copy, and a changed word a change."""
 
-_TOKEN = re.compile(r"\d+(?:[.,]\d+)*|[^\W\d_]+(?:[’'-][^\W\d_]+)*|%|°")
-_NEGATION = re.compile(
+_TOKEN = regex(r"\d+(?:[.,]\d+)*|[^\W\d_]+(?:[’'-][^\W\d_]+)*|%|°")
+_NEGATION = regex(
     r"\b(?:not|never|no|none|nobody|nothing|neither|nor|without|cannot|unless|except"
     r"|forbid\w*|prohibit\w*|banned|refus\w*|kein\w*|nicht|niemals|ne|jamais|sans|no|nunca)\b|n[’']t\b",
     re.I,
 )
-_NOT_NEGATION = re.compile(
+_NOT_NEGATION = regex(
     r"\b(?:no|not) (?:more|less|fewer|later|earlier|longer|shorter|closer) than\b|\bnot only\b|\bno doubt\b"
     r"|\bwhether or not\b|\bno longer than\b", re.I
 )  # fmt: skip
-_CLAUSE = re.compile(
+_CLAUSE = regex(
     r";\s+|,\s+(?:and|but|so|while|whereas|which|who|where)\s+|\s+(?:and|but|while|whereas)\s+",
     re.I,
 )
-_SENTENCE = re.compile(r"(?<=[.!?])\s+")
+_SENTENCE = regex(r"(?<=[.!?])\s+")
 _OTHER_NUMBERS = {"once": 1, "twice": 2, "dozen": 12}
 _NO_QUANTITIES = ("zeroth", "first", "second", "third")
 """They put sentences in order, and a second is a unit."""

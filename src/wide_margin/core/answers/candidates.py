@@ -17,6 +17,7 @@ from wide_margin.core.answers.signs import (
 from wide_margin.core.answers.times import AskedTime, fits
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.geometry import FloatArray, IntArray
+from wide_margin.core.later import regex
 from wide_margin.core.passages import Sentence, names_in
 from wide_margin.core.search import (
     Query,
@@ -45,14 +46,14 @@ OF_TIME = 5.0
 HELD = 0.5
 INHERITED = 0.8
 """What a sentence that leans on the one before takes over of that one's words."""
-_STRANGE = re.compile(r"[^A-Za-zÀ-ÿ ,.’']")
-_CODE = re.compile(r"[\\{}@$<>=;|#^_~]")
-LEANS = re.compile(
+_STRANGE = regex(r"[^A-Za-zÀ-ÿ ,.’']")
+_CODE = regex(r"[\\{}@$<>=;|#^_~]")
+LEANS = regex(
     r"^(?:it|its|this|these|that|those|they|their|he|she|such|both|here|there|then|thus|hence|so|therefore|consequently"
     r"|accordingly|however|otherwise|instead|in (?:this|that|such) case|for (?:this|that|these) reasons?|for example"
     r"|as a result)\b", re.I
 )  # fmt: skip
-REFERS = re.compile(r"\(?(?:please )?(?:see|refer to|siehe|voir|véase)\b", re.I)
+REFERS = regex(r"\(?(?:please )?(?:see|refer to|siehe|voir|véase)\b", re.I)
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,6 +7,7 @@ from functools import lru_cache
 
 from wide_margin.core.answers.model import Quote
 from wide_margin.core.document import Cell, Locator, ReadDocument, Table, find_tables
+from wide_margin.core.later import regex
 from wide_margin.core.layout import tidy
 from wide_margin.core.search import Query, is_common
 from wide_margin.core.search.analysis import words
@@ -14,11 +15,11 @@ from wide_margin.core.search.analysis import words
 COVERED = 0.75
 """Share of the question's weight that row, column and caption must hold for a cell to answer."""
 MOST_CELLS = 2
-_MOST = re.compile(
+_MOST = regex(
     r"\b(?:largest|highest|greatest|biggest|longest|most|maximum|best|tallest|deepest)\b", re.I
 )
-_LEAST = re.compile(r"\b(?:smallest|lowest|least|shortest|fewest|minimum|worst|shallowest)\b", re.I)
-_NUMBER = re.compile(r"-?\d[\d,]*(?:\.\d+)?")
+_LEAST = regex(r"\b(?:smallest|lowest|least|shortest|fewest|minimum|worst|shallowest)\b", re.I)
+_NUMBER = regex(r"-?\d[\d,]*(?:\.\d+)?")
 
 
 _Value = tuple[float, int]

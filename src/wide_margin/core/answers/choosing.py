@@ -1,6 +1,5 @@
 """Choosing what is quoted: the best sentences, what they lean on, and no more than is wanted."""
 
-import re
 from dataclasses import replace
 
 import numpy as np
@@ -18,6 +17,7 @@ from wide_margin.core.answers.model import Quote
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.reading import Asked
 from wide_margin.core.document import ReadDocument
+from wide_margin.core.later import regex
 from wide_margin.core.search import (
     Query,
 )
@@ -34,7 +34,7 @@ NOT_FAR = 6.0
 """How far behind the best a further sentence may be."""
 BESIDE, OTHER_PAGE, OF_NEW = 2.0, 1.5, 8.0
 """What counts for a further sentence: standing beside, against: another page, for: new words."""
-ENDS = re.compile(r"[.!?][\"'”’)\]]*$")
+ENDS = regex(r"[.!?][\"'”’)\]]*$")
 
 
 def choose_quotes(

@@ -1,7 +1,6 @@
 """Answers that a writing model composes from excerpts, each sentence checked against them."""
 
 import json
-import re
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
@@ -10,6 +9,7 @@ from wide_margin.core.answers.form import ANY_FORM, Form
 from wide_margin.core.answers.model import Excerpt, Quote, Verdict
 from wide_margin.core.errors import ServiceError
 from wide_margin.core.jobs import CancelToken
+from wide_margin.core.later import regex
 from wide_margin.core.passages import split_sentences
 from wide_margin.core.search.analysis import Analyser
 from wide_margin.core.services import WritingModel
@@ -20,8 +20,8 @@ PART_WORDS = 2500
 """Words of excerpts that are sent at once, where nothing else is set."""
 GENERAL = 0
 """The number that a model gives for what it adds from general knowledge."""
-_MARKS = re.compile(r"[ \t]*(?:\[\d+(?:\s*[,;]\s*\d+)*\][ \t]*)+(?=[.!?…,;:]|\s|$)")
-_NUMBER = re.compile(r"\d+")
+_MARKS = regex(r"[ \t]*(?:\[\d+(?:\s*[,;]\s*\d+)*\][ \t]*)+(?=[.!?…,;:]|\s|$)")
+_NUMBER = regex(r"\d+")
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,13 +3,14 @@
 import re
 
 from wide_margin.core.document import ReadDocument
+from wide_margin.core.later import regex
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.search import Query
 
-_TITLE = re.compile(
+_TITLE = regex(
     r"\b(?:corrections?|corrigend(?:a|um)|errat(?:a|um)|berichtigung(?:en)?|druckfehler|rectificatifs?)\b", re.I
 )  # fmt: skip
-_NAMES_PLACE = re.compile(
+_NAMES_PLACE = regex(
     r"^(?:(?:section|sect\.|chapter|§|abschnitt)\s*(?P<section>[A-Z]?\d*(?:\.\d+)*)|(?:page|p\.|seite)\s*(?P<page>\w+))", re.I
 )  # fmt: skip
 
@@ -60,7 +61,7 @@ def corrections_of(
     return found
 
 
-_NAME = re.compile(r"(?<![.!?:]\s)(?<=\s)[A-Z][\w’'-]+")
+_NAME = regex(r"(?<![.!?:]\s)(?<=\s)[A-Z][\w’'-]+")
 
 
 def is_about_another(correction: str, question: str) -> bool:

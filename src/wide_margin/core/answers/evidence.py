@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Collection
 from functools import lru_cache
 from typing import TYPE_CHECKING, NamedTuple
@@ -11,6 +10,7 @@ import numpy as np
 
 from wide_margin.core.answers.question import Question
 from wide_margin.core.geometry import FloatArray
+from wide_margin.core.later import regex
 from wide_margin.core.search import Query, Weighed
 from wide_margin.core.search.analysis import words
 from wide_margin.core.search.spelling import is_unheard_of
@@ -33,7 +33,7 @@ RIVALS = 4
 """Pages that the best one is compared with, itself among them: a longer document has no more."""
 ALONE = 5.0
 """How far the only page with evidence is ahead, and any page at most."""
-_NAME = re.compile(r"(?<=\s)[“\"‘(]?([A-Z][\w’'-]*|\d[\d.,]*\w*|\w+[A-Z_]\w*)")
+_NAME = regex(r"(?<=\s)[“\"‘(]?([A-Z][\w’'-]*|\d[\d.,]*\w*|\w+[A-Z_]\w*)")
 
 
 class Judged(NamedTuple):

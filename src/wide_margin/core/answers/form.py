@@ -3,19 +3,20 @@
 import re
 from dataclasses import dataclass
 
+from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_words
 
 _NUMBERS = {"a": 1} | number_words("en")
 _NUMBER = r"(\d+|" + "|".join(sorted(_NUMBERS, key=len, reverse=True)) + ")"
-_WORDS = re.compile(
+_WORDS = regex(
     rf",?\s*\b(?:in |with )?(?:under|below|at most|no more than|not more than|fewer than|less than|within|up to|about|max(?:imum)?)\s+{_NUMBER}\s+words?\b",
     re.I,
 )
-_SENTENCES = re.compile(
+_SENTENCES = regex(
     rf",?\s*\b(?:in|with)\s+(?:(?:at most|no more than|only|just)\s+)?{_NUMBER}\s+(?:short\s+)?sentences?\b(?!\s+of\b)", re.I
 )  # fmt: skip
-_LIST = re.compile(r",?\s*\b(?:as|in) an? (?:bullet(?:ed)? |numbered )?list\b", re.I)
-_SHORT = re.compile(r",?\s*\b(?:briefly|in short|in brief|in a few words)\b", re.I)
+_LIST = regex(r",?\s*\b(?:as|in) an? (?:bullet(?:ed)? |numbered )?list\b", re.I)
+_SHORT = regex(r",?\s*\b(?:briefly|in short|in brief|in a few words)\b", re.I)
 BRIEF_WORDS = 25
 
 

@@ -3,8 +3,10 @@
 import re
 from dataclasses import dataclass
 
+from wide_margin.core.later import regex
+
 _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
-    (kind, re.compile(pattern, re.I))
+    (kind, regex(pattern, re.I))
     for kind, pattern in (
         ("where", r"^(?:in |on |under )?(?:which|what) (?:section|chapter|part|page|appendix|annex|figure|table|heading)\b"
                   r"|^where (?:can|could|do|should|would) (?:i|we|one|you) (?:read|find out|learn|look)\b"
@@ -39,7 +41,7 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
 )  # fmt: skip
 
 
-_CLOSED = re.compile(
+_CLOSED = regex(
     r"(?:is|are|was|were|do|does|did|can|could|may|must|should|would|will|has|have|am)\b", re.I
 )
 _OPEN = frozenset({"how often", "how many", "when", "who", "list", "what is", "how to", "why"})
@@ -54,23 +56,23 @@ class Question:
     kind: str
 
 
-_ABOUT_THE_BOOK = re.compile(
+_ABOUT_THE_BOOK = regex(
     r"\b(?:sections?|chapters?|parts?|pages?|appendix|annex|manual|handbook|document|book|paper|report|essay|guide|thesis"
     r"|deals?|dealing|tells?|explains?|explained|describes?|described|discuss(?:es|ed)?|covers?|covered|says?|sets?|gives?"
     r"|lists?|listed|contains?|mentions?|mentioned|read|find|found|look|begins?|starts?|rules?|information|about)\b", re.I
 )  # fmt: skip
 
 
-_HOW = re.compile(
+_HOW = regex(
     r"\bhow (?:often|long|many|much|far|old|frequently|large|big)\b|\bhow many times\b", re.I
 )  # fmt: skip
 
 
-_MEANS = re.compile(
+_MEANS = regex(
     r"\b(?:meant|understood) by\b|\bmeaning of\b|\b(?:mean|stand|stands) (?:for|by|in|when)\b|\bmean\s*\?*$"
     r"|\b(?:definition|defined)\b|\bstands? for\b|\bit mean\b|\bthe (?:term|word|abbreviation)\b|\bwhat (?:is|are|does)\b", re.I
 )  # fmt: skip
-_SAYS = re.compile(
+_SAYS = regex(
     r"\baccording to (?:the|this) (?:manual|handbook|document|text|book|paper|report|guide|authors?)\b"
     r"|\b(?:does|do|did) (?:the|this) (?:manual|handbook|document|text|book|paper|report|guide|authors?)"
     r" (?:say|tell|mention|explain|describe|give|state|recommend|suggest)\b"

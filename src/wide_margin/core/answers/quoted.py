@@ -21,6 +21,7 @@ from wide_margin.core.answers.where import heading_excerpts, rank_sections, sect
 from wide_margin.core.answers.within import allowed_passages, pages_covered, rows_within
 from wide_margin.core.document import ReadDocument, locator_for
 from wide_margin.core.geometry import FloatArray, IntArray
+from wide_margin.core.later import regex
 from wide_margin.core.search import (
     Query,
     Weighed,
@@ -35,7 +36,7 @@ from wide_margin.core.search.analysis import words
 N_EXCERPTS = 12
 OTHER_TIME = 0.4
 """What an answer that speaks of another time than was asked about is worth."""
-_OF_WORKS = re.compile(
+_OF_WORKS = regex(
     r"\b(?:authors?|written by|wrote|literature|bibliograph\w+|reading list|publications?|cited|citations?"
     r"|technical reports?|list of references|references? (?:on|about|for|to)|further reading)\b", re.I
 )  # fmt: skip

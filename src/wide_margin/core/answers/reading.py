@@ -14,41 +14,42 @@ from wide_margin.core.document import (
     section_numbered,
     section_titled,
 )
+from wide_margin.core.later import regex
 from wide_margin.core.layout import PageLabels
 from wide_margin.core.outline import Section
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
 
-_PAGES = re.compile(
+_PAGES = regex(
     r",?\s*\b(?:on|from|between|in)\s+(?:the\s+)?(?P<file>file\s+)?(?:pages?|pp?\.)\s*(?P<a>\d+|[ivxlc]+)"
     r"(?:\s*(?:-|–|to|and|until)\s*(?P<b>\d+|[ivxlc]+))?\b", re.I
 )  # fmt: skip
-_SECTION = re.compile(
+_SECTION = regex(
     r",?\s*\b(?:in|of|from|within|by|under)\s+(?:the\s+)?(?P<word>section|sect?\.|chapter|part|appendix|annex|§)\s*"
     r"(?P<id>\d+(?:\.\d+)*|[IVXLC]+\b|[A-Z](?:\.\d+)*\b)", re.I
 )  # fmt: skip
-_TITLED = re.compile(
+_TITLED = regex(
     r",?\s*\b(?:in|from) the (?:(?:section|chapter|part|appendix|annex) (?:on|about|called|named|titled) (?:the )?[“\"‘]?(?P<title>[\w’' -]{4,60}?)[”\"’]?"
     r"|(?P<named>preface|foreword|introduction|abstract|summary|executive summary|glossary|index|conclusions?|discussion|methods?"
     r"|results|epilogue|prologue|afterword|acknowledge?ments?|bibliography|references|appendix))(?=[?.,;:]|\s+and\b|$)", re.I
 )  # fmt: skip
-_FIGURE = re.compile(
+_FIGURE = regex(
     r",?\s*\b(?:in|of|from|by|to|according to)\s+(?:the\s+)?(?P<word>table|figure|fig\.|tab\.|chart|plate|map)\s*"
     r"(?P<id>[A-Z]?\d+(?:[.–-]\d+)*[a-z]?|[IVX]+)\b", re.I
 )  # fmt: skip
-_LEADS_ON = re.compile(
+_LEADS_ON = regex(
     r"^(?:and|but|or|also|then|so)\b|^(?:why|why not|how so|since when|by whom|how|when|where|who)\s*\?*$"
     r"|^(?:what|how) about\b|\b(?:what|anything|who|where) else\b|^(?:und|et|y)\b", re.I
 )  # fmt: skip
-_STANDS_IN = re.compile(
+_STANDS_IN = regex(
     r"\b(?:it|its|they|them|their|theirs|he|him|his|she|her|hers|this|these|those|that one|the latter|the former)\b", re.I
 )  # fmt: skip
-_APART = re.compile(r"[?,;:.]\s+(?:please\s+)?(?:in|with|as|under|below|at most|no more|not more|fewer|less|within|up to|about|max\w*|briefly)\b", re.I)  # fmt: skip
+_APART = regex(r"[?,;:.]\s+(?:please\s+)?(?:in|with|as|under|below|at most|no more|not more|fewer|less|within|up to|about|max\w*|briefly)\b", re.I)  # fmt: skip
 """Words about form that stand apart from the question."""
-_STRANDS = re.compile(r"^(?:what|which|whom?|where)\b", re.I)
-_PREPOSITION_END = re.compile(r"\b(?:of|to|in|on|at|by|with|from|for)\s*\?*$", re.I)
+_STRANDS = regex(r"^(?:what|which|whom?|where)\b", re.I)
+_PREPOSITION_END = regex(r"\b(?:of|to|in|on|at|by|with|from|for)\s*\?*$", re.I)
 """Where a question may end: "what does a keeper answer for?"."""
-_BROKEN_END = re.compile(
+_BROKEN_END = regex(
     r"\b(?:be|is|are|was|were|been|have|has|had|of|to|in|on|at|by|with|from|for|than|a|an|the|and|or|as|must|may|can|shall"
     r"|contain|contains|last|lasts|take|takes|use|uses|write|exceed)\s*\?*$", re.I
 )  # fmt: skip
@@ -218,9 +219,7 @@ def named_reach(document: ReadDocument, text: str) -> Reach | None:
     return section_reach(document.outline.sections[section]) if section >= 0 else None
 
 
-_NAMED_PAGES = re.compile(
-    r"\b(?:pages?|pp?\.)\s*(\d{1,5})(?:\s*(?:-|–|to|and)\s*(\d{1,5}))?\b", re.I
-)
+_NAMED_PAGES = regex(r"\b(?:pages?|pp?\.)\s*(\d{1,5})(?:\s*(?:-|–|to|and)\s*(\d{1,5}))?\b", re.I)
 
 
 def pages_reach(labels: PageLabels, n_pages: int, text: str) -> Reach | None:

@@ -2,6 +2,7 @@
 
 import re
 
+from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_words
 
 MONTH = (
@@ -12,17 +13,17 @@ NUMBER_WORD = (
     "(?:" + "|".join(word for word, value in number_words("en").items() if value > 1)
     + "|million|once|twice|half|dozen)"
 )  # fmt: skip
-NUMBER = re.compile(
+NUMBER = regex(
     rf"(?<![\w.])[±≤≥<>~]?\d[\d,.  ]*(?:\s?(?:%|°\s?C?|[a-zA-Zµ]{{1,12}}\b))?|\b{NUMBER_WORD}\b",
     re.I,
 )
-QUANTITY = re.compile(r"(?<![\w.])\d[\d.,]*\s?(?:%|°|[a-zA-Zµ]{1,12}\b)")
-DATE = re.compile(
+QUANTITY = regex(r"(?<![\w.])\d[\d.,]*\s?(?:%|°|[a-zA-Zµ]{1,12}\b)")
+DATE = regex(
     rf"\b(?:\d{{1,2}}\s+)?{MONTH}\.?\s+\d{{1,4}}(?:,?\s+\d{{4}})?\b|\b(?:1[5-9]|20)\d\d\b"
     rf"|\b(?:within|after|before|by|every|until|since|during)\s+(?:the\s+)?(?:\d+|{NUMBER_WORD}|first|last|next)\s+\w+",
     re.I,
 )
-NAME = re.compile(
+NAME = regex(
     r"(?<![.!?]\s)(?<!^)\b[A-Z][\w’'-]+(?:\s+(?:of|the|de|van|von|and)?\s*[A-Z][\w’'.-]+)*"
 )
 ROLES = (
@@ -30,22 +31,22 @@ ROLES = (
     r"|president|committee|board|council|minister|administrator|developer|team|user|inspector|agent|engineer"
     r"|employer|employee|member|professor|inventor|founder)s?"
 )
-ROLE = re.compile(rf"\b{ROLES}\b", re.I)
-FREQUENCY = re.compile(
+ROLE = regex(rf"\b{ROLES}\b", re.I)
+FREQUENCY = regex(
     r"\b(?:how often|every|each|once|twice|daily|weekly|monthly|yearly|hourly|annually|quarterly|per|always|never|seldom)\b"
     r"|\btimes (?:an?|each|per)\b", re.I
 )  # fmt: skip
-REASON = re.compile(
+REASON = regex(
     r"\b(?:because|since|so that|in order|therefore|thus|hence|due to|reason|avoid|prevent|otherwise"
     r"|as a result|owing to|leads? to|cause[sd]?|weil|damit|parce que|afin|porque)\b", re.I
 )  # fmt: skip
-STEP = re.compile(
+STEP = regex(
     r"\b(?:to \w+|you (?:can|may|must|should|need)|must|should|use|set|call|type|run|press|enter|open"
     r"|choose|first|then|by \w+ing)\b", re.I
 )  # fmt: skip
 
-_YEAR = re.compile(r"(?:1[5-9]|20)\d\d(?:\s+[a-z]+)?$")
-_COUNTED = re.compile(r"\bhow (?:many|much)\s+(?:more\s+|different\s+)?(\w+)", re.I)
+_YEAR = regex(r"(?:1[5-9]|20)\d\d(?:\s+[a-z]+)?$")
+_COUNTED = regex(r"\bhow (?:many|much)\s+(?:more\s+|different\s+)?(\w+)", re.I)
 
 
 def counted_thing(question: str) -> str:
@@ -55,8 +56,8 @@ def counted_thing(question: str) -> str:
 
 
 _AUXILIARY = r"(?:is|are|was|were|do|does|did|can|should|must|may|has|have|had|will|would|be)"
-_THING = re.compile(rf"\b(?:which|what)\s+((?:[\w’'-]+\s+){{0,4}}?){_AUXILIARY}\b", re.I)
-_THING_FIRST = re.compile(rf"\b(?:which|what)\s+(?!{_AUXILIARY}\b)([\w-]+)\s+\w+", re.I)
+_THING = regex(rf"\b(?:which|what)\s+((?:[\w’'-]+\s+){{0,4}}?){_AUXILIARY}\b", re.I)
+_THING_FIRST = regex(rf"\b(?:which|what)\s+(?!{_AUXILIARY}\b)([\w-]+)\s+\w+", re.I)
 
 
 def asked_thing(question: str) -> str:
@@ -103,7 +104,7 @@ def sign_of(kind: str, sentence: str, topic: tuple[str, ...]) -> float:
 
 
 _TERM_ASKED = tuple(
-    re.compile(pattern, re.I)
+    regex(pattern, re.I)
     for pattern in (
         r"what (?:is|was|are|were) (?:meant|understood) by (?:the term |an? |the )?(?P<term>.+?)(?: (?:in|under|by|for|within) .*)?\??$",
         r"what (?:do|does|did) .*?\b(?:mean|understand) by (?:the term |an? |the )?(?P<term>.+?)(?: (?:in|under|for|within) .*)?\??$",
@@ -114,18 +115,18 @@ _TERM_ASKED = tuple(
         r"was (?:ist|sind|bedeutet) (?:eine?|der|die|das)? ?(?P<term>[^,]+?)\??$",
     )
 )  # fmt: skip
-_SAYS_IS = re.compile(
+_SAYS_IS = regex(
     r"(?:\([^)]*\)\s*)?(?:of (?:the|an?) \w+\s+)?,?\s*(?:is|are|was|were|means?|refers? to|denotes?|stands? for|consists? of|ist|sind|bedeutet)\b", re.I
 )  # fmt: skip
-_SAYS_IS_THE = re.compile(
+_SAYS_IS_THE = regex(
     r"(?:\([^)]*\)\s*)?,?\s*(?:(?:is|are) (?:defined|the|an?|any|that)\b|means\b|refers to\b|stands for\b)", re.I
 )  # fmt: skip
-_CALLED = re.compile(
+_CALLED = regex(
     r"\b(?:called|known as|termed|named|referred to as|defined as|we say|genannt)(?: an?| the)?$", re.I
 )  # fmt: skip
 SHORTENED = 0.6
 """What a definition of the first word of a term counts for the whole term."""
-_WORD_IN_TEXT = re.compile(r"[\w’'-]+")
+_WORD_IN_TEXT = regex(r"[\w’'-]+")
 
 
 def defined_term(question: str) -> str:

@@ -4,6 +4,7 @@ import re
 from typing import NamedTuple
 
 from wide_margin.core.answers.signs import MONTH
+from wide_margin.core.later import regex
 
 _OPEN = 10_000 * 12
 """The end of what goes on."""
@@ -18,16 +19,16 @@ def _point(name: str) -> str:
     )
 
 
-_SPAN = re.compile(
+_SPAN = regex(
     rf"\b(?:(?:from|between)\s+)?{_point('a')}\s*(?:-|–|—|\bto\b|\buntil\b|\btill\b|\bthrough\b)"
     rf"\s*{_point('b')}", re.I
 )  # fmt: skip
-_BETWEEN = re.compile(rf"\bbetween\s+{_point('a')}\s+and\s+{_point('b')}", re.I)
-_SINCE = re.compile(rf"\b(?:since|from)\s+{_point('a')}", re.I)
-_UNTIL = re.compile(rf"\b(?:until|till|up to)\s+{_point('a')}", re.I)
-_BEFORE = re.compile(rf"\b(?:before|prior to|earlier than)\s+{_point('a')}", re.I)
-_AFTER = re.compile(rf"\b(?:after|later than)\s+{_point('a')}", re.I)
-_ONE = re.compile(rf"(?<![\w.,/-]){_point('a')}(?![-/.]\d)", re.I)
+_BETWEEN = regex(rf"\bbetween\s+{_point('a')}\s+and\s+{_point('b')}", re.I)
+_SINCE = regex(rf"\b(?:since|from)\s+{_point('a')}", re.I)
+_UNTIL = regex(rf"\b(?:until|till|up to)\s+{_point('a')}", re.I)
+_BEFORE = regex(rf"\b(?:before|prior to|earlier than)\s+{_point('a')}", re.I)
+_AFTER = regex(rf"\b(?:after|later than)\s+{_point('a')}", re.I)
+_ONE = regex(rf"(?<![\w.,/-]){_point('a')}(?![-/.]\d)", re.I)
 _PATTERNS = (_SPAN, _BETWEEN, _SINCE, _UNTIL, _BEFORE, _AFTER, _ONE)
 
 

@@ -9,6 +9,7 @@ from wide_margin.core.answers.model import Excerpt, Quote
 from wide_margin.core.answers.question import Question
 from wide_margin.core.document import ReadDocument, locator_for
 from wide_margin.core.geometry import FloatArray
+from wide_margin.core.later import regex
 from wide_margin.core.lexicon import alternatives
 from wide_margin.core.search import (
     Query,
@@ -21,8 +22,8 @@ TITLE_OF_WHERE = 3.0
 SECTION_BEHIND = 0.5
 OF_CHILD = 0.5
 """What the evidence in a section counts for the section around it."""
-_CHAPTER = re.compile(rf"(?<!\w){alternatives('chapter', in_text=True)}(?!\w)", re.I)
-_PART = re.compile(rf"{alternatives('part')}\s+[\divxlc]+\b", re.I)
+_CHAPTER = regex(rf"(?<!\w){alternatives('chapter', in_text=True)}(?!\w)", re.I)
+_PART = regex(rf"{alternatives('part')}\s+[\divxlc]+\b", re.I)
 
 
 def rank_sections(

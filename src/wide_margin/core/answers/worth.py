@@ -8,6 +8,7 @@ from wide_margin.core.answers.model import Answer
 from wide_margin.core.answers.quoted import answer_quoted
 from wide_margin.core.answers.signs import NUMBER_WORD, ROLES
 from wide_margin.core.document import ReadDocument
+from wide_margin.core.later import regex
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.passages import Sentence
 from wide_margin.core.search import is_common
@@ -29,22 +30,22 @@ _SHAPES = {
 _PARTICIPLE = r"(?:\w{3,}ed|built|set up|set|laid|run|cut|given|written|begun|found|founded|made|held|sold|taken|drawn|known)"
 _DATE = r"(?:(?:on|in|since|from)\s+(?:\d{1,2}\s+)?(?:January|February|March|April|May|June|July|August|September|October|November|December)?\s?\d{4})"
 _SUBJECT = r"(?P<subject>(?:The|An?|Each|Every)\s+[^,;:()]{3,60}?)"
-_WHEN = re.compile(rf"^{_SUBJECT}\s+(?P<be>was|were)\s+(?P<done>{_PARTICIPLE})\b[^,;:]*?\b{_DATE}")
-_WHY = re.compile(
+_WHEN = regex(rf"^{_SUBJECT}\s+(?P<be>was|were)\s+(?P<done>{_PARTICIPLE})\b[^,;:]*?\b{_DATE}")
+_WHY = regex(
     rf"^{_SUBJECT}\s+(?P<be>is|are|was|were|must|may|can|should)\s+(?P<rest>[^,;:]{{4,60}}?),?\s+(?:because|so that|since(?!\s+(?:\d|then\b)))\s"
 )
-_HAS = re.compile(
+_HAS = regex(
     rf"^{_SUBJECT}\s+(?:has|have)\s+(?:at (?:least|most)\s+)?(?:\d[\d.,]*|{NUMBER_WORD})\s+(?P<thing>[a-z]{{4,}}s)\b"
 )
 _MODAL = r"(?:must|may|can|should|shall|will|could|would)"
-_WHO = re.compile(
+_WHO = regex(
     rf"^The\s+(?P<role>{ROLES})\s+(?P<rest>(?:{_MODAL}|[a-z]{{3,}}s)\s+(?!{_MODAL}\b|are\b|were\b|that\b)[^,;:.()]{{10,90}})(?=[.,;:]|$)"
 )
-_DEFINED = re.compile(
+_DEFINED = regex(
     r"^(?:An?|The)?\s*(?P<term>[A-Za-z][\w’' -]{2,28}?)\s+(?:is|(?P<are>are)|means)\s+(?:an?|the)\s+\w+|\bis called (?:an?|the)\s+(?P<called>[\w’' -]{3,30})(?=[.,;])"
 )
-_STEP_TITLE = re.compile(r"^(?P<verb>[A-Z][a-z]{2,}ing)\s+(?P<rest>[a-z][\w’' -]{3,40})$")
-_ACT = re.compile(r"(?:act|scene|akt|szene|acte|scène)\s+(?:[ivx]+|\d+|one|two|three)\b", re.I)
+_STEP_TITLE = regex(r"^(?P<verb>[A-Z][a-z]{2,}ing)\s+(?P<rest>[a-z][\w’' -]{3,40})$")
+_ACT = regex(r"(?:act|scene|akt|szene|acte|scène)\s+(?:[ivx]+|\d+|one|two|three)\b", re.I)
 _NO_VERB = frozenset(
     [
         "string",
@@ -61,7 +62,7 @@ _NO_VERB = frozenset(
         "following",
     ]
 )
-_PRONOUN = re.compile(
+_PRONOUN = regex(
     r"\b(?:this|that|these|those|it|he|she|they|we|you|following|above|below|latter|former)\b", re.I
 )
 

@@ -16,6 +16,7 @@ from wide_margin.core.document import (
     section_numbered,
     section_titled,
 )
+from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, number_words, ordinal_words, squashed
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
@@ -30,7 +31,7 @@ _NUMBERS = {word: str(value) for word, value in number_words("en").items() if va
 _UNCOUNTED = squashed(
     "contents", "list_of", "abstract", "summary", "preface", "acknowledgements", "index"
 )
-_LEGAL = re.compile(r"(?:licen[sc]e|copyright|legal|lizenz|licence|licencia|licenza)\b", re.I)
+_LEGAL = regex(r"(?:licen[sc]e|copyright|legal|lizenz|licence|licencia|licenza)\b", re.I)
 """Titles of sections that readers do not count."""
 _ORDINALS = {word: str(value) for word, value in ordinal_words("en").items()}
 _WORDINGS: dict[str, str] = {
@@ -52,7 +53,7 @@ _WORDINGS: dict[str, str] = {
     "purpose": r"\b(?:goals?|aims?|purposes?|objectives?|mission)\b|\btrying to (?:do|achieve|say|show)\b|\bset(?:s)? out to\b|\bmeant to (?:do|be)\b|\bwhat(?:'s|’s| is| are)\b.{0,40}\bfor\s*\??$|\bpoint of\b|\bintended to\b",
     "about": r"\b(?:about|gist|tl;?dr|nutshell|synopsis|sums?\s+(?:\w+\s+)?up|summar(?:y|ise|ize|ised|ized)|condense|recap)\b|\b(?:main|key|chief|central|important) (?:points?|ideas?|topics?|messages?|themes?|arguments?|thesis|contents?)\b|\bwhat (?:does|do|is|will) .*\b(?:say|cover|covers|contain|contains|introduce|introduces|discuss|treat|deal with|tell)\b|\btopics?\b|\bin (?:brief|short|a few words)\b|\bexplain\b.*\bwhat\b|\b(?:simply|plain words|simple words)\b|\bwhat(?:'s|’s| is) (?:this|it|in (?:it|this|here))\s*\??$|\boverview\b|\bwhat is this (?:paper|document|manual|book|report|text|thing)\b|\bbroadly\b",
 }  # fmt: skip
-_KINDS = {kind: re.compile(pattern, re.I) for kind, pattern in _WORDINGS.items()}
+_KINDS = {kind: regex(pattern, re.I) for kind, pattern in _WORDINGS.items()}
 
 
 def _vocabulary() -> frozenset[str]:
@@ -62,23 +63,23 @@ def _vocabulary() -> frozenset[str]:
 
 _VOCABULARY = _vocabulary()
 
-_PART = re.compile(
+_PART = regex(
     r"(?P<word>\b(?:section|sect?\.|chapter|part|appendix|annex)|§)\s*(?:number(?:ed)?\s+|no\.?\s*)?(?P<id>\d+(?:\.\d+)*|[IVXLC]+\b|[A-Z]\b(?:\.\d+)*)"
     r"|\b(?P<word2>section|chapter|part)\s+(?P<number>" + "|".join(_NUMBERS) + r")\b"
     r"|\b(?:the\s+)?(?P<ordinal>" + "|".join(_ORDINALS) + r"|last|final|previous|next)\s+(?P<word3>section|chapter|part)\b", re.I
 )  # fmt: skip
-_PAGE = re.compile(
+_PAGE = regex(
     r"\b(?:the\s+)?(?P<file>file\s+)?(?:pages?|pp?\.)\s+(?:number(?:ed)?\s+)?(?P<a>\d+|[ivxlc]+)(?:\s*(?:-|–|to|and)\s*(?P<b>\d+|[ivxlc]+))?\b", re.I
 )  # fmt: skip
-_NAMED_PART = re.compile(
+_NAMED_PART = regex(
     r"\b(?:the\s+)?(?P<named>preface|foreword|introduction|abstract|conclusions?|discussion|methods?|results|epilogue|prologue|afterword|appendix|summary)\b\s*(?:section|chapter|part)?(?=\s*(?:$|[?.,;:!]|in\b|for\b|about\b|says?\b|please\b))"
     r"|\b(?:the\s+)?(?:section|chapter|part|bit|passage)s?\s+(?:on|about|called|named|titled|entitled|dealing with|concerning|treating)\s+(?:the\s+)?[“\"‘]?(?P<title>[^?.,;:”\"]{3,70})", re.I
 )  # fmt: skip
-_CONDENSES = re.compile(
+_CONDENSES = regex(
     r"\b(?:summar\w+|sum(?:s)? up|tl;?dr|gist|about|condense|recap|overview|what (?:does|do|is|are)|tell me|explain|main points?|key points?|in short|in brief|nutshell|outline)\b"
     r"|^\W*(?:(?:section|chapter|part|appendix|annex|page|pages|the)\b|§|p\.)", re.I
 )  # fmt: skip
-_POINTS = re.compile(
+_POINTS = regex(
     r"\b(?P<n>\d+|"
     + "|".join(_NUMBERS)
     + r")\s+(?:\w+\s+)?(?:bullet )?points?\b|\bmain points\b|\bbullets?\b",

@@ -8,6 +8,7 @@ from wide_margin.core.answers import WHOLE, Answer, Quote, Reach
 from wide_margin.core.answers.reading import named_reach
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain import define
+from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
 
@@ -22,7 +23,7 @@ LONGEST_SIDE = 9
 """Words."""
 _ARTICLE = r"(?:an?|the|eine[mnr]?|ein|de[mnr]|die|das|les?|la|une?|el|los|las)\s+"
 _SIDES = tuple(
-    re.compile(pattern, re.I)
+    regex(pattern, re.I)
     for pattern in (
         r"\b(?:difference|distinction|differences|contrast)s?\s+between\s+(?P<one>.+?)\s+and\s+(?P<other>.+?)\s*\??$",
         r"\bcompare\s+(?P<one>.+?)\s+(?:and|with|to|against)\s+(?P<other>.+?)\s*[.?]?$",
@@ -35,7 +36,7 @@ _SIDES = tuple(
         r"\bdiferencia\s+entre\s+(?P<one>.+?)\s+[ye]\s+(?P<other>.+?)\s*\??$",
     )
 )  # fmt: skip
-_PLACE = re.compile(r"^(?:sections?|chapters?|parts?|appendix|annex|tables?|figures?)\b", re.I)
+_PLACE = regex(r"^(?:sections?|chapters?|parts?|appendix|annex|tables?|figures?)\b", re.I)
 
 
 def sides_of(question: str) -> tuple[str, str] | None:

@@ -13,6 +13,7 @@ from wide_margin.core.digest.front import FrontLine, begins_abstract, front_line
 from wide_margin.core.digest.kinds import DocumentKind, kind_of
 from wide_margin.core.digest.names import is_body, names_in_line, same_person, split_people
 from wide_margin.core.document import Locator, ReadDocument, locator_for
+from wide_margin.core.later import regex
 from wide_margin.core.plain import one_line
 
 SAME_SIZE = 0.94
@@ -46,7 +47,7 @@ _MONTHS = {
 _MONTH = "(?:" + "|".join(sorted(_MONTHS, key=len, reverse=True)) + r")\.?"
 _YEAR = r"(?P<year>(?:1[5-9]|20)\d\d)"
 _DATES = tuple(
-    re.compile(pattern, re.I)
+    regex(pattern, re.I)
     for pattern in (
         rf"\b{_YEAR}-(?P<m>0[1-9]|1[0-2])-(?P<day>0[1-9]|[12]\d|3[01])\b",
         rf"\b(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th|\.|er)?\s+(?:of\s+|de\s+)?(?P<month>{_MONTH}),?\s+(?:de\s+)?{_YEAR}\b",
@@ -59,30 +60,30 @@ _DATES = tuple(
     )
 )  # fmt: skip
 """From the surest form to the bare year."""
-_OF_COPYRIGHT = re.compile(r"©|\(c\)|copyright", re.I)
-_OF_ANOTHER = re.compile(
+_OF_COPYRIGHT = regex(r"©|\(c\)|copyright", re.I)
+_OF_ANOTHER = regex(
     r"\b(?:gnu|free software foundation|license|licence|isbn|issn|doi|vol(?:ume)?\.?\s*\d"
     r"|originally|first (?:published|edition)|arxiv|permission)\b", re.I
 )  # fmt: skip
-_TELLS_DATE = re.compile(
+_TELLS_DATE = regex(
     r"\b(?:date|dated|version|edition|release|updated?|revised|revision|as of|stand|compiled|built"
     r"|published|issued|printed|last (?:changed|modified))\b", re.I
 )  # fmt: skip
-_VERSION = re.compile(
+_VERSION = regex(
     r"\b(?:for\s+)?(?P<word>version|release|edition|revision|auflage|édition|edición|edizione)\s+"
     r"(?P<number>\d+(?:\.\d+)*[\w.-]*|[IVX]+\b)"
     r"|\b(?P<ordinal>\d+(?:st|nd|rd|th)|first|second|third|fourth|fifth|sixth|seventh|revised)\s+(?P<word2>edition|release)\b"
     r"|(?:^|\s)[vV](?P<short>\d+(?:\.\d+)+)\b", re.I
 )  # fmt: skip
-_LICENCE = re.compile(
+_LICENCE = regex(
     r"\b(?:permission is granted|licen[sc]ed under|under the terms of|redistribut\w+ (?:it|and)|free documentation licen[sc]e"
     r"|general public licen[sc]e|creative commons|public domain|all rights reserved|may be (?:copied|reproduced|distributed))\b", re.I
 )  # fmt: skip
-_PUBLISHED = re.compile(
+_PUBLISHED = regex(
     r"\b(?:journal of|journal|proceedings|transactions on|published (?:by|in|as)|press\b|verlag\b|publish(?:er|ing|ers)\b"
     r"|technical report|working paper|university of|éditions|editorial)\b", re.I
 )  # fmt: skip
-_POOR_TITLE = re.compile(
+_POOR_TITLE = regex(
     r"^(?:untitled|no title|title|document\d*|microsoft word|slide \d|\W*)$|\.(?:docx?|tex|dvi|pdf|indd|fm|rnw)\b|^microsoft",
     re.I,
 )  # fmt: skip
@@ -301,7 +302,7 @@ LONG_TITLE = 8
 """Letters from which a part of a section's title is no coincidence."""
 MOST_LOOKED_AT = 4_000
 """Sentences in which words are looked for that a name might be made of."""
-_SMALL_WORD = re.compile(r"(?<![\w.@/-])[^\W\d_A-ZÀ-Þ]{3,}(?![\w@/-]|\.\w)")
+_SMALL_WORD = regex(r"(?<![\w.@/-])[^\W\d_A-ZÀ-Þ]{3,}(?![\w@/-]|\.\w)")
 
 
 def _authors(

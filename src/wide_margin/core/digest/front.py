@@ -5,12 +5,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from wide_margin.core.document import Locator, ReadDocument
+from wide_margin.core.later import regex
 from wide_margin.core.layout import Line, SpanOnPage, tidy
 
 FRONT_PAGES = 5
 """Title page, its back, and what comes before the contents."""
-_LETTERS = re.compile(r"[^\W\d_]")
-_ABSTRACT = re.compile(
+_LETTERS = regex(r"[^\W\d_]")
+_ABSTRACT = regex(
     r"^\W*(?:abstract|summary|zusammenfassung|résumé|resumen|sommario|resumo|samenvatting)\b", re.I
 )
 

@@ -4,6 +4,7 @@ import re
 from enum import StrEnum
 
 from wide_margin.core.document import ReadDocument
+from wide_margin.core.later import regex
 
 SAMPLE = 600
 """Sentences looked at, spread over the document."""
@@ -55,7 +56,7 @@ _USUAL = {
 """How often in a thousand words such words stand in a document of the kind."""
 LEAST = 1.15
 """Evidence below which no kind is claimed."""
-_BLANKS = re.compile(r"_{4,}|\.{12,}|□|☐|\[ ?\]")
+_BLANKS = regex(r"_{4,}|\.{12,}|□|☐|\[ ?\]")
 
 
 def kind_of(document: ReadDocument, title: str = "") -> DocumentKind:

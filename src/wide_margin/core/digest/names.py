@@ -2,6 +2,7 @@
 
 import re
 
+from wide_margin.core.later import regex
 from wide_margin.core.search.vectors import frequency_rank
 
 COMMON = 4_000
@@ -11,20 +12,20 @@ _PARTICLES = frozenset(
     ["van", "von", "de", "der", "den", "del", "della", "da", "dos", "du", "di", "la", "le", "el", "al", "bin", "ibn",
      "ten", "ter", "zu", "zur", "y", "af", "av", "och", "und"]
 )  # fmt: skip
-_TITLES = re.compile(
+_TITLES = regex(
     r"\b(?:Dr|Prof|Professor|Mr|Mrs|Ms|Sir|Ing|Dipl|PhD|Ph\.D|MSc|M\.Sc|BSc|MD|Jr|Sr|Esq)\b\.?,?", re.I
 )  # fmt: skip
-_SPLIT = re.compile(
+_SPLIT = regex(
     r"\s*(?:,|;|·|•|\||/|&|\band\b|\bund\b|\bet\b|\by\b(?=\s[A-Z])|\be\b(?=\s[A-Z])|\bwith\b|\s{3,})\s*"
 )
-_BY = re.compile(
+_BY = regex(
     r"^\W*(?:(?:written|edited|compiled|created|prepared|maintained)\s+)?(?:by|von|par|por|door)\b[:\s]*"
     r"|^\W*(?:authors?|editors?|autor(?:en)?|auteurs?)\s*:\s*", re.I
 )  # fmt: skip
-_TOKEN = re.compile(
+_TOKEN = regex(
     r"(?:[A-ZÀ-ÖØ-ÞĀ-Ž]\.?-?){1,3}|[A-ZÀ-ÖØ-ÞĀ-Ž][\w’'ʼ]+(?:-[A-ZÀ-ÖØ-Þa-zà-ÿ][\w’']+)*\.?"
 )
-_NO_NAME = re.compile(
+_NO_NAME = regex(
     r"\b(?:universit\w*|institut\w*|department|dept|faculty|facult\w+|school|college|laborator\w*|cent(?:er|re)|academy"
     r"|division|section|chapter|part|appendix|abstract|introduction|contents|preface|version|edition|release|revision"
     r"|manual|guide|handbook|report|paper|journal|volume|issue|vignette|package|license|licence|copyright|draft|inc|ltd|gmbh"
@@ -33,13 +34,13 @@ _NO_NAME = re.compile(
     r"|january|february|march|april|may|june|july|august|september|october|november|december|keywords?|figure|table|usa|uk"
     r"|germany|austria|france|england|canada|switzerland|netherlands|using|for|the|of|with|in|on|from|to|at|an?)\b", re.I
 )  # fmt: skip
-_BODY = re.compile(
+_BODY = regex(
     r"\b(?:the\s+)?(?P<name>(?:[A-Z][\w+.-]*\s+){1,5}(?:[Dd]evelopment [Tt]eam|[Tt]eam|[Pp]roject|[Cc]ommittee|[Ww]orking [Gg]roup"
     r"|[Dd]evelopers|[Cc]onsortium|[Ff]oundation|[Ss]ociety|[Aa]uthority|[Cc]ommission|[Aa]ssociation|[Mm]ailing [Ll]ist))\b"
 )  # fmt: skip
-_ONLY_ARTICLE = re.compile(r"(?:the|il|la|le|el|o|der|die|das|het|de|our|this)\s+\w+$", re.I)
-_POSSESSIVE = re.compile(r"\w[’']s\b")
-_EMAIL = re.compile(r"[<(\[]?\S+@\S+[>)\]]?|[<(]https?://\S+[>)]|https?://\S+")
+_ONLY_ARTICLE = regex(r"(?:the|il|la|le|el|o|der|die|das|het|de|our|this)\s+\w+$", re.I)
+_POSSESSIVE = regex(r"\w[’']s\b")
+_EMAIL = regex(r"[<(\[]?\S+@\S+[>)\]]?|[<(]https?://\S+[>)]|https?://\S+")
 
 
 def names_in_line(text: str) -> list[str]:

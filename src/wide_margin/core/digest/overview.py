@@ -30,6 +30,7 @@ from wide_margin.core.digest.facts import Fact, Facts, facts_within
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines
 from wide_margin.core.digest.roles import OUTLINES, Role
 from wide_margin.core.document import ReadDocument
+from wide_margin.core.later import regex
 
 GIST_WORDS, SECTION_WORDS = 130, 130
 """Length of an answer where none is asked for."""
@@ -39,7 +40,7 @@ CHAPTER_LEVELS, N_FIRST = 3, 4
 MOST_LICENCE = 80
 NOT_SAID = ("heading", "listing", "formula", "figure", "number", "stamp")
 """Kinds of sentences that say nothing by themselves."""
-_LICENCE = re.compile(
+_LICENCE = regex(
     r"\b(?:under|terms of|subject to|by)\b.{0,60}\b(?:licen[sc]es?|gpl|lgpl|gfdl|creative commons|public domain)\b",
     re.I,
 )

@@ -3,6 +3,7 @@
 import re
 from enum import StrEnum
 
+from wide_margin.core.later import regex
 from wide_margin.core.lexicon import alternatives
 from wide_margin.core.outline import Outline
 
@@ -34,12 +35,10 @@ _TITLES = {
     Role.LEGAL: r"licen[sc]e|copyright|copying|legal|permission|gnu free documentation|gnu general public|warranty|terms of use",
 }  # fmt: skip
 _PATTERNS = {
-    role: re.compile(
-        rf"^(?:[\dA-Z]+(?:\.\d+)*\.?\s+|[ivxIVX]+\.\s+)?(?:the\s+)?(?:{words})\b", re.I
-    )
+    role: regex(rf"^(?:[\dA-Z]+(?:\.\d+)*\.?\s+|[ivxIVX]+\.\s+)?(?:the\s+)?(?:{words})\b", re.I)
     for role, words in _TITLES.items()
 }
-_LEGAL_ANYWHERE = re.compile(_TITLES[Role.LEGAL], re.I)
+_LEGAL_ANYWHERE = regex(_TITLES[Role.LEGAL], re.I)
 
 
 def role_of_title(title: str) -> Role:
@@ -70,10 +69,10 @@ _SAYS = (
     r"(?:describ|introduc|present|discuss|explain|provid|cover|illustrat|show|review|gives?\b|summari|aims?\b|outlin|propos"
     r"|demonstrat|contains?\b|deals?\b|addresses|offers?|focus|concern|documents|implements|is (?:about|an?|the|intended|meant|for))"
 )
-ITSELF = re.compile(rf"\b{_THIS}\b")
+ITSELF = regex(rf"\b{_THIS}\b")
 """A sentence that speaks of the document it stands in; in lower-case text."""
 CUES = {
-    "purpose": re.compile(
+    "purpose": regex(
         rf"\b{_THIS}\s+(?:\w+\s+)?{_SAYS}|\bin (?:this|the present) (?:paper|article|work|vignette|thesis|report|study)\b"
         r"|\bwe (?:present|propose|describe|introduce|develop|discuss|illustrate|demonstrate|provide|give|review|outline|show how)\b"
         r"|\b(?:aim|purpose|goal|objective|intention|motivation|idea|mission)s?\b.{0,40}\b(?:is|are|was|were|of|to)\b"
@@ -81,64 +80,64 @@ CUES = {
         r"|\b(?:dieses?|vorliegende[ns]?) (?:arbeit|handbuch|dokument|buch|text)\b|\b(?:cet?|cette) (?:article|document|manuel|livre|travail|thèse)\b"
         r"|\beste (?:art[íi]culo|documento|manual|libro|trabajo)\b",
     ),
-    "result": re.compile(
+    "result": regex(
         r"\b(?:results?|findings|analysis|comparison|experiments?|simulations?|estimates?) (?:show|suggest|indicate|reveal|confirm|demonstrate|are|imply)"
         r"|\bwe (?:found|find|conclude|observe|obtain|see)\b|\bit (?:turns out|can be seen|was found|appears|is shown)\b"
         r"|\b(?:outperforms?|performs? (?:well|better|best)|rose|fell|increased|decreased|improved) (?:by|to|from|than|the|over)?"
         r"|\bsignificant(?:ly)?\b",
     ),
-    "limit": re.compile(
+    "limit": regex(
         r"\b(?:limitations?|limited|drawbacks?|shortcomings?|disadvantages?|downsides?|caveats?|restricted to|weakness(?:es)?|known (?:problems|issues|bugs))\b"
         r"|\b(?:can ?not|is not|are not|does not|do not|not) (?:yet|currently|possible|supported|available|handle|feasible|cover|work)\b"
         r"|\b(?:no longer|too slow|rather slow|computationally (?:expensive|intensive)|problematic|only (?:an? )?approximat\w+|should be used with care|beware)\b",
     ),
-    "conclusion": re.compile(
+    "conclusion": regex(
         r"\b(?:in (?:conclusion|summary|short|sum)|to (?:conclude|summari[sz]e|sum up)|overall|all in all|we conclude|we have (?:shown|presented|described|introduced|demonstrated)"
         r"|this (?:paper|article|vignette|work) (?:has|briefly|presented|introduced|described))\b",
     ),
-    "next": re.compile(
+    "next": regex(
         r"\b(?:future|further|next|planned|plans?|forthcoming|upcoming|to do|todo|remains? to be|left (?:for|to)|will be|would be (?:interesting|useful|desirable))\b"
         r".{0,60}\b(?:work|research|versions?|releases?|directions?|developments?|improvements?|extensions?|study|studies|steps?|added|implemented|done|include|support)\b"
         r"|\b(?:is|are) (?:under development|planned|imaginable|desirable)\b|\bfuture (?:work|research|versions?|directions?)\b",
     ),
-    "method": re.compile(
+    "method": regex(
         r"\b(?:method|approach|model|algorithm|procedure|technique|estimator|framework|strategy|technique|assum\w+|based on|is (?:defined|computed|estimated|calculated|obtained|fitted) (?:as|by|from|with|using))\b",
     ),
-    "data": re.compile(
+    "data": regex(
         r"\b(?:data ?sets?|the data|sample of|samples|observations|respondents|patients|participants|survey|census|records|cases (?:in|of|from)|measurements|collected|corpus|real[- ]world)\b",
     ),
-    "why": re.compile(
+    "why": regex(
         r"\b(?:motivat\w+|because|since there|lack of|no (?:existing|other|native|built-in)|in contrast to|existing (?:packages|software|implementations|tools|approaches|methods)|was (?:created|started|written|born|founded)|needed|reason (?:for|why)|problem (?:with|is|was))\b",
     ),
-    "audience": re.compile(
+    "audience": regex(
         rf"\b{_THIS} (?:is|was) (?:\w+ )?for\b|"
         r"\b(?:intended for|aimed at|for (?:users|readers|people|beginners|developers|students|anyone)|readers? (?:who|should|are|is)|users who|if you are (?:new|a)|you should (?:already )?(?:know|be familiar)|familiar with|assumes?|prerequisites?|beginners?|newcomers?)\b",
     ),
-    "needs": re.compile(
+    "needs": regex(
         r"\b(?:requires?|requirements?|prerequisites?|must (?:be|have) installed|needs? to be (?:installed|loaded)|you (?:will )?need|depends on|before you (?:begin|start)|first install|is available (?:from|at)|can be (?:downloaded|obtained|installed))\b",
     ),
-    "procedure": re.compile(
+    "procedure": regex(
         r"\b(?:to \w+ (?:a|an|the|your)\b.{0,60}\b(?:use|click|choose|select|run|type|press|call|enter|take|set|put|turn|open)|step \d+|the following (?:steps|command|commands)|proceed as|is (?:started|run|invoked|called) (?:by|with|from)|(?:is|are) (?:made|done|measured|taken|read|set|checked) (?:by|with|from|every|once|twice))\b",
     ),
-    "warning": re.compile(
+    "warning": regex(
         r"\b(?:warning|caution|never|must not|do not|danger|be careful|note that|beware|important|make sure|otherwise)\b"
     ),
-    "duty": re.compile(r"\b(?:shall|must|is required to|are required to|is obliged|has to|undertakes?|agrees? to|may not|shall not)\b"),
-    "right": re.compile(r"\b(?:may\b(?! not)|is entitled|are entitled|has the right|is permitted|are permitted|is allowed|grants?|free to|permission)\b"),
-    "definition": re.compile(
+    "duty": regex(r"\b(?:shall|must|is required to|are required to|is obliged|has to|undertakes?|agrees? to|may not|shall not)\b"),
+    "right": regex(r"\b(?:may\b(?! not)|is entitled|are entitled|has the right|is permitted|are permitted|is allowed|grants?|free to|permission)\b"),
+    "definition": regex(
         r"\b(?:means?|refers? to|is defined as|are defined as|is called|are called|denotes?|is understood|shall mean)\b|[“\"][^”\"]{2,40}[”\"] (?:means|is|are)\b"
     ),
-    "exception": re.compile(r"\b(?:except|unless|notwithstanding|provided that|does not apply|do not apply|other than|subject to|exempt\w*)\b"),
-    "money": re.compile(r"[€$£¥]\s?\d|\b\d[\d,.]*\s?(?:per cent|percent|%|million|billion|euros?|dollars?|pounds?|days?|months?|years?)\b"),
-    "decision": re.compile(r"\b(?:decided|resolved|agreed|approved|adopted|voted|elected|appointed|rejected|launched|introduced)\b"),
-    "recommendation": re.compile(r"\b(?:recommend\w*|should|advis\w+|propos\w+|suggest\w*|ought to)\b"),
-    "change": re.compile(
+    "exception": regex(r"\b(?:except|unless|notwithstanding|provided that|does not apply|do not apply|other than|subject to|exempt\w*)\b"),
+    "money": regex(r"[€$£¥]\s?\d|\b\d[\d,.]*\s?(?:per cent|percent|%|million|billion|euros?|dollars?|pounds?|days?|months?|years?)\b"),
+    "decision": regex(r"\b(?:decided|resolved|agreed|approved|adopted|voted|elected|appointed|rejected|launched|introduced)\b"),
+    "recommendation": regex(r"\b(?:recommend\w*|should|advis\w+|propos\w+|suggest\w*|ought to)\b"),
+    "change": regex(
         r"\b(?:new (?:in|features?|functionality)|has been (?:added|removed|changed|replaced|renamed)|have been (?:added|removed|changed)|since (?:version|release)|no longer|was (?:added|changed)|now (?:also|supports?|allows?|requires?)|previously|earlier versions?|modified|outdated)\b",
     ),
-    "story": re.compile(r"\b(?:said|cried|asked|replied|went|came|died|married|killed|returned|found|born)\b"),
+    "story": regex(r"\b(?:said|cried|asked|replied|went|came|died|married|killed|returned|found|born)\b"),
 }  # fmt: skip
 """Wordings, to be looked for in lower-case text: three times as quick as without regard to case."""
-OUTLINES = re.compile(
+OUTLINES = regex(
     r"\b(?:sections?|chapters?|parts?|appendix) [\dA-Z]+(?:\.\d+)* (?:describ|introduc|present|discuss|explain|provid|cover|illustrat|show|review|gives?|contain|concludes?|deals?|outlines?)", re.I
 )  # fmt: skip
 """A sentence that tells what a section does."""

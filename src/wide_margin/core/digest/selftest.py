@@ -15,6 +15,7 @@ from wide_margin.core.digest.roles import Role
 from wide_margin.core.digest.sentences import strangeness, without_asides
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.definitions import Definitions
+from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_words
 from wide_margin.core.search import is_common
 
@@ -30,13 +31,13 @@ _UNITS = (
     r"|dollars?|euros?|pounds?|stations?|members?|participants?|observations?|samples?|rows?|columns?)"
 )
 _COUNTS = "|".join(word for word, value in number_words("en").items() if 1 < value < 100)
-_NUMBER = re.compile(rf"(?<![\w.§-])(?<!hundred and )(?<!thousand and )(?<!hundred )(?<!thousand )(?P<n>\d+(?:[.,]\d+)*|{_COUNTS})\s?(?P<unit>{_UNITS})\b")  # fmt: skip
-_YEAR = re.compile(r"\b(?:in|since|until|of|by)\s+(?P<n>1[5-9]\d\d|20\d\d)\b")
-_CAUSE = re.compile(r"^(?P<what>[^,;]{12,120}?),?\s+(?:because|since it|in order to|so that)\s+(?P<why>[^.;]{12,140})[.]$", re.I)  # fmt: skip
-_DEFINES = re.compile(
+_NUMBER = regex(rf"(?<![\w.§-])(?<!hundred and )(?<!thousand and )(?<!hundred )(?<!thousand )(?P<n>\d+(?:[.,]\d+)*|{_COUNTS})\s?(?P<unit>{_UNITS})\b")  # fmt: skip
+_YEAR = regex(r"\b(?:in|since|until|of|by)\s+(?P<n>1[5-9]\d\d|20\d\d)\b")
+_CAUSE = regex(r"^(?P<what>[^,;]{12,120}?),?\s+(?:because|since it|in order to|so that)\s+(?P<why>[^.;]{12,140})[.]$", re.I)  # fmt: skip
+_DEFINES = regex(
     r"^(?:(?P<article>an?|the)\s+)?(?P<term>[A-Za-z][\w’'-]*(?:\s[\w’'-]+){0,3}?)\s+(?:is|are|means|denotes|refers to)\s+(?P<what>(?:an?|the|any|that|one|all|those)\b.{18,220})[.]$", re.I
 )  # fmt: skip
-_VAGUE = re.compile(r"\b(?:this|that|these|those|it|its|they|their|them|above|below|following|former|latter|he|she|we|our|here|figure|table|section|chapter|equation)\b", re.I)  # fmt: skip
+_VAGUE = regex(r"\b(?:this|that|these|those|it|its|they|their|them|above|below|following|former|latter|he|she|we|our|here|figure|table|section|chapter|equation)\b", re.I)  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,11 +2,12 @@
 
 import re
 
+from wide_margin.core.later import regex
 from wide_margin.core.passages import Sentence
 
 SHORTEST, LONGEST = 6, 70
 """Words of a sentence that is quoted alone."""
-_HANGS = re.compile(
+_HANGS = regex(
     r"^[\W_]*(?:however|therefore|thus|hence|moreover|furthermore|besides|instead|nevertheless|nonetheless|otherwise|likewise|similarly|consequently"
     r"|accordingly|then|also|again|finally|second(?:ly)?|third(?:ly)?|next|so|but|and|or|yet|still|rather|conversely|indeed|in addition|in contrast"
     r"|as a result|for example|for instance|e\.g|i\.e|that is|in other words|on the other hand|in this (?:case|way|example|context|respect)|in that case|by doing so|doing so|to do (?:so|this)"
@@ -21,24 +22,24 @@ _HANGS = re.compile(
     r"|это|этот|эта|эти|он|она|оно|они|однако|поэтому|также|затем|кроме того|например|но|тогда)\b",
     re.I,
 )  # fmt: skip
-_STANDS = re.compile(
+_STANDS = regex(
     r"^[\W_]*(?:(?:this|the present|these|those) (?:\w+ )?(?:paper|article|document|documentation|manual|guide|handbook|thesis|dissertation|report|book|vignette|work|study|package"
     r"|essay|text|tutorial|policy|standard|specification|chapter|section|part|appendix|newsletter|release|edition|version|licen[sc]e|agreement|act|annex)\b"
     r"|in this (?:paper|article|section|chapter|document|manual|guide|vignette|work|study|thesis|report)\b|there (?:is|are|was|were)\b|here (?:we|is)\b|it is (?:possible|important|necessary|recommended|not)\b"
     r"|both \w+ and\b|such as\b|in addition to\b|dieses? (?:handbuch|dokument|arbeit|buch|kapitel|abschnitt)\b|cet?(?:te)? (?:article|document|manuel|livre|chapitre|section)\b|es (?:gibt|ist)\b|il (?:existe|faut|est)\b)",
     re.I,
 )  # fmt: skip
-_ASIDE = re.compile(
+_ASIDE = regex(
     r"\s*\((?:(?:see|cf\.?|e\.g\.,?|i\.e\.,?|siehe|voir|véase|section|chapter|figure|fig\.|table|page|p\.|eq)\b[^()]{0,90}"
     r"|[^()]{0,60}\b(?:1[89]|20)\d\d[a-z]?(?:[^()]{0,60})|[^()]{0,6}https?://[^()]{0,120})\)"
     r"|\s*\[\d+(?:\s*[,;–-]\s*\d+)*\]",
     re.I,
 )  # fmt: skip
 """Citations, pointers and addresses in brackets."""
-_CODE = re.compile(r"[\\{}@$<>=|#^~]|::|\w_\w|\w\(\)|\w\.\w+\(")
-_MATHS = re.compile(r"[∑∏∫√≤≥≠≈∈∀∃αβγδεθλμνπρστφχψω∂∇×÷]|\b[a-z]\s*[=<>]\s*[\w(]")
-_ENDS = re.compile(r"[.!?。！？][\"'”’»)\]]*$")
-_STARTS = re.compile(r"^[\"'“‘«(\[]*[A-ZÀ-ÖØ-ÞА-Я0-9\u3040-\u9fff]|^[a-z]+[A-Z]\w*\b|^[\"“]")
+_CODE = regex(r"[\\{}@$<>=|#^~]|::|\w_\w|\w\(\)|\w\.\w+\(")
+_MATHS = regex(r"[∑∏∫√≤≥≠≈∈∀∃αβγδεθλμνπρστφχψω∂∇×÷]|\b[a-z]\s*[=<>]\s*[\w(]")
+_ENDS = regex(r"[.!?。！？][\"'”’»)\]]*$")
+_STARTS = regex(r"^[\"'“‘«(\[]*[A-ZÀ-ÖØ-ÞА-Я0-9\u3040-\u9fff]|^[a-z]+[A-Z]\w*\b|^[\"“]")
 
 
 def stands_alone(sentence: Sentence) -> bool:

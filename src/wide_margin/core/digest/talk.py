@@ -16,6 +16,7 @@ from wide_margin.core.digest.overview import rows_within
 from wide_margin.core.digest.roles import Role, roles_of
 from wide_margin.core.document import Figure, Locator, ReadDocument, find_figures
 from wide_margin.core.explain import take_apart
+from wide_margin.core.later import regex
 from wide_margin.core.outline import Outline
 
 USUAL_MINUTES = 15
@@ -35,14 +36,14 @@ NOTE_WORDS = 170
 _WITH_ENDING = frozenset([DocumentKind.ARTICLE, DocumentKind.REPORT, DocumentKind.THESIS])
 """Kinds that end with findings, limits and what comes next; others by what they say at most."""
 _LEFT_OUT = frozenset([Role.THANKS, Role.LEGAL])
-_NO_SHEET = re.compile(
+_NO_SHEET = regex(
     r"^(?:[\dA-Z.]+\s+)?(?:references|bibliography|index|contents|glossary|preface|foreword"
     r"|acknowledge?ments|list of|abbreviations|literatur|bibliographie|índice)\b", re.I
 )  # fmt: skip
-_SUBORDINATE = re.compile(
+_SUBORDINATE = regex(
     r"(?:of|in|to|for|from|with|since|although|if|when|while|because|as|given|despite|by)\b", re.I
 )
-_PAUSE = re.compile(r"[;:]\s|\s[—–]\s|,\s")
+_PAUSE = regex(r"[;:]\s|\s[—–]\s|,\s")
 
 
 @dataclass(slots=True)

@@ -1,6 +1,5 @@
 """The terms a document works with: most telling first, with its own definition where it gives one."""
 
-import re
 from collections import Counter
 from dataclasses import dataclass
 
@@ -9,6 +8,7 @@ import numpy as np
 from wide_margin.core.digest.gist import Scored
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.definitions import Definitions
+from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
 
@@ -27,7 +27,7 @@ N_STEMS = 400
 LEAST_OFTEN = 3
 """A term of several words stands so often at least."""
 N_PLACES = 60
-_WORD = re.compile(r"[^\W\d_]+(?:[-’'][^\W\d_]+)*")
+_WORD = regex(r"[^\W\d_]+(?:[-’'][^\W\d_]+)*")
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,15 +1,15 @@
 """Figures and tables: their captions, where they stand, and what stands in them."""
 
-import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from wide_margin.core.document.model import ReadDocument
 from wide_margin.core.geometry import Box, around
+from wide_margin.core.later import regex
 from wide_margin.core.layout import Paragraph, SpanOnPage, tidy
 from wide_margin.core.outline.titles import squash
 
-_NUMBER = re.compile(r"\s*([^\W\d_]+\.?)\s+((?:[A-Z]?\d+(?:[.–-]\d+)*|[IVX]+|[A-Z])\w?)\b")
+_NUMBER = regex(r"\s*([^\W\d_]+\.?)\s+((?:[A-Z]?\d+(?:[.–-]\d+)*|[IVX]+|[A-Z])\w?)\b")
 FEW_WORDS = 4
 """A line of so many words may stand inside of a figure or be left over from a cell."""
 BEFORE, AFTER = 40, 60

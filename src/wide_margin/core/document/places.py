@@ -3,13 +3,14 @@
 import re
 from dataclasses import dataclass
 
+from wide_margin.core.later import regex
 from wide_margin.core.layout import PageLabels
 from wide_margin.core.lexicon import alternatives, thing_of
 from wide_margin.core.outline import Outline
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.outline.titles import squash
 
-_SECTION = re.compile(
+_SECTION = regex(
     rf"^(?P<word>{alternatives('section', 'chapter', 'part', 'appendix')}|§)?\s*"
     r"(?P<id>\d+(?:\.\d+)*|[IVXLC]+|[A-Z](?:\.\d+)*)\.?$", re.I
 )  # fmt: skip

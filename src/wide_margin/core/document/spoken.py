@@ -13,13 +13,14 @@ from typing import NamedTuple
 from wide_margin.core.document.locators import Locator, locator_for
 from wide_margin.core.document.model import ReadDocument
 from wide_margin.core.document.notes import find_notes
+from wide_margin.core.later import regex
 from wide_margin.core.layout import tidy
 
 SPOKEN = frozenset(["body", "item", "entry", "heading", "caption"])
 _MOSTLY_SIGNS = 0.4
 """A sentence with fewer letters among its signs is a formula or a rule."""
-_CITED = re.compile(r"\s*\[\d+(?:\s*[,–-]\s*\d+)*\]")
-_LEADERS = re.compile(r"(?:\s?\.){4,}|[_=*~-]{4,}|•")
+_CITED = regex(r"\s*\[\d+(?:\s*[,–-]\s*\d+)*\]")
+_LEADERS = regex(r"(?:\s?\.){4,}|[_=*~-]{4,}|•")
 _SAID = {
     "en": {
         "e.g.": "for example", "i.e.": "that is", "cf.": "compare", "etc.": "and so on",

@@ -1,12 +1,12 @@
 """Tables as rows of cells, each cell with the way back to the page."""
 
-import re
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from statistics import median
 
+from wide_margin.core.later import regex
 from wide_margin.core.layout import Line, Paragraph, SpanOnPage, tidy
 from wide_margin.core.layout.paragraphs import CAPTION
 
@@ -18,7 +18,7 @@ CAPTION_AWAY = 2
 """A table's caption is at most so many paragraphs before or after it."""
 CLOSER = 0.9
 """A line this much closer to the row before than rows usually are goes on with its cells."""
-_FIGURES = re.compile(r"\d")
+_FIGURES = regex(r"\d")
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,6 +14,7 @@ from wide_margin.core.explain.verbs import (
     is_order,
     opens_clause,
 )
+from wide_margin.core.later import regex
 
 MAIN, ALSO, CONTRAST, ASIDE = "main", "also", "contrast", "aside"
 CONDITION, EXCEPTION, CONCESSION = "condition", "exception", "concession"
@@ -44,7 +45,7 @@ _TIES = {
     TIME: ("as soon as", "before", "after", "by the time", "prior to", "during", "following", "upon"),
 }  # fmt: skip
 _KIND_OF = {tie: kind for kind, ties in _TIES.items() for tie in ties}
-_TIE = re.compile(
+_TIE = regex(
     r"(?<![\w-])(?:"
     + "|".join(sorted(map(re.escape, _KIND_OF), key=len, reverse=True))
     + r")(?![\w-])",
@@ -62,45 +63,45 @@ _NEEDS_CLAUSE = frozenset(
 )  # fmt: skip
 _AWAITS_VERB = frozenset(["which", "who", "that", "and", "but"])
 _GOES_ON = frozenset(["and", "or", "but", "which", "who", "if", "when", "unless"])
-_BULLET = re.compile(r"^(?:[•‣◦▪●○■□*·➢✓–—-]|\d{1,2}(?=\s+[A-Z]))\s+")
+_BULLET = regex(r"^(?:[•‣◦▪●○■□*·➢✓–—-]|\d{1,2}(?=\s+[A-Z]))\s+")
 _SHORTENED = frozenset(["when", "if", "unless", "until"])
 """Words after which a clause may lack its subject: "if found"."""
 _ONLY_AFTER_COMMA = frozenset(
     ["where", "due to", "subject to", "other than", "depending on", "thanks to", "owing to",
      "during", "but not"]
 )  # fmt: skip
-_ASKED = re.compile(
+_ASKED = regex(
     r"\b(?:see|know|ask|asks|decide|check|checks|tell|tells|specif\w+|determine\w*|wonder|and|or|even|as|is|whether)$",
     re.I,
 )
-_TOKEN = re.compile(r"[^\W_][\w’'./-]*[\w’']|\w|[^\w\s]")
-_RELATIVE = re.compile(
+_TOKEN = regex(r"[^\W_][\w’'./-]*[\w’']|\w|[^\w\s]")
+_RELATIVE = regex(
     r",\s+(?:which|who|whose|whom|where|of which|in which|for which|to which|by which|some of which|all of which)\b",
     re.I,
 )
-_BRACKETS = re.compile(r"\s*\([^()]*(?:\([^()]*\)[^()]*)*\)")
-_DASHED = re.compile(r"\s+[–—]\s+([^–—]{3,160}?)\s+[–—](?=\s)|—([^—]{3,160}?)—")
-_LEADING_ASIDE = re.compile(
+_BRACKETS = regex(r"\s*\([^()]*(?:\([^()]*\)[^()]*)*\)")
+_DASHED = regex(r"\s+[–—]\s+([^–—]{3,160}?)\s+[–—](?=\s)|—([^—]{3,160}?)—")
+_LEADING_ASIDE = regex(
     r"^(?:however|moreover|furthermore|therefore|thus|hence|consequently|nevertheless|nonetheless|for example"
     r"|for instance|in particular|in addition|in general|of course|note that|similarly|finally|first|second|also"
     r"|in fact|that is|as a result|in other words|on the other hand|in contrast|additionally|accordingly|besides"
     r"|in practice|in short|then|otherwise|likewise|instead|meanwhile|again),\s+", re.I
 )  # fmt: skip
-_JOINED = re.compile(
+_JOINED = regex(
     r"(?:,|;)\s+(?P<tie>and|but|yet|so|or|nor)\s+|;\s+(?:(?P<tie2>however|therefore|thus|hence|otherwise|moreover|instead|nevertheless),?\s+)?|,\s+(?P<tie3>otherwise|therefore|hence)\s+|:\s+",
     re.I,
 )
-_SINCE_DATE = re.compile(
+_SINCE_DATE = regex(
     r"since\s+(?:\d|version|release|then|the\s+\d|[A-Z][a-z]+\s+\d{4}|january|february|march|april|may|june|july|august|september|october|november|december)",
     re.I,
 )
-_RESUMED = re.compile(r",\s+(?:and|or|but)\s+(?:for|in|to|with|by|on|from|at|of)\s", re.I)
+_RESUMED = regex(r",\s+(?:and|or|but)\s+(?:for|in|to|with|by|on|from|at|of)\s", re.I)
 """Where a statement goes on after a clause in its middle: "…, and for …"."""
 _JOINED_KINDS = {"but": CONTRAST, "yet": CONTRAST, "however": CONTRAST, "nevertheless": CONTRAST,
                  "so": RESULT, "therefore": RESULT, "thus": RESULT, "hence": RESULT, "otherwise": RESULT}  # fmt: skip
 
 
-_STRANDED = re.compile(r"[,;]\s+(?:and|but|so|yet|or|nor)$", re.I)
+_STRANDED = regex(r"[,;]\s+(?:and|but|so|yet|or|nor)$", re.I)
 """A statement that ends so has lost what it was to be joined to."""
 
 

@@ -14,6 +14,7 @@ from typing import NamedTuple
 
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.short_forms import find_short_forms, symbols_in
+from wide_margin.core.later import regex
 from wide_margin.core.layout import NOTE_MARK, Paragraph, fold, tidy
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.passages import Sentence, names_in
@@ -61,7 +62,7 @@ _ADVERB = (
     r"|formally|informally|normally|traditionally|typically|collectively|still|now|just|basically"
     r"|essentially|called|technically|\w+ly),?\s+)"
 )
-_IS = re.compile(
+_IS = regex(
     rf"^(?P<article>An?|The|By|Each|Every|In \w+ing, an?|In general, an?|Eine?|Der|Die|Das|Une?|Les?|La|El|Los)?\s*"
     rf"(?:(?:term|word|name|phrase|notion|concept|expression)s?\s+)?{_TERM}"
     r"(?:\s*\((?P<abbr>[^)]{1,30})\))?,?\s+"
@@ -71,7 +72,7 @@ _IS = re.compile(
     rf"|(?:is|are) (?:{_ADVERB})?(?:the|those|any|an?|one|kinds? of|what|simply|just)\b"
     r"|bedeutet|bezeichnet|ist (?:ein|der|die|das)\w*|sind|est (?:une?|le|la)|désigne|es una?|es el|es la|significa)\s",
 )  # fmt: skip
-_CALLED = re.compile(
+_CALLED = regex(
     rf"(?:\b(?:is|are|was|were|be|being|been)\s+{_ADVERB}{{0,2}}(?:called|known as|termed|named|dubbed|labell?ed"
     r"|referred to as|defined to be|denoted as)\s+"
     r"|\b(?:we|I|they|people|one|which we|here|many|some|authors|you|users)\s+"
@@ -81,16 +82,16 @@ _CALLED = re.compile(
     r"(?P<article>an?\s+|the\s+|its\s+|their\s+)?(?P<quote>[“\"‘'`]{1,2})?"
     r"(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,3})[”\"’']{0,2}",
 )  # fmt: skip
-_FOR_IS = re.compile(
+_FOR_IS = regex(
     r"^(?:[A-Z]\w+ )?(?:the |an? )?(?:technical |usual |general |common |standard |proper )?"
     r"(?:term|word|name|expression)\s+(?:used\s+)?(?:for|of|given to)\s+.{3,90}?\s+(?:is|are|was)\s+"
     r"(?:an?\s+|the\s+)?[“\"‘'`]*(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,3})[”\"’']*[.,;:]?", re.I
 )  # fmt: skip
-_BY_MEAN = re.compile(
+_BY_MEAN = regex(
     r"\b(?:by|with)\s+(?:an?\s+|the\s+)?[“\"‘']?(?P<term>[^\W\d_][\w’'-]*(?:\s+[\w’'-]+){0,3}?)[”\"’']?,?\s+"
     r"(?:we|I|one|is|are|it is)\s+(?:mean|understand|refer|meant|understood)\b", re.I
 )  # fmt: skip
-_APPOSED = re.compile(
+_APPOSED = regex(
     r"(?:^|[\s(])(?:(?P<article>[Aa]n?|[Tt]he)\s+)?(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,2}),\s+"
     r"(?:(?:which|that|who)\s+(?:is|are|means?|denotes?)\s+(?:an?|the|any|what)|i\.e\.,?|that is,?"
     r"|an?\s+(?:\w+\s+)?(?:kind|type|sort|form|set|collection|program|file|method|function|measure|way|tool"
@@ -98,40 +99,38 @@ _APPOSED = re.compile(
     r"|the\s+(?:\w+\s+)?(?:distance|number|ratio|set|time|rate|amount|process|part|place|point|sum|difference"
     r"|length|height|depth|name|ability|act|use|practice|study|person|degree|probability|proportion)\s+(?:of|between|from|at|to|by|in|who|where|that)\b)",
 )  # fmt: skip
-_BRACKET = re.compile(
+_BRACKET = regex(
     r"\s\((?:that is,?|i\.e\.,?|meaning|an?\s+\w{3,}\s+\w+|the\s+\w{3,}\s+\w+|twice|half|any\s+\w+|those\s+\w+)\b[^()]{6,}\)"
 )  # fmt: skip
-_BEFORE_BRACKET = re.compile(
+_BEFORE_BRACKET = regex(
     r"(?:\b(?P<article>an?|the)\s+)?(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,2})$"
 )
-_FORMS = re.compile(r"\s{2,}|\s*[=,;]\s*|\s+(?=--?\w)")
+_FORMS = regex(r"\s{2,}|\s*[=,;]\s*|\s+(?=--?\w)")
 """Between the forms that a term is written in: "[u, s] = svd (a)", "-v --verbose"."""
-_TITLE_PARTS = re.compile(r"\s+[-–—]\s+|:\s+|\s*[()]\s*|,\s+")
-_TITLE_FRONT = re.compile(
+_TITLE_PARTS = regex(r"\s+[-–—]\s+|:\s+|\s*[()]\s*|,\s+")
+_TITLE_FRONT = regex(
     r"^(?:(?:an?\s+)?(?:introduction|overview|about|definitions?)\s*(?:to|of)?\s+)?(?:the|an?|using)\s+|^introduction to ",
     re.I,
 )
-_QUOTED = re.compile(r"[“\"‘'`]")
-_GLOSSARY = re.compile(
+_QUOTED = regex(r"[“\"‘'`]")
+_GLOSSARY = regex(
     r"\b(?:glossary|abbreviations?|acronyms|definitions?|terms|terminology|nomenclature|vocabulary|symbols|notation|conventions"
     r"|glossar|begriffe|abkürzungen|glossaire|définitions|abréviations|glosario|definiciones)\b", re.I
 )  # fmt: skip
-_ENTRY = re.compile(
+_ENTRY = regex(
     r"^(?:[•‣◦▪●○■□*·➢✓–—-]\s*)?(?P<term>[^\W_][^:—–\t.;!?]{0,50}?)\s*(?:[:—–]|\s-\s|\t)\s*(?P<rest>\S.{3,})$",
     re.S,
 )
-_SAYS_WHAT = re.compile(
+_SAYS_WHAT = regex(
     r"(?:(?:an?|the|any|one|all|those|to|used|means?|is|are|see|short|same|every|each|describes?|denotes?"
     r"|refers?|stands?|contains?|holds?|specif\w+|gives?|\w+s)\b|[A-Z])"
 )
-_NAMED_SO = re.compile(
-    r"(?!known|so-|(?:are|were|be|been|being)\b)\w{2,}[^\Ws]\s+(?:called|termed)\b"
-)
+_NAMED_SO = regex(r"(?!known|so-|(?:are|were|be|been|being)\b)\w{2,}[^\Ws]\s+(?:called|termed)\b")
 """A name given to one thing, as of a file: "a file called diary"."""
-_POINTS_BACK = re.compile(
+_POINTS_BACK = regex(
     r"^(?:this|these|those|such|it|they|that|both|the (?:former|latter|result|process|whole|two))\b", re.I
 )  # fmt: skip
-_NOT = re.compile(r"^(?:not|no|never|also|only|still|always|already|true|false|possible)\b")
+_NOT = regex(r"^(?:not|no|never|also|only|still|always|already|true|false|possible)\b")
 _JOINING = frozenset(["of", "the", "and", "in", "for", "to", "on", "by", "with", "de", "du", "des"])
 _NO_TERMS = """
     this that these those it there here what which who he she they we you i one such
@@ -143,7 +142,7 @@ _NO_TERMS = """
     if when while others
 """
 _WEAK = frozenset(_NO_TERMS.split())
-_STRONG = re.compile(
+_STRONG = regex(
     r"defined|means?\b|refer|denote|stand|short|meant|bedeutet|bezeichnet|désigne|significa|used"
 )
 

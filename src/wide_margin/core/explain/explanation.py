@@ -28,6 +28,7 @@ from wide_margin.core.explain.uses import (
     leans_on,
     taken_up_again,
 )
+from wide_margin.core.later import regex
 from wide_margin.core.layout import fold, tidy
 from wide_margin.core.passages import split_sentences
 from wide_margin.core.search import is_common
@@ -40,10 +41,8 @@ FEW_WORDS = 5
 """A selection of so few words with content is a term, of which every definition counts."""
 OF_LANGUAGE = 3000
 """A word among so many of the most frequent is used more often than named."""
-_SHORT = re.compile(
-    r"(?<![\w.])(?:(?:[A-Z]\.){2,6}|[A-Z][A-Za-z0-9&/-]*[A-Z][A-Za-z0-9&/-]*)s?(?!\w)"
-)
-_SYMBOL = re.compile(
+_SHORT = regex(r"(?<![\w.])(?:(?:[A-Z]\.){2,6}|[A-Z][A-Za-z0-9&/-]*[A-Z][A-Za-z0-9&/-]*)s?(?!\w)")
+_SYMBOL = regex(
     r"(?<![\w'’.-])(?:[^\W\d_][₀-₉′″]{0,2}|[^\W\d_]\d|[α-ωΑ-Ω]\w?)(?![\w'’-])|[†‡§¶‖*#]{1,2}(?!\w)"
 )
 

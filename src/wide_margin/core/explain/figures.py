@@ -15,6 +15,7 @@ from wide_margin.core.document import (
 )
 from wide_margin.core.explain.uses import Leaning
 from wide_margin.core.geometry import Box
+from wide_margin.core.later import regex
 
 MOST_SENTENCES = 5
 ROW_LIKE = ("listing", "heading", "caption", "row")
@@ -22,9 +23,9 @@ LONGEST_HEAD = 4
 """Words."""
 FEW = 2
 """A column with fewer numbers has no range."""
-_NUMBER = re.compile(r"[-−+]?\d[\d  ,]*(?:\.\d+)?")
-_UNIT = re.compile(r"[(\[]([^()\[\]]{1,20})[)\]]\s*$")
-_PARTED = re.compile(r"(?P<word>[^\W\d_]+)\.?\s+(?P<number>.+)")
+_NUMBER = regex(r"[-−+]?\d[\d  ,]*(?:\.\d+)?")
+_UNIT = regex(r"[(\[]([^()\[\]]{1,20})[)\]]\s*$")
+_PARTED = regex(r"(?P<word>[^\W\d_]+)\.?\s+(?P<number>.+)")
 
 
 class Column(NamedTuple):

@@ -3,6 +3,8 @@
 import re
 from typing import NamedTuple
 
+from wide_margin.core.later import regex
+
 _UNITS = {
     # unit: (other unit, factor, offset)
     "mile": ("km", 1.609344), "miles": ("km", 1.609344), "mi": ("km", 1.609344),
@@ -28,7 +30,7 @@ _UNITS = {
     "km/h": ("mph", 0.621371), "hectare": ("acres", 2.471054), "hectares": ("acres", 2.471054),
     "ha": ("acres", 2.471054),
 }  # fmt: skip
-_MEASURE = re.compile(
+_MEASURE = regex(
     r"(?<![\w.,])(?P<number>\d{1,3}(?:,\d{3})+(?:\.\d+)?|\d+(?:\.\d+)?)\s?(?P<unit>°\s?[CF]|"
     + "|".join(sorted(map(re.escape, _UNITS), key=len, reverse=True))
     + r")(?![\w/²³])"

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.answers import Quote
 from wide_margin.core.answers.backing import check_backing
+from wide_margin.core.later import regex
 from wide_margin.core.passages import split_sentences
 from wide_margin.core.search.analysis import Analyser
 from wide_margin.core.search.vectors import frequency_rank
@@ -25,12 +26,12 @@ LONGEST = 20_000
 LANGUAGES = frozenset(["en", "de", "es", "fr", "it", "nl", "pt", "ru"])
 """Those that the spelling library has words of, here."""
 Known = Callable[[str], bool]
-_WORD = re.compile(r"[^\W\d_]+(?:['’-][^\W\d_]+)*")
-_TWICE = re.compile(r"\b([^\W\d_]+)\s+\1\b", re.I)
+_WORD = regex(r"[^\W\d_]+(?:['’-][^\W\d_]+)*")
+_TWICE = regex(r"\b([^\W\d_]+)\s+\1\b", re.I)
 _MAY_BE_TWICE = frozenset(["that", "had", "die", "der", "das", "nous", "vous", "si", "bye"])
-_BEFORE_MARK = re.compile(r"(?<=\w)\s+([,;:.!?])(?=\s|$|[^\W\d_])")
-_SMALL_START = re.compile(r"(?:^|(?<=[.!?]\s))([a-zà-öø-ÿ]\w*)")
-_NO_BLANK = re.compile(r"(?<=[a-zà-öø-ÿ])([,;])(?=[^\W\d_])")
+_BEFORE_MARK = regex(r"(?<=\w)\s+([,;:.!?])(?=\s|$|[^\W\d_])")
+_SMALL_START = regex(r"(?:^|(?<=[.!?]\s))([a-zà-öø-ÿ]\w*)")
+_NO_BLANK = regex(r"(?<=[a-zà-öø-ÿ])([,;])(?=[^\W\d_])")
 
 
 class Slip(NamedTuple):

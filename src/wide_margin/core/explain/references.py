@@ -6,54 +6,55 @@ from typing import NamedTuple
 
 from wide_margin.core.document import Locator, ReadDocument, section_numbered, section_titled
 from wide_margin.core.explain.targets import Targets
+from wide_margin.core.later import regex
 from wide_margin.core.layout import SpanOnPage, tidy
 from wide_margin.core.lexicon import alternatives
 
 _ID = r"(?-i:[A-Z]\.?)?\d+(?:[.–-]\d+)*[a-z]?(?![\w])|(?-i:[IVXLC]+)\b|(?-i:[A-Z])\b(?:\.\d+)*"
 _MORE = rf"(?:\s*(?:,|;|and|or|to|und|oder|bis|et|ou|y|e|&|[–—-]|,\s*and|through)\s*(?:{_ID}))*"
-_SECTION = re.compile(
+_SECTION = regex(
     rf"(?<!\w)(?P<word>{alternatives('section', 'chapter', 'part', 'appendix', 'article', in_text=True)}"
     r"|clauses?|sub-?sections?|sub-?clauses?|rules?|schedules?|lessons?|annex(?:es)?)"
     rf"\s+(?P<ids>(?:{_ID}){_MORE})"
     r"|§+\s*(?P<par>\d+(?:\.\d+)*(?:\s*(?:,|and|und|[–-])\s*\d+(?:\.\d+)*)*)", re.I
 )  # fmt: skip
-_FLOAT = re.compile(
+_FLOAT = regex(
     rf"(?<!\w)(?P<word>{alternatives('figure', 'table', 'listing')}|figs?\.|tabs?\.|figures|tables"
     r"|plates?|exhibits?|box|algorithms?|equations?|eqs?\.|eqns?\.|formulae?|theorems?|lemmas?|definitions?|propositions?"
     r"|corollar(?:y|ies)|examples?|exercises?|problems?|remarks?|steps?|items?)"
     rf"\s+(?P<ids>(?:\()?(?:{_ID})\)?(?:\s*(?:,|and|or|to|und|et|&|[–—-]|,\s*and)\s*\(?(?:{_ID})\)?)*)", re.I
 )  # fmt: skip
-_BARE_EQUATION = re.compile(r"(?<![\w)])\((?P<id>[A-Z]?\.?\d{1,3}(?:\.\d{1,3})*[a-z]?)\)")
-_PAGE = re.compile(
+_BARE_EQUATION = regex(r"(?<![\w)])\((?P<id>[A-Z]?\.?\d{1,3}(?:\.\d{1,3})*[a-z]?)\)")
+_PAGE = regex(
     rf"(?<!\w)(?:{alternatives('page', in_text=True)}|pp?\.|s\.)\s*"
     r"(?P<ids>(?:\d{1,4}|[ivxlc]+)(?:\s*(?:,|and|to|und|[–—-])\s*(?:\d{1,4}|[ivxlc]+))*)\b",
     re.I,
 )
-_ONE_ID = re.compile(rf"{_ID}|[ivxlc]+\b|\d+", re.I)
+_ONE_ID = regex(rf"{_ID}|[ivxlc]+\b|\d+", re.I)
 _NAME = r"[A-ZÀ-ÖØ-Þ][\w’'-]+"
-_CITED = re.compile(
+_CITED = regex(
     rf"(?P<names>(?:(?:van|von|de|der|la|le|di)\s+)*{_NAME}(?:(?:,\s+|\s+(?:and|&|und|et|y|with)\s+|,\s+(?:and|&)\s+)(?:(?:van|von|de|der)\s+)*{_NAME})*"
     r"(?:,?\s+(?:et\s+al\.?|and\s+others|u\.\s?a\.))?)"
     r"(?:’s|'s)?,?\s*(?P<open>[(\[])?\s*(?P<year>(?:1[5-9]|20)\d\d)(?P<letter>[a-z])?(?P<pages>(?:[,:]\s*(?:pp?\.\s*)?\d+(?:[–-]\d+)?)*)(?(open)[^()\[\]]{0,60}[)\]])"
 )  # fmt: skip
-_KEYED = re.compile(
+_KEYED = regex(
     r"\[(?P<ids>[A-Za-z+]{0,8}\d{1,4}[a-z]?(?:\s*[,;–-]\s*[A-Za-z+]{0,8}\d{1,4}[a-z]?)*)(?:,\s*[^\]]{1,30})?\]"
 )
-_RELATIVE = re.compile(
+_RELATIVE = regex(
     r"\b(?:the|this|in|see)\s+(?P<which>previous|preceding|last|next|following|foregoing|present|current|this)\s+"
     r"(?P<what>chapter|section|part|subsection|page|table|figure|example|list|appendix|paragraph)\b"
     r"|\b(?P<here>this)\s+(?P<what2>chapter|section|part|appendix)\b"
     r"|\bthe\s+(?P<what3>table|figure|list|example|diagram|code|listing)\s+(?P<where>above|below|overleaf|opposite)\b"
     r"|\bthe\s+(?P<only>appendix|glossary|index|bibliography|introduction|conclusions?|preface)\b", re.I
 )  # fmt: skip
-_ON_TOPIC = re.compile(
+_ON_TOPIC = regex(
     r"\b(?:the\s+)?(?:section|chapter|part|appendix)\s+(?:on|about|called|entitled|titled|named|dealing with|describing)\s+"
     r"(?:the\s+)?[“\"‘']?(?P<topic>[^,.;:()”\"’]{3,60})", re.I
 )  # fmt: skip
-_TITLED = re.compile(
+_TITLED = regex(
     r"(?:\b[Ss]ee|\bin|\bunder|\bcf\.)\s+(?:the\s+)?[“\"‘](?P<title>[^”\"’]{4,90})[”\"’]"
 )
-_DIRECTION = re.compile(
+_DIRECTION = regex(
     r"\b(?:(?:see|described|discussed|mentioned|explained|shown|given|defined|listed|stated|noted|introduced|outlined|presented|specified)"
     r"(?:\s+\w+){0,3}?\s+)(?P<where>above|below|earlier|later|hereafter|overleaf)\b(?=\s*(?:[.,;:)]|$))", re.I
 )  # fmt: skip

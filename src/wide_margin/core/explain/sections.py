@@ -9,6 +9,7 @@ from wide_margin.core.explain.definitions import Definition
 from wide_margin.core.explain.explanation import Explainer
 from wide_margin.core.explain.references import find_references
 from wide_margin.core.explain.uses import Leaning
+from wide_margin.core.later import regex
 from wide_margin.core.outline.numbering import number_of
 
 MAX_TERMS = 8
@@ -17,7 +18,7 @@ LEAST_WORDS = 6
 SURE = 0.66
 """A definition of at least this weight brings a term."""
 
-_TOLD_FROM_HERE = re.compile(
+_TOLD_FROM_HERE = regex(
     r"(?:this|the|an?|page|p\.|pp\.|see|described|stated|shown|given|listed|mentioned|discussed)\b",
     re.I,
 )

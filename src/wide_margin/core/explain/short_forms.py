@@ -3,40 +3,41 @@
 import re
 from collections.abc import Iterator
 
+from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
 
-_IN_BRACKETS = re.compile(
+_IN_BRACKETS = regex(
     r"\(\s*(?:the\s+|an?\s+|hereafter\s+|abbreviated\s+(?:as\s+|to\s+)?|or\s+|called\s+)?"
     r"[“\"‘']?(?P<short>(?:[A-Z]\.){2,6}|[A-Za-z][A-Za-z0-9&/-]{0,9}[A-Z][A-Za-z0-9&/-]{0,6}?|[A-Z]{2,8}\d?)s?[”\"’']?\s*[),;]"
 )  # fmt: skip
-_SHORT_LONG = re.compile(
+_SHORT_LONG = regex(
     r"(?<![\w.])(?P<short>(?:[A-Z]\.){2,6}|[A-Z][A-Za-z0-9&/-]{1,9})\s*"
     r"(?:\(\s*(?:short for\s+|i\.e\.,?\s+|for\s+|the\s+|that is,?\s+|which stands for\s+|an?\s+)?(?:[“\"])?(?P<long>[A-Za-z][^()]{4,70}?)[”\"]?\s*[);,]"
     r"|,?\s+(?:stands?|stood|standing|is short|is an abbreviation|is an acronym|short)\s+for\s+(?:the\s+)?[“\"]?(?P<long2>[A-Za-z][^().;:”\"]{4,70})"
     r"|\s*(?:[:—–]|\bmeans|\bdenotes|\bbedeutet)\s+(?:the\s+)?(?P<long3>[A-Za-z][^().;:=]{4,70}))"
 )  # fmt: skip
-_OR_SHORT = re.compile(
+_OR_SHORT = regex(
     r",?\s(?:or|abbreviated(?:\s+(?:as|to))?|known as|for short,?)\s+[“\"‘']?"
     r"(?P<short>[A-Z][A-Z0-9&-]{1,8})s?[”\"’']?(?=[\s,.;:)])"
 )  # fmt: skip
 _SYMBOL = r"(?P<symbol>[^\W\d_][₀-₉′″*]{0,2}|[^\W\d_]\d?|[α-ωΑ-Ω]\w?|[a-zA-Z]_\w{1,3}|[^\w\s,.;:()\[\]{}“”\"‘’'|/\\-]{1,2})"
-_SYMBOL_IS = re.compile(
+_SYMBOL_IS = regex(
     rf"(?:(?:\b(?i:where|with|and|let|here|in which|if|that)|,)\s+){_SYMBOL}\s+"
     r"(?:is|are|be|denotes?|stands? for|represents?|means?|being|indicates?|gives)\s+(?P<meaning>(?:the|an?|any|some|its|their|one|all)\s+[^,;.()]{3,90})"
 )  # fmt: skip
-_SUBJECT_SYMBOL = re.compile(
+_SUBJECT_SYMBOL = regex(
     rf"^(?:The (?:symbol|sign|mark|letter|character)\s+)?[“\"‘'`(]?{_SYMBOL}[”\"’')]?\s+"
     r"(?P<verb>is|are|denotes?|stands? for|represents?|means?|marks?|indicates?)\s+(?P<meaning>(?:the|an?|any|that|places?|values?|its)\s+[^;.()]{3,110})"
 )  # fmt: skip
-_DENOTED = re.compile(
+_DENOTED = regex(
     r"(?P<meaning>\b(?i:the|an?)\s+[^,;.()]{3,80}?),?\s+(?:is|are|be|being|will be)?\s*(?:then\s+|often\s+|usually\s+|also\s+)?"
     rf"(?:denoted|written|marked|indicated|represented|symboli[sz]ed|given|designated)\s+(?:by|as|with)\s+(?:the\s+(?:symbol|letter|sign)\s+|an?\s+)?[“\"‘'`]?{_SYMBOL}[”\"’']?(?=[\s,.;:)]|$)"
 )  # fmt: skip
-_WE_WRITE = re.compile(
+_WE_WRITE = regex(
     rf"\b(?:we|us|I|let)\s+(?:write|use|denote(?: by)?|let|put|choose)\s+[“\"‘'`]?{_SYMBOL}[”\"’']?\s+(?:for|to denote|to mean|to stand for|be|denote|to represent|the)\s+(?P<meaning>[^,;.()]{{4,90}})",
     re.I,
 )
-_DENOTE = re.compile(
+_DENOTE = regex(
     rf"\b[Dd]enot(?:e|es|ing)\s+(?:by\s+{_SYMBOL}\s+(?P<meaning>(?:the|an?)\s+[^,;.()]{{3,80}}))"
 )
 LONGEST = 90

@@ -12,14 +12,15 @@ from wide_margin.core.explain.verbs import (
     is_base,
     is_past,
 )
+from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
 
 AHEAD = 1.0
 """A candidate this many points before the next is named alone; else the two best are."""
 LEAST = 1.5
 """Points that a candidate needs to be named at all."""
-_TOKEN = re.compile(r"[^\W_][\w’'./+-]*[\w’']|\w|[^\w\s]")
-_PRONOUN = re.compile(
+_TOKEN = regex(r"[^\W_][\w’'./+-]*[\w’']|\w|[^\w\s]")
+_PRONOUN = regex(
     r"\b(?P<word>it|its|itself|they|them|their|themselves|he|him|his|she|her|the latter|the former"
     r"|this|these|those|such (?P<kind>\w+))\b(?!\s+(?:is|was|seems|appears)\s+(?:\w+ly\s+)?(?:possible|necessary"
     r"|important|likely|clear|useful|recommended|common|best|easy|difficult|hard|worth|true|known|assumed|said|believed|not possible)\b)",
@@ -27,7 +28,7 @@ _PRONOUN = re.compile(
 )
 _PLURAL = frozenset(["they", "them", "their", "themselves", "these", "those"])
 _PERSONS = frozenset(["he", "him", "his", "she", "her"])
-_PERSONAL = re.compile(r"(?:er|or|ist|ian|man|woman|master|boy|girl|father|mother)$")
+_PERSONAL = regex(r"(?:er|or|ist|ian|man|woman|master|boy|girl|father|mother)$")
 _SPANS_OF_TIME = frozenset(
     [
         "day",

@@ -5,6 +5,7 @@ from collections import defaultdict
 from functools import cached_property
 
 from wide_margin.core.document import ReadDocument, section_titled
+from wide_margin.core.later import regex
 from wide_margin.core.layout import Paragraph, fold, tidy
 from wide_margin.core.lexicon import alternatives, thing_of
 from wide_margin.core.outline.numbering import number_of
@@ -12,15 +13,15 @@ from wide_margin.core.outline.titles import squash
 from wide_margin.core.search import is_common, rank, read_terms
 from wide_margin.core.search.analysis import words
 
-_EQUATION_NUMBER = re.compile(r"\(([A-Z]?\.?\d{1,3}(?:\.\d{1,3})*[a-z]?)\)\s*$")
-_LABEL = re.compile(
+_EQUATION_NUMBER = regex(r"\(([A-Z]?\.?\d{1,3}(?:\.\d{1,3})*[a-z]?)\)\s*$")
+_LABEL = regex(
     r"^\s*(?P<word>[^\W\d_]+)\.?\s+(?P<id>(?:[A-Z]\.?)?\d+(?:[.–-]\d+)*[a-z]?|[IVX]+|[A-Z])(?P<after>[^\w].*|$)", re.S
 )  # fmt: skip
-_HEAD = re.compile(r"^(?P<id>\d+(?:\.\d+)*|[A-Z](?:\.\d+)+)\.?\s+[^\W\d_]")
-_OWN_NUMBER = re.compile(r"^\s*(\d{1,2})[.)]?\s+[A-Z]")
-_KEY = re.compile(r"^\s*(?:\[(?P<key>[^\]\s]{1,12})\]|(?P<number>\d{1,3})\.)\s")
-_SURNAME = re.compile(r"[A-ZÀ-ÖØ-Þ][\w’'-]+")
-_FURTHER_NAMES = re.compile(r"et\s+al|others")
+_HEAD = regex(r"^(?P<id>\d+(?:\.\d+)*|[A-Z](?:\.\d+)+)\.?\s+[^\W\d_]")
+_OWN_NUMBER = regex(r"^\s*(\d{1,2})[.)]?\s+[A-Z]")
+_KEY = regex(r"^\s*(?:\[(?P<key>[^\]\s]{1,12})\]|(?P<number>\d{1,3})\.)\s")
+_SURNAME = regex(r"[A-ZÀ-ÖØ-Þ][\w’'-]+")
+_FURTHER_NAMES = regex(r"et\s+al|others")
 WINDOW = 120
 """Paragraphs looked at around a place for the nearest of a kind."""
 _KINDS = {

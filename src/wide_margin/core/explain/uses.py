@@ -1,6 +1,5 @@
 """Where a document first says something with a word, and where it comes back to a subject."""
 
-import re
 from collections.abc import Collection, Iterable, Sequence
 from typing import NamedTuple
 
@@ -8,6 +7,7 @@ import numpy as np
 
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.verbs import is_verb
+from wide_margin.core.later import regex
 from wide_margin.core.layout import SpanOnPage, fold
 from wide_margin.core.search import is_common, rank, read_terms
 from wide_margin.core.search.query import Query, Term
@@ -24,8 +24,8 @@ OFTEN_HERE = 3
 """A word that stands so often in the document is one that it works with."""
 LOOKED_AT = 200
 """Sentences with the words that are looked at for the first telling one."""
-_VERBISH = re.compile(r"\b(?:is|are|was|were|has|have|can|may|must|will|should|\w+(?:s|ed))\b")
-_PAIR = re.compile(r"(?<!\w)([^\W\d_]{3,})(?=[ -]([^\W\d_]{3,})(?!\w))")
+_VERBISH = regex(r"\b(?:is|are|was|were|has|have|can|may|must|will|should|\w+(?:s|ed))\b")
+_PAIR = regex(r"(?<!\w)([^\W\d_]{3,})(?=[ -]([^\W\d_]{3,})(?!\w))")
 Spans = tuple[SpanOnPage, ...]
 
 

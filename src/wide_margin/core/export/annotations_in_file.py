@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta, timezone
 from pathlib import Path
@@ -14,7 +13,7 @@ from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export.annotated import PREFIX
 from wide_margin.core.export.pdf import frame_of
 from wide_margin.core.geometry import Box, to_page_space
-from wide_margin.core.later import loaded_later
+from wide_margin.core.later import loaded_later, regex
 from wide_margin.core.plain import plain
 
 if TYPE_CHECKING:
@@ -30,7 +29,7 @@ KINDS = {
 }  # fmt: skip
 """What is said of a reader's annotations; links, fields and windows of others are none."""
 MAX_ANNOTATIONS = 20_000
-_DATE = re.compile(r"D?:?(\d{4})(\d\d)?(\d\d)?(\d\d)?(\d\d)?(\d\d)?(?:Z|([+-])(\d\d)'?(\d\d)?)?")
+_DATE = regex(r"D?:?(\d{4})(\d\d)?(\d\d)?(\d\d)?(\d\d)?(\d\d)?(?:Z|([+-])(\d\d)'?(\d\d)?)?")
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,7 +3,6 @@
 import csv
 import io
 import json
-import re
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
@@ -11,6 +10,7 @@ from enum import StrEnum
 from markupsafe import Markup
 
 from wide_margin.core.export.citations import Source, Statement, cited
+from wide_margin.core.later import regex
 from wide_margin.core.layout import PageLabels
 from wide_margin.core.margin import (
     CuttingBody,
@@ -25,7 +25,7 @@ from wide_margin.core.plain import for_cell, plain
 
 Path = tuple[str, ...]
 COLUMNS = ("kind", "page", "section", "passage", "words", "ink", "tags", "created")
-_NUMBER = re.compile(r"[-+−]?\d[\d.,  ]*%?")
+_NUMBER = regex(r"[-+−]?\d[\d.,  ]*%?")
 _MARKDOWN = str.maketrans({c: f"\\{c}" for c in "\\`*_{}[]<>#|"})
 
 

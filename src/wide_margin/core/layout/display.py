@@ -3,10 +3,11 @@
 import re
 from collections.abc import Sequence
 
+from wide_margin.core.later import regex
 from wide_margin.core.layout.model import Line
 from wide_margin.core.lexicon import alternatives
 
-FIGURE_CAPTION = re.compile(rf"^\s*{alternatives('figure')}\b", re.I)
+FIGURE_CAPTION = regex(rf"^\s*{alternatives('figure')}\b", re.I)
 FORMULA_LINES = 4
 """A formula has at most so many lines."""
 WORDLESS = 0.4
@@ -17,11 +18,11 @@ NOTE_WORDS = 3
 """A footnote has more words than a label that begins with a number ("40 m")."""
 FAR = 12
 """Lines of body size farther from the caption than this many leadings are looked at no more."""
-_RELATION = re.compile(r"[=<>≤≥≈≡∝∈∼→⇒↦±×÷∑∏∫√∂∇∞≠]|:=")
-_LONG_WORD = re.compile(r"[^\W\d_]{4,}")
-_NUMBER_AT_END = re.compile(r"\t?\s*\([A-Z]?\d{1,3}(?:\.\d{1,3})*[a-z]?\)\s*$")
-_MATHS = re.compile(r"^(?:cmmi|cmsy|cmex|cmbsy|msam|msbm|eu[fsr]m|lmmath|mathematical)", re.I)
-_SENTENCE = re.compile(r"[.!?:;][\"”’)\]]*\s*$")
+_RELATION = regex(r"[=<>≤≥≈≡∝∈∼→⇒↦±×÷∑∏∫√∂∇∞≠]|:=")
+_LONG_WORD = regex(r"[^\W\d_]{4,}")
+_NUMBER_AT_END = regex(r"\t?\s*\([A-Z]?\d{1,3}(?:\.\d{1,3})*[a-z]?\)\s*$")
+_MATHS = regex(r"^(?:cmmi|cmsy|cmex|cmbsy|msam|msbm|eu[fsr]m|lmmath|mathematical)", re.I)
+_SENTENCE = regex(r"[.!?:;][\"”’)\]]*\s*$")
 
 Kinded = tuple[str, list[Line]]
 

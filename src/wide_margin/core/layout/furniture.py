@@ -5,6 +5,7 @@ from collections import Counter, defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from wide_margin.core.later import regex
 from wide_margin.core.layout.model import Line, usual_size
 from wide_margin.core.layout.page_labels import page_number
 
@@ -15,12 +16,12 @@ SAME_HEIGHT = 3.0
 MOSTLY_RUNNING = 0.4
 """Share of the lines at a height that must repeat for it to be that of running heads."""
 _ROMAN = r"[ivxlcdm]{1,8}"
-_NUMBER_ONLY = re.compile(
+_NUMBER_ONLY = regex(
     rf"^[\W_]*(?:page\s+)?(?:\d{{1,4}}|{_ROMAN})(?:\s+(?:of|/)\s+\d+)?[\W_]*$", re.I
 )
-_NUMBER_AT_EDGE = re.compile(rf"^(?:\d{{1,4}}|{_ROMAN})\b|\b(?:\d{{1,4}}|{_ROMAN})$", re.I)
-_DIGITS = re.compile(rf"\d+|^{_ROMAN}\b|\b{_ROMAN}$")
-_SECTION_NUMBER = re.compile(r"^(?:\d+|[A-Z])(?:\.\d+)+\.?(?=\s)")
+_NUMBER_AT_EDGE = regex(rf"^(?:\d{{1,4}}|{_ROMAN})\b|\b(?:\d{{1,4}}|{_ROMAN})$", re.I)
+_DIGITS = regex(rf"\d+|^{_ROMAN}\b|\b{_ROMAN}$")
+_SECTION_NUMBER = regex(r"^(?:\d+|[A-Z])(?:\.\d+)+\.?(?=\s)")
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,11 +6,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from itertools import pairwise
 
+from wide_margin.core.later import regex
 from wide_margin.core.layout.model import Line
 from wide_margin.core.lexicon import roman, roman_value
 
-_FILE_PAGE = re.compile(r"^file(?:\s+page)?\s+(\d+)$", re.I)
-_TYPED = re.compile(r"^(?:pages?|pp?\.?)\s+(\S+)$", re.I)
+_FILE_PAGE = regex(r"^file(?:\s+page)?\s+(\d+)$", re.I)
+_TYPED = regex(r"^(?:pages?|pp?\.?)\s+(\S+)$", re.I)
 _TRIM = "-–—|·•[]().,: "
 
 

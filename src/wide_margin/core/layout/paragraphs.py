@@ -7,35 +7,36 @@ from dataclasses import dataclass
 from itertools import pairwise
 from statistics import median
 
+from wide_margin.core.later import regex
 from wide_margin.core.layout.display import is_formula, with_figures
 from wide_margin.core.layout.model import Line, Paragraph, Piece
 from wide_margin.core.layout.text import UNSPACED
 from wide_margin.core.lexicon import alternatives
 from wide_margin.core.pages import LINE_END_HYPHEN
 
-ITEM = re.compile(
+ITEM = regex(
     r"^\s*(?:[•‣◦▪●○■□–—*\-·➢✓][\s\t]+"
     r"|\(?(?:\d{1,3}|[a-zA-Z]|[ivx]{1,5})[.)][\s\t]+|\(\d{1,3}\)[\s\t]+|\[\d{1,3}\][\s\t]+)"
 )
-CAPTION = re.compile(
+CAPTION = regex(
     rf"^{alternatives('figure', 'table', 'listing')}"
     r"[^\S\t]+(?:[A-Z]?\d+(?:[.–-]\d+)*[a-z]?|[IVX]+|[A-Z])\b",
     re.I,
 )
-_NUMBERED = re.compile(r"^(?:[A-Z]|\d{1,3})(?:\.\d{1,3})*\.?\s+[^\W\d_]")
-NOTE_MARK = re.compile(r"^\s*(\d{1,3}(?!\.?\d)|[*†‡§¶]{1,3})\s{0,4}(?=\S)")
+_NUMBERED = regex(r"^(?:[A-Z]|\d{1,3})(?:\.\d{1,3})*\.?\s+[^\W\d_]")
+NOTE_MARK = regex(r"^\s*(\d{1,3}(?!\.?\d)|[*†‡§¶]{1,3})\s{0,4}(?=\S)")
 """How a footnote begins."""
 BESIDE_TEXT = ("note", "caption", "figure", "side", "row")
 """Kinds that a sentence may go on over, from one page or column to the next."""
-_WORD = re.compile(r"[^\W\d_]+(?:-[^\W\d_]+)*")
-_SENTENCE_END = re.compile(r"[.!?:;…][\"'”’)\]]*\s*$")
-_BEFORE_UNSPACED = re.compile(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]$")
-_UNSPACED = re.compile(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]")
+_WORD = regex(r"[^\W\d_]+(?:-[^\W\d_]+)*")
+_SENTENCE_END = regex(r"[.!?:;…][\"'”’)\]]*\s*$")
+_BEFORE_UNSPACED = regex(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]$")
+_UNSPACED = regex(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]")
 """Nothing joins two lines where no blanks stand between words."""
 _HYPHENS = "-\u2010\u00ad" + LINE_END_HYPHEN
 """What may part a word at the end of a line."""
-_LAST_PART = re.compile(rf"([^\W\d_]+)[{_HYPHENS}]$")
-_FIRST_PART = re.compile(r"^([^\W\d_]+)")
+_LAST_PART = regex(rf"([^\W\d_]+)[{_HYPHENS}]$")
+_FIRST_PART = regex(r"^([^\W\d_]+)")
 
 
 def count_words(lines: Iterable[Line], words: Counter[str]) -> None:

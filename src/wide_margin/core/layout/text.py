@@ -3,6 +3,7 @@
 import re
 import unicodedata
 
+from wide_margin.core.later import regex
 from wide_margin.core.pages import LINE_END_HYPHEN, LOOSE_ACCENTS, OWN_LIGATURES
 
 _INVISIBLE = "\u00ad\u200b\u200c\u200d\u2060\ufeff"
@@ -22,10 +23,10 @@ _COMBINING = {
 _ACCENTS = {loose: _COMBINING[sign] for sign, loose in LOOSE_ACCENTS.items()}
 _AS_SIGNS = str.maketrans({loose: sign for sign, loose in LOOSE_ACCENTS.items()})
 _LOOSE = "".join(_ACCENTS)
-_ACCENTED = re.compile(f"([{_LOOSE}]) ?([A-Za-z\u0131])")
-_SPACES = re.compile(r"[^\S ]\s*|  \s*")
+_ACCENTED = regex(f"([{_LOOSE}]) ?([A-Za-z\u0131])")
+_SPACES = regex(r"[^\S ]\s*|  \s*")
 """White space that is more, or something else, than one space."""
-_NEEDS_CARE = re.compile("[" + "".join(_LIGATURES) + _INVISIBLE + _LOOSE + "]")
+_NEEDS_CARE = regex("[" + "".join(_LIGATURES) + _INVISIBLE + _LOOSE + "]")
 
 
 def tidy(text: str) -> str:

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
+from wide_margin.core.later import regex
 from wide_margin.core.layout import Paragraph, tidy
 from wide_margin.core.lexicon import LEADER, alternatives, first_word, first_words, number_words
 from wide_margin.core.outline.numbering import number_of
@@ -13,18 +14,18 @@ from wide_margin.core.outline.numbering import number_of
 MAX_WORDS = 22
 LARGER = 1.12
 """Times the text's size from which a line counts as larger."""
-CODE = re.compile(r"\w\(|[_={}\\;<>|]|\(\)")
+CODE = regex(r"\w\(|[_={}\\;<>|]|\(\)")
 """Signs that a line is a command or a formula."""
-_LETTERS = re.compile(r"[^\W\d_]")
-_LEADERS = re.compile(rf"(?:[{LEADER}] ?){{4,}}")
+_LETTERS = regex(r"[^\W\d_]")
+_LEADERS = regex(rf"(?:[{LEADER}] ?){{4,}}")
 _PART_WORDS = alternatives("chapter", "part", "section", "appendix", "book", "article")
-BARE_LABEL = re.compile(rf"^{_PART_WORDS}\s+(?:\d+|[IVXLC]+|[A-Z]|[a-z]+)$", re.I)
-_BARE_NUMBER = re.compile(r"^(?:\d{1,2}|[IVXLC]{1,5}|[A-Z])$")
+BARE_LABEL = regex(rf"^{_PART_WORDS}\s+(?:\d+|[IVXLC]+|[A-Z]|[a-z]+)$", re.I)
+_BARE_NUMBER = regex(r"^(?:\d{1,2}|[IVXLC]{1,5}|[A-Z])$")
 _LABELS = first_words("chapter", "part", "section", "appendix", "book", "article") | set(
     number_words("en")
 )
 _ONES = "|".join(number_words("en"))
-_COUNTED = re.compile(rf"^(?:{_PART_WORDS}\s+)?(?:{_ONES})(?:[ -](?:{_ONES}))?$", re.I)
+_COUNTED = regex(rf"^(?:{_PART_WORDS}\s+)?(?:{_ONES})(?:[ -](?:{_ONES}))?$", re.I)
 
 
 class Style(NamedTuple):

@@ -8,6 +8,7 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from wide_margin.core.geometry import Box, around
+from wide_margin.core.later import regex
 from wide_margin.core.layout import PageLabels, tidy
 from wide_margin.core.layout.model import Line
 from wide_margin.core.layout.page_labels import page_number
@@ -16,12 +17,12 @@ from wide_margin.core.outline.numbering import number_before, number_of
 from wide_margin.core.outline.titles import forms_of
 from wide_margin.core.pages.model import LINE_END_HYPHEN
 
-_LEADERS = re.compile(rf"\s*(?:[{LEADER}]\s?){{3,}}\s*")
-_PAGE_AT_END = re.compile(
+_LEADERS = regex(rf"\s*(?:[{LEADER}]\s?){{3,}}\s*")
+_PAGE_AT_END = regex(
     rf"(?P<title>.*?\S)(?P<gap>[\s{LEADER}]+)(?:[Pp](?:age|\.)\s*)?"
     r"(?P<page>\d{1,4}|[ivxlcIVXLC]{1,8}|(?:[A-Z]|\d{1,3})[-–]\d{1,3})\s*$"
 )
-_ONLY_PAGE = re.compile(
+_ONLY_PAGE = regex(
     rf"^[{LEADER}\s]*"
     r"(\d{1,4}|[ivxlc]{1,8}|[IVXLC]{1,8}|(?:[A-Z]|\d{1,3})[-–]\d{1,3})$"
 )

@@ -1,15 +1,15 @@
 """Pages that list places instead of saying something: contents pages and indexes."""
 
-import re
 from collections.abc import Sequence
 
+from wide_margin.core.later import regex
 from wide_margin.core.layout.model import Line
 from wide_margin.core.lexicon import LEADER
 
-_LEADERS = re.compile(rf"(?:[{LEADER}]\s?){{4,}}\s*(?:\d+|[ivxlc]+)?\s*$")
-_WORDS = re.compile(r"[^\W\d_]{2}")
-_DECIMAL_INSIDE = re.compile(r"[^\W\d_].*\s\d+[.,]\d")
-_ENDS_IN_PAGE = re.compile(r"(?:[\s,]+(?:\d{1,4}|[ivxlc]{1,6}|[A-Z]-?\d{1,3}))+\s*$")
+_LEADERS = regex(rf"(?:[{LEADER}]\s?){{4,}}\s*(?:\d+|[ivxlc]+)?\s*$")
+_WORDS = regex(r"[^\W\d_]{2}")
+_DECIMAL_INSIDE = regex(r"[^\W\d_].*\s\d+[.,]\d")
+_ENDS_IN_PAGE = regex(r"(?:[\s,]+(?:\d{1,4}|[ivxlc]{1,6}|[A-Z]-?\d{1,3}))+\s*$")
 
 
 def is_listing(lines: Sequence[Line]) -> bool:

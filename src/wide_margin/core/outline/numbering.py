@@ -4,6 +4,7 @@ import re
 from functools import lru_cache
 from typing import NamedTuple
 
+from wide_margin.core.later import regex
 from wide_margin.core.lexicon import alternatives, first_word, first_words, number_words
 
 _THINGS = ("chapter", "part", "section", "appendix", "book", "article")
@@ -11,16 +12,16 @@ _WORDS = alternatives(*_THINGS)
 _FIRST = first_words(*_THINGS)
 _ROMAN = r"(?=[IVXLC])(?:XC|XL|L?X{0,3})(?:IX|IV|V?I{0,3})"
 _COUNTED = "|".join(sorted((w for w in number_words() if w.isalpha()), key=len, reverse=True))
-_NAMED = re.compile(
+_NAMED = regex(
     rf"^(?P<word>{_WORDS})\s+(?P<id>\d+(?:\.\d+)*|[IVXLC]+|[A-Z]|{_COUNTED})\b[\s.:–—-]*", re.I
 )
-_DECIMAL = re.compile(r"^(?P<id>\d{1,3}(?:\.\d{1,3}){0,5})\.?(?=\s)\s*(?!\d*\s*$)")
-_LETTERED = re.compile(r"^(?P<id>[A-Z](?:\.\d{1,3}){1,5})\.?(?=\s)\s*")
-_LETTER = re.compile(r"^(?P<id>[A-Z])(?:[.)]\s+|\s{1,4}(?=[A-Z]))")
-_ROMANED = re.compile(rf"^(?P<id>{_ROMAN})[.)]?\s+(?=\S)")
-_PARAGRAPH = re.compile(r"^§+\s*(?P<id>\d+[a-z]?)\s*")
+_DECIMAL = regex(r"^(?P<id>\d{1,3}(?:\.\d{1,3}){0,5})\.?(?=\s)\s*(?!\d*\s*$)")
+_LETTERED = regex(r"^(?P<id>[A-Z](?:\.\d{1,3}){1,5})\.?(?=\s)\s*")
+_LETTER = regex(r"^(?P<id>[A-Z])(?:[.)]\s+|\s{1,4}(?=[A-Z]))")
+_ROMANED = regex(rf"^(?P<id>{_ROMAN})[.)]?\s+(?=\S)")
+_PARAGRAPH = regex(r"^§+\s*(?P<id>\d+[a-z]?)\s*")
 
-_CHINESE = re.compile(
+_CHINESE = regex(
     r"^第\s*(?P<id>\d+|[零一二三四五六七八九十百]+)\s*(?P<word>章|节|節|部分|部|篇|編|卷|条)[\s:：、.]*"
 )
 _CHINESE_DIGITS = {sign: value for value, sign in enumerate("一二三四五六七八九", start=1)}

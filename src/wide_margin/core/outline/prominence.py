@@ -9,6 +9,7 @@ from collections import Counter, defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from wide_margin.core.later import regex
 from wide_margin.core.layout import Paragraph
 from wide_margin.core.lexicon import alternatives
 from wide_margin.core.outline.candidates import CODE, LARGER, Candidate, Style, style_of
@@ -26,7 +27,7 @@ MUCH_TEXT = 25
 _FRONT_WORDS = alternatives(
     "abstract", "summary", "preface", "introduction", "contents", "acknowledgements"
 )
-_FRONT = re.compile(rf"^(?:{_FRONT_WORDS}|keywords|about\b)", re.I)
+_FRONT = regex(rf"^(?:{_FRONT_WORDS}|keywords|about\b)", re.I)
 
 
 @dataclass(frozen=True, slots=True)

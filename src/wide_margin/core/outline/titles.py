@@ -1,9 +1,9 @@
 """Comparing titles: the same, the same but for wording, or others."""
 
-import re
 from difflib import SequenceMatcher
 from functools import lru_cache
 
+from wide_margin.core.later import regex
 from wide_margin.core.layout import fold
 from wide_margin.core.outline.numbering import number_of
 
@@ -11,7 +11,7 @@ ALIKE = 0.85
 """Titles with at least this similarity (difflib ratio over letters and digits) are the same."""
 
 
-_DIGITS = re.compile(r"\d+")
+_DIGITS = regex(r"\d+")
 
 
 @lru_cache(maxsize=100_000)

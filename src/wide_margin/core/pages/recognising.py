@@ -21,6 +21,7 @@ import platformdirs
 
 from wide_margin.core.errors import PageFailedError, WideMarginError
 from wide_margin.core.geometry import FloatArray
+from wide_margin.core.later import regex
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.model import Font, PageText, Picture
 from wide_margin.core.pages.render import draw
@@ -51,8 +52,8 @@ _LANGUAGES = {
     "hu": "hun", "ro": "ron", "tr": "tur", "el": "ell", "ja": "jpn", "zh": "chi_sim", "ko": "kor",
     "ar": "ara", "he": "heb",
 }  # fmt: skip
-_ROTATE = re.compile(r"^Rotate:\s*(\d+)", re.M)
-_WORD = re.compile(r"[A-Za-z]{3,}")
+_ROTATE = regex(r"^Rotate:\s*(\d+)", re.M)
+_WORD = regex(r"[A-Za-z]{3,}")
 
 
 class NoEngineError(WideMarginError):

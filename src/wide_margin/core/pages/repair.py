@@ -1,12 +1,12 @@
 """Characters that old fonts give no sound meaning: ligatures as control codes, accents apart."""
 
-import re
 import unicodedata
 from collections.abc import Callable
 
 import numpy as np
 
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+from wide_margin.core.later import regex
 from wide_margin.core.pages.model import LOOSE_ACCENTS, OWN_LIGATURES
 from wide_margin.core.shipped import frequent_words
 
@@ -20,16 +20,16 @@ _OPENED = {
     "\ufb01": "fi", "\ufb00": "ff", "\ufb02": "fl", "\ufb03": "ffi", "\ufb04": "ffl",
     **OWN_LIGATURES,
 }  # fmt: skip
-_WORD = re.compile(r"(?:[A-Za-z\x0b\x0c\x0e\x0f\x1b-\x1f]|\x0d(?!\n))+")
+_WORD = regex(r"(?:[A-Za-z\x0b\x0c\x0e\x0f\x1b-\x1f]|\x0d(?!\n))+")
 LIGATURE_CODES = frozenset(_LIGATURE) - {0x0D}
-_LIGATURE_CODE = re.compile(
+_LIGATURE_CODE = regex(
     r"(?<=[^\W\d_])[\x0b\x0c\x0e\x0f\x1b-\x1f]|[\x0b\x0c\x0e\x0f\x1b-\x1f](?=[a-zß-ÿ])"
     r"|\x0d(?=[a-zß-ÿ])"
 )
 """Such a code within a word. The code of "fl" is that of a line end, too, which no letter follows
 at once."""
-_CODES = re.compile(r"[\x0b-\x0c\x0e\x0f\x1b-\x1f]|\x0d(?!\n)")
-_LEFT_OVER = re.compile(r"[\x0b\x0c\x0e\x0f\x1b-\x1f]")
+_CODES = regex(r"[\x0b-\x0c\x0e\x0f\x1b-\x1f]|\x0d(?!\n)")
+_LEFT_OVER = regex(r"[\x0b\x0c\x0e\x0f\x1b-\x1f]")
 _COMBINING = {
     "\u0060": "\u0300",
     "\u00a8": "\u0308", "\u00b4": "\u0301", "\u02c6": "\u0302", "\u02dc": "\u0303",
@@ -39,8 +39,8 @@ _COMBINING = {
 _ACCENTS = _COMBINING | {
     loose: _COMBINING.get(sign, "\u0300") for sign, loose in LOOSE_ACCENTS.items()
 }
-_ACCENT = re.compile("[" + "".join(_ACCENTS) + "]")
-_BASE = re.compile(r"[A-Za-z\u0131]")
+_ACCENT = regex("[" + "".join(_ACCENTS) + "]")
+_BASE = regex(r"[A-Za-z\u0131]")
 LEVEL = 0.5
 """Share of its height by which an accent lies in the line of its letter."""
 WITHIN_WORD = 0.1

@@ -8,31 +8,30 @@ import numpy as np
 import pypdfium2.raw as pdfium_c
 
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray, to_page_space
+from wide_margin.core.later import regex
 from wide_margin.core.pages import native
 from wide_margin.core.pages.document import PdfFile, frame_now
 from wide_margin.core.pages.model import LINE_END_HYPHEN, LOOSE_ACCENTS, Font, Frame, PageText
 from wide_margin.core.pages.repair import LIGATURE_CODES, with_accents, with_ligatures
 
 # TeX's Computer Modern family and the URW faces say weight and slant in letters of their own.
-_BOLD = re.compile(
+_BOLD = regex(
     r"bold|black|heavy|demi|blk|w[6-9](?:\b|-)|-medi|bd(?:\b|cn|ou|ita)"
     r"|(?:^|\+|-)(?:cm|sf|ec|lm|cs|hf|pl|t1x|newtx)\w*b[x\d]"
     r"|(?:^|\+)(?:cm|cs)b\d|(?:libertine|biolinum|libertinus)\w*?[tm]b[io]?(?:$|-|_)", re.I
 )  # fmt: skip
-_CAPS = re.compile(r"smallcap|csc\d|caps|smcp|(?:-|[a-z])SC(?:\b|-|\d|$)|tcsc", re.I)
-_FAMILY = re.compile(r"^(?:[A-Za-z\d]{6}\+)?(?P<family>[^\W\d_]+)")
-_ITALIC = re.compile(
-    r"ital|obli|slant|(?:^|\+)(?:cm|sf|ec)(?:ti|sl|bxti|bxsl|mi|itt|sltt)|-it\b", re.I
-)
-_FIXED = re.compile(r"mono|courier|typewriter|(?:^|\+)(?:cm|sf|ec)\w*tt|consol|fixed|code", re.I)
+_CAPS = regex(r"smallcap|csc\d|caps|smcp|(?:-|[a-z])SC(?:\b|-|\d|$)|tcsc", re.I)
+_FAMILY = regex(r"^(?:[A-Za-z\d]{6}\+)?(?P<family>[^\W\d_]+)")
+_ITALIC = regex(r"ital|obli|slant|(?:^|\+)(?:cm|sf|ec)(?:ti|sl|bxti|bxsl|mi|itt|sltt)|-it\b", re.I)
+_FIXED = regex(r"mono|courier|typewriter|(?:^|\+)(?:cm|sf|ec)\w*tt|consol|fixed|code", re.I)
 # Computer Modern in its first encoding: cmr10, cmbx12, cmti10, cmcsc10; not its successors.
-_OLD_ENCODING = re.compile(
+_OLD_ENCODING = regex(
     r"(?:^|\+)cm(?:r|b|bx|ti|bxti|sl|bxsl|ss|ssi|ssbx|ssdc|csc|tt|itt|sltt|u|dunh)\d+", re.I
 )
-_LOOSE_ACCENT = re.compile("[" + "".join(LOOSE_ACCENTS) + "]")
+_LOOSE_ACCENT = regex("[" + "".join(LOOSE_ACCENTS) + "]")
 _LOOSENED = str.maketrans(LOOSE_ACCENTS)
 _MORE_OF_MARK = r"(?:(?<=\d)\d{0,2}|(?<!\d)[*†‡§]{0,2})"
-MARK_AFTER_WORD = re.compile(  # begins with its own sign: the pattern is then four times quicker
+MARK_AFTER_WORD = regex(  # begins with its own sign: the pattern is then four times quicker
     rf"[\d*†‡§](?:(?<=[^\W\d_]{{4}}.){_MORE_OF_MARK}(?!\w)"
     rf"|(?<=[.,;:!?)\]”\"’»。、].){_MORE_OF_MARK}(?:(?!\w)|(?<=\d)(?=[“\"‘(]?[A-Z]))"
     r"|(?<=\s\d)\d?(?=[A-Z][a-z]))"

@@ -3,6 +3,7 @@
 import re
 from collections.abc import Callable, Iterator, Sequence
 
+from wide_margin.core.later import regex
 from wide_margin.core.layout import Paragraph, tidy
 from wide_margin.core.lexicon import alternatives
 from wide_margin.core.outline import Outline
@@ -12,18 +13,18 @@ from wide_margin.core.passages.sentences import split_sentences
 
 MANY_WORDS = 110
 """A passage is closed at the end of a paragraph past half of this, and of a sentence past it."""
-_LISTING_TITLE = re.compile(rf"(?<!\w){alternatives('contents', 'list_of', 'index')}\s*$", re.I)
-_WORKS_TITLE = re.compile(rf"(?<!\w){alternatives('references')}(?: (?:list|cited))?\s*$", re.I)
+_LISTING_TITLE = regex(rf"(?<!\w){alternatives('contents', 'list_of', 'index')}\s*$", re.I)
+_WORKS_TITLE = regex(rf"(?<!\w){alternatives('references')}(?: (?:list|cited))?\s*$", re.I)
 LISTED = 0.4
 """Share of a section's text that must look like rows or works for its title to be believed."""
-_ENDS_IN_PLACES = re.compile(r"[\s,.]+(?:\d{1,4}|[ivxlc]{1,6})(?:\s*[,–-]\s*\d{1,4})*\s*$")
-_YEAR = re.compile(r"\b(?:1[5-9]|20)\d\d[a-z]?\b")
-_OF_WORK = re.compile(
+_ENDS_IN_PLACES = regex(r"[\s,.]+(?:\d{1,4}|[ivxlc]{1,6})(?:\s*[,–-]\s*\d{1,4})*\s*$")
+_YEAR = regex(r"\b(?:1[5-9]|20)\d\d[a-z]?\b")
+_OF_WORK = regex(
     r"\b[^\W\d_]\.(?:[ -]?[^\W\d_]\.)*,?\s|\bpp?\.|\d+\s*(?:\(\d+\))?\s*:\s*\d+"
     r"|\b(?:doi|isbn|issn|https?|press|verlag|journal|ed(?:s|itors?)?)\b",
     re.I,
 )
-_LEFT_BY_MARK = re.compile(r"\s+([,.;:!?)])")
+_LEFT_BY_MARK = regex(r"\s+([,.;:!?)])")
 """The blank that a footnote mark leaves before a sign of punctuation."""
 
 

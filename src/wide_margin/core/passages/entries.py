@@ -1,10 +1,10 @@
 """Entries: terms set above or beside their descriptions, as manuals and glossaries have them."""
 
-import re
 from collections import Counter
 from collections.abc import Collection, Sequence
 from typing import NamedTuple
 
+from wide_margin.core.later import regex
 from wide_margin.core.layout import Paragraph, tidy
 
 INDENT = 1.6
@@ -17,8 +17,8 @@ MAX_LINES = 6
 """A term in a fixed font may have several forms, one a line."""
 SHORT_LINE = 4
 """Several lines of text are forms of a term only where each has no more words."""
-_ARGUMENTS = re.compile(r"\([^()]*\)|\[[^\[\]]*\]")
-_CLOSED = re.compile(r"[.;,!?]\s*$")
+_ARGUMENTS = regex(r"\([^()]*\)|\[[^\[\]]*\]")
+_CLOSED = regex(r"[.;,!?]\s*$")
 
 
 class Term(NamedTuple):

@@ -2,6 +2,8 @@
 
 import re
 
+from wide_margin.core.later import regex
+
 _ABBREVIATIONS = frozenset(
     [
         "e.g",
@@ -102,16 +104,16 @@ _LETTERS = frozenset(["p", "s", "c"])
 """Page, Seite and circa before a number; otherwise a unit or a name ("it took 4 s. The next")."""
 _WORDS_TOO = frozenset(["no", "nos", "art", "sun", "sat", "app", "ed", "mon"])
 """Abbreviations before a number ("no. 5"), words before anything else ("He said no.")."""
-_END = re.compile(
+_END = regex(
     r"[.!?…]+[\"'”’»)\]]*(?=\s)|[。！？]+[」』”’）〕】]*|[؟۔।](?=\s)|[:;](?=\s+[•‣◦–—]\s)|\n"
 )
-_MAY_END = re.compile(r"[.!?…:;。！？؟۔।\n]")
-_LAST_WORD = re.compile(r"([\w.°-]+)\.+[\"'”’»)\]]*$")
-_STARTS = re.compile(
+_MAY_END = regex(r"[.!?…:;。！？؟۔।\n]")
+_LAST_WORD = regex(r"([\w.°-]+)\.+[\"'”’»)\]]*$")
+_STARTS = regex(
     r"\s+(?:If|The|This|These|It|In|When|For|We|You|However|Note|There|An?|Thus|But|As|Then|Otherwise)\s"
 )
 """Words that begin a sentence and are no names: "the inverse of A. If A is …"."""
-_OPENS = re.compile(r"\s+[\"'“‘«(\[¿¡]*(\S)")
+_OPENS = regex(r"\s+[\"'“‘«(\[¿¡]*(\S)")
 
 
 def split_sentences(text: str) -> list[tuple[int, int]]:

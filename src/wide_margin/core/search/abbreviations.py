@@ -1,14 +1,14 @@
 """Abbreviations that a document spells out, so that either form finds the other."""
 
-import re
 from collections.abc import Iterable, Mapping
 
+from wide_margin.core.later import regex
 from wide_margin.core.search.analysis import is_common
 
-_IN_BRACKETS = re.compile(r"\(([A-Z][A-Za-z]{1,7})\)")
-_WITH_BRACKETS = re.compile(r"\b([A-Z][A-Z0-9]{1,6})\s+\(([^()]{4,60})\)")
-_ROW = re.compile(r"([A-Z][A-Z0-9]{1,6})\s+(\S.{2,60})")
-_WORD = re.compile(r"[^\W\d_][\w’'-]*")
+_IN_BRACKETS = regex(r"\(([A-Z][A-Za-z]{1,7})\)")
+_WITH_BRACKETS = regex(r"\b([A-Z][A-Z0-9]{1,6})\s+\(([^()]{4,60})\)")
+_ROW = regex(r"([A-Z][A-Z0-9]{1,6})\s+(\S.{2,60})")
+_WORD = regex(r"[^\W\d_][\w’'-]*")
 LONGEST = 60
 """Characters before an abbreviation in brackets that its long form may take."""
 

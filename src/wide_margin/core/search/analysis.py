@@ -7,10 +7,11 @@ from itertools import pairwise
 
 import snowballstemmer
 
+from wide_margin.core.later import regex
 from wide_margin.core.layout import UNSPACED, fold
 
-_WORD = re.compile(r"[^\W_]+(?:[-'’_.@/+][^\W_]+)*[+#]{0,2}|[^\W_]+")
-_PART = re.compile(r"[^\W_]+")
+_WORD = regex(r"[^\W_]+(?:[-'’_.@/+][^\W_]+)*[+#]{0,2}|[^\W_]+")
+_PART = regex(r"[^\W_]+")
 
 _COMMON = {
     "en": """a about above after again against all also am an and any are aren't as at be because been
@@ -98,10 +99,10 @@ _COMMON = {
         только том ты у уже хотя чего чей чем что чтобы эта эти это этого этой этом этот я""",
 }  # fmt: skip
 _SCRIPTS = {
-    "zh": re.compile("[\u4e00-\u9fff]"), "ja": re.compile("[\u3040-\u30ff]"),
-    "ko": re.compile("[\uac00-\ud7af]"), "ru": re.compile("[\u0400-\u04ff]"),
-    "el": re.compile("[\u0370-\u03ff]"), "ar": re.compile("[\u0600-\u06ff]"),
-    "he": re.compile("[\u0590-\u05ff]"),
+    "zh": regex("[\u4e00-\u9fff]"), "ja": regex("[\u3040-\u30ff]"),
+    "ko": regex("[\uac00-\ud7af]"), "ru": regex("[\u0400-\u04ff]"),
+    "el": regex("[\u0370-\u03ff]"), "ar": regex("[\u0600-\u06ff]"),
+    "he": regex("[\u0590-\u05ff]"),
 }  # fmt: skip
 _COMMON_WORDS = {language: frozenset(words.split()) for language, words in _COMMON.items()}
 _STEMMERS = {"en": "english", "de": "german", "fr": "french", "es": "spanish",
@@ -115,7 +116,7 @@ _BRITISH = (("isation", "ization"), ("ise", "ize"), ("ising", "izing"), ("ised",
 _BRITISH_ENDS = tuple(british for british, _ in _BRITISH)
 
 
-_UNSPACED_RUN = re.compile(f"[{UNSPACED}]+")
+_UNSPACED_RUN = regex(f"[{UNSPACED}]+")
 
 
 def find_words(text: str) -> list[str]:

@@ -3,6 +3,7 @@
 import re
 from collections.abc import Iterable, Sequence
 
+from wide_margin.core.later import regex
 from wide_margin.core.passages import Sentence, Term
 from wide_margin.core.search.analysis import Analyser, is_common, words
 
@@ -17,7 +18,7 @@ _PLAIN = (
     rf"(?:an? |the )?(?P<plain>{_NAME})"
     r"(?=\s*(?:[,.;:)]|—|\b(?:and|or|which|that|is|are)\b|$))"
 )
-_SAYS = re.compile(
+_SAYS = regex(
     r"[\s,(—–]+(?:which (?:is|are) |is |are |was |were )?(?:"
     r"(?:also|sometimes|otherwise|commonly) (?:called|known as|termed|referred to as|spelled)"
     r"|synonymous with|another (?:name|word|term) for"
@@ -25,8 +26,8 @@ _SAYS = re.compile(
 )  # fmt: skip
 _BEFORE = 60
 """Characters in front in which the term must stand that is called otherwise."""
-_SEE = re.compile(rf"(?:see|siehe|voir|a synonym for|same as) (?P<plain>{_NAME})\.?$", re.I)
-_INDEX = re.compile(rf"(?P<before>(?!\d){_NAME}), see (?P<plain>{_NAME})$")
+_SEE = regex(rf"(?:see|siehe|voir|a synonym for|same as) (?P<plain>{_NAME})\.?$", re.I)
+_INDEX = regex(rf"(?P<before>(?!\d){_NAME}), see (?P<plain>{_NAME})$")
 
 
 def find_equals(

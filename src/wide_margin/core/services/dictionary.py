@@ -9,6 +9,7 @@ from dataclasses import dataclass, field
 from typing import NamedTuple
 
 from wide_margin.core.errors import ServiceError
+from wide_margin.core.later import regex
 from wide_margin.core.plain import plain
 
 DEFAULT_ADDRESS = "127.0.0.1:2628"
@@ -21,10 +22,10 @@ MAX_TEXT = 40_000
 """Characters of one definition that are taken."""
 MAX_DEFINITIONS = 20
 MAX_DATABASES = 400
-_DEFINITION = re.compile(
+_DEFINITION = regex(
     r'^151 (?:"(?P<quoted>[^"]*)"|(?P<word>\S+)) (?P<database>\S+) ?"?(?P<name>[^"]*)'
 )
-_DATABASE = re.compile(r'^(?P<name>\S+)\s+"?(?P<title>[^"]*)"?$')
+_DATABASE = regex(r'^(?P<name>\S+)\s+"?(?P<title>[^"]*)"?$')
 
 
 class Sense(NamedTuple):

@@ -15,15 +15,14 @@ from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from importlib import resources
 from typing import Any
 
+from wide_margin.core.later import regex
 from wide_margin.core.search import guess_language
 
 MODEL = "wide-margin-stand-in"
-_LANGUAGE = re.compile(
-    r"translate\b.*?\b(?:in)?to (English|German|French|Spanish|\w+)", re.I | re.S
-)
+_LANGUAGE = regex(r"translate\b.*?\b(?:in)?to (English|German|French|Spanish|\w+)", re.I | re.S)
 _CODES = {"english": "en", "german": "de", "french": "fr", "spanish": "es"}
-_NUMBERED = re.compile(r"^\s*(\d+)\.\s+(.*)$")
-_WORD = re.compile(r"[^\W\d_]+(?:['’][^\W\d_]+)*")
+_NUMBERED = regex(r"^\s*(\d+)\.\s+(.*)$")
+_WORD = regex(r"[^\W\d_]+(?:['’][^\W\d_]+)*")
 MAX_REQUEST = 4_000_000
 SILENCE = 5.0
 """Seconds that a stand-in told to be silent waits before it answers after all."""
@@ -171,7 +170,7 @@ def reply_to(messages: list[tuple[str, str]]) -> str:
     return "\n".join(lines)
 
 
-_CONDENSE = re.compile(r"(?:summari[sz]e|tell)\b", re.I)
+_CONDENSE = regex(r"(?:summari[sz]e|tell)\b", re.I)
 _SAID_OTHERWISE = {
     "must": "has to", "changed": "replaced", "large": "big", "small": "little", "begin": "start",
     "begins": "starts", "about": "roughly", "often": "frequently", "kept": "held", "shall": "must",

@@ -10,11 +10,12 @@ import threading
 import time
 from functools import cache
 
+from wide_margin.core.later import regex
 from wide_margin.core.shipped import text_of
 
 _CODES = {"en": "eng", "de": "deu", "fr": "fra", "es": "spa"}
 _NAMES = {"en": "English", "de": "German", "fr": "French", "es": "Spanish"}
-_DEFINE = re.compile(r'^DEFINE\s+(\S+)\s+"?((?:[^"\\]|\\.)*)"?\s*$', re.I)
+_DEFINE = regex(r'^DEFINE\s+(\S+)\s+"?((?:[^"\\]|\\.)*)"?\s*$', re.I)
 SILENCE = 8.0
 """Seconds that a stand-in told to be silent waits."""
 

@@ -1,7 +1,6 @@
 """Bring a PDF from an address to a file on this machine."""
 
 import hashlib
-import re
 from contextlib import suppress
 from pathlib import Path
 from urllib.parse import unquote, urlsplit
@@ -10,6 +9,7 @@ import platformdirs
 
 from wide_margin.core.errors import ServiceError, UnreadableFileError
 from wide_margin.core.jobs import CancelToken, Progress
+from wide_margin.core.later import regex
 from wide_margin.core.pages.document import check_is_pdf
 from wide_margin.core.services.http import Exchange, Limits
 
@@ -18,7 +18,7 @@ LONGEST = 1800.0
 """Seconds that fetching may take."""
 NAME_BYTES = 120
 """Of a file's name; file systems allow 255, and a suffix is added while it comes."""
-_UNSAFE = re.compile(r"[^\w.() -]+")
+_UNSAFE = regex(r"[^\w.() -]+")
 
 
 def is_address(text: str) -> bool:

@@ -11,6 +11,7 @@ from enum import StrEnum
 from functools import cache
 from typing import NamedTuple
 
+from wide_margin.core.later import regex
 from wide_margin.core.layout import fold
 from wide_margin.core.lexicon import number_words, ordinal_words, thing_of
 from wide_margin.core.search.analysis import common_words, guess_language
@@ -50,10 +51,10 @@ class TermRule(NamedTuple):
     """"" to keep it as it is."""
 
 
-_NUMBER = re.compile(
+_NUMBER = regex(
     r"(?<![\w.])(?:\d{1,3}(?:[ \u00a0\u202f]\d{3})+(?!\d)(?:[.,]\d+)?|\d+(?:[.,’'\u00a0\u202f]\d+)*)(?!\w*[A-Za-z]\d)"
 )
-_MEASURE = re.compile(
+_MEASURE = regex(
     r"(\d+(?:[.,]\d+)*)\s?(%|‰|°\s?[CF]|°|km/h|m/s|km|cm|mm|dm|µm|nm|m²|m³|m|kg|mg|g|t|MB|GB|kB|KB|TB|MHz|GHz|kHz|Hz|kW|MW"
     r"|W|V|A|Pa|hPa|bar|l|ml|ms|s|min|h|ft|in|lb|mph|€|\$|£|EUR|USD|GBP)(?![\w/])"
 )
@@ -74,7 +75,7 @@ _SAME_UNIT = {
     **dict.fromkeys(("euro", "euros"), "€"), **dict.fromkeys(("dollar", "dollars", "dólares"), "$"),
     **dict.fromkeys(("degree", "degrees", "grad", "degré", "degrés", "grados"), "°"),
 }  # fmt: skip
-_WORD_UNIT = re.compile(
+_WORD_UNIT = regex(
     r"(\d+(?:[.,]\d+)*)[\s-]?("
     + "|".join(
         sorted(map(re.escape, (k for k in _SAME_UNIT if k.islower())), key=len, reverse=True)
@@ -108,7 +109,7 @@ _AMBIGUOUS = frozenset(
     ["may", "mar", "mai", "mars", "march", "mei", "sept", "sep", "set", "jan", "dec", "dez"]
 )
 """Months that are other words too; they count beside a number."""
-_BESIDE_NUMBER = re.compile(
+_BESIDE_NUMBER = regex(
     r"\d{1,2}\.?\s+(?:"
     + "|".join(sorted(_AMBIGUOUS))
     + r")\b|\b(?:"
@@ -116,13 +117,13 @@ _BESIDE_NUMBER = re.compile(
     + r")\s+\d",
     re.I,
 )
-_LABELLED = re.compile(r"(?<!\w)([^\W\d_]{1,14}\.?)\s+(\d+(?:\.\d+)*)(?![\w.]*\d)")
-_SIGN = re.compile(
+_LABELLED = regex(r"(?<!\w)([^\W\d_]{1,14}\.?)\s+(\d+(?:\.\d+)*)(?![\w.]*\d)")
+_SIGN = regex(
     r"https?://\S+[\w/]|[\w.+-]+@[\w-]+\.[\w.]+|--[\w-]+|(?<![\w-])-[A-Za-z](?!\w)|\$\{?\w+\}?|%[sd]|\{\w+\}"
     r"|\w+\(\)|\w*[a-z]_\w+|\w+::\w+|(?<![\w.])/?(?:[\w.-]+/)+[\w.-]+|\b[a-z]+[A-Z]\w+|\[\d+\]|`[^`]+`"
 )
-_CAPITAL = re.compile(r"(?<![\w.!?:“\"„«(-])(?<!^)(?:[A-ZÀ-ÖØ-Þ][\w’'-]+)")
-_WORD = re.compile(r"[^\W\d_]+(?:['’-][^\W\d_]+)*")
+_CAPITAL = regex(r"(?<![\w.!?:“\"„«(-])(?<!^)(?:[A-ZÀ-ÖØ-Þ][\w’'-]+)")
+_WORD = regex(r"[^\W\d_]+(?:['’-][^\W\d_]+)*")
 _LATIN = (
     "en",
     "de",

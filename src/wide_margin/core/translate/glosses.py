@@ -5,6 +5,7 @@ from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
 from wide_margin.core.jobs import CancelToken
+from wide_margin.core.later import regex
 from wide_margin.core.search.analysis import is_common
 from wide_margin.core.services.dictionary import Dictionary
 
@@ -13,9 +14,9 @@ _THREE_LETTERS = {
     "pl": "pol", "cs": "ces", "sv": "swe", "da": "dan", "fi": "fin", "tr": "tur", "ru": "rus",
     "uk": "ukr", "ar": "ara", "zh": "zho", "ja": "jpn", "ko": "kor", "hu": "hun", "no": "nor",
 }  # fmt: skip
-_WORD = re.compile(r"[^\W\d_]+(?:['’-][^\W\d_]+)*")
-_MARKS = re.compile(r"<[^<>]*>|\[[^\[\]]*\]|\{[^{}]*\}|/[^/]*/|\([^()]*\)")
-_ASIDE = re.compile(r"^\s*(?:see|synonyms?|note|\d+\.)\s*:?", re.I)
+_WORD = regex(r"[^\W\d_]+(?:['’-][^\W\d_]+)*")
+_MARKS = regex(r"<[^<>]*>|\[[^\[\]]*\]|\{[^{}]*\}|/[^/]*/|\([^()]*\)")
+_ASIDE = regex(r"^\s*(?:see|synonyms?|note|\d+\.)\s*:?", re.I)
 LONGEST = 40
 
 

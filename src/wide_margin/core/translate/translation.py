@@ -1,11 +1,11 @@
 """Translation of sentences, kept aligned with their sources and checked."""
 
-import re
 from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
 from wide_margin.core.errors import ServiceError
 from wide_margin.core.jobs import CancelToken
+from wide_margin.core.later import regex
 from wide_margin.core.services import WritingModel
 from wide_margin.core.translate.checks import TermRule, faults_of
 from wide_margin.core.translate.languages import language_name
@@ -13,7 +13,7 @@ from wide_margin.core.translate.memory import Memory, NearPair
 
 BATCH = 12
 """Sentences in one request: enough context for the model, short enough to come soon."""
-_NUMBERED = re.compile(r"^\s*\[?(\d+)\]?[.):]?\s+(.*\S)\s*$")
+_NUMBERED = regex(r"^\s*\[?(\d+)\]?[.):]?\s+(.*\S)\s*$")
 
 
 class Pair(NamedTuple):
