@@ -5,10 +5,13 @@ from multiprocessing import Pipe
 
 import pytest
 
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester
 from wide_margin.core.explain import Explainer, GatheringDefinitions, find_definitions
 from wide_margin.core.session import prepared
 from wide_margin.core.session.prepared import Prepared
 from wide_margin.core.session.reading_service import ReadingService
+from wide_margin.core.session.requests import DigestRequest
 from wide_margin.core.session.worker import serve
 
 WAIT = 10.0
@@ -54,9 +57,11 @@ class Idle:
     def __init__(self, pieces, *, fails=False):
         self.pieces, self.fails = pieces, fails
         self.is_done, self.reached = threading.Event(), []
+        self.was_called = threading.Event()
 
     def spare(self):
         self.reached.append(self.pieces)
+        self.was_called.set()
         if self.fails:
             raise ValueError("it cannot be made")
         self.pieces = max(self.pieces - 1, 0)
@@ -113,7 +118,35 @@ def test_a_request_does_not_wait_for_all_of_it(served):
 def test_where_preparing_fails_requests_are_answered_all_the_same(served):
     service = Idle(3, fails=True)
     worker = served(service)
+    assert service.was_called.wait(WAIT)
     for number in range(3):
         worker.send((number, "echo", ("a",)))
         assert worker.recv()[0] == number
     assert len(service.reached) == 1
+
+
+@pytest.mark.parametrize("long", ["worth", "gist"])
+def test_a_question_is_answered_while_something_long_is_made(handbook, long):
+    service, given = ReadingService(), []
+    service._document = handbook
+
+    def give_way():
+        if not given:
+            given.append(service.ask(None, "How often is the staff washed?", WHOLE))
+
+    service.give_way = give_way
+    if long == "worth":
+        made, plain = service.worth(None, ""), ReadingService()
+        plain._document = handbook
+        assert made == plain.worth(None, "")
+    else:
+        made, plain = service.gist(None, DigestRequest(n_words=60)), ReadingService()
+        plain._document = handbook
+        assert made == plain.gist(None, DigestRequest(n_words=60))
+    assert given[0] == plain.ask(None, "How often is the staff washed?", WHOLE)
+
+
+def test_a_question_for_a_fact_needs_no_scores(handbook):
+    digester = Digester(handbook)
+    digester.answer("How often is the staff washed?", WHOLE, None)
+    assert "scored" not in vars(digester)

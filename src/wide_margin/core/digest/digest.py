@@ -1,6 +1,9 @@
 """The digest of a document: everything a reader wants to know before reading on."""
 
+from collections import Counter
+from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 from wide_margin.core.answers import WHOLE, Answer, Quote, Reach, answer_quoted
 from wide_margin.core.digest.asked import read_overview
@@ -18,7 +21,7 @@ from wide_margin.core.digest.overview import (
 )
 from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
-from wide_margin.core.digest.terms import KeyTerm, key_terms
+from wide_margin.core.digest.terms import N_TERMS, KeyTerm, key_terms, phrases_of
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.definitions import Definitions
 
@@ -39,14 +42,41 @@ class Digest:
 
 
 class Digester:
-    """Makes digests of one document; what is scored once serves every length and reach."""
+    """Makes digests of one document; what is scored once serves every length and reach.
 
-    def __init__(self, document: ReadDocument) -> None:
-        """Score the document's sentences and read its front."""
-        self._document = document
-        self.scored: Scored = score(document)
-        self.facts = find_facts(document)
+    Nothing is scored before something is asked that needs it: a question for a fact does not.
+    """
+
+    def __init__(self, document: ReadDocument, pause: Callable[[], None] = lambda: None) -> None:
+        """Of a document; ``pause`` is called now and then while its sentences are scored."""
+        self._document, self._pause = document, pause
         self._last: tuple[Reach, list[int]] | None = None
+
+    @cached_property
+    def scored(self) -> Scored:
+        """Every sentence and term of the document, scored."""
+        return score(self._document, self._pause)
+
+    @cached_property
+    def facts(self) -> Facts:
+        """What its front says."""
+        return find_facts(self._document)
+
+    @cached_property
+    def _phrases(self) -> "Counter[str]":
+        return phrases_of(self._document, self.scored)
+
+    def prepare(self) -> bool:
+        """Make one thing that digests need; whether there is more."""
+        for name in ("scored", "facts", "_phrases"):
+            if name not in vars(self):
+                getattr(self, name)
+                return True
+        return False
+
+    def terms(self, definitions: Definitions, n: int = N_TERMS) -> tuple[KeyTerm, ...]:
+        """The terms that the document works with, the most telling first."""
+        return key_terms(self._document, self.scored, definitions, self._phrases, n)
 
     def gist(
         self, reach: Reach = WHOLE, *, n_words: int = 0, n_sentences: int = 0
@@ -91,7 +121,7 @@ class Digester:
             gist=self.gist(reach, n_words=n_words, n_sentences=n_sentences),
             by_kind=self.by_kind(kind or self.facts.kind, reach),
             sections=section_lines(document, self.scored),
-            terms=key_terms(document, self.scored, definitions),
+            terms=self.terms(definitions),
             test=self_test(document, self.scored, definitions),
         )
 

@@ -8,7 +8,7 @@ coverage: Gillick and Favre 2009; greedy with exchange). Both are linear in feat
 fitted on articles whose abstract is known and hidden (bench/fit_gist.py).
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -81,6 +81,10 @@ class Scored:
     """Rows of sentences that speak of the document, or name what its title names."""
 
 
+BREATH = 256
+"""Sentences after which others can be served."""
+
+
 @lru_cache(maxsize=1)
 def gist_weights() -> dict[str, FloatArray]:
     """The fitted weights: "sentence", "term", and "coverage" (one value)."""
@@ -92,22 +96,27 @@ def gist_weights() -> dict[str, FloatArray]:
     }
 
 
-def score(document: ReadDocument) -> Scored:
-    """Score every sentence and term of a document."""
+def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> Scored:
+    """Score every sentence and term of a document; ``pause`` is called now and then."""
     weights = gist_weights()
     roles = tuple(roles_of(document.outline))
     weight = term_weights(document, roles, weights["term"])
-    usable = np.array([stands_alone(s) for s in document.text.sentences], dtype=bool)
+    pause()
+    sentences = document.text.sentences
+    usable = np.zeros(len(sentences), dtype=bool)
+    for row, sentence in enumerate(sentences):
+        usable[row] = stands_alone(sentence)
+        if row % BREATH == 0:
+            pause()
     terms = _terms_of(document, weight, usable)
-    features = sentence_features(document, roles, weight, terms, usable)
+    pause()
+    features = sentence_features(document, roles, weight, terms, usable, pause)
     prior = np.where(usable, features @ weights["sentence"], -np.inf)
-    n_words = np.array(
-        [
-            len(without_asides(s.text).split()) if ok else 0
-            for s, ok in zip(document.text.sentences, usable, strict=True)
-        ],
-        dtype=np.int64,
-    )
+    n_words = np.zeros(len(sentences), dtype=np.int64)
+    for k, row in enumerate(np.flatnonzero(usable).tolist()):
+        n_words[row] = len(without_asides(sentences[row].text).split())
+        if k % BREATH == 0:
+            pause()
     return Scored(prior, weight, n_words, terms, roles, _rows_on_itself(document, usable))
 
 
@@ -224,6 +233,7 @@ def sentence_features(
     weight: FloatArray,
     terms: Sequence[IntArray],
     usable: BoolArray,
+    pause: Callable[[], None] = lambda: None,
 ) -> FloatArray:
     """(s, len(SENTENCE_FEATURES)) features of the sentences; zeros where they are not usable."""
     sentences = document.text.sentences
@@ -235,7 +245,9 @@ def sentence_features(
     title_terms = _title_rows(document)
     rows = np.flatnonzero(usable)
     first = int(rows[0]) if len(rows) else 0
-    for row in rows.tolist():
+    for k, row in enumerate(rows.tolist()):
+        if k % BREATH == 0:
+            pause()
         sentence, own = sentences[row], terms[row]
         text = sentence.text
         n_words = len(text.split())

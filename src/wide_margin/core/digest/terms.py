@@ -45,10 +45,13 @@ class KeyTerm:
 
 
 def key_terms(
-    document: ReadDocument, scored: Scored, definitions: Definitions, n: int = N_TERMS
+    document: ReadDocument,
+    scored: Scored,
+    definitions: Definitions,
+    counted: "Counter[str]",
+    n: int = N_TERMS,
 ) -> tuple[KeyTerm, ...]:
-    """The terms that weigh most, each with its places."""
-    counted = _phrases(document, scored)
+    """The terms that weigh most, each with its places; ``counted`` are those of phrases_of."""
     index, stem_of = document.index, _Stems(document)
     ranked: list[tuple[float, str]] = []
     for phrase, often in counted.items():
@@ -104,7 +107,7 @@ def _says_the_same(
     return set(one) == set(other)
 
 
-def _phrases(document: ReadDocument, scored: Scored) -> "Counter[str]":
+def phrases_of(document: ReadDocument, scored: Scored) -> "Counter[str]":
     """Words and neighbouring words with content, by how often they stand in running text."""
     language, counted = document.index.language, Counter[str]()
     is_telling, stem_of = _telling(document, scored), _Stems(document)

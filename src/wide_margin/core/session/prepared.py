@@ -1,5 +1,6 @@
 """What requests need of a document as a whole: made once, when it is first asked for."""
 
+from collections.abc import Callable
 from functools import cached_property
 
 from wide_margin.core.digest import Digester
@@ -15,15 +16,15 @@ PIECE = 0.04
 class Prepared:
     """Of one document, or of as much of it as has been read."""
 
-    def __init__(self, document: ReadDocument) -> None:
-        """Nothing is made yet."""
-        self.document = document
+    def __init__(self, document: ReadDocument, pause: Callable[[], None] = lambda: None) -> None:
+        """Nothing is made yet; ``pause`` is called now and then in what takes long."""
+        self.document, self._pause = document, pause
         self._definitions: Definitions | None = None
 
     @cached_property
     def digester(self) -> Digester:
-        """Every sentence weighed."""
-        return Digester(self.document)
+        """What the document is and says."""
+        return Digester(self.document, self._pause)
 
     @cached_property
     def findable(self) -> Findable:
@@ -58,11 +59,11 @@ class Prepared:
         return self._definitions or {}
 
     def go_on(self) -> bool:
-        """Make a piece of what explanations need, which takes longest; whether there is more."""
+        """Make a piece of what explanations and digests need; whether there is more."""
         if self._definitions is None:
             self._definitions = self._gathering.go_on(PIECE)
             return True
-        return self.explainer.prepare()
+        return self.explainer.prepare() or self.digester.prepare()
 
     @cached_property
     def _gathering(self) -> GatheringDefinitions:

@@ -30,7 +30,6 @@ from wide_margin.core.digest.structure import (
     uneven_first,
 )
 from wide_margin.core.digest.talk import Talk, make_talk
-from wide_margin.core.digest.terms import key_terms
 from wide_margin.core.document import (
     ReadDocument,
     cells_in,
@@ -263,7 +262,8 @@ class ReadingService:
     def _made(self) -> Prepared:
         document = self._read()
         if self._prepared is None or self._prepared.document is not document:
-            self._prepared = Prepared(document)  # of more pages than before, or another outline
+            # Of more pages than before, or by another outline.
+            self._prepared = Prepared(document, lambda: self.give_way())
         return self._prepared
 
     def spare(self) -> bool:
@@ -285,7 +285,8 @@ class ReadingService:
         """The kind of the document, found where empty, and questions worth asking of it."""
         document = self._read()
         kind = kind or kind_of_document(document)
-        return kind, [worth.question for worth in worth_asking(document, kind)]
+        found = worth_asking(document, kind, check=self.give_way)
+        return kind, [worth.question for worth in found]
 
     def use_outline(self, send: Send, outline: Outline) -> None:
         """Go by an outline that the reader has changed: paths, reach and ranking follow it."""
@@ -370,7 +371,7 @@ class ReadingService:
         """The terms that tell most of the document, those first that tell its shape."""
         document = self._read()
         defined = self._made.definitions_so_far  # gathering them takes longer than all else here
-        found = key_terms(document, self._made.digester.scored, defined, n)
+        found = self._made.digester.terms(defined, n)
         return uneven_first(document, [term.term for term in found])
 
     def own_words(self, send: Send, text: str, passage: str) -> OwnWords:
