@@ -217,6 +217,34 @@ def test_places_and_bare_bodies_name_nobody(line):
     assert names_in_line(line) == []
 
 
+@pytest.mark.parametrize(
+    ("line", "names"),
+    [("di Tobias Oetiker", ["Tobias Oetiker"]), ("Das Notensatzprogramm", []),
+     ("Лев Ламберов и Осаму Аоки", ["Лев Ламберов", "Осаму Аоки"]),
+     ("Αλέξανδρος Παπαδόπουλος", ["Αλέξανδρος Παπαδόπουλος"])],
+)  # fmt: skip
+def test_names_of_a_line_in_other_languages(line, names):
+    assert names_in_line(line) == names
+
+
+def test_chinese_people_of_the_metadata():
+    people = split_people("Josip Rodin、Osamu Aoki（青木修）、李 凌")
+    assert people == ["Josip Rodin", "Osamu Aoki", "李 凌"]
+
+
+def test_a_heading_of_a_part_is_no_title(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    monkeypatch.setitem(STYLES, "name", ("Times-Roman", 18))
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [[("name", "Village Wells"), ("title", "Contents"), *BODY], BODY])
+    assert find_facts(read_document(path)).title.text == "Village Wells"
+
+
+def test_a_title_set_letter_by_letter_is_read_without_the_metadata_too(facts_of):
+    facts = facts_of(("title", "V i l l a g e – W e l l s"), ("author", "Marta Lindqvist"))
+    assert facts.title.text == "Village – Wells"
+
+
 def test_one_word_is_no_name():
     assert not is_name("Wells")
 

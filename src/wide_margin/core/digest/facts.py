@@ -14,8 +14,15 @@ from wide_margin.core.digest.kinds import DocumentKind, kind_of
 from wide_margin.core.digest.names import is_body, names_in_line, same_person, split_people
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.later import regex
+from wide_margin.core.lexicon import bare, squashed
+from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.plain import one_line
 
+_NO_TITLES = squashed("contents", "list_of", "index", "preface", "abstract") | frozenset(
+    ["introduction", "einleitung", "einfuhrung", "introduccion", "introduzione", "introducao",
+     "inleiding", "generalinformation"]
+)  # fmt: skip
+"""What heads a part of a document is not what the document is called."""
 SAME_SIZE = 0.94
 """Lines of a title have at least this share of its largest line's size."""
 LONGEST_TITLE, LONGEST_SUBTITLE = 30, 20
@@ -147,6 +154,8 @@ def find_facts(document: ReadDocument) -> Facts:
     title_lines = _title(document, lines)
     title = _fact(document, title_lines) if title_lines else None
     named = _metadata_title(document)
+    if title is not None:
+        title = replace(title, text=_closed_up(title.text))
     if title is not None and _letters(title.text) == _letters(named):
         title = replace(title, text=one_line(named))  # the page has the letters, this the blanks
     rest = _after(lines, title_lines)
@@ -211,6 +220,9 @@ def _title_score(
     n_words, n_letters = len(text.split()), sum(line.n_letters for line in block)
     if n_letters < 3 or n_words > LONGEST_TITLE or begins_abstract(text):
         return 0.0
+    number = number_of(text)
+    if bare(number.rest if number else text) in _NO_TITLES:
+        return 0.0
     largest = max(line.size for line in on_page)
     usual = sorted(line.size for line in on_page for _ in line.text)[
         sum(len(line.text) for line in on_page) // 2
@@ -219,11 +231,20 @@ def _title_score(
     score = 2.0 * size / largest + min(size / max(usual, 1.0), 2.5) - 0.6 * page
     score += 0.4 if any(line.is_bold for line in block) else 0.0
     score -= 0.8 * (block[0].top > 450)
+    score -= 1.5 * (number is not None and number.scheme == "decimal")
     score -= 1.2 * (n_letters < 0.5 * len(text.replace(" ", "")))
     score -= 1.0 * (len(block) == 1 and bool(names_in_line(text)) and size < largest)
     if named:
         score += 3.0 * _overlap(text, named)
     return score
+
+
+def _closed_up(text: str) -> str:
+    """A text set letter by letter as words: "W e l l s" is "Wells"."""
+    tokens = text.split()
+    if len(tokens) < 6 or sum(len(token) == 1 for token in tokens) < 0.8 * len(tokens):
+        return text
+    return re.sub(r"(?<=\b\w) (?=\w\b)", "", text)
 
 
 def _metadata_title(document: ReadDocument) -> str:

@@ -16,15 +16,20 @@ _TITLES = regex(
     r"\b(?:Dr|Prof|Professor|Mr|Mrs|Ms|Sir|Ing|Dipl|PhD|Ph\.D|MSc|M\.Sc|BSc|MD|Jr|Sr|Esq)\b\.?,?", re.I
 )  # fmt: skip
 _SPLIT = regex(
-    r"\s*(?:,|;|·|•|\||/|&|\band\b|\bund\b|\bet\b|\by\b(?=\s[A-Z])|\be\b(?=\s[A-Z])|\bwith\b|\s{3,})\s*"
+    r"\s*(?:,|，|、|;|·|•|\||/|&|\band\b|\bund\b|\bet\b|\bи\b|\by\b(?=\s[A-Z])|\be\b(?=\s[A-Z])|\bwith\b|\s{3,})\s*"
 )
 _BY = regex(
     r"^\W*(?:(?:written|edited|compiled|created|prepared|maintained)\s+)?(?:by|von|par|por|door)\b[:\s]*"
+    r"|^\W*(?:di|a cura di|av|af)\s+(?=[A-ZÀ-Þ])"
     r"|^\W*(?:authors?|editors?|autor(?:en)?|auteurs?)\s*:\s*", re.I
 )  # fmt: skip
 _TOKEN = regex(
-    r"(?:[A-ZÀ-ÖØ-ÞĀ-Ž]\.?-?){1,3}|[A-ZÀ-ÖØ-ÞĀ-Ž][\w’'ʼ]+(?:-[A-ZÀ-ÖØ-Þa-zà-ÿ][\w’']+)*\.?"
+    r"(?:[A-ZÀ-ÖØ-ÞĀ-ŽΑ-ΩА-ЯЁ]\.?-?){1,3}"
+    r"|[A-ZÀ-ÖØ-ÞĀ-ŽΑ-ΩА-ЯЁ][\w’'ʼ]+(?:-[A-ZÀ-ÖØ-ÞА-Яa-zà-ÿ][\w’']+)*\.?"
 )
+_CHINESE_NAME = regex(r"[\u4e00-\u9fff]\s?[\u4e00-\u9fff]{1,3}")
+"""A family name and one or two more signs."""
+_ARTICLES = frozenset(["das", "der", "die", "the", "het", "il", "les"])
 _NO_NAME = regex(
     r"\b(?:universit\w*|institut\w*|department|dept|faculty|facult\w+|school|college|laborator\w*|cent(?:er|re)|academy"
     r"|division|section|chapter|part|appendix|abstract|introduction|contents|preface|version|edition|release|revision"
@@ -82,7 +87,8 @@ def is_name(text: str, *, is_told: bool = False) -> bool:
     if text.isupper() and len(text) > 4:
         tokens = [token.capitalize() for token in tokens]
     plain = [token for token in tokens if token.casefold() not in _PARTICLES]
-    if any(token.endswith("-") for token in plain):  # what is left of a postal code
+    # What is left of a postal code; "Das Werkzeug".
+    if any(token.endswith("-") for token in plain) or tokens[0].casefold() in _ARTICLES:
         return False
     if len(plain) < 2 or not all(_TOKEN.fullmatch(token) for token in plain):
         return False
@@ -100,13 +106,16 @@ def _is_common(token: str) -> bool:
 
 def split_people(text: str) -> list[str]:
     """The people that the metadata names, which may be anything."""
-    plain = _TITLES.sub(" ", _EMAIL.sub(" ", text))
+    plain = re.sub(r"（[^）]*）", " ", _TITLES.sub(" ", _EMAIL.sub(" ", text)))
     if plain.count(",") == 1 and ";" not in plain and " and " not in plain:
         family, given = (part.strip() for part in plain.split(","))
         if family and given and " " not in family:
             plain = f"{given} {family}"
     parts = [" ".join(part.split()).strip(" .,:") for part in _SPLIT.split(plain)]
-    return [part for part in parts if part and is_name(part, is_told=True)]
+    return [
+        part for part in parts
+        if part and (is_name(part, is_told=True) or _CHINESE_NAME.fullmatch(part))
+    ]  # fmt: skip
 
 
 def same_person(one: str, other: str) -> bool:
