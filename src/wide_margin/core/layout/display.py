@@ -32,11 +32,11 @@ def is_formula(group: Sequence[Line], page_lines: Sequence[Line]) -> bool:
     if len(group) > FORMULA_LINES or any(line.is_fixed for line in group):
         return False
     text = " ".join(line.text for line in group)
+    if not _RELATION.search(text) and not any(_MATHS.match(line.face) for line in group):
+        return False  # nearly all text ends here, before anything slower is asked
     numbered = bool(_NUMBER_AT_END.search(text))
     plain = _NUMBER_AT_END.sub("", text)
     dense = plain.replace(" ", "")
-    if not _RELATION.search(plain) and not any(_MATHS.match(line.face) for line in group):
-        return False
     n_in_words = sum(map(len, _LONG_WORD.findall(plain)))
     if not dense or n_in_words > WORDLESS * len(dense):
         return False

@@ -42,6 +42,7 @@ def build_passages(
     headings = {s.first_paragraph for s in outline.sections if "heading" in s.witnesses}
     starts = [s.first_paragraph for s in outline.sections]
     terms, term_of = find_terms(paragraphs, headings)
+    of_works = {k for k, term in enumerate(terms) if _WORKS_TITLE.search(term.text)}
     sentences: list[Sentence] = []
     section = -1
     for row, paragraph in enumerate(paragraphs):
@@ -49,7 +50,7 @@ def build_passages(
             section += 1
         kind = "heading" if row in headings else kinds.get(section) or paragraph.kind
         term = term_of[row]
-        if term >= 0 and kind != "heading" and _WORKS_TITLE.search(terms[term].text):
+        if term in of_works and kind != "heading":
             kind = "works"
         if paragraph.page in listings and kind != "heading":
             kind = "listing"
