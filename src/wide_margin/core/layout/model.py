@@ -1,6 +1,6 @@
 """What layout gives: lines that remember their characters, and paragraphs made of lines."""
 
-from collections import Counter
+from collections import Counter, defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
@@ -105,8 +105,11 @@ class Paragraph:
 
 def usual_size(pages: Sequence[Sequence[Line]]) -> float:
     """The font size that most characters of the document have, in points."""
-    weight: Counter[float] = Counter()
+    exactly: defaultdict[float, int] = defaultdict(int)
     for lines in pages:
         for line in lines:
-            weight[round(line.size * 4) / 4] += len(line.text)
+            exactly[line.size] += len(line.text)
+    weight: Counter[float] = Counter()
+    for size, n_characters in exactly.items():
+        weight[round(size * 4) / 4] += n_characters
     return weight.most_common(1)[0][0] if weight else 10.0

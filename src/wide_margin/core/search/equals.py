@@ -24,6 +24,17 @@ _SAYS = regex(
     r"|synonymous with|another (?:name|word|term) for"
     rf"|the same as(?=\s+[“\"‘']))\s+(?:{_QUOTED}|{_PLAIN})"
 )  # fmt: skip
+_SAYING = (
+    "called",
+    "known as",
+    "termed",
+    "referred to",
+    "spelled",
+    "synonym",
+    "another",
+    "same as",
+)
+"""One of these is in whatever _SAYS finds."""
 _BEFORE = 60
 """Characters in front in which the term must stand that is called otherwise."""
 _SEE = regex(rf"(?:see|siehe|voir|a synonym for|same as) (?P<plain>{_NAME})\.?$", re.I)
@@ -53,6 +64,8 @@ def find_equals(
             if match and match["plain"].lower() in explained:
                 _take(found, term, match["plain"], language)
                 continue
+        if not any(word in text for word in _SAYING):
+            continue
         for match in _SAYS.finditer(text):
             before = re.split(r"[.;:()]", text[max(0, match.start() - _BEFORE) : match.start()])[-1]
             _take(found, before, match["quoted"] or match["plain"] or "", language)
