@@ -56,3 +56,18 @@ def test_what_now_and_then_repeats_at_a_height_of_headings_makes_them_no_running
     ]  # fmt: skip
     left = texts_left(pages)
     assert all(f"3.{k} {NAMES[k]}" in left[k] for k in range(20) if k % 5)
+
+
+def test_the_number_of_a_page_is_set_aside_where_the_paper_is_larger_than_the_layout():
+    pages = [
+        [line(k, "Text that goes on to the end of the page", 640), line(k, str(k + 1), 690)]
+        for k in (0, 2, 4, 6)
+    ]  # fmt: skip
+    assert all(left == ["Text that goes on to the end of the page"] for left in texts_left(pages))
+
+
+def test_a_number_in_the_middle_of_a_page_is_text():
+    pages = [[line(k, str(k + 1), 400), line(k, "Text that goes on.", 420)] for k in range(6)]
+    assert all(
+        left == [str(k + 1), "Text that goes on."] for k, left in enumerate(texts_left(pages))
+    )

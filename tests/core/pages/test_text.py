@@ -5,6 +5,9 @@ from reportlab.lib.pagesizes import A4
 from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import make_pdf, page_texts
+from wide_margin.core.later import regex
+from wide_margin.core.pages import text as reading
+from wide_margin.core.pages.document import PdfFile
 
 
 def test_every_character_has_a_box_in_page_space(small_pdf):
@@ -65,3 +68,22 @@ def test_the_arrays_of_a_page_cannot_be_changed(small_pdf):
     page = page_texts(small_pdf)[0]
     with pytest.raises(ValueError, match="read-only"):
         page.boxes[0, 0] = 1.0
+
+
+@pytest.mark.parametrize(("font", "is_fixed"), [("Courier", True), ("Helvetica", False)])
+def test_a_font_of_one_width_is_told_by_its_words(tmp_path, monkeypatch, font, is_fixed):
+    monkeypatch.setattr(reading, "_FIXED", regex(r"^no name says so$"))
+    path = tmp_path / "words.pdf"
+    canvas = Canvas(str(path))
+    canvas.setFont(font, 10)
+    for k, line in enumerate(
+        ("family milliliter memory", "jimmy filmmaker witless", "mild maltlike")
+    ):
+        canvas.drawString(72, 700 - 14 * k, line)
+    canvas.save()
+    pdf = PdfFile(path)
+    try:
+        (face,) = reading.read_text(pdf, 0, only_edges=True).fonts
+    finally:
+        pdf.close()
+    assert face.is_fixed is is_fixed

@@ -11,6 +11,8 @@ from wide_margin.core.layout.page_labels import page_number
 
 EDGE = 0.13
 """Furniture lies in this share of the page height at the top or at the bottom."""
+FAR_EDGE = 0.25
+"""A number alone may be a page's as far from the edge: the paper can be larger than the layout."""
 SAME_HEIGHT = 3.0
 """Furniture of one kind lies at the same height within this many points."""
 MOSTLY_RUNNING = 0.4
@@ -74,19 +76,17 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
 
 def _edge_rows(lines: Sequence[Line], height: float) -> tuple[list[int], list[int]]:
     """Up to three rows from the top edge inwards, and from the bottom edge inwards."""
-    top = sorted(
-        (row for row, line in enumerate(lines) if line.box[3] < EDGE * height and not line.apart),
-        key=lambda row: lines[row].box[1],
-    )
-    bottom = sorted(
-        (
-            row
-            for row, line in enumerate(lines)
-            if line.box[1] > (1 - EDGE) * height and not line.apart
-        ),
-        key=lambda row: -lines[row].box[3],
-    )
+    rows = [row for row, line in enumerate(lines) if not line.apart]
+    top = [row for row in rows if lines[row].box[3] < _depth(lines[row]) * height]
+    bottom = [row for row in rows if lines[row].box[1] > (1 - _depth(lines[row])) * height]
+    top.sort(key=lambda row: lines[row].box[1])
+    bottom.sort(key=lambda row: -lines[row].box[3])
     return top[:3], bottom[:3]
+
+
+def _depth(line: Line) -> float:
+    """Share of the page's height in which a line may be furniture."""
+    return FAR_EDGE if _NUMBER_ONLY.match(_plain(line)) else EDGE
 
 
 def _plain(line: Line) -> str:

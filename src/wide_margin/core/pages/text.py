@@ -2,6 +2,7 @@
 
 import ctypes
 import re
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -23,7 +24,10 @@ _BOLD = regex(
 _CAPS = regex(r"smallcap|csc\d|caps|smcp|(?:-|[a-z])SC(?:\b|-|\d|$)|tcsc", re.I)
 _FAMILY = regex(r"^(?:[A-Za-z\d]{6}\+)?(?P<family>[^\W\d_]+)")
 _ITALIC = regex(r"ital|obli|slant|(?:^|\+)(?:cm|sf|ec)(?:ti|sl|bxti|bxsl|mi|itt|sltt)|-it\b", re.I)
-_FIXED = regex(r"mono|courier|typewriter|(?:^|\+)(?:cm|sf|ec)\w*tt|consol|fixed|code", re.I)
+_FIXED = regex(
+    r"mono|monl-|courier|typewriter|(?:^|\+)(?:cm|sf|ec|lm|cs|t1x|newtx|newpx|tx|px)\w*tt"
+    r"|consol|fixed|code", re.I
+)  # fmt: skip
 # Computer Modern in its first encoding: cmr10, cmbx12, cmti10, cmcsc10; not its successors.
 _OLD_ENCODING = regex(
     r"(?:^|\+)cm(?:r|b|bx|ti|bxti|sl|bxsl|ss|ssi|ssbx|ssdc|csc|tt|itt|sltt|u|dunh)\d+", re.I
@@ -39,6 +43,10 @@ MARK_AFTER_WORD = regex(  # begins with its own sign: the pattern is then four t
 """Where the mark of a footnote may stand: right after a word or sign, or glued to the next word."""
 _FIXED_FLAG, _ITALIC_FLAG, _BOLD_FLAG = 1, 1 << 6, 1 << 18  # ISO 32000-1, table 123
 _HYPHEN_CODE = 2
+FIXED_LETTERS, FIXED_WORDS, FIXED_SPREAD, FIXED_SHARE = 4, 5, 0.01, 0.95
+"""A font has one width where 95 per cent of its words of so many letters are as wide as that
+within a hundredth, so many different ones with narrow and wide letters both."""
+FIXED_LOOKED_AT = 200
 
 
 def read_text(pdf: PdfFile, index: int, *, only_edges: bool = False) -> PageText:
@@ -87,6 +95,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
             _box_marks(address, boxes, marks, frame)
     starts, fonts_of, sizes, fonts = _runs(address, spots)
     chars = _with_loose_accents(chars, starts, fonts_of, fonts)
+    fonts = _with_fixed(chars, boxes, first, last, starts, fonts_of, fonts)
 
     def boxes_of(wanted: IntArray) -> FloatArray:
         found = native.loose_boxes(address, int(wanted.max()) + 1, wanted)[wanted]
@@ -147,6 +156,34 @@ def _with_loose_accents(
         part = chars[edges[run] : edges[run + 1]]
         parts.append(part.translate(_LOOSENED) if old[font] else part)
     return "".join(parts)
+
+
+def _with_fixed(
+    chars: str, boxes: FloatArray, first: BoolArray, last: BoolArray, starts: IntArray,
+    fonts_of: IntArray, fonts: tuple[Font, ...],
+) -> tuple[Font, ...]:  # fmt: skip
+    """Tell fonts of one width by their words: as wide as they have letters, narrow ones too."""
+    if all(font.is_fixed for font in fonts) or not len(starts):
+        return fonts
+    begins, ends = np.flatnonzero(first), np.flatnonzero(last)
+    letters = ends - begins + 1
+    font_of = fonts_of[np.searchsorted(starts, begins, side="right") - 1]
+    width = (boxes[ends, 2] - boxes[begins, 0]) / letters
+    told = list(fonts)
+    for number, font in enumerate(fonts):
+        rows = np.flatnonzero((font_of == number) & (letters >= FIXED_LETTERS) & (width > 0))
+        if font.is_fixed or len(rows) < FIXED_WORDS:
+            continue
+        usual = float(np.median(width[rows]))
+        near = np.abs(width[rows] - usual) < FIXED_SPREAD * usual
+        words = {chars[begins[row] : ends[row] + 1] for row in rows[:FIXED_LOOKED_AT].tolist()}
+        if near.mean() > FIXED_SHARE and sum(map(_has_narrow, words)) >= FIXED_WORDS:
+            told[number] = replace(font, is_fixed=True)
+    return tuple(told)
+
+
+def _has_narrow(word: str) -> bool:
+    return any(letter in "ijlft" for letter in word) and any(letter in "mwMWQ@" for letter in word)
 
 
 def _without_shapeless(boxes: FloatArray, loose: FloatArray, chars: str) -> FloatArray:
