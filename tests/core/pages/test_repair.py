@@ -7,7 +7,7 @@ from reportlab.pdfgen.canvas import Canvas
 from wide_margin.core.layout import lines_of
 from wide_margin.core.layout.text import fold, folded_with_places, tidy
 from wide_margin.core.pages.document import PdfFile
-from wide_margin.core.pages.repair import with_accents, with_ligatures
+from wide_margin.core.pages.repair import with_accents, with_ligatures, with_signs
 from wide_margin.core.pages.text import read_text
 
 
@@ -37,6 +37,15 @@ def test_what_is_no_ligature_stays():
 def test_a_code_apart_from_words_means_nothing():
     assert with_ligatures("\x1c 12 \x1e") == "\ufffd 12 \ufffd"
     assert len(with_ligatures("o\x1cce \x1c")) == len("o\x1cce \x1c")
+
+
+@pytest.mark.parametrize(
+    ("extracted", "read"),
+    [("\x88 first\r\n\x88 second", "• first\r\n• second"), ("Villemot\x84 and", "Villemot† and"),
+     ("a\x88b \x84 c", "a\x88b \x84 c")],
+)  # fmt: skip
+def test_bullets_and_marks_of_companion_fonts(extracted, read):
+    assert with_signs(extracted) == read
 
 
 def read(chars, drawn, width=6.0):

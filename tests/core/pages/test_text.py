@@ -70,9 +70,12 @@ def test_the_arrays_of_a_page_cannot_be_changed(small_pdf):
         page.boxes[0, 0] = 1.0
 
 
+@pytest.mark.parametrize("flag", [reading._FIXED_FLAG, 0])
 @pytest.mark.parametrize(("font", "is_fixed"), [("Courier", True), ("Helvetica", False)])
-def test_a_font_of_one_width_is_told_by_its_words(tmp_path, monkeypatch, font, is_fixed):
+def test_a_font_of_one_width_is_told_by_its_words(tmp_path, monkeypatch, font, is_fixed, flag):
+    """Neither its name nor what the file says of it is needed, or believed."""
     monkeypatch.setattr(reading, "_FIXED", regex(r"^no name says so$"))
+    monkeypatch.setattr(reading.pdfium_c, "FPDFFont_GetFlags", lambda handle: flag)
     path = tmp_path / "words.pdf"
     canvas = Canvas(str(path))
     canvas.setFont(font, 10)

@@ -15,7 +15,7 @@ from wide_margin.core.lexicon import alternatives
 from wide_margin.core.pages import LINE_END_HYPHEN
 
 ITEM = regex(
-    r"^\s*(?:[•‣◦▪●○■□–—*\-·➢✓][\s\t]+"
+    r"^\s*(?:[•‣◦▪●○■□–—*∗\-·・➢➤✓\uf0b7\uf0a7\uf0d8\uf0cf\uf076\ufffd][\s\t]+"
     r"|\(?(?:\d{1,3}|[a-zA-Z]|[ivx]{1,5})[.)][\s\t]+|\(\d{1,3}\)[\s\t]+|\[\d{1,3}\][\s\t]+)"
 )
 CAPTION = regex(

@@ -51,6 +51,18 @@ BoxesOf = Callable[[IntArray], FloatArray]
 """Boxes of some characters in page space."""
 
 
+_COMPANION = {"\x84": "†", "\x85": "‡", "\x88": "•"}
+"""Signs of TeX's companion fonts (TS1), which have no letters at these codes."""
+_ALONE = regex(r"(?<!\S)\x88(?=\s)|(?<=\w)[\x84\x85](?=\s|$)")
+
+
+def with_signs(chars: str) -> str:
+    """The text with bullets and the marks of footnotes in place of their codes in old fonts."""
+    if not any(code in chars for code in _COMPANION):
+        return chars
+    return _ALONE.sub(lambda match: _COMPANION[match.group()], chars)
+
+
 def with_ligatures(chars: str) -> str:
     """The text with ligatures in place of the codes that stand for them in old fonts.
 

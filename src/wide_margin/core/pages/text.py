@@ -13,7 +13,7 @@ from wide_margin.core.later import regex
 from wide_margin.core.pages import native
 from wide_margin.core.pages.document import PdfFile, frame_now
 from wide_margin.core.pages.model import LINE_END_HYPHEN, LOOSE_ACCENTS, Font, Frame, PageText
-from wide_margin.core.pages.repair import LIGATURE_CODES, with_accents, with_ligatures
+from wide_margin.core.pages.repair import LIGATURE_CODES, with_accents, with_ligatures, with_signs
 
 # TeX's Computer Modern family and the URW faces say weight and slant in letters of their own.
 _BOLD = regex(
@@ -47,6 +47,8 @@ FIXED_LETTERS, FIXED_WORDS, FIXED_SPREAD, FIXED_SHARE = 4, 5, 0.01, 0.95
 """A font has one width where 95 per cent of its words of so many letters are as wide as that
 within a hundredth, so many different ones with narrow and wide letters both."""
 FIXED_LOOKED_AT = 200
+NOT_FIXED_SHARE = 0.5
+"""One that is said to have one width has not where fewer of its words are so."""
 
 
 def read_text(pdf: PdfFile, index: int, *, only_edges: bool = False) -> PageText:
@@ -78,7 +80,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     if n_chars <= 0:
         return PageText.empty(index, width, height, frame_now(page))
     address = native.address_of(text_page)
-    chars = with_ligatures(_characters(text_page, address, n_chars))
+    chars = with_signs(with_ligatures(_characters(text_page, address, n_chars)))
     first, last = _word_edges(chars)
     wanted = np.flatnonzero(first | last) if only_edges else None
     loose = native.loose_boxes(address, n_chars, wanted)
@@ -163,7 +165,7 @@ def _with_fixed(
     fonts_of: IntArray, fonts: tuple[Font, ...],
 ) -> tuple[Font, ...]:  # fmt: skip
     """Tell fonts of one width by their words: as wide as they have letters, narrow ones too."""
-    if all(font.is_fixed for font in fonts) or not len(starts):
+    if not len(starts):
         return fonts
     begins, ends = np.flatnonzero(first), np.flatnonzero(last)
     letters = ends - begins + 1
@@ -172,10 +174,14 @@ def _with_fixed(
     told = list(fonts)
     for number, font in enumerate(fonts):
         rows = np.flatnonzero((font_of == number) & (letters >= FIXED_LETTERS) & (width > 0))
-        if font.is_fixed or len(rows) < FIXED_WORDS:
+        if len(rows) < FIXED_WORDS:
             continue
         usual = float(np.median(width[rows]))
         near = np.abs(width[rows] - usual) < FIXED_SPREAD * usual
+        if font.is_fixed:  # some writers set the flag on every font
+            wrong = near.mean() < NOT_FIXED_SHARE and not _FIXED.search(font.name)
+            told[number] = replace(font, is_fixed=not wrong)
+            continue
         words = {chars[begins[row] : ends[row] + 1] for row in rows[:FIXED_LOOKED_AT].tolist()}
         if near.mean() > FIXED_SHARE and sum(map(_has_narrow, words)) >= FIXED_WORDS:
             told[number] = replace(font, is_fixed=True)
