@@ -114,6 +114,8 @@ def test_the_end_of_a_mark_is_dragged(hand):
 def note(hand, text, scope):
     """Write a quick note, as with the keyboard."""
     sheet = hand.window.quick_note
+    hand.window.activateWindow()  # keys go to the window that is in front
+    hand.wait(lambda: hand.window.isActiveWindow())
     sheet.write()
     assert sheet.isVisible()
     sheet.scopes[scope].setChecked(True)
