@@ -15,6 +15,7 @@ class Service:
     """Long work that gives way when it is told to."""
 
     EARLY = frozenset(["early", "broken"])
+    CHANGING = frozenset(["change"])
 
     def __init__(self):
         self.asked_in_between = threading.Event()
@@ -37,6 +38,9 @@ class Service:
 
     def broken(self, send):
         raise WideMarginError("It is broken.", hint="Mend it.")
+
+    def change(self, send):
+        self.order.append("change")
 
     def late(self, send):
         self.order.append("late")
@@ -108,3 +112,15 @@ def test_an_unknown_request_is_no_end(worker):
     assert answer[:2] == (1, "failed")
     connection.send((2, "early", ("still here",)))
     assert answers(connection, 1) == [(2, "done", "still here")]
+
+
+def test_what_is_asked_after_a_change_is_answered_after_it(worker):
+    connection, service = worker
+    connection.send((1, "long", ()))
+    assert service.is_at_it.wait(WAIT)
+    connection.send((2, "early", ("before",)))
+    connection.send((3, "change", ()))
+    connection.send((4, "early", ("after",)))
+    service.asked_in_between.set()
+    answers(connection, 5)
+    assert service.order == ["early", "long", "change", "early"]

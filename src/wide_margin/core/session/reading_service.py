@@ -90,6 +90,9 @@ class ReadingService:
     ])  # fmt: skip
     """Requests that are answered while reading goes on, from what has been read."""
 
+    CHANGING = frozenset(["read", "use_outline"])
+    """Requests after which others are answered otherwise."""
+
     def __init__(self) -> None:
         """Nothing is read yet."""
         self._document: ReadDocument | None = None

@@ -28,7 +28,7 @@ class Service(Protocol):
     """What a worker does; its public methods are the requests it knows.
 
     One that is long at a request calls ``give_way`` now and then: requests whose names are in its
-    EARLY are then answered in between.
+    EARLY are then answered in between, unless one of its CHANGING is waiting before them.
     """
 
     give_way: Callable[[], None]
@@ -56,6 +56,7 @@ def serve(connection: Connection, service: Service) -> None:
     """
     waiting: deque[Request] = deque()
     early: frozenset[str] = getattr(service, "EARLY", frozenset())
+    changing: frozenset[str] = getattr(service, "CHANGING", frozenset())
 
     def give_way() -> None:
         """Answer at once what can be answered in the middle of a long request."""
@@ -64,7 +65,9 @@ def serve(connection: Connection, service: Service) -> None:
                 item = connection.recv()
             except (EOFError, OSError):
                 os._exit(0)  # nobody waits for the long one any more
-            if item[1] in early:
+            # What was asked after a change is to be answered after it.
+            is_changed = any(name in changing for _, name, _ in waiting)
+            if item[1] in early and not is_changed:
                 _answer(connection, service, item)
             else:
                 waiting.append(item)
