@@ -3,7 +3,7 @@
 from functools import partial
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent, QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QApplication, QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
@@ -32,8 +32,6 @@ MOST_BUILT = 160
 
 class FacingColumn(QFrame):
     """Hidden until a translation is shown. All translations into its language stand in it."""
-
-    closed = Signal()
 
     def __init__(self, view: "ReadView") -> None:
         super().__init__()
@@ -144,7 +142,6 @@ class FacingColumn(QFrame):
         self.pairs.on_page = {}
         if was_visible:
             self._view.pages.fit_width()
-            self.closed.emit()
 
     def _gather(self) -> None:
         """Find which paragraphs are there; of one translated twice the later counts."""
@@ -274,13 +271,14 @@ class FacingColumn(QFrame):
     def _paragraph(self, key: Key) -> FacingParagraph:
         widget = self._built.get(key)
         if widget is None:
-            widget = self._built[key] = FacingParagraph(self.colours, self.sheet)
+            is_heading = self.pairs.is_heading(key)
+            widget = FacingParagraph(self.colours, self.sheet, is_heading=is_heading)
+            self._built[key] = widget
             widget.pointed.connect(lambda k: self._point_at(self._pair_of(key, k)))
             widget.chosen.connect(lambda k: self._choose(self._pair_of(key, k)))
         body, rows = self.pairs.body(key.entry_id), self.pairs.rows(key)
         pairs = body.pairs[rows.start : rows.stop] if body is not None else ()
-        is_heading = self.pairs.is_heading(key)
-        widget.show_pairs(pairs, self.pairs.language, is_heading=is_heading)
+        widget.show_pairs(pairs, self.pairs.language)
         return widget
 
     def _drop(self, key: Key) -> None:
@@ -313,12 +311,14 @@ class FacingColumn(QFrame):
 
     def _spans_of(self, at: PairAt) -> tuple[SpanOnPage, ...]:
         """The characters of a pair's sentence on the pages, once these are at hand."""
+        if known := self._spans.get(at):
+            return known  # asked at every move of the pointer
         pair, key = self.pairs.pair(at), self.pairs.paragraph_of(at)
         if pair is None or key is None:
             return ()
-        if not self._spans.get(at):
-            self._spans[at] = self._view.pages.part_of(self.pairs.spans_of(key), pair.source)
-        return self._spans[at]
+        found = self._view.pages.part_of(self.pairs.spans_of(key), pair.source)
+        self._spans[at] = found
+        return found
 
     def _page_pointed(self, page: int, character: int) -> None:
         """The pointer is on a character of a page, or on none for -1."""

@@ -17,8 +17,10 @@ class FacingParagraph(WrappedWords):
     pointed = Signal(int)  # a pair of the paragraph, -1 for none
     chosen = Signal(int)
 
-    def __init__(self, colours: Colours, parent: QWidget) -> None:
-        super().__init__("", serif_font())
+    def __init__(self, colours: Colours, parent: QWidget, *, is_heading: bool) -> None:
+        font = serif_font()
+        font.setBold(is_heading)
+        super().__init__("", font)
         self.setParent(parent)
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self._colours = colours
@@ -29,7 +31,7 @@ class FacingParagraph(WrappedWords):
         self.linkHovered.connect(lambda target: self.pointed.emit(int(target) if target else -1))
         self.linkActivated.connect(lambda target: self.chosen.emit(int(target)))
 
-    def show_pairs(self, pairs: Sequence[Pair], language: str, *, is_heading: bool = False) -> None:
+    def show_pairs(self, pairs: Sequence[Pair], language: str) -> None:
         """Show what there is of a paragraph's translation."""
         if tuple(pairs) == self._pairs:
             return
@@ -38,9 +40,6 @@ class FacingParagraph(WrappedWords):
         self.setLayoutDirection(
             Qt.LayoutDirection.RightToLeft if to_left else Qt.LayoutDirection.LeftToRight
         )
-        font = serif_font()
-        font.setBold(is_heading)
-        self.setFont(font)
         self._write()
 
     def mark(self, row: int) -> None:
