@@ -259,17 +259,32 @@ class Translator(ServiceWriter):
         )  # fmt: skip
 
     def _check_again(self, language: str, rules: Sequence[TermRule]) -> None:
-        """Hold what is translated already against the terms."""
-        for entry in list(self._reader.entries.values()):
-            body = self._body(entry.id)
-            if body is None or body.language != language or body.state.is_under_way:
-                continue
-            pairs = tuple(
-                checked(p, language, rules) if p.target and p.origin != "glosses" else p
-                for p in body.pairs
-            )
-            if pairs != body.pairs:
-                self._reader.keeper.change_body(entry.id, pairs=pairs)
+        """Hold what is translated already against the terms, off the UI thread."""
+        held = [
+            (entry_id, body.pairs)
+            for entry_id in self._reader.entries
+            if (body := self._body(entry_id)) is not None
+            and body.language == language and not body.state.is_under_way
+        ]  # fmt: skip
+
+        def work(token: CancelToken, report: Report) -> None:
+            for entry_id, pairs in held:
+                now = tuple(
+                    checked(p, language, rules) if p.target and p.origin != "glosses" else p
+                    for p in pairs
+                )
+                if now != pairs:
+                    report((entry_id, pairs, now))
+
+        def came(found: tuple[str, tuple[Pair, ...], tuple[Pair, ...]]) -> None:
+            entry_id, before, now = found
+            body = self._body(entry_id)
+            if body is not None and body.pairs == before:  # else it was changed meanwhile
+                self._reader.keeper.change_body(entry_id, pairs=now)
+
+        self._reader.background.submit(
+            work, done=lambda _: None, failed=self._reader.problem.emit, progressed=came
+        )
 
     def cancel(self, entry_id: str) -> None:
         """Stop a translation; the pairs that are there stay."""

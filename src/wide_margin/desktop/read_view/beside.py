@@ -4,7 +4,7 @@ from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QFileDialog, QFrame, QHBoxLayout, QMenu, QVBoxLayout
 
 from wide_margin.core.digest.compared import names_places
@@ -33,8 +33,6 @@ LEAST_WIDTH, MARGIN = 260, 300
 
 class Beside(QFrame):
     """Pages of their own at the right of the others; hidden until they are wanted."""
-
-    closed = Signal()
 
     def __init__(self, view: "ReadView") -> None:
         super().__init__()
@@ -179,7 +177,6 @@ class Beside(QFrame):
         self._end_session()
         if was_visible:
             self._view.pages.fit_width()
-            self.closed.emit()
 
     def _end_session(self) -> None:
         session, self.session = self.session, None
