@@ -25,6 +25,8 @@ from wide_margin.core.shipped import text_of
 
 OWN_WORDS = 1
 """So many words of its own a question about the whole may have beside its wording."""
+SUBJECT = 0.25
+"""Share of the passages that have a word which is what the document is about."""
 NEAR_TITLE = 0.5
 """Share of a part's words that a section's title must have to be meant by it."""
 _NUMBERS = {word: str(value) for word, value in number_words("en").items() if value <= 20}
@@ -102,6 +104,12 @@ class Overview:
 _STRICT = frozenset(["purpose", "about"])
 """What a thing in the document may have or do as well: no word of its own is allowed."""
 
+_OF_THINGS = frozenset(["authors and date", "licence", "limits"])
+"""What a thing in the document may have too: its maker, its version, its limits."""
+_NAMED_THING = regex(
+    r"\b(?:the|an?|these|those|of|in|with|for)\s+(?=([\w'’-]{2,})(?:\s+([\w'’-]{3,}))?)", re.I
+)
+
 
 def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview | None:
     """Read a question about the whole or a part; None for one that asks for a fact.
@@ -128,9 +136,28 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     allowed = (OWN_WORDS if kind not in _STRICT else 0) + (
         kind in ("data", "findings", "limits", "why", "audience")
     )
-    if len(_own_words(document, text)) > allowed:
+    own = _own_words(document, text)
+    if len(own) > allowed or (kind in _OF_THINGS and _names_a_thing(document, text, own)):
         return None
     return Overview(kind, reach, form, n_points, text)
+
+
+def _names_a_thing(document: ReadDocument, text: str, own: Sequence[str]) -> bool:
+    """Whether one of a question's own words is a thing other than the document's subject."""
+    for found in _NAMED_THING.finditer(text.casefold()):
+        is_whole = found[1] in _VOCABULARY  # "the text", and what follows is said of it
+        named = found.groups()[: 1 if is_whole else 2]
+        if any(word in named and not _is_subject(document, word) for word in own):
+            return True
+    return False
+
+
+def _is_subject(document: ReadDocument, word: str) -> bool:
+    """Whether so much of a document speaks of a word that it is what the document is about."""
+    index = document.index
+    rows = [index.term_ids[t] for t in index.analyser.terms_of(word) if t in index.term_ids]
+    n_passages = len(document.text.passages)
+    return any(index.document_frequency[row] >= SUBJECT * n_passages for row in rows)
 
 
 def _count(match: re.Match[str]) -> int:

@@ -49,11 +49,14 @@ def segments_of(page: PageText) -> Segments:
         return Segments(np.zeros((0, 4), np.float32), none, none, flat, flat, flat, flat)
     boxes = page.boxes[inked]
     size, bold, italic, fixed = _styles(page, inked)
-    # PDFium puts a space wherever it sees a gap, so a word is never parted; between its first
-    # and last character there may be none that has a box.
+    # PDFium puts a space wherever it sees a gap, so a word is never parted but where that was
+    # found to be wrong; between its first and last character there may be none that has a box.
     n_spaces = np.cumsum((codes <= 32) | (codes == 0xA0))[inked]
     between_words = (np.diff(n_spaces) > 0) | (codes[inked[:-1]] == ord(LINE_END_HYPHEN))
-    cuts = np.concatenate(([0], np.flatnonzero(_breaks(boxes, size) & between_words) + 1))
+    breaks = _breaks(boxes, size) & between_words
+    if page.parted:
+        breaks |= np.isin(inked[1:], page.parted)
+    cuts = np.concatenate(([0], np.flatnonzero(breaks) + 1))
     ends = np.concatenate((cuts[1:], [len(inked)]))
     counts = (ends - cuts).astype(np.float32)
 

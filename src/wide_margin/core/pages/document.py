@@ -51,6 +51,8 @@ class PdfFile:
         check_is_pdf(path)
         self.path = path
         self._frames: dict[int, Frame | None] | None = {}
+        self.runs_together: bool | None = None
+        """Whether some of its words are read as one; None while nobody has looked."""
         try:
             self._pdf = pdfium.PdfDocument(path, password=password)
             self.n_pages = len(self._pdf)

@@ -91,6 +91,8 @@ class PageText:
     """(r,) font size as displayed, in points."""
     fonts: tuple[Font, ...]
     frame: Frame | None = None
+    parted: tuple[int, ...] = ()
+    """Characters that begin a word although no space stands before them."""
 
     def __post_init__(self) -> None:
         """Make the arrays read-only: the value crosses threads."""

@@ -8,6 +8,7 @@ import numpy as np
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 from wide_margin.core.later import regex
 from wide_margin.core.pages.model import LOOSE_ACCENTS, OWN_LIGATURES
+from wide_margin.core.pages.parted import NOTHING
 from wide_margin.core.shipped import frequent_words
 
 # Where the ligatures stand in TeX's first encoding (OT1) and in the later one (T1, Cork): a font
@@ -45,7 +46,7 @@ LEVEL = 0.5
 """Share of its height by which an accent lies in the line of its letter."""
 WITHIN_WORD = 0.1
 """Distance of the letters of a word at most, as a share of their height."""
-_NOTHING, _BLANK = "\u200b", " "
+_BLANK = " "
 
 BoxesOf = Callable[[IntArray], FloatArray]
 """Boxes of some characters in page space."""
@@ -120,7 +121,7 @@ def with_accents(
         if follows:
             joined = _joined(chars[at + 1], chars[at])
             if joined:
-                made[at], made[at + 1] = joined, _NOTHING
+                made[at], made[at + 1] = joined, NOTHING
                 if np.isfinite(boxes[at, 0]):
                     boxes[at] = over
                 letters.append(at)
@@ -130,7 +131,7 @@ def with_accents(
         if letter is not None and joined and made[letter] == chars[letter]:
             made[letter] = joined
             alone = _is_blank(chars, at - 1) and _is_blank(chars, at + 1)
-            made[at] = _BLANK if alone else _NOTHING
+            made[at] = _BLANK if alone else NOTHING
             boxes[at] = np.nan if alone else boxes_of(np.array([letter]))[0]
             letters.append(letter)
     for letter in letters:
@@ -170,7 +171,7 @@ def _letter_under(
 def _close_up(chars: str, made: list[str], letter: int, boxes_of: BoxesOf) -> None:
     """Take out blanks that accents have brought into the middle of a word: "f" and "ür"."""
     before = letter - 1
-    while before >= 0 and made[before] in (_BLANK, _NOTHING):
+    while before >= 0 and made[before] in (_BLANK, NOTHING):
         before -= 1
     between = range(before + 1, letter)
     if before < 0 or not chars[before].isalpha() or not any(chars[k] != _BLANK for k in between):
@@ -178,7 +179,7 @@ def _close_up(chars: str, made: list[str], letter: int, boxes_of: BoxesOf) -> No
     left, right = boxes_of(np.array([before, letter]))
     if abs(float(right[0] - left[2])) < WITHIN_WORD * float(right[3] - right[1]):
         for k in between:
-            made[k] = _NOTHING
+            made[k] = NOTHING
 
 
 def _is_blank(chars: str, at: int) -> bool:

@@ -2,17 +2,20 @@
 
 import ctypes
 import re
+from contextlib import suppress
 from dataclasses import replace
 from typing import Any
 
 import numpy as np
 import pypdfium2.raw as pdfium_c
 
+from wide_margin.core.errors import PageFailedError
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray, to_page_space
 from wide_margin.core.later import regex
 from wide_margin.core.pages import native
 from wide_margin.core.pages.document import PdfFile, frame_now
 from wide_margin.core.pages.model import LINE_END_HYPHEN, LOOSE_ACCENTS, Font, Frame, PageText
+from wide_margin.core.pages.parted import SHARE, parted_at, without_false_spaces
 from wide_margin.core.pages.repair import LIGATURE_CODES, with_accents, with_ligatures, with_signs
 
 # TeX's Computer Modern family and the URW faces say weight and slant in letters of their own.
@@ -47,6 +50,8 @@ FIXED_LETTERS, FIXED_WORDS, FIXED_SPREAD, FIXED_SHARE = 4, 5, 0.01, 0.95
 """A font has one width where 95 per cent of its words of so many letters are as wide as that
 within a hundredth, so many different ones with narrow and wide letters both."""
 FIXED_LOOKED_AT = 200
+LOOKED_AT = 4
+"""Pages that tell whether words of a file are read as one: its writer set them all."""
 NOT_FIXED_SHARE = 0.5
 """One that is said to have one width has not where fewer of its words are so."""
 
@@ -63,15 +68,37 @@ def read_text(pdf: PdfFile, index: int, *, only_edges: bool = False) -> PageText
     Raises:
         PageFailedError: The page cannot be loaded.
     """
+    if only_edges and runs_together(pdf):
+        only_edges = False
     with pdf.page(index) as page:
         width, height = page.get_size()
         text_page = pdfium_c.FPDFText_LoadPage(page.raw)
         if not text_page:
             return PageText.empty(index, width, height, frame_now(page))
         try:
-            return _read(page, text_page, index, only_edges=only_edges)
+            text = _read(page, text_page, index, only_edges=only_edges)
         finally:
             pdfium_c.FPDFText_ClosePage(text_page)
+    if only_edges or pdf.runs_together is False:
+        return text
+    found = parted_at(text.chars, text.boxes, text.run_starts, text.run_sizes)
+    if not len(found):
+        return text
+    chars = without_false_spaces(text.chars, text.boxes)
+    return replace(text, chars=chars, parted=tuple(found.tolist()))
+
+
+def runs_together(pdf: PdfFile) -> bool:
+    """Whether words of a file are read as one, told by some of its pages; asked once."""
+    if pdf.runs_together is None:
+        n_words = n_parted = 0
+        for index in sorted({k * pdf.n_pages // LOOKED_AT for k in range(LOOKED_AT)}):
+            with suppress(PageFailedError):
+                text = read_text(pdf, index)
+                n_words += len(text.chars.split())
+                n_parted += len(text.parted)
+        pdf.runs_together = n_parted > SHARE * n_words
+    return pdf.runs_together
 
 
 def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageText:

@@ -18,7 +18,7 @@ from wide_margin.core.document import ReadDocument
 
 log = logging.getLogger(__name__)
 
-ANALYSIS = 20
+ANALYSIS = 21
 """Raised whenever layout, outline, passages or index change what they give."""
 KEPT = 40
 """Documents kept; the one not used for longest goes first."""

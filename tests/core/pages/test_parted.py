@@ -1,0 +1,74 @@
+"""Words that are run together, and spaces in the middle of a word."""
+
+import re
+
+import pikepdf
+import pytest
+from reportlab.pdfgen.canvas import Canvas
+
+from wide_margin.core.layout import lines_of, tidy
+from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.text import read_text, runs_together
+
+SAID = "Many thanks to the two people who, however, gave a new reading over the years."
+# A space may be a wider step after each letter of two, and nearer letters a narrower one.
+DRAWN = """(Man) Tj 2.94 Tc 20 0 Td (yt) Tj 0 Tc 11.5 0 Td (hanks to the tw) Tj
+2.94 Tc 66.9 0 Td (op) Tj 0 Tc 13.9 0 Td (eople who, ho) Tj -0.3 Tc 61.35 0 Td (we) Tj
+-0.165 Tc 12.53 0 Td (ve) Tj 0 Tc 10.22 0 Td (r, g) Tj 14.66 0 Td (ave a ne) Tj
+2.94 Tc 36.04 0 Td (wr) Tj 0 Tc 14.45 0 Td (eading o) Tj -0.165 Tc 37.5 0 Td (ve) Tj
+2.94 Tc 10.22 0 Td (rt) Tj 0 Tc 9.5 0 Td (he years.) Tj"""
+
+
+@pytest.fixture
+def spaced(tmp_path):
+    """A file whose spaces are movements, some of them lost by PDFium."""
+    path = tmp_path / "spaced.pdf"
+    canvas = Canvas(str(path), pagesize=(500, 300))
+    canvas.setFont("Times-Roman", 11)
+    canvas.drawString(40, 250, "Here")
+    canvas.save()
+    with pikepdf.open(path, allow_overwriting_input=True) as pdf:
+        page = pdf.pages[0]
+        font = next(iter(page.Resources.Font.keys()))
+        rows = [f"BT {font} 11 Tf 1 0 0 1 40 {200 - 20 * k} Tm" for k in range(3)]
+        drawn = "".join(f"{row} {DRAWN} ET\n" for row in rows)
+        page.contents_add(pdf.make_stream(drawn.encode("latin-1")))
+        pdf.save(path)
+    return path
+
+
+def test_a_space_that_was_drawn_as_a_gap_is_read(spaced):
+    pdf = PdfFile(spaced)
+    raw = read_text(pdf, 0)
+    assert "Manythanks" in raw.chars  # what it is all about: PDFium sees no space here
+    assert runs_together(pdf)
+    texts = [tidy(line.text) for line in lines_of(read_text(pdf, 0, only_edges=True))]
+    assert texts.count(SAID) == 3
+
+
+def test_both_workers_read_the_same_characters(spaced):
+    fully, edges = read_text(PdfFile(spaced), 0), read_text(PdfFile(spaced), 0, only_edges=True)
+    assert fully.chars == edges.chars
+    assert fully.parted == edges.parted
+
+
+def test_a_place_in_a_line_is_a_place_on_the_page(spaced):
+    text = read_text(PdfFile(spaced), 0)
+    line = next(line for line in lines_of(text) if "Many thanks" in line.text)
+    at = line.text.index("thanks")
+    (span,) = line.characters(at, at + len("thanks"))
+    assert text.chars[span.start : span.end] == "thanks"
+
+
+def test_other_files_are_left_alone(tmp_path):
+    path = tmp_path / "plain.pdf"
+    canvas = Canvas(str(path))
+    for k, text in enumerate(re.split(r"(?<=[,.])\s", SAID)):
+        canvas.drawString(40, 700 - 20 * k, text)
+    canvas.drawString(40, 500, "x")
+    canvas.setFont("Times-Roman", 6)
+    canvas.drawString(48, 503, "n")  # raised, and further than a letter's width away
+    canvas.save()
+    pdf = PdfFile(path)
+    assert not runs_together(pdf)
+    assert read_text(pdf, 0, only_edges=True).parted == ()
