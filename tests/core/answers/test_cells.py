@@ -57,6 +57,48 @@ def test_the_largest_and_the_smallest_of_a_column_are_found(document, question, 
     assert answer_quoted(document, question).quotes[0].text.startswith(f"{row} — ")
 
 
+MACHINES = [
+    ["", "KX-1", "KX-4", "KX-7"], ["First ship", "Nov 1960", "Jul 1962", "Dec 1964"],
+    ["Number built", "50", "45", "120"], ["Base price", "$120K", "$65.5K", "$45.2K"],
+]  # fmt: skip
+CHANGES = [
+    ["", "# Changed", "# Lines"], ["Month", "Files", "Added"], ["April", "87", "3,619"],
+    ["June", "39", "4,324"], ["July", "73", "1,578"], ["Total", "199", "9,521"],
+]  # fmt: skip
+
+
+def drawn(path: Path, rows: list[list[str]]) -> None:
+    """A page with some text and a table."""
+    canvas = Canvas(str(path), invariant=1)
+    canvas.setFont("Times-Roman", 11)
+    for k, line in enumerate(wrapped(TEXT, "Times-Roman", 11, 400)):
+        canvas.drawString(72, 760 - 14 * k, line)
+    for k, row in enumerate(rows):
+        for x, cell in zip((72, 180, 280, 380), row, strict=False):
+            canvas.drawString(x, 660 - 14 * k, cell)
+    canvas.save()
+
+
+@pytest.mark.parametrize(
+    ("rows", "question", "told"),
+    [
+        # Names with numbers are heads, and what is compared may stand in columns.
+        (MACHINES, "How many KX-4s were built?", "Number built — KX-4: 45"),
+        (MACHINES, "What is the base price of the KX-7?", "Base price — KX-7: $45.2K"),
+        (MACHINES, "Which machine had the lowest base price?", "Base price — KX-7: $45.2K"),
+        (MACHINES, "Which machine has the highest base price?", "Base price — KX-1: $120K"),
+        # Two rows of heads; the sum is not the most.
+        (CHANGES, "In which month were the most lines added?", "June — # Lines Added: 4,324"),
+        (CHANGES, "Which month has the fewest files changed?", "June — # Changed Files: 39"),
+        (CHANGES, "How many lines were added in July?", "July — # Lines Added: 1,578"),
+    ],
+)
+def test_tables_of_other_shapes(tmp_path, rows, question, told):
+    drawn(tmp_path / "table.pdf", rows)
+    answer = answer_quoted(read_document(tmp_path / "table.pdf"), question)
+    assert answer.quotes[0].text == told
+
+
 def test_a_row_that_is_not_there_gives_no_cell(document):
     answer = answer_quoted(document, "What is the high water at the lighthouse?")
     assert not any("—" in quote.text for quote in answer.quotes)

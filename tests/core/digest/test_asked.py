@@ -66,6 +66,10 @@ FACTS = [
     "What are the limits of the tidal range at Innerby?",
     "How is the staff divided into centimetres?",
     "What does the keeper do at noon with the clock?", "What is the key of the recorder hut for?",
+    "Who looks after the staff?", "Who looks after the recorder hut?",
+    "Which version of the recorder is needed?", "May I use it for a chart?",
+    "In what year was the first of these gauges made?", "What limit of the float got in the way?",
+    "Which was the worst weakness in the recorder?",
     "Who should be told of a surge warning?", "What is the main shaft of the float gauge made of?",
 ]  # fmt: skip
 PARTS = [

@@ -190,6 +190,8 @@ def fitness(sentence: Sentence) -> float:
     n_words = len(sentence.text.split())
     if sentence.kind == "heading":
         return 0.55
+    if sentence.kind == "figure":  # words on axes and in boxes say nothing by themselves
+        return 0.4
     if sentence.kind == "code" or n_words < 4:
         return 0.7
     if sentence.text.endswith("?") or REFERS.match(sentence.text):

@@ -7,19 +7,29 @@ from functools import lru_cache
 
 from wide_margin.core.answers.model import Quote
 from wide_margin.core.document import Cell, Locator, ReadDocument, Table, find_tables
+from wide_margin.core.document.tables import VALUE
 from wide_margin.core.later import regex
 from wide_margin.core.layout import tidy
+from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.search import Query, is_common
 from wide_margin.core.search.analysis import words
 
 COVERED = 0.75
 """Share of the question's weight that row, column and caption must hold for a cell to answer."""
 MOST_CELLS = 2
+LEAST_VALUES = 3
+"""So many cells have the largest or smallest of them worth telling."""
 _MOST = regex(
     r"\b(?:largest|highest|greatest|biggest|longest|most|maximum|best|tallest|deepest)\b", re.I
 )
 _LEAST = regex(r"\b(?:smallest|lowest|least|shortest|fewest|minimum|worst|shallowest)\b", re.I)
-_NUMBER = regex(r"-?\d[\d,]*(?:\.\d+)?")
+_SORT = regex(r"\b(?:which|what)\s+(?:of\s+the\s+)?([^\W\d_]{3,})", re.I)
+"""What sort of thing is asked for."""
+_COUNTED = regex(r"\bhow many\b|\bnumber of\b", re.I)
+_COUNTS = ("number", "count", "no", "quantity")
+"""Words of a head or a label that "how many" asks for."""
+_TIMES = {"k": 1e3, "m": 1e6, "bn": 1e9}
+_TOTALS = squashed("total")
 
 
 _Value = tuple[float, int]
@@ -51,15 +61,21 @@ def answer_from_cells(document: ReadDocument, text: str, query: Query) -> tuple[
         return ()
     stems = {_stem(document, word): weight for word, weight in asked.items()}
     total = sum(stems.values())
+    sort = found[1].lower() if extreme and (found := _SORT.search(text)) else ""
+    free = {_stem(document, word) for word in _COUNTS} if _COUNTED.search(text) else set()
     found: list[_Found] = []
     for table in _tables(document):
         around = _stems(document, _caption(document, table))
         heads = [_stems(document, head) for head in table.heads]
         if extreme is not None:
+            labels = [_stems(document, row[0].text) for row in table.rows]
+            # "Which station": what is compared need not be named in the table.
+            around |= {_stem(document, sort)} if sort else set()
             found += _extremes(table, heads, around, stems, total, extreme)
+            found += _extremes_across(table, labels, heads[0] | around, stems, total, extreme)
             continue
         for k, row in enumerate(table.rows[table.n_head :], start=table.n_head):
-            label = _stems(document, row[0].text)
+            label = _stems(document, row[0].text) - free
             if not label or not label <= set(stems):
                 continue
             for column in range(1, len(row)):
@@ -84,13 +100,41 @@ def _extremes(
         own = heads[column] & set(stems)
         held = sum(stems[s] for s in (own | heads[0] | around) & set(stems))
         values = [
-            (float(match[0].replace(",", "")), k)
+            (value, k)
             for k, row in enumerate(table.rows[table.n_head :], start=table.n_head)
-            if (match := _NUMBER.fullmatch(row[column].text.strip(" %")))
+            if bare(row[0].text) not in _TOTALS and (value := _value(row[column])) is not None
         ]
-        if own and len(values) >= 3 and held / total >= COVERED:
+        if own and len(values) >= LEAST_VALUES and held / total >= COVERED:
             found.append(_Found(held / total, table, extreme(values)[1], column))
     return found
+
+
+def _extremes_across(
+    table: Table, labels: list[frozenset[str]], around: frozenset[str],
+    stems: dict[str, float], total: float, extreme: Callable[[Iterable[_Value]], _Value],
+) -> list[_Found]:  # fmt: skip
+    """The same of a row, where the columns are what is compared."""
+    found = []
+    for k, row in enumerate(table.rows[table.n_head :], start=table.n_head):
+        own = labels[k] & set(stems)
+        held = sum(stems[s] for s in (own | around) & set(stems))
+        values = [
+            (value, column)
+            for column, (head, cell) in enumerate(zip(table.heads, row, strict=True))
+            if column and bare(head) not in _TOTALS and (value := _value(cell)) is not None
+        ]
+        if own and len(values) >= LEAST_VALUES and held / total >= COVERED:
+            found.append(_Found(held / total, table, k, extreme(values)[1]))
+    return found
+
+
+def _value(cell: Cell) -> float | None:
+    """The number in a cell; None where it holds something else."""
+    match = VALUE.fullmatch(cell.text)
+    if match is None:
+        return None
+    number = float(match["number"].replace(",", "").replace("−", "-"))
+    return number * _TIMES.get(match["unit"].lower(), 1.0)
 
 
 @lru_cache(maxsize=2)

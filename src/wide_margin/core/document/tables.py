@@ -18,7 +18,15 @@ CAPTION_AWAY = 2
 """A table's caption is at most so many paragraphs before or after it."""
 CLOSER = 0.9
 """A line this much closer to the row before than rows usually are goes on with its cells."""
+MOST_HEADS = 3
+"""So many rows at the top name the columns at most."""
 _FIGURES = regex(r"\d")
+VALUE = regex(
+    r"[<>≤≥~≈±(]?\s*[$€£¥]?\s*(?P<number>[-+−]?\d[\d,]*(?:\.\d+)?)"
+    r"\s*(?P<unit>[%°\w/²³µ·]{0,9})\)?(?:\s*[(±\[].*)?"
+)
+"""A cell that holds a number, perhaps with a currency, a unit and what is said in brackets; a name
+with a number in it begins with letters."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -223,12 +231,26 @@ def _caption(paragraphs: Sequence[Paragraph], first: int, end: int) -> int | Non
 
 
 def _n_head(rows: Sequence[Sequence[Cell]], lines: Sequence[Line]) -> int:
-    """How many rows at the top hold names while the ones below hold figures, or are set bold."""
+    """How many rows at the top name the columns.
 
-    def figures(row: Sequence[Cell]) -> int:
-        return sum(bool(_FIGURES.search(cell.text)) for cell in row[1:])
+    They hold names while the ones below hold numbers, or are set bold, or leave the corner empty.
+    """
 
-    below = [figures(row) for row in rows[1:]]
-    if not figures(rows[0]) and below and median(below) >= 1:
-        return 1
+    def values(row: Sequence[Cell]) -> int:
+        return sum(bool(VALUE.fullmatch(cell.text)) for cell in row[1:])
+
+    below = [values(row) for row in rows[1:]]
+    is_under_names = not values(rows[0]) and bool(below) and median(below) >= 1
+    has_corner = not rows[0][0].text and all(cell.text for cell in rows[0][1:])
+    if is_under_names or (has_corner and len(rows[0]) > 2):
+        n = 1
+        while n < min(MOST_HEADS, len(rows) - 1) and _is_more_of_head(rows[n], rows[:n]):
+            n += 1
+        return n
     return 1 if lines[0].is_bold and not lines[-1].is_bold else 0
+
+
+def _is_more_of_head(row: Sequence[Cell], above: Sequence[Sequence[Cell]]) -> bool:
+    """Whether a row goes on with names: no figure in it, and one name at most for the labels."""
+    is_free = not row[0].text or not any(other[0].text for other in above)
+    return is_free and not any(_FIGURES.search(cell.text) for cell in row)

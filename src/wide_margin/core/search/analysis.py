@@ -11,6 +11,8 @@ from wide_margin.core.later import regex
 from wide_margin.core.layout import UNSPACED, fold
 
 _WORD = regex(r"[^\W_]+(?:[-'’_.@/+][^\W_]+)*[+#]{0,2}|[^\W_]+")
+_PLURAL_NAME = regex(r"[^\W\d].*\ds")
+"""More than one of a thing whose name ends in a number."""
 _PART = regex(r"[^\W_]+")
 
 _COMMON = {
@@ -208,6 +210,8 @@ class Analyser:
 
     def _analyse(self, word: str) -> tuple[str, ...]:
         plain = fold(word).replace("'s", "").strip("'")
+        if self.language == "en" and _PLURAL_NAME.fullmatch(plain):
+            plain = plain[:-1]
         parts = _PART.findall(plain)
         if len(parts) < 2:
             return (self._stem(plain),) if plain else ()
