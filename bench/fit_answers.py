@@ -184,8 +184,7 @@ def odds_of(document: ReadDocument, asked: Sequence[tuple[str, Item]]) -> Odds:
             lambda found, question=question: signs_of(document, question, found),
         )  # fmt: skip
         if candidates := find_candidates(document, weighed, about_works=False):
-            language = document.index.language
-            rows.append(evidence_of(question, query, weighed, candidates, language))
+            rows.append(evidence_of(question, query, weighed, candidates, document))
             sorts.append(sort)
             right.append(sort == "asked" and _answers_rightly(document, item))
     return Odds(np.array(rows).reshape(-1, len(SURENESS)), sorts, np.array(right, dtype=bool))

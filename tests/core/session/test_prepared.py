@@ -1,5 +1,7 @@
 """What is made of a document in spare time is what would have been made when asked for."""
 
+import os
+import pickle
 import threading
 from multiprocessing import Pipe
 
@@ -8,10 +10,11 @@ import pytest
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
 from wide_margin.core.explain import Explainer, GatheringDefinitions, find_definitions
+from wide_margin.core.outline import Outline
 from wide_margin.core.session import prepared
 from wide_margin.core.session.prepared import Prepared
 from wide_margin.core.session.reading_service import ReadingService
-from wide_margin.core.session.requests import DigestRequest
+from wide_margin.core.session.requests import DigestRequest, ReadRequest
 from wide_margin.core.session.worker import serve
 
 WAIT = 10.0
@@ -45,6 +48,50 @@ def test_asked_in_the_middle_the_rest_is_made_at_once(handbook, monkeypatch):
         made.go_on()
     assert made.definitions_so_far == {}
     assert made.definitions == find_definitions(handbook)
+
+
+def opened(path, monkeypatch, folder):
+    """A service that has the document, and has used its spare time to the end."""
+    monkeypatch.setenv("XDG_CACHE_HOME", str(folder))
+    service = ReadingService()
+    service.read(lambda kind, value: None, ReadRequest(path, os.getpid()))
+    service.afterwards()
+    n_pieces = 0
+    while service.spare():
+        n_pieces += 1
+    return service, n_pieces
+
+
+def test_what_was_made_once_is_there_at_the_next_opening(small_pdf, tmp_path, monkeypatch):
+    first, _ = opened(small_pdf, monkeypatch, tmp_path)
+    again, _ = opened(small_pdf, monkeypatch, tmp_path)
+    assert again._made.before is not None
+    assert first._made.before is None
+    monkeypatch.setattr(GatheringDefinitions, "go_on", lambda self, seconds: 1 / 0)
+    monkeypatch.setattr("wide_margin.core.digest.digest.score", lambda *given: 1 / 0)
+    third, _ = opened(small_pdf, monkeypatch, tmp_path)
+    request = DigestRequest()
+    assert third.digest(print, request) == first.digest(print, request)
+    assert third._made.definitions == first._made.definitions
+
+
+def test_a_damaged_file_of_what_was_made_is_made_again(small_pdf, tmp_path, monkeypatch):
+    opened(small_pdf, monkeypatch, tmp_path)
+    (kept,) = tmp_path.rglob("*.made")
+    kept.write_bytes(kept.read_bytes()[:-20])
+    again, n_pieces = opened(small_pdf, monkeypatch, tmp_path)
+    assert again._made.before is None
+    assert n_pieces
+    assert pickle.loads(kept.read_bytes()) is not None
+
+
+def test_a_changed_outline_has_its_digest_made_anew(small_pdf, tmp_path, monkeypatch):
+    opened(small_pdf, monkeypatch, tmp_path)
+    again, _ = opened(small_pdf, monkeypatch, tmp_path)
+    outline = again._document.outline
+    again.use_outline(print, Outline(outline.sections[:1], outline.sources))
+    assert again._made.before is None
+    assert len(again.digest(print, DigestRequest()).sections) == 1
 
 
 def test_nothing_is_prepared_of_a_document_that_is_not_read():

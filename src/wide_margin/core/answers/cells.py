@@ -61,7 +61,8 @@ def answer_from_cells(document: ReadDocument, text: str, query: Query) -> tuple[
         return ()
     stems = {_stem(document, word): weight for word, weight in asked.items()}
     total = sum(stems.values())
-    sort = found[1].lower() if extreme and (found := _SORT.search(text)) else ""
+    sorted_by = _SORT.search(text) if extreme is not None else None
+    sort = sorted_by[1].lower() if sorted_by else ""
     free = {_stem(document, word) for word in _COUNTS} if _COUNTED.search(text) else set()
     found: list[_Found] = []
     for table in _tables(document):

@@ -9,6 +9,8 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 
 from wide_margin.core.answers.question import Question
+from wide_margin.core.answers.wanted import LOOKED_AT, WANTED, wanted_in
+from wide_margin.core.document import ReadDocument
 from wide_margin.core.geometry import FloatArray
 from wide_margin.core.later import regex
 from wide_margin.core.search import Query, Weighed
@@ -19,10 +21,11 @@ from wide_margin.core.shipped import json_of
 if TYPE_CHECKING:
     from wide_margin.core.answers.candidates import Candidate
 
-EVIDENCE = ("bias", "page", "document", "exact", "words", "top", "absent name")
+EVIDENCE = ("bias", "page", "document", "exact", "words", "top", "absent name", *WANTED)
 """What tells whether a question is answered: the share of its weight that stands on the best page,
 and that the document knows at all; words met exactly; words; the best page's evidence; names,
-figures and unheard-of words of the question that the document does not have."""
+figures and unheard-of words of the question that the document does not have; whether there is what
+it asks for."""
 SURENESS = (*EVIDENCE, "first page", "lead")
 """What tells whether the best page is the right one: besides, its share of the evidence on the best
 few, and how far it is ahead of the next."""
@@ -58,7 +61,7 @@ def judge(
     query: Query,
     weighed: Weighed,
     candidates: list[Candidate],
-    language: str,
+    document: ReadDocument,
     told: Collection[str] = (),
 ) -> Judged:
     """Weigh the evidence for an answer.
@@ -70,7 +73,7 @@ def judge(
     """
     if not candidates or not query.terms:
         return NOTHING
-    evidence = evidence_of(question, query, weighed, candidates, language, told)
+    evidence = evidence_of(question, query, weighed, candidates, document, told)
     answered, sure = evidence_weights()
     odds = float(evidence[: len(EVIDENCE)] @ answered)
     return Judged(odds, float(1.0 / (1.0 + np.exp(-float(evidence @ sure)))))
@@ -89,7 +92,7 @@ def evidence_of(
     query: Query,
     weighed: Weighed,
     candidates: list[Candidate],
-    language: str,
+    document: ReadDocument,
     told: Collection[str] = (),
 ) -> FloatArray:
     """(SURENESS,) the signs that a question is answered; there are words and candidates."""
@@ -102,16 +105,19 @@ def evidence_of(
     )
     known = np.array([term.is_exact or term.word in told for term in query.terms])
     names = _names_in(question.text)
+    is_english = document.index.language == "en"
     absent = sum(
-        not k and (t.word in names or (language == "en" and is_unheard_of(t.word)))
+        not k and (t.word in names or (is_english and is_unheard_of(t.word)))
         for t, k in zip(query.terms, known, strict=True)
     )
+    said = [document.text.sentences[c.sentence].text for c in candidates[:LOOKED_AT]]
     pages = sorted(weighed.pages.values(), reverse=True)
     share = 1.0 / float(np.exp(np.array(pages[:RIVALS]) - pages[0]).sum())
     lead = min(pages[0] - pages[1], ALONE) if len(pages) > 1 else ALONE
     return np.array([
         1.0, float(weights @ on_page) / total, float(weights @ known) / total,
-        int((around > 0.99).sum()), len(query.terms), pages[0], absent, share, lead,
+        int((around > 0.99).sum()), len(query.terms), pages[0], absent,
+        *wanted_in(question, said), share, lead,
     ], dtype=float)  # fmt: skip
 
 

@@ -72,6 +72,15 @@ _MEANS = regex(
     r"\b(?:meant|understood) by\b|\bmeaning of\b|\b(?:mean|stand|stands) (?:for|by|in|when)\b|\bmean\s*\?*$"
     r"|\b(?:definition|defined)\b|\bstands? for\b|\bit mean\b|\bthe (?:term|word|abbreviation)\b|\bwhat (?:is|are|does)\b", re.I
 )  # fmt: skip
+_LIGHT = regex(
+    r"\b(?:t(?:akes?|aken|aking|ook) (?:part|place)|carr(?:y|ies|ied|ying) out"
+    r"|(?:gets?|got|getting|stands?|stood|come|comes|came) in (?:the|its|their|your|my) way"
+    r"|(?:bring|brings|brought|come|comes|came) about|turn(?:s|ed|ing)? out|end(?:s|ed)? up"
+    r"|(?:find|finds|found) out|(?:make|makes|made) sure|make (?:no )?sense|no longer|for good|for certain|in all"
+    r"|at all|at once|in total|all in all|in the end|as a whole|of course|so to speak|altogether|really|actually"
+    r"|exactly|anyway|ever)\b", re.I
+)  # fmt: skip
+"""Phrases in which no word says what is asked about."""
 _SAYS = regex(
     r"\baccording to (?:the|this) (?:manual|handbook|document|text|book|paper|report|guide|authors?)\b"
     r"|\b(?:does|do|did) (?:the|this) (?:manual|handbook|document|text|book|paper|report|guide|authors?)"
@@ -86,7 +95,7 @@ def topic_of(question: Question) -> str:
         rest = _MEANS.sub(" ", question.text)
         return rest if re.search(r"\w{2,}", rest) else question.text
     if question.kind != "where":
-        rest = _SAYS.sub(" ", _HOW.sub(" ", question.text))
+        rest = _LIGHT.sub(" ", _SAYS.sub(" ", _HOW.sub(" ", question.text)))
         return rest if re.search(r"\w{3,}", rest) else question.text
     rest = _ABOUT_THE_BOOK.sub(" ", question.text)
     return rest if re.search(r"\w{4,}", rest) else question.text

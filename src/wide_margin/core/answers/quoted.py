@@ -113,7 +113,7 @@ def _judged(
     """What the evidence comes to, the time that is asked about minded."""
     best = document.text.sentences[candidates[0].sentence].text if candidates else ""
     known = time.words if time is not None and fits(time, best) else ()
-    return judge(question, query, weighed, candidates, document.index.language, known)
+    return judge(question, query, weighed, candidates, document, known)
 
 
 def _sure(judged: Judged, time: AskedTime | None, quotes: Sequence[Quote]) -> float:

@@ -1,9 +1,10 @@
 """The digest of a document: everything a reader wants to know before reading on."""
 
 from collections import Counter
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
+from types import MappingProxyType
 
 from wide_margin.core.answers import WHOLE, Answer, Quote, Reach, answer_quoted
 from wide_margin.core.digest.asked import read_overview
@@ -41,16 +42,36 @@ class Digest:
     test: tuple[TestQuestion, ...]
 
 
+_MADE = ("scored", "facts", "_phrases")
+"""What of a digester takes long, in the order in which it is made."""
+
+
 class Digester:
     """Makes digests of one document; what is scored once serves every length and reach.
 
     Nothing is scored before something is asked that needs it: a question for a fact does not.
     """
 
-    def __init__(self, document: ReadDocument, pause: Callable[[], None] = lambda: None) -> None:
-        """Of a document; ``pause`` is called now and then while its sentences are scored."""
+    def __init__(
+        self, document: ReadDocument, pause: Callable[[], None] = lambda: None,
+        made: Mapping[str, object] = MappingProxyType({}),
+    ) -> None:  # fmt: skip
+        """Of a document.
+
+        Args:
+            document: What is digested.
+            pause: Called now and then while its sentences are scored.
+            made: What a digester of this document has made before.
+        """
         self._document, self._pause = document, pause
         self._last: tuple[Reach, list[int]] | None = None
+        vars(self).update({name: made[name] for name in _MADE if name in made})
+
+    @property
+    def made(self) -> Mapping[str, object] | None:
+        """What takes long to make, to be given to the next digester; None before it is all made."""
+        there = {name: vars(self)[name] for name in _MADE if name in vars(self)}
+        return there if len(there) == len(_MADE) else None
 
     @cached_property
     def scored(self) -> Scored:
@@ -68,7 +89,7 @@ class Digester:
 
     def prepare(self) -> bool:
         """Make one thing that digests need; whether there is more."""
-        for name in ("scored", "facts", "_phrases"):
+        for name in _MADE:
             if name not in vars(self):
                 getattr(self, name)
                 return True

@@ -15,13 +15,16 @@ from pathlib import Path
 import platformdirs
 
 from wide_margin.core.document import ReadDocument
+from wide_margin.core.session.prepared import Made
 
 log = logging.getLogger(__name__)
 
 ANALYSIS = 21
-"""Raised whenever layout, outline, passages or index change what they give."""
+"""Raised whenever what is kept changes: layout to index, definitions, scores of sentences."""
 KEPT = 40
 """Documents kept; the one not used for longest goes first."""
+DOCUMENT, MADE = ".document", ".made"
+"""Ends of the names of documents that were read, and of what was made of one as a whole."""
 
 
 def cache_folder() -> Path:
@@ -42,33 +45,59 @@ def _name(sha256: str, variant: str) -> str:
 
 def load(sha256: str, variant: str = "") -> ReadDocument | None:
     """The document read before, None where there is none that can be used."""
-    try:
-        path = cache_folder() / f"{_name(sha256, variant)}.document"
-        data = path.read_bytes()
-    except OSError:
-        return None
-    try:
-        document = pickle.loads(data)
-        os.utime(path)
-    except Exception:
-        log.warning("a cached document could not be used and is read again", exc_info=True)
-        with suppress(OSError):
-            path.unlink(missing_ok=True)
-        return None
-    return document if isinstance(document, ReadDocument) else None
+    found = _loaded(sha256, variant, DOCUMENT)
+    return found if isinstance(found, ReadDocument) else None
 
 
 def save(document: ReadDocument, sha256: str, variant: str = "") -> bool:
     """Keep a read document; whether it could be. A full disk costs the cache, not the reading."""
+    return _saved(document, sha256, variant, DOCUMENT)
+
+
+class Keeping:
+    """Where what was made of one document as a whole is kept."""
+
+    def __init__(self, key: tuple[str, str] | None) -> None:
+        """Under the hash and the variant of a document; None keeps nothing."""
+        self._key = key
+
+    def load(self) -> Made | None:
+        """What was made before, None where there is none that can be used."""
+        found = _loaded(*self._key, MADE) if self._key is not None else None
+        return found if isinstance(found, Made) else None
+
+    def save(self, made: Made) -> bool:
+        """Keep what was made; whether it could be."""
+        return self._key is not None and _saved(made, *self._key, MADE)
+
+
+def _loaded(sha256: str, variant: str, kind: str) -> object:
+    try:
+        path = cache_folder() / f"{_name(sha256, variant)}{kind}"
+        data = path.read_bytes()
+    except OSError:
+        return None
+    try:
+        found: object = pickle.loads(data)
+        os.utime(path)
+    except Exception:
+        log.warning("what was kept of a document could not be used", exc_info=True)
+        with suppress(OSError):
+            path.unlink(missing_ok=True)
+        return None
+    return found
+
+
+def _saved(what: object, sha256: str, variant: str, kind: str) -> bool:
     part = None
     try:
-        path = cache_folder() / f"{_name(sha256, variant)}.document"
+        path = cache_folder() / f"{_name(sha256, variant)}{kind}"
         part = path.with_suffix(f".{os.getpid()}")
-        part.write_bytes(pickle.dumps(document, protocol=5))
+        part.write_bytes(pickle.dumps(what, protocol=5))
         part.replace(path)
-        _drop_oldest(path.parent)
+        _drop_oldest(path.parent, kind)
     except OSError:
-        log.warning("a read document could not be cached", exc_info=True)
+        log.warning("what was read of a document could not be cached", exc_info=True)
         if part is not None:
             with suppress(OSError):
                 part.unlink(missing_ok=True)
@@ -112,9 +141,9 @@ def _is_alive(process: str) -> bool:
     return process.isdigit() and Path(f"/proc/{process}").exists()
 
 
-def _drop_oldest(folder: Path) -> None:
+def _drop_oldest(folder: Path, kind: str) -> None:
     kept = []
-    for path in folder.glob("*.document"):
+    for path in folder.glob(f"*{kind}"):
         with suppress(OSError):  # another process may have dropped it
             kept.append((path.stat().st_mtime, path))
     for _, path in sorted(kept)[:-KEPT]:

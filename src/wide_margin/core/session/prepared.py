@@ -1,7 +1,9 @@
 """What requests need of a document as a whole: made once, when it is first asked for."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
 from functools import cached_property
+from typing import Protocol
 
 from wide_margin.core.digest import Digester
 from wide_margin.core.digest.structure import Sections
@@ -13,18 +15,53 @@ PIECE = 0.04
 """Seconds of work in spare time after which it is looked whether something is asked."""
 
 
+@dataclass(frozen=True, slots=True)
+class Made:
+    """What takes long to make of a document as a whole, to be kept with it."""
+
+    definitions: Definitions
+    digest: Mapping[str, object]
+    """As the digester gives and takes it."""
+
+
+class MadeStore(Protocol):
+    """Keeps what was made of one document."""
+
+    def load(self) -> Made | None:
+        """What was made before, if anything."""
+
+    def save(self, made: Made) -> object:
+        """Keep what was made."""
+
+
 class Prepared:
     """Of one document, or of as much of it as has been read."""
 
-    def __init__(self, document: ReadDocument, pause: Callable[[], None] = lambda: None) -> None:
-        """Nothing is made yet; ``pause`` is called now and then in what takes long."""
-        self.document, self._pause = document, pause
+    def __init__(
+        self, document: ReadDocument, pause: Callable[[], None] = lambda: None,
+        keeping: MadeStore | None = None,
+    ) -> None:  # fmt: skip
+        """Nothing is made yet.
+
+        Args:
+            document: What it is made of.
+            pause: Called now and then in what takes long.
+            keeping: Where what was made of the document before is found, and kept once it is
+                made anew.
+        """
+        self.document, self._pause, self._keeping = document, pause, keeping
         self._definitions: Definitions | None = None
+
+    @cached_property
+    def before(self) -> Made | None:
+        """What was made of the document before."""
+        return self._keeping.load() if self._keeping is not None else None
 
     @cached_property
     def digester(self) -> Digester:
         """What the document is and says."""
-        return Digester(self.document, self._pause)
+        made = self.before.digest if self.before is not None else {}
+        return Digester(self.document, self._pause, made)
 
     @cached_property
     def findable(self) -> Findable:
@@ -49,6 +86,8 @@ class Prepared:
     @property
     def definitions(self) -> Definitions:
         """Every definition of the document."""
+        if self._definitions is None and self.before is not None:
+            self._definitions = self.before.definitions
         while self._definitions is None:
             self._definitions = self._gathering.go_on(float("inf"))
         return self._definitions
@@ -60,10 +99,16 @@ class Prepared:
 
     def go_on(self) -> bool:
         """Make a piece of what explanations and digests need; whether there is more."""
-        if self._definitions is None:
+        if self._definitions is None and self.before is None:
             self._definitions = self._gathering.go_on(PIECE)
             return True
-        return self.explainer.prepare() or self.digester.prepare()
+        if self.explainer.prepare() or self.digester.prepare():
+            return True
+        digest = self.digester.made
+        if self._keeping is not None and self.before is None and digest is not None:
+            self._keeping.save(Made(self.definitions, digest))
+            self._keeping = None
+        return False
 
     @cached_property
     def _gathering(self) -> GatheringDefinitions:

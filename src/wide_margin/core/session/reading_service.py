@@ -67,6 +67,7 @@ from wide_margin.core.session.blocks import (
     n_blocks,
     read_blocks,
 )
+from wide_margin.core.session.cache import Keeping
 from wide_margin.core.session.model import FoundHit, ParagraphText, ReadSummary
 from wide_margin.core.session.prepared import Prepared
 from wide_margin.core.session.requests import DigestRequest, ReadRequest
@@ -98,6 +99,8 @@ class ReadingService:
         self._document: ReadDocument | None = None
         self._prepared: Prepared | None = None
         self._to_save: tuple[str, ReadRequest] | None = None
+        self._key: tuple[str, str] | None = None
+        """What the document and what is made of it are cached under; None where neither is."""
         self.give_way: Callable[[], None] = lambda: None
         self._so_far: SoFar | None = None
         """What can be asked while reading goes on."""
@@ -112,7 +115,7 @@ class ReadingService:
         # Reading makes some hundred thousand small values and drops few: collecting in between
         # costs a fifth of the time. What was read is then left out of later collections.
         gc.disable()
-        self._document = self._prepared = None
+        self._document = self._prepared = self._key = None
         try:
             return self._read_file(send, request)
         finally:
@@ -125,7 +128,7 @@ class ReadingService:
         over = RecognisedPages(recognised_folder(sha256))
         request = replace(request, recognised=over.known())
         if request.is_whole and (known := cache.load(sha256, request.variant)):
-            self._document = known
+            self._document, self._key = known, (sha256, request.variant)
             return self._summary(from_cache=True)
 
         def at_page(page: int, n_pages: int) -> None:
@@ -180,6 +183,7 @@ class ReadingService:
         self._to_save = None
         if request.is_whole:
             cache.save(self._document, sha256, request.variant)
+            self._key = sha256, request.variant
         cache.drop_blocks(request.owner, sha256)
 
     def help_read(self, send: Send, request: ReadRequest) -> None:
@@ -266,7 +270,7 @@ class ReadingService:
         document = self._read()
         if self._prepared is None or self._prepared.document is not document:
             # Of more pages than before, or by another outline.
-            self._prepared = Prepared(document, lambda: self.give_way())
+            self._prepared = Prepared(document, lambda: self.give_way(), Keeping(self._key))
         return self._prepared
 
     def spare(self) -> bool:
@@ -293,7 +297,7 @@ class ReadingService:
 
     def use_outline(self, send: Send, outline: Outline) -> None:
         """Go by an outline that the reader has changed: paths, reach and ranking follow it."""
-        self._document = with_outline(self._read(), outline)
+        self._document, self._key = with_outline(self._read(), outline), None
 
     def find(
         self, send: Send, wanted: str, whole_words: bool = False, exactly: bool = False

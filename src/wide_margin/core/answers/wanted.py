@@ -1,0 +1,106 @@
+"""Whether what was found has what a question asks for: a count of it, a sum, a date, its sort."""
+
+import re
+from collections.abc import Sequence
+
+from wide_margin.core.answers.question import Question
+from wide_margin.core.answers.signs import (
+    DATE,
+    FREQUENCY,
+    NAME,
+    NUMBER,
+    NUMBER_WORD,
+    ROLE,
+    asked_thing,
+)
+from wide_margin.core.later import regex
+from wide_margin.core.search import is_common
+from wide_margin.core.search.analysis import words
+
+WANTED = ("counted", "not counted", "form", "no form", "thing", "no thing")
+"""Whether the things a question counts stand by a number; whether there is a sum, a date or a
+person where one is asked for; whether there is the word for the sort of thing that is asked for.
+Each twice, since much is asked that counts nothing and wants no form: 1 where it is there, and 1
+where it is asked for and not there."""
+LOOKED_AT = 3
+"""So many of the best sentences are looked at."""
+_COUNTED = regex(
+    r"\bhow many\s+(?P<things>(?:[\w’'-]+\s+){0,3}?[\w’'-]+)(?=\s+(?:of|in|on|at|for|with|to|from"
+    r"|is|are|was|were|do|does|did|can|could|should|must|may|have|has|had|will|would|be|come|there)\b"
+    r"|\s*[?,]|\s+\w+$)|\bnumber of\s+(?P<of>[\w’'-]+)", re.I
+)  # fmt: skip
+_COUNT = regex(
+    rf"\b(?:\d[\d.,]*|{NUMBER_WORD}(?:-\w+)?|one|no|both|pair of|single|several)\b", re.I
+)
+BEHIND, BEFORE = 4, 3
+"""A counted thing stands at most so many words behind its number, or so many before it."""
+_OF_MONEY = regex(
+    r"\b(?:costs?|prices?|priced|paid|pays?|fees?|fine|charged?|salary|wages?|budget|expensive"
+    r"|cheap)\b", re.I
+)  # fmt: skip
+_MONEY = regex(
+    r"[$€£¥]\s?\d|\d[\d.,]*\s?(?:[$€£¥]|dollars?|euros?|pounds?|cents?|pence|crowns?|francs?|marks?"
+    r"|shillings?|guilders?|yen|USD|EUR|GBP|CHF|per\s?cent|%)(?!\w)"
+    r"|\b(?:free of charge|for free|no charge|without charge|at no cost|gratis)\b", re.I
+)  # fmt: skip
+_MOMENT = regex(
+    r"\b(?:when|while|after|before|until|till|once|as soon as|during|at the (?:end|beginning|start)"
+    r"|\d+(?:st|nd|rd|th)|spring|summer|autumn|winter|today|yesterday|now|always|never"
+    r"|(?:mon|tues|wednes|thurs|fri|satur|sun)days?|\d{1,2}[:.]\d\d|\d+0['’]?s)\b", re.I
+)  # fmt: skip
+
+
+def wanted_in(question: Question, best: Sequence[str]) -> list[float]:
+    """(WANTED,) of the best sentences."""
+    met = (_counts(question.text, best), _has_form(question, best), _has_thing(question, best))
+    return [float(m is wanted) for m in met for wanted in (True, False)]
+
+
+def _counts(question: str, best: Sequence[str]) -> bool | None:
+    match = _COUNTED.search(question)
+    if match is None:
+        return None
+    named = match["things"] or match["of"]
+    stems = [_stem(word) for word in words(named) if not is_common(word, "en")]
+    if not stems:
+        return None
+    return any(_number_near(text, stem) for text in best for stem in stems)
+
+
+def _number_near(text: str, stem: str) -> bool:
+    """Whether a number stands close before a word, or close behind it."""
+    said = text.lower().split()
+    places = [k for k, word in enumerate(said) if word.lstrip("(“\"‘'").startswith(stem)]
+    return any(
+        _COUNT.search(" ".join(said[max(0, k - BEHIND) : k]))
+        or any(c.isdigit() for c in " ".join(said[k + 1 : k + 1 + BEFORE]))
+        for k in places
+    )
+
+
+def _has_form(question: Question, best: Sequence[str]) -> bool | None:
+    said = " ".join(best)
+    if question.kind in ("how many", "general") and _OF_MONEY.search(question.text):
+        return bool(_MONEY.search(said))
+    if question.kind == "how many":
+        return bool(NUMBER.search(said))
+    if question.kind == "how often":
+        return bool(FREQUENCY.search(said))
+    if question.kind == "when":
+        return bool(DATE.search(said) or _MOMENT.search(said))
+    if question.kind == "who":
+        return bool(NAME.search(said) or ROLE.search(said))
+    return None
+
+
+def _has_thing(question: Question, best: Sequence[str]) -> bool | None:
+    thing = asked_thing(question.text) if question.kind not in ("how many", "when", "where") else ""
+    if not thing or is_common(thing, "en"):
+        return None
+    stem = _stem(thing)
+    return any(word.startswith(stem) for text in best for word in words(text))
+
+
+def _stem(word: str) -> str:
+    """Enough of a word to know its other forms by."""
+    return word[: max(4, len(word) - 2)] if len(word) > 4 else word.removesuffix("s") or word
