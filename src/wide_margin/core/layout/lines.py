@@ -6,6 +6,7 @@ import numpy as np
 
 from wide_margin.core.geometry import IntArray
 from wide_margin.core.layout.apart import set_apart
+from wide_margin.core.layout.centred import labels_first
 from wide_margin.core.layout.columns import reading_zones, rows_of
 from wide_margin.core.layout.marks import footnote_marks
 from wide_margin.core.layout.model import Line
@@ -34,7 +35,7 @@ def lines_of(page: PageText) -> list[Line]:
             if kind:
                 line = line._replace(apart=kind)
             lines.append(_with_marks(line, marks) if marks else line)
-    return lines
+    return labels_first(lines)
 
 
 def _columns(segments: Segments, apart: list[tuple[str, IntArray]]) -> list[IntArray]:

@@ -114,15 +114,16 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     frame = frame_now(page)
     boxes = to_page_space(loose, frame.box, frame.turns)
     boxes = _without_shapeless(boxes, loose, chars)
-    spots = np.flatnonzero(first)
+    asked = first
     if found := [match.span() for match in MARK_AFTER_WORD.finditer(chars)]:
         # A mark is set in another size within its word, and is boxed for its height.
         marks = [first for first, _ in found]
         glued = [end for _, end in found if end < n_chars and not chars[end].isspace()]
-        spots = np.union1d(spots, marks + glued)
+        asked = first.copy()
+        asked[marks + glued] = True
         if only_edges:
             _box_marks(address, boxes, marks, frame)
-    starts, fonts_of, sizes, fonts = _runs(address, spots)
+    starts, fonts_of, sizes, fonts = _runs(address, np.flatnonzero(asked))
     chars = _with_loose_accents(chars, starts, fonts_of, fonts)
     fonts = _with_fixed(chars, boxes, first, last, starts, fonts_of, fonts)
 
@@ -209,8 +210,10 @@ def _with_fixed(
             wrong = near.mean() < NOT_FIXED_SHARE and not _FIXED.search(font.name)
             told[number] = replace(font, is_fixed=not wrong)
             continue
+        if near.mean() <= FIXED_SHARE:
+            continue
         words = {chars[begins[row] : ends[row] + 1] for row in rows[:FIXED_LOOKED_AT].tolist()}
-        if near.mean() > FIXED_SHARE and sum(map(_has_narrow, words)) >= FIXED_WORDS:
+        if sum(map(_has_narrow, words)) >= FIXED_WORDS:
             told[number] = replace(font, is_fixed=True)
     return tuple(told)
 

@@ -19,7 +19,7 @@ from wide_margin.core.session.prepared import Made
 
 log = logging.getLogger(__name__)
 
-ANALYSIS = 21
+ANALYSIS = 22
 """Raised whenever what is kept changes: layout to index, definitions, scores of sentences."""
 KEPT = 40
 """Documents kept; the one not used for longest goes first."""
