@@ -65,6 +65,18 @@ def test_the_reason_that_a_sentence_leans_on_is_quoted(tmp_path):
     assert "does not float" in said(answer)[0]
 
 
+def test_what_something_follows_from_is_quoted_with_it(tmp_path):
+    path = tmp_path / "why.pdf"
+    reason = ("Whatever floats is moved by each wave and by every ship that goes past at night, and"
+              " what is cheap may be lost without anybody being sorry.")  # fmt: skip
+    result = (" The counterweight is therefore made of lead, hangs on a chain of iron that is"
+              " greased each spring, and is drawn up by two people.")  # fmt: skip
+    make_pdf(path, [[("text", f"{FILLER} {reason}{result} {FILLER}")]])
+    document = read_document(path)
+    assert "floats" in said(answer_quoted(document, "Why is the counterweight made of lead?"))[0]
+    assert "floats" not in said(answer_quoted(document, "Is the counterweight made of lead?"))[0]
+
+
 @pytest.fixture(scope="module")
 def chapters(tmp_path_factory):
     path = tmp_path_factory.mktemp("chapters") / "book.pdf"

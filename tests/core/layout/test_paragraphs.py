@@ -3,6 +3,7 @@ from collections import Counter
 import pytest
 from hypothesis import example, given
 from hypothesis import strategies as st
+from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import make_pdf, page_texts
 from wide_margin.core.layout import (
@@ -168,3 +169,25 @@ def test_italics_within_running_text_do_not_end_it():
 @pytest.mark.parametrize("hyphen", ["-", "\u2010", "\u00ad", LINE_END_HYPHEN])
 def test_a_word_parted_by_any_hyphen_is_whole_again(hyphen):
     assert _keeps_hyphen(f"a quick in{hyphen}", "troduction to it", Counter()) is False
+
+
+@pytest.mark.parametrize(
+    ("last", "is_text"), [("when they meet again.", True), ("Meetings", False), ("meeting", None)]
+)
+def test_a_remark_at_the_margin_is_no_row(tmp_path, last, is_text):
+    path = tmp_path / "remark.pdf"
+    canvas = Canvas(str(path), pagesize=(400, 400))
+    said = ["The old names of the gauges will still be known for a", "while,"
+            " so that all keepers of them have the time to learn"]  # fmt: skip
+    said = [f"{text} {'more' * (k + 1)}" for k, text in enumerate(said)]
+    end = "." if is_text is None else ""
+    canvas.setFont("Times-Roman", 11)
+    canvas.drawString(40, 340, said[0])
+    canvas.drawString(40, 327, said[1] + end)
+    canvas.drawString(40, 314, last)
+    canvas.setFont("Times-Italic", 9)
+    canvas.drawRightString(40 + canvas.stringWidth(said[1], "Times-Roman", 11), 314, "(order 648)")
+    canvas.save()
+    paragraphs, *_ = paragraphs_in(path)
+    assert (len(paragraphs) == 1) is bool(is_text)
+    assert paragraphs[-1].text.endswith("(order 648)")

@@ -1,5 +1,6 @@
 """Choosing what is quoted: the best sentences, what they lean on, and no more than is wanted."""
 
+import re
 from dataclasses import replace
 
 import numpy as np
@@ -34,6 +35,10 @@ NOT_FAR = 6.0
 """How far behind the best a further sentence may be."""
 BESIDE, OTHER_PAGE, OF_NEW = 2.0, 1.5, 8.0
 """What counts for a further sentence: standing beside, against: another page, for: new words."""
+_FOLLOWS = regex(
+    r"\b(?:therefore|thus|hence|consequently|accordingly|thereby|as a result|(?:that|this|which) is why"
+    r"|for (?:this|that|these) reasons?|because of (?:this|that|these)|due to (?:this|that|these))\b", re.I
+)  # fmt: skip
 ENDS = regex(r"[.!?][\"'”’)\]]*$")
 
 
@@ -107,7 +112,7 @@ def _chosen(
     if question.kind not in ("where", "who", "when", "how many"):
         chosen += _code_after(document, best.sentence)
     if most > 1:
-        chosen += _leant_on(document, best.sentence, most - len(chosen))
+        chosen += _leant_on(document, best.sentence, most - len(chosen), question.kind)
     left = [c for c in statements if c.sentence not in chosen and c.sentence not in listed]
     full = FULL_LIST if question.kind in ("list", "how to") or form.as_list else FULL
     _add_further(document, query, best, chosen, left, full=full, limit=limit, most=most)
@@ -121,11 +126,15 @@ def _chosen(
     return sorted(chosen)
 
 
-def _leant_on(document: ReadDocument, row: int, most: int) -> list[int]:
-    """The one or two sentences before that a sentence leans on."""
+def _leant_on(document: ReadDocument, row: int, most: int, kind: str) -> list[int]:
+    """The one or two sentences before that a sentence leans on.
+
+    Asked why, a sentence that tells what follows leans on the one that tells from what.
+    """
     sentences = document.text.sentences
     rows: list[int] = []
-    if not LEANS.match(sentences[row].text):
+    follows = kind == "why" and _FOLLOWS.search(sentences[row].text)
+    if not (LEANS.match(sentences[row].text) or follows):
         return rows
     for before in (row - 1, row - 2):
         if before < 0 or not _goes_with(document, before, row):

@@ -72,6 +72,8 @@ _IS = regex(
     rf"|(?:is|are) (?:{_ADVERB})?(?:the|those|any|an?|one|kinds? of|what|simply|just)\b"
     r"|bedeutet|bezeichnet|ist (?:ein|der|die|das)\w*|sind|est (?:une?|le|la)|désigne|es una?|es el|es la|significa)\s",
 )  # fmt: skip
+_OR = regex(r"(?:or|also|or simply|also called|in short)\s+(?:the\s+|an?\s+)?(?P<name>\S.*)$", re.I)
+"""The other name of a term: "a collaboration site (or “site”) means"."""
 _CALLED = regex(
     rf"(?:\b(?:is|are|was|were|be|being|been)\s+{_ADVERB}{{0,2}}(?:called|known as|termed|named|dubbed|labell?ed"
     r"|referred to as|defined to be|denoted as)\s+"
@@ -397,6 +399,9 @@ def _subject(text: str, row: int) -> Iterator[Definition]:
     elif article in ("The", "Der", "Die", "Das", "Le", "La", "El"):
         weight -= 0.12
     yield Definition(term, row, "defined", min(1.0, weight))
+    other = _OR.match(match["abbr"] or "")
+    if other and _is_term(name := other["name"].strip("“”\"‘’'")):
+        yield Definition(name, row, "defined", min(1.0, weight))
 
 
 def _is_term(term: str) -> bool:

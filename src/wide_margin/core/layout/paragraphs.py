@@ -116,7 +116,10 @@ def _groups_in_column(lines: list[Line]) -> list[list[Line]]:
         is_row = tabbed[k] and (tabbed[k - 1] or (k + 1 < len(lines) and tabbed[k + 1]))
         was_row = tabbed[k - 1] and (tabbed[k] or (k > 1 and tabbed[k - 2]))
         starts = is_row or was_row or _starts_paragraph(before, line, groups[-1], measure)
-        if starts and not _hangs_on(before, line, groups[-1], measure):
+        if starts and not (
+            _hangs_on(before, line, groups[-1], measure)
+            or _ends_in_remark(before, line, groups[-1], measure)
+        ):
             groups.append([line])
         else:
             groups[-1].append(line)
@@ -219,6 +222,21 @@ def _hangs_on(before: Line, line: Line, group: list[Line], measure: _Measure) ->
         return False
     full = before.box[2] > measure.right - 0.2 * (measure.right - measure.left)
     return full and ("\t" in before.text or not _SENTENCE_END.search(before.text))
+
+
+def _ends_in_remark(before: Line, line: Line, group: list[Line], measure: _Measure) -> bool:
+    """Whether a line ends the sentence of the one before, with something at the right margin.
+
+    "… and then removed / completely.            (see 6.4)" is no row of a table.
+    """
+    if len(line.cells) != 2 or "\t" in before.text or _SENTENCE_END.search(before.text):
+        return False
+    width, em = measure.right - measure.left, max(before.size, 1.0)
+    is_full = before.box[2] > measure.right - 0.25 * width
+    is_flush = abs(line.cells[0][0] - group[-1].box[0]) < 0.5 * em
+    ends_at_margin = line.cells[1][1] > measure.right - em
+    near = 0 < line.box[3] - before.box[3] <= 1.3 * max(measure.leading, 1.05 * em)
+    return is_full and is_flush and ends_at_margin and near and line.text[:1].islower()
 
 
 def _with_entries(groups: list[tuple[str, list[Line]]]) -> list[tuple[str, list[Line]]]:
