@@ -191,3 +191,63 @@ def test_a_remark_at_the_margin_is_no_row(tmp_path, last, is_text):
     paragraphs, *_ = paragraphs_in(path)
     assert (len(paragraphs) == 1) is bool(is_text)
     assert paragraphs[-1].text.endswith("(order 648)")
+
+
+@pytest.mark.parametrize(
+    ("lines", "kinds"),
+    [
+        (["TABLE II", "HEIGHTS OF THE GAUGES IN SPRING"], ["caption"]),
+        (["Figure 3.", "The weir from above"], ["caption"]),
+        (["Table 4. Ropes", "The weir from above"], ["caption", "body"]),
+        (["Example 5", "The weir from above"], ["caption", "body"]),
+    ],
+)
+def test_the_title_under_the_number_of_a_caption_belongs_to_it(tmp_path, lines, kinds):
+    path = tmp_path / "caption.pdf"
+    canvas = Canvas(str(path), pagesize=(400, 400))
+    canvas.setFont("Times-Bold", 11)
+    canvas.drawCentredString(200, 340, lines[0])
+    canvas.setFont("Times-Roman", 10)
+    canvas.drawCentredString(200, 326, lines[1])
+    canvas.save()
+    paragraphs, *_ = paragraphs_in(path)
+    assert [p.kind for p in paragraphs] == kinds
+    assert " ".join(p.text for p in paragraphs) == " ".join(lines)
+
+
+def test_headings_alone_on_a_page_are_not_one(tmp_path):
+    path = tmp_path / "headings.pdf"
+    canvas = Canvas(str(path), pagesize=(400, 500))
+    titles = [f"The {thing} module" for thing in ("rope", "well", "bucket", "gate", "lamp")]
+    for page in range(4):
+        canvas.setFont("Times-Bold" if page == 3 else "Times-Roman", 10)
+        if page == 3:
+            for k, title in enumerate(titles * 2):
+                canvas.drawString(40, 440 - 25 * k, title)
+        else:
+            for k in range(25):
+                canvas.drawString(
+                    40, 440 - 12 * k, f"Line {page} of the text goes on and on, {k} so"
+                )
+        canvas.showPage()
+    canvas.save()
+    paragraphs, *_ = paragraphs_in(path)
+    assert [p.text for p in paragraphs if p.page == 3] == titles * 2
+
+
+def test_a_running_head_far_from_the_edge_is_set_aside(tmp_path):
+    path = tmp_path / "heads.pdf"
+    canvas = Canvas(str(path), pagesize=(600, 800))
+    canvas.setFont("Times-Roman", 10)
+    for page in range(6):
+        canvas.setFont("Times-Roman", 10)
+        canvas.drawString(120, 680, "3.5 Wells and ropes")
+        canvas.drawRightString(480, 680, str(60 + page))
+        for k in range(20):
+            y = 650 - 12 * k
+            canvas.drawString(120, y, f"The keeper of well {page * 20 + k} goes round at noon, so")
+        canvas.showPage()
+    canvas.save()
+    paragraphs, *_ = paragraphs_in(path)
+    assert not any("Wells and ropes" in p.text for p in paragraphs)
+    assert "The keeper of well 0 goes" in paragraphs[0].text

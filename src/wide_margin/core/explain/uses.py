@@ -1,5 +1,6 @@
 """Where a document first says something with a word, and where it comes back to a subject."""
 
+import re
 from collections.abc import Collection, Iterable, Sequence
 from typing import NamedTuple
 
@@ -25,6 +26,11 @@ OFTEN_HERE = 3
 LOOKED_AT = 200
 """Sentences with the words that are looked at for the first telling one."""
 _VERBISH = regex(r"\b(?:is|are|was|were|has|have|can|may|must|will|should|\w+(?:s|ed))\b")
+_POINTS_BACK = regex(
+    r"(?:[•▪–—-]\s*)?(?:(?:in|for|by|with|from|of|to|on|at|under|because of|as)\s+)?"
+    r"(?:this|these|such|those|that|the (?:former|latter|same|result|resulting|other)|both"
+    r"|each of (?:these|them)|it|its|they|them|their|he|his|she|her)\b", re.I
+)  # fmt: skip
 _PAIR = regex(r"(?<!\w)([^\W\d_]{3,})(?=[ -]([^\W\d_]{3,})(?!\w))")
 Spans = tuple[SpanOnPage, ...]
 
@@ -80,6 +86,8 @@ def leans_on(
     before = rows[0] if rows else len(sentences)
     paragraphs = {sentences[row].paragraph for row in rows}
     found: dict[int, Leaning] = {}
+    if rows and (said := _said_before(document, rows[0], selected)):
+        found[rows[0] - 1] = said
     for word, holding in ranked:
         early = [
             (_telling(document, row, word), row) for row in holding[:30]
@@ -94,6 +102,17 @@ def leans_on(
         if len(found) == MAX_LEANING:
             break
     return list(found.values())
+
+
+def _said_before(document: ReadDocument, row: int, selected: str) -> Leaning | None:
+    """The sentence before, where a selection begins with what points back to it: "This code"."""
+    sentences = document.text.sentences
+    if not row or not _POINTS_BACK.match(selected):
+        return None
+    before, here = sentences[row - 1], sentences[row]
+    if before.section != here.section or before.kind not in ("body", "item", "entry"):
+        return None
+    return Leaning("", before.text, locator_for(document, row - 1))
 
 
 def _terms_in(

@@ -11,6 +11,8 @@ from wide_margin.core.layout.page_labels import page_number
 
 EDGE = 0.13
 """Furniture lies in this share of the page height at the top or at the bottom."""
+GAP_BELOW = 1.2
+"""A running head further from the edge has a gap of so many font sizes under it."""
 FAR_EDGE = 0.25
 """A number alone may be a page's as far from the edge: the paper can be larger than the layout."""
 SAME_HEIGHT = 3.0
@@ -79,9 +81,24 @@ def _edge_rows(lines: Sequence[Line], height: float) -> tuple[list[int], list[in
     rows = [row for row, line in enumerate(lines) if not line.apart]
     top = [row for row in rows if lines[row].box[3] < _depth(lines[row]) * height]
     bottom = [row for row in rows if lines[row].box[1] > (1 - _depth(lines[row])) * height]
+    top += [row for row in _set_apart_at_top(lines, rows, height) if row not in top]
     top.sort(key=lambda row: lines[row].box[1])
     bottom.sort(key=lambda row: -lines[row].box[3])
     return top[:3], bottom[:3]
+
+
+def _set_apart_at_top(lines: Sequence[Line], rows: list[int], height: float) -> list[int]:
+    """The first row of a page whose text begins far from its edge, with a gap under that row."""
+    if not rows:
+        return []
+    first = min(rows, key=lambda row: lines[row].box[1])
+    line = lines[first]
+    if line.box[3] >= FAR_EDGE * height:
+        return []
+    beside = [row for row in rows if lines[row].box[1] < line.box[3]]
+    below = min((lines[row].box[1] for row in rows if row not in beside), default=height)
+    bottom = max(lines[row].box[3] for row in beside)
+    return beside if below - bottom > GAP_BELOW * line.size else []
 
 
 def _depth(line: Line) -> float:

@@ -3,8 +3,9 @@
 import re
 from collections import Counter
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
-from itertools import pairwise
+from dataclasses import dataclass, replace
+from itertools import groupby, pairwise
+from operator import attrgetter
 from statistics import median
 
 from wide_margin.core.later import regex
@@ -23,9 +24,17 @@ CAPTION = regex(
     r"[^\S\t]+(?:[A-Z]?\d+(?:[.–-]\d+)*[a-z]?|[IVX]+|[A-Z])\b",
     re.I,
 )
+_DRAWN = regex(rf"^{alternatives('figure', 'table')}[^\S\t]", re.I)
 _NUMBERED = regex(r"^(?:[A-Z]|\d{1,3})(?:\.\d{1,3})*\.?\s+[^\W\d_]")
 NOTE_MARK = regex(r"^\s*(\d{1,3}(?!\.?\d)|[*†‡§¶]{1,3})\s{0,4}(?=\S)")
 """How a footnote begins."""
+LEADING_PAGES, LEADING_LINES = 60, 12
+"""How far lines are apart is told by so many pages, and columns of so many lines."""
+MUCH_LEADING = 1.5
+"""Lines that are so many times further apart than usual are no text."""
+TITLE_LINES, TITLE_NEAR = 3, 2.0
+"""The title under the number of a caption has so many lines at most, and begins no further down, in
+font sizes."""
 BESIDE_TEXT = ("note", "caption", "figure", "side", "row")
 """Kinds that a sentence may go on over, from one page or column to the next."""
 _WORD = regex(r"[^\W\d_]+(?:-[^\W\d_]+)*")
@@ -77,8 +86,13 @@ def paragraphs_of(
         Every line is in exactly one paragraph. A paragraph that a page end cuts is one.
     """
     groups: list[tuple[str, list[Line]]] = []
+    leading = _usual_leading(pages)
     for lines in pages:
-        on_page = [(_kind(group, lines, body_size), group) for group in _groups_on_page(lines)]
+        on_page = [
+            (_kind(group, lines, body_size), group)
+            for column in _columns(lines) for group in _groups_in_column(column, leading)
+        ]  # fmt: skip
+        on_page = _with_titles(on_page)
         groups.extend(with_figures(_with_entries(on_page), body_size))
     whole: list[tuple[str, list[Line]]] = []
     last_body: list[Line] | None = None
@@ -94,21 +108,35 @@ def paragraphs_of(
     return [_paragraph(group, kind, words) for kind, group in whole]
 
 
-def _groups_on_page(lines: Sequence[Line]) -> list[list[Line]]:
-    groups: list[list[Line]] = []
-    column: list[Line] = []
-    for line in [*lines, None]:
-        if line is None or (column and line.column != column[-1].column):
-            if column:
-                groups.extend(_groups_in_column(column))
-            column = []
-        if line is not None:
-            column.append(line)
-    return groups
+def _columns(lines: Sequence[Line]) -> list[list[Line]]:
+    """The lines of a page, column by column."""
+    return [list(column) for _, column in groupby(lines, key=attrgetter("column"))]
 
 
-def _groups_in_column(lines: list[Line]) -> list[list[Line]]:
+def _usual_leading(pages: Sequence[Sequence[Line]]) -> float:
+    """How far the lines of a document are apart, in font sizes."""
+    every = max(1, len(pages) // LEADING_PAGES)
+    told = [
+        (measure.leading / max(measure.size, 1.0), len(column))
+        for lines in pages[::every] for column in _columns(lines)
+        if len(column) >= LEADING_LINES and (measure := _measure(column))
+    ]  # fmt: skip
+    if not told:
+        return float("inf")
+    told.sort()
+    half = sum(n for _, n in told) / 2
+    for leading, n in told:
+        half -= n
+        if half <= 0:
+            return leading
+    return told[-1][0]
+
+
+def _groups_in_column(lines: list[Line], leading: float) -> list[list[Line]]:
     measure = _measure(lines)
+    if not lines[0].apart and measure.leading > MUCH_LEADING * leading * measure.size:
+        # Nothing but headings, or short paragraphs, stands here.
+        measure = replace(measure, leading=leading * measure.size)
     tabbed = ["\t" in line.text for line in lines]
     groups = [[lines[0]]]
     for k in range(1, len(lines)):
@@ -237,6 +265,33 @@ def _ends_in_remark(before: Line, line: Line, group: list[Line], measure: _Measu
     ends_at_margin = line.cells[1][1] > measure.right - em
     near = 0 < line.box[3] - before.box[3] <= 1.3 * max(measure.leading, 1.05 * em)
     return is_full and is_flush and ends_at_margin and near and line.text[:1].islower()
+
+
+def _with_titles(groups: list[tuple[str, list[Line]]]) -> list[tuple[str, list[Line]]]:
+    """Captions whose number stands on a line of its own, with the title under it."""
+    made: list[tuple[str, list[Line]]] = []
+    for kind, group in groups:
+        before = made[-1][1] if made and made[-1][0] == "caption" else None
+        if kind == "body" and before and _is_title_of(before, group):
+            before.extend(group)
+        else:
+            made.append((kind, list(group)))
+    return made
+
+
+def _is_title_of(label: list[Line], group: list[Line]) -> bool:
+    """Whether some lines name what a line with nothing but "Table 2." above them numbers."""
+    if len(label) > 1:
+        return False
+    line, first = label[0], group[0]
+    match = CAPTION.match(line.text.strip())
+    if not match or not _DRAWN.match(match[0]) or line.text.strip()[match.end() :].strip(" .:—–-"):
+        return False
+    em = max(line.size, first.size)
+    middle = abs((line.box[0] + line.box[2]) - (first.box[0] + first.box[2])) / 2
+    is_aligned = middle < em or abs(line.box[0] - first.box[0]) < 0.5 * em
+    near = 0 < first.box[1] - line.box[3] + em <= TITLE_NEAR * em
+    return line.column == first.column and len(group) <= TITLE_LINES and is_aligned and near
 
 
 def _with_entries(groups: list[tuple[str, list[Line]]]) -> list[tuple[str, list[Line]]]:

@@ -12,6 +12,8 @@ from wide_margin.core.lexicon import LEADER, alternatives, first_word, first_wor
 from wide_margin.core.outline.numbering import number_of
 
 MAX_WORDS = 22
+FEW_WORDS = 4
+_VERSION = regex(r"\bv?\d+(?:\.\d+)+|\b\d{4}[-/.]\d\d")
 LARGER = 1.12
 """Times the text's size from which a line counts as larger."""
 CODE = regex(r"\w\(|[_={}\\;<>|]|\(\)")
@@ -124,7 +126,8 @@ def _could_be(paragraph: Paragraph, body_size: float, face: str) -> bool:
     number = number_of(plain)
     if is_label(plain) or _BARE_NUMBER.match(plain):
         return True
-    return _reads_as_title(plain, number.rest if number else plain)
+    stands_out = line.is_bold and line.size >= LARGER * body_size
+    return _reads_as_title(plain, number.rest if number else plain, stands_out=stands_out)
 
 
 def is_label(text: str) -> bool:
@@ -134,12 +137,17 @@ def is_label(text: str) -> bool:
     return bool(BARE_LABEL.match(text) or _COUNTED.match(text))
 
 
-def _reads_as_title(text: str, rest: str) -> bool:
-    """Whether a text has the length and the letters of a title."""
+def _reads_as_title(text: str, rest: str, *, stands_out: bool) -> bool:
+    """Whether a text has the length and the letters of a title.
+
+    A version or a date may be one where it stands out: "[2015/06/01 v0.1]".
+    """
     words = rest.split()
     if not words or len(words) > MAX_WORDS or _LEADERS.search(text):
         return False
     n_letters = len(_LETTERS.findall(rest))
+    if stands_out and len(words) <= FEW_WORDS and _VERSION.search(rest):
+        return text[-1] not in ",;"
     if n_letters < 2 or n_letters < 0.2 * len(rest.replace(" ", "")):
         return False
     return text[-1] not in ",;"

@@ -51,7 +51,8 @@ def parted_at(chars: str, boxes: FloatArray, starts: IntArray, sizes: FloatArray
     found &= (codes[1:] < _LATIN_END) & (codes[:-1] < _LATIN_END)
     rows = [
         k for k in np.flatnonzero(found).tolist()
-        if chars[k + 1].isalpha() and (chars[k].isalpha() or chars[k] in _AFTER)
+        if (chars[k + 1].isalpha() and (chars[k].isalpha() or chars[k] in _AFTER))
+        or (chars[k].isalpha() and chars[k + 1].isdecimal())
     ]  # fmt: skip
     return np.array(rows, dtype=np.int32) + 1
 
