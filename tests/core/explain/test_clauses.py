@@ -141,3 +141,45 @@ def test_a_verb_or_an_address_is_nothing_that_a_word_stands_for():
     (found,) = stands_for("Say what the function does, and what it gets.", ["Please write."])
     assert "the function" in found.candidates
     assert "write" not in found.candidates
+
+
+@pytest.mark.parametrize(
+    "sentence",
+    [
+        "In such a file, it is quite possible to have two names.",
+        "It is often the case that local changes are made to it by hand.",
+        "It took one keeper two days to go through them.",
+        "Even a weak lock helps, and it is not written down that there is one.",
+        "It has always been easy to find the way.",
+        "It turns out that nobody had looked.",
+    ],
+)
+def test_an_it_that_stands_for_nothing(sentence):
+    found = stands_for(sentence, ["The gauge stood at the mill for forty years."])
+    assert not [s for s in found if s.word == "It"]
+    assert len([s for s in found if s.word == "it"]) == sentence.endswith("by hand.")
+
+
+@pytest.mark.parametrize(
+    ("sentence", "stands"),
+    [
+        ("It is used to measure the tide.", "The gauge"),
+        ("It is a tool for keepers.", "The gauge"),
+        ("It was moved to the mill.", "The gauge"),
+    ],
+)
+def test_an_it_that_stands_for_something(sentence, stands):
+    (found,) = stands_for(sentence, ["The gauge hangs there."])
+    assert found.candidates[0] == stands
+
+
+def test_more_than_one_may_have_no_s_and_a_name_may_end_in_one():
+    said = "The strength of a tool like cvs is that people use it, and that they like it."
+    they = next(s for s in stands_for(said, []) if s.word == "they")
+    assert they.candidates == ("people",)
+
+
+def test_a_label_before_a_sentence_is_no_part_of_it():
+    text = "WORST CASE: A keeper leaves the hut before he locks its door."
+    assert take_apart(text)[0].text.startswith("WORST CASE: A keeper")
+    assert all("CASE" not in c for s in stands_for(text, []) for c in s.candidates)

@@ -79,3 +79,14 @@ def test_abbreviations_arespelled_out(tmp_path):
 )
 def test_initials_must_spell_the_abbreviation(long, short, expected):
     assert spelled_out(long, short) == expected
+
+
+@pytest.mark.parametrize(
+    "sentence", ["This code has both small and large letters.", "Three people worked there then."]
+)
+def test_a_sentence_that_rests_on_the_one_before_shows_it(tmp_path, sentence):
+    before = "The signs on the drum are those of the harbour telegraph."
+    make_pdf(tmp_path / "said.pdf", [[("text", f"Nothing else was known. {before} {sentence}")]])
+    document = read_document(tmp_path / "said.pdf")
+    found = explain(document, find_definitions(document), sentence, 0)
+    assert [each.text for each in found.leans_on][:1] == [before]

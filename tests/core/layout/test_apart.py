@@ -139,6 +139,15 @@ def test_a_number_that_ends_a_sentence_at_the_start_of_a_line_begins_no_item(pag
     assert any(text.endswith("in it: n = 6.") for text in said(document))
 
 
+def test_initials_at_the_start_of_a_line_begin_no_item(page: Page) -> None:
+    page.text(740, width=320)
+    page.word(100, 697, "The keeper of the hut was then asked to write to the clerk J. B. and")
+    page.word(100, 683, "J. Holm, who had left the station long before, in the year of the ice.")
+    document = page.read()
+    assert "item" not in {p.kind for p in document.paragraphs}
+    assert any("J. B. and J. Holm, who had left" in text for text in said(document))
+
+
 def raised(page: Page, x: float, y: float, mark: str, after: str) -> None:
     page.word(x, y + 4, mark, 7)
     page.word(x + 5 * len(mark), y, after)

@@ -199,6 +199,7 @@ def _statements(text: str) -> list[tuple[int, int, str, str]]:
             tie_here in ("or", "nor")
             or quotes
             or (match[0].startswith(":") and not _is_whole(after))
+            or text[start : match.start()].isupper()  # "WARNING: …" is no statement
         ):
             continue
         said = _after_lead(text[start : match.start()])  # "" in "If a is set, and b is not, …"

@@ -22,14 +22,36 @@ LEAST = 1.5
 _TOKEN = regex(r"[^\W_][\w’'./+-]*[\w’']|\w|[^\w\s]")
 _PRONOUN = regex(
     r"\b(?P<word>it|its|itself|they|them|their|themselves|he|him|his|she|her|the latter|the former"
-    r"|this|these|those|such (?P<kind>\w+))\b(?!\s+(?:is|was|seems|appears)\s+(?:\w+ly\s+)?(?:possible|necessary"
-    r"|important|likely|clear|useful|recommended|common|best|easy|difficult|hard|worth|true|known|assumed|said|believed|not possible)\b)",
-    re.I,
+    r"|this|these|those|such (?P<kind>\w+))\b", re.I
+)  # fmt: skip
+_LITTLE = (
+    r"(?:(?:\w+ly|not|also|quite|very|rather|often|still|then|thus|therefore|however|more|less|most|too|so|even"
+    r"|perhaps|always|never|sometimes|just|now|again|of course),?\s+)*"
 )
+_EMPTY_IT = regex(
+    rf"\s+{_LITTLE}(?:is|was|are|were|be|been|seems?|seemed|appears?|appeared|becomes?|became|remains?|isn[’']t|wasn[’']t"
+    rf"|(?:would|will|may|might|can|could|should|must) (?:\w+ly )?be|(?:has|had|have)\s+{_LITTLE}been)\s+{_LITTLE}"
+    r"(?:(?:the|a|an|no|my|our)\s+(?:\w+\s+)?\w+\s+(?:that|to|whether|how|when|why)\b"
+    r"|(?:clear|best|worth|true|known|time|dark|late|early|enough)\b"
+    r"|\w+\s+(?:(?:down|out|up|on|in)\s+)?(?:that|whether|how|why|what|where|when|if)\b"
+    r"|(?!used|made|meant|needed|set|built|said|given|taken|put|left|told|known|kept|held|run|sent|shown|done|bound"
+    r"|designed|intended|supposed|expected|required|thought|believed|able|unable|ready|likely|unlikely|free|due|about"
+    r"|going|subject|equal|similar|close|next|according|added|attached|applied|moved|changed)"
+    r"\w+\s+(?:for\s+.{1,40}?\s+)?to\s+\w+)"
+    rf"|\s+{_LITTLE}(?:takes?|took|costs?|helps|suffices|pays|makes sense|follows|turns out|turned out|happens|means)\b"
+    r"(?=.{0,60}?\b(?:to|that)\b)", re.I
+)  # fmt: skip
+"""What follows an "it" that stands for nothing: "it is quite possible to", "it is known that"."""
+LABEL = regex(r"^[A-Z][A-Z /-]{2,40}:\s+(?=\S)")
+"""What a text in capitals says of the sentence after it: "WARNING: The lid is hot."."""
+_MANY = frozenset(
+    ["people", "men", "women", "children", "data", "criteria", "media", "feet", "mice", "police"]
+)
+"""More than one without an s."""
 _PLURAL = frozenset(["they", "them", "their", "themselves", "these", "those"])
 _PERSONS = frozenset(["he", "him", "his", "she", "her"])
 _PERSONAL = regex(r"(?:er|or|ist|ian|man|woman|master|boy|girl|father|mother)$")
-_SPANS_OF_TIME = frozenset(
+_NO_THINGS = frozenset(
     [
         "day",
         "days",
@@ -44,8 +66,20 @@ _SPANS_OF_TIME = frozenset(
         "case",
         "way",
         "part",
+        "even",
+        "perhaps",
+        "moreover",
+        "furthermore",
+        "finally",
+        "firstly",
+        "secondly",
+        "besides",
+        "meanwhile",
+        "nevertheless",
+        "nonetheless",
     ]
 )
+"""Spans of time and the like, and words that only begin a sentence."""
 _BREAKS = frozenset(
     ["and", "or", "but", "that", "which", "who", "if", "when", "because", "as", "than"]
 )
@@ -72,6 +106,7 @@ def stands_for(sentence: str, before: Sequence[str]) -> tuple[StandsFor, ...]:
         sentence: The sentence.
         before: The sentences before it in its section, the nearest last; two are enough.
     """
+    sentence, before = LABEL.sub("", sentence), [LABEL.sub("", text) for text in before]
     found: list[StandsFor] = []
     seen: set[str] = set()
     for match in _PRONOUN.finditer(sentence):
@@ -82,7 +117,7 @@ def stands_for(sentence: str, before: Sequence[str]) -> tuple[StandsFor, ...]:
         after = sentence[match.end() :].split()
         if word in ("this", "these", "those", "that") and after and not _is_alone(after):
             continue  # "this method" names what it means
-        if word.startswith("such "):
+        if word.startswith("such ") or (word == "it" and _EMPTY_IT.match(sentence, match.end())):
             continue
         seen.add(base)
         candidates = _candidates(base, sentence[: match.start()], before)
@@ -169,7 +204,7 @@ def _phrases(text: str) -> list[_Phrase]:
         first = low[start]
         core = [t for t in tokens[start:end] if t.lower() not in DETERMINERS]
         last = core[-1] if core else ""
-        tells = len(last) > 2 and last.lower() not in _SPANS_OF_TIME and last[0].isalpha()
+        tells = len(last) > 2 and last.lower() not in _NO_THINGS and last[0].isalpha()
         if (
             tells
             and not _is_bare(tokens[start:end])
@@ -179,7 +214,7 @@ def _phrases(text: str) -> list[_Phrase]:
             points = 0.3 if after_preposition else 1.2 if not verb_seen else 0.7
             points += 0.3 if first in ("the", "a", "an") else 0.0
             head = core[-1].lower()
-            plural = (head.endswith("s") and not head.endswith(("ss", "us", "is"))) or first in (
+            plural = _is_many(head) or first in (
                 "these",
                 "those",
                 "many",
@@ -195,8 +230,13 @@ def _phrases(text: str) -> list[_Phrase]:
 def _is_bare(tokens: list[str]) -> bool:
     """Whether one small word stands alone, which in the singular is rather a verb than a thing."""
     only = tokens[0] if len(tokens) == 1 else ""
-    is_plural = only.endswith("s") and not only.endswith(("ss", "us", "is"))
-    return only.islower() and (not is_plural or "://" in only or only == "https")
+    return only.islower() and (not _is_many(only) or "://" in only or only == "https")
+
+
+def _is_many(word: str) -> bool:
+    """Whether a word in small letters is one for more than one thing; "cvs" is a name."""
+    ends = word.endswith("s") and not word.endswith(("ss", "us", "is"))
+    return word in _MANY or (ends and any(letter in "aeiouy" for letter in word[:-1]))
 
 
 def _phrase_end(tokens: list[str], low: list[str], at: int) -> int:

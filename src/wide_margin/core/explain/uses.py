@@ -7,6 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from wide_margin.core.document import Locator, ReadDocument, locator_for
+from wide_margin.core.explain.standing_for import LABEL
 from wide_margin.core.explain.verbs import is_verb
 from wide_margin.core.later import regex
 from wide_margin.core.layout import SpanOnPage, fold
@@ -81,12 +82,12 @@ def leans_on(
         shown: Places that are shown already.
         named: Words that are explained already.
     """
-    ranked = _terms_in(document, selected, named)
+    ranked = _terms_in(document, LABEL.sub("", selected), named)
     sentences = document.text.sentences
     before = rows[0] if rows else len(sentences)
     paragraphs = {sentences[row].paragraph for row in rows}
     found: dict[int, Leaning] = {}
-    if rows and (said := _said_before(document, rows[0], selected)):
+    if rows and _POINTS_BACK.match(selected) and (said := _said_before(document, rows[0])):
         found[rows[0] - 1] = said
     for word, holding in ranked:
         early = [
@@ -101,13 +102,15 @@ def leans_on(
             found[row] = Leaning(word, sentences[row].text, locator)
         if len(found) == MAX_LEANING:
             break
+    if rows and not found and not named and (said := _said_before(document, rows[0])):
+        return [said]  # nothing else can be told of it
     return list(found.values())
 
 
-def _said_before(document: ReadDocument, row: int, selected: str) -> Leaning | None:
-    """The sentence before, where a selection begins with what points back to it: "This code"."""
+def _said_before(document: ReadDocument, row: int) -> Leaning | None:
+    """The sentence before: what a selection that begins with "This code" points back to."""
     sentences = document.text.sentences
-    if not row or not _POINTS_BACK.match(selected):
+    if not row:
         return None
     before, here = sentences[row - 1], sentences[row]
     if before.section != here.section or before.kind not in ("body", "item", "entry"):

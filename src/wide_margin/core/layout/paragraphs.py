@@ -215,11 +215,13 @@ def _is_next_note(line: Line, group: list[Line], measure: _Measure) -> bool:
 
 
 def _ends_in_number(marker: str, before: Line, line: Line, measure: _Measure) -> bool:
-    """Whether what looks like an item's number ends the sentence of the line before it.
+    """Whether what looks like an item's number or letter belongs to the sentence before it.
 
-    "... with n = / 6. The weights ..." stands flush under a full line that is not at its end.
+    "... with n = / 6. The weights ..." and "... by the keeper / J. Holm, who ..." stand flush
+    under a full line that is not at its end.
     """
-    if marker.strip()[-1:] != "." or not marker.strip()[:-1].isdecimal():
+    sign = marker.strip()[:-1]
+    if marker.strip()[-1:] != "." or not (sign.isdecimal() or (len(sign) == 1 and sign.isupper())):
         return False
     # The number would not have found room at the end of the line before.
     full = before.box[2] > measure.right - 0.6 * line.size * (len(marker.strip()) + 1)
