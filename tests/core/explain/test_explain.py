@@ -82,7 +82,11 @@ def test_initials_must_spell_the_abbreviation(long, short, expected):
 
 
 @pytest.mark.parametrize(
-    "sentence", ["This code has both small and large letters.", "Three people worked there then."]
+    "sentence",
+    [
+        "This code has both small and large letters.",
+        "Three people worked there through the whole winter.",
+    ],
 )
 def test_a_sentence_that_rests_on_the_one_before_shows_it(tmp_path, sentence):
     before = "The signs on the drum are those of the harbour telegraph."
