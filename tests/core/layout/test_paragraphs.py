@@ -251,3 +251,53 @@ def test_a_running_head_far_from_the_edge_is_set_aside(tmp_path):
     paragraphs, *_ = paragraphs_in(path)
     assert not any("Wells and ropes" in p.text for p in paragraphs)
     assert "The keeper of well 0 goes" in paragraphs[0].text
+
+
+def test_a_running_head_that_comes_once_is_told_by_its_place_and_look(tmp_path):
+    path = tmp_path / "heads.pdf"
+    canvas = Canvas(str(path), pagesize=(500, 700))
+    heads = ["1.1 Wells", "1.1 Wells", "1.1 Wells", "1.2 Ropes", "1.3 Gates", "1.3 Gates"]
+    for page, head in enumerate(heads):
+        canvas.setFont("Times-Italic", 10)
+        canvas.drawString(60, 660, "Chapter 1. The keepers")
+        canvas.drawRightString(440, 660, f"{head} of the harbour")
+        canvas.setFont("Times-Roman", 10)
+        for k in range(20):
+            said = f"{chr(97 + page)}{chr(97 + k)} goes round at noon, so it is said."
+            canvas.drawString(60, 625 - 12 * k, said)
+        canvas.showPage()
+    canvas.setFont("Times-Roman", 10)
+    canvas.drawString(60, 660, "Alone at that height stands this, set like the text.")
+    for k in range(20):
+        canvas.drawString(60, 625 - 12 * k, f"gate {chr(97 + k)} is shut at night, as it is said.")
+    canvas.save()
+    paragraphs, *_ = paragraphs_in(path)
+    told = [p.text for p in paragraphs]
+    assert not any("of the harbour" in text for text in told)
+    assert any("set like the text" in text for text in told)
+
+
+def test_an_accent_over_nothing_is_no_part_of_a_text():
+    assert (
+        tidy("kept in a large  \u0300pool’, to make \u0300\nit")
+        == "kept in a large pool’, to make it"
+    )
+    assert tidy("na\u0131\u0308ve") == "na\u0131\u0308ve"
+
+
+@pytest.mark.parametrize(("gaps", "n"), [((90, 90), 1), ((60, 120), 2)])
+def test_a_line_of_few_words_spread_to_the_margin_is_text(tmp_path, gaps, n):
+    path = tmp_path / "spread.pdf"
+    canvas = Canvas(str(path), pagesize=(500, 400))
+    canvas.setFont("Times-Roman", 10)
+    x = 40.0
+    for word, gap in zip(
+        ("The", "procedure", "unbound-harbour-variable-"), (*gaps, 0), strict=True
+    ):
+        canvas.drawString(x, 300, word)
+        x += canvas.stringWidth(word, "Times-Roman", 10) + gap
+    canvas.drawString(40, 288, "procedure returns the one that was called.")
+    canvas.save()
+    paragraphs, *_ = paragraphs_in(path)
+    assert len(paragraphs) == n
+    assert (paragraphs[0].kind == "body") is (n == 1)

@@ -11,6 +11,8 @@ from wide_margin.core.layout.page_labels import page_number
 
 EDGE = 0.13
 """Furniture lies in this share of the page height at the top or at the bottom."""
+USUAL_LOOK = 0.2
+"""Share of the lines that repeat which are set like a usual one."""
 GAP_BELOW = 1.2
 """A running head further from the edge has a gap of so many font sizes under it."""
 FAR_EDGE = 0.25
@@ -58,6 +60,7 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
     repeats = _repeating(pages, candidates, largest)
     _add_counting(pages, candidates, repeats, 1.08 * size)
     usual_heights = _usual_heights(pages, candidates, repeats)
+    looks = _looks(pages, repeats)
     rows: list[frozenset[int]] = []
     for lines, nearest_first, found in zip(pages, candidates, repeats, strict=True):
         chosen = set(found)
@@ -66,7 +69,8 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
                 line = lines[row]
                 numbered = _NUMBER_AT_EDGE.search(_plain(line))
                 small = line.size <= largest  # a chapter's title at the top of its page is text
-                if row in chosen or (numbered and small and _at(line.box[1], usual_heights)):
+                alike = numbered or (_look(line) in looks and _is_apart(lines, row))
+                if row in chosen or (alike and small and _at(line.box[1], usual_heights)):
                     chosen.add(row)
                 else:
                     break  # what lies inside of a line of text is text
@@ -203,6 +207,31 @@ def _usual_heights(
         if n >= 0.15 * len(pages)
         and around(counts, height) >= MOSTLY_RUNNING * around(there, height)
     ]  # fmt: skip
+
+
+def _look(line: Line) -> tuple[float, bool, bool, str]:
+    return round(line.size * 2) / 2, line.is_bold, line.is_italic, line.face
+
+
+def _looks(
+    pages: Sequence[Sequence[Line]], repeats: Sequence[set[int]]
+) -> frozenset[tuple[float, bool, bool, str]]:
+    """How lines that repeat, and are more than a number, are usually set."""
+    counts = Counter(
+        _look(pages[page][row]) for page, rows in enumerate(repeats) for row in rows
+        if not _NUMBER_ONLY.match(_plain(pages[page][row]))
+    )  # fmt: skip
+    return frozenset(look for look, n in counts.items() if n >= USUAL_LOOK * counts.total())
+
+
+def _is_apart(lines: Sequence[Line], row: int) -> bool:
+    """Whether a gap lies between a line and the text below or above it."""
+    line = lines[row]
+    others = [other for k, other in enumerate(lines) if k != row and not other.apart]
+    below = [o.box[1] - line.box[3] for o in others if o.box[1] > line.box[1] + 1]
+    above = [line.box[1] - o.box[3] for o in others if o.box[1] < line.box[1] - 1]
+    inwards = below if len(below) > len(above) else above
+    return bool(inwards) and min(inwards) > GAP_BELOW * line.size
 
 
 def _at(y: float, heights: Sequence[float]) -> bool:

@@ -137,15 +137,17 @@ def _groups_in_column(lines: list[Line], leading: float) -> list[list[Line]]:
     if not lines[0].apart and measure.leading > MUCH_LEADING * leading * measure.size:
         # Nothing but headings, or short paragraphs, stands here.
         measure = replace(measure, leading=leading * measure.size)
-    tabbed = ["\t" in line.text for line in lines]
+    tabbed = ["\t" in line.text and not _is_stretched(line) for line in lines]
     groups = [[lines[0]]]
     for k in range(1, len(lines)):
         before, line = lines[k - 1], lines[k]
         is_row = tabbed[k] and (tabbed[k - 1] or (k + 1 < len(lines) and tabbed[k + 1]))
         was_row = tabbed[k - 1] and (tabbed[k] or (k > 1 and tabbed[k - 2]))
         starts = is_row or was_row or _starts_paragraph(before, line, groups[-1], measure)
+        goes_on = _is_stretched(before) and not tabbed[k]
         if starts and not (
-            _hangs_on(before, line, groups[-1], measure)
+            goes_on
+            or _hangs_on(before, line, groups[-1], measure)
             or _ends_in_remark(before, line, groups[-1], measure)
         ):
             groups.append([line])
@@ -269,6 +271,17 @@ def _ends_in_remark(before: Line, line: Line, group: list[Line], measure: _Measu
     return is_full and is_flush and ends_at_margin and near and line.text[:1].islower()
 
 
+def _is_stretched(line: Line) -> bool:
+    """Whether a line with wide gaps is one of text, spread to the margin.
+
+    Its last word goes on in the next line, and all its words are as far from each other.
+    """
+    if line.text[-1:] not in _HYPHENS or len(line.cells) < 3 or " " in line.text:
+        return False
+    gaps = [after[0] - before[1] for before, after in pairwise(line.cells)]
+    return max(gaps) - min(gaps) < 0.1 * max(gaps)
+
+
 def _with_titles(groups: list[tuple[str, list[Line]]]) -> list[tuple[str, list[Line]]]:
     """Captions whose number stands on a line of its own, with the title under it."""
     made: list[tuple[str, list[Line]]] = []
@@ -318,7 +331,9 @@ def _kind(group: list[Line], page_lines: Sequence[Line], body_size: float) -> st
         first, first.text.strip()[named.end() :], body_size
     ):
         return "caption"
-    has_cells = "\t" in first.text  # a row that begins with a day or a year is no footnote
+    has_cells = "\t" in first.text and not _is_stretched(
+        first
+    )  # a row that begins with a day or a year is no footnote
     is_small = first.size < 0.93 * body_size and not first.is_fixed
     if is_small and NOTE_MARK.match(first.text) and not has_cells:
         lowest = max(line.box[3] for line in page_lines)

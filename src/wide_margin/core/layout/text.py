@@ -26,13 +26,16 @@ _LOOSE = "".join(_ACCENTS)
 _ACCENTED = regex(f"([{_LOOSE}]) ?([A-Za-z\u0131])")
 _SPACES = regex(r"[^\S ]\s*|  \s*")
 """White space that is more, or something else, than one space."""
-_NEEDS_CARE = regex("[" + "".join(_LIGATURES) + _INVISIBLE + _LOOSE + "]")
+_NEEDS_CARE = regex("[" + "".join(_LIGATURES) + _INVISIBLE + _LOOSE + "\u0300-\u036f]")
+_STRAY = regex(r"(?:(?<=\s)|^)[\u0300-\u036f]+\s*")
+"""An accent over nothing, as some fonts have for an opening quote."""
 
 
 def tidy(text: str) -> str:
     """Text for reading: ligatures opened, loose accents joined to letters, spaces single."""
     if not text.isascii() and _NEEDS_CARE.search(text):
         text = _ACCENTED.sub(_compose, text.translate(_TRANSLATE)).translate(_AS_SIGNS)
+        text = _STRAY.sub("", text)
     if _SPACES.search(text):
         text = _SPACES.sub(" ", text)
     return text.strip()
