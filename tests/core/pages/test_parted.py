@@ -2,13 +2,14 @@
 
 import re
 
+import numpy as np
 import pikepdf
 import pytest
 from reportlab.pdfgen.canvas import Canvas
 
 from wide_margin.core.layout import lines_of, tidy
 from wide_margin.core.pages.document import PdfFile
-from wide_margin.core.pages.text import read_text, runs_together
+from wide_margin.core.pages.text import read_text
 
 SAID = "Many thanks to the two people who, however, gave a new reading over the years."
 # A space may be a wider step after each letter of two, and nearer letters a narrower one.
@@ -41,7 +42,6 @@ def test_a_space_that_was_drawn_as_a_gap_is_read(spaced):
     pdf = PdfFile(spaced)
     raw = read_text(pdf, 0)
     assert "Manythanks" in raw.chars  # what it is all about: PDFium sees no space here
-    assert runs_together(pdf)
     texts = [tidy(line.text) for line in lines_of(read_text(pdf, 0, only_edges=True))]
     assert texts.count(SAID) == 3
 
@@ -70,5 +70,15 @@ def test_other_files_are_left_alone(tmp_path):
     canvas.drawString(48, 503, "n")  # raised, and further than a letter's width away
     canvas.save()
     pdf = PdfFile(path)
-    assert not runs_together(pdf)
     assert read_text(pdf, 0, only_edges=True).parted == ()
+    pdf.tell_parted(5000, 1)
+    assert pdf.runs_together is False
+    assert np.isnan(read_text(pdf, 0, only_edges=True).boxes).any()  # no longer all of them
+
+
+def test_a_page_that_ends_a_worker_is_not_touched_before_its_turn(spaced, monkeypatch):
+    pdf, touched = PdfFile(spaced), []
+    load = PdfFile.page
+    monkeypatch.setattr(PdfFile, "page", lambda self, at: touched.append(at) or load(self, at))
+    read_text(pdf, 0, only_edges=True)
+    assert touched == [0]

@@ -18,6 +18,7 @@ from wide_margin.core.errors import PageFailedError, PasswordNeededError, Unread
 from wide_margin.core.geometry import FloatArray, to_page_space
 from wide_margin.core.pages.model import Bookmark, FileFacts, Frame, Link
 from wide_margin.core.pages.native import utf16_result
+from wide_margin.core.pages.parted import SHARE
 from wide_margin.core.plain import FACT_LENGTH, LABEL_LENGTH, one_line
 
 log = logging.getLogger(__name__)
@@ -29,6 +30,8 @@ MAX_BOOKMARK_LEVEL = 24
 """Deeper outlines are traps: following one 30,000 levels down takes gigabytes."""
 MAX_LABEL_LETTERS = 2_000_000
 """Of all labels together; past that the file's labels are done without."""
+TOLD_BY = 1_500
+"""So many words tell whether a file's words are run together: its writer set them all."""
 MAX_LINKS = 4_000
 """Of one page."""
 TellPart = Callable[[str], None]
@@ -52,7 +55,8 @@ class PdfFile:
         self.path = path
         self._frames: dict[int, Frame | None] | None = {}
         self.runs_together: bool | None = None
-        """Whether some of its words are read as one; None while nobody has looked."""
+        """Whether some of its words are read as one; None while too few have been looked at."""
+        self._n_words = self._n_parted = 0
         try:
             self._pdf = pdfium.PdfDocument(path, password=password)
             self.n_pages = len(self._pdf)
@@ -64,6 +68,13 @@ class PdfFile:
                 f"“{path.name}” is a PDF without any page.", hint="Get the file again."
             )
         self._pdf.init_forms()
+
+    def tell_parted(self, n_words: int, n_parted: int) -> None:
+        """Count words that were read, and those of them that were run into the one before."""
+        self._n_words += n_words
+        self._n_parted += n_parted
+        if self._n_words >= TOLD_BY:
+            self.runs_together = self._n_parted > SHARE * self._n_words
 
     def close(self) -> None:
         """Give the file back."""

@@ -2,14 +2,12 @@
 
 import ctypes
 import re
-from contextlib import suppress
 from dataclasses import replace
 from typing import Any
 
 import numpy as np
 import pypdfium2.raw as pdfium_c
 
-from wide_margin.core.errors import PageFailedError
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray, to_page_space
 from wide_margin.core.later import regex
 from wide_margin.core.pages import native
@@ -50,8 +48,6 @@ FIXED_LETTERS, FIXED_WORDS, FIXED_SPREAD, FIXED_SHARE = 4, 5, 0.01, 0.95
 """A font has one width where 95 per cent of its words of so many letters are as wide as that
 within a hundredth, so many different ones with narrow and wide letters both."""
 FIXED_LOOKED_AT = 200
-LOOKED_AT = 4
-"""Pages that tell whether words of a file are read as one: its writer set them all."""
 NOT_FIXED_SHARE = 0.5
 """One that is said to have one width has not where fewer of its words are so."""
 
@@ -63,13 +59,14 @@ def read_text(pdf: PdfFile, index: int, *, only_edges: bool = False) -> PageText
         pdf: The open file.
         index: Page index.
         only_edges: Box only the first and last character of each word: enough for lines, and
-            a third of the work. The other rows of boxes are NaN.
+            a third of the work. The other rows of boxes are NaN. Not on the first pages that are
+            read of a file, which tell whether its words are run together.
 
     Raises:
         PageFailedError: The page cannot be loaded.
     """
-    if only_edges and runs_together(pdf):
-        only_edges = False
+    is_told = pdf.runs_together is not None
+    only_edges = only_edges and pdf.runs_together is False
     with pdf.page(index) as page:
         width, height = page.get_size()
         text_page = pdfium_c.FPDFText_LoadPage(page.raw)
@@ -82,23 +79,13 @@ def read_text(pdf: PdfFile, index: int, *, only_edges: bool = False) -> PageText
     if only_edges or pdf.runs_together is False:
         return text
     found = parted_at(text.chars, text.boxes, text.run_starts, text.run_sizes)
-    if not len(found):
+    n_words = len(text.chars.split())
+    if not is_told:
+        pdf.tell_parted(n_words, len(found))
+    if not (len(found) if is_told else len(found) > SHARE * n_words):
         return text
     chars = without_false_spaces(text.chars, text.boxes)
     return replace(text, chars=chars, parted=tuple(found.tolist()))
-
-
-def runs_together(pdf: PdfFile) -> bool:
-    """Whether words of a file are read as one, told by some of its pages; asked once."""
-    if pdf.runs_together is None:
-        n_words = n_parted = 0
-        for index in sorted({k * pdf.n_pages // LOOKED_AT for k in range(LOOKED_AT)}):
-            with suppress(PageFailedError):
-                text = read_text(pdf, index)
-                n_words += len(text.chars.split())
-                n_parted += len(text.parted)
-        pdf.runs_together = n_parted > SHARE * n_words
-    return pdf.runs_together
 
 
 def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageText:
