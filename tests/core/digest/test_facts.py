@@ -100,11 +100,58 @@ def test_without_a_printed_date_none_is_stated(facts_of):
         ("14. März 2021", "2021-03-14"),
         ("14 mars 2021", "2021-03-14"),
         ("14.3.2021", "2021-03-14"),
+        ("14-Mar-2021", "2021-03-14"),
+        ("Marta Lindqvist, revised 14-March-2021", "2021-03-14"),
     ],
 )
 def test_dates_as_they_are_printed(facts_of, printed, date):
     facts = facts_of(("title", "Keeping a Village Well"), ("author", printed))
     assert facts.date.text == date
+
+
+def test_a_line_with_a_name_and_a_date_is_no_subtitle(facts_of):
+    facts = facts_of(("title", "Keeping a Village Well"),
+                     ("author", "Marta Lindqvist, revised 14-Mar-2021"))  # fmt: skip
+    assert facts.subtitle is None
+
+
+def test_after_a_line_that_says_by_come_the_authors(facts_of):
+    facts = facts_of(("title", "Village Wells"), ("author", "Tested Bucket Survey"),
+                     ("author", "Prepared by:"), ("author", "Marta Lindqvist"))  # fmt: skip
+    assert texts(facts.authors) == ["Marta Lindqvist"]
+
+
+def test_a_house_and_its_street_are_no_author(facts_of):
+    facts = facts_of(("title", "Keeping a Village Well"), ("author", "Marta Lindqvist"),
+                     ("author", "5465 Holm Dabling"), ("author", "Aino Perälä Blvd."))  # fmt: skip
+    assert texts(facts.authors) == ["Marta Lindqvist"]
+
+
+def test_a_sentence_does_not_say_who_published_a_document(facts_of):
+    said = "publisher was unable to give access to this document through their system"
+    facts = facts_of(("title", "Keeping a Village Well"), ("text", f"Alas, the {said}."))
+    assert facts.place is None
+    facts = facts_of(("title", "Keeping a Village Well"), ("author", "Published by Holm Press"))
+    assert facts.place.text == "Published by Holm Press"
+
+
+def test_date_and_edition_in_the_foot_of_every_page(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    foot = ("head", "14 March 2021 - Village Wells - Version 1.1")
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [[("title", "Village Wells")], *[[foot, *BODY] for _ in range(4)]])
+    facts = find_facts(read_document(path))
+    assert facts.date.text == "2021-03-14"
+    assert facts.edition.text == "Version 1.1"
+    assert facts.date.locator.page == 1
+
+
+def test_the_edition_of_another_work_is_not_that_of_a_paper(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    path = tmp_path / "made.pdf"
+    works = ("text", "Handbook of wells (second edition)")
+    make_pdf(path, [[("title", "Village Wells"), *BODY * 5], [works, *BODY], BODY])
+    assert find_facts(read_document(path)).edition is None
 
 
 def test_a_title_in_two_lines_and_a_subtitle(facts_of):

@@ -9,7 +9,13 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
-from wide_margin.core.digest.front import FrontLine, begins_abstract, front_lines, line_locator
+from wide_margin.core.digest.front import (
+    FrontLine,
+    begins_abstract,
+    front_lines,
+    line_locator,
+    running_lines,
+)
 from wide_margin.core.digest.kinds import DocumentKind, kind_of
 from wide_margin.core.digest.names import is_body, names_in_line, same_person, split_people
 from wide_margin.core.document import Locator, ReadDocument, locator_for
@@ -58,6 +64,7 @@ _DATES = tuple(
     for pattern in (
         rf"\b{_YEAR}-(?P<m>0[1-9]|1[0-2])-(?P<day>0[1-9]|[12]\d|3[01])\b",
         rf"\b(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th|\.|er)?\s+(?:of\s+|de\s+)?(?P<month>{_MONTH}),?\s+(?:de\s+)?{_YEAR}\b",
+        rf"\b(?P<day>0?[1-9]|[12]\d|3[01])[-–](?P<month>{_MONTH})[-–]{_YEAR}\b",
         rf"\b(?P<month>{_MONTH})\s+(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th)?,?\s+{_YEAR}\b",
         rf"\b(?P<month>{_MONTH}),?\s+(?:de\s+)?{_YEAR}\b",
         rf"\b{_YEAR}-(?P<m>0[1-9]|1[0-2])\b",
@@ -169,8 +176,8 @@ def find_facts(document: ReadDocument) -> Facts:
         title=title,
         subtitle=_fact(document, subtitle) if subtitle else None,
         authors=authors,
-        date=_date(document, lines, title_lines),
-        edition=_edition(document, lines),
+        date=_date(document, lines, title_lines) or _running_date(document),
+        edition=_edition(document, [*lines, *running_lines(document)], title_lines),
         place=_published(document, lines, title_lines),
         licence=_licence(document),
     )
@@ -323,6 +330,11 @@ LONG_TITLE = 8
 """Letters from which a part of a section's title is no coincidence."""
 MOST_LOOKED_AT = 4_000
 """Sentences in which words are looked for that a name might be made of."""
+_BY_ALONE = regex(
+    r"\W*(?:(?:prepared|written|edited|compiled|submitted|presented|created|produced|a thesis|a report)\s+)?by\W*$"
+    r"|\W*(?:authors?|editors?)\s*:?\s*$", re.I
+)  # fmt: skip
+"""A line that says that names follow."""
 _SMALL_WORD = regex(r"(?<![\w.@/-])[^\W\d_A-ZÀ-Þ]{3,}(?![\w@/-]|\.\w)")
 
 
@@ -332,7 +344,8 @@ def _authors(
     """The people or bodies named after the title; those of the metadata where they are printed."""
     found: list[Fact] = []
     titles = {_letters(section.title) for section in document.outline.sections}
-    for line in rest:
+    labels = [k for k, line in enumerate(rest) if _BY_ALONE.match(line.text)]
+    for line in rest[labels[0] + 1 :] if labels else rest:
         if line.page in document.listings or _letters(line.text) in titles:
             continue
         for name in names_in_line(line.text):
@@ -363,7 +376,7 @@ def _is_heading_or_words(document: ReadDocument, name: str, titles: set[str]) ->
     left = {word.lower() for word in words}
     for sentence in document.text.sentences[:MOST_LOOKED_AT]:
         left -= set(_SMALL_WORD.findall(sentence.text))
-        if not left:
+        if not left or (len(words) > 2 and len(left) == 1):  # one of three may be written large
             return True
     return False
 
@@ -410,6 +423,17 @@ def _date(
     return best if best_score >= LEAST_OF_DATE else None
 
 
+def _running_date(document: ReadDocument) -> Fact | None:
+    """A date, not just a year, that stands in a running head or foot."""
+    for line in running_lines(document):
+        for pattern in _DATES[:-1]:
+            if (match := pattern.search(line.text)) and not _OF_ANOTHER.search(line.text):
+                return Fact(_iso(match), line_locator(document, [line], match[0]))
+    return None
+
+
+SMALL_WORDS = 3
+"""So many longer words in small letters make a line one of running text."""
 LEAST_OF_DATE = 1.9
 """Score below which what looks like a date is more likely one of something else."""
 
@@ -434,11 +458,18 @@ def _front_end(document: ReadDocument) -> int:
 
 
 FRONT_OF_BOOK = 3
+FULL_PAGE = 25
+"""A page with more lines is no title page."""
 
 
-def _edition(document: ReadDocument, lines: Sequence[FrontLine]) -> Fact | None:
+def _edition(
+    document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
+) -> Fact | None:
+    end = _front_end(document)
+    if title and sum(line.page == title[0].page for line in lines) > FULL_PAGE:
+        end = title[0].page  # no title page: what follows is text, and may be of other works
     for line in lines:
-        if line.page > _front_end(document) or len(line.text.split()) > 16:
+        if line.page > end or len(line.text.split()) > 16:
             continue
         if (match := _VERSION.search(line.text)) and not _OF_ANOTHER.search(line.text):
             said = one_line(match[0].removeprefix("for ").strip())
@@ -451,9 +482,19 @@ def _published(
 ) -> Fact | None:
     for line in lines:
         is_short = 2 <= len(line.text.split()) <= 16
-        if line.page <= 2 and is_short and line not in title and _PUBLISHED.search(line.text):
+        told = line.page <= 2 and is_short and line not in title and _PUBLISHED.search(line.text)
+        if told and not _OF_ANOTHER.search(line.text) and not _is_of_sentence(line.text):
             return Fact(line.text, line_locator(document, [line]))
     return None
+
+
+def _is_of_sentence(text: str) -> bool:
+    """Whether a line is part of running text, and does not say who published it."""
+    words = text.split()
+    n_small = sum(word[0].islower() and len(word) > 3 for word in words)
+    return not re.search(r"\bpublished (?:by|in)\s+(?:the\s+)?[A-Z]", text) and (
+        text[0].islower() or n_small >= SMALL_WORDS
+    )
 
 
 def _licence(document: ReadDocument) -> Fact | None:

@@ -53,6 +53,11 @@ def front_lines(document: ReadDocument) -> list[FrontLine]:
     return [found[k] for k in order if found[k].text]
 
 
+def running_lines(document: ReadDocument) -> list[FrontLine]:
+    """The running heads and feet of the first pages."""
+    return [_front_line(line, -1) for line in document.running]
+
+
 def _front_line(line: Line, row: int) -> FrontLine:
     text = line.text
     for first, end in reversed(line.marks):

@@ -34,7 +34,7 @@ _NO_NAME = regex(
     r"\b(?:universit\w*|institut\w*|department|dept|faculty|facult\w+|school|college|laborator\w*|cent(?:er|re)|academy"
     r"|division|section|chapter|part|appendix|abstract|introduction|contents|preface|version|edition|release|revision"
     r"|manual|guide|handbook|report|paper|journal|volume|issue|vignette|package|license|licence|copyright|draft|inc|ltd|gmbh"
-    r"|street|avenue|road|box|email|e-mail|phone|tel|fax|http|www|hospital|bank|ministry|office|company|corporation|press"
+    r"|street|avenue|ave|road|boulevard|blvd|lane|drive|suite|square|highway|box|email|e-mail|phone|tel|fax|http|www|hospital|bank|ministry|office|company|corporation|press"
     r"|research|science|sciences|technology|engineering|statistics|mathematics|biostatistics|medicine|bioinformatics"
     r"|january|february|march|april|may|june|july|august|september|october|november|december|keywords?|figure|table|usa|uk"
     r"|germany|austria|france|england|canada|switzerland|netherlands|using|for|the|of|with|in|on|from|to|at|an?)\b", re.I
@@ -44,6 +44,8 @@ _BODY = regex(
     r"|[Dd]evelopers|[Cc]onsortium|[Ff]oundation|[Ss]ociety|[Aa]uthority|[Cc]ommission|[Aa]ssociation|[Mm]ailing [Ll]ist))\b"
 )  # fmt: skip
 _ONLY_ARTICLE = regex(r"(?:the|il|la|le|el|o|der|die|das|het|de|our|this)\s+\w+$", re.I)
+_ADDRESS = regex(r"\d{2,5}[a-z]?\s+[A-ZÀ-Þ]")
+"""The number of a house comes before its street."""
 _POSSESSIVE = regex(r"\w[’']s\b")
 _EMAIL = regex(r"[<(\[]?\S+@\S+[>)\]]?|[<(]https?://\S+[>)]|https?://\S+")
 
@@ -54,6 +56,8 @@ def names_in_line(text: str) -> list[str]:
     A line of names may begin with "by", carry titles, degrees and addresses, and join names with
     commas and "and".
     """
+    if _ADDRESS.match(text.strip()):
+        return []
     plain = _EMAIL.sub(" ", text)
     plain = re.sub(r"\([^)]*\)|\[[^\]]*\]|[*†‡§¶∗⋆♯#]+|\d+", " ", plain).strip()
     told = bool(_BY.match(plain))

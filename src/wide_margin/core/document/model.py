@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 from wide_margin.core.jobs import CancelToken, Progress
 from wide_margin.core.layout import (
+    Furniture,
     Line,
     PageLabels,
     Paragraph,
@@ -26,6 +27,9 @@ from wide_margin.core.outline import (
 from wide_margin.core.pages import Bookmark, FileFacts
 from wide_margin.core.passages import Text, build_passages
 from wide_margin.core.search.index import Index, build_index
+
+RUNNING_PAGES = 4
+"""Running heads of so many pages are kept."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -50,6 +54,8 @@ class ReadDocument:
     """Pages whose text was recognised in a picture, with how sure the engine was, 0 to 1."""
     garbled: tuple[int, ...] = ()
     """Pages whose text is damaged."""
+    running: tuple[Line, ...] = ()
+    """Running heads and feet of the first pages."""
     unread: frozenset[int] = frozenset()
     """Pages that have not been read yet, while reading goes on."""
 
@@ -113,8 +119,14 @@ def understand(
     empty = [p for p, on_page in enumerate(lines) if not on_page and p not in failed]
     return ReadDocument(
         facts, labels, tuple(paragraphs), contents, outline, text, index,
-        tuple(empty), tuple(failed), listing,
+        tuple(empty), tuple(failed), listing, running=_running(furniture, lines),
     )  # fmt: skip
+
+
+def _running(furniture: Furniture, lines: Sequence[Sequence[Line]]) -> tuple[Line, ...]:
+    """The running heads and feet of the first pages."""
+    pages = zip(furniture.rows[:RUNNING_PAGES], lines, strict=False)
+    return tuple(on[row] for rows, on in pages for row in sorted(rows) if not on[row].apart)
 
 
 def with_outline(document: ReadDocument, outline: Outline) -> ReadDocument:

@@ -19,8 +19,8 @@ from wide_margin.core.session.prepared import Made
 
 log = logging.getLogger(__name__)
 
-ANALYSIS = 22
-"""Raised whenever what is kept changes: layout to index, definitions, scores of sentences."""
+ANALYSIS = 25
+"""Raised whenever what is kept changes: layout to index, definitions, scores, facts, phrases."""
 KEPT = 40
 """Documents kept; the one not used for longest goes first."""
 DOCUMENT, MADE = ".document", ".made"
