@@ -314,3 +314,12 @@ def test_facts_within_a_reach_are_those_stated_there(handbook):
     assert elsewhere.title is None
     assert elsewhere.authors == ()
     assert (elsewhere.kind, elsewhere.n_pages) == (facts.kind, facts.n_pages)
+
+
+@pytest.mark.parametrize(
+    ("kind", "said"),
+    [(DocumentKind.ARTICLE, "an article"), (DocumentKind.MANUAL, "a manual"),
+     (DocumentKind.OTHER, "any document")],
+)  # fmt: skip
+def test_kinds_as_one_says_them(kind, said):
+    assert kind.with_article == said

@@ -24,6 +24,13 @@ class DocumentKind(StrEnum):
     FORM = "form"
     OTHER = "other"
 
+    @property
+    def with_article(self) -> str:
+        """The kind as one says it: "an article"; of another kind only that it is a document."""
+        if self is DocumentKind.OTHER:
+            return "any document"
+        return f"an {self}" if self[:1] in "aeiou" else f"a {self}"
+
 
 _IN_TITLE = {
     DocumentKind.MANUAL: r"manual|hand ?book|guide|reference|tutorial|introduction to|how-?to|handbuch|anleitung|manuel|manuale|user'?s|documentation|faq|policy",

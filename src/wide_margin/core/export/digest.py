@@ -139,7 +139,7 @@ def blocks_of(digest: Digest, outline: Outline) -> Iterator[Block]:
     yield Block(f"Gist of {digest.reach.name}" if digest.reach.name else "Gist", level=2)
     for line in digest.gist:
         yield Block(line.text, place=line.locator.shown)
-    yield Block(f"As {_article(str(digest.kind))}", level=2)
+    yield Block(f"As {digest.kind.with_article}", level=2)
     for filled in digest.by_kind:
         if not filled.lines:
             yield Block(NOT_STATED, name=filled.slot.name)
@@ -158,10 +158,6 @@ def blocks_of(digest: Digest, outline: Outline) -> Iterator[Block]:
             term.definition or counted(term.n_times, "time"), name=term.term,
             place=term.locator.shown,
         )  # fmt: skip
-
-
-def _article(kind: str) -> str:
-    return f"an {kind}" if kind[:1] in "aeiou" else f"a {kind}"
 
 
 def _json(digest: Digest, outline: Outline) -> bytes:

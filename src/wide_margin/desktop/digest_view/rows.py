@@ -83,7 +83,7 @@ def gist_rows(gist: Sequence[GistLine], reach: str) -> list[DigestRow]:
 
 def field_rows(fields: Sequence[Field], kind: DocumentKind) -> list[DigestRow]:
     """What the document says to the questions that the reader has for its kind."""
-    rows = [DigestRow(Shape.HEAD, f"What you ask of {_with_article(str(kind))}", part=FIELDS)]
+    rows = [DigestRow(Shape.HEAD, f"What you ask of {kind.with_article}", part=FIELDS)]
     for field in fields:
         at = field.locator
         if field.value and at is not None:
@@ -142,7 +142,7 @@ def _facts(digest: Digest) -> Iterator[DigestRow]:
 
 def _by_kind(digest: Digest) -> Iterator[DigestRow]:
     part = PARTS[2]
-    yield DigestRow(Shape.HEAD, f"Read as {_with_article(str(digest.kind))}", part=part)
+    yield DigestRow(Shape.HEAD, f"Read as {digest.kind.with_article}", part=part)
     for filled in digest.by_kind:
         for k, line in enumerate(filled.lines):
             at = line.locator
@@ -150,12 +150,6 @@ def _by_kind(digest: Digest) -> Iterator[DigestRow]:
             yield DigestRow(Shape.LINE, line.text, name, at, at.shown, part)
         if not filled.lines:
             yield DigestRow(Shape.NONE, NOT_STATED, filled.slot.name, part=part)
-
-
-def _with_article(kind: str) -> str:
-    if kind == "other":
-        return "any document"
-    return f"an {kind}" if kind[:1] in "aeiou" else f"a {kind}"
 
 
 def _sections(
