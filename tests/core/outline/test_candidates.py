@@ -103,3 +103,21 @@ def test_every_sign_has_a_column_and_a_value():
     assert by_name["in contents"] == [1, 0]
     assert by_name["text after"] == [1, 1]
     assert by_name["bold"] == [1, 1]
+
+
+def test_the_mark_of_a_footnote_is_no_part_of_a_title():
+    text = "2.1 Solving of conflicts4"
+    marks = ((len(text) - 1, len(text)),)
+    paragraphs = pages_of([(text, {"size": 14.0, "is_bold": True, "marks": marks})])
+    titles = [c.title for c in find_candidates(paragraphs, 10.0, "Serif", frozenset())]
+    assert titles == ["2.1 Solving of conflicts"]
+
+
+def test_a_version_that_stands_out_may_be_a_title():
+    for text, changes, n in (
+        ("[2015/06/01 v0.1]", {"size": 12.0, "is_bold": True}, 1),
+        ("[2015/06/01 v0.1]", {"is_bold": True}, 0),
+        ("12 345 678", {"size": 12.0, "is_bold": True}, 0),
+    ):
+        paragraphs = pages_of([(text, changes)])
+        assert len(find_candidates(paragraphs, 10.0, "Serif", frozenset())) == n

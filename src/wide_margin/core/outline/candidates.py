@@ -64,8 +64,8 @@ def style_of(paragraph: Paragraph) -> Style:
 
 
 def title_in(paragraph: Paragraph) -> str:
-    """A paragraph's text as a title."""
-    return unspaced(tidy(paragraph.text.replace("\t", " ")))
+    """A paragraph's text as a title, without the marks of footnotes."""
+    return unspaced(tidy(paragraph.unmarked.replace("\t", " ")))
 
 
 def unspaced(title: str) -> str:

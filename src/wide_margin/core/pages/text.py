@@ -59,31 +59,38 @@ def read_text(pdf: PdfFile, index: int, *, only_edges: bool = False) -> PageText
         pdf: The open file.
         index: Page index.
         only_edges: Box only the first and last character of each word: enough for lines, and
-            a third of the work. The other rows of boxes are NaN. Not on the first pages that are
-            read of a file, which tell whether its words are run together.
+            a third of the work. The other rows of boxes are NaN. Where words are run together, all
+            are boxed; the first pages that are read of a file tell whether they are.
 
     Raises:
         PageFailedError: The page cannot be loaded.
     """
-    is_told = pdf.runs_together is not None
-    only_edges = only_edges and pdf.runs_together is False
     with pdf.page(index) as page:
         width, height = page.get_size()
         text_page = pdfium_c.FPDFText_LoadPage(page.raw)
         if not text_page:
             return PageText.empty(index, width, height, frame_now(page))
         try:
-            text = _read(page, text_page, index, only_edges=only_edges)
+            if pdf.runs_together is False:
+                return _read(page, text_page, index, only_edges=only_edges)
+            whole = _read(page, text_page, index, only_edges=False)
+            parted = _parted(pdf, whole)
+            if parted is None and only_edges:
+                return _read(page, text_page, index, only_edges=True)
+            return parted or whole
         finally:
             pdfium_c.FPDFText_ClosePage(text_page)
-    if only_edges or pdf.runs_together is False:
-        return text
+
+
+def _parted(pdf: PdfFile, text: PageText) -> PageText | None:
+    """A page with the words told apart that were run together; None where there are none."""
     found = parted_at(text.chars, text.boxes, text.run_starts, text.run_sizes)
     n_words = len(text.chars.split())
-    if not is_told:
+    least = 0.0 if pdf.runs_together else SHARE * n_words
+    if pdf.runs_together is None:
         pdf.tell_parted(n_words, len(found))
-    if not (len(found) if is_told else len(found) > SHARE * n_words):
-        return text
+    if len(found) <= least:
+        return None
     chars = without_false_spaces(text.chars, text.boxes)
     return replace(text, chars=chars, parted=tuple(found.tolist()))
 

@@ -19,7 +19,7 @@ from wide_margin.core.session.prepared import Made
 
 log = logging.getLogger(__name__)
 
-ANALYSIS = 25
+ANALYSIS = 26
 """Raised whenever what is kept changes: layout to index, definitions, scores, facts, phrases."""
 KEPT = 40
 """Documents kept; the one not used for longest goes first."""
