@@ -28,7 +28,8 @@ _SORT = regex(r"\b(?:which|what)\s+(?:of\s+the\s+)?([^\W\d_]{3,})", re.I)
 _COUNTED = regex(r"\bhow many\b|\bnumber of\b", re.I)
 _COUNTS = ("number", "count", "no", "quantity")
 """Words of a head or a label that "how many" asks for."""
-_TIMES = {"k": 1e3, "m": 1e6, "bn": 1e9}
+_TIMES = {"k": 1e3, "K": 1e3, "M": 1e6, "bn": 1e9}
+"""What a letter behind a number makes of it; "m" is the metre."""
 _TOTALS = squashed("total")
 
 
@@ -135,7 +136,7 @@ def _value(cell: Cell) -> float | None:
     if match is None:
         return None
     number = float(match["number"].replace(",", "").replace("−", "-"))
-    return number * _TIMES.get(match["unit"].lower(), 1.0)
+    return number * _TIMES.get(match["unit"], 1.0)
 
 
 @lru_cache(maxsize=2)

@@ -12,6 +12,7 @@ from wide_margin.core.answers.signs import (
     NUMBER_WORD,
     ROLE,
     asked_thing,
+    begins_alike,
 )
 from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
@@ -61,16 +62,16 @@ def _counts(question: str, best: Sequence[str]) -> bool | None:
     if match is None:
         return None
     named = match["things"] or match["of"]
-    stems = [_stem(word) for word in words(named) if not is_common(word, "en")]
-    if not stems:
+    things = [word for word in words(named) if not is_common(word, "en")]
+    if not things:
         return None
-    return any(_number_near(text, stem) for text in best for stem in stems)
+    return any(_number_near(text, thing) for text in best for thing in things)
 
 
-def _number_near(text: str, stem: str) -> bool:
+def _number_near(text: str, thing: str) -> bool:
     """Whether a number stands close before a word, or close behind it."""
     said = text.lower().split()
-    places = [k for k, word in enumerate(said) if word.lstrip("(“\"‘'").startswith(stem)]
+    places = [k for k, word in enumerate(said) if begins_alike(word.strip("(“\"‘'.,;:!?”)"), thing)]
     return any(
         _COUNT.search(" ".join(said[max(0, k - BEHIND) : k]))
         or any(c.isdigit() for c in " ".join(said[k + 1 : k + 1 + BEFORE]))
@@ -97,10 +98,4 @@ def _has_thing(question: Question, best: Sequence[str]) -> bool | None:
     thing = asked_thing(question.text) if question.kind not in ("how many", "when", "where") else ""
     if not thing or is_common(thing, "en"):
         return None
-    stem = _stem(thing)
-    return any(word.startswith(stem) for text in best for word in words(text))
-
-
-def _stem(word: str) -> str:
-    """Enough of a word to know its other forms by."""
-    return word[: max(4, len(word) - 2)] if len(word) > 4 else word.removesuffix("s") or word
+    return any(begins_alike(word, thing) for text in best for word in words(text))

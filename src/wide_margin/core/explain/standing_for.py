@@ -34,9 +34,9 @@ _EMPTY_IT = regex(
     r"(?:(?:the|a|an|no|my|our)\s+(?:\w+\s+)?\w+\s+(?:that|to|whether|how|when|why)\b"
     r"|(?:clear|best|worth|true|known|time|dark|late|early|enough)\b"
     r"|\w+\s+(?:(?:down|out|up|on|in)\s+)?(?:that|whether|how|why|what|where|when|if)\b"
-    r"|(?!used|made|meant|needed|set|built|said|given|taken|put|left|told|known|kept|held|run|sent|shown|done|bound"
+    r"|(?!(?:used|made|meant|needed|set|built|said|given|taken|put|left|told|known|kept|held|run|sent|shown|done|bound"
     r"|designed|intended|supposed|expected|required|thought|believed|able|unable|ready|likely|unlikely|free|due|about"
-    r"|going|subject|equal|similar|close|next|according|added|attached|applied|moved|changed)"
+    r"|going|subject|equal|similar|close|next|according|added|attached|applied|moved|changed)\b)"
     r"\w+\s+(?:for\s+.{1,40}?\s+)?to\s+\w+)"
     rf"|\s+{_LITTLE}(?:takes?|took|costs?|helps|suffices|pays|makes sense|follows|turns out|turned out|happens|means)\b"
     r"(?=.{0,60}?\b(?:to|that)\b)", re.I

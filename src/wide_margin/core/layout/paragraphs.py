@@ -331,9 +331,8 @@ def _kind(group: list[Line], page_lines: Sequence[Line], body_size: float) -> st
         first, first.text.strip()[named.end() :], body_size
     ):
         return "caption"
-    has_cells = "\t" in first.text and not _is_stretched(
-        first
-    )  # a row that begins with a day or a year is no footnote
+    # A row that begins with a day or a year is no footnote.
+    has_cells = "\t" in first.text and not _is_stretched(first)
     is_small = first.size < 0.93 * body_size and not first.is_fixed
     if is_small and NOTE_MARK.match(first.text) and not has_cells:
         lowest = max(line.box[3] for line in page_lines)
