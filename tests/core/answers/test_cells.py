@@ -61,6 +61,9 @@ MACHINES = [
     ["", "KX-1", "KX-4", "KX-7"], ["First ship", "Nov 1960", "Jul 1962", "Dec 1964"],
     ["Number built", "50", "45", "120"], ["Base price", "$120K", "$65.5K", "$45.2K"],
 ]  # fmt: skip
+HEIGHTS = [
+    ["Gauge", "Height"], ["Mill", "3.1 m"], ["Quay", "90"], ["Ford", "2.2K"],
+]  # fmt: skip
 CHANGES = [
     ["", "# Changed", "# Lines"], ["Month", "Files", "Added"], ["April", "87", "3,619"],
     ["June", "39", "4,324"], ["July", "73", "1,578"], ["Total", "199", "9,521"],
@@ -87,6 +90,8 @@ def drawn(path: Path, rows: list[list[str]]) -> None:
         (MACHINES, "What is the base price of the KX-7?", "Base price — KX-7: $45.2K"),
         (MACHINES, "Which machine had the lowest base price?", "Base price — KX-7: $45.2K"),
         (MACHINES, "Which machine has the highest base price?", "Base price — KX-1: $120K"),
+        # "m" is the metre, and no million.
+        (HEIGHTS, "Which gauge has the highest height?", "Ford — Height: 2.2K"),
         # Two rows of heads; the sum is not the most.
         (CHANGES, "In which month were the most lines added?", "June — # Lines Added: 4,324"),
         (CHANGES, "Which month has the fewest files changed?", "June — # Changed Files: 39"),
