@@ -103,11 +103,9 @@ def blank_pdf(tmp_path: Path) -> Path:
 def no_worker_left() -> Iterator[None]:
     """A test that leaves a worker process running fails."""
     yield
-    import subprocess
+    from wide_margin.core.session.forking import FORK_SERVER
 
-    mine = subprocess.run(
-        ["ps", "-o", "pid=,args=", "--ppid", str(os.getpid())],
-        capture_output=True, text=True, check=False,
-    ).stdout  # fmt: skip
-    left = [line for line in mine.splitlines() if "wide_margin.core.session.worker" in line]
-    assert not left, f"workers left running: {left}"
+    if FORK_SERVER.process_id is None:
+        return
+    tasks = Path(f"/proc/{FORK_SERVER.process_id}/task/{FORK_SERVER.process_id}/children")
+    assert not tasks.read_text(), f"workers left running: {tasks.read_text()}"

@@ -124,6 +124,7 @@ def palette(colours: Colours) -> QPalette:
     return made
 
 
+@cache
 def style_sheet(c: Colours) -> str:
     """The style sheet of the whole application."""
     template = resources.files("wide_margin.data").joinpath("look.qss").read_text("utf-8")
@@ -134,6 +135,8 @@ def style_sheet(c: Colours) -> str:
 
 
 def wear(application: QApplication, colours: Colours) -> None:
-    """Put the whole application into a set of colours."""
-    application.setPalette(palette(colours))
-    application.setStyleSheet(style_sheet(colours))
+    """Put the whole application into a set of colours; costs nothing where it wears them."""
+    sheet = style_sheet(colours)
+    if application.styleSheet() != sheet:  # every widget is looked through for a new one
+        application.setPalette(palette(colours))
+        application.setStyleSheet(sheet)

@@ -71,6 +71,7 @@ class WrappedWords(RichWords):
     """
 
     def __init__(self, markup: str = "", font: QFont | None = None, *, role: str = "") -> None:
+        self._heights: dict[tuple[int, str], int] = {}
         super().__init__(_markup(markup), font)
         if role:
             self.setProperty("role", role)
@@ -84,8 +85,19 @@ class WrappedWords(RichWords):
         policy.setHeightForWidth(True)
         self.setSizePolicy(policy)
 
+    def setText(self, markup: str) -> None:
+        """Show markup; a text that is not said to be ours is escaped."""
+        self._heights.clear()
+        super().setText(markup)
+
     def heightForWidth(self, width: int) -> int:
-        """Pixels that the text takes at a width."""
+        """Pixels that the text takes at a width; layouts ask again and again."""
+        known = (width, self.font().key())
+        if known not in self._heights:
+            self._heights[known] = self._measured(width)
+        return self._heights[known]
+
+    def _measured(self, width: int) -> int:
         document = QTextDocument()
         document.setDefaultFont(self.font())
         document.setDocumentMargin(0)

@@ -1,16 +1,13 @@
 """The link to a worker process: requests go out, results, progress and its end come in.
 
-A worker is started as a fresh interpreter (never forked: the window has threads), does one
-request after the other, and is replaced when it ends, hangs or outgrows its memory limit.
+A worker is forked from a process that has loaded what it needs (``forking.py``), does one request
+after the other, and is replaced when it ends, hangs or outgrows its memory limit.
 """
 
 import itertools
 import logging
-import os
 import queue
 import socket
-import subprocess
-import sys
 import threading
 import time
 from collections import OrderedDict
@@ -21,6 +18,7 @@ from pathlib import Path
 from typing import Any
 
 from wide_margin.core.errors import WideMarginError, WorkerLostError
+from wide_margin.core.session.forking import FORK_SERVER, WorkerProcess
 
 log = logging.getLogger(__name__)
 
@@ -70,21 +68,13 @@ class Worker:
         self.is_lost = False
         self._heard = time.monotonic()
         ours, theirs = socket.socketpair()
-        command = [
-            sys.executable,
-            "-m",
-            "wide_margin.core.session.worker",
-            role,
-            str(theirs.fileno()),
-            str(memory_mb),
-        ]
-        environment = {**os.environ, "OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1"}
-        self._process = subprocess.Popen(
-            command, pass_fds=[theirs.fileno()], stdin=subprocess.DEVNULL, env=environment
-        )
-        theirs.close()
+        self._process: WorkerProcess | None = None
+        self._is_there = threading.Event()
         self._connection = Connection(ours.detach())
-        self._listener = threading.Thread(target=self._listen, name=f"{role} worker", daemon=True)
+        # The first of its role waits for what it needs to be loaded, and the window must not.
+        self._listener = threading.Thread(
+            target=self._listen, args=(theirs, memory_mb), name=f"{role} worker", daemon=True
+        )
         self._listener.start()
         # A request can be large, and a worker that is busy reads none: whoever asks, the window
         # above all, must not wait for it to be taken.
@@ -92,8 +82,9 @@ class Worker:
 
     @property
     def process_id(self) -> int:
-        """For tests that end a worker on purpose, and for the bench."""
-        return self._process.pid
+        """For tests that end a worker on purpose, and for the bench; waits until it is there."""
+        self._is_there.wait()
+        return self._process.process_id if self._process is not None else 0
 
     def call(self, name: str, *arguments: object, report: Report | None = None) -> "Future[Any]":
         """Ask for something; the future gets the result or a WideMarginError."""
@@ -127,14 +118,42 @@ class Worker:
         if is_closing:
             return
         self._outbox.put(None)
-        if self._process.poll() is None:
+        if self._process is not None:
             self._process.kill()
-        self._process.wait()
         if threading.current_thread() is not self._listener:
             self._listener.join(timeout=2.0)
         self._connection.close()
 
-    def _listen(self) -> None:
+    def _listen(self, theirs: socket.socket, memory_mb: int) -> None:
+        process = self._started(theirs, memory_mb)
+        if process is not None:
+            self._hear(process)
+            process.wait()
+        with self._lock:
+            self.is_lost = True
+            pending, self._pending = self._pending, OrderedDict()
+        self._outbox.put(None)
+        if not self._closing:
+            log.warning("%s worker ended", self.role)
+        for item in pending.values():
+            item.future.set_exception(_lost(self.role))
+
+    def _started(self, theirs: socket.socket, memory_mb: int) -> WorkerProcess | None:
+        """The process, where it could be started and is still wanted."""
+        with theirs:
+            if not self._closing:
+                try:
+                    self._process = FORK_SERVER.fork(self.role, theirs, memory_mb)
+                except (OSError, EOFError):
+                    log.exception("no %s worker could be started", self.role)
+        self._is_there.set()
+        if self._closing and self._process is not None:
+            self._process.kill()
+        return self._process
+
+    def _hear(self, process: WorkerProcess) -> None:
+        """Deliver what the process sends until it has ended."""
+        self._heard = time.monotonic()
         try:
             while True:
                 if self._connection.poll(0.5):
@@ -143,18 +162,9 @@ class Worker:
                     self._deliver(request, kind, value)
                 elif self._hangs():
                     log.warning("%s worker gave no sign for %.0f s", self.role, self._patience)
-                    self._process.kill()
+                    process.kill()
         except (EOFError, OSError):
             pass
-        self._process.wait()
-        with self._lock:
-            self.is_lost = True
-            pending, self._pending = self._pending, OrderedDict()
-        self._outbox.put(None)
-        if not self._closing:
-            log.warning("%s worker ended with code %s", self.role, self._process.returncode)
-        for item in pending.values():
-            item.future.set_exception(_lost(self.role))
 
     def _hangs(self) -> bool:
         with self._lock:

@@ -6,7 +6,6 @@ import logging
 import os
 import resource
 import socket
-import sys
 import threading
 import time
 from collections import deque
@@ -129,10 +128,16 @@ def end_with_parent(parent: int) -> None:
     os._exit(0)
 
 
-def main() -> None:
-    """Run as ``python -m wide_margin.core.session.worker ROLE FD MEMORY_MB``."""
-    role, descriptor, memory_mb = sys.argv[1], int(sys.argv[2]), int(sys.argv[3])
-    threading.Thread(target=end_with_parent, args=(os.getppid(),), daemon=True).start()
+def be_worker(role: str, descriptor: int, memory_mb: int, parent: int) -> None:
+    """Be the worker of a role until nobody asks any more.
+
+    Args:
+        role: "page", "reading" or "recognise"; names the module that serves it.
+        descriptor: Of the socket on which requests come.
+        memory_mb: Limit on the address space.
+        parent: The process it was forked from; it ends with it.
+    """
+    threading.Thread(target=end_with_parent, args=(parent,), daemon=True).start()
     limit = memory_mb * 1024 * 1024
     with contextlib.suppress(ValueError, OSError):
         resource.setrlimit(resource.RLIMIT_AS, (limit, limit))
@@ -142,7 +147,3 @@ def main() -> None:
     connection = Connection(socket.socket(fileno=descriptor).detach())
     with contextlib.suppress(KeyboardInterrupt):
         serve(connection, module.make_service())
-
-
-if __name__ == "__main__":
-    main()

@@ -225,14 +225,16 @@ class FacingColumn(QFrame):
         width = max(self.sheet.width() - 2 * SIDE, 120)
         runs = runs_of(extents)
         widgets = [[self._paragraph(key) for key in keys[a:b]] for a, b, _ in runs]
-        heights = [sum(w.height_at(width) for w in run) + GAP * (len(run) - 1) for run in widgets]
+        heights = [
+            sum(w.heightForWidth(width) for w in run) + GAP * (len(run) - 1) for run in widgets
+        ]
         line = self._view.pages.viewport().height() / 4
         tops = tops_beside([extent for *_, extent in runs], heights, line, GAP)
         shown = set()
         for (first, _, _), run, top in zip(runs, widgets, tops, strict=True):
             y = int(top) + shift
             for k, widget in enumerate(run):
-                height = widget.height_at(width)
+                height = widget.heightForWidth(width)
                 if y + height > 0 and y < self.sheet.height():
                     widget.setGeometry(SIDE, y, width, height)
                     widget.show()

@@ -26,7 +26,6 @@ class FacingParagraph(WrappedWords):
         self._colours = colours
         self._pairs: tuple[Pair, ...] = ()
         self._marked = -1
-        self._height = -1, 0
         """Width and height last measured."""
         self.linkHovered.connect(lambda target: self.pointed.emit(int(target) if target else -1))
         self.linkActivated.connect(lambda target: self.chosen.emit(int(target)))
@@ -51,7 +50,6 @@ class FacingParagraph(WrappedWords):
     def _write(self) -> None:
         said = (self._sentence(k, pair) for k, pair in enumerate(self._pairs))
         self.setText(Markup(" ").join(said))
-        self._height = -1, 0
 
     def _sentence(self, row: int, pair: Pair) -> Markup:
         colours = self._colours
@@ -68,9 +66,3 @@ class FacingParagraph(WrappedWords):
                 row=row, colour=colours.madder, here="", text="[check]"
             )
         return said
-
-    def height_at(self, width: int) -> int:
-        """Pixels that it takes at a width."""
-        if self._height[0] != width:
-            self._height = width, self.heightForWidth(width)
-        return self._height[1]

@@ -1,0 +1,208 @@
+"""The process that workers are forked from: it has loaded what they need and does nothing else.
+
+A fresh interpreter for each worker would load the same modules for most of a second, each time. The
+window itself has threads and is never forked; this process has none.
+"""
+
+import gc
+import importlib
+import logging
+import os
+import pickle
+import select
+import signal
+import socket
+import subprocess
+import sys
+import threading
+from collections.abc import Callable
+from contextlib import suppress
+from pathlib import Path
+from typing import NoReturn
+
+log = logging.getLogger(__name__)
+
+Run = Callable[[str, int, int, int], None]
+"""Be a worker: role, descriptor of its connection, megabytes, process that it ends with."""
+
+MAX_REQUEST = 1 << 17
+"""Bytes of a request; the environment is the most of it."""
+USUAL = ("page", "reading")
+"""Roles that every document needs; loaded at once, the one that is wanted first before."""
+REPLY = 16
+"""Bytes of a reply: a process id in decimal."""
+
+
+class WorkerProcess:
+    """A forked process, held by a descriptor that names it even when its number is used again."""
+
+    def __init__(self, process_id: int, descriptor: int) -> None:
+        """Take a process over, with the descriptor (pidfd) that names it."""
+        self.process_id = process_id
+        self._descriptor = descriptor
+        self._lock = threading.Lock()
+
+    def kill(self) -> None:
+        """End it at once; nothing where it has ended."""
+        with self._lock, suppress(ProcessLookupError):
+            if self._descriptor >= 0:
+                signal.pidfd_send_signal(self._descriptor, signal.SIGKILL)
+
+    def wait(self) -> None:
+        """Return once it has ended; to be called by one thread, once."""
+        select.select([self._descriptor], [], [])  # readable when the process has ended
+        with self._lock:
+            os.close(self._descriptor)
+            self._descriptor = -1
+
+
+class ForkServer:
+    """The other side of that process, for the application; started when first needed."""
+
+    def __init__(self) -> None:
+        """Nothing is started yet."""
+        self._lock = threading.Lock()
+        self._socket: socket.socket | None = None
+        self._process: subprocess.Popen[bytes] | None = None
+
+    @property
+    def process_id(self) -> int | None:
+        """The number of the process, None where it does not run."""
+        return self._process.pid if self._process is not None else None
+
+    def start(self) -> None:
+        """Start the process, where it does not run, and return at once."""
+        with self._lock:
+            self._connected()
+
+    def fork(self, role: str, connection: socket.socket, memory_mb: int) -> WorkerProcess:
+        """A worker of a role on one end of a socket pair; waits until it is there.
+
+        Raises:
+            OSError: No process can be started.
+        """
+        request = pickle.dumps((role, memory_mb, dict(os.environ), str(Path.cwd())))
+        with self._lock:
+            try:
+                return self._asked(request, connection)
+            except (OSError, EOFError):
+                log.warning("the process that starts workers ended and is replaced", exc_info=True)
+                self._stop()
+                return self._asked(request, connection)
+
+    def _asked(self, request: bytes, connection: socket.socket) -> WorkerProcess:
+        asked = self._connected()
+        socket.send_fds(asked, [request], [connection.fileno()])
+        reply, descriptors, _, _ = socket.recv_fds(asked, REPLY, 1)
+        if not descriptors:
+            raise EOFError
+        return WorkerProcess(int(reply), descriptors[0])
+
+    def _connected(self) -> socket.socket:
+        if self._socket is None:
+            ours, theirs = socket.socketpair(socket.AF_UNIX, socket.SOCK_SEQPACKET)
+            ours.setsockopt(socket.SOL_SOCKET, socket.SO_SNDBUF, MAX_REQUEST)
+            with theirs:
+                self._process = subprocess.Popen(
+                    [sys.executable, "-m", __name__, str(theirs.fileno())],
+                    pass_fds=[theirs.fileno()], stdin=subprocess.DEVNULL,
+                    env={**os.environ, "OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1"},
+                )  # fmt: skip
+            self._socket = ours
+        return self._socket
+
+    def stop(self) -> None:
+        """End the process, and with it every worker."""
+        with self._lock:
+            self._stop()
+
+    def _stop(self) -> None:
+        if self._socket is not None and self._process is not None:
+            self._socket.close()
+            self._process.kill()
+            self._process.wait()
+        self._socket = self._process = None
+
+
+FORK_SERVER = ForkServer()
+"""One for the application; it ends when the application does, whichever way that ends."""
+
+
+def serve_forks(asked: socket.socket, run: Run) -> None:
+    """Fork a worker for each request, until the application is gone.
+
+    Args:
+        asked: Where requests come from.
+        run: Called in the new process.
+    """
+    signal.signal(signal.SIGINT, signal.SIG_IGN)  # Ctrl+C is for the application
+    signal.signal(signal.SIGCHLD, signal.SIG_IGN)  # nobody waits for their exit codes
+    for role in USUAL:
+        if not select.select([asked], [], [], 0)[0]:
+            _load(role)
+    server = os.getpid()
+    while True:
+        message, descriptors, _, _ = socket.recv_fds(asked, MAX_REQUEST, 1)
+        if not message:
+            return
+        role, memory_mb, environment, folder = pickle.loads(message)
+        _load(role)
+        process_id = os.fork()
+        if process_id == 0:
+            asked.close()
+            os.set_inheritable(descriptors[0], False)
+            _be_worker(run, (role, descriptors[0], memory_mb, server), environment, folder)
+        named = os.pidfd_open(process_id)
+        try:
+            socket.send_fds(asked, [str(process_id).encode()], [named])
+        except BrokenPipeError:
+            return
+        finally:
+            os.close(named)
+            os.close(descriptors[0])
+
+
+def _load(role: str) -> None:
+    """Load what a role needs, once; a worker that cannot load it says so itself."""
+    if f"wide_margin.core.session.{role}_service" not in sys.modules:
+        with suppress(ImportError):
+            importlib.import_module(f"wide_margin.core.session.{role}_service")
+        gc.collect()
+        gc.freeze()  # collections in the workers leave these pages shared
+
+
+def _be_worker(
+    run: Run,
+    job: tuple[str, int, int, int],
+    environment: dict[str, str],
+    folder: str,
+) -> NoReturn:
+    """Be the new process, with the environment that the application has now."""
+    code = 1
+    try:
+        signal.signal(signal.SIGCHLD, signal.SIG_DFL)  # a worker may start programs
+        for name in os.environ.keys() - environment.keys() - {"OPENBLAS_NUM_THREADS"}:
+            del os.environ[name]
+        os.environ.update(environment)
+        with suppress(OSError):
+            os.chdir(folder)
+        run(*job)
+        code = 0
+    except Exception:
+        log.exception("a worker failed")
+    finally:
+        sys.stdout.flush()
+        sys.stderr.flush()
+        os._exit(code)
+
+
+def main() -> None:
+    """Run as ``python -m wide_margin.core.session.forking FD``."""
+    from wide_margin.core.session.worker import be_worker
+
+    with socket.socket(fileno=int(sys.argv[1])) as asked, suppress(ConnectionError):
+        serve_forks(asked, be_worker)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,131 @@
+"""Workers are forked from a process that has loaded what they need."""
+
+import os
+import signal
+import socket
+import subprocess
+import sys
+import time
+from multiprocessing.connection import Connection
+from pathlib import Path
+
+import pytest
+
+from wide_margin.core.session import Session
+from wide_margin.core.session.forking import FORK_SERVER, ForkServer
+from wide_margin.core.session.link import Worker
+
+
+@pytest.fixture
+def server():
+    server = ForkServer()
+    yield server
+    server.stop()
+
+
+def forked(server, role="page"):
+    ours, theirs = socket.socketpair()
+    with theirs:
+        process = server.fork(role, theirs, 1536)
+    return process, Connection(ours.detach())
+
+
+def has_ended(process_id):
+    """Whether a process is gone, or waits for nothing but that somebody notes its end."""
+    try:
+        stat = Path(f"/proc/{process_id}/stat").read_text()
+    except (FileNotFoundError, ProcessLookupError):
+        return True
+    return stat.rpartition(")")[2].split()[0] in "ZX"
+
+
+def ends(process_id, within=5.0):
+    until = time.monotonic() + within
+    while not has_ended(process_id) and time.monotonic() < until:
+        time.sleep(0.02)
+    return has_ended(process_id)
+
+
+def test_a_forked_worker_answers_and_ends_with_its_connection(server):
+    process, connection = forked(server)
+    connection.send((7, "ping", ()))
+    assert connection.recv() == (7, "done", None)
+    connection.close()
+    process.wait()
+    assert has_ended(process.process_id)
+
+
+def test_killing_a_worker_that_has_ended_does_nothing(server):
+    process, connection = forked(server)
+    process.kill()
+    process.wait()
+    process.kill()
+    connection.close()
+    assert has_ended(process.process_id)
+
+
+def test_the_server_is_replaced_when_it_has_ended(server):
+    first, connection = forked(server)
+    before = server.process_id
+    os.kill(before, signal.SIGKILL)
+    assert ends(first.process_id)  # nobody is left behind without the one that watches it
+    first.wait()
+    connection.close()
+    second, connection = forked(server)
+    connection.send((1, "ping", ()))
+    assert connection.recv() == (1, "done", None)
+    assert server.process_id != before
+    connection.close()
+    second.wait()
+
+
+def test_a_document_is_read_although_the_server_was_killed(small_pdf):
+    with Session(small_pdf) as session:
+        session.open().result(30)
+        ids = session.worker_ids
+        os.kill(FORK_SERVER.process_id, signal.SIGKILL)
+        assert all(ends(process_id) for process_id in ids.values())
+        assert session.open().result(30).n_pages == 3
+        assert session.read().result(30).n_pages == 3
+
+
+def test_a_worker_has_the_environment_of_now(small_pdf, tmp_path, monkeypatch):
+    with Session(small_pdf) as session:
+        session.read().result(30)
+        session.settle()
+    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "elsewhere"))
+    with Session(small_pdf) as session:
+        session.read().result(30)
+        session.settle()
+    assert list((tmp_path / "elsewhere").rglob("*.document"))
+
+
+def test_closing_at_once_leaves_no_worker():
+    worker = Worker("page")
+    worker.close()
+    assert has_ended(worker.process_id)
+
+
+def test_the_server_ends_with_the_application():
+    code = (
+        "import os, signal\n"
+        "from wide_margin.core.session.forking import FORK_SERVER\n"
+        "FORK_SERVER.start()\n"
+        "print(FORK_SERVER.process_id, flush=True)\n"
+        "os.kill(os.getpid(), signal.SIGKILL)\n"
+    )
+    ended = subprocess.run([sys.executable, "-c", code], capture_output=True, check=False)
+    assert ends(int(ended.stdout), within=20)
+
+
+def test_the_start_of_a_worker_keeps_nobody_waiting():
+    server = ForkServer()
+    start = time.perf_counter()
+    server.start()
+    passed = time.perf_counter() - start
+    process, connection = forked(server, "reading")
+    waited = time.perf_counter() - start
+    assert passed < waited / 2
+    connection.close()
+    process.wait()
+    server.stop()
