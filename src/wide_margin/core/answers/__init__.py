@@ -14,10 +14,8 @@ from wide_margin.core.answers.reading import (
     read_asked,
     section_reach,
 )
-from wide_margin.core.answers.worth import KINDS, Worth, kind_of_document, worth_asking
 
 __all__ = [
-    "KINDS",
     "PERHAPS",
     "WHOLE",
     "Answer",
@@ -29,13 +27,11 @@ __all__ = [
     "Quote",
     "Reach",
     "Verdict",
-    "Worth",
     "answer_quoted",
     "budget_of",
     "check_backing",
     "compose",
     "figure_reach",
-    "kind_of_document",
     "named_reach",
     "pages_named",
     "pages_reach",
@@ -44,5 +40,4 @@ __all__ = [
     "read_question",
     "request_for",
     "section_reach",
-    "worth_asking",
 ]

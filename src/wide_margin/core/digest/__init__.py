@@ -10,6 +10,7 @@ from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.section_lines import SectionLine
 from wide_margin.core.digest.selftest import TestQuestion
 from wide_margin.core.digest.terms import KeyTerm
+from wide_margin.core.digest.worth import Worth, worth_asking
 
 __all__ = [
     "SLOTS",
@@ -24,9 +25,11 @@ __all__ = [
     "KeyTerm",
     "SectionLine",
     "TestQuestion",
+    "Worth",
     "as_csv",
     "field_of",
     "fields_of",
     "questions_in",
     "read_overview",
+    "worth_asking",
 ]

@@ -24,6 +24,14 @@ tenfold of MANY_SENTENCES."""
 """What counts for a sentence: its wording, its section's role, its prior, its place."""
 LEAST = 1.15
 """Below this nothing is claimed: "not stated"."""
+STATED = 0.4
+"""In a digest a slot is filled from this chance on; asked for it, a reader is shown less sure ones
+as such."""
+EVEN, STEEP = 2.0, 3.0
+"""The score at which it is as likely right as not, and how fast that changes: of 25 answers to
+questions about eight documents one of five was right below 2.0, 18 of 20 above."""
+OF_NO_SECTION = 0.5
+"""The chance of a slot that has no usual section, whose scores tell less."""
 NEXT_TO_BEST = 0.75
 """A further sentence must reach this share of the best one's score."""
 
@@ -48,6 +56,8 @@ class Filled:
 
     slot: Slot
     lines: tuple[GistLine, ...]
+    sure: float = 0.0
+    """The chance that they say what is asked for, 0 to 1."""
 
 
 AIM = Slot("Aim", "purpose", (Role.ABSTRACT, Role.INTRODUCTION))
@@ -113,7 +123,14 @@ def fill(
             break
         if not _repeats(scored, rows[k], picked):
             picked.append(rows[k])
-    return Filled(slot, gist_lines(document, sorted(picked)))
+    return Filled(slot, gist_lines(document, sorted(picked)), _chance(slot, best))
+
+
+def _chance(slot: Slot, score: float) -> float:
+    """How likely what scores so is right."""
+    if not slot.roles:
+        return OF_NO_SECTION
+    return float(1.0 / (1.0 + np.exp(-STEEP * (score - EVEN))))
 
 
 def slot_scores(

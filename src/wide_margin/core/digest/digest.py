@@ -8,7 +8,7 @@ from types import MappingProxyType
 
 from wide_margin.core.answers import WHOLE, Answer, Quote, Reach, answer_quoted
 from wide_margin.core.digest.asked import read_overview
-from wide_margin.core.digest.by_kind import LONG, SLOTS, Filled, fill
+from wide_margin.core.digest.by_kind import LONG, SLOTS, STATED, Filled, fill
 from wide_margin.core.digest.compared import answer_compared
 from wide_margin.core.digest.defined import with_definition
 from wide_margin.core.digest.facts import Facts, find_facts
@@ -120,9 +120,10 @@ class Digester:
         return self._last[1]
 
     def by_kind(self, kind: DocumentKind, reach: Reach = WHOLE) -> tuple[Filled, ...]:
-        """What a reader asks of a kind of document."""
+        """What a reader asks of a kind of document, filled where it is likely to be right."""
         rows = rows_within(self._document, reach)
-        return tuple(fill(self._document, self.scored, slot, rows) for slot in SLOTS[kind])
+        filled = (fill(self._document, self.scored, slot, rows) for slot in SLOTS[kind])
+        return tuple(f if f.sure >= STATED else Filled(f.slot, ()) for f in filled)
 
     def digest(
         self,

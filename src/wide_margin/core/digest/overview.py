@@ -20,6 +20,7 @@ from wide_margin.core.digest.by_kind import (
     NEEDS,
     NEXT,
     NEXT_TO_BEST,
+    OF_NO_SECTION,
     PURPOSE,
     WHY,
     Slot,
@@ -35,6 +36,9 @@ from wide_margin.core.later import regex
 GIST_WORDS, SECTION_WORDS = 130, 130
 """Length of an answer where none is asked for."""
 N_SLOT = 4
+SURE, IN_ITS_PLACE = 1.0, 0.6
+"""The chance that what a document's structure gives is right, and what only stands where such
+things are said."""
 CHAPTER_LEVELS, N_FIRST = 3, 4
 """Levels of the outline whose sections speak for a long document, and how many sentences each."""
 MOST_LICENCE = 80
@@ -60,7 +64,7 @@ def answer_overview(
 ) -> Answer:
     """Answer a question about the whole or a part from the document's structure, or decline."""
     rows = rows_within(document, asked.reach)
-    lines = _lines(document, asked, scored, facts, rows)
+    lines, sure = _lines(document, asked, scored, facts, rows)
     if not lines and asked.kind in ("section", "page", "about"):
         lines = _as_it_begins(document, rows, asked.form.max_sentences or asked.n_points or N_SLOT)
     quotes = tuple(Quote(line.text, (line.locator,)) for line in lines)
@@ -72,7 +76,7 @@ def answer_overview(
         question=typed.strip(), kind=f"overview: {asked.kind}", reach=asked.reach, quotes=quotes,
         excerpts=tuple(Excerpt(line.text, line.locator, 1.0) for line in ranked)
         or _nearest(document, scored, rows),
-        n_searched=n_searched, n_pages=n_pages, without_text=without,
+        n_searched=n_searched, n_pages=n_pages, without_text=without, sure=sure,
     )  # fmt: skip
 
 
@@ -107,7 +111,8 @@ def _as_it_begins(document: ReadDocument, rows: Sequence[int], most: int) -> tup
 
 def _lines(
     document: ReadDocument, asked: Overview, scored: Scored, facts: Facts, rows: Sequence[int]
-) -> tuple[GistLine, ...]:
+) -> tuple[tuple[GistLine, ...], float]:
+    """What answers, and the chance that it does."""
     kind, form = asked.kind, asked.form
     if asked.reach.kind != "document":
         pages = [document.text.sentences[row].page for row in rows]
@@ -116,30 +121,32 @@ def _lines(
     if kind in ("section", "page"):
         if not any(limits.values()):
             limits["n_words"] = SECTION_WORDS
-        return gist_lines(document, choose(scored, rows, **limits))
+        return gist_lines(document, choose(scored, rows, **limits)), SURE
     if kind == "about":
-        return about(document, scored, rows, limits)
+        return about(document, scored, rows, limits), SURE
     if kind == "licence":
-        return _licence(document, scored, facts, rows)
+        return _licence(document, scored, facts, rows), SURE
     if kind == "authors and date":
-        return _authors_and_date(document, asked, facts)
+        return _authors_and_date(document, asked, facts), SURE
     if kind == "organised":
         outlined = [r for r in rows if OUTLINES.search(document.text.sentences[r].text)]
         if outlined:
-            return gist_lines(document, outlined[:6])
+            return gist_lines(document, outlined[:6]), SURE
     if kind == "terms":
         slot = Slot("Terms", "definition", (Role.INTRODUCTION,))
-        return fill(document, scored, slot, rows, most=N_SLOT).lines
+        return fill(document, scored, slot, rows, most=N_SLOT).lines, OF_NO_SECTION
     slot = _SLOTS.get(kind, PURPOSE)
     if kind in ("conclusion", "next") and not _has_end(scored):
-        return ()
+        return (), SURE
     most = form.max_sentences or asked.n_points or N_SLOT
-    lines = fill(document, scored, slot, rows, most=most).lines
-    if not lines and kind in ("conclusion", "findings"):
-        lines = _of_role(document, scored, rows, Role.CONCLUSION, most)
-    if not lines and kind in ("purpose", "organised", "begin"):
-        return about(document, scored, rows, limits)
-    return lines
+    filled = fill(document, scored, slot, rows, most=most)
+    if filled.lines:
+        return filled.lines, filled.sure
+    if kind in ("conclusion", "findings"):
+        return _of_role(document, scored, rows, Role.CONCLUSION, most), IN_ITS_PLACE
+    if kind in ("purpose", "organised", "begin"):
+        return about(document, scored, rows, limits), IN_ITS_PLACE
+    return (), SURE
 
 
 def about(

@@ -60,6 +60,10 @@ def roles_of(outline: Outline) -> list[Role]:
     return found
 
 
+_PEOPLE = (
+    r"(?:users|readers|people|beginners|developers|students|anyone|everyone|those who|programmers"
+    r"|administrators|authors|researchers|engineers|teachers|scientists)"
+)
 _THIS = (
     r"(?:this|the present|the current|our)\s+(?:\w+\s+)?(?:paper|article|document|documentation|manual|guide|handbook|thesis"
     r"|dissertation|report|book|booklet|vignette|work|study|package|software|program|essay|text|tutorial|policy|standard"
@@ -110,8 +114,9 @@ CUES = {
         r"\b(?:motivat\w+|because|since there|lack of|no (?:existing|other|native|built-in)|in contrast to|existing (?:packages|software|implementations|tools|approaches|methods)|was (?:created|started|written|born|founded)|needed|reason (?:for|why)|problem (?:with|is|was))\b",
     ),
     "audience": regex(
-        rf"\b{_THIS} (?:is|was) (?:\w+ )?for\b|"
-        r"\b(?:intended for|aimed at|for (?:users|readers|people|beginners|developers|students|anyone)|readers? (?:who|should|are|is)|users who|if you are (?:new|a)|you should (?:already )?(?:know|be familiar)|familiar with|assumes?|prerequisites?|beginners?|newcomers?)\b",
+        rf"\b{_THIS} (?:is|was) (?:\w+ )?for (?:\w+ ){{0,3}}?(?:{_PEOPLE}|\w{{3,}}(?:ers|ors|ists))\b|"
+        rf"\bfor (?:all |new |other )?{_PEOPLE}\b|"
+        r"\b(?:intended for|aimed at|readers? (?:who|should|are|is)|users who|if you are (?:new|a)|you should (?:already )?(?:know|be familiar)|(?<!not )familiar with|assumes?|prerequisites?|beginners?|newcomers?)\b",
     ),
     "needs": regex(
         r"\b(?:requires?|requirements?|prerequisites?|must (?:be|have) installed|needs? to be (?:installed|loaded)|you (?:will )?need|depends on|before you (?:begin|start)|first install|is available (?:from|at)|can be (?:downloaded|obtained|installed))\b",

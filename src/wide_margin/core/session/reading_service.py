@@ -9,18 +9,18 @@ from wide_margin.core.answers import (
     WHOLE,
     Answer,
     Reach,
-    kind_of_document,
     named_reach,
     pages_named,
-    worth_asking,
 )
 from wide_margin.core.answers.within import allowed_sentences
 from wide_margin.core.digest import (
     Digest,
+    DocumentKind,
     Field,
     GistLine,
     field_of,
     fields_of,
+    worth_asking,
 )
 from wide_margin.core.digest.overview import rows_within
 from wide_margin.core.digest.structure import (
@@ -290,10 +290,12 @@ class ReadingService:
 
     def worth(self, send: Send, kind: str) -> tuple[str, list[str]]:
         """The kind of the document, found where empty, and questions worth asking of it."""
-        document = self._read()
-        kind = kind or kind_of_document(document)
-        found = worth_asking(document, kind, check=self.give_way)
-        return kind, [worth.question for worth in found]
+        made = self._made
+        read_as = DocumentKind(kind) if kind else made.digester.facts.kind
+        found = worth_asking(
+            made.document, made.digester, made.definitions, read_as, check=self.give_way
+        )
+        return str(read_as), [worth.question for worth in found]
 
     def use_outline(self, send: Send, outline: Outline) -> None:
         """Go by an outline that the reader has changed: paths, reach and ranking follow it."""

@@ -6,16 +6,12 @@ from functools import partial
 from markupsafe import Markup
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
-from wide_margin.core.digest import GistLine
+from wide_margin.core.digest import DocumentKind, GistLine
 from wide_margin.desktop.look import Colours, sans_font, serif_font
 from wide_margin.desktop.read_view.cards.actions import EntryActions
 from wide_margin.desktop.words import Words, WrappedWords, set_tip, word_button
 
 APART = 7
-KIND_NAMES = {
-    "article": "an article", "manual": "a manual", "report": "a report", "statute": "a statute",
-    "script": "a script", "other": "a document",
-}  # fmt: skip
 LOOKING = "Questions worth asking are being looked for…"
 
 
@@ -45,10 +41,13 @@ class WorthAsking(QFrame):
         head = QHBoxLayout()
         head.setSpacing(4)
         head.addWidget(Words("Worth asking", sans_font(-1), role="secondary"))
-        self.kind = word_button(f"of {KIND_NAMES[kind]} ▾", "What kind of document this is")
+        self.kind = word_button(
+            f"of {DocumentKind(kind).with_article} ▾", "What kind of document this is"
+        )
         menu = QMenu(self.kind)
-        for other, shown in KIND_NAMES.items():
-            menu.addAction(shown[0].upper() + shown[1:], partial(actions.choose_kind, other))
+        for other in DocumentKind:
+            shown = other.with_article
+            menu.addAction(shown[0].upper() + shown[1:], partial(actions.choose_kind, str(other)))
         self.kind.setMenu(menu)
         self.kind.setVisible(questions is not None)
         head.addWidget(self.kind)

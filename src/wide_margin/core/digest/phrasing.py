@@ -1,0 +1,266 @@
+"""Questions put into words, from the titles, terms and sentences of a document."""
+
+import re
+from collections import Counter
+from collections.abc import Callable
+from functools import cached_property
+
+from wide_margin.core.answers.signs import NUMBER_WORD, ROLES
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.later import regex
+from wide_margin.core.lexicon import roman_value
+from wide_margin.core.search import is_common
+from wide_margin.core.search.vectors import frequency_rank
+
+MOSTLY = 0.5
+"""Share of a term's uses with an article from which on it is asked for with it."""
+EVERYDAY = 1200
+"""A single word among so many of the most frequent is no term to ask for."""
+A_NAME = 3.0
+"""So many times as often with a capital as without, a word is a name."""
+
+_MODAL = r"(?:must|may|can|should|shall|will|could|would)"
+_N = rf"(?:\d[\d.,]*|{NUMBER_WORD})"
+_ABOUT = r"(?:(?:about|around|roughly|at (?:least|most)|up to|only|exactly|nearly)\s+)?"
+_SUBJECT = rf"(?P<subject>(?:The|An?|Each|Every)\s+(?:(?!{_MODAL}\b)[^,;:()]){{3,50}}?)"
+_PARTICIPLE = (
+    r"(?:\w{3,}ed|built|set up|set|laid|run|cut|given|written|begun|found|founded|made|held|sold|taken"
+    r"|drawn|known)"
+)
+_DATE = (
+    r"(?:(?:on|in|since|from)\s+(?:\d{1,2}\s+)?(?:January|February|March|April|May|June|July|August"
+    r"|September|October|November|December)?\s?\d{4})"
+)
+_WHEN = regex(rf"^{_SUBJECT}\s+(?P<be>was|were)\s+(?P<done>{_PARTICIPLE})\b[^,;:]*?\b{_DATE}")
+_WHY = regex(
+    rf"^{_SUBJECT}\s+(?P<be>is|are|was|were|{_MODAL})\s+(?P<rest>[^,;:()]{{4,50}}?),?\s+(?:because|so that)\s"
+)
+_HAS = regex(
+    rf"^{_SUBJECT}\s+(?:has|have|contains?|comprises?)\s+{_ABOUT}{_N}\s+(?P<thing>[a-z]{{4,}}s)\b"
+)
+_LASTS = regex(
+    rf"^{_SUBJECT}\s+(?P<verb>take|last)s\s+{_ABOUT}{_N}\s+(?:seconds?|minutes?|hours?|days?|weeks?|months?|years?)\b"
+)
+_COSTS = regex(rf"^{_SUBJECT}\s+costs\s+{_ABOUT}[$€£]?\s?{_N}\b")
+_WHO = regex(
+    rf"^The\s+(?P<role>{ROLES})\s+(?P<rest>(?:{_MODAL}|[a-z]{{3,}}s)\s+(?!{_MODAL}\b|are\b|were\b|that\b)[^,;:.()]{{10,60}})(?=[.,;:]|$)"
+)
+_SIDE = r"(?:(?:the|an?)\s+)?[\w’'-]+(?:\s+(?!(?:is|are|was|were|lies|can|that|which|in|of|for|when|on|at|by|and|as|to|with|has|have|from)\b)[\w’'-]+){0,2}"
+_DIFFERENCE = regex(
+    rf"\bdifferences? between (?P<one>{_SIDE}) and (?P<other>{_SIDE})"
+    r"(?=[.,;:)]|\s+(?:is|are|was|were|lies|in|for|when|on|at|by)\b)",
+    re.I,
+)
+LEANS = regex(
+    r"\b(?:this|that|these|those|it|its|he|she|his|her|they|their|them|we|our|you|your|i|such|same|both"
+    r"|other|others|another|following|above|below|latter|former|which|who|whose|where|when|here|now)\b",
+    re.I,
+)
+_HOW_TO = regex(r"^how to\s+(?P<task>.{4,60})$", re.I)
+_GERUND = regex(r"^(?P<verb>[A-Za-z]{2,}ing)\s+(?P<object>\w.{2,50})$")
+_ONLY = regex(r"\b(?:\w+ly|only|just|partly|not)$", re.I)
+"""What limits a reason rather than what it is the reason for."""
+_OF_USER = regex(r"users?\b", re.I)
+BREAKS = regex(r"[,;:?()“”\"]")
+"""What a title may not hold that stands within a question."""
+_AND_MORE = regex(r"\b(?:and|or) (?:\w+ )?\w+ing\b", re.I)
+_NAMES_ONE = regex(
+    r"^(?:the|an?|your|one|multiple|several|new|other|all|any|custom|more|its)\b", re.I
+)
+_SAID = regex(r"[\w’'-]+")
+
+
+def question_from(text: str, shape: str) -> str:
+    """A question that a sentence answers, "" where it has not the form for it.
+
+    Args:
+        text: A sentence.
+        shape: "why", "number", "who", "when" or "difference".
+    """
+    make: dict[str, Callable[[str], str]] = {
+        "why": _why, "number": _number, "who": _who, "when": _when, "difference": _difference
+    }  # fmt: skip
+    return make[shape](text)
+
+
+def _why(text: str) -> str:
+    match = _WHY.match(text)
+    if not match or LEANS.search(match["subject"]) or LEANS.search(match["rest"]):
+        return ""
+    if _ONLY.search(match["rest"]):
+        return ""
+    return f"Why {match['be']} {_lowered(match['subject'])} {match['rest']}?"
+
+
+def _number(text: str) -> str:
+    if (match := _HAS.match(text)) and not LEANS.search(match["subject"]):
+        return f"How many {match['thing']} does {_lowered(match['subject'])} have?"
+    if (match := _LASTS.match(text)) and not LEANS.search(match["subject"]):
+        return f"How long does {_lowered(match['subject'])} {match['verb']}?"
+    if (match := _COSTS.match(text)) and not LEANS.search(match["subject"]):
+        return f"How much does {_lowered(match['subject'])} cost?"
+    return ""
+
+
+def _who(text: str) -> str:
+    match = _WHO.match(text)
+    if not match or LEANS.search(match["rest"]) or _OF_USER.match(match["role"]):
+        return ""
+    if is_common(match["rest"].split()[-1], "en"):  # "… each half hour and (at night) …"
+        return ""
+    return f"Who {match['rest'].rstrip('. ')}?"
+
+
+def _when(text: str) -> str:
+    match = _WHEN.match(text)
+    if not match or LEANS.search(match["subject"]):
+        return ""
+    return f"When {match['be']} {_lowered(match['subject'])} {match['done']}?"
+
+
+def _difference(text: str) -> str:
+    match = _DIFFERENCE.search(text)
+    if not match or LEANS.search(match[0]) or "not" in text.split():
+        return ""
+    one, other = match["one"], match["other"]
+    if bool(_NAMES_ONE.match(one)) != bool(_NAMES_ONE.match(other)):
+        return ""  # "the purchase and selling prices" has one noun
+    if all(is_common(word, "en") for word in one.split() + other.split()):
+        return ""
+    return f"What is the difference between {one} and {other}?"
+
+
+def _lowered(text: str) -> str:
+    """With a small first letter, as within a question."""
+    return text[0].lower() + text[1:]
+
+
+class Wording:
+    """How a document writes and uses its words, so that questions are put in the same way."""
+
+    def __init__(self, document: ReadDocument) -> None:
+        """Of a document that has been read."""
+        self._document = document
+
+    @cached_property
+    def _text(self) -> str:
+        """The running text in small letters, one blank between words and none of its signs."""
+        said = (s.text for s in self._document.text.sentences if s.kind in ("body", "item"))
+        return " " + " ".join(_SAID.findall(" ".join(said).lower())) + " "
+
+    @cached_property
+    def _as_written(self) -> Counter[str]:
+        """Words of sentences but their first ones, as written."""
+        counted: Counter[str] = Counter()
+        for sentence in self._document.text.sentences:
+            if sentence.kind in ("body", "item"):
+                counted.update(_SAID.findall(sentence.text)[1:])
+        return counted
+
+    def in_sentence(self, title: str) -> str:
+        """A title as it is written within a sentence: "Sparse Matrices" is "sparse matrices"."""
+        return " ".join(self._in_sentence(word) for word in title.rstrip(".:?! ").split())
+
+    def _in_sentence(self, word: str) -> str:
+        small = word.lower()
+        if not word[:1].isupper() or not word[1:].islower():
+            return word
+        small_often, often = self._as_written[small], self._as_written[word]
+        if not small_often and not often:  # only in titles: a name has no place among usual words
+            parts = small.replace("’", "'").split("-")
+            return small if all(frequency_rank(part) is not None for part in parts) else word
+        return small if small_often * A_NAME >= often else word
+
+    @cached_property
+    def _raw(self) -> str:
+        """The running text as it is written within sentences."""
+        said = (s.text for s in self._document.text.sentences if s.kind in ("body", "item"))
+        return " ".join(_lowered(text) if text[1:2].islower() else text for text in said)
+
+    def _as_usual(self, term: str) -> str:
+        """A term as the text mostly writes it: "debian" is "Debian"."""
+        written = re.findall(rf"(?<!\w){re.escape(term)}(?!\w)", self._raw, re.I)
+        return Counter(written).most_common(1)[0][0] if written else term
+
+    def what_is(self, term: str) -> str:
+        """The question what a term is, with the article that the document gives it."""
+        term = self._as_usual(term)
+        said = " ".join(_SAID.findall(term.lower()))
+        whole = self._text.count(f" {said} ")
+        if not said or not whole or LEANS.search(term) or roman_value(said):
+            return ""
+        if self._is_plural(said):
+            return f"What are {term}?"
+        if said.count(" ") == 0 and (frequency_rank(said) or EVERYDAY) < EVERYDAY:
+            return ""
+        article = "an" if said[0] in "aeiou" else "a"
+        n_with, n_the = self._text.count(f" {article} {said} "), self._text.count(f" the {said} ")
+        if term[0].isupper():
+            return f"What is the {term}?" if n_the >= MOSTLY * whole else f"What is {term}?"
+        if n_the >= MOSTLY * whole and n_the > n_with:
+            return f"What is the {term}?"
+        if n_with >= MOSTLY * whole or f" {_plural_of(said)} " in self._text:
+            return f"What is {article} {term}?"
+        return f"What is {term}?"
+
+    def _is_plural(self, said: str) -> bool:
+        if said.endswith(("ss", "us", "is")) or not said.endswith("s"):
+            return False
+        singulars = [said[:-1], said[:-2], f"{said[:-3]}y"]
+        return any(_plural_of(one) == said and f" {one} " in self._text for one in singulars)
+
+    def how_to(self, title: str) -> str:
+        """The question how to do what a title names ("Copying files"), "" where it names no task."""
+        if match := _HOW_TO.match(title):
+            return f"How do I {_mine(self.in_sentence(match['task']))}?"
+        match = _GERUND.match(title)
+        if not match:
+            return ""
+        task, verb = self.in_sentence(match["object"]), _verb_of(match["verb"].lower())
+        if (
+            not verb
+            or _AND_MORE.search(task)
+            or BREAKS.search(task)
+            or (not _NAMES_ONE.match(task) and self._is_noun(match["verb"].lower(), task))
+        ):
+            return ""
+        return f"How do I {verb} {_mine(task)}?"
+
+    def _is_noun(self, gerund: str, rest: str) -> bool:
+        """Whether both are one thing, as "building blocks": it has an article, or is of another."""
+        first = rest.split()[0].lower()
+        return any(
+            f" {before} {gerund} {first} " in self._text
+            for before in ("the", "a", "an", "these", "some", "any", "many", "most", "each")
+        )
+
+
+def defines(sentence: str, term: str) -> bool:
+    """Whether a sentence says outright what a term is: "X is a …", "… is called X"."""
+    said = rf"{re.escape(term)}s?\b"
+    return bool(
+        re.search(rf"\b{said}\W+(?:\w+\W+){{0,3}}?(?:is|are|means?|refers? to|stands? for)\b", sentence, re.I)
+        or re.search(rf"\b(?:called|named|known as|termed)\W+(?:(?:an?|the)\W+)?{said}", sentence, re.I)
+    )  # fmt: skip
+
+
+def _mine(task: str) -> str:
+    """A task in the words of one who asks."""
+    return re.sub(r"\byour\b", "my", task)
+
+
+def _plural_of(said: str) -> str:
+    """The regular plural of the last word of a term."""
+    if said.endswith("y") and said[-2:-1] not in "aeiou":
+        return f"{said[:-1]}ies"
+    return f"{said}es" if said.endswith(("s", "x", "ch", "sh")) else f"{said}s"
+
+
+def _verb_of(gerund: str) -> str:
+    """The verb that a form in -ing belongs to, "" where none is known: "running" is of "run"."""
+    stem = gerund.removesuffix("ing")
+    forms = [stem, stem + "e"]
+    if len(stem) > 2 and stem[-1] == stem[-2]:
+        forms.insert(0, stem[:-1])
+    known = [(rank, form) for form in forms if len(form) > 1 and (rank := frequency_rank(form))]
+    return min(known)[1] if known else ""

@@ -1,0 +1,272 @@
+"""Questions worth asking of a document that one has not read, each answered beforehand.
+
+They come from what the digest knows: what a reader asks of this kind of document, the terms it
+works with, what its sections teach to do, its reasons, numbers and differences. One is offered only
+where the answer stands at the place that it came from.
+"""
+
+import re
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from wide_margin.core.answers import WHOLE, Answer
+from wide_margin.core.digest.digest import Digester
+from wide_margin.core.digest.kinds import DocumentKind
+from wide_margin.core.digest.phrasing import BREAKS, LEANS, Wording, defines, question_from
+from wide_margin.core.digest.roles import Role, role_of_title
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.explain.definitions import Definitions
+from wide_margin.core.later import regex
+from wide_margin.core.outline.numbering import number_of
+
+N_OFFERED = 6
+N_TRIED = 10
+"""Candidates of one shape that are put to the document."""
+SALIENT = 60
+"""Terms of which one must stand in a question that comes from a sentence."""
+SPARED = frozenset([Role.THANKS, Role.LEGAL, Role.APPENDIX])
+"""Sections that nobody begins with."""
+BEGINNING = 40
+"""Characters of a sentence by which it is found in an answer, which may cut what follows."""
+SHORTEST = 6
+"""Words of a definition."""
+LEANING = 60
+"""Characters of a definition within which nothing may lean on what stands before it."""
+LONGEST_TITLE, SHORTEST_TITLE = 48, 7
+LONGEST_QUESTION = 90
+SURE, SURE_SLOT = 0.6, 0.8
+"""The least chance that the answer to what is offered is right, and that a slot is well filled."""
+WIDEST = 0.5
+"""A section with more of the document than this is the document."""
+
+_BY_NAME = regex(
+    r"(?:introduction|preface|foreword|abstract|discussion|conclusion|summary"
+    r"|(?P<several>methods|results|conclusions))$", re.I
+)  # fmt: skip
+"""Sections that have one name in every document."""
+_OF_SLOT = {
+    "Findings": "What are the main findings?",
+    "Limits": "What are its limits?",
+    "Conclusion": "What does it conclude?",
+    "What comes next": "What is left for later?",
+    "Why it was made": "Why was it made?",
+    "For whom": "Who is it for?",
+    "Needed first": "What do I need before I start?",
+}
+"""What a reader asks, by the part of the digest that answers it; in words that ``asked`` knows."""
+_FIRST = {
+    DocumentKind.ARTICLE: ("slot", "term", "why", "slot", "difference", "number", "part", "how to"),
+    DocumentKind.THESIS: ("slot", "term", "why", "slot", "difference", "number", "part", "how to"),
+    DocumentKind.MANUAL: ("how to", "term", "difference", "why", "slot", "number", "who", "part"),
+    DocumentKind.REPORT: ("slot", "number", "when", "who", "why", "term", "part", "how to"),
+    DocumentKind.STATUTE: ("who", "term", "number", "why", "when", "part", "difference", "slot"),
+    DocumentKind.NARRATIVE: ("why", "who", "when", "part", "number", "term", "slot", "difference"),
+    DocumentKind.FORM: ("who", "number", "when", "term", "part", "why", "slot", "how to"),
+    DocumentKind.OTHER: ("term", "slot", "why", "number", "part", "difference", "when", "how to"),
+}
+"""Shapes of question by kind of document, those that its readers ask most first."""
+_OF_SENTENCES = ("why", "number", "who", "when", "difference")
+MOST = {"part": 3, "how to": 2, "term": 2, "slot": 2}
+"""How many of a shape are offered at most; one of any other."""
+
+
+@dataclass(frozen=True, slots=True)
+class Worth:
+    """A question that the document answers well."""
+
+    question: str
+    shape: str
+    """What it asks for: "slot", "term", "how to", "part", "why", "number", "who", "when" or
+    "difference"."""
+    answer: Answer
+
+
+@dataclass(frozen=True, slots=True)
+class _Candidate:
+    question: str
+    pages: frozenset[int]
+    """The answer must begin on one of these."""
+    says: str = ""
+    """What must stand in it."""
+
+
+def worth_asking(
+    document: ReadDocument,
+    digester: Digester,
+    definitions: Definitions,
+    kind: DocumentKind | None = None,
+    check: Callable[[], None] = lambda: None,
+) -> list[Worth]:
+    """Questions that a reader would begin with, of several shapes, each answered.
+
+    Args:
+        document: Read.
+        digester: Of this document.
+        definitions: That it gives.
+        kind: What it is read as; found where None.
+        check: Called between the questions that are tried; may raise to stop.
+    """
+    kind = kind or digester.facts.kind
+    found: list[Worth] = []
+    for source in (
+        _Source(document, digester, definitions, kind),
+        _Source(document, digester, definitions, kind, is_modest=True),
+    ):
+        candidates = {shape: source.candidates(shape) for shape in _FIRST[kind]}
+        left = dict.fromkeys(_FIRST[kind], N_TRIED)
+        for turn in range(max(MOST.values())):
+            for shape in _FIRST[kind]:
+                if len(found) == N_OFFERED:
+                    return found
+                if turn < MOST.get(shape, 1) or source.is_modest:
+                    worth = _next(digester, shape, candidates[shape], left, found, check)
+                    found += [worth] if worth is not None else []
+    return found
+
+
+def _next(
+    digester: Digester,
+    shape: str,
+    candidates: Iterator[_Candidate],
+    left: dict[str, int],
+    found: Sequence[Worth],
+    check: Callable[[], None],
+) -> Worth | None:
+    """The next candidate of a shape that the document answers where it came from."""
+    while left[shape] and (candidate := next(candidates, None)) is not None:
+        check()
+        left[shape] -= 1
+        answer = digester.answer(candidate.question, WHOLE, None)
+        pages = {place.page for quote in answer.quotes[:1] for place in quote.locators[:1]}
+        is_sure = answer.quotes and answer.sure >= SURE
+        told = {quote.text for quote in answer.quotes[:1]}
+        says = answer.quotes[0].text if answer.quotes else ""
+        again = any(
+            worth.question == candidate.question or told & {q.text for q in worth.answer.quotes[:1]}
+            for worth in found
+        )
+        is_there = pages & candidate.pages and candidate.says[:BEGINNING] in says
+        if is_sure and is_there and not again:
+            return Worth(candidate.question, shape, answer)
+    return None
+
+
+class _Source:
+    """Where the questions of one document come from."""
+
+    def __init__(
+        self, document: ReadDocument, digester: Digester, definitions: Definitions,
+        kind: DocumentKind, *, is_modest: bool = False,
+    ) -> None:  # fmt: skip
+        """Of a document; where ``is_modest``, what is less promising as well."""
+        self.is_modest = is_modest
+        self._document, self._digester, self._definitions = document, digester, definitions
+        self._kind = kind
+
+    def candidates(self, shape: str) -> Iterator[_Candidate]:
+        """Questions of a shape, the most promising first."""
+        if shape in _OF_SENTENCES:
+            return self._of_sentences(shape)
+        make = {"slot": self._of_slots, "term": self._of_terms, "part": self._of_parts,
+                "how to": self._of_tasks}[shape]  # fmt: skip
+        return make()
+
+    @cached_property
+    def _wording(self) -> Wording:
+        return Wording(self._document)
+
+    @cached_property
+    def _salient(self) -> frozenset[str]:
+        terms = self._digester.terms(self._definitions, SALIENT)
+        stems = self._document.index.analyser.terms
+        return frozenset(stem for term in terms for stem in stems(term.term))
+
+    def _of_slots(self) -> Iterator[_Candidate]:
+        for filled in self._digester.by_kind(self._kind):
+            question = _OF_SLOT.get(filled.slot.name)
+            if question and filled.sure >= (SURE if self.is_modest else SURE_SLOT):
+                yield _Candidate(question, frozenset(line.locator.page for line in filled.lines))
+
+    def _of_terms(self) -> Iterator[_Candidate]:
+        for term in self._digester.terms(self._definitions):
+            said = term.definition
+            if len(said.split()) < SHORTEST or LEANS.search(said[:LEANING]):
+                continue
+            if not defines(said, term.term):
+                continue
+            if question := self._wording.what_is(term.term):
+                yield _Candidate(question, frozenset([term.locator.page]), term.definition)
+
+    def _of_parts(self) -> Iterator[_Candidate]:
+        for row in self._telling_sections(most_level=2 if self.is_modest else 0):
+            if not self.is_modest and role_of_title(self._bare_title(row)) is not Role.BODY:
+                continue
+            title = self._wording.in_sentence(self._bare_title(row))
+            if BREAKS.search(title):
+                continue
+            if match := _BY_NAME.match(title):
+                question = f"What do{'' if match['several'] else 'es'} the {title.lower()} say?"
+            else:
+                question = f"What does the section on {title} say?"
+            yield _Candidate(question, self._pages(row))
+
+    def _of_tasks(self) -> Iterator[_Candidate]:
+        for row in self._telling_sections(most_level=9):
+            title = self._bare_title(row)
+            if role_of_title(title) is not Role.BODY:
+                continue
+            if question := self._wording.how_to(title):
+                yield _Candidate(question, self._pages(row))
+
+    def _of_sentences(self, shape: str) -> Iterator[_Candidate]:
+        document, prior = self._document, self._digester.scored.prior
+        stems = document.index.analyser.terms
+        rows = [k for k, s in enumerate(document.text.sentences) if s.kind in ("body", "item")]
+        for row in sorted(rows, key=lambda k: -prior[k]):
+            sentence = document.text.sentences[row]
+            if not 6 <= len(sentence.text.split()) <= 45 or self._is_spared(sentence.section):
+                continue
+            question = question_from(sentence.text, shape)
+            if not question or len(question) > LONGEST_QUESTION:
+                continue
+            if self._salient.intersection(stems(question)):
+                yield _Candidate(question, frozenset([sentence.page]), sentence.text)
+
+    def _is_spared(self, section: int) -> bool:
+        return section >= 0 and self._digester.scored.roles[section] in SPARED
+
+    def _telling_sections(self, *, most_level: int) -> list[int]:
+        """Sections that treat something, those first whose sentences say most."""
+        document, prior = self._document, self._digester.scored.prior
+        weight = np.zeros(len(document.outline.sections))
+        for row, sentence in enumerate(document.text.sentences):
+            if sentence.section >= 0 and np.isfinite(prior[row]):
+                weight[sentence.section] += 1.0
+        for section in range(len(weight) - 1, -1, -1):
+            parent = document.outline.parents[section]
+            if parent >= 0:
+                weight[parent] += weight[section]
+        whole = max(len(document.text.sentences), 1)
+        title = self._digester.facts.title
+        named = {title.text.casefold(), *title.text.casefold().split()} if title else set()
+        kept = [
+            k for k, section in enumerate(document.outline.sections)
+            if section.level <= most_level and not self._is_spared(k)
+            and SHORTEST_TITLE <= len(self._bare_title(k)) <= LONGEST_TITLE
+            and self._bare_title(k).casefold() not in named
+            and 3 <= weight[k] <= WIDEST * whole
+        ]  # fmt: skip
+        return sorted(kept, key=lambda k: -weight[k])
+
+    def _bare_title(self, row: int) -> str:
+        title = self._document.outline.sections[row].title
+        number = number_of(title)
+        return (number.rest if number else title).strip()
+
+    def _pages(self, row: int) -> frozenset[int]:
+        section = self._document.outline.sections[row]
+        paragraphs = self._document.paragraphs[section.first_paragraph : section.end_paragraph]
+        return frozenset(piece.line.page for p in paragraphs for piece in (p.pieces[0],))

@@ -1,0 +1,102 @@
+"""Questions put into the words of the document."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.digest.phrasing import Wording, defines, question_from
+
+
+@pytest.mark.parametrize(
+    ("shape", "sentence", "question"),
+    [
+        ("why", "The rope is kept dry because wet rope rots.", "Why is the rope kept dry?"),
+        ("why", "The lamp must be lit at dusk so that boats find the mole.",
+         "Why must the lamp be lit at dusk?"),
+        ("why", "The rope is kept merely because nobody asked.", ""),
+        ("why", "This is done because it helps.", ""),
+        ("number", "The ladder has at least twelve rungs of oak.",
+         "How many rungs does the ladder have?"),
+        ("number", "The crossing takes about 40 minutes in calm water.",
+         "How long does the crossing take?"),
+        ("number", "A season ticket costs £42 and is not transferable.",
+         "How much does a season ticket cost?"),
+        ("number", "The list should have two ends in any case.", ""),
+        ("who", "The keeper signs for every bucket of the yard.",
+         "Who signs for every bucket of the yard?"),
+        ("who", "The user signs for every bucket of the yard.", ""),
+        ("when", "The east mole was built in 1884 by the county.", "When was the east mole built?"),
+        ("difference", "The difference between spring tide and neap tide is two metres.",
+         "What is the difference between spring tide and neap tide?"),
+        ("difference", "The difference between the purchase and selling prices is taxed.", ""),
+        ("difference", "The difference between this and that is small.", ""),
+    ],
+)  # fmt: skip
+def test_a_sentence_gives_the_question_that_it_answers(shape, sentence, question):
+    assert question_from(sentence, shape) == question
+
+
+@pytest.fixture(scope="module")
+def wording(tmp_path_factory):
+    path = tmp_path_factory.mktemp("made") / "tides.pdf"
+    text = (
+        "The tide gauge stands on the mole. A tide gauge has a float. Tide gauges are read daily. "
+        "A gauge plate is made of brass. Gauge plates last long. "
+        "The readings of the Skerrow Office go to the office of Skerrow. "
+        "Building blocks are stacked here. The building blocks are made of stone. "
+        "Brackish water stays in the well, and so brackish water is drawn."
+    )
+    make_pdf(path, [[("h1", "1 Gauges"), ("text", text)]])
+    return Wording(read_document(path))
+
+
+@pytest.mark.parametrize(
+    ("term", "question"),
+    [
+        ("tide gauges", "What are tide gauges?"),
+        ("gauge plate", "What is a gauge plate?"),
+        ("skerrow office", "What is the Skerrow Office?"),
+        ("brackish water", "What is brackish water?"),
+        ("water", ""),
+        ("anchor chain", ""),
+        ("this gauge", ""),
+    ],
+)
+def test_a_term_is_asked_for_with_the_article_it_has(wording, term, question):
+    assert wording.what_is(term) == question
+
+
+@pytest.mark.parametrize(
+    ("title", "question"),
+    [
+        ("Reading Tide Gauges", "How do I read tide gauges?"),
+        ("Copying files", "How do I copy files?"),
+        ("Running a gauge", "How do I run a gauge?"),
+        ("Using your gauge", "How do I use my gauge?"),
+        ("How to reach the office", "How do I reach the office?"),
+        ("Building blocks", ""),
+        ("Tide gauges", ""),
+        ("Evening", ""),
+        ("Reading and writing files", ""),
+        ("Reading files, or not", ""),
+    ],
+)
+def test_a_title_gives_the_task_that_it_names(wording, title, question):
+    assert wording.how_to(title) == question
+
+
+def test_a_title_is_written_as_the_text_writes_it(wording):
+    assert wording.in_sentence("Gauge Plates of Skerrow") == "gauge plates of Skerrow"
+
+
+@pytest.mark.parametrize(
+    ("sentence", "term", "is_one"),
+    [
+        ("A well is a hole in the ground.", "well", True),
+        ("Wells, then, are holes in the ground.", "well", True),
+        ("A hole in the ground is called a well.", "well", True),
+        ("The well was covered at night.", "well", False),
+        ("Well The place where water is kept.", "well", False),
+    ],
+)
+def test_a_definition_says_what_its_term_is(sentence, term, is_one):
+    assert defines(sentence, term) is is_one

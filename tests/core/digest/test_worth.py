@@ -1,0 +1,97 @@
+"""Questions worth asking: sensible, of several shapes, each answered beforehand."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester, DocumentKind, worth_asking
+from wide_margin.core.explain import find_definitions
+
+RARE = [
+    "basalt",
+    "conglomerate",
+    "feldspar",
+    "gneiss",
+    "limestone",
+    "mica",
+    "obsidian",
+    "pumice",
+    "quartz",
+    "slate",
+]
+
+
+def offered_of(document, kind=None):
+    digester = Digester(document)
+    return digester, worth_asking(document, digester, find_definitions(document), kind)
+
+
+@pytest.fixture(scope="module")
+def of_handbook(handbook):
+    return offered_of(handbook)
+
+
+def test_six_questions_of_several_shapes_are_offered(of_handbook):
+    _, offered = of_handbook
+    assert len(offered) == 6
+    assert len({worth.shape for worth in offered}) >= 4
+    assert len({worth.question for worth in offered}) == 6
+
+
+def test_each_was_answered_beforehand_and_surely(of_handbook):
+    digester, offered = of_handbook
+    for worth in offered:
+        assert worth.answer.quotes
+        assert not worth.answer.is_perhaps
+        assert digester.answer(worth.question, WHOLE, None) == worth.answer
+
+
+def test_no_two_have_the_same_answer(of_handbook):
+    _, offered = of_handbook
+    assert len({worth.answer.quotes[0].text for worth in offered}) == 6
+
+
+def test_a_term_is_asked_for_where_the_document_defines_it(handbook, of_handbook):
+    _, offered = of_handbook
+    asked = [worth for worth in offered if worth.shape == "term"]
+    assert asked
+    for worth in asked:
+        term = worth.question.removesuffix("?").split()[-1]
+        assert term.casefold() in worth.answer.quotes[0].text.casefold()
+
+
+@pytest.mark.parametrize("kind", DocumentKind)
+def test_any_kind_can_be_chosen(handbook, kind):
+    _, offered = offered_of(handbook, kind)
+    assert len(offered) == 6
+
+
+def test_a_document_without_sentences_offers_nothing(tmp_path):
+    path = tmp_path / "empty.pdf"
+    make_pdf(path, [[("text", "Blue.")], []])
+    assert offered_of(read_document(path))[1] == []
+
+
+def test_ten_pages_without_anything_to_hold_on_to_give_six_all_the_same(tmp_path):
+    path = tmp_path / "stones.pdf"
+    make_pdf(path, [
+        [("h1", f"{k} Finding {stone}"),
+         ("text", f"Somebody found {stone} near the old harbour and took it home. "
+                  f"In the museum {stone} lies in the third room beside a label. "
+                  f"Nobody has ever asked for {stone} since the museum was opened.")]
+        for k, stone in enumerate(RARE, 1)
+    ])  # fmt: skip
+    _, offered = offered_of(read_document(path))
+    assert len(offered) == 6
+    assert all("on" in worth.question.split() or "do" in worth.question for worth in offered)
+
+
+def test_what_it_tries_can_be_stopped(handbook):
+    class Stop(Exception):
+        pass
+
+    def stop():
+        raise Stop
+
+    with pytest.raises(Stop):
+        worth_asking(handbook, Digester(handbook), find_definitions(handbook), check=stop)
