@@ -12,7 +12,18 @@ from typing import Annotated, Any
 import typer
 
 from wide_margin import __version__
-from wide_margin.core.answers import WHOLE, Answer, budget_of, compose, request_for
+from wide_margin.core.answers import (
+    MOST_TERMS,
+    WHOLE,
+    Answer,
+    Helped,
+    Parts,
+    budget_of,
+    compose,
+    find_helped,
+    request_for,
+    vocabulary_of,
+)
 from wide_margin.core.digest import DocumentKind, Field, as_csv, questions_in
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
 from wide_margin.core.export import (
@@ -309,6 +320,10 @@ def ask(
         str | None,
         typer.Option("--model", metavar="ADDRESS", help="The model for --composed."),
     ] = None,
+    alone: Annotated[
+        bool,
+        typer.Option("--found-alone", help="With --composed: find without the model's help."),
+    ] = False,
     as_json: JsonOption = False,
     password_file: PasswordOption = None,
 ) -> None:
@@ -333,17 +348,14 @@ def ask(
                 answer = session.ask(text, reach, before).result()
                 ms = 1000 * (time.perf_counter() - started)
                 if writer is not None:
-                    answer = _composed(answer, writer, before, summary.language)
+                    answer = _composed(session, answer, writer, before, summary, alone=alone)
             except WideMarginError as error:
                 if questions is None:
                     raise
                 _tell_failed(item, identity, error, as_json=as_json)
                 continue
-            if as_json:
-                line = answer_as_json(answer) | {"ms": round(ms, 1)}
-                say(json.dumps(identity | line, ensure_ascii=False))
-            else:
-                say(answer_as_text(answer))
+            line = identity | answer_as_json(answer) | {"ms": round(ms, 1)}
+            say(json.dumps(line, ensure_ascii=False) if as_json else answer_as_text(answer))
         session.settle()
 
 
@@ -467,16 +479,39 @@ def writing_model(address: str | None) -> WritingModel:
     return WritingModel(address, name, key) if name else first_model(address, key)
 
 
-def _composed(answer: Answer, model: WritingModel, before: str | None, language: str) -> Answer:
+def _helped(
+    session: Session, answer: Answer, model: WritingModel, before: str | None, summary: ReadSummary
+) -> Helped | None:
+    """What is found with the model's help; None where the settings ask for none of it."""
+    settings = load_settings()
+    parts = Parts(settings.model_restates, settings.model_embeds, settings.model_judges)
+    if not parts.any or answer.kind.startswith("overview"):
+        return None
+    terms: tuple[str, ...] = session.query("terms", MOST_TERMS).result()
+    helped = find_helped(
+        answer.question, answer.excerpts,
+        lambda wording: session.ask(wording, answer.reach, before).result().excerpts,
+        vocabulary_of(summary.outline, terms, answer.excerpts), model, CancelToken(), parts,
+    )  # fmt: skip
+    said = f"{counted(helped.n_words, 'word')} in {counted(helped.n_requests, 'request')}"
+    typer.echo(f"Sent {said} for finding", err=True)
+    return helped
+
+
+def _composed(
+    session: Session, answer: Answer, model: WritingModel, before: str | None,
+    summary: ReadSummary, *, alone: bool,
+) -> Answer:  # fmt: skip
     """The answer with the model's statements in place of the quotes."""
-    if answer.declined:
+    helped = None if alone else _helped(session, answer, model, before, summary)
+    if answer.declined and not (helped is not None and helped.n_judged):
         return answer
-    excerpts = answer.excerpts[:MAX_SENT]
+    excerpts = (helped.excerpts if helped is not None else answer.excerpts)[:MAX_SENT]
     question = f"{before} {answer.question}" if before else answer.question
     budget = budget_of(request_for(question, excerpts), len(excerpts), model.address)
     typer.echo(f"Sending {budget.shown}", err=True)
-    quotes = compose(question, excerpts, model, CancelToken(), analyser=Analyser(language))
-    return replace(answer, quotes=quotes, model=model.name)
+    quotes = compose(question, excerpts, model, CancelToken(), analyser=Analyser(summary.language))
+    return replace(answer, quotes=quotes, excerpts=excerpts, model=model.name)
 
 
 def _questions_in(path: Path) -> Iterator[dict[str, Any]]:

@@ -327,3 +327,47 @@ def test_a_document_that_was_asked_before_is_not_offered_questions(
     again = Hand(hand.bot, make_window()).open(handbook_path)
     again.bot.wait(600)
     assert again.view.margin.worth is None
+
+
+def test_the_model_helps_in_finding_and_what_was_sent_is_said(hand_with_model):
+    hand = hand_with_model
+    entry = hand.ask(QUESTION)
+    quotes = hand.reader.entries[entry.id].body.quotes
+    press(hand, "Compose")
+    hand.wait(lambda: is_composed(hand, entry))
+    body = hand.reader.entries[entry.id].body
+    assert body.restated
+    assert body.n_judged
+    assert body.n_sent > 100
+    said = " ".join(label.text() for label in hand.view.margin.held.findChildren(WrappedWords))
+    assert f"{body.n_sent:,} words sent to the model" in said
+    assert "also looked for as" in said
+    press(hand, "Quote again")
+    hand.wait(lambda: hand.reader.entries[entry.id].body.quotes == quotes)
+
+
+def test_the_help_can_be_switched_off(qtbot, make_window, handbook_path, stand_in):
+    settings = Settings(
+        model_address=stand_in.address, language="de",
+        model_restates=False, model_embeds=False, model_judges=False,
+    )  # fmt: skip
+    hand = Hand(qtbot, make_window(settings)).open(handbook_path)
+    entry = hand.ask(QUESTION)
+    excerpts = hand.reader.entries[entry.id].body.excerpts
+    press(hand, "Compose")
+    hand.wait(lambda: is_composed(hand, entry))
+    body = hand.reader.entries[entry.id].body
+    assert body.excerpts == excerpts
+    assert not body.restated
+    assert len(stand_in.asked) == 1
+
+
+def test_the_model_can_look_where_the_document_seemed_not_to_say(hand_with_model):
+    hand = hand_with_model
+    entry = hand.ask("Who was the first emperor of Rome?")
+    assert hand.reader.entries[entry.id].body.is_declined
+    press(hand, "Look with the model")
+    hand.wait(lambda: hand.reader.entries[entry.id].body.n_sent)
+    hand.wait(lambda: not hand.reader.entries[entry.id].body.state.is_under_way)
+    body = hand.reader.entries[entry.id].body
+    assert body.is_declined or all(quote.locators for quote in body.quotes)

@@ -2,6 +2,7 @@
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
+    QCheckBox,
     QComboBox,
     QDialog,
     QDialogButtonBox,
@@ -20,9 +21,23 @@ from wide_margin.core.services.keys import KEY_VARIABLE, keep_model_key, model_k
 from wide_margin.core.services.writing_model import list_models
 from wide_margin.desktop.background import Background, Report
 from wide_margin.desktop.look import sans_font
-from wide_margin.desktop.words import Words, show_title
+from wide_margin.desktop.words import Words, menu_text, show_title
 
 _EXAMPLE = "http://127.0.0.1:8080/v1"
+
+
+PARTS = {
+    "model_restates": "it puts the question into the document’s words as well",
+    "model_embeds": "its embeddings join in ranking, where it has them",
+    "model_judges": "it is asked which excerpts answer",
+}
+"""What it does before it composes, by the settings that switch it on and off."""
+
+
+def _check(label: str, *, is_on: bool) -> QCheckBox:
+    box = QCheckBox(menu_text(label))
+    box.setChecked(is_on)
+    return box
 
 
 class ModelDialog(QDialog):
@@ -54,18 +69,25 @@ class ModelDialog(QDialog):
         self.try_button.clicked.connect(self.try_it)
         about = Words(
             "A service that speaks chat completions over HTTP. Excerpts of the document are sent"
-            " there when an answer is composed, and sentences when they are translated. The key is"
+            " there when an answer is composed, and sentences when they are translated; how many"
+            " words were sent stands under each answer. The key is"
             f" kept by the desktop’s secret store, or read from {KEY_VARIABLE}."
         )
         about.setWordWrap(True)
         about.setProperty("role", "secondary")
         about.setFont(sans_font(-1))
+        self.parts = {
+            name: _check(label, is_on=bool(getattr(settings, name)))
+            for name, label in PARTS.items()
+        }
         form = QFormLayout()
         form.setHorizontalSpacing(20)
         form.setVerticalSpacing(10)
         form.addRow(Words("Address"), self.address)
         form.addRow(Words("Model"), self.name)
         form.addRow(Words("Key"), self.key)
+        for k, box in enumerate(self.parts.values()):
+            form.addRow(Words("" if k else "In finding"), box)
         trying = QHBoxLayout()
         trying.setSpacing(14)
         trying.addWidget(self.try_button, 0, Qt.AlignmentFlag.AlignTop)
@@ -127,8 +149,9 @@ class ModelDialog(QDialog):
     def save(self) -> None:
         """Keep what was typed; the dialog stays open where the key cannot be kept."""
         address = self.address.text().strip()
-        changed = {
-            "model_address": address, "model_name": self.name.currentText().strip()
+        changed: dict[str, object] = {
+            "model_address": address, "model_name": self.name.currentText().strip(),
+            **{name: box.isChecked() for name, box in self.parts.items()},
         }  # fmt: skip
         typed = self.key.text()
         if not typed:
@@ -140,6 +163,6 @@ class ModelDialog(QDialog):
             failed=self._failed,
         )
 
-    def _keep(self, changed: dict[str, str]) -> None:
+    def _keep(self, changed: dict[str, object]) -> None:
         self.chosen.emit(changed)
         self.accept()

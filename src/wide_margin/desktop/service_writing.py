@@ -5,10 +5,24 @@ from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QObject
 
-from wide_margin.core.answers import Budget, Quote, budget_of, compose, parts_of, request_for
+from wide_margin.core.answers import (
+    MOST_TERMS,
+    Budget,
+    Excerpt,
+    Helped,
+    Parts,
+    Quote,
+    budget_of,
+    compose,
+    find_helped,
+    parts_of,
+    request_for,
+    vocabulary_of,
+)
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.margin import (
+    MAX_KEPT_EXCERPTS,
     Origin,
     QuestionBody,
     State,
@@ -27,6 +41,8 @@ NO_MODEL = (
     " --model ADDRESS."
 )
 
+PATIENCE = 60.0
+"""Seconds for the reading worker to answer another wording of a question."""
 LEAST_WORDS = 200
 """Words that are sent at once at least, whatever is set."""
 
@@ -105,7 +121,16 @@ class Composer(ServiceWriter):
         messages = request_for(_asked(body), body.kept)
         settings = self._reader.settings
         n_parts = len(parts_of(body.kept, max(settings.model_words, LEAST_WORDS)))
-        return budget_of(messages, len(body.kept), settings.model_address, n_parts)
+        n_finding = self._parts(body).n_words(body.excerpts)
+        return budget_of(messages, len(body.kept), settings.model_address, n_parts, n_finding)
+
+    def _parts(self, body: QuestionBody) -> Parts:
+        """What the model does in finding: nothing where it has, or where the reader chose."""
+        settings = self._reader.settings
+        is_chosen = body.struck or body.reach.kind == "kept" or body.kind.startswith("overview")
+        if is_chosen or body.n_sent:
+            return Parts(restates=False, embeds=False, judges=False)
+        return Parts(settings.model_restates, settings.model_embeds, settings.model_judges)
 
     def compose(self, entry_id: str, *, freely: bool = False, with_general: bool = False) -> None:
         """Have the writing model compose an answer from the excerpts that are kept.
@@ -125,7 +150,7 @@ class Composer(ServiceWriter):
             entry_id, quoted=quoted, quotes=(), origin=Origin.COMPOSED, state=State.RUNNING,
             is_free=freely, problem="",
         )  # fmt: skip
-        excerpts, text = body.kept, _asked(body)
+        text, n_words = _asked(body), self.budget(entry_id).n_words
         summary = self._reader.summary
         language = summary.language if summary else "en"
         part_words = max(self._reader.settings.model_words, LEAST_WORDS)
@@ -133,6 +158,10 @@ class Composer(ServiceWriter):
         def work(token: CancelToken, report: Report) -> None:
             model = self._model(token)
             report(model.name)
+            found = self._found(body, model, token, report)
+            if not found:
+                return
+            report(n_words)
 
             def on_part(k: int, n: int) -> None:
                 if n > 1:
@@ -140,7 +169,7 @@ class Composer(ServiceWriter):
 
             compose(
                 text,
-                excerpts,
+                found,
                 model,
                 token,
                 on_statement=report,
@@ -150,9 +179,32 @@ class Composer(ServiceWriter):
                 part_words=part_words,
                 on_part=on_part,
             )
-            report(model.name)  # fmt: skip
+            report(model.name)
 
         self._start(entry_id, work, self._came, self._ended)
+
+    def _found(
+        self, body: QuestionBody, model: WritingModel, token: CancelToken, report: Report
+    ) -> tuple[Excerpt, ...]:
+        """What to compose from: with the model's help in finding, where that is wanted.
+
+        None where the document seemed not to say, and the model finds nothing either.
+        """
+        parts, reader = self._parts(body), self._reader
+        session, summary = reader.session, reader.summary
+        if not parts.any or session is None or summary is None:
+            return body.kept
+        before = body.before.question if body.before else None
+        terms: tuple[str, ...] = session.query("terms", MOST_TERMS).result(PATIENCE)
+        helped = find_helped(
+            _asked(body), body.excerpts,
+            lambda wording: session.ask(wording, body.reach, before).result(PATIENCE).excerpts,
+            vocabulary_of(summary.outline, terms, body.excerpts), model, token, parts,
+        )  # fmt: skip
+        report(helped)
+        if not (body.quotes or body.quoted or helped.n_judged):
+            return ()
+        return helped.excerpts[:MAX_KEPT_EXCERPTS]
 
     def cancel(self, entry_id: str) -> None:
         """Stop composing; the document's own words come back."""
@@ -168,12 +220,19 @@ class Composer(ServiceWriter):
                 model="", problem=problem,
             )  # fmt: skip
 
-    def _came(self, entry_id: str, value: Quote | str) -> None:
+    def _came(self, entry_id: str, value: Quote | Helped | int | str) -> None:
         body = self._body(entry_id)
         if body is None:
             return
         if isinstance(value, str):
             self._reader.keeper.change_body(entry_id, model=value)
+        elif isinstance(value, int):
+            self._reader.keeper.change_body(entry_id, n_sent=body.n_sent + value)
+        elif isinstance(value, Helped):
+            self._reader.keeper.change_body(
+                entry_id, excerpts=value.excerpts[:MAX_KEPT_EXCERPTS], restated=value.restated,
+                n_judged=value.n_judged, n_sent=body.n_sent + value.n_words,
+            )  # fmt: skip
         else:
             self._reader.keeper.change_body(entry_id, quotes=(*body.quotes, value))
 

@@ -20,6 +20,7 @@ from wide_margin.core.digest.phrasing import Wording, defines, question_from
          "How long does the crossing take?"),
         ("number", "A season ticket costs £42 and is not transferable.",
          "How much does a season ticket cost?"),
+        ("number", "The water has nine degrees in summer and two in winter.", ""),
         ("number", "The list should have two ends in any case.", ""),
         ("who", "The keeper signs for every bucket of the yard.",
          "Who signs for every bucket of the yard?"),
@@ -63,6 +64,11 @@ def wording(tmp_path_factory):
 )
 def test_a_term_is_asked_for_with_the_article_it_has(wording, term, question):
     assert wording.what_is(term) == question
+
+
+def test_one_who_is_somebody_is_asked_for_with_who(wording):
+    said = "The Skerrow Office is the head of all offices."
+    assert wording.what_is("skerrow office", said) == "Who is the Skerrow Office?"
 
 
 @pytest.mark.parametrize(

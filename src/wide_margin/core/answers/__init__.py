@@ -3,6 +3,7 @@
 from wide_margin.core.answers.backing import Backing, check_backing
 from wide_margin.core.answers.composed import Budget, budget_of, compose, parts_of, request_for
 from wide_margin.core.answers.form import Form
+from wide_margin.core.answers.helped import MOST_TERMS, Helped, Parts, find_helped, vocabulary_of
 from wide_margin.core.answers.model import PERHAPS, WHOLE, Answer, Excerpt, Quote, Reach, Verdict
 from wide_margin.core.answers.question import Question, read_question
 from wide_margin.core.answers.quoted import answer_quoted
@@ -16,6 +17,7 @@ from wide_margin.core.answers.reading import (
 )
 
 __all__ = [
+    "MOST_TERMS",
     "PERHAPS",
     "WHOLE",
     "Answer",
@@ -23,6 +25,8 @@ __all__ = [
     "Budget",
     "Excerpt",
     "Form",
+    "Helped",
+    "Parts",
     "Question",
     "Quote",
     "Reach",
@@ -32,6 +36,7 @@ __all__ = [
     "check_backing",
     "compose",
     "figure_reach",
+    "find_helped",
     "named_reach",
     "pages_named",
     "pages_reach",
@@ -40,4 +45,5 @@ __all__ = [
     "read_question",
     "request_for",
     "section_reach",
+    "vocabulary_of",
 ]

@@ -35,13 +35,16 @@ class Budget:
     """Whether it stays on this machine."""
     n_parts: int = 1
     """Requests that it goes in."""
+    n_finding: int = 0
+    """Words that are sent before, for the model's help in finding."""
 
     @property
     def shown(self) -> str:
         """In one line."""
         n = f"{self.n_excerpts} excerpt{'s' * (self.n_excerpts != 1)}"
         parts = f", in {self.n_parts} parts" if self.n_parts > 1 else ""
-        return f"{n}, about {self.n_words} words{parts}, to {self.address}"
+        before = f", about {self.n_finding} before for finding" if self.n_finding else ""
+        return f"{n}, about {self.n_words} words{parts}{before}, to {self.address}"
 
 
 def request_for(
@@ -93,11 +96,15 @@ def request_for(
 
 
 def budget_of(
-    messages: Sequence[Message], n_excerpts: int, address: str, n_parts: int = 1
+    messages: Sequence[Message],
+    n_excerpts: int,
+    address: str,
+    n_parts: int = 1,
+    n_finding: int = 0,
 ) -> Budget:
     """How much the messages are, and whether they leave this machine."""
     n_words = sum(len(message["content"].split()) for message in messages)
-    return Budget(n_excerpts, n_words, address, is_on_this_machine(address), n_parts)
+    return Budget(n_excerpts, n_words, address, is_on_this_machine(address), n_parts, n_finding)
 
 
 def compose(

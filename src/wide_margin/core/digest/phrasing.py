@@ -21,6 +21,7 @@ A_NAME = 3.0
 
 _MODAL = r"(?:must|may|can|should|shall|will|could|would)"
 _N = rf"(?:\d[\d.,]*|{NUMBER_WORD})"
+_UNITS = r"(?:degrees|metres|meters|kilometres|miles|feet|inches|pounds|grams|kilograms|litres|seconds|minutes|hours|days|weeks|months|years|points|bytes|bits)"
 _ABOUT = r"(?:(?:about|around|roughly|at (?:least|most)|up to|only|exactly|nearly)\s+)?"
 _SUBJECT = rf"(?P<subject>(?:The|An?|Each|Every)\s+(?:(?!{_MODAL}\b)[^,;:()]){{3,50}}?)"
 _PARTICIPLE = (
@@ -36,7 +37,7 @@ _WHY = regex(
     rf"^{_SUBJECT}\s+(?P<be>is|are|was|were|{_MODAL})\s+(?P<rest>[^,;:()]{{4,50}}?),?\s+(?:because|so that)\s"
 )
 _HAS = regex(
-    rf"^{_SUBJECT}\s+(?:has|have|contains?|comprises?)\s+{_ABOUT}{_N}\s+(?P<thing>[a-z]{{4,}}s)\b"
+    rf"^{_SUBJECT}\s+(?:has|have|contains?|comprises?)\s+{_ABOUT}{_N}\s+(?P<thing>(?!{_UNITS}\b)[a-z]{{4,}}s)\b"
 )
 _LASTS = regex(
     rf"^{_SUBJECT}\s+(?P<verb>take|last)s\s+{_ABOUT}{_N}\s+(?:seconds?|minutes?|hours?|days?|weeks?|months?|years?)\b"
@@ -60,6 +61,10 @@ _HOW_TO = regex(r"^how to\s+(?P<task>.{4,60})$", re.I)
 _GERUND = regex(r"^(?P<verb>[A-Za-z]{2,}ing)\s+(?P<object>\w.{2,50})$")
 _ONLY = regex(r"\b(?:\w+ly|only|just|partly|not)$", re.I)
 """What limits a reason rather than what it is the reason for."""
+_PERSON = regex(
+    r"\bis (?:the|an?) (?:head|chief|person|officer|official|member|man|woman|one who|author|editor)\b",
+    re.I,
+)
 _OF_USER = regex(r"users?\b", re.I)
 BREAKS = regex(r"[,;:?()“”\"]")
 """What a title may not hold that stands within a question."""
@@ -182,8 +187,17 @@ class Wording:
         written = re.findall(rf"(?<!\w){re.escape(term)}(?!\w)", self._raw, re.I)
         return Counter(written).most_common(1)[0][0] if written else term
 
-    def what_is(self, term: str) -> str:
-        """The question what a term is, with the article that the document gives it."""
+    def what_is(self, term: str, definition: str = "") -> str:
+        """The question what a term is, with the article that the document gives it.
+
+        One whom the definition calls somebody is asked for with "who".
+        """
+        question = self._what_is(term)
+        if question.startswith("What is the ") and _PERSON.search(definition):
+            return f"Who is {question.removeprefix('What is ')}"
+        return question
+
+    def _what_is(self, term: str) -> str:
         term = self._as_usual(term)
         said = " ".join(_SAID.findall(term.lower()))
         whole = self._text.count(f" {said} ")

@@ -197,7 +197,7 @@ class _Source:
                 continue
             if not defines(said, term.term):
                 continue
-            if question := self._wording.what_is(term.term):
+            if question := self._wording.what_is(term.term, said):
                 yield _Candidate(question, frozenset([term.locator.page]), term.definition)
 
     def _of_parts(self) -> Iterator[_Candidate]:

@@ -2,6 +2,7 @@
 
 from wide_margin.core.margin.anchoring import Letters, anchored_again
 from wide_margin.core.margin.bodies import (
+    MAX_KEPT_EXCERPTS,
     Before,
     Body,
     CuttingBody,
@@ -25,6 +26,7 @@ from wide_margin.core.margin.store import (
 )
 
 __all__ = [
+    "MAX_KEPT_EXCERPTS",
     "Anchor",
     "Before",
     "Body",

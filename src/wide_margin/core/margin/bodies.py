@@ -73,6 +73,12 @@ class QuestionBody:
     """The chance that the quoted statements answer."""
     reason: str = ""
     """Why it was declined."""
+    restated: tuple[str, ...] = ()
+    """In which other words it was looked for, as the model put it."""
+    n_judged: int = 0
+    """So many of the first excerpts answer, in the model's judgement."""
+    n_sent: int = 0
+    """Words that were sent to the model for it."""
     so_far: int = 0
     """Pages that had been read when it was asked while reading went on; 0 once all were."""
     recognised: tuple[tuple[int, float], ...] = ()

@@ -23,6 +23,12 @@ class Settings:
     model_name: str = ""
     model_words: int = 2500
     """Words of excerpts that are sent to it at once; more go in parts."""
+    model_restates: bool = True
+    """Whether it puts questions into the document's words as well, where it composes."""
+    model_embeds: bool = True
+    """Whether its embeddings, where it has them, join in ranking what was found."""
+    model_judges: bool = True
+    """Whether it is asked which of the excerpts answer."""
     trusted_address: str = ""
     """The address off this machine that the reader has agreed to send excerpts to."""
     dictionary_address: str = "127.0.0.1:2628"
@@ -38,6 +44,9 @@ _PLACES = {
     "model_address": ("writing_model", "address"),
     "model_name": ("writing_model", "name"),
     "model_words": ("writing_model", "words_at_once"),
+    "model_restates": ("writing_model", "restates_questions"),
+    "model_embeds": ("writing_model", "compares_by_embeddings"),
+    "model_judges": ("writing_model", "judges_excerpts"),
     "trusted_address": ("writing_model", "trusted"),
     "dictionary_address": ("dictionary", "address"),
     "language": ("translation", "language"),

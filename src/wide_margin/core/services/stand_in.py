@@ -90,7 +90,10 @@ class _Handler(BaseHTTPRequestHandler):
             self._json(404, {"error": {"message": "no such address"}})
 
     def do_POST(self) -> None:
-        """Answer a chat completion, streamed when asked to."""
+        """Answer a chat completion, streamed when asked to, or embed texts."""
+        if self.path.rstrip("/").endswith("/embeddings"):
+            self._embed()
+            return
         if not self.path.rstrip("/").endswith("/chat/completions"):
             self._json(404, {"error": {"message": "no such address"}})
             return
@@ -114,6 +117,24 @@ class _Handler(BaseHTTPRequestHandler):
             message = {"role": "assistant", "content": text}
             choice = {"index": 0, "message": message, "finish_reason": "stop"}
             self._json(200, {"object": "chat.completion", "model": MODEL, "choices": [choice]})
+
+    def _embed(self) -> None:
+        try:
+            length = min(int(self.headers.get("Content-Length", "0")), MAX_REQUEST)
+            texts = [str(text) for text in json.loads(self.rfile.read(length))["input"]]
+        except (ValueError, LookupError, TypeError):
+            self._json(400, {"error": {"message": "not a request for embeddings"}})
+            return
+        if self.misbehave == "refuses":
+            self._json(429, {"error": {"message": "too many requests"}})
+            return
+        vectors: list[Any] = [_simulated_embedding(text) for text in texts]
+        if self.misbehave == "invents":
+            vectors = [["far", "near"]] * len(vectors)
+        if self.misbehave == "miscounts":
+            vectors = vectors[1:]
+        data = [{"index": k, "embedding": vector} for k, vector in enumerate(vectors)]
+        self._json(200, {"object": "list", "model": MODEL, "data": data})
 
     def log_message(self, format: str, *args: Any) -> None:
         """Say nothing: what is sent here is the reader's."""
@@ -159,6 +180,8 @@ def reply_to(messages: list[tuple[str, str]]) -> str:
     instruction = " ".join(content for role, content in messages if role == "system")
     asked = next((content for role, content in reversed(messages) if role == "user"), "")
     language = _LANGUAGE.search(instruction) or _LANGUAGE.search(asked)
+    if language is None and (help_given := _help_in_finding(asked)) is not None:
+        return help_given
     if language is None:
         return _in_other_words(asked) or _composed(asked)
     target = _CODES.get(language[1].casefold())
@@ -176,6 +199,41 @@ _SAID_OTHERWISE = {
     "begins": "starts", "about": "roughly", "often": "frequently", "kept": "held", "shall": "must",
     "therefore": "so", "every": "each", "people": "persons", "exceed": "go beyond",
 }  # fmt: skip
+
+
+EMBEDDED = 64
+"""Numbers of a simulated embedding."""
+
+
+def _simulated_embedding(text: str) -> list[float]:
+    """How often words of each of some classes stand in a text; the classes mean nothing."""
+    vector = [0.0] * EMBEDDED
+    for word in _WORD.findall(text.lower()):
+        vector[sum(map(ord, word)) % EMBEDDED] += 1.0
+    return vector
+
+
+def _help_in_finding(asked: str) -> str | None:
+    """What it writes where it is to restate or to judge; None where neither is asked of it."""
+    try:
+        data = json.loads(asked)
+        if "restate" in data:
+            wanted = set(_WORD.findall(str(data["restate"]).lower()))
+            titles = [str(title) for title in data["sections"]]
+            near = [t for t in titles if wanted & set(_WORD.findall(t.lower()))][:2]
+            said = _reworded(str(data["restate"])).rstrip(".")
+            return json.dumps([said, *(f"{said} {title}" for title in near)], ensure_ascii=False)
+        if "judge" in data:
+            wanted = set(_WORD.findall(str(data["judge"]).lower()))
+            shared = {
+                int(e["number"]): len(wanted & set(_WORD.findall(str(e["text"]).lower())))
+                for e in data["excerpts"]
+            }
+            best = sorted(shared, key=lambda number: -shared[number])
+            return json.dumps([number for number in best if shared[number] >= 3][:3])
+    except (ValueError, LookupError, TypeError):
+        return None
+    return None
 
 
 def _in_other_words(asked: str) -> str:

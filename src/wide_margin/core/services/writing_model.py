@@ -6,7 +6,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from urllib.parse import urlsplit
 
+import numpy as np
+
 from wide_margin.core.errors import ServiceError
+from wide_margin.core.geometry import FloatArray
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.plain import FACT_LENGTH, one_line
 from wide_margin.core.services.http import Exchange, Limits, TooLateError, UnreachableError
@@ -17,6 +20,7 @@ LONGEST_ANSWER = 900.0
 MAX_ANSWER, MAX_EVENT = 8_000_000, 200_000
 """Bytes of an answer and of one event of it: fifty times what the longest have."""
 MAX_LIST, MAX_NAMES = 4_000_000, 2_000
+MAX_EMBEDDINGS = 32_000_000
 MAX_ERROR = 4_000
 """Bytes of an error's body that are looked at."""
 Message = dict[str, str]
@@ -81,6 +85,33 @@ class WritingModel:
                 f"The writing model at {self.address} cannot be reached.",
                 hint="Is the address right, and is the service running?",
             ) from error
+
+    def embed(self, texts: list[str], token: CancelToken) -> FloatArray | None:
+        """Embeddings of some texts, where the service has them.
+
+        Returns:
+            (n, d); None where it has none.
+
+        Raises:
+            ServiceError: The service cannot be reached, or what it sends are no embeddings.
+            Cancelled: The token was cancelled.
+        """
+        limits = Limits(silence=self.patience, whole=LONGEST_ANSWER, n_bytes=MAX_EMBEDDINGS)
+        request = {"model": self.name, "input": texts}
+        try:
+            with Exchange(
+                "POST", _endpoint(self.address, "embeddings"), token,
+                headers=_headers(self.key), json=request, limits=limits,
+            ) as exchange:  # fmt: skip
+                if exchange.status != 200:
+                    return None
+                rows = sorted(json.loads(exchange.body())["data"], key=lambda row: row["index"])
+            vectors = np.array([row["embedding"] for row in rows], dtype=float)
+        except (ValueError, LookupError, TypeError, RecursionError) as error:
+            raise ServiceError(f"What {self.address} sends are no embeddings.") from error
+        if vectors.ndim != 2 or len(vectors) != len(texts):
+            raise ServiceError(f"What {self.address} sends are no embeddings.")
+        return vectors
 
 
 class _BusyError(ServiceError):

@@ -84,6 +84,8 @@ class HeldAnswer(Card):
         hair.setFixedHeight(1)
         self.column.addWidget(hair)
         self.column.addWidget(WrappedWords(coverage(body), sans_font(-1.5), role="secondary"))
+        if body.n_sent:
+            self.column.addWidget(WrappedWords(of_sending(body), sans_font(-1.5), role="secondary"))
         self._add_actions(body)
         self._add_further(body)
         self._add_excerpts(body)
@@ -148,6 +150,12 @@ class HeldAnswer(Card):
             self._offer_composing(row, freely=not body.is_free, again=True)
         elif not body.is_declined:
             self._offer_composing(row, freely=False, again=False)
+        elif self._composes and body.excerpts and not body.n_sent:
+            looking = word_button(
+                "Look with the model", "Have the writing model restate it, and judge what is found"
+            )
+            looking.clicked.connect(lambda: self.commands.compose(self.entry.id, freely=False))
+            row.addWidget(looking)
         if body.quotes:
             copy = word_button("Copy ▾", "Put the answer on the clipboard")
             menu = QMenu(copy)
@@ -272,6 +280,17 @@ def coverage(body: QuestionBody) -> str:
         line += f" · such answers are right {n_right} times in 10"
     for page, sure in body.recognised[:MOST_RECOGNISED]:
         line += f" · {page_shown(None, page)} recognised in its picture, {sure:.0%} sure"
+    return line
+
+
+def of_sending(body: QuestionBody) -> str:
+    """What a writing model was sent, and what its help in finding came to."""
+    line = f"{counted(body.n_sent, 'word')} sent to the model"
+    if body.restated:
+        wordings = " or ".join(f"“{shortened(wording, 80)}”" for wording in body.restated)
+        line += f" · also looked for as {wordings}"
+    if body.n_judged:
+        line += f" · {counted(body.n_judged, 'excerpt')} found to answer"
     return line
 
 
