@@ -96,8 +96,34 @@ class SectionTree(QTreeWidget):
         if at < 0:
             at = self.current()
         top = self.verticalScrollBar().value()
-        self.outline, self.labels, self.heights = outline, labels, heights
+        before, self.outline, self.labels = self.outline, outline, labels
+        is_same = list(self.heights) == list(heights) and same_shape(before, outline)
+        self.heights = heights
         self.blockSignals(True)
+        if is_same:
+            self._show_differences(before)
+        else:
+            self._build(outline)
+        if self._items:
+            self.setCurrentItem(self._items[min(max(at, 0), len(self._items) - 1)])
+        self.blockSignals(False)
+        self.verticalScrollBar().setValue(top)
+        if (chosen := self.currentItem()) is not None:
+            self.scrollToItem(chosen)
+            self._tell_chosen()
+
+    def _show_differences(self, before: Outline) -> None:
+        """Write the rows anew whose sections are not as they were."""
+        for index, (old, new) in enumerate(
+            zip(before.sections, self.outline.sections, strict=True)
+        ):
+            if old != new:
+                if (old.title, old.page, old.y) in self._closed:
+                    self._closed.discard((old.title, old.page, old.y))
+                    self._closed.add((new.title, new.page, new.y))
+                self._write(self._items[index], index, new)
+
+    def _build(self, outline: Outline) -> None:
         self.clear()
         self._items = []
         roots: list[QTreeWidgetItem] = []
@@ -117,13 +143,6 @@ class SectionTree(QTreeWidget):
                 item.setExpanded(self._key(item) not in closed)
         else:
             self.expandAll()
-        if self._items:
-            self.setCurrentItem(self._items[min(max(at, 0), len(self._items) - 1)])
-        self.blockSignals(False)
-        self.verticalScrollBar().setValue(top)
-        if (chosen := self.currentItem()) is not None:
-            self.scrollToItem(chosen)
-            self._tell_chosen()
 
     def current(self) -> int:
         """Index of the chosen section, -1 for none."""
@@ -183,6 +202,11 @@ class SectionTree(QTreeWidget):
     def _row(self, index: int, section: Section) -> QTreeWidgetItem:
         item = QTreeWidgetItem()
         item.setFlags(item.flags() | Qt.ItemFlag.ItemIsEditable)
+        self._write(item, index, section)
+        return item
+
+    def _write(self, item: QTreeWidgetItem, index: int, section: Section) -> None:
+        """What a row says of its section."""
         item.setData(0, _INDEX, index)
         item.setText(0, one_line(section.title, 300))
         item.setText(2, str(section.page + 1))
@@ -191,7 +215,6 @@ class SectionTree(QTreeWidget):
         item.setText(4, f"{length:.0f}" if length >= 9.95 else f"{length:.1f}")
         set_row_tip(item, 0, section.title)
         set_row_tip(item, 1, witness_words(section, self.outline.sources))
-        return item
 
     def _printed(self, section: Section) -> str:
         label = self.labels.of(section.page) or ""
@@ -209,6 +232,14 @@ class SectionTree(QTreeWidget):
     def _tell_chosen(self, *_: object) -> None:
         if (index := self.current()) >= 0:
             self.chosen.emit(index)
+
+
+def same_shape(one: Outline, other: Outline) -> bool:
+    """Whether two outlines have as many sections, each below the same one, by the same witnesses.
+
+    A list of the one can then show the other by writing some of its rows anew.
+    """
+    return one.parents == other.parents and one.sources == other.sources
 
 
 def witness_words(section: Section, sources: Sequence[str]) -> str:

@@ -225,6 +225,7 @@ class ContentsPanel(QFrame):
         super().__init__(parent)
         self.setMinimumWidth(140)
         self._items: list[QTreeWidgetItem] = []
+        self._listed: tuple[Outline, PageLabels] | None = None
         self._followed = -1
         self._entry_rows: list[Row] = []
         self._are_entries_stale = True
@@ -297,6 +298,10 @@ class ContentsPanel(QFrame):
 
     def show_outline(self, outline: Outline, labels: PageLabels) -> None:
         """List the sections; the outermost are open when they are few."""
+        before, self._listed = self._listed, (outline, labels)
+        if before is not None and self._items and before[0].parents == outline.parents:
+            self._show_differences(before[0], before[1])
+            return
         self.contents.clear()
         self._items = []
         roots: list[QTreeWidgetItem] = []
@@ -311,6 +316,16 @@ class ContentsPanel(QFrame):
             self._items.append(item)
         self.contents.addTopLevelItems(roots)
         self._say_if_empty()
+
+    def _show_differences(self, before: Outline, labels_before: PageLabels) -> None:
+        """Write the rows anew whose sections are not as they were."""
+        assert self._listed is not None
+        outline, labels = self._listed
+        depths, sections = outline.depths, outline.sections
+        for index, (old, new) in enumerate(zip(before.sections, sections, strict=True)):
+            label = labels.listed(new.page)
+            if old != new or label != labels_before.listed(old.page):
+                self.contents.fill(self._items[index], new.title, label, depths[index], index)
 
     def show_figures(self, rows: Sequence[Row]) -> None:
         """List the figures and tables."""
