@@ -31,6 +31,16 @@ def own_folders(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
         monkeypatch.setenv(name, str(tmp_path / name.lower()))
 
 
+@pytest.fixture
+def shared_cache(
+    own_folders: None, tmp_path_factory: pytest.TempPathFactory, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """The handbook is read once for all tests that use this."""
+    folder = tmp_path_factory.getbasetemp() / "shared-cache"
+    folder.mkdir(exist_ok=True)
+    monkeypatch.setenv("XDG_CACHE_HOME", str(folder))
+
+
 @pytest.fixture(scope="session")
 def qapp_cls() -> type:
     """The application as the window's own code sets it up."""

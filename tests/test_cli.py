@@ -168,6 +168,7 @@ def test_a_password_given_at_the_prompt_serves_the_copy_too(capsys, monkeypatch,
     assert copy.exists()
 
 
+@pytest.mark.usefixtures("shared_cache")
 def test_witnesses_can_be_left_out_and_their_conflicts_are_told(wide_margin, handbook_path):
     _, out, _ = wide_margin("outline", handbook_path, "--format", "json")
     rows = {row["title"]: row for row in json.loads(out)}

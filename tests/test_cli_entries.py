@@ -6,8 +6,8 @@ from pathlib import Path
 import pikepdf
 import pytest
 
+from tests.commanding import run
 from tests.making import make_pdf, page_texts
-from tests.test_cli_passages import run
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export.saving import save_whole
 from wide_margin.core.layout import SpanOnPage

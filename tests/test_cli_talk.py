@@ -19,6 +19,7 @@ def run(*arguments):
     return CliRunner().invoke(app, [str(argument) for argument in arguments])
 
 
+@pytest.mark.usefixtures("shared_cache")
 def test_a_talk_is_written_as_markdown_with_pages(handbook_path):
     result = run("talk", handbook_path, "--minutes", "10")
     assert result.exit_code == 0, result.output
@@ -30,6 +31,7 @@ def test_a_talk_is_written_as_markdown_with_pages(handbook_path):
     assert all(line.endswith(")") for line in points)
 
 
+@pytest.mark.usefixtures("shared_cache")
 def test_a_talk_of_a_section_is_a_presentation(handbook_path, tmp_path):
     out = tmp_path / "talk.pptx"
     result = run("talk", handbook_path, "--section", "Part III Levelling", "--format", "pptx",
@@ -48,6 +50,7 @@ def test_a_talk_of_a_section_is_a_presentation(handbook_path, tmp_path):
         (["--section", "99.9"], "no “99.9”"),
     ],
 )
+@pytest.mark.usefixtures("shared_cache")
 def test_what_cannot_be_made_is_told(handbook_path, arguments, said):
     result = run("talk", handbook_path, *arguments)
     assert isinstance(result.exception, WideMarginError)
@@ -55,6 +58,7 @@ def test_what_cannot_be_made_is_told(handbook_path, arguments, said):
     assert result.exception.hint
 
 
+@pytest.mark.usefixtures("shared_cache")
 def test_a_table_is_explained(handbook_path):
     result = run("explain", handbook_path, "--figure", "Table 2")
     assert "column Highest level in m: 3.20 to 4.12" in result.stdout

@@ -20,13 +20,8 @@ WAIT_MS = 30_000
 
 
 @pytest.fixture(autouse=True)
-def shared_cache(
-    own_folders: None, tmp_path_factory: pytest.TempPathFactory, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    """The handbook is read once for all tests of the window."""
-    folder = tmp_path_factory.getbasetemp() / "window-cache"
-    folder.mkdir(exist_ok=True)
-    monkeypatch.setenv("XDG_CACHE_HOME", str(folder))
+def handbook_read_once(shared_cache: None) -> None:
+    """Windows find the handbook read."""
 
 
 @pytest.fixture
