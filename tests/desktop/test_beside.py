@@ -1,5 +1,7 @@
 """Two places beside each other: of one document, or of two editions."""
 
+from pathlib import Path
+
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
@@ -7,6 +9,7 @@ from PySide6.QtTest import QTest
 from tests.desktop.conftest import Hand
 from tests.making import make_pdf
 from wide_margin.desktop.read_view.beside import BY_PAGE, BY_SECTION, FREELY
+from wide_margin.desktop.words import WrappedWords
 
 FILLER = "There is a lot to be said of stones, and here it is said at some length. " * 30
 
@@ -156,3 +159,68 @@ def test_two_sections_that_are_compared_are_opened_beside_each_other(hand):
 def test_things_that_are_compared_leave_the_window_as_it_is(hand):
     hand.ask("What is the difference between a spring tide and a neap tide?")
     assert not hand.view.beside.isVisible()
+
+
+@pytest.fixture
+def asked(tmp_path, qtbot, make_window):
+    """Two files that say different things of one matter, the second beside the first."""
+    for name, colour in (("first.pdf", "red"), ("second.pdf", "green")):
+        pages = [[("h1", "1 Boats"), ("text", FILLER)]] * 2
+        told = f"The boats of the harbour are painted {colour} in April. " + FILLER
+        make_pdf(tmp_path / name, [*pages, [("h1", "2 Paint"), ("text", told)]])
+    hand = Hand(qtbot, make_window()).open(tmp_path / "first.pdf")
+    hand.view.beside.show_file(tmp_path / "second.pdf")
+    hand.wait(lambda: hand.view.beside.asking.isVisibleTo(hand.view))
+    yield hand
+    hand.view.beside.close_it()
+
+
+def ask_there(hand, question):
+    asking = hand.view.beside.asking
+    QTest.keyClicks(asking.field, question)
+    QTest.keyClick(asking.field, Qt.Key.Key_Return)
+    hand.wait(lambda: asking.answer_area.isVisibleTo(hand.view))
+    return " ".join(line.text() for line in asking.answer_area.findChildren(WrappedWords))
+
+
+def test_what_is_asked_stands_with_its_side(asked, tmp_path):
+    question = "In which colour are the boats painted?"
+    assert "green" in ask_there(asked, question)
+    asked.wait(lambda: there(asked.view.beside) == 2)
+    assert here(asked) == 0
+    assert not asked.entries("question")
+    entry = asked.ask(question)
+    assert "red" in entry.body.quotes[0].text
+
+    def kept():
+        store = asked.reader.store
+        records = {Path(record.path).name: record.id for record in store.documents()}
+        if "second.pdf" not in records:
+            return False
+        found = store.entries(records["second.pdf"]).entries
+        return [e.body.question for e in found] == [question]
+
+    asked.wait(kept)
+
+
+def test_an_answer_beside_leads_to_its_place_and_is_put_away(asked):
+    ask_there(asked, "In which colour are the boats painted?")
+    beside = asked.view.beside
+    beside.pages.go_to(0)
+    line = next(
+        line for line in beside.asking.answer_area.findChildren(WrappedWords)
+        if "href" in line.text()
+    )  # fmt: skip
+    line.linkActivated.emit("0")
+    asked.wait(lambda: there(beside) == 2)
+    QTest.keyClick(beside.asking.field, Qt.Key.Key_Escape)
+    assert not beside.asking.answer_area.isVisibleTo(asked.view)
+
+
+def test_what_the_other_file_does_not_say_is_told_there(asked):
+    assert "does not say" in ask_there(asked, "Who was the first emperor of Rome?")
+
+
+def test_one_document_has_one_line_to_ask_in(hand, beside):
+    beside.toggle()
+    assert not beside.asking.isVisibleTo(hand.view)

@@ -175,6 +175,10 @@ class EntryKeeper(QObject):
         if self._record is not None:
             self._hub.changed.emit(self, self._record.id, what, entry)
 
+    def tell_others(self, who: QObject, record: int, entry: Entry) -> None:
+        """Tell every window that an entry of another document was added."""
+        self._hub.changed.emit(who, record, "added", entry)
+
     def _take(self, what: str, entry: Entry) -> None:
         self.entries[entry.id] = entry
         (self.added if what == "added" else self.changed).emit(entry)

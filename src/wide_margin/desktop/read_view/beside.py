@@ -7,16 +7,18 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QFileDialog, QFrame, QHBoxLayout, QMenu, QVBoxLayout
 
+from wide_margin.core.answers import Answer
 from wide_margin.core.digest.compared import names_places
-from wide_margin.core.document import Figure
+from wide_margin.core.document import Figure, Locator
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
-from wide_margin.core.margin import Entry, QuestionBody
+from wide_margin.core.margin import Anchor, Entry, EntryKind, QuestionBody, new_entry
 from wide_margin.core.outline import Outline
 from wide_margin.core.outline.titles import squash
 from wide_margin.core.pages import FileFacts
 from wide_margin.core.plain import one_line
 from wide_margin.core.session import ReadSummary, Session
 from wide_margin.desktop.look import Colours
+from wide_margin.desktop.read_view.ask_beside import AskBeside
 from wide_margin.desktop.read_view.page_painting import Laid
 from wide_margin.desktop.read_view.pages_view import PagesView
 from wide_margin.desktop.words import Words, ask_text, set_tip, set_word, word_button
@@ -43,6 +45,7 @@ class Beside(QFrame):
         self.session: Session | None = None
         """Of another file; None while it is the same document."""
         self.outline = Outline()
+        self._facts: FileFacts | None = None
         self._apart = 0
         """Pages that this place is further on than the other one."""
         self._is_moving = False
@@ -68,6 +71,10 @@ class Beside(QFrame):
         column.setSpacing(0)
         column.addLayout(row)
         column.addWidget(self.pages, 1)
+        self.asking = AskBeside(view.reader.background, view.colours)
+        self.asking.place_asked.connect(self._read_place)
+        self.asking.answered.connect(self._keep)
+        column.addWidget(self.asking)
         self.pages.place_changed.connect(self._show_place)
         self.pages.link_clicked.connect(self._follow_link)
         view.pages.place_changed.connect(self._other_moved)
@@ -79,6 +86,7 @@ class Beside(QFrame):
     def wear(self, colours: Colours) -> None:
         """Change colours."""
         self.pages.wear(colours)
+        self.asking.wear(colours)
 
     # --- opening and closing
 
@@ -138,6 +146,7 @@ class Beside(QFrame):
         def read(summary: ReadSummary) -> None:
             if self.session is session:
                 self.outline = summary.outline
+                self.asking.serve(session)
 
         def not_all(error: WideMarginError) -> None:
             self._view.show_status(f"{error.message} It cannot follow by section.", for_ms=9000)
@@ -158,6 +167,7 @@ class Beside(QFrame):
         reader.background.watch(session.open(password), done=opened, failed=failed)
 
     def _open(self, session: Session, facts: FileFacts) -> None:
+        self._facts = facts
         self.pages.show_document(session, facts)
         self.show()
         self._view.facing.close_it()
@@ -180,8 +190,45 @@ class Beside(QFrame):
 
     def _end_session(self) -> None:
         session, self.session = self.session, None
+        self.asking.serve(None)
         if session is not None:
             session.close()
+
+    # --- what is asked of another file
+
+    def _read_place(self, place: Locator) -> None:
+        """Show a place that an answer names, its words marked."""
+        self.pages.lay("evidence", [Laid(place.spans, "tint", bar=True)])
+        if place.spans:
+            self.pages.reveal(place.spans)
+        else:
+            self.pages.go_to(place.page, max(place.y - 8, 0.0))
+
+    def _keep(self, answer: Answer) -> None:
+        """Keep an answer with the file that gave it, as an entry of that file."""
+        session, facts, reader = self.session, self._facts, self._view.reader
+        if session is None or facts is None:
+            return
+        place = answer.quotes[0].locators[0] if answer.quotes else None
+        at = Anchor(place.page, -1.0, place.spans, place.quote) if place else Anchor(0, 0.0)
+        entry = new_entry(EntryKind.QUESTION, at, QuestionBody.of(answer))
+        title, path, store = facts.title or session.path.stem, session.path, reader.store
+
+        def put(sha256: str) -> int:
+            record = store.record_for(sha256, path, facts.identity, title)
+            store.put(record.id, entry)
+            return record.id
+
+        def failed(error: WideMarginError) -> None:
+            self._view.show_status(f"{error.message} {error.hint}", for_ms=9000)
+
+        def told(record: int) -> None:
+            reader.keeper.tell_others(self, record, entry)
+
+        def known(sha256: str) -> None:
+            reader.watch(store.later(put, sha256), done=told, failed=failed)
+
+        reader.background.watch(session.fingerprint(), done=known, failed=failed)
 
     def _ask_which(self) -> None:
         path = self._view.reader.path
