@@ -2,6 +2,7 @@
 
 import os
 from collections.abc import Iterator
+from dataclasses import dataclass
 from importlib import resources
 from pathlib import Path
 
@@ -32,13 +33,9 @@ def own_folders(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
 
 
 @pytest.fixture
-def shared_cache(
-    own_folders: None, tmp_path_factory: pytest.TempPathFactory, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    """The handbook is read once for all tests that use this."""
-    folder = tmp_path_factory.getbasetemp() / "shared-cache"
-    folder.mkdir(exist_ok=True)
-    monkeypatch.setenv("XDG_CACHE_HOME", str(folder))
+def shared_cache(own_folders: None, read: "Read", monkeypatch: pytest.MonkeyPatch) -> None:
+    """The handbook has been read, and what explanations and digests need of it is made."""
+    monkeypatch.setenv("XDG_CACHE_HOME", str(read.cache))
 
 
 @pytest.fixture(scope="session")
@@ -54,18 +51,31 @@ def handbook_path() -> Path:
     return Path(str(HANDBOOK))
 
 
+@dataclass(frozen=True)
+class Read:
+    """The handbook, read once for all tests of a process."""
+
+    service: ReadingService
+    cache: Path
+    """Where it is kept, with what was made of it."""
+
+
 @pytest.fixture(scope="session")
-def reading(tmp_path_factory: pytest.TempPathFactory, handbook_path: Path) -> ReadingService:
+def read(tmp_path_factory: pytest.TempPathFactory, handbook_path: Path) -> Read:
+    cache, service = tmp_path_factory.mktemp("shared-cache"), ReadingService()
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setenv("XDG_CACHE_HOME", str(cache))
+        service.read(lambda kind, value: None, ReadRequest(handbook_path, os.getpid()))
+        service.afterwards()
+        while service.spare():
+            pass
+    return Read(service, cache)
+
+
+@pytest.fixture(scope="session")
+def reading(read: Read) -> ReadingService:
     """A reading service that has read the handbook, in this process."""
-    before = os.environ.get("XDG_CACHE_HOME")
-    os.environ["XDG_CACHE_HOME"] = str(tmp_path_factory.mktemp("cache"))
-    service = ReadingService()
-    service.read(lambda kind, value: None, ReadRequest(handbook_path, os.getpid()))
-    if before is None:
-        del os.environ["XDG_CACHE_HOME"]
-    else:
-        os.environ["XDG_CACHE_HOME"] = before
-    return service
+    return read.service
 
 
 @pytest.fixture(scope="session")

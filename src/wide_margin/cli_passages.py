@@ -138,6 +138,9 @@ def _as_json(explanation: Explanation) -> dict[str, Any]:
         "leans_on": [_leaning(each) for each in explanation.leans_on],
         "taken_up_again": [_leaning(each) for each in explanation.later],
         "measures": [m._asdict() for m in explanation.measures],
+        "often": explanation.often and {
+            **explanation.often._asdict(), "locator": _place(explanation.often.locator)
+        },
     }  # fmt: skip
 
 
@@ -162,6 +165,11 @@ def _as_text(explanation: Explanation) -> str:
     for name, around in (("leans on", explanation.leans_on), ("taken up", explanation.later)):
         lines += [f"  {name}: “{each.text}” [{each.locator.shown}]" for each in around]
     lines += [f"  {m.written} is {m.other}" for m in explanation.measures]
+    if often := explanation.often:
+        lines.append(
+            f"  stands {often.n_times} times in {often.n_sections} sections; most often in"
+            f" “{often.section}” ({often.n_there}) [{often.locator.shown}]"
+        )
     if len(lines) == 1:
         lines.append("  The document says nothing else of these words.")
     return "\n".join(lines)

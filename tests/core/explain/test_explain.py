@@ -1,7 +1,7 @@
 import pytest
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.explain import explain, find_definitions, find_references
+from wide_margin.core.explain import Explainer, explain, find_definitions, find_references
 from wide_margin.core.explain.short_forms import spelled_out
 
 
@@ -94,3 +94,29 @@ def test_a_sentence_that_rests_on_the_one_before_shows_it(tmp_path, sentence):
     document = read_document(tmp_path / "said.pdf")
     found = explain(document, find_definitions(document), sentence, 0)
     assert [each.text for each in found.leans_on][:1] == [before]
+
+
+@pytest.fixture
+def ropes(tmp_path):
+    path = tmp_path / "ropes.pdf"
+    make_pdf(path, [
+        [("h1", "1 Wells"), ("text", "A rope hangs in the well. Wells are old.")],
+        [("h1", "2 Ropes"), ("text", "A rope is made of hemp. The rope is tarred. Ropes break. "
+                             "The well rope is the longest of all.")],
+    ])  # fmt: skip
+    return Explainer(read_document(path))
+
+
+def test_where_a_word_stands_most_is_told(ropes):
+    often = ropes.explain("rope", 0).often
+    assert (often.n_sections, often.section, often.locator.page) == (2, "2 Ropes", 1)
+    assert (often.n_times, often.n_there) == (6, 5)  # its heading too
+
+
+def test_a_term_of_two_words_is_counted_where_both_stand_together(ropes):
+    assert ropes.explain("well rope", 1).often is None  # once only
+
+
+@pytest.mark.parametrize("text", ["hemp", "anchor", "the", "", "A rope is made of hemp."])
+def test_what_is_rare_or_no_term_is_not_counted(ropes, text):
+    assert ropes.explain(text, 1).often is None

@@ -162,6 +162,23 @@ def test_a_request_does_not_wait_for_all_of_it(served):
     assert left > 0
 
 
+def test_a_request_heard_within_a_piece_comes_before_the_next_piece(served):
+    service, asked = Idle(10**9), threading.Event()
+    piece = service.spare
+
+    def spare():
+        if asked.wait(WAIT):
+            service.give_way()  # hears the request, which is not to be answered in between
+        return piece()
+
+    service.spare = spare
+    worker = served(service)
+    worker.send((1, "echo", ("a",)))
+    asked.set()
+    assert worker.poll(WAIT)
+    assert 10**9 - worker.recv()[2][1] <= 1
+
+
 def test_where_preparing_fails_requests_are_answered_all_the_same(served):
     service = Idle(3, fails=True)
     worker = served(service)

@@ -20,7 +20,7 @@ from wide_margin.core.explain.own_words import OwnWords, check_own_words
 from wide_margin.core.explain.references import Reference, find_references
 from wide_margin.core.explain.sections import SectionExplanation, explain_section
 from wide_margin.core.explain.standing_for import StandsFor, stands_for
-from wide_margin.core.explain.uses import Leaning
+from wide_margin.core.explain.uses import Leaning, Often
 
 __all__ = [
     "Column",
@@ -33,6 +33,7 @@ __all__ = [
     "Leaning",
     "Meaning",
     "Measure",
+    "Often",
     "OwnWords",
     "Part",
     "Reference",

@@ -23,7 +23,9 @@ from wide_margin.core.explain.standing_for import StandsFor, stands_for
 from wide_margin.core.explain.targets import Targets
 from wide_margin.core.explain.uses import (
     Leaning,
+    Often,
     first_used,
+    how_often,
     is_everyday,
     leans_on,
     taken_up_again,
@@ -75,18 +77,21 @@ class Explanation:
     later: tuple[Leaning, ...] = ()
     """Where the subject is taken up again."""
     measures: tuple[Measure, ...] = ()
+    often: Often | None = None
+    """Where a word or term stands most."""
 
     @property
     def is_empty(self) -> bool:
         """Whether the document says nothing about the selection's terms."""
-        return not (self.meanings or self.references or self.leans_on or self.later)
+        told = self.meanings or self.references or self.leans_on or self.later
+        return not (told or self.often)
 
     @property
     def n_told(self) -> int:
         """How many things it tells."""
         told = (self.meanings, self.references, self.parts, self.stands_for, self.leans_on,
                 self.later, self.measures)  # fmt: skip
-        return sum(map(len, told))
+        return sum(map(len, told)) + (self.often is not None)
 
 
 class Explainer:
@@ -163,6 +168,7 @@ class Explainer:
             tuple(leans_on(self._document, selected, rows, shown, named)) if is_long else (),
             tuple(taken_up_again(self._document, selected, rows, shown)),
             other_units(selected),
+            how_often(self._document, selected) if is_term else None,
         )
 
     def _place(self, selected: str, page: int) -> list[int]:

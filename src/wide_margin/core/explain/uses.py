@@ -1,6 +1,7 @@
 """Where a document first says something with a word, and where it comes back to a subject."""
 
 import re
+from collections import Counter
 from collections.abc import Collection, Iterable, Sequence
 from typing import NamedTuple
 
@@ -12,6 +13,7 @@ from wide_margin.core.explain.verbs import is_verb
 from wide_margin.core.later import regex
 from wide_margin.core.layout import SpanOnPage, fold
 from wide_margin.core.search import is_common, rank, read_terms
+from wide_margin.core.search.analysis import words
 from wide_margin.core.search.query import Query, Term
 from wide_margin.core.search.rank import sentence_scores
 from wide_margin.core.search.vectors import frequency_rank
@@ -43,6 +45,44 @@ class Leaning(NamedTuple):
     """The word that it introduces; "" where it is about the same as the whole."""
     text: str
     locator: Locator
+
+
+class Often(NamedTuple):
+    """How often some words stand in a document, and the section that has most of them."""
+
+    n_times: int
+    n_sections: int
+    section: str
+    """Its title."""
+    n_there: int
+    locator: Locator
+    """Of the first place there."""
+
+
+def how_often(document: ReadDocument, text: str) -> Often | None:
+    """Where a word or term stands most; None where it is rare, or nowhere more than elsewhere."""
+    index, sections = document.index, document.outline.sections
+    terms = [t for word in words(text) for t in index.analyser.terms(word)]
+    numbers = [index.term_ids[term] for term in terms if term in index.term_ids]
+    if not numbers or len(numbers) < len(terms):
+        return None
+    n = len(index.tokens) - len(numbers) + 1
+    there = np.ones(max(n, 0), dtype=bool)
+    for k, number in enumerate(numbers):
+        there &= index.tokens[k : k + n] == number
+    ends = index.token_starts[1:]
+    rows = np.searchsorted(ends, np.flatnonzero(there), side="right")
+    within = [document.text.sentences[int(row)].section for row in rows]
+    counted = Counter(section for section in within if section >= 0)
+    if len(rows) < OFTEN_HERE or len(counted) < 2:
+        return None
+    best = max(counted, key=lambda section: (counted[section], -section))
+    if counted[best] < 2:
+        return None
+    first = int(rows[within.index(best)])
+    return Often(
+        len(rows), len(counted), sections[best].title, counted[best], locator_for(document, first)
+    )
 
 
 def is_everyday(word: str, among: int = EVERYDAY) -> bool:

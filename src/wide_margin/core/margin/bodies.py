@@ -20,6 +20,7 @@ from wide_margin.core.explain import (
     Leaning,
     Meaning,
     Measure,
+    Often,
     Part,
     Reference,
     StandsFor,
@@ -153,6 +154,8 @@ class ExplanationBody:
     leans_on: tuple[Leaning, ...] = ()
     later: tuple[Leaning, ...] = ()
     measures: tuple[Measure, ...] = ()
+    often: Often | None = None
+    """Where the word or term stands most."""
     senses: tuple[Sense, ...] = ()
     """What a dictionary says of a selected word."""
     columns: tuple[Column, ...] = ()
@@ -174,6 +177,7 @@ class ExplanationBody:
         return cls(
             explanation.text, explanation.meanings, explanation.references, explanation.parts,
             explanation.stands_for, explanation.leans_on, explanation.later, explanation.measures,
+            explanation.often,
         )  # fmt: skip
 
     @classmethod
@@ -183,11 +187,12 @@ class ExplanationBody:
 
     @property
     def places(self) -> tuple[Locator, ...]:
-        """Where it leads: meanings, references that were found, what it leans on, later places."""
+        """Where it leads: meanings, references that were found, and what stands around it."""
         meant = [meaning.locator for meaning in self.meanings]
         referred = [r.locator for r in self.references if r.locator is not None]
         around = [one.locator for one in (*self.leans_on, *self.later, *self.spoken_of)]
-        return (*meant, *referred, *around)
+        often = [self.often.locator] if self.often else []
+        return (*meant, *referred, *around, *often)
 
     def with_places(self, place: ToPlace) -> "ExplanationBody":
         """The same, every locator put through a function."""
@@ -200,6 +205,7 @@ class ExplanationBody:
             leans_on=tuple(m._replace(locator=place(m.locator)) for m in self.leans_on),
             later=tuple(m._replace(locator=place(m.locator)) for m in self.later),
             spoken_of=tuple(m._replace(locator=place(m.locator)) for m in self.spoken_of),
+            often=self.often and self.often._replace(locator=place(self.often.locator)),
         )
 
     @property

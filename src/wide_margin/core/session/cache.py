@@ -19,8 +19,9 @@ from wide_margin.core.session.prepared import Made
 
 log = logging.getLogger(__name__)
 
-ANALYSIS = 26
-"""Raised whenever what is kept changes: layout to index, definitions, scores, facts, phrases."""
+ANALYSIS = 27
+"""Raised whenever what is kept changes: layout to index, definitions, scores, facts, phrases,
+questions worth asking."""
 KEPT = 40
 """Documents kept; the one not used for longest goes first."""
 DOCUMENT, MADE = ".document", ".made"

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Protocol
 
-from wide_margin.core.digest import Digester
+from wide_margin.core.digest import Digester, DocumentKind, worth_asking
 from wide_margin.core.digest.structure import Sections
 from wide_margin.core.document import PathsAt, ReadDocument
 from wide_margin.core.explain import Definitions, Explainer, GatheringDefinitions
@@ -22,6 +22,8 @@ class Made:
     definitions: Definitions
     digest: Mapping[str, object]
     """As the digester gives and takes it."""
+    worth: tuple[str, ...]
+    """Questions worth asking of it."""
 
 
 class MadeStore(Protocol):
@@ -92,6 +94,20 @@ class Prepared:
             self._definitions = self._gathering.go_on(float("inf"))
         return self._definitions
 
+    @cached_property
+    def worth(self) -> tuple[str, ...]:
+        """Questions worth asking of the document as the kind it is."""
+        if self.before is not None:
+            return self.before.worth
+        return self.worth_as(self.digester.facts.kind)
+
+    def worth_as(self, kind: DocumentKind) -> tuple[str, ...]:
+        """Questions worth asking of the document, read as some kind."""
+        found = worth_asking(
+            self.document, self.digester, self.definitions, kind, check=self._pause
+        )
+        return tuple(worth.question for worth in found)
+
     @property
     def definitions_so_far(self) -> Definitions:
         """Every definition where they have been gathered, else none."""
@@ -106,7 +122,7 @@ class Prepared:
             return True
         digest = self.digester.made
         if self._keeping is not None and self.before is None and digest is not None:
-            self._keeping.save(Made(self.definitions, digest))
+            self._keeping.save(Made(self.definitions, digest, self.worth))
             self._keeping = None
         return False
 

@@ -20,7 +20,6 @@ from wide_margin.core.digest import (
     GistLine,
     field_of,
     fields_of,
-    worth_asking,
 )
 from wide_margin.core.digest.overview import rows_within
 from wide_margin.core.digest.structure import (
@@ -291,11 +290,10 @@ class ReadingService:
     def worth(self, send: Send, kind: str) -> tuple[str, list[str]]:
         """The kind of the document, found where empty, and questions worth asking of it."""
         made = self._made
-        read_as = DocumentKind(kind) if kind else made.digester.facts.kind
-        found = worth_asking(
-            made.document, made.digester, made.definitions, read_as, check=self.give_way
-        )
-        return str(read_as), [worth.question for worth in found]
+        found = made.digester.facts.kind
+        read_as = DocumentKind(kind) if kind else found
+        questions = made.worth if read_as is found else made.worth_as(read_as)
+        return str(read_as), list(questions)
 
     def use_outline(self, send: Send, outline: Outline) -> None:
         """Go by an outline that the reader has changed: paths, reach and ranking follow it."""

@@ -76,7 +76,7 @@ def serve(connection: Connection, service: Service) -> None:
     while True:
         if not waiting and spare is not None:
             try:
-                while not connection.poll(0) and spare():
+                while not waiting and not connection.poll(0) and spare():
                     pass
             except OSError:
                 break

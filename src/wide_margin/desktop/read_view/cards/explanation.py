@@ -6,7 +6,16 @@ from functools import partial
 from markupsafe import Markup
 from PySide6.QtWidgets import QMenu, QPushButton
 
-from wide_margin.core.explain import Column, Leaning, Meaning, Measure, Part, Reference, StandsFor
+from wide_margin.core.explain import (
+    Column,
+    Leaning,
+    Meaning,
+    Measure,
+    Often,
+    Part,
+    Reference,
+    StandsFor,
+)
 from wide_margin.core.explain.reworded import Manner
 from wide_margin.core.margin import ExplanationBody
 from wide_margin.core.plain import counted
@@ -62,6 +71,8 @@ class ExplanationCard(Card):
             "Spoken of",
             (partial(self._leaning, found, self._index()) for found in body.spoken_of),
         )
+        often = [body.often] if body.often else []
+        self._rows("", (partial(self._often, o, self._index()) for o in often), sans=True)
         self._rows("", (partial(self._measure, m) for m in body.measures), sans=True)
         self._rows("From a dictionary", (partial(self._sense, s) for s in body.senses))
         self._show_plainly(body)
@@ -121,6 +132,12 @@ class ExplanationCard(Card):
                 meaning.term, meaning.long_form, said, link
             )
         return Markup("<b>{}</b> — “{}” {}").format(meaning.term, said, link)
+
+    def _often(self, often: Often, index: int) -> Markup:
+        return Markup("Stands {} times in {}; most often in “{}” ({}) {}").format(
+            f"{often.n_times:,}", counted(often.n_sections, "section"), often.section,
+            f"{often.n_there:,}", self.link(index, often.locator),
+        )  # fmt: skip
 
     def _part(self, part: Part) -> Markup:
         if part.kind == "main":
