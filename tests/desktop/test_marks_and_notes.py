@@ -114,8 +114,12 @@ def test_the_end_of_a_mark_is_dragged(hand):
 def note(hand, text, scope):
     """Write a quick note, as with the keyboard."""
     sheet = hand.window.quick_note
-    hand.window.activateWindow()  # keys go to the window that is in front
-    hand.wait(lambda: hand.window.isActiveWindow())
+
+    def is_in_front():  # keys go to the window that is in front
+        hand.window.activateWindow()
+        return hand.window.isActiveWindow()
+
+    hand.wait(is_in_front)
     sheet.write()
     assert sheet.isVisible()
     sheet.scopes[scope].setChecked(True)
