@@ -300,3 +300,11 @@ def test_a_line_of_few_words_spread_to_the_margin_is_text(tmp_path, gaps, kind):
     canvas.save()
     paragraphs, *_ = paragraphs_in(path)
     assert paragraphs[0].kind == kind
+
+
+@given(st.text(alphabet=st.characters(max_codepoint=127), max_size=40))
+def test_plain_letters_are_folded_as_any_others(text):
+    folded, places = folded_with_places(text)
+    among_others, where = folded_with_places(f"{text} \u00e9")  # goes the way of all letters
+    assert among_others == f"{folded} e".lstrip()
+    assert where[: len(places)] == places

@@ -27,6 +27,7 @@ _ACCENTED = regex(f"([{_LOOSE}]) ?([A-Za-z\u0131])")
 _SPACES = regex(r"[^\S ]\s*|  \s*")
 """White space that is more, or something else, than one space."""
 _NEEDS_CARE = regex("[" + "".join(_LIGATURES) + _INVISIBLE + _LOOSE + "\u0300-\u036f]")
+_WORD = regex(r"\S+")
 _STRAY = regex(r"(?:(?<=\s)|^)[\u0300-\u036f]+\s*")
 """An accent over nothing, as some fonts have for an opening quote."""
 
@@ -60,6 +61,8 @@ def folded_with_places(text: str) -> tuple[str, list[int]]:
 
     What ``fold(tidy(text))`` holds is in it, in the same order.
     """
+    if text.isascii():
+        return _folded_ascii(text)
     folded: list[str] = []
     places: list[int] = []
     after_accent = False
@@ -84,6 +87,20 @@ def folded_with_places(text: str) -> tuple[str, list[int]]:
         folded.pop()
         places.pop()
     return "".join(folded), places
+
+
+def _folded_ascii(text: str) -> tuple[str, list[int]]:
+    """The same of a text without accents and signs: only its blanks and capitals are folded."""
+    words: list[str] = []
+    places: list[int] = []
+    blank = 0
+    for match in _WORD.finditer(text):
+        if words:
+            places.append(blank)
+        words.append(match.group())
+        places.extend(range(match.start(), match.end()))
+        blank = match.end()
+    return " ".join(words).lower(), places
 
 
 _PLAIN = str.maketrans({"’": "'", "‘": "'", "“": '"', "”": '"', "–": "-", "—": "-", "−": "-",

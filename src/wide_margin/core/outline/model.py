@@ -143,8 +143,7 @@ class Outline:
 
     def at_paragraph(self, paragraph: int) -> int:
         """Index of the innermost section that holds a paragraph, -1 before the first."""
-        starts = [section.first_paragraph for section in self.sections]
-        return bisect_right(starts, paragraph) - 1
+        return bisect_right(self.sections, paragraph, key=lambda s: s.first_paragraph) - 1
 
     def at_place(self, page: int, y: float) -> int:
         """Index of the section that is being read at a place, -1 before the first."""
