@@ -92,10 +92,10 @@ def _region(document: ReadDocument, row: int) -> Box:
     A table stands under its caption, a figure over it; rows of a table belong to it.
     """
     paragraph = document.paragraphs[row]
-    boxes = [piece.line.box for piece in paragraph.pieces if piece.line.page == paragraph.page]
+    boxes = [piece.line.shown for piece in paragraph.pieces if piece.line.page == paragraph.page]
     x0, y0, x1, y1 = around(boxes)
     on_page = [
-        around([piece.line.box for piece in p.pieces if piece.line.page == paragraph.page])
+        around([piece.line.shown for piece in p.pieces if piece.line.page == paragraph.page])
         for p in document.paragraphs[max(0, row - BEFORE) : row + AFTER]
         if p.page == paragraph.page and p is not paragraph and p.kind in ("body", "item", "code")
         and len(p.text.split()) > FEW_WORDS  # not the words inside of a figure
@@ -132,8 +132,8 @@ def _within(document: ReadDocument, row: int, region: Box) -> tuple[SpanOnPage, 
             if (
                 line.page == caption.page
                 and y0 <= middle <= y1
-                and line.box[0] < x1
-                and line.box[2] > x0
+                and line.shown[0] < x1
+                and line.shown[2] > x0
             ):
                 spans.extend(paragraph.spans(at, at + length))
     return tuple(sorted(spans))

@@ -8,6 +8,13 @@ from wide_margin.core.geometry import IntArray
 from wide_margin.core.layout.apart import set_apart
 from wide_margin.core.layout.centred import labels_first
 from wide_margin.core.layout.columns import reading_zones, rows_of
+from wide_margin.core.layout.leftwards import (
+    direction_of,
+    has_leftwards,
+    in_reading_order,
+    is_leftwards,
+    mirrored,
+)
 from wide_margin.core.layout.marks import footnote_marks
 from wide_margin.core.layout.model import Line
 from wide_margin.core.layout.segments import WIDE_GAP, Segments, segments_of
@@ -21,16 +28,31 @@ _BLANK = str.maketrans({"\r": " ", "\n": " ", "\t": " ", "\xa0": " "})
 def lines_of(page: PageText) -> list[Line]:
     """All lines of a page, column after column, each with its characters.
 
-    Every inked character of the page is in exactly one line.
+    Every inked character of the page is in exactly one line. Lines of a page that is read from
+    right to left have the boxes of its mirror image; ``Line.shown`` gives those on the page.
     """
+    if not has_leftwards(page.chars):
+        return _lines(page)
+    if not is_leftwards(page.chars):
+        return _lines(page, base=1)
+    return [line._replace(mirror=page.width) for line in _lines(mirrored(page), base=-1)]
+
+
+def _lines(page: PageText, *, base: int = 0) -> list[Line]:
+    """The lines of a page; ``base`` is its direction where it has words of the other one."""
     segments = segments_of(page)
     plain = _Plain(page, segments)
+    plain.is_mixed = base != 0
+    spans = zip(plain.first, plain.end, strict=True)
+    directions = [direction_of(page.chars[a:b]) for a, b in spans] if base else ()
     marks = footnote_marks(page)
     lines = []
     apart = set_apart(page, segments)
     zones: list[tuple[str, IntArray]] = [("", zone) for zone in _columns(segments, apart)]
     for column, (kind, zone) in enumerate([*zones, *apart]):
         for row in rows_of(segments.boxes, zone):
+            if base and len(row) > 1:
+                row[:] = in_reading_order(row, directions, base)
             line = _line(plain, row, column)
             if kind:
                 line = line._replace(apart=kind)
@@ -59,6 +81,9 @@ def _with_marks(line: Line, marks: list[tuple[int, int]]) -> Line:
 
 class _Plain:
     """A page's segments as plain lists: asked item by item, arrays are five times slower."""
+
+    is_mixed = False
+    """Whether rows are not in the order in which they stand on the page."""
 
     def __init__(self, page: PageText, segments: Segments) -> None:
         self.index = page.index
@@ -120,7 +145,7 @@ def _cells(page: _Plain, row: list[int], text: str) -> tuple[tuple[float, float]
     for item in row:
         x0, _, x1, _ = page.boxes[item]
         if cells and text[at] != "\t":
-            cells[-1] = (cells[-1][0], max(cells[-1][1], x1))
+            cells[-1] = (min(cells[-1][0], x0), max(cells[-1][1], x1))
         else:
             cells.append((x0, x1))
         at += page.end[item] - page.first[item] + 1
@@ -130,8 +155,9 @@ def _cells(page: _Plain, row: list[int], text: str) -> tuple[tuple[float, float]
 def _joined(page: _Plain, row: list[int], spans: tuple[tuple[int, int], ...]) -> str:
     """The texts of a row's segments, tabs where the gaps are wide."""
     parts = [page.chars[spans[0][0] : spans[0][1]]]
+    placed = sorted(row, key=lambda item: page.boxes[item][0]) if page.is_mixed else row
     for k in range(1, len(row)):
-        gap = page.boxes[row[k]][0] - page.boxes[row[k - 1]][2]
+        gap = page.boxes[placed[k]][0] - page.boxes[placed[k - 1]][2]
         parts.append("\t" if gap > WIDE_GAP * page.size[row[k]] else " ")
         parts.append(page.chars[spans[k][0] : spans[k][1]])
     return "".join(parts)

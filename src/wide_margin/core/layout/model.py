@@ -46,6 +46,17 @@ class Line(NamedTuple):
     """Why it belongs to no column: "number" (of lines), "side" (in the margin), "stamp"."""
     cells: tuple[tuple[float, float], ...] = ()
     """Left and right edge of each part between tabs, in points; empty without a tab."""
+    mirror: float = 0.0
+    """Width of a page that is read from right to left, whose mirror image ``box`` and ``cells``
+    lie on; 0 for any other."""
+
+    @property
+    def shown(self) -> Box:
+        """The box as it lies on the page."""
+        if not self.mirror:
+            return self.box
+        x0, y0, x1, y1 = self.box
+        return self.mirror - x1, y0, self.mirror - x0, y1
 
     def characters(self, start: int, end: int) -> list[SpanOnPage]:
         """The page characters behind text[start:end]."""

@@ -49,7 +49,7 @@ class TextLayer:
         """The position nearest to a point of the page; 0 where the page has no text."""
         if not self.lines:
             return 0
-        boxes = np.array([line.box for line in self.lines])
+        boxes = np.array([line.shown for line in self.lines])
         dx = np.maximum(np.maximum(boxes[:, 0] - x, x - boxes[:, 2]), 0)
         dy = np.maximum(np.maximum(boxes[:, 1] - y, y - boxes[:, 3]), 0)
         # A line at the same height is nearer than one above, however far to the side, unless
@@ -58,11 +58,12 @@ class TextLayer:
         start, end = int(self.starts[row]), int(self.starts[row + 1])
         edges = self.page.boxes[self.order[start:end]]
         middle = (edges[:, 0] + edges[:, 2]) / 2
-        return start + int(np.count_nonzero(_filled(middle) < x))
+        before = _filled(middle) > x if self.lines[row].mirror else _filled(middle) < x
+        return start + int(np.count_nonzero(before))
 
     def is_on_text(self, x: float, y: float) -> bool:
         """Whether a point lies on a line of text."""
-        return any(b[0] <= x <= b[2] and b[1] <= y <= b[3] for b in (ln.box for ln in self.lines))
+        return any(b[0] <= x <= b[2] and b[1] <= y <= b[3] for b in (ln.shown for ln in self.lines))
 
     def running_text(self) -> tuple[str, list[int]]:
         """All lines as one text, and the position of each of its characters.
@@ -96,12 +97,14 @@ class TextLayer:
         return int(self.line_of[min(max(position, 0), self.n - 1)])
 
     def x_of(self, position: int) -> float:
-        """Left edge of the character at a position, right edge at the end of the text."""
+        """Where the character at a position begins, and at the end of the text where it ends."""
         if not self.n:
             return 0.0
         box = self.page.boxes[self.order[min(position, self.n - 1)]]
-        x = float(box[2] if position >= self.n else box[0])
-        return self.lines[self.line_at(position)].box[0] if np.isnan(x) else x
+        line = self.lines[self.line_at(position)]
+        starts, ends = (2, 0) if line.mirror else (0, 2)
+        x = float(box[ends] if position >= self.n else box[starts])
+        return line.shown[starts] if np.isnan(x) else x
 
     def spans(self, start: int, end: int) -> tuple[SpanOnPage, ...]:
         """Character ranges between two positions, in reading order."""
