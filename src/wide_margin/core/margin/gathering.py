@@ -4,7 +4,6 @@ from collections import Counter
 from collections.abc import Callable, Collection, Iterable, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
-from functools import lru_cache
 
 from wide_margin.core.layout import fold
 from wide_margin.core.margin.bodies import MarkBody
@@ -15,6 +14,8 @@ Path = tuple[str, ...]
 SectionOf = Callable[[Entry], Path]
 InkName = Callable[[Ink], str]
 """What the reader calls an ink."""
+MOST_FOLDED = 20_000
+"""Entries whose words are kept ready to be searched."""
 NO_PLACE, WHOLE = "No place", "The whole document"
 PLURALS = {
     EntryKind.QUESTION: "Questions", EntryKind.EXPLANATION: "Explanations",
@@ -94,21 +95,40 @@ def matching(entries: Iterable[Entry], wanted: Wanted) -> list[Entry]:
     ]  # fmt: skip
 
 
-@lru_cache(maxsize=20_000)
-def _folded_text(text: str) -> str:
-    return f" {fold(text)}"
+_folded_words: dict[tuple[str, str], str] = {}
+"""By the id of an entry and when it was changed."""
 
 
 def _folded(entry: Entry) -> str:
-    return _folded_text(entry.words)
+    known = entry.id, entry.changed
+    if known not in _folded_words:
+        if len(_folded_words) >= MOST_FOLDED:
+            _folded_words.clear()
+        _folded_words[known] = f" {fold(entry.words)}"
+    return _folded_words[known]
 
 
 def _holds(text: str, word: str) -> bool:
     """Whether a word of the text begins so."""
+    if f" {word}" in text:
+        return True
     at = text.find(word)
     while at > 0 and text[at - 1].isalnum():
         at = text.find(word, at + 1)
     return at >= 0
+
+
+Ordered = Sequence[tuple[Entry, Collection[str]]]
+"""Entries in their order, each with the names of the groups it is in."""
+
+
+def in_order(
+    entries: Sequence[Entry], by: GroupBy, section_of: SectionOf, ink_name: InkName = str
+) -> Ordered:
+    """All entries as they are gathered, whatever is wanted of them; see gather."""
+    newest = by is GroupBy.DAY
+    ordered = sorted(entries, key=(lambda e: e.created) if newest else _place, reverse=newest)
+    return [(entry, _names(entry, by, section_of, ink_name)) for entry in ordered]
 
 
 def gather(
@@ -127,16 +147,22 @@ def gather(
         section_of: The section path at an entry's place; () for one without a place.
         ink_name: What the reader calls an ink.
     """
-    shown = {entry.id for entry in matching(entries, wanted)}
+    return gather_ordered(in_order(entries, by, section_of, ink_name), wanted, by, ink_name)
+
+
+def gather_ordered(
+    ordered: Ordered, wanted: Wanted, by: GroupBy, ink_name: InkName = str
+) -> tuple[Group, ...]:
+    """The same of entries that are in order already, as when only what is wanted has changed."""
+    shown = {entry.id for entry in matching((entry for entry, _ in ordered), wanted)}
     groups: dict[str, list[Entry]] = {}
     whole: Counter[str] = Counter()
-    newest = by is GroupBy.DAY
-    ordered = sorted(entries, key=(lambda e: e.created) if newest else _place, reverse=newest)
-    for entry in ordered:
-        for name in _names(entry, by, section_of, ink_name):
+    for entry, names in ordered:
+        is_shown = entry.id in shown
+        for name in names:
             whole[name] += 1
             kept = groups.setdefault(name, [])
-            if entry.id in shown:
+            if is_shown:
                 kept.append(entry)
     found = [Group(name, tuple(kept), whole[name]) for name, kept in groups.items() if kept]
     if by in (GroupBy.SECTION, GroupBy.DAY):  # in the order of their first entry

@@ -17,7 +17,15 @@ from PySide6.QtWidgets import (
 
 from wide_margin.core.export.entries import said_in
 from wide_margin.core.margin import Entry, Ink, MarkBody, Scope
-from wide_margin.core.margin.gathering import Counts, GroupBy, count, gather, ink_of
+from wide_margin.core.margin.gathering import (
+    Counts,
+    GroupBy,
+    Ordered,
+    count,
+    gather_ordered,
+    in_order,
+    ink_of,
+)
 from wide_margin.core.plain import counted
 from wide_margin.desktop.commonplace_view.everywhere import Everywhere
 from wide_margin.desktop.commonplace_view.facets import Facets
@@ -51,6 +59,8 @@ class CommonplaceView(QWidget):
         self.colours: Colours = DAY
         self.by = GroupBy.SECTION
         self._paths: dict[str, tuple[str, ...]] = {}
+        self._ordered: Ordered | None = None
+        """All entries with their groups, until either changes."""
         self._counts: Counts | None = None
         """The section that each entry stands in, by its id."""
         self._passages = PassagePictures(reader.background, self)
@@ -203,10 +213,11 @@ class CommonplaceView(QWidget):
 
     def forget_counts(self, *_: object) -> None:
         """The entries are others now."""
-        self._counts = None
+        self._counts = self._ordered = None
 
     def _forget_sections(self) -> None:
         self._paths.clear()
+        self._ordered = None
         self.show_all()
 
     def _look_for_sections(self, entries: Sequence[Entry]) -> None:
@@ -224,6 +235,7 @@ class CommonplaceView(QWidget):
 
         def found(paths: list[tuple[str, ...]]) -> None:
             self._paths |= {e.id: tuple(p) for e, p in zip(unknown, paths, strict=True)}
+            self._ordered = None
             self.show_all()
             self.show_entry(self.list.current())
 
@@ -240,7 +252,7 @@ class CommonplaceView(QWidget):
 
     def group_by(self, by: GroupBy) -> None:
         """Put the entries together by something else."""
-        self.by = by
+        self.by, self._ordered = by, None
         self.show_all()
 
     def show_all(self) -> None:
@@ -248,14 +260,17 @@ class CommonplaceView(QWidget):
         if not self.isVisible():
             return
         entries, words = self.entries, self.words.text()
-        self._look_for_sections(entries)
+        if self._ordered is None:
+            self._look_for_sections(entries)
         if self._counts is None:
             self._counts = count(entries)
             self.facets.show_counts(self._counts)
             self.known_tags.setStringList(sorted(self._counts.tags))
         counts = self._counts
         wanted = self.facets.wanted(words)
-        groups = gather(entries, wanted, self.by, self.section_of, ink_name)
+        if self._ordered is None:
+            self._ordered = in_order(entries, self.by, self.section_of, ink_name)
+        groups = gather_ordered(self._ordered, wanted, self.by, ink_name)
         self.list.show(groups, self.place_of, words)
         n = len({entry.id for group in groups for entry in group.entries})
         shown = counted(counts.n_all, "entry", "entries")

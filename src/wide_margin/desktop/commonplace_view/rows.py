@@ -162,6 +162,8 @@ class EntryList(QListView):
             rows += [Row(entry=entry) for entry in group.entries]
         is_entry = [k for k, row in enumerate(rows) if row.entry is not None]
         pointed = current.id if current is not None else ""
+        if kept == {pointed}:  # pointing chooses it again
+            kept = set()
         same = (k for k in is_entry if (entry := rows[k].entry) and entry.id == pointed)
         at = next(same, is_entry[0] if is_entry else None)
         self.width_now = self.text_width()
