@@ -77,18 +77,6 @@ def run_for_seconds(code: str, *arguments: object) -> float:
     return min(float(subprocess.check_output(command, text=True)) for _ in range(2))
 
 
-def pss_mb(process_ids: list[int]) -> float:
-    """Proportional set size of some processes together, in megabytes."""
-    total = 0
-    for process_id in process_ids:
-        try:
-            lines = Path(f"/proc/{process_id}/smaps_rollup").read_text(encoding="ascii")
-        except OSError:
-            continue
-        total += sum(int(line.split()[1]) for line in lines.splitlines() if line[:4] == "Pss:")
-    return total / 1024
-
-
 def measure_first_page(table: Table) -> None:
     """From asking to open to the first page drawn, the workers already running."""
     from wide_margin.core.session import Session
@@ -112,6 +100,7 @@ def measure_reading(table: Table) -> None:
     Processes run already, as for the floor the interpreter does.
     """
     from wide_margin.core.session import Session
+    from wide_margin.core.session.pace import memory_of
 
     for name in LONG:
         path = DOCUMENTS / f"{name}.pdf"
@@ -124,7 +113,7 @@ def measure_reading(table: Table) -> None:
                 session.read().result(600)
                 first = time.perf_counter() - start
                 session.ask("What is this?").result(60)
-                memory = pss_mb([os.getpid(), *session.worker_ids.values()])
+                memory = memory_of([os.getpid(), *session.worker_ids.values()])
                 n_chars = session.query("n_characters").result(60)
             table.ratio(f"reading until one can ask, {name}", first, floor, 3)
             with Session(path) as session:

@@ -15,7 +15,7 @@ import time
 from pathlib import Path
 
 import pikepdf
-from run import DOCUMENTS, have_documents, pss_mb
+from run import DOCUMENTS, have_documents
 
 SIZES = (1000, 10_000)
 QUESTIONS = ("What is a parse error?", "How are packages installed?", "Why is the loop slow?",
@@ -48,10 +48,11 @@ class Watched:
 
     def _watch(self) -> None:
         from wide_margin.core.session.forking import FORK_SERVER
+        from wide_margin.core.session.pace import memory_of
 
         while not self._ends.wait(0.5):
             ids = [os.getpid(), FORK_SERVER.process_id or 0, *self._session.worker_ids.values()]
-            self.most = max(self.most, pss_mb(ids))
+            self.most = max(self.most, memory_of(ids))
 
     def end(self) -> float:
         """The most, in megabytes."""

@@ -82,6 +82,23 @@ def test_two_windows_on_one_file_share_their_entries(qtbot, windows, small_pdf):
     two.wait(lambda: entry.id in one.reader.entries)
 
 
+def test_the_window_in_front_is_read_first(windows, qtbot, monkeypatch, small_pdf):
+    told = {}
+    one, two = (Hand(qtbot, windows.add()).open(small_pdf) for _ in range(2))
+    for name, hand in (("one", one), ("two", two)):
+        monkeypatch.setattr(
+            hand.reader.session, "hold_back", lambda *, on, name=name: told.update({name: on})
+        )
+
+    def in_front(hand):
+        hand.window.activateWindow()
+        return hand.window.isActiveWindow() and len(told) == 2
+
+    one.wait(lambda: in_front(two) or in_front(one))
+    two.wait(lambda: in_front(two) and told == {"one": True, "two": False})
+    one.wait(lambda: in_front(one) and told == {"one": False, "two": True})
+
+
 def test_another_window_can_be_asked_for(windows):
     first = windows.add()
     first.window_asked.emit(None)
@@ -302,6 +319,9 @@ def test_properties_tell_the_file_and_what_was_read(hand):
     assert rows["Author"] == "The Tide Office, Hallan"
     assert rows["First page"] == "148 × 210 mm"
     assert rows["Without text"] == "file page 119"
+    assert "Memory" not in rows
+    known = property_rows("/x.pdf", hand.reader.facts, None, hand.reader.session.memory())
+    assert dict(known)["Memory"].endswith(" MB")
     assert plain_date("D:20260315101500Z") == "2026-03-15 10:15"
     assert plain_date("yesterday") == "yesterday"
 

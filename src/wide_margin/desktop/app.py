@@ -38,6 +38,9 @@ class Windows:
         self._store, self._settings = store, settings
         self._hub = EntryHub()
         self.open: list[MainWindow] = []
+        application = QApplication.instance()
+        if isinstance(application, QApplication):
+            application.focusWindowChanged.connect(self._share)
 
     def add(self, path: Path | None = None) -> MainWindow:
         """Another window, on a document or on the start page."""
@@ -52,6 +55,13 @@ class Windows:
         if path is not None:
             window.open(path)
         return window
+
+    def _share(self, *_: object) -> None:
+        """The window in front is read first; the others take what is left."""
+        front = next((window for window in self.open if window.isActiveWindow()), None)
+        if front is not None:  # a dialog or another application changes nothing
+            for window in self.open:
+                window.reader.hold_back(on=window is not front)
 
     def show(self, request: dict[str, str | None]) -> None:
         """Do what a later start of the application asks for."""

@@ -325,7 +325,10 @@ class MainWindow(QMainWindow):
         """What the document says of itself."""
         if self.reader.facts is not None:
             path, summary = str(self.reader.path), self.reader.summary
-            dialog = PropertiesDialog(property_rows(path, self.reader.facts, summary), self)
+            session = self.reader.session
+            memory = session.memory() if session is not None else 0.0
+            rows = property_rows(path, self.reader.facts, summary, memory)
+            dialog = PropertiesDialog(rows, self)
             dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
             dialog.show()
 

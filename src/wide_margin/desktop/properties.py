@@ -23,9 +23,16 @@ def plain_date(text: str) -> str:
 
 
 def property_rows(
-    path: str, facts: FileFacts, summary: ReadSummary | None
+    path: str, facts: FileFacts, summary: ReadSummary | None, megabytes: float = 0.0
 ) -> list[tuple[str, str]]:
-    """Names and values, those that are known."""
+    """Names and values, those that are known.
+
+    Args:
+        path: Of the file.
+        facts: What it says of itself.
+        summary: What was read of it; None while it is being read.
+        megabytes: Memory that reading and drawing it take; 0 where it is not known.
+    """
     millimetres = [f"{float(side) * 25.4 / 72:.0f}" for side in facts.sizes[0]]
     rows = [
         ("Title", facts.title), ("Author", facts.author), ("Created", plain_date(facts.created)),
@@ -45,6 +52,8 @@ def property_rows(
             ("Not readable", _pages(summary.failed)),
             ("Left out", ", ".join(summary.left_out)),
         ]  # fmt: skip
+    if megabytes:
+        rows.append(("Memory", f"{megabytes:.0f} MB"))
     return [(name, value) for name, value in rows if value]
 
 

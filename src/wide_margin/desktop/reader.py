@@ -24,6 +24,7 @@ from wide_margin.core.margin import (
     QuestionBody,
     Store,
     new_entry,
+    question_entry,
 )
 from wide_margin.core.pages import FileFacts
 from wide_margin.core.plain import counted
@@ -96,6 +97,7 @@ class Reader(QObject):
         self._settled.timeout.connect(self._look_again)
         self._sha256 = ""
         self._password: str | None = None
+        self._holds_back = False
         self.background = Background(self)
         self.undo = QUndoStack(self)
         self.session: Session | None = None
@@ -161,6 +163,7 @@ class Reader(QObject):
             self.close_document()
             self.path = path
             self.session = Session(path)
+            self.session.hold_back(on=self._holds_back)
         self._password = password
         self.watch(self.session.open(password), done=self._opened, failed=self._not_opened)
 
@@ -179,6 +182,12 @@ class Reader(QObject):
             self._watcher.removePaths(watched)
         self.keeper.forget()
         self.undo.clear()
+
+    def hold_back(self, *, on: bool) -> None:
+        """Let the document of another window be read first, or no longer."""
+        self._holds_back = on
+        if self.session is not None:
+            self.session.hold_back(on=on)
 
     def close(self) -> None:
         """End everything; what is on its way to the disk arrives there first."""
@@ -396,11 +405,7 @@ class Reader(QObject):
             )  # fmt: skip
 
     def _keep_answer(self, answer: Answer, here: Anchor, before: Before | None) -> None:
-        anchor = here
-        if answer.quotes:
-            place = answer.quotes[0].locators[0]
-            anchor = Anchor(place.page, -1.0, place.spans, answer.quotes[0].text)
-        entry = new_entry(EntryKind.QUESTION, anchor, QuestionBody.of(answer, before))
+        entry = question_entry(answer, here, before)
         if answer.so_far:
             self.early.note(entry.id)
         self.keeper.add(entry, self.answered.emit)
@@ -409,14 +414,12 @@ class Reader(QObject):
         """Keep lines of the digest as the answer to a question, all of them to compose from."""
         if not lines:
             return
-        facts, summary = self.facts, self.summary
+        n_pages = self.facts.n_pages if self.facts else 0
         body = QuestionBody(
             question, kind, reach, tuple(Quote(line.text, (line.locator,)) for line in lines),
-            tuple(lines), facts.n_pages if facts else 0, facts.n_pages if facts else 0,
-            tuple(summary.without_text) if summary else (),
+            tuple(lines), n_pages, n_pages, self.summary.without_text if self.summary else (),
         )  # fmt: skip
-        first = lines[0].locator
-        anchor = Anchor(first.page, -1.0, first.spans, lines[0].text)
+        anchor = Anchor(lines[0].locator.page, -1.0, lines[0].locator.spans, lines[0].text)
         self.keeper.add(new_entry(EntryKind.QUESTION, anchor, body), self.answered.emit)
 
     def strike(self, entry_id: str, excerpt: int) -> None:

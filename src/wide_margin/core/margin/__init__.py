@@ -13,7 +13,13 @@ from wide_margin.core.margin.bodies import (
     QuestionBody,
     TranslationBody,
 )
-from wide_margin.core.margin.entries import Anchor, Entry, kept_spans, new_entry
+from wide_margin.core.margin.entries import (
+    Anchor,
+    Entry,
+    kept_spans,
+    new_entry,
+    question_entry,
+)
 from wide_margin.core.margin.kinds import EntryKind, Ink, MarkForm, Origin, Scope, State
 from wide_margin.core.margin.marking import joined, touch, without
 from wide_margin.core.margin.store import (
@@ -55,6 +61,7 @@ __all__ = [
     "kept_spans",
     "new_entry",
     "open_store",
+    "question_entry",
     "touch",
     "without",
 ]

@@ -8,8 +8,9 @@ from typing import Any
 
 import msgspec
 
+from wide_margin.core.answers import Answer
 from wide_margin.core.layout import SpanOnPage
-from wide_margin.core.margin.bodies import BODIES, Body, body_to_json
+from wide_margin.core.margin.bodies import BODIES, Before, Body, QuestionBody, body_to_json
 from wide_margin.core.margin.kinds import EntryKind, Scope
 
 
@@ -86,6 +87,15 @@ class Entry:
         return {"id": self.id, "kind": str(self.kind), "anchor": self.anchor.as_json(),
                 "body": body, "created": self.created, "changed": self.changed,
                 "tags": list(self.tags)}  # fmt: skip
+
+
+def question_entry(answer: Answer, here: Anchor, before: Before | None = None) -> Entry:
+    """The entry of an answer: at its first place, else where it was asked."""
+    anchor = here
+    if answer.quotes:
+        place = answer.quotes[0].locators[0]
+        anchor = Anchor(place.page, -1.0, place.spans, answer.quotes[0].text)
+    return new_entry(EntryKind.QUESTION, anchor, QuestionBody.of(answer, before))
 
 
 def kept_spans(entries: Iterable[Entry]) -> tuple[SpanOnPage, ...]:

@@ -68,6 +68,7 @@ from wide_margin.core.session.blocks import (
 )
 from wide_margin.core.session.cache import Keeping
 from wide_margin.core.session.model import FoundHit, ParagraphText, ReadSummary
+from wide_margin.core.session.pace import Pace
 from wide_margin.core.session.prepared import Prepared
 from wide_margin.core.session.requests import DigestRequest, ReadRequest
 from wide_margin.core.session.so_far import SoFar
@@ -86,7 +87,7 @@ class ReadingService:
 
     EARLY = frozenset([
         "ask", "find", "explain", "paragraphs", "paths_of", "own_words", "come_near",
-        "listed_so_far",
+        "listed_so_far", "hold_back",
     ])  # fmt: skip
     """Requests that are answered while reading goes on, from what has been read."""
 
@@ -104,6 +105,11 @@ class ReadingService:
         self._so_far: SoFar | None = None
         """What can be asked while reading goes on."""
         self._order = Order(())
+        self._pace = Pace()
+
+    def hold_back(self, send: Send, on: bool) -> None:
+        """Leave most of the machine to others while reading goes on, or no longer."""
+        self._pace.holds_back = on
 
     def read(self, send: Send, request: ReadRequest) -> ReadSummary:
         """Read a document, or take it from the cache.
@@ -133,6 +139,7 @@ class ReadingService:
         def at_page(page: int, n_pages: int) -> None:
             send("page", (page, n_pages))
             self.give_way()
+            self._pace()
 
         def at_step(done: int, of: int) -> None:
             send("step", (done, of))
@@ -196,12 +203,16 @@ class ReadingService:
         if folder is None:
             return  # there is no way to give them to the other worker
         gc.disable()  # this process ends with its work
+
+        def at_page(page: int, n_pages: int) -> None:
+            send("page", (page, n_pages))
+            self.give_way()
+            self._pace()
+
         pdf = PdfFile(request.path, request.password)
         try:
             blocks = reversed(range(n_blocks(pdf.n_pages)))
-            read_blocks(
-                pdf, folder, blocks, request.skip, lambda page, n: send("page", (page, n)), over
-            )
+            read_blocks(pdf, folder, blocks, request.skip, at_page, over)
         finally:
             pdf.close()
 
@@ -311,7 +322,7 @@ class ReadingService:
             whole_words=whole_words,
             exactly=exactly,
         )[:MAX_HITS]
-        return [self._found(document, hit) for hit in hits]
+        return [_found(document, hit) for hit in hits]
 
     def n_characters(self, send: Send) -> int:
         """How many characters the document's paragraphs have."""
@@ -465,16 +476,18 @@ class ReadingService:
             garbled=document.garbled,
         )
 
-    def _found(self, document: ReadDocument, hit: Hit) -> FoundHit:
-        paragraph = document.paragraphs[hit.paragraph]
-        spans = paragraph.spans(hit.start, hit.end)
-        text = paragraph.text
-        first = text.find(" ", max(0, hit.start - 40), hit.start) + 1 if hit.start > 40 else 0
-        around = text[first or max(0, hit.start - 40) : hit.end + 60]
-        section = document.outline.at_paragraph(hit.paragraph)
-        title = document.outline.sections[section].title if section >= 0 else ""
-        page = spans[0].page if spans else paragraph.page
-        return FoundHit(page, spans, tidy(around), title)
+
+def _found(document: ReadDocument, hit: Hit) -> FoundHit:
+    """A place that was found, with what stands around it."""
+    paragraph = document.paragraphs[hit.paragraph]
+    spans = paragraph.spans(hit.start, hit.end)
+    text = paragraph.text
+    first = text.find(" ", max(0, hit.start - 40), hit.start) + 1 if hit.start > 40 else 0
+    around = text[first or max(0, hit.start - 40) : hit.end + 60]
+    section = document.outline.at_paragraph(hit.paragraph)
+    title = document.outline.sections[section].title if section >= 0 else ""
+    page = spans[0].page if spans else paragraph.page
+    return FoundHit(page, spans, tidy(around), title)
 
 
 def make_service() -> ReadingService:

@@ -42,7 +42,7 @@ class Readings:
         self._two_readers, self._patience = two_readers, patience
         self._lock = threading.RLock()
         self._is_closed = False
-        self._was_read = False
+        self._was_read = self._holds_back = False
         self._outline: Outline | None = None
         self._again: Future[ReadSummary] | None = None
         self._helper: Worker | None = None
@@ -151,9 +151,20 @@ class Readings:
         _Reading(self, reading, None).start()
         return outcome
 
+    def hold_back(self, *, on: bool) -> None:
+        """Leave most of the machine to others while reading goes on, or no longer."""
+        with self._lock:
+            self._holds_back = on
+            for worker in (self._worker, self._helper):
+                if worker is not None:
+                    worker.call("hold_back", on)
+
     def _new_worker(self) -> Worker:
         memory = memory_for(self._request.path)
-        return Worker("reading", patience=self._patience, memory_mb=memory)
+        worker = Worker("reading", patience=self._patience, memory_mb=memory)
+        if self._holds_back:
+            worker.call("hold_back", True)
+        return worker
 
 
 class _Reading:

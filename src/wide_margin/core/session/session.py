@@ -22,6 +22,7 @@ from wide_margin.core.pages import PARTS, FileFacts, Link, Picture
 from wide_margin.core.pages.recognising import recognised_folder
 from wide_margin.core.session.link import Worker, memory_for
 from wide_margin.core.session.model import FoundHit, ParagraphText, ReadSummary
+from wide_margin.core.session.pace import memory_of
 from wide_margin.core.session.readings import MAX_RESTARTS, PageProgress, Readings
 from wide_margin.core.session.requests import DigestRequest
 
@@ -165,6 +166,14 @@ class Session:
             near: Index of the page to begin near.
         """
         return self._readings.read(self._password, hide, progress, near)
+
+    def hold_back(self, *, on: bool) -> None:
+        """Let another window's document be read first, or read on at full speed."""
+        self._readings.hold_back(on=on)
+
+    def memory(self) -> float:
+        """Megabytes that the processes of this document take; what they share counts once."""
+        return memory_of(self.worker_ids.values())
 
     def come_near(self, page: int) -> "Future[None]":
         """The reader is at a page: while reading goes on, the pages around it come next."""

@@ -11,7 +11,7 @@ from wide_margin.core.answers import Answer
 from wide_margin.core.digest.compared import names_places
 from wide_margin.core.document import Figure, Locator
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
-from wide_margin.core.margin import Anchor, Entry, EntryKind, QuestionBody, new_entry
+from wide_margin.core.margin import Anchor, Entry, QuestionBody, question_entry
 from wide_margin.core.outline import Outline
 from wide_margin.core.outline.titles import squash
 from wide_margin.core.pages import FileFacts
@@ -209,9 +209,7 @@ class Beside(QFrame):
         session, facts, reader = self.session, self._facts, self._view.reader
         if session is None or facts is None:
             return
-        place = answer.quotes[0].locators[0] if answer.quotes else None
-        at = Anchor(place.page, -1.0, place.spans, place.quote) if place else Anchor(0, 0.0)
-        entry = new_entry(EntryKind.QUESTION, at, QuestionBody.of(answer))
+        entry = question_entry(answer, Anchor(0, 0.0))
         title, path, store = facts.title or session.path.stem, session.path, reader.store
 
         def put(sha256: str) -> int:
