@@ -34,7 +34,7 @@ class DocumentKind(StrEnum):
 
 _IN_TITLE = {
     DocumentKind.MANUAL: r"manual|hand ?book|guide|reference|tutorial|introduction to|how-?to|handbuch|anleitung|manuel|manuale|user'?s|documentation|faq|policy",
-    DocumentKind.REPORT: r"\breport\b|annual|bericht|rapport|review of|newsletter|minutes|white ?paper|survey of|statistics",
+    DocumentKind.REPORT: r"\breport\b|annual|bericht|rapport|review of|newsletter|minutes|white ?paper|survey of|statistics|\bnews\b|assessment|audit",
     DocumentKind.STATUTE: r"\bact\b|\blaw\b|statute|licen[sc]e|agreement|contract|terms|regulation|directive|bylaws|charter|gesetz|code of|constitution",
     DocumentKind.THESIS: r"thesis|dissertation|th[èe]se\b|doctoral|diplomarbeit|masterarbeit|memoria",
     DocumentKind.NARRATIVE: r"\btale|novel|story|stories|history of|play in|drama|comedy|tragedy|memoirs|adventures",
@@ -63,6 +63,18 @@ _USUAL = {
 """How often in a thousand words such words stand in a document of the kind."""
 LEAST = 1.15
 """Evidence below which no kind is claimed."""
+_CALLED = {
+    DocumentKind.ARTICLE: r"\bthis (?:paper|article|vignette|study|note|essay)\b",
+    DocumentKind.MANUAL: r"\bthis (?:manual|guide|handbook|tutorial|faq|documentation)\b",
+    DocumentKind.REPORT: r"\bthis (?:report|newsletter|issue|audit|survey|assessment|review|engagement)\b",
+    DocumentKind.STATUTE: r"\bthis (?:licen[sc]e|agreement|act|contract|regulation|directive|treaty)\b",
+    DocumentKind.THESIS: r"\bthis (?:thesis|dissertation)\b",
+    DocumentKind.NARRATIVE: r"\bthis (?:story|tale|history|novel|play)\b",
+    DocumentKind.FORM: r"\bthis (?:form|application|questionnaire)\b",
+}  # fmt: skip
+"""What a document calls itself."""
+OF_NAME, NAMED_OFTEN = 0.9, 3
+"""What it counts, in full from so many times on; shared where it uses several such names."""
 _BLANKS = regex(r"_{4,}|\.{12,}|□|☐|\[ ?\]")
 
 
@@ -90,6 +102,11 @@ def _scores(document: ReadDocument, title: str) -> dict[DocumentKind, float]:
     for kind, pattern in _IN_TEXT.items():
         often = 1000 * len(re.findall(pattern, text, re.I)) / n_words
         scores[kind] += min(often / _USUAL[kind], 1.3)
+    whole = " ".join(s.text for s in document.text.sentences if s.kind in ("body", "item", "note"))
+    named = {kind: len(re.findall(pattern, whole, re.I)) for kind, pattern in _CALLED.items()}
+    n_named = sum(named.values())
+    for kind, n in named.items():
+        scores[kind] += OF_NAME * min(n / NAMED_OFTEN, 1.0) * n / max(n_named, 1)
     n_code = sum(s.kind == "code" for s in sample) / max(len(sample), 1)
     n_works = sum(s.kind == "works" for s in document.text.sentences)
     has_abstract = any(
