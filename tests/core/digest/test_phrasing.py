@@ -3,7 +3,7 @@
 import pytest
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.digest.phrasing import Wording, defines, question_from
+from wide_margin.core.digest.phrasing import IS_QUESTION, Wording, defines, question_from
 
 
 @pytest.mark.parametrize(
@@ -14,6 +14,7 @@ from wide_margin.core.digest.phrasing import Wording, defines, question_from
          "Why must the lamp be lit at dusk?"),
         ("why", "The rope is kept merely because nobody asked.", ""),
         ("why", "This is done because it helps.", ""),
+        ("why", "The word is ignored and is part of the text so that nothing breaks.", ""),
         ("number", "The ladder has at least twelve rungs of oak.",
          "How many rungs does the ladder have?"),
         ("number", "The crossing takes about 40 minutes in calm water.",
@@ -84,6 +85,7 @@ def test_one_who_is_somebody_is_asked_for_with_who(wording):
         ("Evening", ""),
         ("Reading and writing files", ""),
         ("Reading files, or not", ""),
+        ("Messing around", ""),
     ],
 )
 def test_a_title_gives_the_task_that_it_names(wording, title, question):
@@ -95,6 +97,23 @@ def test_a_title_is_written_as_the_text_writes_it(wording):
 
 
 @pytest.mark.parametrize(
+    ("title", "is_one"),
+    [
+        ("What’s this about stale data?", True), ("Why is the list ignoring me?", True),
+        ("How do I reload the file?", True), ("What is it", False), ("Wells?", False),
+        ("Reading files", False), ("Questions and answers", False), ("Why?", False),
+    ],
+)  # fmt: skip
+def test_a_title_can_be_a_question_itself(title, is_one):
+    assert bool(IS_QUESTION.match(title)) is is_one
+
+
+def test_the_article_of_a_definition_is_that_of_the_question(wording):
+    said = "The tide gauge is a drum of copper in a well."
+    assert wording.what_is("tide gauge", said) == "What is the tide gauge?"
+
+
+@pytest.mark.parametrize(
     ("sentence", "term", "is_one"),
     [
         ("A well is a hole in the ground.", "well", True),
@@ -102,6 +121,7 @@ def test_a_title_is_written_as_the_text_writes_it(wording):
         ("A hole in the ground is called a well.", "well", True),
         ("The well was covered at night.", "well", False),
         ("Well The place where water is kept.", "well", False),
+        ("If it were called well.example.org, nobody would come.", "well", False),
     ],
 )
 def test_a_definition_says_what_its_term_is(sentence, term, is_one):

@@ -95,3 +95,21 @@ def test_what_it_tries_can_be_stopped(handbook):
 
     with pytest.raises(Stop):
         worth_asking(handbook, Digester(handbook), find_definitions(handbook), check=stop)
+
+
+def test_titles_that_ask_are_offered_as_they_are(tmp_path):
+    path = tmp_path / "asked.pdf"
+    asked = {
+        "Why does the rope wear out?": "The rope wears out since salt water eats hemp.",
+        "How do I oil the lock?": "To oil the lock, take the lid off and use seal oil.",
+        "Who keeps the key of the yard?": "The warden keeps the key of the yard in his house.",
+    }
+    make_pdf(path, [
+        [("h1", title), ("text", f"{text} Nobody has ever thought of a better way. "
+                                 "What was tried before did not last for a single winter.")]
+        for title, text in asked.items()
+    ])  # fmt: skip
+    _, offered = offered_of(read_document(path))
+    found = {worth.question for worth in offered if worth.shape == "asked"}
+    assert len(found) >= 2
+    assert found <= set(asked)

@@ -16,6 +16,8 @@ MOSTLY = 0.5
 """Share of a term's uses with an article from which on it is asked for with it."""
 EVERYDAY = 1200
 """A single word among so many of the most frequent is no term to ask for."""
+SMALL = 390
+"""A single word among so many of the most frequent is nothing that something is done to."""
 A_NAME = 3.0
 """So many times as often with a capital as without, a word is a name."""
 
@@ -57,10 +59,20 @@ LEANS = regex(
     r"|other|others|another|following|above|below|latter|former|which|who|whose|where|when|here|now)\b",
     re.I,
 )
+IS_QUESTION = regex(
+    r"^(?:what|who|whose|when|where|which|why|how|can|could|do|does|did|is|are|should|may|will|am)"
+    r"(?:[’']s)?\b(?!.* \d+$).{8,}\?$", re.I
+)  # fmt: skip
+"""A title that asks, as in lists of questions."""
+ASKS = regex(
+    r"^(?:what|who|whose|when|where|which|why|how|can|could|do|does|did|is|are|should|may|will|i|my|have)"
+    r"(?:[’']s|n[’']t)?\b", re.I
+)  # fmt: skip
+"""A title that is no name of a matter."""
 _HOW_TO = regex(r"^how to\s+(?P<task>.{4,60})$", re.I)
 _GERUND = regex(r"^(?P<verb>[A-Za-z]{2,}ing)\s+(?P<object>\w.{2,50})$")
-_ONLY = regex(r"\b(?:\w+ly|only|just|partly|not)$", re.I)
-"""What limits a reason rather than what it is the reason for."""
+_ONLY = regex(r"\b(?:\w+ly|only|just|partly|not)$|\band (?:is|are|was|were)\b", re.I)
+"""What limits a reason, or is said besides, rather than what it is the reason for."""
 _PERSON = regex(
     r"\bis (?:the|an?) (?:head|chief|person|officer|official|member|man|woman|one who|author|editor)\b",
     re.I,
@@ -192,21 +204,25 @@ class Wording:
 
         One whom the definition calls somebody is asked for with "who".
         """
-        question = self._what_is(term)
+        question = self._what_is(term, definition)
         if question.startswith("What is the ") and _PERSON.search(definition):
             return f"Who is {question.removeprefix('What is ')}"
         return question
 
-    def _what_is(self, term: str) -> str:
+    def _what_is(self, term: str, definition: str) -> str:
         term = self._as_usual(term)
         said = " ".join(_SAID.findall(term.lower()))
         whole = self._text.count(f" {said} ")
         if not said or not whole or LEANS.search(term) or roman_value(said):
             return ""
         if self._is_plural(said):
+            if (frequency_rank(said.removesuffix("s")) or EVERYDAY) < EVERYDAY:
+                return ""
             return f"What are {term}?"
         if said.count(" ") == 0 and (frequency_rank(said) or EVERYDAY) < EVERYDAY:
             return ""
+        if match := re.match(rf"(an?|the)\s+{re.escape(term)}\b", definition, re.I):
+            return f"What is {match[1].lower()} {term}?"
         article = "an" if said[0] in "aeiou" else "a"
         n_with, n_the = self._text.count(f" {article} {said} "), self._text.count(f" the {said} ")
         if term[0].isupper():
@@ -233,6 +249,7 @@ class Wording:
         task, verb = self.in_sentence(match["object"]), _verb_of(match["verb"].lower())
         if (
             not verb
+            or (frequency_rank(task.lower()) or SMALL) < SMALL  # "Messing around"
             or _AND_MORE.search(task)
             or BREAKS.search(task)
             or (not _NAMES_ONE.match(task) and self._is_noun(match["verb"].lower(), task))
@@ -244,14 +261,15 @@ class Wording:
         """Whether both are one thing, as "building blocks": it has an article, or is of another."""
         first = rest.split()[0].lower()
         return any(
-            f" {before} {gerund} {first} " in self._text
+            f" {before} {gerund} {one} " in self._text
             for before in ("the", "a", "an", "these", "some", "any", "many", "most", "each")
+            for one in (first, first.removesuffix("s"))
         )
 
 
 def defines(sentence: str, term: str) -> bool:
     """Whether a sentence says outright what a term is: "X is a …", "… is called X"."""
-    said = rf"{re.escape(term)}s?\b"
+    said = rf"{re.escape(term)}s?(?![\w.-]*\w)"
     return bool(
         re.search(rf"\b{said}\W+(?:\w+\W+){{0,3}}?(?:is|are|means?|refers? to|stands? for)\b", sentence, re.I)
         or re.search(rf"\b(?:called|named|known as|termed)\W+(?:(?:an?|the)\W+)?{said}", sentence, re.I)

@@ -15,7 +15,15 @@ import numpy as np
 from wide_margin.core.answers import WHOLE, Answer
 from wide_margin.core.digest.digest import Digester
 from wide_margin.core.digest.kinds import DocumentKind
-from wide_margin.core.digest.phrasing import BREAKS, LEANS, Wording, defines, question_from
+from wide_margin.core.digest.phrasing import (
+    ASKS,
+    BREAKS,
+    IS_QUESTION,
+    LEANS,
+    Wording,
+    defines,
+    question_from,
+)
 from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.definitions import Definitions
@@ -35,7 +43,7 @@ SHORTEST = 6
 """Words of a definition."""
 LEANING = 60
 """Characters of a definition within which nothing may lean on what stands before it."""
-LONGEST_TITLE, SHORTEST_TITLE = 48, 7
+LONGEST_TITLE, SHORTEST_TITLE = 60, 7
 LONGEST_QUESTION = 90
 SURE, SURE_SLOT = 0.6, 0.8
 """The least chance that the answer to what is offered is right, and that a slot is well filled."""
@@ -57,19 +65,20 @@ _OF_SLOT = {
     "Needed first": "What do I need before I start?",
 }
 """What a reader asks, by the part of the digest that answers it; in words that ``asked`` knows."""
-_FIRST = {
-    DocumentKind.ARTICLE: ("slot", "term", "why", "slot", "difference", "number", "part", "how to"),
-    DocumentKind.THESIS: ("slot", "term", "why", "slot", "difference", "number", "part", "how to"),
-    DocumentKind.MANUAL: ("how to", "term", "difference", "why", "slot", "number", "who", "part"),
-    DocumentKind.REPORT: ("slot", "number", "when", "who", "why", "term", "part", "how to"),
-    DocumentKind.STATUTE: ("who", "term", "number", "why", "when", "part", "difference", "slot"),
-    DocumentKind.NARRATIVE: ("why", "who", "when", "part", "number", "term", "slot", "difference"),
-    DocumentKind.FORM: ("who", "number", "when", "term", "part", "why", "slot", "how to"),
-    DocumentKind.OTHER: ("term", "slot", "why", "number", "part", "difference", "when", "how to"),
+_USUALLY = {
+    DocumentKind.ARTICLE: "slot, term, why, slot, difference, number, part, how to",
+    DocumentKind.THESIS: "slot, term, why, slot, difference, number, part, how to",
+    DocumentKind.MANUAL: "how to, term, difference, why, slot, number, who, part",
+    DocumentKind.REPORT: "slot, number, when, who, why, term, part, how to",
+    DocumentKind.STATUTE: "who, term, number, why, when, part, difference, slot",
+    DocumentKind.NARRATIVE: "why, who, when, part, number, term, slot, difference",
+    DocumentKind.FORM: "who, number, when, term, part, why, slot, how to",
+    DocumentKind.OTHER: "term, slot, why, number, part, difference, when, how to",
 }
+_FIRST = {kind: ("asked", *shapes.split(", ")) for kind, shapes in _USUALLY.items()}
 """Shapes of question by kind of document, those that its readers ask most first."""
 _OF_SENTENCES = ("why", "number", "who", "when", "difference")
-MOST = {"part": 3, "how to": 2, "term": 2, "slot": 2}
+MOST = {"asked": 6, "part": 3, "how to": 2, "term": 2, "slot": 2}
 """How many of a shape are offered at most; one of any other."""
 
 
@@ -79,8 +88,7 @@ class Worth:
 
     question: str
     shape: str
-    """What it asks for: "slot", "term", "how to", "part", "why", "number", "who", "when" or
-    "difference"."""
+    """What it asks for: one of those in _FIRST."""
     answer: Answer
 
 
@@ -171,7 +179,7 @@ class _Source:
         if shape in _OF_SENTENCES:
             return self._of_sentences(shape)
         make = {"slot": self._of_slots, "term": self._of_terms, "part": self._of_parts,
-                "how to": self._of_tasks}[shape]  # fmt: skip
+                "how to": self._of_tasks, "asked": self._of_questions}[shape]  # fmt: skip
         return make()
 
     @cached_property
@@ -205,13 +213,19 @@ class _Source:
             if not self.is_modest and role_of_title(self._bare_title(row)) is not Role.BODY:
                 continue
             title = self._wording.in_sentence(self._bare_title(row))
-            if BREAKS.search(title):
+            if BREAKS.search(title) or ASKS.match(title):
                 continue
             if match := _BY_NAME.match(title):
                 question = f"What do{'' if match['several'] else 'es'} the {title.lower()} say?"
             else:
                 question = f"What does the section on {title} say?"
             yield _Candidate(question, self._pages(row))
+
+    def _of_questions(self) -> Iterator[_Candidate]:
+        for row in self._telling_sections(most_level=9):
+            title = self._bare_title(row)
+            if IS_QUESTION.match(title):
+                yield _Candidate(title, self._pages(row))
 
     def _of_tasks(self) -> Iterator[_Candidate]:
         for row in self._telling_sections(most_level=9):
