@@ -339,9 +339,14 @@ def test_the_model_helps_in_finding_and_what_was_sent_is_said(hand_with_model):
     assert body.restated
     assert body.n_judged
     assert body.n_sent > 100
-    said = " ".join(label.text() for label in hand.view.margin.held.findChildren(WrappedWords))
+    labels = hand.view.margin.held.findChildren(WrappedWords)
+    said = " ".join(label.text() for label in labels)
     assert f"{body.n_sent:,} words sent to the model" in said
-    assert "also looked for as" in said
+    assert f"looked for in {len(body.restated)} other wordings too" in said
+    assert any(
+        body.restated[0] in label.toolTip()
+        for label in hand.view.margin.held.findChildren(WrappedWords)
+    )
     press(hand, "Quote again")
     hand.wait(lambda: hand.reader.entries[entry.id].body.quotes == quotes)
 

@@ -85,6 +85,16 @@ def test_reciprocal_ranks_favour_what_several_rankings_have():
     assert fused([]) == []
 
 
+def test_a_passage_stands_once_whichever_of_its_sentences_was_found():
+    text = "A line is closed. The error is small. It is told."
+    one, other = (
+        Excerpt(text, Locator(4, "", (), (), quote), 1.0)
+        for quote in ("A line is closed.", "The error is small.")
+    )
+    elsewhere = Excerpt(text, Locator(5, "", (), (), "A line is closed."), 1.0)
+    assert fused([[FOUND[0], one], [other, elsewhere]]) == [one, FOUND[0], elsewhere]
+
+
 def test_words_and_requests_are_counted(monkeypatch):
     Writes(monkeypatch, "[]", "[]")
     assert helped(parts=Parts(judges=False, embeds=False)).n_requests == 1

@@ -134,16 +134,30 @@ def find_helped(
 
 
 def fused(rankings: Sequence[Sequence[Excerpt]]) -> list[Excerpt]:
-    """One ranking of several, by the sum of reciprocal ranks; each excerpt once."""
-    worth: dict[tuple[int, str], float] = {}
-    first: dict[tuple[int, str], Excerpt] = {}
+    """One ranking of several, by the sum of reciprocal ranks; each passage once."""
+    found: list[Excerpt] = []
+    worth: list[float] = []
     for ranking in rankings:
         for rank, excerpt in enumerate(ranking):
-            key = excerpt.locator.page, excerpt.text
-            worth[key] = worth.get(key, 0.0) + 1.0 / (RANK_OFFSET + rank + 1)
-            first.setdefault(key, excerpt)
-    order = sorted(worth, key=lambda key: -worth[key])  # stable: the first ranking decides ties
-    return [first[key] for key in order]
+            share = 1.0 / (RANK_OFFSET + rank + 1)
+            at = next((k for k, other in enumerate(found) if _overlap(excerpt, other)), -1)
+            if at < 0:
+                found.append(excerpt)
+                worth.append(share)
+            else:
+                worth[at] += share
+    order = sorted(range(len(found)), key=lambda k: -worth[k])  # the first ranking decides ties
+    return [found[k] for k in order]
+
+
+def _overlap(one: Excerpt, other: Excerpt) -> bool:
+    """Whether two excerpts are of one passage: the chief sentence of either stands in the other."""
+    if one.locator.page != other.locator.page:
+        return False
+    quotes = one.locator.quote, other.locator.quote
+    return one.text == other.text or any(
+        quote and quote in text for quote, text in zip(quotes, (other.text, one.text), strict=True)
+    )
 
 
 class _Sent:

@@ -259,9 +259,11 @@ def _composed(asked: str) -> str:
     chosen: dict[int, str] = {}
     for number, text in excerpts:  # best first
         sentences = re.split(r"(?<=[.!?])\s+", text)
-        shared = [len(wanted & set(_WORD.findall(sentence.lower()))) for sentence in sentences]
-        if max(shared) >= min(3, len(wanted)) and len(chosen) < 2:
-            chosen[number] = sentences[shared.index(max(shared))].strip()
+        shared = [wanted & set(_WORD.findall(sentence.lower())) for sentence in sentences]
+        most = max(map(len, shared))
+        if most >= min(3, len(wanted)) and len(chosen) < 2:
+            said = [(len(words), sum(map(len, words))) for words in shared]  # long ones say more
+            chosen[number] = sentences[said.index(max(said))].strip()
     if not chosen and _CONDENSE.match(data["question"]):
         chosen = {n: re.split(r"(?<=[.!?])\s+", text)[0].strip() for n, text in excerpts[:2]}
     if not chosen:

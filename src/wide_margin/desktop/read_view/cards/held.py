@@ -35,6 +35,7 @@ from wide_margin.desktop.read_view.page_images import png_of
 from wide_margin.desktop.words import (
     WrappedWords,
     set_picture_tip,
+    set_tip,
     word_button,
 )
 
@@ -85,7 +86,9 @@ class HeldAnswer(Card):
         self.column.addWidget(hair)
         self.column.addWidget(WrappedWords(coverage(body), sans_font(-1.5), role="secondary"))
         if body.n_sent:
-            self.column.addWidget(WrappedWords(of_sending(body), sans_font(-1.5), role="secondary"))
+            sent = WrappedWords(of_sending(body), sans_font(-1.5), role="secondary")
+            set_tip(sent, "\n".join(body.restated))
+            self.column.addWidget(sent)
         self._add_actions(body)
         self._add_further(body)
         self._add_excerpts(body)
@@ -287,8 +290,7 @@ def of_sending(body: QuestionBody) -> str:
     """What a writing model was sent, and what its help in finding came to."""
     line = f"{counted(body.n_sent, 'word')} sent to the model"
     if body.restated:
-        wordings = " or ".join(f"“{shortened(wording, 80)}”" for wording in body.restated)
-        line += f" · also looked for as {wordings}"
+        line += f" · looked for in {counted(len(body.restated), 'other wording')} too"
     if body.n_judged:
         line += f" · {counted(body.n_judged, 'excerpt')} found to answer"
     return line
