@@ -34,8 +34,8 @@ RANK_OFFSET = 60
 """Added to every rank before its reciprocal is taken, as the source has it."""
 OF_RESTATING = 350
 """Words that restating sends, most of them titles and terms."""
-JUDGED = 12
-"""Excerpts that the model is asked about."""
+EMBEDDED, JUDGED = 24, 12
+"""Excerpts that are compared by embeddings, and that the model is asked about."""
 MAX_REPLY = 4_000
 """Characters of a reply that are looked at."""
 _LIST = regex(r"\[[^\[\]]*\]")
@@ -59,8 +59,9 @@ class Parts:
 
     def n_words(self, excerpts: Sequence[Excerpt]) -> int:
         """About how many words these parts send."""
-        of_excerpts = sum(len(excerpt.text.split()) for excerpt in excerpts[:JUDGED])
-        return self.restates * OF_RESTATING + (self.embeds + self.judges) * of_excerpts
+        usual = sum(len(excerpt.text.split()) for excerpt in excerpts) / max(len(excerpts), 1)
+        of_excerpts = int(usual * (EMBEDDED * self.embeds + JUDGED * self.judges))
+        return self.restates * OF_RESTATING + of_excerpts
 
 
 @dataclass(frozen=True, slots=True)
@@ -222,6 +223,7 @@ def _by_embedding(question: str, excerpts: Sequence[Excerpt], sent: _Sent) -> li
     """Excerpts by the cosine of their embeddings with the question's; [] where there are none."""
     if not excerpts:
         return []
+    excerpts = excerpts[:EMBEDDED]
     vectors = sent.embed([question, *(excerpt.text for excerpt in excerpts)])
     if vectors is None:
         return []

@@ -193,11 +193,13 @@ def reply_to(messages: list[tuple[str, str]]) -> str:
     return "\n".join(lines)
 
 
+_LISTS = regex(r"[A-Z]{2,}\b")
+"""How a list of abbreviations begins."""
 _CONDENSE = regex(r"(?:summari[sz]e|tell)\b", re.I)
 _SAID_OTHERWISE = {
     "must": "has to", "changed": "replaced", "large": "big", "small": "little", "begin": "start",
     "begins": "starts", "about": "roughly", "often": "frequently", "kept": "held", "shall": "must",
-    "therefore": "so", "every": "each", "people": "persons", "exceed": "go beyond",
+    "therefore": "so", "every": "each", "people": "persons",
 }  # fmt: skip
 
 
@@ -258,12 +260,12 @@ def _composed(asked: str) -> str:
         return "This is the stand-in for a writing model; it composes from excerpts and translates."
     chosen: dict[int, str] = {}
     for number, text in excerpts:  # best first
-        sentences = re.split(r"(?<=[.!?])\s+", text)
+        sentences = [s for s in re.split(r"(?<=[.!?])\s+", text) if not _LISTS.match(s)] or [text]
         shared = [wanted & set(_WORD.findall(sentence.lower())) for sentence in sentences]
         most = max(map(len, shared))
         if most >= min(3, len(wanted)) and len(chosen) < 2:
-            said = [(len(words), sum(map(len, words))) for words in shared]  # long ones say more
-            chosen[number] = sentences[said.index(max(said))].strip()
+            letters = [sum(map(len, words)) for words in shared]  # long words say more
+            chosen[number] = sentences[letters.index(max(letters))].strip()
     if not chosen and _CONDENSE.match(data["question"]):
         chosen = {n: re.split(r"(?<=[.!?])\s+", text)[0].strip() for n, text in excerpts[:2]}
     if not chosen:
@@ -276,6 +278,7 @@ def _reworded(sentence: str) -> str:
         return _SAID_OTHERWISE.get(match.group(), match.group())
 
     text = _WORD.sub(one, sentence)
+    text = text[:1].upper() + text[1:]
     return text if text.endswith((".", "!", "?")) else f"{text}."
 
 
