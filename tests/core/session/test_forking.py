@@ -11,8 +11,8 @@ from pathlib import Path
 
 import pytest
 
-from wide_margin.core.session import Session
-from wide_margin.core.session.forking import FORK_SERVER, ForkServer
+from wide_margin.core.session import Session, forking
+from wide_margin.core.session.forking import FORK_SERVER, ForkServer, WorkerProcess
 from wide_margin.core.session.link import Worker
 
 
@@ -62,6 +62,28 @@ def test_killing_a_worker_that_has_ended_does_nothing(server):
     process.kill()
     connection.close()
     assert has_ended(process.process_id)
+
+
+def test_a_process_can_be_ended_and_awaited_without_a_descriptor():
+    child = subprocess.Popen([sys.executable, "-c", "import time; time.sleep(60)"])
+    process = WorkerProcess(child.pid, None)
+    process.kill()
+    child.wait()
+    process.wait()
+    process.kill()  # its number may be another's by now
+    assert has_ended(child.pid)
+
+
+def test_without_descriptors_of_processes_their_numbers_do(monkeypatch):
+    def missing(process_id):
+        raise OSError("no such call")
+
+    monkeypatch.setattr(os, "pidfd_open", missing)
+    ours, theirs = socket.socketpair(socket.AF_UNIX, socket.SOCK_SEQPACKET)
+    with ours, theirs:
+        forking._tell(theirs, 4711)
+        reply, descriptors, _, _ = socket.recv_fds(ours, 16, 1)
+    assert (reply, descriptors) == (b"4711", [])
 
 
 def test_the_server_is_replaced_when_it_has_ended(server):

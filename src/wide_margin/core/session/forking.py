@@ -15,6 +15,7 @@ import socket
 import subprocess
 import sys
 import threading
+import time
 from collections.abc import Callable
 from contextlib import suppress
 from pathlib import Path
@@ -29,6 +30,8 @@ MAX_REQUEST = 1 << 17
 """Bytes of a request; the environment is the most of it."""
 USUAL = ("page", "reading")
 """Roles that every document needs; loaded at once, the one that is wanted first before."""
+LOOKS_AGAIN = 0.02
+"""Seconds after which a process without such a descriptor is looked for again."""
 REPLY = 16
 """Bytes of a reply: a process id in decimal."""
 
@@ -36,24 +39,41 @@ REPLY = 16
 class WorkerProcess:
     """A forked process, held by a descriptor that names it even when its number is used again."""
 
-    def __init__(self, process_id: int, descriptor: int) -> None:
-        """Take a process over, with the descriptor (pidfd) that names it."""
+    def __init__(self, process_id: int, descriptor: int | None) -> None:
+        """Take a process over.
+
+        Args:
+            process_id: Its number.
+            descriptor: The one that names it (pidfd); None where the system has none.
+        """
         self.process_id = process_id
         self._descriptor = descriptor
+        self._has_ended = False
         self._lock = threading.Lock()
 
     def kill(self) -> None:
         """End it at once; nothing where it has ended."""
         with self._lock, suppress(ProcessLookupError):
-            if self._descriptor >= 0:
+            if self._has_ended:
+                return
+            if self._descriptor is not None:
                 signal.pidfd_send_signal(self._descriptor, signal.SIGKILL)
+            else:
+                os.kill(self.process_id, signal.SIGKILL)
 
     def wait(self) -> None:
         """Return once it has ended; to be called by one thread, once."""
-        select.select([self._descriptor], [], [])  # readable when the process has ended
+        if self._descriptor is not None:
+            select.select([self._descriptor], [], [])  # readable when the process has ended
+        else:
+            with suppress(ProcessLookupError):
+                while True:
+                    os.kill(self.process_id, 0)
+                    time.sleep(LOOKS_AGAIN)
         with self._lock:
-            os.close(self._descriptor)
-            self._descriptor = -1
+            self._has_ended = True
+            if self._descriptor is not None:
+                os.close(self._descriptor)
 
 
 class ForkServer:
@@ -94,9 +114,9 @@ class ForkServer:
         asked = self._connected()
         socket.send_fds(asked, [request], [connection.fileno()])
         reply, descriptors, _, _ = socket.recv_fds(asked, REPLY, 1)
-        if not descriptors:
+        if not reply:
             raise EOFError
-        return WorkerProcess(int(reply), descriptors[0])
+        return WorkerProcess(int(reply), descriptors[0] if descriptors else None)
 
     def _connected(self) -> socket.socket:
         if self._socket is None:
@@ -152,14 +172,23 @@ def serve_forks(asked: socket.socket, run: Run) -> None:
             asked.close()
             os.set_inheritable(descriptors[0], False)
             _be_worker(run, (role, descriptors[0], memory_mb, server), environment, folder)
-        named = os.pidfd_open(process_id)
+        os.close(descriptors[0])
         try:
-            socket.send_fds(asked, [str(process_id).encode()], [named])
+            _tell(asked, process_id)
         except BrokenPipeError:
             return
-        finally:
+
+
+def _tell(asked: socket.socket, process_id: int) -> None:
+    """Send a process's number, with the descriptor that names it where the system has one."""
+    named = None
+    with suppress(OSError):
+        named = os.pidfd_open(process_id)
+    try:
+        socket.send_fds(asked, [str(process_id).encode()], [] if named is None else [named])
+    finally:
+        if named is not None:
             os.close(named)
-            os.close(descriptors[0])
 
 
 def _load(role: str) -> None:
