@@ -483,10 +483,13 @@ def _helped(
     session: Session, answer: Answer, model: WritingModel, before: str | None, summary: ReadSummary
 ) -> Helped | None:
     """What is found with the model's help; None where the settings ask for none of it."""
-    settings = load_settings()
-    parts = Parts(settings.model_restates, settings.model_embeds, settings.model_judges)
-    if not parts.any or answer.kind.startswith("overview"):
+    parts = Parts.wanted(load_settings(), answer.kind)
+    if not parts.any:
         return None
+    n_words = parts.n_words(answer.excerpts)
+    typer.echo(
+        f"Sending about {counted(n_words, 'word')} for finding, to {model.address}", err=True
+    )
     terms: tuple[str, ...] = session.query("terms", MOST_TERMS).result()
     helped = find_helped(
         answer.question, answer.excerpts,

@@ -179,8 +179,12 @@ def ask_there(hand, question):
     asking = hand.view.beside.asking
     QTest.keyClicks(asking.field, question)
     QTest.keyClick(asking.field, Qt.Key.Key_Return)
-    hand.wait(lambda: asking.answer_area.isVisibleTo(hand.view))
-    return " ".join(line.text() for line in asking.answer_area.findChildren(WrappedWords))
+
+    def said():
+        return " ".join(line.text() for line in asking.answer_area.findChildren(WrappedWords))
+
+    hand.wait(lambda: asking.answer_area.isVisibleTo(hand.view) and question in said())
+    return said()
 
 
 def test_what_is_asked_stands_with_its_side(asked, tmp_path):

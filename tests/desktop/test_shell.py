@@ -17,7 +17,8 @@ from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.text import read_text
 from wide_margin.core.services import SettingsKeeper
 from wide_margin.desktop.app import Windows
-from wide_margin.desktop.properties import plain_date, property_rows
+from wide_margin.desktop.properties import PropertiesDialog, plain_date, property_rows
+from wide_margin.desktop.words import Words
 
 ROOT = Path(__file__).resolve().parents[2]
 
@@ -324,6 +325,16 @@ def test_properties_tell_the_file_and_what_was_read(hand):
     assert dict(known)["Memory"].endswith(" MB")
     assert plain_date("D:20260315101500Z") == "2026-03-15 10:15"
     assert plain_date("yesterday") == "yesterday"
+
+
+def test_properties_are_shown_once_the_memory_is_known(hand):
+    hand.window.show_properties()
+    hand.wait(lambda: hand.window.findChildren(PropertiesDialog))
+    (dialog,) = hand.window.findChildren(PropertiesDialog)
+    said = [label.text() for label in dialog.findChildren(Words)]
+    assert "Memory" in said
+    assert any(text.endswith(" MB") for text in said)
+    dialog.close()
 
 
 def test_printing_keeps_the_range_and_the_scale(hand, tmp_path):

@@ -323,14 +323,17 @@ class MainWindow(QMainWindow):
 
     def show_properties(self) -> None:
         """What the document says of itself."""
-        if self.reader.facts is not None:
-            path, summary = str(self.reader.path), self.reader.summary
-            session = self.reader.session
-            memory = session.memory() if session is not None else 0.0
-            rows = property_rows(path, self.reader.facts, summary, memory)
-            dialog = PropertiesDialog(rows, self)
+        facts, session = self.reader.facts, self.reader.session
+        if facts is None or session is None:
+            return
+        path, summary = str(self.reader.path), self.reader.summary
+
+        def show(memory: float) -> None:
+            dialog = PropertiesDialog(property_rows(path, facts, summary, memory), self)
             dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
             dialog.show()
+
+        self.reader.background.submit(lambda token, report: session.memory(), done=show)
 
     def show_keys(self) -> None:
         """The table of keys."""

@@ -126,11 +126,9 @@ class Composer(ServiceWriter):
 
     def _parts(self, body: QuestionBody) -> Parts:
         """What the model does in finding: nothing where it has, or where the reader chose."""
-        settings = self._reader.settings
-        is_chosen = body.struck or body.reach.kind == "kept" or body.kind.startswith("overview")
-        if is_chosen or body.n_sent:
+        if body.struck or body.reach.kind == "kept" or body.n_sent:
             return Parts(restates=False, embeds=False, judges=False)
-        return Parts(settings.model_restates, settings.model_embeds, settings.model_judges)
+        return Parts.wanted(self._reader.settings, body.kind)
 
     def compose(self, entry_id: str, *, freely: bool = False, with_general: bool = False) -> None:
         """Have the writing model compose an answer from the excerpts that are kept.

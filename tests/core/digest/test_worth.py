@@ -83,7 +83,8 @@ def test_ten_pages_without_anything_to_hold_on_to_give_six_all_the_same(tmp_path
     ])  # fmt: skip
     _, offered = offered_of(read_document(path))
     assert len(offered) == 6
-    assert all("on" in worth.question.split() or "do" in worth.question for worth in offered)
+    assert all(any(stone in worth.question for stone in RARE) for worth in offered)
+    assert all(worth.answer.quotes for worth in offered)
 
 
 def test_what_it_tries_can_be_stopped(handbook):

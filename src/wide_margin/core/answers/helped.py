@@ -22,7 +22,7 @@ from wide_margin.core.jobs import CancelToken
 from wide_margin.core.later import regex
 from wide_margin.core.outline import Outline
 from wide_margin.core.plain import one_line
-from wide_margin.core.services import WritingModel
+from wide_margin.core.services import Settings, WritingModel
 from wide_margin.core.services.writing_model import Message
 
 log = logging.getLogger(__name__)
@@ -51,6 +51,13 @@ class Parts:
     restates: bool = True
     embeds: bool = True
     judges: bool = True
+
+    @classmethod
+    def wanted(cls, settings: Settings, kind: str) -> "Parts":
+        """Those that are switched on, for an answer of a kind; none for one about the whole."""
+        if kind.startswith("overview"):
+            return cls(restates=False, embeds=False, judges=False)
+        return cls(settings.model_restates, settings.model_embeds, settings.model_judges)
 
     @property
     def any(self) -> bool:
@@ -110,7 +117,7 @@ def find_helped(
     Args:
         question: As asked.
         excerpts: What the document has for it, best first.
-        find: Asked for what the document has for each other wording.
+        find: Asked for what the document has for each other wording; what it raises is raised.
         vocabulary: Given to the model to put the question in.
         model: Whose help it is.
         token: Cancels it.

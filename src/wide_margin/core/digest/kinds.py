@@ -1,6 +1,7 @@
 """What kind of document it is, by how it is built and how it speaks."""
 
 import re
+from collections import Counter
 from enum import StrEnum
 
 from wide_margin.core.document import ReadDocument
@@ -63,15 +64,17 @@ _USUAL = {
 """How often in a thousand words such words stand in a document of the kind."""
 LEAST = 1.15
 """Evidence below which no kind is claimed."""
-_CALLED = {
-    DocumentKind.ARTICLE: r"\bthis (?:paper|article|vignette|study|note|essay)\b",
-    DocumentKind.MANUAL: r"\bthis (?:manual|guide|handbook|tutorial|faq|documentation)\b",
-    DocumentKind.REPORT: r"\bthis (?:report|newsletter|issue|audit|survey|assessment|review|engagement)\b",
-    DocumentKind.STATUTE: r"\bthis (?:licen[sc]e|agreement|act|contract|regulation|directive|treaty)\b",
-    DocumentKind.THESIS: r"\bthis (?:thesis|dissertation)\b",
-    DocumentKind.NARRATIVE: r"\bthis (?:story|tale|history|novel|play)\b",
-    DocumentKind.FORM: r"\bthis (?:form|application|questionnaire)\b",
-}  # fmt: skip
+_NAMES = {
+    DocumentKind.ARTICLE: "paper article vignette study note essay",
+    DocumentKind.MANUAL: "manual guide handbook tutorial faq documentation",
+    DocumentKind.REPORT: "report newsletter issue audit survey assessment review engagement",
+    DocumentKind.STATUTE: "license licence agreement act contract regulation directive treaty",
+    DocumentKind.THESIS: "thesis dissertation",
+    DocumentKind.NARRATIVE: "story tale history novel play",
+    DocumentKind.FORM: "form application questionnaire",
+}
+_CALLED = {name: kind for kind, names in _NAMES.items() for name in names.split()}
+_THIS = regex(rf"\bthis ({'|'.join(_CALLED)})\b", re.I)
 """What a document calls itself."""
 OF_NAME, NAMED_OFTEN = 0.9, 3
 """What it counts, in full from so many times on; shared where it uses several such names."""
@@ -102,9 +105,9 @@ def _scores(document: ReadDocument, title: str) -> dict[DocumentKind, float]:
     for kind, pattern in _IN_TEXT.items():
         often = 1000 * len(re.findall(pattern, text, re.I)) / n_words
         scores[kind] += min(often / _USUAL[kind], 1.3)
-    whole = " ".join(s.text for s in document.text.sentences if s.kind in ("body", "item", "note"))
-    named = {kind: len(re.findall(pattern, whole, re.I)) for kind, pattern in _CALLED.items()}
-    n_named = sum(named.values())
+    said = (s.text for s in document.text.sentences if s.kind in ("body", "item", "note"))
+    named = Counter(_CALLED[name.lower()] for text in said for name in _THIS.findall(text))
+    n_named = named.total()
     for kind, n in named.items():
         scores[kind] += OF_NAME * min(n / NAMED_OFTEN, 1.0) * n / max(n_named, 1)
     n_code = sum(s.kind == "code" for s in sample) / max(len(sample), 1)

@@ -44,7 +44,8 @@ SHORTEST = 6
 LEANING = 60
 """Characters of a definition within which nothing may lean on what stands before it."""
 LONGEST_TITLE, SHORTEST_TITLE = 60, 7
-LONGEST_QUESTION = 90
+LEAST_WORDS, MOST_WORDS, LONGEST_QUESTION = 6, 45, 90
+"""Words of a sentence that a question may come from, and characters of the question."""
 SURE, SURE_SLOT = 0.6, 0.8
 """The least chance that the answer to what is offered is right, and that a slot is well filled."""
 WIDEST = 0.5
@@ -236,41 +237,55 @@ class _Source:
                 yield _Candidate(question, self._pages(row))
 
     def _of_sentences(self, shape: str) -> Iterator[_Candidate]:
-        document, prior = self._document, self._digester.scored.prior
-        stems = document.index.analyser.terms
-        rows = [k for k, s in enumerate(document.text.sentences) if s.kind in ("body", "item")]
-        for row in sorted(rows, key=lambda k: -prior[k]):
-            sentence = document.text.sentences[row]
-            if not 6 <= len(sentence.text.split()) <= 45 or self._is_spared(sentence.section):
-                continue
+        stems = self._document.index.analyser.terms
+        for row in self._telling_sentences:
+            sentence = self._document.text.sentences[row]
             question = question_from(sentence.text, shape)
             if not question or len(question) > LONGEST_QUESTION:
                 continue
             if self._salient.intersection(stems(question)):
                 yield _Candidate(question, frozenset([sentence.page]), sentence.text)
 
+    @cached_property
+    def _telling_sentences(self) -> list[int]:
+        """Rows of sentences that can stand alone, those first that say most."""
+        sentences, prior = self._document.text.sentences, self._digester.scored.prior
+        rows = [
+            k for k, s in enumerate(sentences)
+            if s.kind in ("body", "item") and np.isfinite(prior[k])
+            and LEAST_WORDS <= len(s.text.split()) <= MOST_WORDS
+            and not self._is_spared(s.section)
+        ]  # fmt: skip
+        return sorted(rows, key=lambda k: -prior[k])
+
     def _is_spared(self, section: int) -> bool:
         return section >= 0 and self._digester.scored.roles[section] in SPARED
 
     def _telling_sections(self, *, most_level: int) -> list[int]:
-        """Sections that treat something, those first whose sentences say most."""
+        """Sections that treat something down to a level, those with most sentences first."""
+        sections = self._document.outline.sections
+        return [k for k in self._sections if sections[k].level <= most_level]
+
+    @cached_property
+    def _sections(self) -> list[int]:
+        """Sections that have a fitting title and sentences of their own, the largest first."""
         document, prior = self._document, self._digester.scored.prior
         weight = np.zeros(len(document.outline.sections))
         for row, sentence in enumerate(document.text.sentences):
             if sentence.section >= 0 and np.isfinite(prior[row]):
                 weight[sentence.section] += 1.0
+        parents = document.outline.parents
         for section in range(len(weight) - 1, -1, -1):
-            parent = document.outline.parents[section]
-            if parent >= 0:
-                weight[parent] += weight[section]
+            if parents[section] >= 0:
+                weight[parents[section]] += weight[section]
         whole = max(len(document.text.sentences), 1)
         title = self._digester.facts.title
         named = {title.text.casefold(), *title.text.casefold().split()} if title else set()
         kept = [
-            k for k, section in enumerate(document.outline.sections)
-            if section.level <= most_level and not self._is_spared(k)
-            and SHORTEST_TITLE <= len(self._bare_title(k)) <= LONGEST_TITLE
-            and self._bare_title(k).casefold() not in named
+            k for k in range(len(weight))
+            if not self._is_spared(k)
+            and SHORTEST_TITLE <= len(bare := self._bare_title(k)) <= LONGEST_TITLE
+            and bare.casefold() not in named
             and 3 <= weight[k] <= WIDEST * whole
         ]  # fmt: skip
         return sorted(kept, key=lambda k: -weight[k])
@@ -283,4 +298,4 @@ class _Source:
     def _pages(self, row: int) -> frozenset[int]:
         section = self._document.outline.sections[row]
         paragraphs = self._document.paragraphs[section.first_paragraph : section.end_paragraph]
-        return frozenset(piece.line.page for p in paragraphs for piece in (p.pieces[0],))
+        return frozenset(paragraph.page for paragraph in paragraphs)

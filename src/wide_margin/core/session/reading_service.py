@@ -51,7 +51,7 @@ from wide_margin.core.explain import (
     figure_at,
 )
 from wide_margin.core.geometry import Box
-from wide_margin.core.jobs import CancelToken
+from wide_margin.core.jobs import CancelToken, Progress
 from wide_margin.core.layout import PageLabels, SpanOnPage, tidy
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import Bookmark, Frame
@@ -136,10 +136,7 @@ class ReadingService:
             self._document, self._key = known, (sha256, request.variant)
             return self._summary(from_cache=True)
 
-        def at_page(page: int, n_pages: int) -> None:
-            send("page", (page, n_pages))
-            self.give_way()
-            self._pace()
+        at_page = self._at_page(send)
 
         def at_step(done: int, of: int) -> None:
             send("step", (done, of))
@@ -204,17 +201,22 @@ class ReadingService:
             return  # there is no way to give them to the other worker
         gc.disable()  # this process ends with its work
 
+        pdf = PdfFile(request.path, request.password)
+        try:
+            blocks = reversed(range(n_blocks(pdf.n_pages)))
+            read_blocks(pdf, folder, blocks, request.skip, self._at_page(send), over)
+        finally:
+            pdf.close()
+
+    def _at_page(self, send: Send) -> Progress:
+        """What is done before each page: say which, serve others, rest where that is due."""
+
         def at_page(page: int, n_pages: int) -> None:
             send("page", (page, n_pages))
             self.give_way()
             self._pace()
 
-        pdf = PdfFile(request.path, request.password)
-        try:
-            blocks = reversed(range(n_blocks(pdf.n_pages)))
-            read_blocks(pdf, folder, blocks, request.skip, at_page, over)
-        finally:
-            pdf.close()
+        return at_page
 
     def anchor_again(self, send: Send, entries: "tuple[Entry, ...]") -> "tuple[Entry, ...]":
         """Entries of an older version of the document, each place where its words stand now."""

@@ -59,10 +59,10 @@ class CommonplaceView(QWidget):
         self.colours: Colours = DAY
         self.by = GroupBy.SECTION
         self._paths: dict[str, tuple[str, ...]] = {}
+        """The section that each entry stands in, by its id."""
         self._ordered: Ordered | None = None
         """All entries with their groups, until either changes."""
         self._counts: Counts | None = None
-        """The section that each entry stands in, by its id."""
         self._passages = PassagePictures(reader.background, self)
         self._late = QTimer(self)
         self._late.setSingleShot(True)

@@ -84,6 +84,7 @@ class AskBeside(QFrame):
             if self._session is session:
                 self._say([WrappedWords(f"{error.message} {error.hint}", sans_font())])
 
+        self._say([WrappedWords("Looking…", sans_font(), role="secondary")])
         self._background.watch(session.ask(question, WHOLE), done=arrived, failed=failed)
 
     def put_away(self) -> None:
