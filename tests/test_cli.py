@@ -6,6 +6,7 @@ import pytest
 
 from wide_margin import cli
 from wide_margin.core.answers import answer_quoted
+from wide_margin.core.services.stand_in import StandIn
 
 
 def run(capsys, monkeypatch, *arguments):
@@ -268,3 +269,55 @@ def test_fields_of_a_list_of_questions(wide_margin, small_pdf, tmp_path):
 def test_the_kind_can_be_chosen(wide_margin, small_pdf):
     _, out, _ = wide_margin("digest", small_pdf, "--kind", "statute", "--json")
     assert "Duties" in json.loads(out)["by_kind"]
+
+
+ROPE = "How often is the rope changed?"
+
+
+def test_an_answer_is_composed_and_what_is_sent_is_said_before(wide_margin, small_pdf):
+    with StandIn() as server:
+        code, out, err = wide_margin(
+            "ask", small_pdf, ROPE, "--composed", "--model", server.address, "--json"
+        )
+        n_helping = sum("restate" in m[-1][1] or "judge" in m[-1][1] for m in server.asked)
+    assert code == 0
+    answer = json.loads(out)
+    assert "eighteen months" in answer["answer"][0]["text"]
+    assert answer["answer"][0]["locators"][0]["page"] == 1
+    assert n_helping == 2
+    first, *others = err.splitlines()
+    assert first.startswith("Sending about ")
+    assert f"for finding, to {server.address}" in first
+    assert any("excerpt" in line for line in others)
+
+
+def test_a_model_that_is_not_to_help_in_finding_is_sent_the_excerpts_alone(wide_margin, small_pdf):
+    with StandIn() as server:
+        code, _, err = wide_margin(
+            "ask", small_pdf, ROPE, "--composed", "--model", server.address, "--found-alone"
+        )
+        assert len(server.asked) == 1
+    assert code == 0
+    assert "for finding" not in err
+
+
+def test_a_model_that_refuses_is_one_sentence(wide_margin, small_pdf, monkeypatch):
+    monkeypatch.setattr("wide_margin.core.services.writing_model._wait", lambda *_: None)
+    with StandIn(misbehave="refuses") as server:
+        code, out, err = wide_margin(
+            "ask", small_pdf, ROPE, "--composed", "--model", server.address
+        )
+    assert code == 1
+    assert not out
+    assert "Traceback" not in err
+    assert "too often" in err
+
+
+def test_a_question_that_the_document_does_not_answer_stays_declined(wide_margin, small_pdf):
+    with StandIn() as server:
+        code, out, _ = wide_margin(
+            "ask", small_pdf, "Who was the first emperor of Rome?", "--composed",
+            "--model", server.address, "--json",
+        )  # fmt: skip
+    assert code == 0
+    assert json.loads(out)["declined"] is True

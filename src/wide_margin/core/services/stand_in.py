@@ -10,6 +10,7 @@ import json
 import re
 import threading
 import time
+from contextlib import suppress
 from functools import cache
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from importlib import resources
@@ -81,6 +82,11 @@ class _Handler(BaseHTTPRequestHandler):
     delay = 0.0
     misbehave = ""
     asked: list[list[tuple[str, str]]]
+
+    def handle(self) -> None:
+        """Serve a connection; one that the other side breaks off is no fault to be told."""
+        with suppress(ConnectionError):
+            super().handle()
 
     def do_GET(self) -> None:
         """List the one model."""
