@@ -7,7 +7,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import make_pdf, page_texts, wrapped
 from wide_margin.core.layout import lines_of
-from wide_margin.core.layout.columns import reading_zones, rows_of
+from wide_margin.core.layout.columns import MIN_COLUMN, MIN_ROWS, reading_zones, rows_of
 
 
 def two_columns(path, left, right):
@@ -109,3 +109,9 @@ def test_a_wide_gap_is_a_tab_and_a_narrow_one_a_space(tmp_path, gap):
     canvas.drawString(72 + 24 + 6 * gap, 700, "right")
     canvas.save()
     assert lines_of(page_texts(path)[0])[0].text == ("left right" if gap == 1 else "left\tright")
+
+
+def test_text_as_wide_as_two_columns_and_no_wider_is_one():
+    boxes = np.array([[60.0, 20.0 * row, 60.0 + 2 * MIN_COLUMN, 20.0 * row + 10]
+                      for row in range(2 * MIN_ROWS)], dtype=np.float32)  # fmt: skip
+    assert [list(zone) for zone in reading_zones(boxes)] == [list(range(2 * MIN_ROWS))]

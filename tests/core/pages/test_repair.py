@@ -135,3 +135,10 @@ def test_a_page_with_loose_accents_reads_as_it_looks(accented_pdf, only_edges):
     assert lines == ["Les théories de la journée", "The keeper signs."]
     folded, _ = folded_with_places(text.chars)
     assert fold("théories") in folded
+
+
+def test_a_letter_at_the_code_of_a_ligature_is_that_letter():
+    page = "A spe\rial mat\rh of the ta\rti\rs is \rheap and mu\rh lou\rder\r\nin atomi\r order"
+    read = with_ligatures(page)
+    assert "special match of the tactics is cheap and much" in read
+    assert read.endswith("\r\nin atomic order")

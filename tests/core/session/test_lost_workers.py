@@ -14,7 +14,7 @@ from tests.making import make_pdf
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages.document import PdfFile, sha256_of
-from wide_margin.core.session import Session, cache, readings
+from wide_margin.core.session import Session, blocks, cache, readings
 from wide_margin.core.session.blocks import gather_blocks, n_blocks, read_blocks
 from wide_margin.core.session.link import Worker
 from wide_margin.core.session.reading_service import ReadingService
@@ -162,6 +162,24 @@ def test_a_damaged_block_is_dropped_and_read_again(tmp_path, small_pdf):
     pdf.close()
     assert len(whole.lines) == 3
     assert not block.exists()
+
+
+def test_a_page_that_is_not_understood_costs_that_page(small_pdf, monkeypatch):
+    pdf = PdfFile(small_pdf)
+    lines_of = blocks.lines_of
+
+    def odd(page):
+        if page.index == 1:
+            raise ValueError("zero-size array")
+        return lines_of(page)
+
+    monkeypatch.setattr(blocks, "lines_of", odd)
+    nothing = lambda page, n: None  # noqa: E731
+    unwritten = read_blocks(pdf, None, range(n_blocks(3)), frozenset(), nothing)
+    whole = gather_blocks(pdf, None, unwritten, frozenset(), nothing)
+    pdf.close()
+    assert whole.failed == [1]
+    assert [bool(lines) for lines in whole.lines] == [True, False, True]
 
 
 def test_blocks_that_applications_left_behind_go(small_pdf):

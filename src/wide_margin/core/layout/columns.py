@@ -57,6 +57,8 @@ def _find_gutter(boxes: FloatArray) -> float | None:
     if high - low < 2 * MIN_COLUMN:
         return None
     grid = np.arange(low + MIN_COLUMN, high - MIN_COLUMN, 2.0)
+    if not len(grid):  # rounded: as wide as two columns and no wider
+        return None
     crossing = (boxes[:, 0, None] < grid - 1) & (boxes[:, 2, None] > grid + 1)
     n_crossing = crossing.sum(axis=0)
     least = int(n_crossing.min())

@@ -13,7 +13,7 @@ from typing import Any
 import numpy as np
 import pypdfium2.raw as pdfium_c
 
-from wide_margin.core.geometry import FloatArray, IntArray
+from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 
 
 def _prototype(function: Any, result: Any, *arguments: Any) -> Any:
@@ -24,10 +24,12 @@ def _prototype(function: Any, result: Any, *arguments: Any) -> Any:
 
 _HANDLE, _INT = ctypes.c_void_p, ctypes.c_int
 _loose_box = _prototype(pdfium_c.FPDFText_GetLooseCharBox, _INT, _HANDLE, _INT, _HANDLE)
+_tight_box = _prototype(pdfium_c.FPDFText_GetCharBox, _INT, _HANDLE, _INT, *[_HANDLE] * 4)
 _code_point = _prototype(pdfium_c.FPDFText_GetUnicode, ctypes.c_uint, _HANDLE, _INT)
 _text_object = _prototype(pdfium_c.FPDFText_GetTextObject, _HANDLE, _HANDLE, _INT)
 _font_of = _prototype(pdfium_c.FPDFTextObj_GetFont, _HANDLE, _HANDLE)
 _font_size = _prototype(pdfium_c.FPDFTextObj_GetFontSize, _INT, _HANDLE, _HANDLE)
+_origin = _prototype(pdfium_c.FPDFText_GetCharOrigin, _INT, _HANDLE, _INT, _HANDLE, _HANDLE)
 _matrix = _prototype(pdfium_c.FPDFText_GetMatrix, _INT, _HANDLE, _INT, _HANDLE)
 
 
@@ -50,6 +52,15 @@ def loose_boxes(text_page: int, n_chars: int, wanted: IntArray | None = None) ->
         indexes, places = wanted.tolist(), (start + 16 * wanted).tolist()
     deque(map(_loose_box, repeat(text_page), indexes, places), maxlen=0)
     return rects[:, [0, 3, 2, 1]]
+
+
+def heights(text_page: int, spots: list[int]) -> FloatArray:
+    """(k,) how high the ink of some characters is, in points of user space."""
+    edges = np.zeros((len(spots), 4), dtype=np.float64)  # left, right, bottom, top
+    start = edges.ctypes.data
+    places = [range(start + 8 * n, start + 8 * n + 32 * len(spots), 32) for n in range(4)]
+    deque(map(_tight_box, repeat(text_page), spots, *places), maxlen=0)
+    return (edges[:, 3] - edges[:, 2]).astype(np.float32)
 
 
 def code_points(text_page: int, n_chars: int) -> list[int]:
@@ -86,6 +97,19 @@ def faces(
     deque(map(_matrix, repeat(text_page), spots, places), maxlen=0)
     scale = np.hypot(matrices[:, 2], matrices[:, 3])
     return list(map(_font_of, objects)), np.round(sizes * np.where(scale > 0, scale, 1), 2)
+
+
+def baselines(text_page: int, spots: list[int]) -> tuple[FloatArray, BoolArray]:
+    """(k,) height of the line of writing in user space, and (k,) whether letters are upright."""
+    n = len(spots)
+    at = np.zeros((n, 2), dtype=np.float64)
+    matrices = np.zeros((n, 6), dtype=np.float32)
+    start = at.ctypes.data
+    across, up = range(start, start + 16 * n, 16), range(start + 8, start + 8 + 16 * n, 16)
+    deque(map(_origin, repeat(text_page), spots, across, up), maxlen=0)
+    start = matrices.ctypes.data
+    deque(map(_matrix, repeat(text_page), spots, range(start, start + 24 * n, 24)), maxlen=0)
+    return at[:, 1].astype(np.float32), np.abs(matrices[:, 2]) < np.abs(matrices[:, 3])
 
 
 def utf16_text(text_page: Any, n_chars: int) -> str:

@@ -2,6 +2,8 @@
 
 import unicodedata
 from collections.abc import Callable
+from re import sub
+from string import ascii_lowercase
 
 import numpy as np
 
@@ -42,6 +44,9 @@ _ACCENTS = _COMBINING | {
 }
 _ACCENT = regex("[" + "".join(_ACCENTS) + "]")
 _BASE = regex(r"[A-Za-z\u0131]")
+AS_LIGATURE, FAR_MORE = 0.3, 3
+"""A code that as a ligature makes known words of fewer than this share of the words it stands in
+is a letter, where one makes so many times as many."""
 LEVEL = 0.5
 """Share of its height by which an accent lies in the line of its letter."""
 WITHIN_WORD = 0.1
@@ -68,7 +73,8 @@ def with_ligatures(chars: str) -> str:
     """The text with ligatures in place of the codes that stand for them in old fonts.
 
     A code means what it does in TeX's encodings, unless another ligature makes known words of
-    more of the page's words: some fonts number their signs as they please.
+    more of the page's words: some fonts number their signs as they please. Where they put a plain
+    letter at such a code, that letter makes words of far more of them.
     """
     if not _CODES.search(chars):
         return chars
@@ -77,15 +83,21 @@ def with_ligatures(chars: str) -> str:
         usual = _LIGATURE[ord(code)]
         words = {word for word in _WORD.findall(chars) if set(_CODES.findall(word)) == {code}}
         meant[code] = max(
-            _OPENED, key=lambda sign: (_n_known(words, code, sign), sign == usual)
+            _OPENED, key=lambda sign: (_n_known(words, code, _OPENED[sign]), sign == usual)
         )  # fmt: skip
-    opened = _LIGATURE_CODE.sub(lambda match: meant[match.group()], chars)
+        n_known = _n_known(words, code, _OPENED[meant[code]])
+        if n_known < AS_LIGATURE * len(words):
+            letter = max(ascii_lowercase, key=lambda letter: _n_known(words, code, letter))
+            if _n_known(words, code, letter) >= FAR_MORE * max(n_known, 1):
+                chars = sub(rf"{code}(?!\n)", letter, chars)
+                del meant[code]
+    opened = _LIGATURE_CODE.sub(lambda match: meant.get(match.group(), match.group()), chars)
     return _LEFT_OVER.sub("\ufffd", opened)
 
 
-def _n_known(words: set[str], code: str, sign: str) -> int:
+def _n_known(words: set[str], code: str, letters: str) -> int:
     known = frequent_words()
-    return sum(word.replace(code, _OPENED[sign]).lower() in known for word in words)
+    return sum(word.replace(code, letters).lower() in known for word in words)
 
 
 def with_accents(

@@ -15,6 +15,7 @@ from wide_margin.core.pages.document import PdfFile, frame_now
 from wide_margin.core.pages.model import LINE_END_HYPHEN, LOOSE_ACCENTS, Font, Frame, PageText
 from wide_margin.core.pages.parted import SHARE, parted_at, without_false_spaces
 from wide_margin.core.pages.repair import LIGATURE_CODES, with_accents, with_ligatures, with_signs
+from wide_margin.core.pages.unsized import LEAST, measured, stand_on_line
 
 # TeX's Computer Modern family and the URW faces say weight and slant in letters of their own.
 _BOLD = regex(
@@ -106,18 +107,18 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     wanted = np.flatnonzero(first | last) if only_edges else None
     loose = native.loose_boxes(address, n_chars, wanted)
     frame = frame_now(page)
-    boxes = to_page_space(loose, frame.box, frame.turns)
-    boxes = _without_shapeless(boxes, loose, chars)
-    asked = first
+    asked, marks = first, []
     if found := [match.span() for match in MARK_AFTER_WORD.finditer(chars)]:
         # A mark is set in another size within its word, and is boxed for its height.
         marks = [first for first, _ in found]
         glued = [end for _, end in found if end < n_chars and not chars[end].isspace()]
         asked = first.copy()
         asked[marks + glued] = True
-        if only_edges:
-            _box_marks(address, boxes, marks, frame)
-    starts, fonts_of, sizes, fonts = _runs(address, np.flatnonzero(asked))
+    starts, fonts_of, sizes, fonts = _runs(address, np.flatnonzero(asked), chars, loose)
+    boxes = to_page_space(loose, frame.box, frame.turns)
+    boxes = _without_shapeless(boxes, loose, chars)
+    if marks and only_edges:
+        _box_marks(address, boxes, marks, frame)
     chars = _with_loose_accents(chars, starts, fonts_of, fonts)
     fonts = _with_fixed(chars, boxes, first, last, starts, fonts_of, fonts)
 
@@ -225,8 +226,13 @@ def _without_shapeless(boxes: FloatArray, loose: FloatArray, chars: str) -> Floa
     return boxes
 
 
-def _runs(address: int, spots: IntArray) -> tuple[IntArray, IntArray, FloatArray, tuple[Font, ...]]:
-    """Font and size, asked at the first character of every word."""
+def _runs(
+    address: int, spots: IntArray, chars: str, loose: FloatArray
+) -> tuple[IntArray, IntArray, FloatArray, tuple[Font, ...]]:
+    """Font and size, asked at the first character of every word.
+
+    The loose boxes are mended in place where fonts do not say how large they are.
+    """
     objects = native.text_objects(address, spots.tolist())
     drawn, before = [], None
     for spot, item in zip(spots.tolist(), objects, strict=True):
@@ -237,6 +243,12 @@ def _runs(address: int, spots: IntArray) -> tuple[IntArray, IntArray, FloatArray
     for spot, item in drawn:
         unique.setdefault(item, spot)
     handles, sizes = native.faces(address, list(unique), list(unique.values()))
+    if (sizes < LEAST).any():
+        said = {
+            item: (handle or 0, size)
+            for item, handle, size in zip(unique, handles, sizes.tolist(), strict=True)
+        }
+        sizes = _true_sizes(address, said, spots, chars, loose)
     fonts = {handle: _font(handle) for handle in dict.fromkeys(handles)}
     table = tuple(dict.fromkeys(fonts.values()))
     rank = {font: n for n, font in enumerate(table)}
@@ -256,6 +268,36 @@ def _runs(address: int, spots: IntArray) -> tuple[IntArray, IntArray, FloatArray
         np.array([size for _, size in chosen], dtype=np.float32),
         table,
     )
+
+
+def _true_sizes(
+    address: int, said: dict[int, tuple[int, float]], spots: IntArray, chars: str,
+    loose: FloatArray,
+) -> FloatArray:  # fmt: skip
+    """Sizes of text objects of which the font does not say how large they are.
+
+    Args:
+        address: The page's text.
+        said: Font and size that each object says.
+        spots: Characters to measure.
+        chars: n characters.
+        loose: (n, 4) their boxes in user space, mended in place.
+    """
+    objects = native.text_objects(address, spots.tolist())
+    seen = [(spot, said[item]) for spot, item in zip(spots.tolist(), objects, strict=True)
+            if item in said]  # fmt: skip
+    at = [spot for spot, _ in seen]
+    heights = native.heights(address, at).tolist()
+    told = measured([chars[spot] for spot in at], heights, [group for _, group in seen])
+    boxed = np.flatnonzero(loose.any(axis=1))
+    drawn = native.text_objects(address, boxed.tolist())
+    groups = [said.get(item or 0) for item in drawn]
+    mended = [(row, told[group]) for row, group in zip(boxed.tolist(), groups, strict=True)
+              if group in told]  # fmt: skip
+    if mended:
+        rows, sizes = zip(*mended, strict=True)
+        stand_on_line(address, loose, np.array(rows), np.array(sizes, dtype=np.float32))
+    return np.array([told.get(group, group[1]) for group in said.values()], dtype=np.float32)
 
 
 def _font(address: int | None) -> Font:

@@ -148,10 +148,15 @@ def _read_page(
         return
     try:
         told = TextSource(pdf, [over] if over is not None else []).told(page, only_edges=True)
+        lines = lines_of(told.text) if len(told.text.chars) <= MAX_CHARACTERS else []
     except PageFailedError:
         done.add(page, [], None, failed=True)
         return
-    lines = lines_of(told.text) if len(told.text.chars) <= MAX_CHARACTERS else []
+    except (ArithmeticError, LookupError, TypeError, ValueError):
+        # No page can be so odd that the others are not read: it is named as one that failed.
+        log.exception("page %d was not understood", page + 1)
+        done.add(page, [], None, failed=True)
+        return
     done.add(page, lines, told.text.frame, failed=False)
     kept = over.recognised(page) if over is not None and told.is_over else None
     if kept is not None:
