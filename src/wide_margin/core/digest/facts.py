@@ -17,7 +17,13 @@ from wide_margin.core.digest.front import (
     running_lines,
 )
 from wide_margin.core.digest.kinds import DocumentKind, kind_of
-from wide_margin.core.digest.names import is_body, names_in_line, same_person, split_people
+from wide_margin.core.digest.names import (
+    is_body,
+    names_in_line,
+    people_in_block,
+    same_person,
+    split_people,
+)
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, squashed
@@ -33,10 +39,12 @@ SAME_SIZE = 0.94
 """Lines of a title have at least this share of its largest line's size."""
 LONGEST_TITLE, LONGEST_SUBTITLE = 30, 20
 """Words."""
+LONGEST_SENTENCE = 10
+"""Words; what is longer and ends in a full stop is a sentence."""
 TITLE_PAGES = 3
 TITLE_PAGE_LINES = 8
 """A page with no more lines below its title is a title page, and no first page of text."""
-APART = 2.2
+APART, APART_ON_TITLE_PAGE = 2.2, 3.0
 """Lines of one title lie at most so many sizes apart, from top to top."""
 _MONTHS = {
     name: number
@@ -97,6 +105,21 @@ _PUBLISHED = regex(
     r"\b(?:journal of|journal|proceedings|transactions on|published (?:by|in|as)|press\b|verlag\b|publish(?:er|ing|ers)\b"
     r"|technical report|working paper|university of|éditions|editorial)\b", re.I
 )  # fmt: skip
+_ONLY_KIND = regex(
+    r"^\W*(?:(?:the|a|user'?s?|users['’]|technical|reference|research|working|original|review|short|quick|developer'?s?"
+    r"|release|installation|final|annual|white|discussion|progress|internal|master'?s|doctoral|phd|bachelor'?s"
+    r"|programmer'?s|administrator'?s|getting started|owner'?s|instruction|application|contributed)\s+){0,3}"
+    r"(?:report|guide|manual|notes?|article|paper|papers|thesis|dissertation|documentation|handbook|tutorial|reference"
+    r"|specification|vignette|communication|handbuch|benutzerhandbuch|anleitung|bericht|dokumentation|manuel|guide|rapport"
+    r"|manuale|guida|manual de usuario|guía|handleiding)\W*$", re.I
+)  # fmt: skip
+"""Says of what kind a document is, and not what it is called."""
+_SERIES = regex(
+    r"\b(?:journal of|the journal|proceedings of|transactions on|annals of|letters|bulletin of)\b",
+    re.I,
+)
+OF_KIND, OF_SERIES, LONGEST_SERIES = 1.2, 2.5, 8
+"""Taken from the score of a title that only names a kind, or the journal it came out in; words."""
 _POOR_TITLE = regex(
     r"^(?:untitled|no title|title|document\d*|microsoft word|slide \d|\W*)$|\.(?:docx?|tex|dvi|pdf|indd|fm|rnw)\b|^microsoft",
     re.I,
@@ -157,7 +180,7 @@ def facts_within(facts: Facts, first_page: int, last_page: int) -> Facts:
 
 def find_facts(document: ReadDocument) -> Facts:
     """Read the front of a document."""
-    lines = front_lines(document)
+    lines = _without_listings(front_lines(document))
     title_lines = _title(document, lines)
     title = _fact(document, title_lines) if title_lines else None
     named = _metadata_title(document)
@@ -184,6 +207,31 @@ def find_facts(document: ReadDocument) -> Facts:
     return _with_disagreements(document, facts)
 
 
+_LISTS = squashed("contents", "list_of", "index")
+_ROW_END = regex(r"(?:\s{3,}|(?:\s?\.){3,}\s*)(?:\d{1,4}|[ivxlc]{1,6})$")
+"""A leader, or a wide gap, and a page number."""
+LISTED = 3
+"""So many rows one after the other are a listing, under a heading or not."""
+
+
+def _without_listings(lines: Sequence[FrontLine]) -> list[FrontLine]:
+    """The lines without tables of contents: what they name is no title and no author."""
+    kept: list[FrontLine] = []
+    lists = -1
+    for k, line in enumerate(lines):
+        if line.page == lists:
+            continue
+        following = lines[k : k + LISTED]
+        is_row = len(following) == LISTED and all(
+            _ROW_END.search(row.text) and row.page == line.page for row in following
+        )
+        if is_row or bare(line.text) in _LISTS:
+            lists = line.page
+            continue
+        kept.append(line)
+    return kept
+
+
 # --- title
 
 
@@ -196,28 +244,43 @@ def _title(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLine
     best_score = 0.0
     for page in range(TITLE_PAGES):
         on_page = [line for line in lines if line.page == page]
-        for block in _blocks(on_page):
+        is_title_page = len(on_page) <= TITLE_PAGE_LINES + 4
+        for block in _blocks(on_page, APART_ON_TITLE_PAGE if is_title_page else APART):
             score = _title_score(block, on_page, named, page)
             if score > best_score:
                 best, best_score = block, score
     return best
 
 
-def _blocks(lines: Sequence[FrontLine]) -> Iterator[list[FrontLine]]:
-    """Lines of one size that follow each other closely."""
-    block: list[FrontLine] = []
+def _blocks(lines: Sequence[FrontLine], apart: float = APART) -> Iterator[list[FrontLine]]:
+    """Lines of one size that follow each other closely, in a column of their own or not."""
+    blocks: list[list[FrontLine]] = []
     for line in lines:
-        follows = block and (
-            min(line.size, block[-1].size) >= SAME_SIZE * max(line.size, block[-1].size)
-            and line.top - block[-1].top <= APART * line.size
-            and line.is_bold == block[-1].is_bold
-        )
-        if block and not follows:
-            yield block
-            block = []
-        block.append(line)
-    if block:
-        yield block
+        for block in reversed(blocks):
+            last = block[-1]
+            if line.top - last.top <= apart * line.size and _look_alike(line, last):
+                block.append(line)
+                break
+            if _overlap_across(line, last):
+                blocks.append([line])
+                break
+        else:
+            blocks.append([line])
+    yield from blocks
+
+
+def _look_alike(line: FrontLine, last: FrontLine) -> bool:
+    sizes = line.size, last.size
+    return (
+        min(sizes) >= SAME_SIZE * max(sizes)
+        and line.is_bold == last.is_bold
+        and _overlap_across(line, last)
+    )
+
+
+def _overlap_across(line: FrontLine, other: FrontLine) -> bool:
+    """Whether lines stand one above the other, or on either side of the middle of one column."""
+    return line.left < other.right and other.left < line.right
 
 
 def _title_score(
@@ -227,8 +290,10 @@ def _title_score(
     n_words, n_letters = len(text.split()), sum(line.n_letters for line in block)
     if n_letters < 3 or n_words > LONGEST_TITLE or begins_abstract(text):
         return 0.0
+    if n_words > LONGEST_SENTENCE and text.endswith((".", "。")):
+        return 0.0
     number = number_of(text)
-    if bare(number.rest if number else text) in _NO_TITLES:
+    if bare(number.rest if number else text) in _NO_TITLES or _is_torn(text):
         return 0.0
     largest = max(line.size for line in on_page)
     usual = sorted(line.size for line in on_page for _ in line.text)[
@@ -241,9 +306,18 @@ def _title_score(
     score -= 1.5 * (number is not None and number.scheme == "decimal")
     score -= 1.2 * (n_letters < 0.5 * len(text.replace(" ", "")))
     score -= 1.0 * (len(block) == 1 and bool(names_in_line(text)) and size < largest)
+    score -= OF_KIND * bool(_ONLY_KIND.match(text))
+    score -= OF_SERIES * (bool(_SERIES.search(text)) and n_words <= LONGEST_SERIES)
     if named:
         score += 3.0 * _overlap(text, named)
     return score
+
+
+def _is_torn(text: str) -> bool:
+    """Whether a text is bits of one or two signs: letters of a font that says nothing of them."""
+    tokens = text.split()
+    is_spaced = len(tokens) >= 6 and sum(len(token) == 1 for token in tokens) >= 0.8 * len(tokens)
+    return len(tokens) > 2 and not is_spaced and all(len(token) <= 2 for token in tokens)
 
 
 def _closed_up(text: str) -> str:
@@ -256,7 +330,8 @@ def _closed_up(text: str) -> str:
 
 def _metadata_title(document: ReadDocument) -> str:
     title = document.facts.title
-    return "" if _POOR_TITLE.search(title) else title
+    is_person = bool(names_in_line(title)) and len(title.split()) <= 4
+    return "" if _POOR_TITLE.search(title) or (is_person and not document.facts.author) else title
 
 
 def _spaced_title(lines: Sequence[FrontLine], named: str) -> list[FrontLine]:
@@ -287,9 +362,12 @@ def _after(lines: Sequence[FrontLine], title: Sequence[FrontLine]) -> list[Front
     if not title:
         return [line for line in lines if line.page == 0]
     found: list[FrontLine] = []
+    is_full = sum(line.page == title[0].page for line in lines) > FULL_PAGE
     for line in lines:
         if line.page != title[0].page or line.top <= title[-1].top or line in title:
             continue
+        if is_full and not any(_overlap_across(line, part) for part in title):
+            continue  # the text of another column
         if begins_abstract(line.text) or _is_running_text(line, found):
             break
         found.append(line)
@@ -309,10 +387,16 @@ def _subtitle(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[Fro
         return []
     block = next(_blocks(rest), [])
     text = " ".join(line.text for line in block)
+    kinds = [line for line in rest if _ONLY_KIND.match(line.text)]
+    if kinds and len([line for line in rest if line.page == kinds[0].page]) <= TITLE_PAGE_LINES:
+        return kinds[:1]
     close = block[0].top - title[-1].top <= 4.5 * title[-1].size
     reads = (
         1 < len(text.split()) <= LONGEST_SUBTITLE
-        and not names_in_line(text)
+        and not any(names_in_line(line.text) for line in block)
+        and not people_in_block(text)
+        and not _SENTENCE.search(text)
+        and sum(map(str.isalpha, text)) >= 0.6 * len(text.replace(" ", ""))
         and not _VERSION.search(text)
         and not any(pattern.search(text) for pattern in _DATES)
         and not re.match(r"by\b|\W", text, re.I)
@@ -324,8 +408,18 @@ def _subtitle(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[Fro
     return block if close and reads and (larger or is_alone) else []
 
 
+_SENTENCE = regex(
+    r"[.!?]\s+[A-Z]|\b(?:the|of|and|a|an|to|by|from|for|with|in|on|or)$"
+    r"|^(?:this|these|those|you|if|please)\b", re.I
+)  # fmt: skip
+"""What begins, ends within or runs over a sentence is no subtitle."""
+
 # --- authors
 
+SMALLER = 0.93
+"""Names in type smaller than the first ones' by more are those of their places of work."""
+_POSTCODE = regex(r"(?:[A-Z]{1,2}[- ])?\d{4,6}\b")
+_STREET = regex(r"\s\d{1,4}[a-z]?$")
 LONG_TITLE = 8
 """Letters from which a part of a section's title is no coincidence."""
 MOST_LOOKED_AT = 4_000
@@ -345,13 +439,16 @@ def _authors(
     found: list[Fact] = []
     titles = {_letters(section.title) for section in document.outline.sections}
     labels = [k for k, line in enumerate(rest) if _BY_ALONE.match(line.text)]
-    for line in rest[labels[0] + 1 :] if labels else rest:
-        if line.page in document.listings or _letters(line.text) in titles:
+    after = rest[labels[0] + 1 :] if labels else list(rest)
+    size = 0.0
+    for line, names in _names_by_line(after):
+        if _letters(line.text) in titles or line.size < SMALLER * size:
             continue
-        for name in names_in_line(line.text):
+        for name in names:
             is_known = any(same_person(name, fact.text) for fact in found)
             if not is_known and not _is_heading_or_words(document, name, titles):
                 found.append(Fact(name, line_locator(document, [line], name)))
+                size = size or line.size
     printed = [
         fact for name in split_people(document.facts.author)
         if (fact := _printed(document, lines, name)) is not None
@@ -363,6 +460,20 @@ def _authors(
         known = [f for f in found if any(same_person(f.text, p.text) for p in printed)]
         found = known if len(known) == len(printed) else found
     return tuple(found)
+
+
+def _names_by_line(lines: Sequence[FrontLine]) -> Iterator[tuple[FrontLine, list[str]]]:
+    """The names that lines give; a list of people with their places may run over several."""
+    for block in _blocks(lines):
+        people = people_in_block(" ".join(line.text for line in block))
+        for line, following in zip(block, [*block[1:], None], strict=True):
+            is_street = _STREET.search(line.text) and following and _POSTCODE.match(following.text)
+            if people:
+                told = [name for name in people if name.split()[-1] in line.text]
+                people = [name for name in people if name not in told]
+                yield line, told
+            elif not is_street:
+                yield line, names_in_line(line.text)
 
 
 def _is_heading_or_words(document: ReadDocument, name: str, titles: set[str]) -> bool:
@@ -465,11 +576,11 @@ FULL_PAGE = 25
 def _edition(
     document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
 ) -> Fact | None:
-    end = _front_end(document)
+    end = max(_front_end(document), title[0].page if title else 0)
     if title and sum(line.page == title[0].page for line in lines) > FULL_PAGE:
         end = title[0].page  # no title page: what follows is text, and may be of other works
     for line in lines:
-        if line.page > end or len(line.text.split()) > 16:
+        if line.page > end or len(line.text.split()) > 16 or _is_of_paragraph(document, line):
             continue
         if (match := _VERSION.search(line.text)) and not _OF_ANOTHER.search(line.text):
             said = one_line(match[0].removeprefix("for ").strip())
@@ -477,14 +588,43 @@ def _edition(
     return None
 
 
+PROSE = 30
+"""Words from which a paragraph of the front is text, and no line of its title page."""
+
+
+def _is_of_paragraph(document: ReadDocument, line: FrontLine) -> bool:
+    """Whether a line belongs to a paragraph of text; running lines belong to none."""
+    return line.paragraph >= 0 and len(document.paragraphs[line.paragraph].text.split()) > PROSE
+
+
+_DANGLES = regex(r"\b(?:of|the|and|on|in|for|by|at)$|[,&]$", re.I)
+_INCLUDED = regex(
+    r"^.*?\b(?:included|appeared|appears|published|presented)\s+in\s+(?=the\b|[A-Z])", re.I
+)
+_PLACE_OF_WORK = regex(
+    r"^\W*(?:department|dept|faculty|school|institute|division|laboratory)\b", re.I
+)
+_NEXT_SENTENCE = regex(r"(?<=[a-z\]\)])\.\s+(?=[A-Z]).*$")
+
+
 def _published(
     document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
 ) -> Fact | None:
-    for line in lines:
+    for k, line in enumerate(lines):
         is_short = 2 <= len(line.text.split()) <= 16
         told = line.page <= 2 and is_short and line not in title and _PUBLISHED.search(line.text)
-        if told and not _OF_ANOTHER.search(line.text) and not _is_of_sentence(line.text):
-            return Fact(line.text, line_locator(document, [line]))
+        if not told or _OF_ANOTHER.search(line.text) or _is_of_sentence(line.text):
+            continue
+        if _PLACE_OF_WORK.match(line.text) or _ONLY_KIND.match(line.text):
+            continue
+        whole = [line]
+        for following in lines[k + 1 : k + 4]:
+            if not _DANGLES.search(whole[-1].text) or following.page != line.page:
+                break
+            whole.append(following)
+        text = _NEXT_SENTENCE.sub("", " ".join(part.text for part in whole))
+        text = _INCLUDED.sub("", text).rstrip(" ,")
+        return Fact(text, line_locator(document, whole, text))
     return None
 
 

@@ -13,7 +13,7 @@ _PARTICLES = frozenset(
      "ten", "ter", "zu", "zur", "y", "af", "av", "och", "und"]
 )  # fmt: skip
 _TITLES = regex(
-    r"\b(?:Dr|Prof|Professor|Mr|Mrs|Ms|Sir|Ing|Dipl|PhD|Ph\.D|MSc|M\.Sc|BSc|MD|Jr|Sr|Esq)\b\.?,?", re.I
+    r"\b(?:Dr\.?-Ing|Dipl\.?-Ing|Dr|Prof|Professor|Mr|Mrs|Ms|Sir|Ing|Dipl|PhD|Ph\.D|MSc|M\.Sc|BSc|MD|Jr|Sr|Esq)\b\.?,?", re.I
 )  # fmt: skip
 _SPLIT = regex(
     r"\s*(?:,|，|、|;|·|•|\||/|&|\band\b|\bund\b|\bet\b|\bи\b|\by\b(?=\s[A-Z])|\be\b(?=\s[A-Z])|\bwith\b|\s{3,})\s*"
@@ -65,12 +65,31 @@ def names_in_line(text: str) -> list[str]:
     if (body := _BODY.search(plain)) and not _ONLY_ARTICLE.match(body["name"]):
         rest = (plain[: body.start()] + plain[body.end() :]).strip(" ,.")
         return [" ".join(body["name"].split())] if len(rest.split()) <= 4 else []
-    parts = [" ".join(part.split()).strip(" .,:") for part in _SPLIT.split(plain)]
+    parts = [" ".join(part.split()).strip(" .,:-") for part in _SPLIT.split(plain)]
     parts = [part for part in parts if part]
     if not parts:
         return []
     names = [part for part in parts if is_name(part, is_told=told)]
+    if len(parts) >= LIST and len(names) >= MOSTLY * len(parts):
+        # Among people "Arthur Blue" is one, and a body may stand among them.
+        return [part for part in parts if is_name(part, is_told=True)]
     return names if len(names) == len(parts) or (told and names) else []
+
+
+LIST, MOSTLY = 3, 0.6
+"""A line of so many parts is a list of people where this share of them surely are."""
+
+
+def people_in_block(text: str) -> list[str]:
+    """The people of a list that gives everyone's place of work: "A Keeper, The Wells; B …"."""
+    parts = [part.strip() for part in text.split(";")]
+    if len(parts) < 2 or not all("," in part for part in parts):
+        return []
+    found = []
+    for part in parts:
+        *people, _ = part.split(",")
+        found.append(names_in_line(", ".join(people)) or names_in_line(people[0]))
+    return [name for names in found for name in names] if all(found) else []
 
 
 def is_body(name: str) -> bool:
