@@ -323,3 +323,74 @@ def test_facts_within_a_reach_are_those_stated_there(handbook):
 )  # fmt: skip
 def test_kinds_as_one_says_them(kind, said):
     assert kind.with_article == said
+
+
+def test_a_word_for_its_kind_is_no_title(facts_of):
+    facts = facts_of(("title", "User Guide"), ("author", "Wellkeep"))
+    assert facts.title.text == "User Guide"  # all there is that is large
+    facts = facts_of(("title", "TECHNICAL REPORT"), ("h1", "The Loss of Water From Open Barrels"),
+                     ("author", "Marta Lindqvist"))  # fmt: skip
+    assert facts.title.text == "The Loss of Water From Open Barrels"
+    assert texts(facts.authors) == ["Marta Lindqvist"]
+
+
+def test_the_journal_is_no_title(facts_of):
+    facts = facts_of(("title", "Journal of Village Wells"), ("author", "Marta Lindqvist"),
+                     ("h1", "The Loss of Water From Open Barrels"))  # fmt: skip
+    assert facts.title.text == "The Loss of Water From Open Barrels"
+    assert facts.place.text == "Journal of Village Wells"
+
+
+def test_names_on_a_page_that_goes_on_with_its_contents(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [
+        [("title", "Village Wells"), ("text", "Marta Lindqvist"), ("h2", "Contents"),
+         ("toc0", "Rope Matters|2"), ("toc0", "Bucket Matters|3"), ("toc0", "Lid Matters|4")],
+        BODY, BODY, BODY,
+    ])  # fmt: skip
+    facts = find_facts(read_document(path))
+    assert facts.title.text == "Village Wells"
+    assert texts(facts.authors) == ["Marta Lindqvist"]
+
+
+def test_a_running_sentence_below_the_title_is_no_subtitle(facts_of):
+    said = "These terms apply to all wells that are owned by us and"
+    facts = facts_of(("title", "Village Wells"), ("author", said))
+    assert facts.subtitle is None
+
+
+def test_people_given_with_their_places(facts_of):
+    facts = facts_of(
+        ("title", "Village Wells"),
+        ("author", "Marta Lindqvist, University of Hallan; Aino Perälä, Water Board"),
+    )
+    assert texts(facts.authors) == ["Marta Lindqvist", "Aino Perälä"]
+    assert facts.subtitle is None
+
+
+def test_streets_are_no_authors(facts_of):
+    facts = facts_of(("title", "Village Wells"), ("author", "Beim Brunnenhof 31"),
+                     ("author", "20097 Hallan"))  # fmt: skip
+    assert facts.authors == ()
+
+
+def test_where_it_came_out_is_told_whole(facts_of):
+    facts = facts_of(("title", "Village Wells"), ("author", "Marta Lindqvist"),
+                     ("author", "This paper is included in the Proceedings of"),
+                     ("author", "the Third Meeting on Wells"))  # fmt: skip
+    assert facts.place.text == "the Proceedings of the Third Meeting on Wells"
+
+
+@pytest.mark.parametrize(
+    ("line", "names"),
+    [
+        ("Brandon Goodell , Sarang Noether , and Arthur Blue",
+         ["Brandon Goodell", "Sarang Noether", "Arthur Blue"]),
+        ("Waterhouse, Dr.-Ing. M. Heider, M. Wege, MSc. N. Krein",
+         ["M. Heider", "M. Wege", "N. Krein"]),
+        ("Rope, bucket and lid", []),
+    ],
+)  # fmt: skip
+def test_a_list_in_which_most_are_people(line, names):
+    assert names_in_line(line) == names

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 from wide_margin.core.answers import Reach, section_reach
 from wide_margin.core.answers.form import Form, take_form
+from wide_margin.core.digest.gist import printed_title
 from wide_margin.core.document import (
     ReadDocument,
     section_numbered,
@@ -169,7 +170,7 @@ def _count(match: re.Match[str]) -> int:
 
 def _own_words(document: ReadDocument, text: str) -> list[str]:
     """Words of a question beside those that any question about a whole may have."""
-    title = {w.casefold() for w in words(f"{document.facts.title}")}
+    title = {w.casefold() for w in words(f"{document.facts.title} {printed_title(document)}")}
     return [
         w for w in words(text.casefold())
         if not is_common(w, "en") and w not in _VOCABULARY and w not in title and len(w) > 2

@@ -8,13 +8,16 @@ import numpy as np
 from wide_margin.core.digest.gist import GistLine, Scored, gist_lines
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.roles import CUES, Role
+from wide_margin.core.digest.telling import decides, naming, said_in_front, tells
 from wide_margin.core.document import ReadDocument
-from wide_margin.core.geometry import FloatArray
+from wide_margin.core.geometry import BoolArray, FloatArray
 
 MOST_LINES = 3
-OF_CUE, OF_ROLE, OF_PRIOR, OF_PLACE = 1.0, 0.9, 1.2, 0.3
+OF_CUE, OF_ROLE, OF_PRIOR, OF_PLACE, OF_TELLING = 1.0, 0.9, 1.2, 0.3, 1.0
 FRONT = 0.1
 """Share of a document, from its first sentence, in which its purpose is usually said."""
+FRONT_ROWS = 60
+"""Sentences that are near the front of any document."""
 LONG = 2000
 """Sentences above which one outside the usual sections must speak of the document itself."""
 MANY_SENTENCES = 300
@@ -27,9 +30,13 @@ LEAST = 1.15
 STATED = 0.4
 """In a digest a slot is filled from this chance on; asked for it, a reader is shown less sure ones
 as such."""
-EVEN, STEEP = 2.0, 3.0
-"""The score at which it is as likely right as not, and how fast that changes: of 25 answers to
-questions about eight documents one of five was right below 2.0, 18 of 20 above."""
+OF_WEAK, OF_TOLD, STEEP = 2.0, 2.2, 3.0
+"""The score at which it is as likely right as not, in words that may tell it and in words that
+decide, and how fast that changes: of 25 answers to questions about eight documents one of five was
+right below 2.0, 18 of 20 above."""
+OF_DETAIL = 0.3
+"""The chance at most that a sentence deep in the document says what one says near the front: a
+word like "because" stands in many of them."""
 OF_NO_SECTION = 0.5
 """The chance of a slot that has no usual section, whose scores tell less."""
 NEXT_TO_BEST = 0.75
@@ -48,6 +55,8 @@ class Slot:
     """Sections where it is usually said."""
     late: bool = False
     """Whether it is rather said near the end."""
+    of_others: tuple[Role, ...] = ()
+    """Sections where it is rather said of the work of others."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +70,8 @@ class Filled:
 
 
 AIM = Slot("Aim", "purpose", (Role.ABSTRACT, Role.INTRODUCTION))
-LIMITS = Slot("Limits", "limit", (Role.DISCUSSION, Role.CONCLUSION), late=True)
+_OPENS = (Role.ABSTRACT, Role.INTRODUCTION)
+LIMITS = Slot("Limits", "limit", (Role.DISCUSSION, Role.CONCLUSION), late=True, of_others=_OPENS)
 CONCLUSION = Slot("Conclusion", "conclusion", (Role.CONCLUSION, Role.DISCUSSION), late=True)
 NEXT = Slot("What comes next", "next", (Role.CONCLUSION, Role.DISCUSSION), late=True)
 WHY = Slot("Why it was made", "why", (Role.INTRODUCTION, Role.ABSTRACT))
@@ -100,7 +110,7 @@ SLOTS: dict[DocumentKind, tuple[Slot, ...]] = {
         Slot("Exceptions", "exception"),
     ),
     DocumentKind.NARRATIVE: (
-        Slot("Course", "story"), Slot("Lines worth remembering", "why"),
+        Slot("Course", "story"), Slot("Lines worth remembering", "remark"),
     ),
     DocumentKind.FORM: (PURPOSE, Slot("Duties", "duty"), Slot("Dates and sums", "money")),
     DocumentKind.OTHER: (PURPOSE, AUDIENCE, Slot("Findings", "result"), LIMITS, CONCLUSION, NEXT),
@@ -108,39 +118,68 @@ SLOTS: dict[DocumentKind, tuple[Slot, ...]] = {
 
 
 def fill(
-    document: ReadDocument, scored: Scored, slot: Slot, rows: Sequence[int], most: int = MOST_LINES
+    document: ReadDocument,
+    scored: Scored,
+    slot: Slot,
+    rows: Sequence[int],
+    most: int = MOST_LINES,
+    *,
+    only_told: bool = False,
 ) -> Filled:
-    """The sentences that say what a slot asks for, the best ones, in reading order."""
-    scores = slot_scores(document, scored, slot, rows)
+    """The sentences that say what a slot asks for, the best ones, in reading order.
+
+    Args:
+        document: Where they stand.
+        scored: Its sentences.
+        slot: What is asked for.
+        rows: The sentences of the reach.
+        most: How many at most.
+        only_told: Whether only those are taken that say it in words that decide.
+    """
+    scores, telling = slot_scores(document, scored, slot, rows)
+    has_words = decides(slot.cue)
+    if only_told and has_words:
+        scores = np.where(telling, scores, 0.0)
     order = [int(k) for k in np.argsort(-scores, kind="stable")[:12]]
     best = float(scores[order[0]]) if order else 0.0
     least = LEAST + OF_MANY * max(0.0, float(np.log10(max(len(rows), 1) / MANY_SENTENCES)))
     if best < least:
         return Filled(slot, ())
+    is_told = bool(telling[order[0]])
     picked: list[int] = []
     for k in order:
-        if len(picked) == most or scores[k] < max(least, NEXT_TO_BEST * best):
+        compared = best - OF_TELLING * (is_told and not telling[k])
+        if len(picked) == most:
             break
-        if not _repeats(scored, rows[k], picked):
+        enough = scores[k] >= max(least, NEXT_TO_BEST * compared)
+        if enough and not _repeats(scored, rows[k], picked):
             picked.append(rows[k])
-    return Filled(slot, gist_lines(document, sorted(picked)), _chance(slot, best))
+    chance = _chance(slot, best, OF_TOLD if is_told else OF_WEAK)
+    if not is_told and said_in_front(slot.cue):
+        chance = min(chance, OF_DETAIL)
+    return Filled(slot, gist_lines(document, sorted(picked)), chance)
 
 
-def _chance(slot: Slot, score: float) -> float:
+def _chance(slot: Slot, score: float, even: float) -> float:
     """How likely what scores so is right."""
     if not slot.roles:
         return OF_NO_SECTION
-    return float(1.0 / (1.0 + np.exp(-STEEP * (score - EVEN))))
+    return float(1.0 / (1.0 + np.exp(-STEEP * (score - even))))
 
 
 def slot_scores(
     document: ReadDocument, scored: Scored, slot: Slot, rows: Sequence[int]
-) -> FloatArray:
-    """(n,) how surely each of some sentences says what a slot asks for; 0 without its wording."""
+) -> tuple[FloatArray, BoolArray]:
+    """How surely each of some sentences says what a slot asks for; 0 without its wording.
+
+    Returns:
+        (n,) scores, and (n,) whether each says it in words that decide.
+    """
     cue, sentences = CUES[slot.cue], document.text.sentences
     n = max(len(sentences), 1)
-    scores = np.zeros(len(rows))
+    scores, telling = np.zeros(len(rows)), np.zeros(len(rows), dtype=bool)
     is_long = len(rows) > LONG
+    names = naming(scored.names)
     stands = np.isfinite(scored.prior)
     for k, row in enumerate(rows):
         if not stands[row]:
@@ -152,16 +191,20 @@ def slot_scores(
         is_usual = not slot.roles or role in slot.roles
         if is_long and not is_usual and row not in scored.on_itself:
             continue
-        n_cues = len(cue.findall(sentence.text.lower()))
-        if not n_cues:
+        text = sentence.text.lower()
+        n_cues = len(cue.findall(text))
+        is_front = row < max(FRONT * n, FRONT_ROWS)
+        telling[k] = tells(slot.cue, text, names, is_front=is_front) and role not in slot.of_others
+        if not n_cues and not telling[k]:
             continue
         in_role = OF_ROLE * (role in slot.roles) + 0.2 * (slot.roles[:1] == (role,))
         place = row / n if slot.late else 1.0 - min(row / max(FRONT * n, 60), 1.0)
         scores[k] = (
-            OF_CUE * min(0.7 + 0.3 * n_cues, 1.3) + in_role + OF_PLACE * place
+            OF_CUE * min(0.7 + 0.3 * n_cues, 1.3) + OF_TELLING * telling[k]
+            + in_role + OF_PLACE * place
             + OF_PRIOR * float(np.clip(scored.prior[row], 0.0, 1.2)) - 0.3
         )  # fmt: skip
-    return scores
+    return scores, telling
 
 
 def _role(scored: Scored, section: int) -> Role:

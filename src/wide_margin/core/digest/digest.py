@@ -122,7 +122,9 @@ class Digester:
     def by_kind(self, kind: DocumentKind, reach: Reach = WHOLE) -> tuple[Filled, ...]:
         """What a reader asks of a kind of document, filled where it is likely to be right."""
         rows = rows_within(self._document, reach)
-        filled = (fill(self._document, self.scored, slot, rows) for slot in SLOTS[kind])
+        filled = (
+            fill(self._document, self.scored, slot, rows, only_told=True) for slot in SLOTS[kind]
+        )
         return tuple(f if f.sure >= STATED else Filled(f.slot, ()) for f in filled)
 
     def digest(

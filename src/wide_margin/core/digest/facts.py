@@ -464,10 +464,11 @@ def _authors(
 
 def _names_by_line(lines: Sequence[FrontLine]) -> Iterator[tuple[FrontLine, list[str]]]:
     """The names that lines give; a list of people with their places may run over several."""
+    after = {id(line): following.text for line, following in pairwise(lines)}
     for block in _blocks(lines):
         people = people_in_block(" ".join(line.text for line in block))
-        for line, following in zip(block, [*block[1:], None], strict=True):
-            is_street = _STREET.search(line.text) and following and _POSTCODE.match(following.text)
+        for line in block:
+            is_street = _STREET.search(line.text) and _POSTCODE.match(after.get(id(line), ""))
             if people:
                 told = [name for name in people if name.split()[-1] in line.text]
                 people = [name for name in people if name not in told]

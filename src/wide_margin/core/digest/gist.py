@@ -8,6 +8,7 @@ coverage: Gillick and Favre 2009; greedy with exchange). Both are linear in feat
 fitted on articles whose abstract is known and hidden (bench/fit_gist.py).
 """
 
+import re
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -79,8 +80,12 @@ class Scored:
     """(k,) of every section."""
     on_itself: frozenset[int] = frozenset()
     """Rows of sentences that speak of the document, or name what its title names."""
+    names: tuple[str, ...] = ()
+    """What the title names, in lower case: words that are hardly used elsewhere."""
 
 
+SELDOM, TAKEN_UP = 8_000, 3
+"""A word that is not among so many most frequent ones of the language, in so many sentences."""
 BREATH = 256
 """Sentences after which others can be served."""
 
@@ -117,7 +122,26 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
         n_words[row] = len(without_asides(sentences[row].text).split())
         if k % BREATH == 0:
             pause()
-    return Scored(prior, weight, n_words, terms, roles, _rows_on_itself(document, usable))
+    on_itself = _rows_on_itself(document, usable)
+    return Scored(prior, weight, n_words, terms, roles, on_itself, _names(document))
+
+
+def _names(document: ReadDocument) -> tuple[str, ...]:
+    """Words of the title that are names: seldom in the language, and taken up in the text."""
+    index = document.index
+    found = []
+    for word in re.findall(
+        r"[^\W_][\w+.-]*\w", f"{document.facts.title} {printed_title(document)}"
+    ):
+        rank = frequency_rank(word.lower())
+        is_name = word[0].isupper() or any(letter.isdigit() for letter in word)
+        stems = index.analyser.terms(word)
+        number = index.term_ids.get(stems[0]) if len(stems) == 1 else None
+        if is_name and (rank is None or rank > SELDOM) and number is not None:
+            n_rows = len(index.by_sentence.of(number)[0])
+            if n_rows >= TAKEN_UP:
+                found.append(word.lower())
+    return tuple(dict.fromkeys(found))
 
 
 def _rows_on_itself(document: ReadDocument, usable: BoolArray) -> frozenset[int]:
@@ -178,7 +202,7 @@ def term_features(document: ReadDocument, roles: Sequence[Role]) -> tuple[FloatA
         if len(rows):
             in_titles[term] = min(float(values.max()) * np.log1p(len(rows)), 3.0)
     in_title = np.zeros(n_terms)
-    for name in index.analyser.terms(document.facts.title + " " + _printed_title(document)):
+    for name in index.analyser.terms(document.facts.title + " " + printed_title(document)):
         if (number := index.term_ids.get(name)) is not None:
             in_title[number] = 1.0
     ranks = [frequency_rank(form) for form in index.forms[:n_terms]]
@@ -196,7 +220,7 @@ def term_features(document: ReadDocument, roles: Sequence[Role]) -> tuple[FloatA
     return np.stack(columns, axis=1), is_content
 
 
-def _printed_title(document: ReadDocument) -> str:
+def printed_title(document: ReadDocument) -> str:
     """The first words of the document in the largest type, which hold its title."""
     lines = [
         piece.line for p in document.paragraphs[:30] for piece in p.pieces if piece.line.page == 0
@@ -318,7 +342,7 @@ def _title_rows(
         )  # fmt: skip
 
     of_sections = {k: ids(s.title) for k, s in enumerate(document.outline.sections)}
-    return ids(f"{document.facts.title} {_printed_title(document)}"), of_sections
+    return ids(f"{document.facts.title} {printed_title(document)}"), of_sections
 
 
 # --- choosing

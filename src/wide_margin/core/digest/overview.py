@@ -69,15 +69,25 @@ def answer_overview(
         lines = _as_it_begins(document, rows, asked.form.max_sentences or asked.n_points or N_SLOT)
     quotes = tuple(Quote(line.text, (line.locator,)) for line in lines)
     n_searched, n_pages, without = pages_covered(document, asked.reach)
-    ranked = sorted(
-        lines, key=lambda line: -float(scored.prior[line.sentence]) if line.sentence >= 0 else -9.0
-    )
+    ranked = _ranked(document, scored, asked, lines)
     return Answer(
         question=typed.strip(), kind=f"overview: {asked.kind}", reach=asked.reach, quotes=quotes,
         excerpts=tuple(Excerpt(line.text, line.locator, 1.0) for line in ranked)
         or _nearest(document, scored, rows),
         n_searched=n_searched, n_pages=n_pages, without_text=without, sure=sure,
     )  # fmt: skip
+
+
+def _ranked(
+    document: ReadDocument, scored: Scored, asked: Overview, lines: Sequence[GistLine]
+) -> list[GistLine]:
+    """The lines of an answer, the one first that says most surely what is asked for."""
+    rows = [line.sentence for line in lines]
+    said = [row for row in rows if row >= 0]
+    slot = _SLOTS.get(asked.kind, PURPOSE if asked.kind == "about" else None)
+    found = slot_scores(document, scored, slot, said)[0] if slot else np.zeros(len(said))
+    score = {row: float(scored.prior[row] + s) for row, s in zip(said, found, strict=True)}
+    return sorted(lines, key=lambda line: -score.get(line.sentence, np.inf))
 
 
 def rows_within(document: ReadDocument, reach: Reach) -> list[int]:
@@ -123,7 +133,8 @@ def _lines(
             limits["n_words"] = SECTION_WORDS
         return gist_lines(document, choose(scored, rows, **limits)), SURE
     if kind == "about":
-        return about(document, scored, rows, limits), SURE
+        lines = about(document, scored, rows, limits)
+        return _chief_first(document, scored, lines), SURE
     if kind == "licence":
         return _licence(document, scored, facts, rows), SURE
     if kind == "authors and date":
@@ -160,7 +171,7 @@ def about(
     n_words, n_sentences = limits["n_words"], limits["n_sentences"]
     if not n_words and not n_sentences:
         n_words = GIST_WORDS
-    scores = slot_scores(document, scored, PURPOSE, rows)
+    scores, _ = slot_scores(document, scored, PURPOSE, rows)
     order = sorted(range(len(rows)), key=lambda k: -scores[k])[: 1 if n_sentences == 1 else 2]
     least = max(NEXT_TO_BEST * float(scores.max(initial=0.0)), 1e-9)
     first = [
@@ -185,6 +196,18 @@ def about(
             choose(scored, [r for r in rows if r not in first], n_words=left) if left > 12 else ()
         )
     return gist_lines(document, sorted({*first, *(int(r) for r in rest)}))
+
+
+def _chief_first(
+    document: ReadDocument, scored: Scored, lines: Sequence[GistLine]
+) -> tuple[GistLine, ...]:
+    """The line first that says what the document is, if one does; the others as they come."""
+    rows = [line.sentence for line in lines]
+    scores, telling = slot_scores(document, scored, PURPOSE, rows)
+    if not telling.any():
+        return tuple(lines)
+    chief = int(np.argmax(np.where(telling, scores, -1.0)))
+    return (lines[chief], *lines[:chief], *lines[chief + 1 :])
 
 
 def telling_rows(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> list[int]:

@@ -60,7 +60,7 @@ def roles_of(outline: Outline) -> list[Role]:
     return found
 
 
-_PEOPLE = (
+PEOPLE = (
     r"(?:users|readers|people|beginners|developers|students|anyone|everyone|those who|programmers"
     r"|administrators|authors|researchers|engineers|teachers|scientists)"
 )
@@ -114,8 +114,8 @@ CUES = {
         r"\b(?:motivat\w+|because|since there|lack of|no (?:existing|other|native|built-in)|in contrast to|existing (?:packages|software|implementations|tools|approaches|methods)|was (?:created|started|written|born|founded)|needed|reason (?:for|why)|problem (?:with|is|was))\b",
     ),
     "audience": regex(
-        rf"\b{_THIS} (?:is|was) (?:\w+ )?for (?:\w+ ){{0,3}}?(?:{_PEOPLE}|\w{{3,}}(?:ers|ors|ists))\b|"
-        rf"\bfor (?:all |new |other )?{_PEOPLE}\b|"
+        rf"\b{_THIS} (?:is|was) (?:\w+ )?for (?:\w+ ){{0,3}}?(?:{PEOPLE}|\w{{3,}}(?:ers|ors|ists))\b|"
+        rf"\bfor (?:all |new |other )?{PEOPLE}\b|"
         r"\b(?:intended for|aimed at|readers? (?:who|should|are|is)|users who|if you are (?:new|a)|you should (?:already )?(?:know|be familiar)|(?<!not )familiar with|assumes?|prerequisites?|beginners?|newcomers?)\b",
     ),
     "needs": regex(
@@ -139,6 +139,7 @@ CUES = {
     "change": regex(
         r"\b(?:new (?:in|features?|functionality)|has been (?:added|removed|changed|replaced|renamed)|have been (?:added|removed|changed)|since (?:version|release)|no longer|was (?:added|changed)|now (?:also|supports?|allows?|requires?)|previously|earlier versions?|modified|outdated)\b",
     ),
+    "remark": regex(r"\b(?:because|never|always|nothing|everything|nobody|everybody|reason|truth)\b"),
     "story": regex(r"\b(?:said|cried|asked|replied|went|came|died|married|killed|returned|found|born)\b"),
 }  # fmt: skip
 """Wordings, to be looked for in lower-case text: three times as quick as without regard to case."""

@@ -29,6 +29,11 @@ _STANDS = regex(
     r"|both \w+ and\b|such as\b|in addition to\b|dieses? (?:handbuch|dokument|arbeit|buch|kapitel|abschnitt)\b|cet?(?:te)? (?:article|document|manuel|livre|chapitre|section)\b|es (?:gibt|ist)\b|il (?:existe|faut|est)\b)",
     re.I,
 )  # fmt: skip
+_FOLLOWS = regex(
+    r"^[^,;:]{3,60}?[\s,](?:therefore|hence|consequently|accordingly|nevertheless|nonetheless|in turn|too|likewise)[\s,]"
+    r"|^[^,;:]{3,40}, (?:however|then|therefore|thus|though|for example|for instance|on the other hand|by contrast),", re.I
+)  # fmt: skip
+"""A subject that is followed by what ties it to the sentence before."""
 _ASIDE = regex(
     r"\s*\((?:(?:see|cf\.?|e\.g\.,?|i\.e\.,?|siehe|voir|véase|section|chapter|figure|fig\.|table|page|p\.|eq)\b[^()]{0,90}"
     r"|[^()]{0,60}\b(?:1[89]|20)\d\d[a-z]?(?:[^()]{0,60})|[^()]{0,6}https?://[^()]{0,120})\)"
@@ -58,7 +63,7 @@ def stands_alone(sentence: Sentence) -> bool:
 
 def hangs(text: str) -> bool:
     """Whether a sentence leans on the one before it."""
-    return bool(_HANGS.match(text)) and not _STANDS.match(text)
+    return bool(_HANGS.match(text) or _FOLLOWS.match(text)) and not _STANDS.match(text)
 
 
 def strangeness(text: str) -> float:

@@ -1,0 +1,179 @@
+"""Wordings that decide what a sentence tells of its document, beside those that only may.
+
+A cue of ``roles.CUES`` is a word that such sentences have, and many others too: "required",
+"because". What stands here is said by hardly any sentence that does not tell it. All of it is
+looked for in lower-case text.
+"""
+
+from re import Pattern, escape
+
+from wide_margin.core.digest.roles import PEOPLE
+from wide_margin.core.later import regex
+
+_DOCUMENT = (
+    r"(?:this|the present|the current|our)\s+(?:\w+\s+)?(?:paper|article|document|documentation|manual|guide|handbook"
+    r"|thesis|dissertation|report|book|booklet|vignette|work|study|essay|text|tutorial|policy|standard|specification"
+    r"|agreement|licen[sc]e|newsletter|survey|notes?|primer|introduction|faq)"
+)
+_TELLS = (
+    r"(?:describ|introduc|present|discuss|explain|provid|cover|illustrat|review|gives?\b|summari|aims?\b|outlin|propos"
+    r"|demonstrat|contains?\b|deals?\b|addresses|offers?|focus|concern|documents\b|defines?\b|specif|sets? out|examin"
+    r"|investigat|analy[sz]es|studies|is (?:about|an?|the|intended|meant|designed|aimed|concerned)\b)"
+)
+_WE_DO = (
+    r"(?:present|propose|describe|introduce|develop|discuss|illustrate|demonstrate|provide|give|review|outline|show"
+    r"|study|analy[sz]e|investigate|examine|explore|address|report|compare|characteri[sz]e|evaluate|survey)"
+)
+_MEASURED = r"(?:results?|findings?|analysis|analyses|experiments?|evaluation|simulations?|comparisons?|tests?|data)"
+_SHOWS = r"(?:shows?|showed|suggests?|suggested|indicates?|indicated|reveals?|revealed|confirms?|confirmed|demonstrates?|impl(?:y|ies))\b"
+_OBSERVED = (
+    r"(?:patients|participants|respondents|subjects|observations|samples|users|individuals|records|students"
+    r"|stations|species|sites|households|volunteers|countries)"
+)
+
+TELLING: dict[str, Pattern[str]] = {
+    "purpose": regex(
+        rf"\b{_DOCUMENT}\s+(?:\w+ly\s+|also\s+)?{_TELLS}"
+        rf"|\bin {_DOCUMENT}\W+(?:\w+\W+){{0,3}}?we\s+(?:\w+ly\s+)?{_WE_DO}\b"
+        r"|\b(?:dieses?|vorliegende[ns]?) (?:arbeit|handbuch|dokument|buch|text|bericht)\b.{0,40}"
+        r"\b(?:beschreib|behandelt|erklärt|will|soll|ist|stellt|gibt|richtet)"
+        r"|\b(?:cet?|cette) (?:article|document|manuel|livre|travail|thèse|rapport|guide)\b.{0,30}"
+        r"\b(?:décri|présent|expli|propos|vise|est|trait)"
+        r"|\best[ea] (?:art[íi]culo|documento|manual|libro|livro|trabajo|trabalho|guía|tesis)\b.{0,30}"
+        r"\b(?:descri|presenta|expli|propo|trata|es|tiene|tem)",
+    ),
+    "audience": regex(
+        rf"\b{_DOCUMENT}\s+(?:is|was)\s+(?:\w+\s+)?(?:for|aimed at|intended for|meant for|written for|addressed to|directed at)\b"
+        rf"|\b{_DOCUMENT}\s+assumes\b|\brichtet sich\b.{{0,30}}\ban\b|\bs['’]adresse (?:à|aux?)\b|\bdirigid[oa] a\b"
+        r"|\bsi rivolge a\b|\bdestina-se a\b",
+    ),
+    "needs": regex(
+        r"\b(?:system|hardware|software|minimum|technical|basic) requirements?\b.{0,20}(?::|\b(?:are|is|include)\b)|\bprerequisites?\b"
+        r"|\brequires? (?:at least|version|\w+ version|the following)\b|\b(?:must|needs? to|has to|have to|should) be installed\b",
+    ),
+    "procedure": regex(
+        r"^\W*(?:\d+[.)]\s*)?(?:in order )?to \w+\b.{3,90}?,\s*(?:simply |just |please |first )?(?:use|click|choose|select|run|type|press|call|enter|open|execute"
+        r"|invoke|issue|go to|follow|set|turn|pull|push|take|add|remove|install|download|copy|move|drag|insert|hold|hit|write"
+        r"|you (?:must|need to|have to|should|can))\b"
+        r"|\b(?:do|take|follow|takes|perform|performs|in) (?:the following|these) (?:\w+ )?steps\b|\bproceed as follows\b"
+        r"|\b(?:is|are) (?:measured|taken|read|checked) (?:every|once|twice|daily|by hand)\b",
+    ),
+    "warning": regex(
+        r"^\W*(?:warning|caution|danger|attention|beware|important)\b\W"
+        r"|(?<!to )\b(?:be (?:very )?careful|beware|make sure|take care|be sure|be aware)\b"
+        r"|(?:^|[;:] |\bplease )(?:do not|don['’]t|never) \w|\bmust (?:not|never)\b"
+        r"|\b(?:may|can|will|could|might) (?:\w+ )?(?:damage|destroy|lose|corrupt|overwrite|delete|erase|harm|injure|crash)\b",
+    ),
+    "limit": regex(
+        r"\b(?:limitations?|drawbacks?|shortcomings?|disadvantages?|caveats?|weakness(?:es)?)\b|\bknown (?:problems|issues|bugs)\b"
+        r"|\b(?:does|do|is|are|can) not (?:yet|currently)\b|\bnot (?:yet )?(?:supported|implemented)\b|\bno support for\b"
+        r"|\b(?:currently|at present|so far|as yet)\b.{0,30}\b(?:only|not|no|limited|unable)\b|\bis limited to\b|\bonly works?\b",
+    ),
+    "conclusion": regex(
+        r"\b(?:in conclusion|in summary|to (?:conclude|summari[sz]e|sum up)|all in all|we conclude|we have (?:shown|presented|described"
+        rf"|introduced|demonstrated)|{_DOCUMENT} (?:has )?(?:briefly )?(?:presented|introduced|described|shown))\b|\boverall,",
+    ),
+    "next": regex(
+        r"\bfuture (?:work|research|versions?|releases?|directions?|developments?|studies)\b|\bwe (?:plan|intend|hope) to\b"
+        r"|\b(?:is|are) (?:planned|under development)\b|\bremains? (?:to be|an open)\b|\bfurther (?:work|research|study|studies)\b"
+        r"|\bopen (?:questions?|problems?)\b|\bwill be (?:added|implemented|supported|included|addressed)\b|\bin the (?:near )?future\b",
+    ),
+    "method": regex(
+        r"\bwe (?:\w+ly )?(?:use|used|employ|employed|apply|applied|adopt|adopted|implement|implemented|collected"
+        r"|measured|compare|compared|estimate|estimated|fit|fitted|analy[sz]ed|trained|instrumented|simulate|simulated)\b"
+        r"|\b(?:our|the proposed|this|the new) (?:\w+ )?(?:method|approach|algorithm|procedure|model|framework|estimator|technique)s? "
+        r"(?:is|are|uses?|consists?|works?|relies|takes?|follows?|combines?)\b",
+    ),
+    "data": regex(
+        r"\bdata ?sets? (?:\w+ )?(?:is|was|were|are|from|of|on|consists?|contains?|comprises?|includes?|used)\b|\b(?:sample|survey|cohort|corpus) of\b"
+        rf"|\b\d[\d,]* (?:\w+ ){{0,2}}{_OBSERVED}\b|\bdata (?:were|was|have been) (?:collected|obtained|taken|provided|gathered|recorded|sampled)\b"
+        r"|\bwe collected\b|\bonline survey\b",
+    ),
+    "result": regex(
+        rf"\bwe (?:\w+ly )?(?:found|find|observed|conclude|demonstrated?|showed)\b|\b{_MEASURED} (?:\w+ly |of \S+ |also )?{_SHOWS}"
+        r"|\b(?:increased|decreased|rose|fell|improved|dropped|grew|reduced) (?:by|from|to)\b.{0,30}\d|\boutperform"
+        r"|\bsignificant(?:ly)? (?:higher|lower|better|worse|more|less|faster|slower|differen\w+|effects?|problems?|increase|decrease|reduction)\b"
+        r"|\bit (?:turns out|turned out|was found)\b|\bthis study (?:shows|showed|found|finds)\b",
+    ),
+    "change": regex(
+        r"\bnew (?:in|features?|since)\b|\bha(?:s|ve) been (?:added|removed|renamed|replaced|revised|extended|rewritten)\b"
+        r"|\bsince (?:version|release|the (?:last|previous|first) (?:edition|version|release))\b"
+        r"|\b(?:this|the (?:new|current|present|second|third|fourth|fifth|latest)) (?:edition|version|release|revision) (?:\w+ )?(?:adds?|contains?|includes?|introduces?|differs?|brings?|fixes)\b"
+        r"|\bchanges (?:since|from) (?:the )?(?:version|release|previous|last|first)\b|\bchanges in (?:this|the new|version|release)\b",
+    ),
+}  # fmt: skip
+"""By the names of the cues; a cue that is not here decides by itself."""
+IN_FRONT: dict[str, Pattern[str]] = {
+    "purpose": regex(
+        r"\b(?:the|our|its) (?:\w+ ){0,2}(?:aim|purpose|goal|objective|object|mission|intention)s? (?:of|is|are|was|were|behind)\b"
+        r"|\bwe (?:present|propose|introduce|describe|demonstrate)\b",
+    ),
+    "audience": regex(
+        rf"\b(?:intended|aimed|written|meant|designed|addressed) (?:for|at|to) (?:\w+ ){{0,3}}?(?:{PEOPLE}|\w{{3,}}ists|\w{{3,}}ers)\b"
+        r"|\b(?:this \w+|we|it) assumes? (?:that )?(?:you|the reader|readers|some|a (?:basic|working)|familiarity|knowledge|no prior)\b"
+        r"|\breaders? (?:is|are|should|needs?|must) (?:be |to be )?(?:assumed|expected|familiar|know|have|supposed)"
+        r"|\byou (?:should|need to|must|ought to) (?:already )?(?:know|be familiar|have (?:some|basic) (?:knowledge|experience))"
+        r"|\bif you are (?:new to|a|an)\b|\bno (?:prior|previous) (?:knowledge|experience)\b|\b(?:prior|basic|working) knowledge of\b",
+    ),
+    "needs": regex(
+        r"\brequires?\b.{0,50}\b(?:installed|or (?:later|higher|newer|above))\b|\byou (?:will )?(?:need|must have)\b"
+        r"|\bbefore (?:you|using|installing|beginning|starting)\b.{0,60}\b(?:must|need|should|have to|make sure|install)\b"
+        r"|\bdepends on (?:the )?(?:\S+ ){0,3}(?:package|packages|library|libraries)\b",
+    ),
+    "why": regex(
+        r"\bmotivat\w+|\b(?:there (?:is|was|has been) (?:an?|no|little)|the|growing|increasing|an urgent) (?:\w+ )?(?:need|demand|lack) (?:for|of|to)\b|\black of\b"
+        r"|\bno (?:existing|other|native|built-in|such) \w+|\b(?:little|few|no) (?:is known|attention|work|research|studies)\b|\bha(?:s|ve) (?:not|never) been\b"
+        r"|\bwas (?:\w+ly )?(?:created|started|written|born|founded|developed|designed|begun|conceived) (?:because|to|as|in (?:order|response)|out of)\b"
+        r"|\bwas (?:original|initial|first)(?:ly)? (?:intended|conceived|meant)\b|\bwe (?:knew that we )?wanted to\b"
+        r"|\b(?:the|main|one|another) reasons? (?:for|why|is|was|to)\b|\b(?:is|are) (?:often|much|urgently|badly) needed\b",
+    ),
+}  # fmt: skip
+"""What tells only near the front: deep in a document it is said of some detail."""
+_OF_PART = regex(
+    r"\b(?:this|the (?:next|following|previous)|in) (?:sub)?(?:section|chapter|part|appendix|paragraph|figure|table)\b"
+)
+"""Speaks of a part of the document."""
+_NAMED_DOES = (
+    r"(?:is|are) (?:an?|the|one of)|(?:provides?|offers?|allows?|enables?|helps?|lets|computes?|implements?|aims)"
+    r"|was (?:designed|developed|written|created)"
+)
+
+
+def decides(cue: str) -> bool:
+    """Whether a cue has wordings that decide; others do so by themselves."""
+    return cue in TELLING or cue in IN_FRONT
+
+
+def said_in_front(cue: str) -> bool:
+    """Whether what a cue stands for is usually said near the front, if at all."""
+    return cue in IN_FRONT
+
+
+def tells(cue: str, text: str, names: Pattern[str] | None = None, *, is_front: bool) -> bool:
+    """Whether a sentence surely tells what a cue stands for.
+
+    Args:
+        cue: A name in ``roles.CUES``.
+        text: The sentence in lower case.
+        names: Finds sentences that say what the thing in the document's title is.
+        is_front: Whether it stands near the front of the document.
+    """
+    if cue == "purpose":
+        if _OF_PART.search(text):
+            return False
+        if is_front and names is not None and names.match(text):
+            return True
+    if cue in TELLING and TELLING[cue].search(text):
+        return True
+    return is_front and cue in IN_FRONT and bool(IN_FRONT[cue].search(text))
+
+
+def naming(names: tuple[str, ...]) -> Pattern[str] | None:
+    """Finds sentences that begin with a name and go on with what it is or does."""
+    if not names:
+        return None
+    either = "|".join(sorted(map(escape, names), key=len, reverse=True))
+    name = rf"(?:{either})(?:\s+(?:{either}))*(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
+    return regex(
+        rf"^\W*(?:\w+:\s+)?(?:the\s+)?{name}\s*(?:[,(].{{2,60}}?[,)]\s*)?\b(?:{_NAMED_DOES})\b"
+    )

@@ -1,0 +1,94 @@
+"""Wordings that decide what a sentence tells of its document, and those that only look like it."""
+
+import pytest
+
+from wide_margin.core.digest.telling import naming, tells
+
+TOLD = {
+    "purpose": ["This handbook describes how wells are kept.",
+                "In this paper, we compare ropes of hemp and sisal.",
+                "Dieses Handbuch beschreibt die Pflege der Brunnen.",
+                "Este manual describe el cuidado de los pozos."],
+    "audience": ["This guide is intended for keepers of wells.",
+                 "Das Buch richtet sich in erster Linie an Wärter."],
+    "needs": ["It requires at least two litres of oil.", "The valve must be installed first."],
+    "procedure": ["To open the lid, turn the key twice.", "1. To empty the tank, open the valve.",
+                  "To change a rope, follow the steps below.", "Then do the following steps."],
+    "warning": ["Warning: the lid is heavy.", "Do not step on the lid.", "You must not drink it.",
+                "Frost may damage the hoops.", "Make sure the lid is shut."],
+    "limit": ["A drawback of zinc is its weight.", "Barrels of stone are not yet supported."],
+    "conclusion": ["We conclude that lids pay.", "In summary, hemp lasts longest."],
+    "next": ["Future work will look at stone.", "We plan to add a second well."],
+    "method": ["We measured the level every hour.", "Our approach combines both counts."],
+    "data": ["The data set contains every reading.", "It was answered by 424 respondents.",
+             "Data were collected at night."],
+    "result": ["We found that lids halve the loss.", "The results show a loss of a tenth."],
+    "change": ["New in this edition is a chapter on frost.", "Two tables have been added."],
+}  # fmt: skip
+TOLD_IN_FRONT = {
+    "purpose": ["The aim of the survey is to count wells.", "We present a lid of zinc."],
+    "audience": ["The reader should know what a knot is.", "It assumes a basic grasp of ropes."],
+    "needs": ["Before you begin, you must have a bucket."],
+    "why": ["There is no existing count of wells.", "It was written because wells fell dry.",
+            "The work is motivated by the drought."],
+}  # fmt: skip
+NOT_TOLD = {
+    "purpose": ["In this section, we describe how a rope is spliced.",
+                "For practical purposes, we use a ring (hence all sums are taken modulo p).",
+                "The file was created for a different picture."],
+    "audience": ["We assume the sum of all weights is not too big.", "Those familiar with it do."],
+    "needs": ["Spreading the word only requires to know the goals."],
+    "procedure": ["The class is used to name the upper limit of a type.",
+                  "The amount read (step 1) depends on the drive.",
+                  "Although updates are done every day, few notice."],
+    "warning": ["An important part of it is described below.", "The keeper never answered them.",
+                "If you want to make sure that it holds, pull."],
+    "limit": ["If none matches, the empty one is taken."],
+    "method": ["The model has three parts."],
+    "data": ["Splicing moves data between two buffers.", "There are 32 files."],
+    "result": ["The results are printed together with the values."],
+    "change": ["You may discard the changes in the last session.", "No longer is it so."],
+    "why": ["We took it because it had proved effective."],
+}  # fmt: skip
+
+
+def rows(table):
+    return [(cue, text) for cue, texts in table.items() for text in texts]
+
+
+@pytest.mark.parametrize(("cue", "text"), rows(TOLD))
+def test_what_tells_tells_anywhere(cue, text):
+    assert tells(cue, text.lower(), is_front=False)
+
+
+@pytest.mark.parametrize(("cue", "text"), rows(TOLD_IN_FRONT))
+def test_what_tells_only_near_the_front(cue, text):
+    assert tells(cue, text.lower(), is_front=True)
+    assert not tells(cue, text.lower(), is_front=False)
+
+
+@pytest.mark.parametrize(("cue", "text"), rows(NOT_TOLD))
+def test_what_only_speaks_of_it_does_not_tell(cue, text):
+    assert not tells(cue, text.lower(), is_front=True)
+
+
+@pytest.mark.parametrize(
+    "text",
+    ["Wellkeep is a ledger of wells.", "The Wellkeep 2.1 (see below) provides two counts.",
+     "Results: Wellkeep computes the loss."],
+)  # fmt: skip
+def test_what_the_title_names_is_told_of(text):
+    names = naming(("wellkeep",))
+    assert tells("purpose", text.lower(), names, is_front=True)
+    assert not tells("purpose", text.lower(), names, is_front=False)
+
+
+@pytest.mark.parametrize(
+    "text", ["Wellkeep input consists of lists.", "With Wellkeep is a ledger sent."]
+)
+def test_what_only_begins_like_it_is_not(text):
+    assert not tells("purpose", text.lower(), naming(("wellkeep",)), is_front=True)
+
+
+def test_without_a_name_there_is_nothing_to_find():
+    assert naming(()) is None
