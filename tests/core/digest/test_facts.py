@@ -390,7 +390,44 @@ def test_where_it_came_out_is_told_whole(facts_of):
         ("Waterhouse, Dr.-Ing. M. Heider, M. Wege, MSc. N. Krein",
          ["M. Heider", "M. Wege", "N. Krein"]),
         ("Rope, bucket and lid", []),
+        ("David J. Scott", ["David J. Scott"]),
+        ("John Fox and Mark Brown", ["John Fox", "Mark Brown"]),
+        ("Open Source", []),
+        ("Rob Savoye et al.", ["Rob Savoye"]),
+        ("Paul E. Johnson <pauljohn @ ku.edu>", ["Paul E. Johnson"]),
+        ("Village Water Conference", []),
     ],
 )  # fmt: skip
 def test_a_list_in_which_most_are_people(line, names):
     assert names_in_line(line) == names
+
+
+def test_the_version_does_not_give_the_day(facts_of):
+    facts = facts_of(("title", "Village Wells"), ("author", "Version 1.1 March 2002"))
+    assert facts.date.text == "2002-03"
+
+
+def test_years_in_the_text_below_a_title_are_no_date(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    path = tmp_path / "made.pdf"
+    counted = (
+        "Wells were counted on 4 May 1985, when the rope was worn, and were counted again in the"
+        " years after it, each time by the keepers of the wells."
+    )
+    said = ("text", counted)
+    page = [("title", "Village Wells"), ("text", "Marta Lindqvist"), *BODY, said, *BODY, said]
+    make_pdf(path, [page, BODY, BODY])
+    assert find_facts(read_document(path)).date is None
+
+
+def test_a_list_of_versions_gives_no_edition(facts_of):
+    facts = facts_of(("title", "Village Wells"), ("author", "Version 0.2: added a second rope"))
+    assert facts.edition is None
+
+
+def test_a_dedication_is_no_title(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    path = tmp_path / "made.pdf"
+    front = [("h1", "Village Wells"), ("text", "Marta Lindqvist")]
+    make_pdf(path, [front, [("title", "Dedication"), ("text", "To all keepers.")], BODY, BODY])
+    assert find_facts(read_document(path)).title.text == "Village Wells"

@@ -30,8 +30,10 @@ from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.plain import one_line
 
-_NO_TITLES = squashed("contents", "list_of", "index", "preface", "abstract") | frozenset(
-    ["introduction", "einleitung", "einfuhrung", "introduccion", "introduzione", "introducao",
+_NO_TITLES = squashed(
+    "contents", "list_of", "index", "preface", "abstract", "acknowledgements", "glossary"
+) | frozenset(
+    ["dedication", "foreword", "widmung", "dedicace", "dedicatoria", "introduction", "einleitung", "einfuhrung", "introduccion", "introduzione", "introducao",
      "inleiding", "generalinformation"]
 )  # fmt: skip
 """What heads a part of a document is not what the document is called."""
@@ -71,7 +73,7 @@ _DATES = tuple(
     regex(pattern, re.I)
     for pattern in (
         rf"\b{_YEAR}-(?P<m>0[1-9]|1[0-2])-(?P<day>0[1-9]|[12]\d|3[01])\b",
-        rf"\b(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th|\.|er)?\s+(?:of\s+|de\s+)?(?P<month>{_MONTH}),?\s+(?:de\s+)?{_YEAR}\b",
+        rf"(?<![.\d])\b(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th|\.|er)?\s+(?:of\s+|de\s+)?(?P<month>{_MONTH}),?\s+(?:de\s+)?{_YEAR}\b",
         rf"\b(?P<day>0?[1-9]|[12]\d|3[01])[-–](?P<month>{_MONTH})[-–]{_YEAR}\b",
         rf"\b(?P<month>{_MONTH})\s+(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th)?,?\s+{_YEAR}\b",
         rf"\b(?P<month>{_MONTH}),?\s+(?:de\s+)?{_YEAR}\b",
@@ -103,7 +105,7 @@ _LICENCE = regex(
 )  # fmt: skip
 _PUBLISHED = regex(
     r"\b(?:journal of|journal|proceedings|transactions on|published (?:by|in|as)|press\b|verlag\b|publish(?:er|ing|ers)\b"
-    r"|technical report|working paper|university of|éditions|editorial)\b", re.I
+    r"|technical report|working paper|university of|éditions|editorial (?-i:[A-ZÁÉÍÓÚ]))\b", re.I
 )  # fmt: skip
 _ONLY_KIND = regex(
     r"^\W*(?:(?:the|a|user'?s?|users['’]|technical|reference|research|working|original|review|short|quick|developer'?s?"
@@ -185,7 +187,7 @@ def find_facts(document: ReadDocument) -> Facts:
     title = _fact(document, title_lines) if title_lines else None
     named = _metadata_title(document)
     if title is not None:
-        title = replace(title, text=_closed_up(title.text))
+        title = replace(title, text=_closed_up(title.text).rstrip(" *∗†‡§¶"))
     if title is not None and _letters(title.text) == _letters(named):
         title = replace(title, text=one_line(named))  # the page has the letters, this the blanks
     rest = _after(lines, title_lines)
@@ -199,7 +201,7 @@ def find_facts(document: ReadDocument) -> Facts:
         title=title,
         subtitle=_fact(document, subtitle) if subtitle else None,
         authors=authors,
-        date=_date(document, lines, title_lines) or _running_date(document),
+        date=_date(document, lines, title_lines, rest) or _running_date(document),
         edition=_edition(document, [*lines, *running_lines(document)], title_lines),
         place=_published(document, lines, title_lines),
         licence=_licence(document),
@@ -394,6 +396,7 @@ def _subtitle(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[Fro
     reads = (
         1 < len(text.split()) <= LONGEST_SUBTITLE
         and not any(names_in_line(line.text) for line in block)
+        and not (text.islower() and names_in_line(text.title()))
         and not people_in_block(text)
         and not _SENTENCE.search(text)
         and sum(map(str.isalpha, text)) >= 0.6 * len(text.replace(" ", ""))
@@ -508,16 +511,25 @@ def _printed(document: ReadDocument, lines: Sequence[FrontLine], name: str) -> F
 
 
 def _date(
-    document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
+    document: ReadDocument,
+    lines: Sequence[FrontLine],
+    title: Sequence[FrontLine],
+    rest: Sequence[FrontLine],
 ) -> Fact | None:
     """The date of issue: near the title, or where a line says that it is one, or of the copyright."""
     best: Fact | None = None
     best_score = 0.0
     title_page = title[0].page if title else 0
     n_front = _front_end(document)
+    is_full = sum(line.page == title_page for line in lines) > FULL_PAGE
     for line in lines:
         if line.page > n_front:
             break
+        kind = document.paragraphs[line.paragraph].kind if line.paragraph >= 0 else ""
+        tells = bool(_TELLS_DATE.search(line.text))
+        is_text = _is_of_paragraph(document, line) or (is_full and not _is_at(line, title, rest))
+        if kind == "code" or (is_text and not tells):
+            continue
         for rank, pattern in enumerate(_DATES):
             match = pattern.search(line.text)
             if match is None:
@@ -533,6 +545,13 @@ def _date(
                 best = Fact(_iso(match), line_locator(document, [line], match[0]))
             break
     return best if best_score >= LEAST_OF_DATE else None
+
+
+def _is_at(line: FrontLine, title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> bool:
+    """Whether a line stands above the title or follows it, before the text, or at the foot."""
+    if not title or line.page != title[0].page:
+        return False
+    return line.top <= title[-1].top or line in rest or bool(_OF_COPYRIGHT.search(line.text))
 
 
 def _running_date(document: ReadDocument) -> Fact | None:
@@ -583,7 +602,9 @@ def _edition(
     for line in lines:
         if line.page > end or len(line.text.split()) > 16 or _is_of_paragraph(document, line):
             continue
-        if (match := _VERSION.search(line.text)) and not _OF_ANOTHER.search(line.text):
+        match = _VERSION.search(line.text)
+        is_of_list = match and re.match(r":\s*\w", line.text[match.end() :])
+        if match and not is_of_list and not _OF_ANOTHER.search(line.text):
             said = one_line(match[0].removeprefix("for ").strip())
             return Fact(said, line_locator(document, [line], match[0]))
     return None
@@ -611,10 +632,13 @@ _NEXT_SENTENCE = regex(r"(?<=[a-z\]\)])\.\s+(?=[A-Z]).*$")
 def _published(
     document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
 ) -> Fact | None:
+    is_thesis = kind_of(document, "") is DocumentKind.THESIS
     for k, line in enumerate(lines):
         is_short = 2 <= len(line.text.split()) <= 16
         told = line.page <= 2 and is_short and line not in title and _PUBLISHED.search(line.text)
         if not told or _OF_ANOTHER.search(line.text) or _is_of_sentence(line.text):
+            continue
+        if line.text[:1] in "\"“‘'" or (told[0].casefold() == "university of" and not is_thesis):
             continue
         if _PLACE_OF_WORK.match(line.text) or _ONLY_KIND.match(line.text):
             continue
@@ -642,7 +666,7 @@ def _licence(document: ReadDocument) -> Fact | None:
     """The sentence that says what may be done with the text."""
     n_pages = document.facts.n_pages
     for row, sentence in enumerate(document.text.sentences):
-        if 6 <= sentence.page < n_pages - 3:
+        if 6 <= sentence.page < n_pages - 3 or sentence.kind in ("listing", "heading"):
             continue
         if _LICENCE.search(sentence.text) and 4 <= len(sentence.text.split()) <= 80:
             return Fact(sentence.text, locator_for(document, row))

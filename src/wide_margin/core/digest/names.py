@@ -3,7 +3,7 @@
 import re
 
 from wide_margin.core.later import regex
-from wide_margin.core.search.vectors import frequency_rank
+from wide_margin.core.search.vectors import frequency_rank, vectors_of
 
 COMMON = 4_000
 """A word among so many of the most frequent of the language is a word first, and a name second."""
@@ -35,6 +35,7 @@ _NO_NAME = regex(
     r"|division|section|chapter|part|appendix|abstract|introduction|contents|preface|version|edition|release|revision"
     r"|manual|guide|handbook|report|paper|journal|volume|issue|vignette|package|license|licence|copyright|draft|inc|ltd|gmbh"
     r"|street|avenue|ave|road|boulevard|blvd|lane|drive|suite|square|highway|box|email|e-mail|phone|tel|fax|http|www|hospital|bank|ministry|office|company|corporation|press"
+    r"|conference|workshop|symposium|congress|meeting|seminar|lecture|course|summit"
     r"|research|science|sciences|technology|engineering|statistics|mathematics|biostatistics|medicine|bioinformatics"
     r"|january|february|march|april|may|june|july|august|september|october|november|december|keywords?|figure|table|usa|uk"
     r"|germany|austria|france|england|canada|switzerland|netherlands|using|for|the|of|with|in|on|from|to|at|an?)\b", re.I
@@ -47,7 +48,8 @@ _ONLY_ARTICLE = regex(r"(?:the|il|la|le|el|o|der|die|das|het|de|our|this)\s+\w+$
 _ADDRESS = regex(r"\d{2,5}[a-z]?\s+[A-ZÀ-Þ]")
 """The number of a house comes before its street."""
 _POSSESSIVE = regex(r"\w[’']s\b")
-_EMAIL = regex(r"[<(\[]?\S+@\S+[>)\]]?|[<(]https?://\S+[>)]|https?://\S+")
+_AND_OTHERS = regex(r"[\s,]*\b(?:et al\b\.?|and others|and contributors|u\.\s?a\.)\s*$", re.I)
+_EMAIL = regex(r"[<(\[]?\S+\s?@\s?\S+[>)\]]?|[<(]https?://\S+[>)]|https?://\S+")
 
 
 def names_in_line(text: str) -> list[str]:
@@ -58,7 +60,7 @@ def names_in_line(text: str) -> list[str]:
     """
     if _ADDRESS.match(text.strip()):
         return []
-    plain = _EMAIL.sub(" ", text)
+    plain = _AND_OTHERS.sub("", _EMAIL.sub(" ", text))
     plain = re.sub(r"\([^)]*\)|\[[^\]]*\]|[*†‡§¶∗⋆♯#]+|\d+", " ", plain).strip()
     told = bool(_BY.match(plain))
     plain = _TITLES.sub(" ", _BY.sub("", plain))
@@ -119,7 +121,38 @@ def is_name(text: str, *, is_told: bool = False) -> bool:
     if not whole:
         return False
     n_common = sum(_is_common(token) for token in whole)
-    return is_told or n_common < len(whole) or (len(whole) < len(plain) and n_common < 2)
+    if is_told or n_common < len(whole):
+        return True
+    has_initial = len(whole) < len(plain)
+    return has_initial or (len(plain) == len(whole) and _is_given(whole[0]))
+
+
+_GIVEN = [
+    "john",
+    "david",
+    "mary",
+    "peter",
+    "anna",
+    "michael",
+    "maria",
+    "thomas",
+    "susan",
+    "robert",
+    "hans",
+    "pierre",
+    "carlos",
+]
+LIKE_GIVEN = 0.33
+"""How near given names lie to these at least, by their vectors: "Mark" does, "Fox" does not."""
+
+
+def _is_given(word: str) -> bool:
+    """Whether a word is used as given names are."""
+    vectors, of = vectors_of([*_GIVEN, word.casefold()])
+    if not of or of[-1] != len(_GIVEN):
+        return False
+    middle = vectors[:-1].mean(axis=0)
+    return float(vectors[-1] @ middle) >= LIKE_GIVEN * float((middle @ middle) ** 0.5)
 
 
 def _is_common(token: str) -> bool:
@@ -129,6 +162,7 @@ def _is_common(token: str) -> bool:
 
 def split_people(text: str) -> list[str]:
     """The people that the metadata names, which may be anything."""
+    text = text.replace("©", " ")
     plain = re.sub(r"（[^）]*）", " ", _TITLES.sub(" ", _EMAIL.sub(" ", text)))
     if plain.count(",") == 1 and ";" not in plain and " and " not in plain:
         family, given = (part.strip() for part in plain.split(","))
