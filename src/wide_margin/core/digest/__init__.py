@@ -3,8 +3,9 @@
 from wide_margin.core.digest.asked import read_overview
 from wide_margin.core.digest.by_kind import SLOTS, Filled
 from wide_margin.core.digest.digest import Digest, Digester
-from wide_margin.core.digest.facts import Fact, Facts
+from wide_margin.core.digest.facts import Facts
 from wide_margin.core.digest.fields import Field, as_csv, field_of, fields_of, questions_in
+from wide_margin.core.digest.front import Fact
 from wide_margin.core.digest.gist import GistLine
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.section_lines import SectionLine

@@ -1,15 +1,30 @@
 """The front of a document: the lines of its first pages, as a reader takes a first look at them."""
 
 import re
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from wide_margin.core.document import Locator, ReadDocument
 from wide_margin.core.later import regex
 from wide_margin.core.layout import Line, SpanOnPage, tidy
+from wide_margin.core.lexicon import bare, squashed
+from wide_margin.core.plain import one_line
 
 FRONT_PAGES = 5
 """Title page, its back, and what comes before the contents."""
+SAME_SIZE = 0.94
+"""Lines of a title have at least this share of its largest line's size."""
+APART, APART_ON_TITLE_PAGE = 2.2, 3.0
+"""Lines of one title lie at most so many sizes apart, from top to top."""
+FULL_PAGE = 25
+"""A page with more lines is no title page."""
+PROSE = 30
+"""Words from which a paragraph of the front is text, and no line of its title page."""
+_LISTS = squashed("contents", "list_of", "index")
+_ROW_END = regex(r"(?:\s{3,}|(?:\s?\.){3,}\s*)(?:\d{1,4}|[ivxlc]{1,6})$")
+"""A leader, or a wide gap, and a page number."""
+LISTED = 3
+"""So many rows one after the other are a listing, under a heading or not."""
 _LETTERS = regex(r"[^\W\d_]")
 _ABSTRACT = regex(
     r"^\W*(?:abstract|summary|zusammenfassung|résumé|resumen|sommario|resumo|samenvatting)\b", re.I
@@ -36,6 +51,14 @@ class FrontLine:
     def n_letters(self) -> int:
         """How many letters it has."""
         return len(_LETTERS.findall(self.text))
+
+
+@dataclass(frozen=True, slots=True)
+class Fact:
+    """One thing the document says of itself, and where."""
+
+    text: str
+    locator: Locator
 
 
 def front_lines(document: ReadDocument) -> list[FrontLine]:
@@ -90,3 +113,71 @@ def line_locator(document: ReadDocument, lines: Sequence[FrontLine], quote: str 
 def begins_abstract(text: str) -> bool:
     """Whether a line is the heading of an abstract, or begins one."""
     return bool(_ABSTRACT.match(text))
+
+
+def fact_of(document: ReadDocument, lines: Sequence[FrontLine]) -> Fact:
+    """What some lines say, joined to one text, and where."""
+    parts = [lines[0].text]
+    for line in lines[1:]:
+        parts.append(line.text if parts[-1].endswith("-") else f" {line.text}")
+    text = one_line("".join(parts))
+    return Fact(text, line_locator(document, lines, text))
+
+
+def without_listings(lines: Sequence[FrontLine]) -> list[FrontLine]:
+    """The lines without tables of contents: what they name is no title and no author."""
+    kept: list[FrontLine] = []
+    lists = -1
+    for k, line in enumerate(lines):
+        if line.page == lists:
+            continue
+        following = lines[k : k + LISTED]
+        is_row = len(following) == LISTED and all(
+            _ROW_END.search(row.text) and row.page == line.page for row in following
+        )
+        if is_row or bare(line.text) in _LISTS:
+            lists = line.page
+            continue
+        kept.append(line)
+    return kept
+
+
+def blocks_of(lines: Sequence[FrontLine], apart: float = APART) -> Iterator[list[FrontLine]]:
+    """Lines of one size that follow each other closely, in a column of their own or not."""
+    blocks: list[list[FrontLine]] = []
+    for line in lines:
+        for block in reversed(blocks):
+            last = block[-1]
+            if line.top - last.top <= apart * line.size and _look_alike(line, last):
+                block.append(line)
+                break
+            if overlap_across(line, last):
+                blocks.append([line])
+                break
+        else:
+            blocks.append([line])
+    yield from blocks
+
+
+def _look_alike(line: FrontLine, last: FrontLine) -> bool:
+    sizes = line.size, last.size
+    return (
+        min(sizes) >= SAME_SIZE * max(sizes)
+        and line.is_bold == last.is_bold
+        and overlap_across(line, last)
+    )
+
+
+def overlap_across(line: FrontLine, other: FrontLine) -> bool:
+    """Whether lines stand one above the other, or on either side of the middle of one column."""
+    return line.left < other.right and other.left < line.right
+
+
+def letters_of(text: str) -> str:
+    """The letters and digits of a text, in small letters."""
+    return "".join(re.findall(r"\w", text.casefold()))
+
+
+def is_of_paragraph(document: ReadDocument, line: FrontLine) -> bool:
+    """Whether a line belongs to a paragraph of text; running lines belong to none."""
+    return line.paragraph >= 0 and len(document.paragraphs[line.paragraph].text.split()) > PROSE

@@ -27,7 +27,8 @@ from wide_margin.core.digest.by_kind import (
     fill,
     slot_scores,
 )
-from wide_margin.core.digest.facts import Fact, Facts, facts_within
+from wide_margin.core.digest.facts import Facts, facts_within
+from wide_margin.core.digest.front import Fact
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines
 from wide_margin.core.digest.roles import OUTLINES, Role
 from wide_margin.core.document import ReadDocument

@@ -1,0 +1,109 @@
+"""Who wrote a document: the people or bodies named below its title."""
+
+import re
+from collections.abc import Iterator, Sequence
+from itertools import pairwise
+
+from wide_margin.core.digest.front import (
+    Fact,
+    FrontLine,
+    blocks_of,
+    letters_of,
+    line_locator,
+)
+from wide_margin.core.digest.names import (
+    is_body,
+    names_in_line,
+    people_in_block,
+    same_person,
+    split_people,
+)
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.later import regex
+
+SMALLER = 0.93
+"""Names in type smaller than the first ones' by more are those of their places of work."""
+_POSTCODE = regex(r"(?:[A-Z]{1,2}[- ])?\d{4,6}\b")
+_STREET = regex(r"\s\d{1,4}[a-z]?$")
+LONG_TITLE = 8
+"""Letters from which a part of a section's title is no coincidence."""
+MOST_LOOKED_AT = 4_000
+"""Sentences in which words are looked for that a name might be made of."""
+_BY_ALONE = regex(
+    r"\W*(?:(?:prepared|written|edited|compiled|submitted|presented|created|produced|a thesis|a report)\s+)?by\W*$"
+    r"|\W*(?:authors?|editors?)\s*:?\s*$", re.I
+)  # fmt: skip
+"""A line that says that names follow."""
+_SMALL_WORD = regex(r"(?<![\w.@/-])[^\W\d_A-ZÀ-Þ]{3,}(?![\w@/-]|\.\w)")
+
+
+def authors_of(
+    document: ReadDocument, lines: Sequence[FrontLine], rest: Sequence[FrontLine]
+) -> tuple[Fact, ...]:
+    """The people or bodies named after the title; those of the metadata where they are printed."""
+    found: list[Fact] = []
+    titles = {letters_of(section.title) for section in document.outline.sections}
+    labels = [k for k, line in enumerate(rest) if _BY_ALONE.match(line.text)]
+    after = rest[labels[0] + 1 :] if labels else list(rest)
+    size = 0.0
+    for line, names in _names_by_line(after):
+        if letters_of(line.text) in titles or line.size < SMALLER * size:
+            continue
+        for name in names:
+            is_known = any(same_person(name, fact.text) for fact in found)
+            if not is_known and not _is_heading_or_words(document, name, titles):
+                found.append(Fact(name, line_locator(document, [line], name)))
+                size = size or line.size
+    printed = [
+        fact for name in split_people(document.facts.author)
+        if (fact := _printed(document, lines, name)) is not None
+    ]  # fmt: skip
+    if not found:
+        found = printed
+    elif printed and len(printed) < len(found):
+        # The page may name places and offices that look like people; the file knows some of them.
+        known = [f for f in found if any(same_person(f.text, p.text) for p in printed)]
+        found = known if len(known) == len(printed) else found
+    return tuple(found)
+
+
+def _names_by_line(lines: Sequence[FrontLine]) -> Iterator[tuple[FrontLine, list[str]]]:
+    """The names that lines give; a list of people with their places may run over several."""
+    after = {id(line): following.text for line, following in pairwise(lines)}
+    for block in blocks_of(lines):
+        people = people_in_block(" ".join(line.text for line in block))
+        for line in block:
+            is_street = _STREET.search(line.text) and _POSTCODE.match(after.get(id(line), ""))
+            if people:
+                told = [name for name in people if name.split()[-1] in line.text]
+                people = [name for name in people if name not in told]
+                yield line, told
+            elif not is_street:
+                yield line, names_in_line(line.text)
+
+
+def _is_heading_or_words(document: ReadDocument, name: str, titles: set[str]) -> bool:
+    """Whether what looks like a name is that of a section, or words that the text writes small."""
+    letters = letters_of(name)
+    if len(letters) >= LONG_TITLE and any(letters in title for title in titles):
+        return True
+    words = {word for word in re.findall(r"[^\W\d_]{3,}", name) if word[0].isupper()}
+    if len(words) < 2 or is_body(name):
+        return False
+    left = {word.lower() for word in words}
+    for sentence in document.text.sentences[:MOST_LOOKED_AT]:
+        left -= set(_SMALL_WORD.findall(sentence.text))
+        if not left or (len(words) > 2 and len(left) == 1):  # one of three may be written large
+            return True
+    return False
+
+
+def _printed(document: ReadDocument, lines: Sequence[FrontLine], name: str) -> Fact | None:
+    wanted = name.casefold()
+    for line in lines:
+        if wanted in line.text.casefold():
+            return Fact(name, line_locator(document, [line], name))
+    for one, two in pairwise(lines):
+        if wanted in f"{one.text} {two.text}".casefold():
+            return Fact(name, line_locator(document, [one, two], name))
+    return None

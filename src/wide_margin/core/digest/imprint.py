@@ -1,0 +1,234 @@
+"""When, in which edition, where and on what terms a document came out, as its front says."""
+
+import re
+from collections.abc import Sequence
+
+from wide_margin.core.digest.front import (
+    FULL_PAGE,
+    Fact,
+    FrontLine,
+    is_of_paragraph,
+    line_locator,
+    running_lines,
+)
+from wide_margin.core.digest.kinds import DocumentKind, kind_of
+from wide_margin.core.document import ReadDocument, locator_for
+from wide_margin.core.later import regex
+from wide_margin.core.plain import one_line
+
+_MONTHS = {
+    name: number
+    for number, names in enumerate(
+        (
+            "january jan januar janvier enero gennaio janeiro januari",
+            "february feb februar février fevrier febrero febbraio fevereiro februari",
+            "march mar märz mars marzo março maart", "april apr avril abril aprile",
+            "may mai mayo maggio maio mei", "june jun juni juin junio giugno junho",
+            "july jul juli juillet julio luglio julho",
+            "august aug août aout agosto augustus",
+            "september sep sept septembre septiembre settembre setembro",
+            "october oct oktober octobre octubre ottobre outubro",
+            "november nov novembre noviembre novembro",
+            "december dec dezember décembre decembre diciembre dicembre dezembro",
+        ),
+        start=1,
+    )
+    for name in names.split()
+}  # fmt: skip
+_MONTH = "(?:" + "|".join(sorted(_MONTHS, key=len, reverse=True)) + r")\.?"
+_YEAR = r"(?P<year>(?:1[5-9]|20)\d\d)"
+DATES = tuple(
+    regex(pattern, re.I)
+    for pattern in (
+        rf"\b{_YEAR}-(?P<m>0[1-9]|1[0-2])-(?P<day>0[1-9]|[12]\d|3[01])\b",
+        rf"(?<![.\d])\b(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th|\.|er)?\s+(?:of\s+|de\s+)?(?P<month>{_MONTH}),?\s+(?:de\s+)?{_YEAR}\b",
+        rf"\b(?P<day>0?[1-9]|[12]\d|3[01])[-–](?P<month>{_MONTH})[-–]{_YEAR}\b",
+        rf"\b(?P<month>{_MONTH})\s+(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th)?,?\s+{_YEAR}\b",
+        rf"\b(?P<month>{_MONTH}),?\s+(?:de\s+)?{_YEAR}\b",
+        rf"\b{_YEAR}-(?P<m>0[1-9]|1[0-2])\b",
+        rf"\b(?P<day>0?[1-9]|[12]\d|3[01])[./](?P<m>0?[1-9]|1[0-2])[./]{_YEAR}\b",
+        rf"\b{_YEAR}/(?P<m>0?[1-9]|1[0-2])/(?P<day>0?[1-9]|[12]\d|3[01])\b",
+        rf"(?<![\d.–-]){_YEAR}(?![\d.]?\d|[–-]\d)",
+    )
+)  # fmt: skip
+"""From the surest form to the bare year."""
+_OF_COPYRIGHT = regex(r"©|\(c\)|copyright", re.I)
+_OF_ANOTHER = regex(
+    r"\b(?:gnu|free software foundation|license|licence|isbn|issn|doi|vol(?:ume)?\.?\s*\d"
+    r"|originally|first (?:published|edition)|arxiv|permission)\b", re.I
+)  # fmt: skip
+_TELLS_DATE = regex(
+    r"\b(?:date|dated|version|edition|release|updated?|revised|revision|as of|stand|compiled|built"
+    r"|published|issued|printed|last (?:changed|modified))\b", re.I
+)  # fmt: skip
+VERSION = regex(
+    r"\b(?:for\s+)?(?P<word>version|release|edition|revision|auflage|édition|edición|edizione)\s+"
+    r"(?P<number>\d+(?:\.\d+)*[\w.-]*|[IVX]+\b)"
+    r"|\b(?P<ordinal>\d+(?:st|nd|rd|th)|first|second|third|fourth|fifth|sixth|seventh|revised)\s+(?P<word2>edition|release)\b"
+    r"|(?:^|\s)[vV](?P<short>\d+(?:\.\d+)+)\b", re.I
+)  # fmt: skip
+_LICENCE = regex(
+    r"\b(?:permission is granted|licen[sc]ed under|under the terms of|redistribut\w+ (?:it|and)|free documentation licen[sc]e"
+    r"|general public licen[sc]e|creative commons|public domain|all rights reserved|may be (?:copied|reproduced|distributed))\b", re.I
+)  # fmt: skip
+_PUBLISHED = regex(
+    r"\b(?:journal of|journal|proceedings|transactions on|published (?:by|in|as)|press\b|verlag\b|publish(?:er|ing|ers)\b"
+    r"|technical report|working paper|university of|éditions|editorial (?-i:[A-ZÁÉÍÓÚ]))\b", re.I
+)  # fmt: skip
+ONLY_KIND = regex(
+    r"^\W*(?:(?:the|a|user'?s?|users['’]|technical|reference|research|working|original|review|short|quick|developer'?s?"
+    r"|release|installation|final|annual|white|discussion|progress|internal|master'?s|doctoral|phd|bachelor'?s"
+    r"|programmer'?s|administrator'?s|getting started|owner'?s|instruction|application|contributed)\s+){0,3}"
+    r"(?:report|guide|manual|notes?|article|paper|papers|thesis|dissertation|documentation|handbook|tutorial|reference"
+    r"|specification|vignette|communication|handbuch|benutzerhandbuch|anleitung|bericht|dokumentation|manuel|guide|rapport"
+    r"|manuale|guida|manual de usuario|guía|handleiding)\W*$", re.I
+)  # fmt: skip
+"""Says of what kind a document is, and not what it is called."""
+SMALL_WORDS = 3
+"""So many longer words in small letters make a line one of running text."""
+LEAST_OF_DATE = 1.9
+"""Score below which what looks like a date is more likely one of something else."""
+FRONT_OF_BOOK = 3
+_DANGLES = regex(r"\b(?:of|the|and|on|in|for|by|at)$|[,&]$", re.I)
+_INCLUDED = regex(
+    r"^.*?\b(?:included|appeared|appears|published|presented)\s+in\s+(?=the\b|[A-Z])", re.I
+)
+_PLACE_OF_WORK = regex(
+    r"^\W*(?:department|dept|faculty|school|institute|division|laboratory)\b", re.I
+)
+_NEXT_SENTENCE = regex(r"(?<=[a-z\]\)])\.\s+(?=[A-Z]).*$")
+
+
+def date_of(
+    document: ReadDocument,
+    lines: Sequence[FrontLine],
+    title: Sequence[FrontLine],
+    rest: Sequence[FrontLine],
+) -> Fact | None:
+    """The date of issue: near the title, or where a line says that it is one, or of the copyright."""
+    best: Fact | None = None
+    best_score = 0.0
+    title_page = title[0].page if title else 0
+    n_front = _front_end(document)
+    is_full = sum(line.page == title_page for line in lines) > FULL_PAGE
+    for line in lines:
+        if line.page > n_front:
+            break
+        kind = document.paragraphs[line.paragraph].kind if line.paragraph >= 0 else ""
+        tells = bool(_TELLS_DATE.search(line.text))
+        is_text = is_of_paragraph(document, line) or (is_full and not _is_at(line, title, rest))
+        if kind == "code" or (is_text and not tells):
+            continue
+        for rank, pattern in enumerate(DATES):
+            match = pattern.search(line.text)
+            if match is None:
+                continue
+            score = 3.0 - 0.25 * rank - 0.5 * abs(line.page - title_page)
+            share = len(match[0]) / max(len(line.text), 1)
+            score += 1.5 * share + 1.0 * bool(_TELLS_DATE.search(line.text))
+            score -= 1.5 * bool(_OF_ANOTHER.search(line.text))
+            score -= 0.8 * bool(_OF_COPYRIGHT.search(line.text))
+            score -= 1.5 * (len(line.text.split()) > 12 and not _TELLS_DATE.search(line.text))
+            if score > best_score:
+                best_score = score
+                best = Fact(_iso(match), line_locator(document, [line], match[0]))
+            break
+    return best if best_score >= LEAST_OF_DATE else None
+
+
+def _is_at(line: FrontLine, title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> bool:
+    """Whether a line stands above the title or follows it, before the text, or at the foot."""
+    if not title or line.page != title[0].page:
+        return False
+    return line.top <= title[-1].top or line in rest or bool(_OF_COPYRIGHT.search(line.text))
+
+
+def running_date(document: ReadDocument) -> Fact | None:
+    """A date, not just a year, that stands in a running head or foot."""
+    for line in running_lines(document):
+        for pattern in DATES[:-1]:
+            if (match := pattern.search(line.text)) and not _OF_ANOTHER.search(line.text):
+                return Fact(_iso(match), line_locator(document, [line], match[0]))
+    return None
+
+
+def _iso(match: re.Match[str]) -> str:
+    groups = match.groupdict()
+    month = groups.get("m")
+    if groups.get("month"):
+        month = str(_MONTHS[groups["month"].casefold().rstrip(".")])
+    parts = [groups["year"]]
+    if month:
+        parts.append(f"{int(month):02}")
+        if groups.get("day"):
+            parts.append(f"{int(groups['day']):02}")
+    return "-".join(parts)
+
+
+def _front_end(document: ReadDocument) -> int:
+    """The last page of the front: before the contents, or before the body begins."""
+    listing = min(document.listings, default=FRONT_OF_BOOK)
+    return max(min(listing, FRONT_OF_BOOK), 0)
+
+
+def edition_of(
+    document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
+) -> Fact | None:
+    """The edition or version that a line of the front names."""
+    end = max(_front_end(document), title[0].page if title else 0)
+    if title and sum(line.page == title[0].page for line in lines) > FULL_PAGE:
+        end = title[0].page  # no title page: what follows is text, and may be of other works
+    for line in lines:
+        if line.page > end or len(line.text.split()) > 16 or is_of_paragraph(document, line):
+            continue
+        match = VERSION.search(line.text)
+        is_of_list = match and re.match(r":\s*\w", line.text[match.end() :])
+        if match and not is_of_list and not _OF_ANOTHER.search(line.text):
+            said = one_line(match[0].removeprefix("for ").strip())
+            return Fact(said, line_locator(document, [line], match[0]))
+    return None
+
+
+def published(
+    document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
+) -> Fact | None:
+    """Where it came out, or who published it."""
+    is_thesis = kind_of(document, "") is DocumentKind.THESIS
+    for k, line in enumerate(lines):
+        is_short = 2 <= len(line.text.split()) <= 16
+        told = line.page <= 2 and is_short and line not in title and _PUBLISHED.search(line.text)
+        if not told or _OF_ANOTHER.search(line.text) or _is_of_sentence(line.text):
+            continue
+        if line.text[:1] in "\"“‘'" or (told[0].casefold() == "university of" and not is_thesis):
+            continue
+        if _PLACE_OF_WORK.match(line.text) or ONLY_KIND.match(line.text):
+            continue
+        whole = [line]
+        for following in lines[k + 1 : k + 4]:
+            if not _DANGLES.search(whole[-1].text) or following.page != line.page:
+                break
+            whole.append(following)
+        text = _NEXT_SENTENCE.sub("", " ".join(part.text for part in whole))
+        text = _INCLUDED.sub("", text).rstrip(" ,")
+        return Fact(text, line_locator(document, whole, text))
+    return None
+
+
+def _is_of_sentence(text: str) -> bool:
+    """Whether a line is part of running text, and does not say who published it."""
+    words = text.split()
+    n_small = sum(word[0].islower() and len(word) > 3 for word in words)
+    return not re.search(r"\bpublished (?:by|in)\s+(?:the\s+)?[A-Z]", text) and (
+        text[0].islower() or n_small >= SMALL_WORDS
+    )
+
+
+def licence_of(document: ReadDocument) -> Fact | None:
+    """The sentence that says what may be done with the text."""
+    n_pages = document.facts.n_pages
+    for row, sentence in enumerate(document.text.sentences):
+        if 6 <= sentence.page < n_pages - 3 or sentence.kind in ("listing", "heading"):
+            continue
+        if _LICENCE.search(sentence.text) and 4 <= len(sentence.text.split()) <= 80:
+            return Fact(sentence.text, locator_for(document, row))
+    return None

@@ -1,0 +1,195 @@
+"""What a document is called: the largest type of its first pages that reads like a title.
+
+The file's metadata helps to choose among what is printed, and gives the blanks where a title is
+set letter by letter.
+"""
+
+import re
+from collections.abc import Sequence
+
+from wide_margin.core.digest.front import (
+    APART,
+    APART_ON_TITLE_PAGE,
+    FULL_PAGE,
+    FrontLine,
+    begins_abstract,
+    blocks_of,
+    letters_of,
+    overlap_across,
+)
+from wide_margin.core.digest.imprint import DATES, ONLY_KIND, VERSION
+from wide_margin.core.digest.names import names_in_line, people_in_block
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.later import regex
+from wide_margin.core.lexicon import bare, squashed
+from wide_margin.core.outline.numbering import number_of
+
+_NO_TITLES = squashed(
+    "contents", "list_of", "index", "preface", "abstract", "acknowledgements", "glossary"
+) | frozenset(
+    ["dedication", "foreword", "widmung", "dedicace", "dedicatoria", "introduction", "einleitung", "einfuhrung", "introduccion", "introduzione", "introducao",
+     "inleiding", "generalinformation"]
+)  # fmt: skip
+"""What heads a part of a document is not what the document is called."""
+LONGEST_TITLE, LONGEST_SUBTITLE = 30, 20
+"""Words."""
+LONGEST_SENTENCE = 10
+"""Words; what is longer and ends in a full stop is a sentence."""
+TITLE_PAGES = 3
+TITLE_PAGE_LINES = 8
+"""A page with no more lines below its title is a title page, and no first page of text."""
+_SERIES = regex(
+    r"\b(?:journal of|the journal|proceedings of|transactions on|annals of|letters|bulletin of)\b",
+    re.I,
+)
+OF_KIND, OF_SERIES, LONGEST_SERIES = 1.2, 2.5, 8
+"""Taken from the score of a title that only names a kind, or the journal it came out in; words."""
+_POOR_TITLE = regex(
+    r"^(?:untitled|no title|title|document\d*|microsoft word|slide \d|\W*)$|\.(?:docx?|tex|dvi|pdf|indd|fm|rnw)\b|^microsoft",
+    re.I,
+)  # fmt: skip
+_SENTENCE = regex(
+    r"[.!?]\s+[A-Z]|\b(?:the|of|and|a|an|to|by|from|for|with|in|on|or)$"
+    r"|^(?:this|these|those|you|if|please)\b", re.I
+)  # fmt: skip
+"""What begins, ends within or runs over a sentence is no subtitle."""
+
+
+def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLine]:
+    """The lines of the title: the largest type of the first pages that reads like one."""
+    named = metadata_title(document)
+    if spaced := _spaced_title(lines, named):
+        return spaced
+    best: list[FrontLine] = []
+    best_score = 0.0
+    for page in range(TITLE_PAGES):
+        on_page = [line for line in lines if line.page == page]
+        is_title_page = len(on_page) <= TITLE_PAGE_LINES + 4
+        for block in blocks_of(on_page, APART_ON_TITLE_PAGE if is_title_page else APART):
+            score = _title_score(block, on_page, named, page)
+            if score > best_score:
+                best, best_score = block, score
+    return best
+
+
+def _title_score(
+    block: Sequence[FrontLine], on_page: Sequence[FrontLine], named: str, page: int
+) -> float:
+    text = " ".join(line.text for line in block)
+    n_words, n_letters = len(text.split()), sum(line.n_letters for line in block)
+    if n_letters < 3 or n_words > LONGEST_TITLE or begins_abstract(text):
+        return 0.0
+    if n_words > LONGEST_SENTENCE and text.endswith((".", "。")):
+        return 0.0
+    number = number_of(text)
+    if bare(number.rest if number else text) in _NO_TITLES or _is_torn(text):
+        return 0.0
+    largest = max(line.size for line in on_page)
+    usual = sorted(line.size for line in on_page for _ in line.text)[
+        sum(len(line.text) for line in on_page) // 2
+    ]
+    size = max(line.size for line in block)
+    score = 2.0 * size / largest + min(size / max(usual, 1.0), 2.5) - 0.6 * page
+    score += 0.4 if any(line.is_bold for line in block) else 0.0
+    score -= 0.8 * (block[0].top > 450)
+    score -= 1.5 * (number is not None and number.scheme == "decimal")
+    score -= 1.2 * (n_letters < 0.5 * len(text.replace(" ", "")))
+    score -= 1.0 * (len(block) == 1 and bool(names_in_line(text)) and size < largest)
+    score -= OF_KIND * bool(ONLY_KIND.match(text))
+    score -= OF_SERIES * (bool(_SERIES.search(text)) and n_words <= LONGEST_SERIES)
+    if named:
+        score += 3.0 * overlap(text, named)
+    return score
+
+
+def _is_torn(text: str) -> bool:
+    """Whether a text is bits of one or two signs: letters of a font that says nothing of them."""
+    tokens = text.split()
+    is_spaced = len(tokens) >= 6 and sum(len(token) == 1 for token in tokens) >= 0.8 * len(tokens)
+    return len(tokens) > 2 and not is_spaced and all(len(token) <= 2 for token in tokens)
+
+
+def closed_up(text: str) -> str:
+    """A text set letter by letter as words: "W e l l s" is "Wells"."""
+    tokens = text.split()
+    if len(tokens) < 6 or sum(len(token) == 1 for token in tokens) < 0.8 * len(tokens):
+        return text
+    return re.sub(r"(?<=\b\w) (?=\w\b)", "", text)
+
+
+def metadata_title(document: ReadDocument) -> str:
+    """The title that the file's metadata gives, where it can be one."""
+    title = document.facts.title
+    is_person = bool(names_in_line(title)) and len(title.split()) <= 4
+    return "" if _POOR_TITLE.search(title) or (is_person and not document.facts.author) else title
+
+
+def _spaced_title(lines: Sequence[FrontLine], named: str) -> list[FrontLine]:
+    """Lines set letter by letter ("A  R E P O R T") that are the metadata's title to the letter."""
+    wanted, found = letters_of(named), list[list[FrontLine]]()
+    for k, line in enumerate(lines):
+        tokens = line.text.split()
+        if len(tokens) < 6 or sum(len(token) == 1 for token in tokens) < 0.8 * len(tokens):
+            continue
+        for end in range(k + 1, min(k + 4, len(lines) + 1)):
+            if wanted and letters_of("".join(part.text for part in lines[k:end])) == wanted:
+                found.append(list(lines[k:end]))
+    return max(found, key=lambda block: block[0].size, default=[])  # a half title is smaller
+
+
+def overlap(one: str, other: str) -> float:
+    """Share of the words of two texts that are in both."""
+    a, b = ({w for w in re.findall(r"\w+", text.casefold())} for text in (one, other))
+    return 2 * len(a & b) / (len(a) + len(b)) if a and b else 0.0
+
+
+def after_title(lines: Sequence[FrontLine], title: Sequence[FrontLine]) -> list[FrontLine]:
+    """What follows the title on its page, up to the abstract, the first heading or running text."""
+    if not title:
+        return [line for line in lines if line.page == 0]
+    found: list[FrontLine] = []
+    is_full = sum(line.page == title[0].page for line in lines) > FULL_PAGE
+    for line in lines:
+        if line.page != title[0].page or line.top <= title[-1].top or line in title:
+            continue
+        if is_full and not any(overlap_across(line, part) for part in title):
+            continue  # the text of another column
+        if begins_abstract(line.text) or _is_running_text(line, found):
+            break
+        found.append(line)
+    return found
+
+
+def _is_running_text(line: FrontLine, before: Sequence[FrontLine]) -> bool:
+    words = line.text.split()
+    n_small = sum(word[:1].islower() for word in words)
+    runs_on = len(words) >= 9 and n_small >= 0.6 * len(words)
+    return runs_on and bool(before)
+
+
+def subtitle_of(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[FrontLine]:
+    """The block right below the title, smaller than it and no name, date or version."""
+    if not title or not rest:
+        return []
+    block = next(blocks_of(rest), [])
+    text = " ".join(line.text for line in block)
+    kinds = [line for line in rest if ONLY_KIND.match(line.text)]
+    if kinds and len([line for line in rest if line.page == kinds[0].page]) <= TITLE_PAGE_LINES:
+        return kinds[:1]
+    close = block[0].top - title[-1].top <= 4.5 * title[-1].size
+    reads = (
+        1 < len(text.split()) <= LONGEST_SUBTITLE
+        and not any(names_in_line(line.text) for line in block)
+        and not (text.islower() and names_in_line(text.title()))
+        and not people_in_block(text)
+        and not _SENTENCE.search(text)
+        and sum(map(str.isalpha, text)) >= 0.6 * len(text.replace(" ", ""))
+        and not VERSION.search(text)
+        and not any(pattern.search(text) for pattern in DATES)
+        and not re.match(r"by\b|\W", text, re.I)
+        and "@" not in text
+    )
+    on_page = [line for line in rest if line.page == block[0].page]
+    larger = block[0].size > 1.05 * min(line.size for line in on_page)
+    is_alone = len(on_page) <= TITLE_PAGE_LINES
+    return block if close and reads and (larger or is_alone) else []
