@@ -9,6 +9,10 @@ from wide_margin.core.outline import Outline, Section
 @pytest.mark.parametrize(
     ("title", "role"),
     [
+        ("Closing Files", Role.BODY),
+        ("Summary of functions", Role.BODY),
+        ("5 Summary and outlook", Role.CONCLUSION),
+        ("Closing remarks", Role.CONCLUSION),
         ("Abstract", Role.ABSTRACT),
         ("Zusammenfassung", Role.ABSTRACT),
         ("1 Introduction", Role.INTRODUCTION),

@@ -20,6 +20,7 @@ from wide_margin.core.digest.names import (
 )
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
+from wide_margin.core.layout import fold
 
 SMALLER = 0.93
 """Names in type smaller than the first ones' by more are those of their places of work."""
@@ -99,11 +100,11 @@ def _is_heading_or_words(document: ReadDocument, name: str, titles: set[str]) ->
 
 
 def _printed(document: ReadDocument, lines: Sequence[FrontLine], name: str) -> Fact | None:
-    wanted = name.casefold()
+    wanted = fold(name)
     for line in lines:
-        if wanted in line.text.casefold():
+        if wanted in fold(line.text):
             return Fact(name, line_locator(document, [line], name))
     for one, two in pairwise(lines):
-        if wanted in f"{one.text} {two.text}".casefold():
+        if wanted in fold(f"{one.text} {two.text}"):
             return Fact(name, line_locator(document, [one, two], name))
     return None

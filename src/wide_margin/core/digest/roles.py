@@ -29,7 +29,8 @@ _TITLES = {
     Role.METHOD: r"methods?|methodology|materials?|data|model|design|approach|theory|implementation|methode|méthode|métodos?|metodi",
     Role.RESULTS: r"results?|findings|evaluation|experiments?|application|examples?|illustrations?|ergebnisse|résultats|resultados|risultati",
     Role.DISCUSSION: r"discussion|limitations?|diskussion|discusión|discussione",
-    Role.CONCLUSION: alternatives("conclusion", "summary") + r"|outlook|future (?:work|directions?)|closing",
+    Role.CONCLUSION: rf"(?:{alternatives('conclusion', 'summary')})(?!\s+(?:of|for)\b)"
+    r"|outlook|future (?:work|directions?)|closing (?:remarks?|words|thoughts|comments)",
     Role.APPENDIX: alternatives("appendix") + "|supplement",
     Role.THANKS: alternatives("acknowledgements") + "|thanks|computational details|session info|availability",
     Role.LEGAL: r"licen[sc]e|copyright|copying|legal|permission|gnu free documentation|gnu general public|warranty|terms of use",
