@@ -10,6 +10,7 @@ from wide_margin.core.layout import (
     find_furniture,
     fold,
     folded_with_places,
+    is_torn,
     lines_of,
     paragraphs_of,
     tidy,
@@ -308,3 +309,15 @@ def test_plain_letters_are_folded_as_any_others(text):
     among_others, where = folded_with_places(f"{text} \u00e9")  # goes the way of all letters
     assert among_others == f"{folded} e".lstrip()
     assert where[: len(places)] == places
+
+
+@pytest.mark.parametrize(
+    ("text", "torn"),
+    [
+        ("p MH g 1H", True), ("ٔ ﬁl m g f Jl W", True), ("[\\> p M' F> m g H[\\,>", True),
+        ("W e l l s", False), ("Wells and ropes", False),
+        ("A to Z", False), ("Part 2", False), ("", False),
+    ],
+)  # fmt: skip
+def test_bits_of_letters_are_told_from_words(text, torn):
+    assert is_torn(text) is torn

@@ -11,6 +11,8 @@ from tests.making import make_pdf, plain_pages, read_document
 from wide_margin.core.outline import WITNESSES
 from wide_margin.core.outline.aligning import Named, align
 from wide_margin.core.outline.jumps import without_jumps
+from wide_margin.core.outline.model import Reading
+from wide_margin.core.outline.reconcile import _chosen_title
 from wide_margin.core.outline.titles import alike, similarity, words_differ
 
 MARKS = [(title, int("." in title.split()[0]), k + 1) for k, title in enumerate(CHAPTERS)]
@@ -218,3 +220,14 @@ def test_levels_never_jump_down_by_more_than_one(ranks):
     assert all(level >= 0 for level in levels)
     assert all(b <= a + 1 for a, b in pairwise(levels))
     assert levels[:1] in ([], [0])
+
+
+def test_letters_without_meaning_give_way_to_the_bookmark():
+    readings = [Reading("bookmark", "Kinds of rope", 0, 1, 0.0),
+                Reading("heading", "p MH g 1H", 0, 1, 0.0)]  # fmt: skip
+    title, why = _chosen_title(readings)
+    assert title == "Kinds of rope"
+    assert "no meaning" in why
+    assert _chosen_title(
+        [readings[0], Reading("heading", "Sorts of cord", 0, 1, 0.0)]
+    )[0] == "Sorts of cord"  # fmt: skip

@@ -21,6 +21,7 @@ from wide_margin.core.digest.imprint import DATES, ONLY_KIND, VERSION
 from wide_margin.core.digest.names import names_in_line, people_in_block
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
+from wide_margin.core.layout import fold, is_torn
 from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.numbering import number_of
 
@@ -66,14 +67,14 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
         on_page = [line for line in lines if line.page == page]
         is_title_page = len(on_page) <= TITLE_PAGE_LINES + 4
         for block in blocks_of(on_page, APART_ON_TITLE_PAGE if is_title_page else APART):
-            score = _title_score(block, on_page, named, page)
+            score = _title_score(block, on_page, named, document.facts.author)
             if score > best_score:
                 best, best_score = block, score
     return best
 
 
 def _title_score(
-    block: Sequence[FrontLine], on_page: Sequence[FrontLine], named: str, page: int
+    block: Sequence[FrontLine], on_page: Sequence[FrontLine], named: str, author: str
 ) -> float:
     text = " ".join(line.text for line in block)
     n_words, n_letters = len(text.split()), sum(line.n_letters for line in block)
@@ -81,15 +82,17 @@ def _title_score(
         return 0.0
     if n_words > LONGEST_SENTENCE and text.endswith((".", "。")):
         return 0.0
+    if author and fold(author) in fold(text):
+        return 0.0
     number = number_of(text)
-    if bare(number.rest if number else text) in _NO_TITLES or _is_torn(text):
+    if bare(number.rest if number else text) in _NO_TITLES or is_torn(text):
         return 0.0
     largest = max(line.size for line in on_page)
     usual = sorted(line.size for line in on_page for _ in line.text)[
         sum(len(line.text) for line in on_page) // 2
     ]
     size = max(line.size for line in block)
-    score = 2.0 * size / largest + min(size / max(usual, 1.0), 2.5) - 0.6 * page
+    score = 2.0 * size / largest + min(size / max(usual, 1.0), 2.5) - 0.6 * block[0].page
     score += 0.4 if any(line.is_bold for line in block) else 0.0
     score -= 0.8 * (block[0].top > 450)
     score -= 1.5 * (number is not None and number.scheme == "decimal")
@@ -100,13 +103,6 @@ def _title_score(
     if named:
         score += 3.0 * overlap(text, named)
     return score
-
-
-def _is_torn(text: str) -> bool:
-    """Whether a text is bits of one or two signs: letters of a font that says nothing of them."""
-    tokens = text.split()
-    is_spaced = len(tokens) >= 6 and sum(len(token) == 1 for token in tokens) >= 0.8 * len(tokens)
-    return len(tokens) > 2 and not is_spaced and all(len(token) <= 2 for token in tokens)
 
 
 def closed_up(text: str) -> str:

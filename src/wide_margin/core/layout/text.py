@@ -56,6 +56,23 @@ def fold(text: str) -> str:
     return "".join(c for c in text if not unicodedata.combining(c))
 
 
+def is_torn(text: str) -> bool:
+    """Whether a text is bits of a few signs: what is left of a font that gives no meanings."""
+    tokens = text.split()
+    if len(tokens) < LEAST_TORN or any(
+        sum(map(str.isalpha, token)) > LONGEST_BIT for token in tokens
+    ):
+        return False
+    n_single = sum(len(token) == 1 for token in tokens)
+    is_spaced = n_single >= SPACED * len(tokens) and all(map(str.isalnum, tokens))
+    return sum(map(len, tokens)) <= MEAN_BIT * len(tokens) and not is_spaced
+
+
+LEAST_TORN, LONGEST_BIT, MEAN_BIT, SPACED = 4, 3, 2.5, 0.8
+"""Bits of a torn text: how many at least, letters of each, signs of all on average; where so many
+are single letters, words are set in wide spacing."""
+
+
 def folded_with_places(text: str) -> tuple[str, list[int]]:
     """A text folded for comparing, and for each of its characters the place it came from.
 

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Protocol
 
-from wide_margin.core.layout import PageLabels
+from wide_margin.core.layout import PageLabels, is_torn
 from wide_margin.core.outline.contents import ContentsEntry
 from wide_margin.core.outline.headings import Heading
 from wide_margin.core.outline.model import WITNESSES, Disagreement, Reading, Section
@@ -164,6 +164,8 @@ def _chosen_title(readings: Sequence[Reading]) -> tuple[str, str]:
     if len(listed) == 2 and words_differ(heading, listed[0]) and not words_differ(*listed):
         return _with_number(listed[0], heading), "Bookmark and contents page agree."
     if all(words_differ(heading, title) for title in listed):
+        if is_torn(heading) and not is_torn(listed[0]):
+            return listed[0], "The bookmark is used: the letters on the page have no meaning."
         return heading, "The heading is used: these words stand on the page."
     same = next(title for title in listed if not words_differ(heading, title))
     return _with_number(same, heading), "The heading is used: these words stand on the page."
