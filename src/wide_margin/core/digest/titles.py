@@ -34,6 +34,8 @@ _NO_TITLES = squashed(
 """What heads a part of a document is not what the document is called."""
 LONGEST_TITLE, LONGEST_SUBTITLE = 30, 20
 """Words."""
+LARGER = 1.05
+"""So many times the usual size of its page a title has past the first one, or it is bold."""
 LONGEST_SENTENCE = 10
 """Words; what is longer and ends in a full stop is a sentence."""
 TITLE_PAGES = 3
@@ -92,8 +94,11 @@ def _title_score(
         sum(len(line.text) for line in on_page) // 2
     ]
     size = max(line.size for line in block)
+    is_bold = any(line.is_bold for line in block)
+    if block[0].page and not is_bold and size < LARGER * usual:
+        return 0.0  # text, past the first page
     score = 2.0 * size / largest + min(size / max(usual, 1.0), 2.5) - 0.6 * block[0].page
-    score += 0.4 if any(line.is_bold for line in block) else 0.0
+    score += 0.4 * is_bold
     score -= 0.8 * (block[0].top > 450)
     score -= 1.5 * (number is not None and number.scheme == "decimal")
     score -= 1.2 * (n_letters < 0.5 * len(text.replace(" ", "")))

@@ -64,7 +64,7 @@ def is_torn(text: str) -> bool:
     ):
         return False
     n_single = sum(len(token) == 1 for token in tokens)
-    is_spaced = n_single >= SPACED * len(tokens) and all(map(str.isalnum, tokens))
+    is_spaced = n_single >= (SPACED if len(tokens) > 5 else 1) * len(tokens)
     return sum(map(len, tokens)) <= MEAN_BIT * len(tokens) and not is_spaced
 
 
