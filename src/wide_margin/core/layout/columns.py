@@ -2,12 +2,19 @@
 
 import numpy as np
 
-from wide_margin.core.geometry import FloatArray, IntArray
+from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 
 MIN_COLUMN = 90.0
 """Narrowest column of running text, in points."""
 MIN_ROWS = 5
 """Fewer rows than this on a side are a table or a heading set apart, not a column."""
+
+
+SWITCHES, SWITCH_SHARE = 2, 0.12
+"""Columns are drawn one after the other, but for so many turns from side to side, and for so many
+of each hundred lines."""
+COLUMN_ROWS, FILLED = 12, 0.7
+"""Lines on either side of columns below a wide table, of which a quarter are that wide at least."""
 
 
 def reading_zones(boxes: FloatArray) -> list[IntArray]:
@@ -32,21 +39,42 @@ def _zones(boxes: FloatArray, rows: IntArray) -> list[IntArray]:
     gutter = _find_gutter(boxes[rows])
     if gutter is None:
         return [rows]
-    left = boxes[rows, 2] <= gutter + 2
-    right = boxes[rows, 0] >= gutter - 2
-    across = rows[~left & ~right]
-    bands = np.sort(boxes[across, 1])
+    left, right, across = _sides(boxes[rows], gutter)
+    bands = np.sort(boxes[rows[across], 1])
     zone = np.searchsorted(bands, boxes[rows, 1] + 0.1)
     found: list[IntArray] = []
+    wide: list[IntArray] = []
     for band in range(len(bands) + 1):
         inside = zone == band
-        wide = rows[inside & ~left & ~right]
-        if len(wide):
-            found.append(wide)
-        for side in (left & inside, right & inside):
-            if side.any():
-                found.extend(_zones(boxes, rows[side]))
+        wide.append(rows[inside & across])
+        if (left & inside).any() and _n_rows(boxes[rows[inside & ~across]]) == 1:
+            wide.append(rows[inside & ~across])  # level with each other: a row of a table
+            continue
+        columns = [rows[side & inside] for side in (left, right) if (side & inside).any()]
+        if columns and any(map(len, wide)):
+            found.append(np.concatenate(wide))
+            wide = []
+        for column in columns:
+            found.extend(_zones(boxes, column))
+    if any(map(len, wide)):
+        found.append(np.concatenate(wide))
     return found
+
+
+def _sides(boxes: FloatArray, gutter: float) -> tuple[BoolArray, BoolArray, BoolArray]:
+    """Which boxes stand left of a gutter, right of it, and across.
+
+    What stands level with a box across the gutter belongs to its row: cells of a wide table.
+    """
+    left, right = boxes[:, 2] <= gutter + 2, boxes[:, 0] >= gutter - 2
+    across = ~left & ~right
+    if across.any():
+        half = 0.5 * (boxes[:, 3] - boxes[:, 1])
+        tops, ends = boxes[across, 1], boxes[across, 3]
+        shared = np.minimum(boxes[:, 3, None], ends) - np.maximum(boxes[:, 1, None], tops)
+        level = (shared >= half[:, None]).any(axis=1) & (half > 0)
+        across = across | level
+    return left & ~across, right & ~across, across
 
 
 def _find_gutter(boxes: FloatArray) -> float | None:
@@ -83,12 +111,39 @@ def _is_gutter(boxes: FloatArray, gutter: float) -> bool:
     shared -= max(boxes[left, 1].min(), boxes[right, 1].min())
     if shared < 0.3 * (boxes[:, 3].max() - boxes[:, 1].min()) and not is_rest:
         return False
-    if n_switches <= 2 + 0.12 * len(sides):
+    if n_switches <= SWITCHES + SWITCH_SHARE * len(sides):
         return True
     # Some producers draw justified columns line by line: both sides are then filled.
-    filled_left = np.median(boxes[left, 2] - boxes[left, 0]) / (gutter - boxes[left, 0].min())
-    filled_right = np.median(boxes[right, 2] - boxes[right, 0]) / (boxes[right, 2].max() - gutter)
-    return bool(min(filled_left, filled_right) > 0.85 and len(sides) >= 40)
+    filled = (_filled(boxes[left], 50), _filled(boxes[right], 50))
+    return (min(filled) > 0.85 and len(sides) >= 40) or _is_below_table(boxes, gutter)
+
+
+def _is_below_table(boxes: FloatArray, gutter: float) -> bool:
+    """Whether columns of text stand between rows that run across: below a wide table, say.
+
+    The cells of the table are read from one side to the other; the text below it is not.
+    """
+    left, right, across = _sides(boxes, gutter)
+    if not across.any():
+        return False
+    zone = np.searchsorted(np.sort(boxes[across, 1]), boxes[:, 1] + 0.1)
+    for band in np.unique(zone[left]):
+        inside = (zone == band) & (left | right)
+        one, other = boxes[inside & left], boxes[inside & right]
+        if min(_n_rows(one), _n_rows(other)) < COLUMN_ROWS:
+            continue
+        sides = right[inside]
+        n_switches = int(np.count_nonzero(sides[1:] != sides[:-1]))
+        if n_switches <= SWITCHES + SWITCH_SHARE * len(sides):
+            return bool(min(_filled(one, 75), _filled(other, 75)) > FILLED)
+    return False
+
+
+def _filled(boxes: FloatArray, percentile: int) -> float:
+    """How wide a column's lines are beside the widest, so many per cent of them no wider."""
+    widths = boxes[:, 2] - boxes[:, 0]
+    whole = float(boxes[:, 2].max() - boxes[:, 0].min())
+    return float(np.percentile(widths, percentile)) / max(whole, 1.0)
 
 
 def _n_rows(boxes: FloatArray) -> int:
