@@ -115,3 +115,38 @@ def test_text_as_wide_as_two_columns_and_no_wider_is_one():
     boxes = np.array([[60.0, 20.0 * row, 60.0 + 2 * MIN_COLUMN, 20.0 * row + 10]
                       for row in range(2 * MIN_ROWS)], dtype=np.float32)  # fmt: skip
     assert [list(zone) for zone in reading_zones(boxes)] == [list(range(2 * MIN_ROWS))]
+
+
+def drawn_below_a_table(path, *, n_rows=10):
+    """A page whose table of three columns runs across; below it stand two columns of text."""
+    canvas = Canvas(str(path), pagesize=A4)
+    canvas.setFont("Times-Roman", 10)
+    for row in range(n_rows):
+        y = 760 - 12 * row
+        canvas.drawString(60, y, f"load{row}")
+        canvas.drawString(140, y, f"every keeper reads the staff at the well number {row} by day")
+        canvas.drawString(460, y, f"rows{row}")
+    for x, name in ((60, "left"), (310, "right")):
+        words = " ".join(f"{name}{k}" for k in range(150))
+        for k, line in enumerate(wrapped(words, "Times-Roman", 10, 225)):
+            canvas.drawString(x, 760 - 12 * (n_rows + 2 + k), line)
+    canvas.save()
+
+
+def test_columns_below_a_wide_table_are_read_one_after_the_other(tmp_path):
+    path = tmp_path / "below.pdf"
+    drawn_below_a_table(path)
+    lines = [line.text for line in lines_of(page_texts(path)[0])]
+    assert lines[3].split("\t")[0] == "load3"
+    assert lines[3].split("\t")[-1] == "rows3"
+    words = " ".join(lines[10:]).split()
+    assert words == [f"{name}{k}" for name in ("left", "right") for k in range(150)]
+
+
+def test_lines_across_two_columns_are_one_zone():
+    across = [[60.0, 12.0 * k, 500.0, 12.0 * k + 10] for k in range(3)]
+    left, right = (
+        [[x, 50 + 12.0 * k, x + 200, 60 + 12.0 * k] for k in range(8)] for x in (60.0, 300.0)
+    )
+    zones = reading_zones(np.array([*across, *left, *right], dtype=np.float32))
+    assert [list(zone) for zone in zones] == [[0, 1, 2], [*range(3, 11)], [*range(11, 19)]]

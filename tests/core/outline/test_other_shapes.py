@@ -4,7 +4,7 @@ from reportlab.lib.pagesizes import A4
 from reportlab.pdfgen.canvas import Canvas
 
 from tests.core.outline.test_contents import CHAPTERS, PLAIN, book
-from tests.making import read_document
+from tests.making import STYLES, make_pdf, read_document
 
 BODY = "It says in plain words what the command is for and how long it may take to run."
 
@@ -73,3 +73,25 @@ def test_an_edited_outline_is_anchored_to_the_paragraphs_at_its_places(tmp_path)
     row = after.outline.sections[titles.index("1.1 Cords")].first_paragraph
     assert after.paragraphs[row].text == "1.1 Ropes"
     assert {p.section for p in after.text.passages} <= set(range(-1, len(titles)))
+
+
+def test_a_number_hangs_under_the_nearest_one_above_it(tmp_path):
+    path = tmp_path / "gap.pdf"
+    text = ("text", "The keeper signs for every bucket that leaves the well, by day and by night.")
+    titles = ["1 Wells", "1.1 Ropes", "2 Lids", "2.2.1 Wood", "2.2.2 Stone", "3 Fees"]
+    make_pdf(path, [[("h2", title), text, text] for title in titles])
+    found = [(s.level, s.title) for s in read_document(path).outline.sections]
+    assert found == [(0, "1 Wells"), (1, "1.1 Ropes"), (0, "2 Lids"), (1, "2.2.1 Wood"),
+                     (1, "2.2.2 Stone"), (0, "3 Fees")]  # fmt: skip
+
+
+def test_a_place_of_work_with_a_number_is_no_section(tmp_path, monkeypatch):
+    path = tmp_path / "stray.pdf"
+    text = ("text", "The keeper signs for every bucket that leaves the well, by day and by night.")
+    first = [("h1", "Keeping Wells"), ("h3", "2 Institute of Wells"), ("h2", "1 Ropes"), text, text]
+    rest = [[("h2", title), text, text] for title in ("2 Lids", "3 Fees", "4 Frost")]
+    monkeypatch.setitem(STYLES, "h3", ("Times-BoldItalic", 12))
+    make_pdf(path, [first, *rest])
+    titles = [s.title for s in read_document(path).outline.sections]
+    assert "2 Lids" in titles
+    assert "2 Institute of Wells" not in titles

@@ -1,7 +1,7 @@
 """Headings on the pages: found by many signs weighed together, levels by number and type."""
 
 from collections import Counter, defaultdict
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import replace
 from typing import NamedTuple
 
@@ -90,7 +90,7 @@ def find_headings(
     )
     sure = {candidates[k].paragraph for k in kept if odds[k] > SURE}
     candidates = [candidates[k] for k in kept]
-    candidates = _with_run_ins(candidates, paragraphs, listings)
+    candidates = _without_strays(_with_run_ins(candidates, paragraphs, listings))
     levels = _levels(candidates)
     return [
         Heading(c.title, level, c.page, c.y, c.paragraph, _box_of(c, paragraphs), c.style,
@@ -169,9 +169,9 @@ def _levels(candidates: list[Candidate]) -> list[int]:
         number = number_of(candidate.title)
         rank = float(order[candidate.style])
         if number is not None:
-            parent = number.identifier.rpartition(".")[0]
-            if parent in last_of and number.scheme in ("decimal", "lettered"):
-                rank = last_of[parent] + 1
+            parent = _nearest(number.identifier, last_of)
+            if parent and number.scheme in ("decimal", "lettered"):
+                rank = last_of[parent] + number.identifier.count(".") - parent.count(".")
             elif candidate.style not in learned and (before := number_before(number)) in last_of:
                 rank = last_of[before]  # "2" is what "1" was, however it is set
             last_of[number.identifier] = rank
@@ -181,6 +181,47 @@ def _levels(candidates: list[Candidate]) -> list[int]:
         if number_of(candidate.title) is None and learned[candidate.style]:
             ranks[k] = learned[candidate.style].most_common(1)[0][0]
     return without_jumps(ranks)
+
+
+def _nearest(identifier: str, known: Collection[str]) -> str:
+    """The nearest number above another one that is known: "5" of "5.2.1", where no 5.2 is."""
+    parent = identifier.rpartition(".")[0]
+    while parent and parent not in known:
+        parent = parent.rpartition(".")[0]
+    return parent
+
+
+def _without_strays(candidates: list[Candidate]) -> list[Candidate]:
+    """The candidates without those whose number another one of them has with better right.
+
+    "2 Institute of Wells" under the authors is no section where a "2" follows "1" further on, or
+    where another "2" is set as "1" is.
+    """
+    rooted = [
+        (k, number)
+        for k, candidate in enumerate(candidates)
+        if (number := number_of(candidate.title)) and number.scheme == "decimal"
+        and number.depth == 1
+    ]  # fmt: skip
+    styles = Counter(candidates[k].style for k, _ in rooted)
+    held: dict[str, int] = {}
+    early: dict[str, int] = {}
+    strays = set()
+    for k, number in rooted:
+        before, identifier = number_before(number), number.identifier
+        if not before:
+            held.clear()  # a part counts anew
+        elif before not in held:
+            early.setdefault(identifier, k)
+            continue
+        if (first := held.get(identifier)) is not None:
+            rarer, other = sorted((first, k), key=lambda row: styles[candidates[row].style])
+            if styles[candidates[rarer].style] == 1 < styles[candidates[other].style]:
+                strays.add(rarer)
+        held[identifier] = k
+        if identifier in early:
+            strays.add(early.pop(identifier))
+    return [c for k, c in enumerate(candidates) if k not in strays]
 
 
 def _style_order(candidates: list[Candidate]) -> dict[Style, int]:
