@@ -3,6 +3,9 @@ from itertools import pairwise
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from reportlab.lib.pagesizes import A4
+from reportlab.pdfbase.pdfmetrics import stringWidth
+from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.layout import tidy
@@ -97,3 +100,32 @@ def test_a_section_is_a_listing_or_works_by_what_it_holds(tmp_path, title, lines
 )  # fmt: skip
 def test_units_end_sentences_and_abbreviations_do_not(text, n):
     assert len(split_sentences(text)) == n
+
+
+def test_the_text_after_a_heading_that_runs_into_it_is_text(tmp_path):
+    path = tmp_path / "run-in.pdf"
+    canvas = Canvas(str(path), pagesize=A4)
+    plain = [
+        "Every spring a rope is soaked and weighed by the keeper of the well, who signs.",
+        "It is changed every eighteen months, whether or not it looks worn to anyone.",
+    ]
+    for page, title in enumerate(("1.1 Ropes.", "2.1 Lids.", "3.1 Buckets.", "4.1 Fees.")):
+        canvas.setFont("Times-Bold", 14)
+        canvas.drawString(72, 760, f"{page + 1} Chapter of {title[4:-1].lower()}")
+        for block in range(4):
+            canvas.setFont("Times-Bold", 11)
+            y = 730 - 60 * block
+            if block == 1:
+                canvas.drawString(72, y, title)
+            canvas.setFont("Times-Roman", 11)
+            start = 72 + (stringWidth(title, "Times-Bold", 11) + 6 if block == 1 else 0)
+            canvas.drawString(start, y, plain[0])
+            canvas.drawString(72, y - 14, plain[1])
+        canvas.showPage()
+    canvas.save()
+    document = read_document(path)
+    assert "2.1 Lids" in [section.title for section in document.outline.sections]
+    told = [(s.kind, s.text) for s in document.text.sentences if s.page == 1]
+    assert ("heading", "2.1 Lids.") in told
+    assert told.count(("body", plain[0])) == 4
+    assert told.count(("body", plain[1])) == 4

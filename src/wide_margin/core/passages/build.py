@@ -24,6 +24,8 @@ _OF_WORK = regex(
     r"|\b(?:doi|isbn|issn|https?|press|verlag|journal|ed(?:s|itors?)?)\b",
     re.I,
 )
+RUNS_ON = 40
+"""Characters of text after a heading from which it runs into its paragraph."""
 _LEFT_BY_MARK = regex(r"\s+([,.;:!?)])")
 """The blank that a footnote mark leaves before a sign of punctuation."""
 
@@ -48,13 +50,15 @@ def build_passages(
     for row, paragraph in enumerate(paragraphs):
         while section + 1 < len(starts) and starts[section + 1] <= row:
             section += 1
-        kind = "heading" if row in headings else kinds.get(section) or paragraph.kind
+        lead = _lead(paragraph) if row in headings else 0
+        is_heading = row in headings and not lead
+        kind = "heading" if is_heading else kinds.get(section) or paragraph.kind
         term = term_of[row]
         if term in of_works and kind != "heading":
             kind = "works"
         if paragraph.page in listings and kind != "heading":
             kind = "listing"
-        sentences.extend(_sentences_of(paragraph, row, section, kind, term))
+        sentences.extend(_sentences_of(paragraph, row, section, kind, term, lead))
     of_term = {term.paragraph: k for k, term in enumerate(terms)}
     return Text(tuple(sentences), tuple(_gather(sentences, of_term)), terms)
 
@@ -98,16 +102,25 @@ def _is_work(paragraph: Paragraph) -> bool:
     return bool(_YEAR.search(text)) and bool(_OF_WORK.search(text))
 
 
+def _lead(paragraph: Paragraph) -> int:
+    """Characters of a heading that runs into its paragraph; 0 for one that stands alone."""
+    lead = paragraph.pieces[0].line.lead
+    return lead if lead and len(paragraph.text) >= lead + RUNS_ON else 0
+
+
 def _sentences_of(
-    paragraph: Paragraph, row: int, section: int, kind: str, term: int
+    paragraph: Paragraph, row: int, section: int, kind: str, term: int, lead: int
 ) -> Iterator[Sentence]:
     pages = paragraph.pieces[0].line.page, paragraph.pieces[-1].line.page
     whole = kind == "heading" or (
         kind == "works" and paragraph.kind == "item" and len(paragraph.text.split()) <= MANY_WORDS
     )
     said = paragraph.unmarked
-    ranges = [(0, len(said))] if whole else split_sentences(said)
-    for start, end in ranges:  # a number and its title, a work and its year are one thing
+    # A number and its title, a work and its year are one thing.
+    ranges = [(0, len(said))] if whole else split_sentences(said[lead:])
+    if lead:
+        ranges = [(0, lead), *((lead + start, lead + end) for start, end in ranges)]
+    for start, end in ranges:
         text = tidy(said[start:end])
         if said is not paragraph.text:
             text = _LEFT_BY_MARK.sub(r"\1", text)
@@ -116,7 +129,8 @@ def _sentences_of(
         page = pages[0]
         if pages[0] != pages[-1] and (spans := paragraph.spans(start, start + 1)):
             page = spans[0].page
-        yield Sentence(text, page, section, row, start, end, kind, term)
+        is_title = lead and not start
+        yield Sentence(text, page, section, row, start, end, "heading" if is_title else kind, term)
 
 
 def _gather(sentences: Sequence[Sentence], of_term: dict[int, int]) -> Iterator[Passage]:
