@@ -2,6 +2,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import answer_quoted, read_question
+from wide_margin.core.answers.signs import sign_of
 
 FILLER = (
     "The harbour is wide and quiet in the evening, and few people cross it after dark. Those who"
@@ -121,3 +122,29 @@ def test_a_section_is_the_section_itself(chapters):
 )
 def test_the_beginning_of_a_question_tells_its_kind(question, kind):
     assert read_question(question).kind == kind
+
+
+def test_the_reason_that_is_given_afterwards_is_quoted_with_it(tmp_path):
+    path = tmp_path / "why.pdf"
+    said_after = (
+        "The tall gauge showed the worst readings of all six in the winter of the great frost."
+        " The reason is twofold. First, ice closes its pipe before any other one is closed."
+    )
+    make_pdf(path, [[("text", f"{FILLER} {said_after} {FILLER}")]])
+    document = read_document(path)
+    question = "Why did the tall gauge show the worst readings?"
+    assert "ice closes its pipe" in said(answer_quoted(document, question))[0]
+    question = "Which gauge showed the worst readings?"
+    assert "ice closes its pipe" not in said(answer_quoted(document, question))[0]
+
+
+@pytest.mark.parametrize(
+    ("sentence", "sign"),
+    [
+        ("It keeps five queues: (1) interrupts, (2) forgets, and (3) the rest.", 1.0),
+        ("The queues are these: rope, lid and bucket.", 0.3),
+        ("The queues are long.", 0.0),
+    ],
+)
+def test_what_counts_things_up_is_told(sentence, sign):
+    assert sign_of("list", sentence, ("queues",)) == sign

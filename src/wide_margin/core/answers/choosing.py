@@ -39,6 +39,14 @@ _FOLLOWS = regex(
     r"\b(?:therefore|thus|hence|consequently|accordingly|thereby|as a result|(?:that|this|which) is why"
     r"|for (?:this|that|these) reasons?|because of (?:this|that|these)|due to (?:this|that|these))\b", re.I
 )  # fmt: skip
+_GIVES_REASON = regex(
+    r"^\W*(?:(?:the|one|a|another|its|their) (?:\w+ )?(?:reasons?|causes?|explanation)\b(?: for (?:this|that|it))? (?:is|are|was|were|lies)"
+    r"|(?:this|that|it|which) (?:is|was) (?:mainly |mostly |partly |probably |simply )?(?:because|due to|caused by|since)\b|because\b"
+    r"|der grund|das liegt|la raison|c['’]est (?:parce|que)|la razón|esto se debe)", re.I
+)  # fmt: skip
+"""Begins to say why what stands before it is so."""
+SHORT_REASON = 8
+"""Words; what gives a reason in fewer ("The reason is twofold.") goes on in the next sentence."""
 ENDS = regex(r"[.!?][\"'”’)\]]*$")
 
 
@@ -117,13 +125,31 @@ def _chosen(
     full = FULL_LIST if question.kind in ("list", "how to") or form.as_list else FULL
     _add_further(document, query, best, chosen, left, full=full, limit=limit, most=most)
     after = max(_run_of(chosen, best.sentence)) + 1
-    if len(chosen) < most and after < len(sentences) and LEANS.match(sentences[after].text):
+    if question.kind == "why" and (reasons := _reason_after(document, after - 1)):
+        chosen += reasons
+    elif len(chosen) < most and after < len(sentences) and LEANS.match(sentences[after].text):
         # "They must not …" belongs to what it is about
         n_words = _words_in(document, [*chosen, after])
         fits = n_words <= min(LEANING_WORDS, limit) and after not in chosen
         if fits and _goes_with(document, after, best.sentence):
             chosen.append(after)
     return sorted(chosen)
+
+
+def _reason_after(document: ReadDocument, row: int) -> list[int]:
+    """The sentences after one that say why it is so."""
+    sentences = document.text.sentences
+    rows: list[int] = []
+    for after in (row + 1, row + 2):
+        if after >= len(sentences) or sentences[after].paragraph != sentences[row].paragraph:
+            break
+        text = sentences[after].text
+        if not rows and not _GIVES_REASON.match(text):
+            break
+        rows.append(after)
+        if len(text.split()) > SHORT_REASON:
+            break
+    return rows
 
 
 def _leant_on(document: ReadDocument, row: int, most: int, kind: str) -> list[int]:

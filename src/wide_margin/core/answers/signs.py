@@ -100,7 +100,22 @@ def sign_of(kind: str, sentence: str, topic: tuple[str, ...]) -> float:
         return 0.6 if STEP.search(sentence) else 0.0
     if kind == "what is":
         return _defines(sentence, topic)
+    if kind == "list":
+        return _enumerates(sentence, topic)
     return 0.0
+
+
+_ENUMERATION = regex(
+    r"\(1\).{3,200}\(2\)|\((?:a|i)\).{3,200}\((?:b|ii)\)|:\s*[^,.:]{2,40},\s.{2,80}?\b(?:and|or)\b"
+    r"|\b(?:consists? of|comprises?|divided into|namely|falls? into)\b", re.I
+)  # fmt: skip
+
+
+def _enumerates(sentence: str, topic: tuple[str, ...]) -> float:
+    """Whether a sentence counts up things of the kind asked for: "five queues: (1) …, (2) …"."""
+    if not _ENUMERATION.search(sentence):
+        return 0.0
+    return 1.0 if any(counts_it(sentence, word) for word in topic if len(word) > 3) else 0.3
 
 
 _TERM_ASKED = tuple(
