@@ -183,3 +183,9 @@ def test_a_label_before_a_sentence_is_no_part_of_it():
     text = "WORST CASE: A keeper leaves the hut before he locks its door."
     assert take_apart(text)[0].text.startswith("WORST CASE: A keeper")
     assert all("CASE" not in c for s in stands_for(text, []) for c in s.candidates)
+
+
+def test_a_word_that_ties_sentences_stands_for_nothing():
+    before = ["The valve has a spring.", "However, the spring is weak and so is its seat."]
+    for found in stands_for("The lid shuts by itself when the pump stops.", before):
+        assert "However" not in found.candidates

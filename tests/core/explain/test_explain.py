@@ -120,3 +120,21 @@ def test_a_term_of_two_words_is_counted_where_both_stand_together(ropes):
 @pytest.mark.parametrize("text", ["hemp", "anchor", "the", "", "A rope is made of hemp."])
 def test_what_is_rare_or_no_term_is_not_counted(ropes, text):
     assert ropes.explain(text, 1).often is None
+
+
+def test_a_number_is_no_term_that_has_it(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [[
+        ("text", "Level 7 is a height at which the sluice at the lower gate is shut by two men."),
+        ("text", "The sluice was open for most of the year and leaked less than 7% in the spring."),
+    ]])  # fmt: skip
+    explanation = Explainer(read_document(tmp_path / "a.pdf")).explain("7%", 0)
+    assert all(meaning.kind == "used" for meaning in explanation.meanings)
+
+
+def test_a_use_elsewhere_goes_before_the_sentence_under_the_eye(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("text", "The paraffin was carried up the stairs in cans by the youngest of them.")],
+        [("text", "Paraffin burns with a clear flame and is kept in the cellar of the tower.")],
+    ])  # fmt: skip
+    (meaning,) = Explainer(read_document(tmp_path / "a.pdf")).explain("paraffin", 0).meanings
+    assert meaning.locator.page == 1

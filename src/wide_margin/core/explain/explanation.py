@@ -151,12 +151,13 @@ class Explainer:
         if not any(m.kind != "symbol" for m in meanings) and is_term:
             meanings += [
                 Meaning(selected, use.text, "used", use.locator)
-                for use in first_used(self._document, selected)
+                for use in first_used(self._document, selected, rows)
             ]
         first = rows[0] if rows else -1
         references = find_references(self._document, selected, self.targets, first)
         references += self._footnotes(selected, rows)
         shown = {m.locator.spans for m in meanings}
+        said = {m.text for m in meanings}
         named = {word for m in meanings for word in words(m.term)}
         is_long = len(content) > 3
         return Explanation(
@@ -166,7 +167,11 @@ class Explainer:
             self._taken_apart(selected) if is_long else (),
             self._pointing_back(selected, rows) if is_long else (),
             tuple(leans_on(self._document, selected, rows, shown, named)) if is_long else (),
-            tuple(taken_up_again(self._document, selected, rows, shown)),
+            tuple(
+                again
+                for again in taken_up_again(self._document, selected, rows, shown)
+                if again.text not in said
+            ),
             other_units(selected),
             how_often(self._document, selected) if is_term else None,
         )
@@ -225,7 +230,8 @@ class Explainer:
         content = [w for w in words(text) if not is_common(w, analyser.language)]
         stems = [(analyser.terms_of(word) or (word,))[0] for word in content]
         at = 0
-        is_unknown = is_term and stems and tuple(stems) not in self.definitions and not meanings
+        is_worded = is_term and any(letter.isalpha() for letter in text)
+        is_unknown = is_worded and tuple(stems) not in self.definitions and not meanings
         if is_unknown and take(self._best(self._wider(frozenset(stems)), text, 0.0)):
             return meanings
         while at < len(stems) and len(meanings) < MAX_MEANINGS:

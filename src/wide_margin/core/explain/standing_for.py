@@ -51,7 +51,37 @@ _MANY = frozenset(
 _PLURAL = frozenset(["they", "them", "their", "themselves", "these", "those"])
 _PERSONS = frozenset(["he", "him", "his", "she", "her"])
 _PERSONAL = regex(r"(?:er|or|ist|ian|man|woman|master|boy|girl|father|mother)$")
-_NO_THINGS = frozenset(
+_TIES = frozenset(
+    [
+        "however",
+        "therefore",
+        "moreover",
+        "furthermore",
+        "besides",
+        "nevertheless",
+        "nonetheless",
+        "otherwise",
+        "finally",
+        "first",
+        "second",
+        "third",
+        "thus",
+        "hence",
+        "instead",
+        "meanwhile",
+        "similarly",
+        "likewise",
+        "indeed",
+        "conversely",
+        "unlike",
+        "consequently",
+        "accordingly",
+        "secondly",
+        "thirdly",
+    ]
+)
+"""Words that tie a sentence to the one before it, and name nothing."""
+_NO_THINGS = _TIES | frozenset(
     [
         "day",
         "days",

@@ -90,19 +90,31 @@ def is_everyday(word: str, among: int = EVERYDAY) -> bool:
     return is_common(word) or (frequency_rank(word) or among + 1) <= among
 
 
-def first_used(document: ReadDocument, text: str) -> list[Leaning]:
-    """The first sentence that says something with some words; none where no sentence does."""
+TELLS_NOTHING = 3
+"""From ``_telling``."""
+
+
+def first_used(document: ReadDocument, text: str, rows: Sequence[int] = ()) -> list[Leaning]:
+    """The first sentence that says something with some words; none where no sentence does.
+
+    Args:
+        document: The document.
+        text: The words.
+        rows: The sentences in which they were chosen: the reader has those under the eye.
+    """
     query = read_terms(text, document.index)
     if not query.terms or not all(term.is_exact for term in query.terms):
         return []
     holding = set.intersection(*(set(_holding(document, term)) for term in query.terms))
     found = sorted(
-        (_telling(document, row, text), row) for row in sorted(holding)[:LOOKED_AT]
+        (_telling(document, row, text), row in rows, row) for row in sorted(holding)[:LOOKED_AT]
         if document.text.sentences[row].text not in text
     )  # fmt: skip
-    if not found or found[0][0] >= 3:
+    if elsewhere := [use for use in found if not use[1] and use[0] < TELLS_NOTHING]:
+        found = elsewhere
+    if not found or found[0][0] >= TELLS_NOTHING:
         return []
-    row = found[0][1]
+    row = found[0][-1]
     return [Leaning("", document.text.sentences[row].text, locator_for(document, row))]
 
 
@@ -225,7 +237,7 @@ def _telling(document: ReadDocument, row: int, text: str) -> int:
     """How little a sentence tells of some words: 0 much, 3 nothing."""
     sentence = document.text.sentences[row]
     if sentence.kind not in ("body", "item", "entry", "note"):
-        return 3
+        return TELLS_NOTHING
     n_words = len(sentence.text.split())
     opens = sentence.text[:1].isalpha() and not sentence.text.startswith(("See ", "see "))
     if n_words < 6 or not _VERBISH.search(sentence.text) or not opens:
