@@ -135,6 +135,6 @@ def test_declining_does_not_change_when_other_matter_is_appended(tmp_path):
     make_pdf(tmp_path / "short.pdf", own)
     make_pdf(tmp_path / "long.pdf", own + other * 4)
     short, long = (read_document(tmp_path / f"{n}.pdf") for n in ("short", "long"))
-    for question in ("How much was the keeper paid?", "When was the harbour dredged?",
+    for question in ("How many crowns was the keeper paid?", "When was the harbour dredged?",
                      "Who fetched the old books?", "What colour is the moon?"):  # fmt: skip
         assert answer_quoted(short, question).declined == answer_quoted(long, question).declined
