@@ -8,7 +8,7 @@ import numpy as np
 from wide_margin.core.digest.gist import GistLine, Scored, gist_lines
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.roles import CUES, Role
-from wide_margin.core.digest.telling import decides, naming, said_in_front, tells
+from wide_margin.core.digest.telling import decides, naming, said_in_front, tells, tells_besides
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.geometry import BoolArray, FloatArray
 
@@ -194,6 +194,8 @@ def slot_scores(
         text = sentence.text.lower()
         n_cues = len(cue.findall(text))
         is_front = row < max(FRONT * n, FRONT_ROWS)
+        if not n_cues and not is_front and not tells_besides(slot.cue):
+            continue
         telling[k] = tells(slot.cue, text, names, is_front=is_front) and role not in slot.of_others
         if not n_cues and not telling[k]:
             continue

@@ -149,6 +149,11 @@ def said_in_front(cue: str) -> bool:
     return cue in IN_FRONT
 
 
+def tells_besides(cue: str) -> bool:
+    """Whether much of what tells a cue has none of the cue's own words."""
+    return cue in ("next", "change", "limit", "data")
+
+
 def tells(cue: str, text: str, names: Pattern[str] | None = None, *, is_front: bool) -> bool:
     """Whether a sentence surely tells what a cue stands for.
 
