@@ -22,13 +22,22 @@ class Service:
         self.is_at_it = threading.Event()
         self.order = []
         self.n_afterwards = 0
-        self.give_way = lambda: None
+        self.give_way = self.give_way_to_any = lambda: None
+        self.is_asked = lambda: False
 
     def long(self, send):
         send("page", 1)
         self.is_at_it.set()
         assert self.asked_in_between.wait(WAIT)
         self.give_way()
+        self.order.append("long")
+        return "long"
+
+    def open_long(self, send):
+        self.is_at_it.set()
+        assert self.asked_in_between.wait(WAIT)
+        self.order.append(f"asked: {self.is_asked()}")
+        self.give_way_to_any()
         self.order.append("long")
         return "long"
 
@@ -124,3 +133,15 @@ def test_what_is_asked_after_a_change_is_answered_after_it(worker):
     service.asked_in_between.set()
     answers(connection, 5)
     assert service.order == ["early", "long", "change", "early"]
+
+
+def test_where_nothing_is_half_made_any_request_is_answered_in_between(worker):
+    connection, service = worker
+    connection.send((1, "open_long", ()))
+    assert service.is_at_it.wait(WAIT)
+    connection.send((2, "late", ()))
+    connection.send((3, "change", ()))
+    connection.send((4, "late", ()))
+    service.asked_in_between.set()
+    answers(connection, 4)
+    assert service.order == ["asked: True", "late", "long", "change", "late"]

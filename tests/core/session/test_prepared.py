@@ -50,6 +50,31 @@ def test_asked_in_the_middle_the_rest_is_made_at_once(handbook, monkeypatch):
     assert made.definitions == find_definitions(handbook)
 
 
+class Shelf:
+    """Keeps what was made of a document."""
+
+    def __init__(self):
+        self.kept = []
+
+    def load(self):
+        return None
+
+    def save(self, made):
+        self.kept.append(made)
+
+
+def test_questions_are_given_up_when_something_is_asked_and_made_afterwards(handbook):
+    shelf = Shelf()
+    made = Prepared(handbook, keeping=shelf)
+    while made.digester.made is None:
+        assert made.go_on(lambda: True)
+    assert made.go_on(lambda: True)
+    assert shelf.kept == []
+    while made.go_on():
+        pass
+    assert len(shelf.kept[0].worth) > 3
+
+
 def opened(path, monkeypatch, folder):
     """A service that has the document, and has used its spare time to the end."""
     monkeypatch.setenv("XDG_CACHE_HOME", str(folder))

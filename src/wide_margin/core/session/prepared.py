@@ -9,6 +9,7 @@ from wide_margin.core.digest import Digester, DocumentKind, worth_asking
 from wide_margin.core.digest.structure import Sections
 from wide_margin.core.document import PathsAt, ReadDocument
 from wide_margin.core.explain import Definitions, Explainer, GatheringDefinitions
+from wide_margin.core.jobs import Cancelled
 from wide_margin.core.search import Findable, make_findable
 
 PIECE = 0.04
@@ -41,16 +42,18 @@ class Prepared:
 
     def __init__(
         self, document: ReadDocument, pause: Callable[[], None] = lambda: None,
-        keeping: MadeStore | None = None,
+        between: Callable[[], None] = lambda: None, keeping: MadeStore | None = None,
     ) -> None:  # fmt: skip
         """Nothing is made yet.
 
         Args:
             document: What it is made of.
             pause: Called now and then in what takes long.
+            between: Called now and then where nothing is half made.
             keeping: Where what was made of the document before is found, and kept once it is
                 made anew.
         """
+        self._between = between
         self.document, self._pause, self._keeping = document, pause, keeping
         self._definitions: Definitions | None = None
 
@@ -101,10 +104,17 @@ class Prepared:
             return self.before.worth
         return self.worth_as(self.digester.facts.kind)
 
-    def worth_as(self, kind: DocumentKind) -> tuple[str, ...]:
-        """Questions worth asking of the document, read as some kind."""
+    def worth_as(
+        self, kind: DocumentKind, check: Callable[[], None] | None = None
+    ) -> tuple[str, ...]:
+        """Questions worth asking of the document, read as some kind.
+
+        Args:
+            kind: The kind.
+            check: Called now and then, in place of ``between``.
+        """
         found = worth_asking(
-            self.document, self.digester, self.definitions, kind, check=self._pause
+            self.document, self.digester, self.definitions, kind, check=check or self._between
         )
         return tuple(worth.question for worth in found)
 
@@ -113,17 +123,31 @@ class Prepared:
         """Every definition where they have been gathered, else none."""
         return self._definitions or {}
 
-    def go_on(self) -> bool:
-        """Make a piece of what explanations and digests need; whether there is more."""
+    def go_on(self, is_asked: Callable[[], bool] = lambda: False) -> bool:
+        """Make a piece of what explanations and digests need; whether there is more.
+
+        What is given up because something is asked is begun anew afterwards.
+        """
         if self._definitions is None and self.before is None:
             self._definitions = self._gathering.go_on(PIECE)
             return True
         if self.explainer.prepare() or self.digester.prepare():
             return True
         digest = self.digester.made
-        if self._keeping is not None and self.before is None and digest is not None:
-            self._keeping.save(Made(self.definitions, digest, self.worth))
-            self._keeping = None
+        if self._keeping is None or self.before is not None or digest is None:
+            return False
+        if "worth" not in vars(self):
+
+            def check() -> None:
+                if is_asked():
+                    raise Cancelled
+
+            try:
+                vars(self)["worth"] = self.worth_as(self.digester.facts.kind, check)
+            except Cancelled:
+                return True
+        self._keeping.save(Made(self.definitions, digest, self.worth))
+        self._keeping = None
         return False
 
     @cached_property

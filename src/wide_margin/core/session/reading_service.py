@@ -102,6 +102,8 @@ class ReadingService:
         self._key: tuple[str, str] | None = None
         """What the document and what is made of it are cached under; None where neither is."""
         self.give_way: Callable[[], None] = lambda: None
+        self.give_way_to_any: Callable[[], None] = lambda: None
+        self.is_asked: Callable[[], bool] = lambda: False
         self._so_far: SoFar | None = None
         """What can be asked while reading goes on."""
         self._order = Order(())
@@ -282,12 +284,14 @@ class ReadingService:
         document = self._read()
         if self._prepared is None or self._prepared.document is not document:
             # Of more pages than before, or by another outline.
-            self._prepared = Prepared(document, lambda: self.give_way(), Keeping(self._key))
+            pauses = lambda: self.give_way(), lambda: self.give_way_to_any()
+            self._prepared = Prepared(document, *pauses, Keeping(self._key))
         return self._prepared
 
     def spare(self) -> bool:
         """Gather what explanations need, so that the first one need not wait for it."""
-        return self._document is not None and self._to_save is None and self._made.go_on()
+        is_read = self._document and self._to_save is None
+        return bool(is_read) and self._made.go_on(self.is_asked)
 
     def _reach(self, reach: Reach | str) -> Reach:
         if isinstance(reach, Reach):

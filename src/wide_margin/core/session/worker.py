@@ -10,6 +10,7 @@ import threading
 import time
 from collections import deque
 from collections.abc import Callable
+from functools import partial
 from multiprocessing.connection import Connection
 from typing import Any, Protocol
 
@@ -27,10 +28,14 @@ class Service(Protocol):
     """What a worker does; its public methods are the requests it knows.
 
     One that is long at a request calls ``give_way`` now and then: requests whose names are in its
-    EARLY are then answered in between, unless one of its CHANGING is waiting before them.
+    EARLY are then answered in between, unless one of its CHANGING is waiting before them. Where
+    nothing is half made, ``give_way_to_any`` answers all but those.
     """
 
     give_way: Callable[[], None]
+    give_way_to_any: Callable[[], None]
+    is_asked: Callable[[], bool]
+    """Whether a request is waiting."""
 
     def afterwards(self) -> None:
         """What need not be waited for: called after each answer was sent."""
@@ -57,7 +62,7 @@ def serve(connection: Connection, service: Service) -> None:
     early: frozenset[str] = getattr(service, "EARLY", frozenset())
     changing: frozenset[str] = getattr(service, "CHANGING", frozenset())
 
-    def give_way() -> None:
+    def give_way(*, to_any: bool = False) -> None:
         """Answer at once what can be answered in the middle of a long request."""
         while connection.poll(0):
             try:
@@ -66,12 +71,14 @@ def serve(connection: Connection, service: Service) -> None:
                 os._exit(0)  # nobody waits for the long one any more
             # What was asked after a change is to be answered after it.
             is_changed = any(name in changing for _, name, _ in waiting)
-            if item[1] in early and not is_changed:
+            if ((to_any and item[1] not in changing) or item[1] in early) and not is_changed:
                 _answer(connection, service, item)
             else:
                 waiting.append(item)
 
     service.give_way = give_way
+    service.give_way_to_any = partial(give_way, to_any=True)
+    service.is_asked = lambda: bool(waiting) or connection.poll(0)
     spare = getattr(service, "spare", None)
     while True:
         if not waiting and spare is not None:
