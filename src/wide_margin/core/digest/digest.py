@@ -104,8 +104,9 @@ class Digester:
     ) -> tuple[GistLine, ...]:
         """The gist of a reach, never over its length and never outside of it."""
         rows = self._rows_for_gist(reach)
-        if n_sentences and not n_words:  # so few that what it is about comes first
-            limits = {"n_words": 0, "n_sentences": n_sentences}
+        if reach.kind == "document" or (n_sentences and not n_words):
+            # What it is about comes first: of a whole, and where so few are asked for.
+            limits = {"n_words": n_words, "n_sentences": 0 if n_words else n_sentences}
             return about(self._document, self.scored, rows, limits)
         picked = choose(self.scored, rows, n_words=n_words, n_sentences=n_sentences)
         return gist_lines(self._document, picked)

@@ -16,7 +16,12 @@ from functools import lru_cache
 import numpy as np
 
 from wide_margin.core.digest.roles import CUES, ITSELF, OUTLINES, Role, roles_of
-from wide_margin.core.digest.sentences import stands_alone, strangeness, without_asides
+from wide_margin.core.digest.sentences import (
+    SHORTEST,
+    stands_alone,
+    strangeness,
+    without_asides,
+)
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 from wide_margin.core.search import is_common
@@ -120,6 +125,8 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     n_words = np.zeros(len(sentences), dtype=np.int64)
     for k, row in enumerate(np.flatnonzero(usable).tolist()):
         n_words[row] = len(without_asides(sentences[row].text).split())
+        if n_words[row] < SHORTEST:  # what is left says nothing
+            prior[row] = -np.inf
         if k % BREATH == 0:
             pause()
     on_itself = _rows_on_itself(document, usable)

@@ -40,6 +40,8 @@ N_SLOT = 4
 SURE, IN_ITS_PLACE = 1.0, 0.6
 """The chance that what a document's structure gives is right, and what only stands where such
 things are said."""
+EARLY = 10
+"""The first part of so many in which a long document says what it is for."""
 CHAPTER_LEVELS, N_FIRST = 3, 4
 """Levels of the outline whose sections speak for a long document, and how many sentences each."""
 MOST_LICENCE = 80
@@ -50,6 +52,11 @@ _LICENCE = regex(
     re.I,
 )
 """A sentence that says under which licence something is given."""
+_STEP = regex(
+    r"^\W*(?:\d+[.)]|in order to\b|to \w+\b[^,]{2,60},|(?:click|select|choose|press|use|type|enter|open|run|see|note)\b|if you\b)"
+    r"|https?://|<\w+[>.]", re.I
+)  # fmt: skip
+"""One step of many, and an address: no reader asks for them first."""
 _SLOTS: dict[str, Slot] = {
     "limits": LIMITS, "conclusion": CONCLUSION, "next": NEXT, "why": WHY, "audience": AUDIENCE,
     "needs": NEEDS, "data": DATA, "purpose": PURPOSE, "new": CHANGES,
@@ -172,13 +179,15 @@ def about(
     n_words, n_sentences = limits["n_words"], limits["n_sentences"]
     if not n_words and not n_sentences:
         n_words = GIST_WORDS
-    scores, _ = slot_scores(document, scored, PURPOSE, rows)
-    order = sorted(range(len(rows)), key=lambda k: -scores[k])[: 1 if n_sentences == 1 else 2]
+    # What a long document is for is said near its front, if at all.
+    early = rows[: max(len(rows) // EARLY, LONG // 4)] if len(rows) > LONG else rows
+    scores, _ = slot_scores(document, scored, PURPOSE, early)
+    order = sorted(range(len(early)), key=lambda k: -scores[k])[: 1 if n_sentences == 1 else 2]
     least = max(NEXT_TO_BEST * float(scores.max(initial=0.0)), 1e-9)
     first = [
-        rows[k]
+        early[k]
         for k in order
-        if scores[k] >= least and (n_sentences or scored.n_words[rows[k]] < n_words)
+        if scores[k] >= least and (n_sentences or scored.n_words[early[k]] < n_words)
     ]
     if n_sentences:
         first = first[: (n_sentences + 1) // 2]
@@ -227,7 +236,7 @@ def telling_rows(document: ReadDocument, scored: Scored, rows: Sequence[int]) ->
             continue
         if document.outline.sections[section].level in levels and np.isfinite(scored.prior[row]):
             spoken[section] = spoken.get(section, 0) + 1
-            if spoken[section] <= N_FIRST:
+            if spoken[section] <= N_FIRST and not _STEP.search(sentences[row].text):
                 wanted.add(row)
     return sorted(wanted) if len(wanted) >= N_FIRST * 2 else list(rows)
 
