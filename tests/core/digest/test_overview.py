@@ -140,3 +140,47 @@ def of_lists(tmp_path_factory):
 def test_a_part_without_a_telling_sentence_is_shown_as_it_begins(of_lists, question, held):
     answer = of_lists.answer(question, WHOLE, None)
     assert any(held in quote.text for quote in answer.quotes)
+
+
+@pytest.fixture
+def plain_manual(tmp_path):
+    """A manual that opens with a notice, has what is needed in a section, and says not for whom."""
+    notice = (
+        "Permission is granted to make and distribute verbatim copies of this manual provided the"
+        " copyright notice is preserved. Redistributions in binary form must reproduce it."
+    )
+    work = (
+        "The lid of the barrel is lifted with both hands and laid on the grass beside it. The"
+        " height of the water is read at the scale and is written into the book at once. The"
+        " scale is wiped with a dry cloth after each reading, and so is the rim of the barrel."
+    )
+    asked = "A ladder of nine rungs and a dry cloth are asked for at every barrel of the village."
+    pages = [
+        [("h1", "Barrels Of The Village"), ("text", notice)],
+        [("h2", "1 Reading"), ("text", work), ("text", work.replace("barrel", "cask"))],
+        [("h2", "2 Requirements"), ("text", asked)],
+        [("h2", "3 Frost"), *[("text", work.replace("barrel", thing)) for thing in ("tun", "vat")]],
+    ] + [
+        [("h2", f"{k} Barrel {k}"), ("text", work.replace("grass", place))]
+        for k, place in enumerate(("stone", "floor", "wall", "bench", "road"), start=4)
+    ]
+    make_pdf(tmp_path / "manual.pdf", pages)
+    return Digester(read_document(tmp_path / "manual.pdf"))
+
+
+def test_the_notice_is_not_what_it_is_about(plain_manual):
+    said = " ".join(
+        quote.text for quote in plain_manual.answer("What is this about?", WHOLE, None).quotes
+    )
+    assert said
+    assert "Permission" not in said
+    assert "Redistributions" not in said
+
+
+def test_what_is_needed_is_found_in_the_section_called_so(plain_manual):
+    answer = plain_manual.answer("What do I need to get started?", WHOLE, None)
+    assert "ladder of nine rungs" in answer.quotes[0].text
+
+
+def test_a_question_without_a_word_of_its_own_is_not_searched_for(plain_manual):
+    assert plain_manual.answer("Who is it for?", WHOLE, None).declined

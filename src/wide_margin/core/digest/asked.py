@@ -43,13 +43,13 @@ _WORDINGS: dict[str, str] = {
     "new": r"\bwhat(?:'s|’s| is| are| was| has| have)?\b.*\b(?:new|changed?|added|altered|different)\b|\bchanges?\b.*\b(?:release|version|edition|since)\b|\blatest (?:release|version|edition|changes)\b|\bwithdrawn\b|\bsince this was written\b",
     "terms": r"\b(?:key|main|important|special|central) (?:terms?|words?|concepts?|notions)\b|\bspecial meaning\b|\bvocabulary\b|\bglossary\b|\bwhich (?:words|terms)\b",
     "organised": r"\bhow is\b.*\b(?:organi[sz]ed|structured|divided|laid out|arranged)\b|\bstructure\b|\bwhat (?:are|is in) (?:its|the) (?:parts|chapters|sections)\b|\boutline of\b",
-    "begin": r"\bwhere (?:should|do|can|shall) i (?:begin|start)\b|\bnew to\b|\bnever used\b|\bget(?:ting)? started\b|\bhow do i (?:begin|start)\b",
+    "begin": r"\bwhere (?:should|do|can|shall) i (?:begin|start)\b|\bnew to\b|\bnever used\b|^(?!.*\bneed\b).*\bget(?:ting)? started\b|\bhow do i (?:begin|start)\b",
     "limits": r"\b(?:drawbacks?|limits?|limitations?|limited|shortcomings?|weakness(?:es)?|disadvantages?|downsides?|caveats?|fall short|falls short)\b|\bcan(?:'t|’t|not) (?:it|they|this)\b|\bcan (?:it|they) not\b|\b(?:admit|conced|acknowledg|confess)\w*|\bfail(?:s|ings?|ures?)?\b|\bbreaks? down\b|\bnot (?:set out|meant|intended|try|attempt) to\b|\bwhat .* not (?:do|cover|handle)\b|\bknown problems\b|\bproblems? (?:in|with|of) (?:it|the program|the software|its)\b",
     "conclusion": r"\bconclu(?:de|des|ded|sions?)\b|\bin the end\b|\bfinal (?:verdict|word|thoughts)\b|\btake-?aways?\b|\bbottom line\b",
     "next": r"\b(?:comes?|done|do|add|added|plans?|planned) (?:\w+ ){0,3}(?:next|later|in (?:the )?future)\b|\bnext\b.*\baccording\b|\bfuture (?:work|plans?|research|directions?)\b|\bimprovements?\b.*\b(?:later|mind|future)\b|\bopen (?:problems?|questions?)\b|\b(?:leave[sd]?|left) (?:open )?for (?:later|others|(?:the )?future)\b|\bwhat (?:comes|is) next\b|\bplan to\b",
     "why": r"\bwhy\b.*\b(?:made|written|created|bother|started|exist|write|make|developed|needed|begun|built)\b|\bmotivat\w*|\bwhat (?:prompted|led|drove|moved|made|caused) (?:the (?:authors?|writers?|developers?|team|project)|them|him|her|someone|anyone|people|its)\b|\bwrong with (?:the )?(?:existing|other|current)\b|\bwhat problem\b",
     "audience": r"\bwho (?:is|are|will|would|might|should)\b.*\b(?:for|useful|read|reader|find)\b|\b(?:whom|who) is (?:it|this|the \w+) (?:for|meant|intended|written)\b|\baudience\b|\bfor whom\b|\bwho should (?:read|use|bother|care)\b",
-    "needs": r"\b(?:need|needed|have) to (?:have|know|install)\b|\bneed(?:ed)? (?:first|before|installed)\b|\brequirements?\b|\bprerequisites?\b|\bto follow along\b|\bbefore (?:i|you|one) (?:start|begin|read)\b|\bhave installed\b",
+    "needs": r"\bwhat do (?:i|you|we) need\b|\b(?:need|needed|have) to (?:have|know|install)\b|\bneed(?:ed)? (?:first|before|installed)\b|\brequirements?\b|\bprerequisites?\b|\bto follow along\b|\bbefore (?:i|you|one) (?:start|begin|read)\b|\bhave installed\b",
     "findings": r"\b(?:findings?|results?|outcomes?)\b|\bwhat (?:did|do|does|have|has) (?:they|it|the authors?|he|she) (?:find|found|show|shown|discover|learn)\b|\bc(?:a|o)me out (?:well|best|on top|ahead)\b|\bturn(?:s|ed)? out\b",
     "method": r"\b(?:which|what) (?:kind of |sort of |type of )?(?:\w+ )?(?:methods?|approach|model|technique|methodology)\b.*\b(?:use|used|rest|based|follow|take)|\bhow (?:did|do|does) (?:they|it|the authors?) (?:do it|proceed|go about|work)\b|^what (?:is the )?(?:method|approach|methodology)\s*\??$",
     "data": r"\b(?:which|what) (?:\w+ )?data\b|\bwhere do\b.*\bdata\b.*\bcome from\b|\bdata ?sets? (?:are|is|do)\b|\bhow many (?:participants|patients|respondents)\b",
@@ -127,7 +127,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     if points:
         text = text.replace(points[0], " ") if points[0] in text else text
     part, rest = _named_part(document, text)
-    if part is not None and _CONDENSES.search(text) and len(_own_words(document, rest)) <= 0:
+    if part is not None and _CONDENSES.search(text) and len(own_words(document, rest)) <= 0:
         return Overview("section" if part.kind == "section" else "page", part, form, n_points, text)
     kind = next((k for k, pattern in _KINDS.items() if pattern.search(text)), "")
     if not kind and n_points:
@@ -137,7 +137,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     allowed = (OWN_WORDS if kind not in _STRICT else 0) + (
         kind in ("data", "findings", "limits", "why", "audience")
     )
-    own = _own_words(document, text)
+    own = own_words(document, text)
     if len(own) > allowed or (kind in _OF_THINGS and _names_a_thing(document, text, own)):
         return None
     return Overview(kind, reach, form, n_points, text)
@@ -168,7 +168,7 @@ def _count(match: re.Match[str]) -> int:
     return int(_NUMBERS.get(said.lower(), "5"))
 
 
-def _own_words(document: ReadDocument, text: str) -> list[str]:
+def own_words(document: ReadDocument, text: str) -> list[str]:
     """Words of a question beside those that any question about a whole may have."""
     title = {w.casefold() for w in words(f"{document.facts.title} {printed_title(document)}")}
     return [

@@ -7,7 +7,7 @@ from functools import cached_property
 from types import MappingProxyType
 
 from wide_margin.core.answers import WHOLE, Answer, Quote, Reach, answer_quoted
-from wide_margin.core.digest.asked import read_overview
+from wide_margin.core.digest.asked import own_words, read_overview
 from wide_margin.core.digest.by_kind import LONG, SLOTS, STATED, Filled, fill
 from wide_margin.core.digest.compared import answer_compared
 from wide_margin.core.digest.defined import with_definition
@@ -165,7 +165,8 @@ class Digester:
         asked = read_overview(self._document, typed, reach)
         if asked is not None:
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)
-            if found.quotes or asked.kind not in _SEARCHED_TOO:
+            has_words = bool(own_words(self._document, asked.question))
+            if found.quotes or asked.kind not in _SEARCHED_TOO or not has_words:
                 return found
         if reach == WHOLE and before is None:
             compared = answer_compared(self._document, typed, self._search, self._chief)
@@ -187,4 +188,4 @@ _SEARCHED_TOO = frozenset(
     ["data", "findings", "method", "needs", "new", "why", "audience", "begin"]
 )
 """Questions about the whole that may be ones for a fact as well: asked of the search where the
-structure does not answer them."""
+structure does not answer them and they have a word of their own to search for."""

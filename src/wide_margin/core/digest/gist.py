@@ -18,6 +18,7 @@ import numpy as np
 from wide_margin.core.digest.roles import CUES, ITSELF, OUTLINES, Role, roles_of
 from wide_margin.core.digest.sentences import (
     SHORTEST,
+    is_of_licence,
     stands_alone,
     strangeness,
     without_asides,
@@ -89,6 +90,8 @@ class Scored:
     """What the title names, in lower case: words that are hardly used elsewhere."""
 
 
+MOSTLY_LEGAL = 0.1
+"""A document of whose sentences this share is worded as licences are is one."""
 SELDOM, TAKEN_UP = 8_000, 3
 """A word that is not among so many most frequent ones of the language, in so many sentences."""
 BREATH = 256
@@ -118,6 +121,11 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
         usable[row] = stands_alone(sentence)
         if row % BREATH == 0:
             pause()
+    legal = np.array(
+        [ok and is_of_licence(s.text) for ok, s in zip(usable, sentences, strict=True)]
+    )
+    if legal.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
+        usable &= ~legal
     terms = _terms_of(document, weight, usable)
     pause()
     features = sentence_features(document, roles, weight, terms, usable, pause)

@@ -161,6 +161,8 @@ def _lines(
     filled = fill(document, scored, slot, rows, most=most)
     if filled.lines:
         return filled.lines, filled.sure
+    if kind in _SECTIONS and (titled := _of_titled(document, scored, rows, kind, most)):
+        return titled, IN_ITS_PLACE
     if kind in ("conclusion", "findings"):
         return _of_role(document, scored, rows, Role.CONCLUSION, most), IN_ITS_PLACE
     if kind in ("purpose", "organised", "begin"):
@@ -261,6 +263,39 @@ def _of_role(
         if 0 <= sentences[r].section < len(scored.roles) and scored.roles[sentences[r].section] is role
     ]  # fmt: skip
     return gist_lines(document, choose(scored, within, n_sentences=most)) if within else ()
+
+
+_SECTIONS = {
+    "needs": regex(
+        r"\b(?:(?:system |hardware |software )?requirements?|prerequisites?|what (?:you|do you) need|before you (?:begin|start)"
+        r"|(?:system|hardware)?(?:voraussetzung(?:en)?|anforderungen)|pr[ée]requis|requisitos|requisiti|vereisten)\b", re.I
+    ),
+    "begin": regex(
+        r"\b(?:getting started|quick ?start(?: guide)?|first steps|how to (?:begin|start)|erste schritte|schnelleinstieg"
+        r"|premiers pas|primeros pasos|primeiros passos|primi passi|eerste stappen)\b", re.I
+    ),
+}  # fmt: skip
+"""Titles of sections that answer a question about the whole."""
+
+
+def _of_titled(
+    document: ReadDocument, scored: Scored, rows: Sequence[int], kind: str, most: int
+) -> tuple[GistLine, ...]:
+    """What the first section says that is called after what is asked for."""
+    sections = document.outline.sections
+    within = set(rows)
+    for section in sections:
+        if not _SECTIONS[kind].search(section.title):
+            continue
+        said = [
+            row for row, s in enumerate(document.text.sentences)
+            if section.first_paragraph <= s.paragraph < section.end_paragraph and row in within
+        ]  # fmt: skip
+        if picked := choose(scored, said, n_sentences=most):
+            return gist_lines(document, picked)
+        if begun := _as_it_begins(document, said, most):
+            return begun
+    return ()
 
 
 def _has_end(scored: Scored) -> bool:

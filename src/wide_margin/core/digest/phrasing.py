@@ -14,7 +14,7 @@ from wide_margin.core.search.vectors import frequency_rank
 
 MOSTLY = 0.5
 """Share of a term's uses with an article from which on it is asked for with it."""
-EVERYDAY = 1200
+EVERYDAY = 4000
 """A single word among so many of the most frequent is no term to ask for."""
 SMALL = 390
 """A single word among so many of the most frequent is nothing that something is done to."""

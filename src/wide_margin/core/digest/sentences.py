@@ -47,6 +47,19 @@ _ENDS = regex(r"[.!?。！？][\"'”’»)\]]*$")
 _STARTS = regex(r"^[\"'“‘«(\[]*[A-ZÀ-ÖØ-ÞА-Я0-9\u3040-\u9fff]|^[a-z]+[A-Z]\w*\b|^[\"“]")
 
 
+_OF_LICENCE = regex(
+    r"\b(?:permission is (?:hereby )?granted|redistributions? (?:in|of)|verbatim copies|(?:copyright|permission) notice"
+    r"|without (?:even )?(?:the implied |any )?warrant|merchantability|copy of (?:the|this) licen[sc]e|may be used to endorse"
+    r"|all rights reserved|under the (?:terms|conditions) of (?:the|this)|free documentation licen[sc]e"
+    r"|hope that it will be useful)", re.I
+)  # fmt: skip
+
+
+def is_of_licence(text: str) -> bool:
+    """Whether a sentence has the wording of a licence, wherever it stands."""
+    return bool(_OF_LICENCE.search(text))
+
+
 def stands_alone(sentence: Sentence) -> bool:
     """Whether a sentence is whole and makes sense without the one before."""
     text = sentence.text
