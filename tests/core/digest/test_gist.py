@@ -5,7 +5,7 @@ import re
 import pytest
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.answers import Reach, named_reach
+from wide_margin.core.answers import WHOLE, Reach, named_reach
 from wide_margin.core.digest import SLOTS, Digester, DocumentKind
 from wide_margin.core.digest.sentences import hangs, without_asides
 from wide_margin.core.explain import find_definitions
@@ -148,3 +148,10 @@ def test_the_answer_of_a_test_question_stands_in_its_sentence(digest):
         words = re.findall(r"\w+", asked.answer.casefold())
         sentence = asked.text.casefold()
         assert sum(word in sentence for word in words) >= 0.8 * len(words)
+
+
+def test_a_document_without_text_has_a_digest_that_says_nothing(blank_pdf):
+    digester = Digester(read_document(blank_pdf))
+    assert digester.gist(n_words=100) == ()
+    assert all(not filled.lines for filled in digester.by_kind(digester.facts.kind))
+    assert digester.answer("What is this about?", WHOLE, None).declined

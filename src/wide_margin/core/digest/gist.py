@@ -121,9 +121,8 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
         usable[row] = stands_alone(sentence)
         if row % BREATH == 0:
             pause()
-    legal = np.array(
-        [ok and is_of_licence(s.text) for ok, s in zip(usable, sentences, strict=True)]
-    )
+    of_licence = [ok and is_of_licence(s.text) for ok, s in zip(usable, sentences, strict=True)]
+    legal = np.array(of_licence, dtype=bool)
     if legal.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
         usable &= ~legal
     terms = _terms_of(document, weight, usable)
