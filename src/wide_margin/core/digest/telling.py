@@ -96,7 +96,7 @@ TELLING: dict[str, Pattern[str]] = {
         r"|\bit (?:turns out|turned out|was found)\b|\bthis study (?:shows|showed|found|finds)\b",
     ),
     "change": regex(
-        r"\bnew (?:in|features?|since)\b|\bha(?:s|ve) been (?:added|removed|renamed|replaced|revised|extended|rewritten)\b"
+        r"\bnew (?:in|features?|since)\b|\bha(?:s|ve) been (?:added|removed|renamed|revised|extended|rewritten)\b"
         r"|\bsince (?:version|release|the (?:last|previous|first) (?:edition|version|release))\b"
         r"|\b(?:this|the (?:new|current|present|second|third|fourth|fifth|latest)) (?:edition|version|release|revision) (?:\w+ )?(?:adds?|contains?|includes?|introduces?|differs?|brings?|fixes)\b"
         r"|\bchanges (?:since|from) (?:the )?(?:version|release|previous|last|first)\b|\bchanges in (?:this|the new|version|release)\b",
