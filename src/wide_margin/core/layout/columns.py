@@ -114,8 +114,9 @@ def _is_gutter(boxes: FloatArray, gutter: float) -> bool:
     if n_switches <= SWITCHES + SWITCH_SHARE * len(sides):
         return True
     # Some producers draw justified columns line by line: both sides are then filled.
-    filled = (_filled(boxes[left], 50), _filled(boxes[right], 50))
-    return (min(filled) > 0.85 and len(sides) >= 40) or _is_below_table(boxes, gutter)
+    if len(sides) >= 40 and min(_filled(boxes[left]), _filled(boxes[right])) > 0.85:
+        return True
+    return fewer >= COLUMN_ROWS and _is_below_table(boxes, gutter)
 
 
 def _is_below_table(boxes: FloatArray, gutter: float) -> bool:
@@ -135,15 +136,15 @@ def _is_below_table(boxes: FloatArray, gutter: float) -> bool:
         sides = right[inside]
         n_switches = int(np.count_nonzero(sides[1:] != sides[:-1]))
         if n_switches <= SWITCHES + SWITCH_SHARE * len(sides):
-            return bool(min(_filled(one, 75), _filled(other, 75)) > FILLED)
+            return min(_filled(one, 0.75), _filled(other, 0.75)) > FILLED
     return False
 
 
-def _filled(boxes: FloatArray, percentile: int) -> float:
-    """How wide a column's lines are beside the widest, so many per cent of them no wider."""
-    widths = boxes[:, 2] - boxes[:, 0]
+def _filled(boxes: FloatArray, share: float = 0.5) -> float:
+    """How wide a column's lines are beside the widest, of which this share is no wider."""
+    widths = np.sort(boxes[:, 2] - boxes[:, 0])
     whole = float(boxes[:, 2].max() - boxes[:, 0].min())
-    return float(np.percentile(widths, percentile)) / max(whole, 1.0)
+    return float(widths[int(share * (len(widths) - 1))]) / max(whole, 1.0)
 
 
 def _n_rows(boxes: FloatArray) -> int:
