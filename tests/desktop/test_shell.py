@@ -56,7 +56,7 @@ def test_a_moved_file_keeps_its_entries(qtbot, make_window, small_pdf, tmp_path)
     first.window.close()
     moved = small_pdf.rename(tmp_path / "moved.pdf")
     again = Hand(qtbot, make_window()).open(moved)
-    assert len(again.entries("question")) == 1
+    again.wait(lambda: len(again.entries("question")) == 1)
 
 
 # --- windows
