@@ -177,6 +177,7 @@ def test_a_note_is_kept_while_it_is_typed(hand, qtbot, make_window, handbook_pat
     QTest.keyClicks(hand.view.margin.card(entry.id).field, "see Form 6")
     hand.window.close()  # before the pause after typing is over
     again = Hand(qtbot, make_window()).open(handbook_path)
+    again.wait(lambda: again.entries("note"))
     assert again.entries("note")[0].body.text == "see Form 6"
 
 
