@@ -328,12 +328,14 @@ class MainWindow(QMainWindow):
             return
         path, summary = str(self.reader.path), self.reader.summary
 
-        def show(memory: float) -> None:
+        def show(memory: float = 0.0) -> None:
             dialog = PropertiesDialog(property_rows(path, facts, summary, memory), self)
             dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
             dialog.show()
 
-        self.reader.background.submit(lambda token, report: session.memory(), done=show)
+        self.reader.background.submit(
+            lambda token, report: session.memory(), done=show, failed=lambda error: show()
+        )
 
     def show_keys(self) -> None:
         """The table of keys."""

@@ -14,6 +14,8 @@ from wide_margin.core.geometry import BoolArray, FloatArray
 
 MOST_LINES = 3
 OF_CUE, OF_ROLE, OF_PRIOR, OF_PLACE, OF_TELLING = 1.0, 0.9, 1.2, 0.3, 1.0
+"""What counts for a sentence: its wording, its section's role, its prior, its place, and whether
+its words decide."""
 FRONT = 0.1
 """Share of a document, from its first sentence, in which its purpose is usually said."""
 FRONT_ROWS = 60
@@ -24,7 +26,6 @@ MANY_SENTENCES = 300
 OF_MANY = 0.2
 """The more sentences there are to choose from, the more one has to show: added to LEAST for each
 tenfold of MANY_SENTENCES."""
-"""What counts for a sentence: its wording, its section's role, its prior, its place."""
 LEAST = 1.15
 """Below this nothing is claimed: "not stated"."""
 STATED = 0.4
@@ -181,6 +182,7 @@ def slot_scores(
     is_long = len(rows) > LONG
     names = naming(scored.names)
     stands = np.isfinite(scored.prior)
+    front = max(FRONT * n, FRONT_ROWS)
     for k, row in enumerate(rows):
         if not stands[row]:
             continue
@@ -193,14 +195,14 @@ def slot_scores(
             continue
         text = sentence.text.lower()
         n_cues = len(cue.findall(text))
-        is_front = row < max(FRONT * n, FRONT_ROWS)
+        is_front = row < front
         if not n_cues and not is_front and not tells_besides(slot.cue):
             continue
         telling[k] = tells(slot.cue, text, names, is_front=is_front) and role not in slot.of_others
         if not n_cues and not telling[k]:
             continue
         in_role = OF_ROLE * (role in slot.roles) + 0.2 * (slot.roles[:1] == (role,))
-        place = row / n if slot.late else 1.0 - min(row / max(FRONT * n, 60), 1.0)
+        place = row / n if slot.late else 1.0 - min(row / front, 1.0)
         scores[k] = (
             OF_CUE * min(0.7 + 0.3 * n_cues, 1.3) + OF_TELLING * telling[k]
             + in_role + OF_PLACE * place

@@ -94,8 +94,9 @@ def find_facts(document: ReadDocument) -> Facts:
     rest = after_title(lines, title_lines)
     subtitle = subtitle_of(title_lines, rest)
     authors = authors_of(document, lines, [line for line in rest if line not in subtitle])
+    kind = kind_of(document, title.text if title else "")
     facts = Facts(
-        kind=kind_of(document, title.text if title else ""),
+        kind=kind,
         language=document.index.language,
         n_pages=document.facts.n_pages,
         n_words=sum(len(s.text.split()) for s in document.text.sentences),
@@ -104,7 +105,7 @@ def find_facts(document: ReadDocument) -> Facts:
         authors=authors,
         date=date_of(document, lines, title_lines, rest) or running_date(document),
         edition=edition_of(document, [*lines, *running_lines(document)], title_lines),
-        place=published(document, lines, title_lines),
+        place=published(document, lines, title_lines, is_thesis=kind is DocumentKind.THESIS),
         licence=licence_of(document),
     )
     return _with_disagreements(document, facts)

@@ -1,7 +1,7 @@
 """The front of a document: the lines of its first pages, as a reader takes a first look at them."""
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from wide_margin.core.document import Locator, ReadDocument
@@ -142,7 +142,7 @@ def without_listings(lines: Sequence[FrontLine]) -> list[FrontLine]:
     return kept
 
 
-def blocks_of(lines: Sequence[FrontLine], apart: float = APART) -> Iterator[list[FrontLine]]:
+def blocks_of(lines: Sequence[FrontLine], apart: float = APART) -> list[list[FrontLine]]:
     """Lines of one size that follow each other closely, in a column of their own or not."""
     blocks: list[list[FrontLine]] = []
     for line in lines:
@@ -156,7 +156,7 @@ def blocks_of(lines: Sequence[FrontLine], apart: float = APART) -> Iterator[list
                 break
         else:
             blocks.append([line])
-    yield from blocks
+    return blocks
 
 
 def _look_alike(line: FrontLine, last: FrontLine) -> bool:

@@ -93,7 +93,7 @@ class Scored:
 MOSTLY_LEGAL = 0.1
 """A document of whose sentences this share is worded as licences are is one."""
 SELDOM, TAKEN_UP = 8_000, 3
-"""A word that is not among so many most frequent ones of the language, in so many sentences."""
+"""A name is rarer than so many words of the language, and stands in so many sentences."""
 BREATH = 256
 """Sentences after which others can be served."""
 

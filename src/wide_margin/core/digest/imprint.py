@@ -11,7 +11,6 @@ from wide_margin.core.digest.front import (
     line_locator,
     running_lines,
 )
-from wide_margin.core.digest.kinds import DocumentKind, kind_of
 from wide_margin.core.document import ReadDocument, locator_for
 from wide_margin.core.later import regex
 from wide_margin.core.plain import one_line
@@ -89,14 +88,19 @@ SMALL_WORDS = 3
 LEAST_OF_DATE = 1.9
 """Score below which what looks like a date is more likely one of something else."""
 FRONT_OF_BOOK = 3
+"""Index of the last page of the front where no contents end it sooner."""
 _DANGLES = regex(r"\b(?:of|the|and|on|in|for|by|at)$|[,&]$", re.I)
+"""Ends a line whose next one belongs to it."""
 _INCLUDED = regex(
     r"^.*?\b(?:included|appeared|appears|published|presented)\s+in\s+(?=the\b|[A-Z])", re.I
 )
+"""Comes before what published a work: "This paper appeared in the …"."""
 _PLACE_OF_WORK = regex(
     r"^\W*(?:department|dept|faculty|school|institute|division|laboratory)\b", re.I
 )
+"""Begins an author's address, which publishes nothing."""
 _NEXT_SENTENCE = regex(r"(?<=[a-z\]\)])\.\s+(?=[A-Z]).*$")
+"""What follows in a line after the sentence that names the publisher."""
 
 
 def date_of(
@@ -125,10 +129,10 @@ def date_of(
                 continue
             score = 3.0 - 0.25 * rank - 0.5 * abs(line.page - title_page)
             share = len(match[0]) / max(len(line.text), 1)
-            score += 1.5 * share + 1.0 * bool(_TELLS_DATE.search(line.text))
+            score += 1.5 * share + 1.0 * tells
             score -= 1.5 * bool(_OF_ANOTHER.search(line.text))
             score -= 0.8 * bool(_OF_COPYRIGHT.search(line.text))
-            score -= 1.5 * (len(line.text.split()) > 12 and not _TELLS_DATE.search(line.text))
+            score -= 1.5 * (len(line.text.split()) > 12 and not tells)
             if score > best_score:
                 best_score = score
                 best = Fact(_iso(match), line_locator(document, [line], match[0]))
@@ -190,10 +194,13 @@ def edition_of(
 
 
 def published(
-    document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
+    document: ReadDocument,
+    lines: Sequence[FrontLine],
+    title: Sequence[FrontLine],
+    *,
+    is_thesis: bool,
 ) -> Fact | None:
-    """Where it came out, or who published it."""
-    is_thesis = kind_of(document, "") is DocumentKind.THESIS
+    """Where it came out, or who published it; of a thesis that is its university."""
     for k, line in enumerate(lines):
         is_short = 2 <= len(line.text.split()) <= 16
         told = line.page <= 2 and is_short and line not in title and _PUBLISHED.search(line.text)

@@ -1,7 +1,11 @@
 """Names of people and bodies in the lines of a title page."""
 
 import re
+from functools import lru_cache
 
+import numpy as np
+
+from wide_margin.core.geometry import FloatArray
 from wide_margin.core.later import regex
 from wide_margin.core.search.vectors import frequency_rank, vectors_of
 
@@ -147,12 +151,16 @@ LIKE_GIVEN = 0.33
 
 
 def _is_given(word: str) -> bool:
-    """Whether a word is used as given names are."""
-    vectors, of = vectors_of([*_GIVEN, word.casefold()])
-    if not of or of[-1] != len(_GIVEN):
-        return False
-    middle = vectors[:-1].mean(axis=0)
-    return float(vectors[-1] @ middle) >= LIKE_GIVEN * float((middle @ middle) ** 0.5)
+    """Whether a word is used as given names are: its vector is near the middle of theirs."""
+    vectors, _ = vectors_of([word.casefold()])
+    return bool(len(vectors)) and float(vectors[0] @ _middle_of_given()) >= LIKE_GIVEN
+
+
+@lru_cache(maxsize=1)
+def _middle_of_given() -> FloatArray:
+    """(dimensions,) the direction of the given names together, of length 1."""
+    middle: FloatArray = vectors_of(_GIVEN)[0].mean(axis=0)
+    return middle / np.linalg.norm(middle)
 
 
 def _is_common(token: str) -> bool:

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from wide_margin.core.answers import Answer, Excerpt, Quote, Reach
+from wide_margin.core.answers import Answer, Excerpt, Quote, Reach, section_reach
 from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.answers.within import pages_covered
 from wide_margin.core.answers.within import rows_within as rows_of_spans
@@ -287,10 +287,7 @@ def _of_titled(
     for section in sections:
         if not _SECTIONS[kind].search(section.title):
             continue
-        said = [
-            row for row, s in enumerate(document.text.sentences)
-            if section.first_paragraph <= s.paragraph < section.end_paragraph and row in within
-        ]  # fmt: skip
+        said = [row for row in rows_within(document, section_reach(section)) if row in within]
         if picked := choose(scored, said, n_sentences=most):
             return gist_lines(document, picked)
         if begun := _as_it_begins(document, said, most):

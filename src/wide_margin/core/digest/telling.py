@@ -5,6 +5,7 @@ A cue of ``roles.CUES`` is a word that such sentences have, and many others too:
 looked for in lower-case text.
 """
 
+from functools import lru_cache
 from re import Pattern, escape
 
 from wide_margin.core.digest.roles import PEOPLE
@@ -173,6 +174,7 @@ def tells(cue: str, text: str, names: Pattern[str] | None = None, *, is_front: b
     return is_front and cue in IN_FRONT and bool(IN_FRONT[cue].search(text))
 
 
+@lru_cache(maxsize=8)
 def naming(names: tuple[str, ...]) -> Pattern[str] | None:
     """Finds sentences that begin with a name and go on with what it is or does."""
     if not names:

@@ -21,7 +21,7 @@ from wide_margin.core.digest.imprint import DATES, ONLY_KIND, VERSION
 from wide_margin.core.digest.names import names_in_line, people_in_block
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
-from wide_margin.core.layout import fold, is_torn
+from wide_margin.core.layout import fold, is_spaced, is_torn
 from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.numbering import number_of
 
@@ -112,10 +112,7 @@ def _title_score(
 
 def closed_up(text: str) -> str:
     """A text set letter by letter as words: "W e l l s" is "Wells"."""
-    tokens = text.split()
-    if len(tokens) < 6 or sum(len(token) == 1 for token in tokens) < 0.8 * len(tokens):
-        return text
-    return re.sub(r"(?<=\b\w) (?=\w\b)", "", text)
+    return re.sub(r"(?<=\b\w) (?=\w\b)", "", text) if is_spaced(text) else text
 
 
 def metadata_title(document: ReadDocument) -> str:
@@ -129,8 +126,7 @@ def _spaced_title(lines: Sequence[FrontLine], named: str) -> list[FrontLine]:
     """Lines set letter by letter ("A  R E P O R T") that are the metadata's title to the letter."""
     wanted, found = letters_of(named), list[list[FrontLine]]()
     for k, line in enumerate(lines):
-        tokens = line.text.split()
-        if len(tokens) < 6 or sum(len(token) == 1 for token in tokens) < 0.8 * len(tokens):
+        if not is_spaced(line.text):
             continue
         for end in range(k + 1, min(k + 4, len(lines) + 1)):
             if wanted and letters_of("".join(part.text for part in lines[k:end])) == wanted:
@@ -172,7 +168,7 @@ def subtitle_of(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[F
     """The block right below the title, smaller than it and no name, date or version."""
     if not title or not rest:
         return []
-    block = next(blocks_of(rest), [])
+    block = blocks_of(rest)[0]
     text = " ".join(line.text for line in block)
     kinds = [line for line in rest if ONLY_KIND.match(line.text)]
     if kinds and len([line for line in rest if line.page == kinds[0].page]) <= TITLE_PAGE_LINES:

@@ -6,7 +6,14 @@ from wide_margin.core.layout.model import Line, Paragraph, Piece, SpanOnPage, us
 from wide_margin.core.layout.page_labels import PageLabels, label_pages, page_shown
 from wide_margin.core.layout.paragraphs import NOTE_MARK, count_words, paragraphs_of, vocabulary
 from wide_margin.core.layout.selecting import TextLayer, boxes_of
-from wide_margin.core.layout.text import UNSPACED, fold, folded_with_places, is_torn, tidy
+from wide_margin.core.layout.text import (
+    UNSPACED,
+    fold,
+    folded_with_places,
+    is_spaced,
+    is_torn,
+    tidy,
+)
 
 __all__ = [
     "NOTE_MARK",
@@ -23,6 +30,7 @@ __all__ = [
     "find_furniture",
     "fold",
     "folded_with_places",
+    "is_spaced",
     "is_torn",
     "label_pages",
     "lines_of",

@@ -8,11 +8,11 @@ MIN_COLUMN = 90.0
 """Narrowest column of running text, in points."""
 MIN_ROWS = 5
 """Fewer rows than this on a side are a table or a heading set apart, not a column."""
-
-
 SWITCHES, SWITCH_SHARE = 2, 0.12
 """Columns are drawn one after the other, but for so many turns from side to side, and for so many
 of each hundred lines."""
+JUSTIFIED, FLUSH = 40, 0.85
+"""Lines from which columns may be drawn line by line, where half of them are that wide at least."""
 COLUMN_ROWS, FILLED = 12, 0.7
 """Lines on either side of columns below a wide table, of which a quarter are that wide at least."""
 
@@ -101,7 +101,7 @@ def _find_gutter(boxes: FloatArray) -> float | None:
 def _is_gutter(boxes: FloatArray, gutter: float) -> bool:
     left, right = boxes[:, 2] <= gutter + 2, boxes[:, 0] >= gutter - 2
     sides = right[left | right]
-    n_switches = int(np.count_nonzero(sides[1:] != sides[:-1]))
+    n_switches = _n_switches(sides)
     fewer, more = sorted((_n_rows(boxes[left]), _n_rows(boxes[right])))
     # The end of a two-column article: a few lines at one side, drawn all before the other.
     is_rest = fewer >= 2 and n_switches == 1 and bool((left | right).all())
@@ -111,10 +111,10 @@ def _is_gutter(boxes: FloatArray, gutter: float) -> bool:
     shared -= max(boxes[left, 1].min(), boxes[right, 1].min())
     if shared < 0.3 * (boxes[:, 3].max() - boxes[:, 1].min()) and not is_rest:
         return False
-    if n_switches <= SWITCHES + SWITCH_SHARE * len(sides):
+    if _is_in_turn(sides):
         return True
     # Some producers draw justified columns line by line: both sides are then filled.
-    if len(sides) >= 40 and min(_filled(boxes[left]), _filled(boxes[right])) > 0.85:
+    if len(sides) >= JUSTIFIED and min(_filled(boxes[left]), _filled(boxes[right])) > FLUSH:
         return True
     return fewer >= COLUMN_ROWS and _is_below_table(boxes, gutter)
 
@@ -133,11 +133,19 @@ def _is_below_table(boxes: FloatArray, gutter: float) -> bool:
         one, other = boxes[inside & left], boxes[inside & right]
         if min(_n_rows(one), _n_rows(other)) < COLUMN_ROWS:
             continue
-        sides = right[inside]
-        n_switches = int(np.count_nonzero(sides[1:] != sides[:-1]))
-        if n_switches <= SWITCHES + SWITCH_SHARE * len(sides):
+        if _is_in_turn(right[inside]):
             return min(_filled(one, 0.75), _filled(other, 0.75)) > FILLED
     return False
+
+
+def _n_switches(sides: BoolArray) -> int:
+    """How often the content stream turns from one side to the other."""
+    return int(np.count_nonzero(sides[1:] != sides[:-1]))
+
+
+def _is_in_turn(sides: BoolArray) -> bool:
+    """Whether one side is drawn before the other: (n,) in drawing order, true at the right."""
+    return _n_switches(sides) <= SWITCHES + SWITCH_SHARE * len(sides)
 
 
 def _filled(boxes: FloatArray, share: float = 0.5) -> float:

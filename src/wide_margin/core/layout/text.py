@@ -30,6 +30,10 @@ _NEEDS_CARE = regex("[" + "".join(_LIGATURES) + _INVISIBLE + _LOOSE + "\u0300-\u
 _WORD = regex(r"\S+")
 _STRAY = regex(r"(?:(?<=\s)|^)[\u0300-\u036f]+\s*")
 """An accent over nothing, as some fonts have for an opening quote."""
+LEAST_TORN, LONGEST_BIT, MEAN_BIT = 4, 3, 2.5
+"""Bits of a torn text: how many at least, letters of each, signs of all on average."""
+LEAST_SPACED, SPACED = 6, 0.8
+"""Tokens of a text set letter by letter, and the share of them that are a single sign."""
 
 
 def tidy(text: str) -> str:
@@ -63,14 +67,15 @@ def is_torn(text: str) -> bool:
         sum(map(str.isalpha, token)) > LONGEST_BIT for token in tokens
     ):
         return False
+    n_signs = sum(map(len, tokens))
+    return n_signs <= MEAN_BIT * len(tokens) and not (n_signs == len(tokens) or is_spaced(text))
+
+
+def is_spaced(text: str) -> bool:
+    """Whether a text is words set letter by letter: "A  R E P O R T"."""
+    tokens = text.split()
     n_single = sum(len(token) == 1 for token in tokens)
-    is_spaced = n_single >= (SPACED if len(tokens) > 5 else 1) * len(tokens)
-    return sum(map(len, tokens)) <= MEAN_BIT * len(tokens) and not is_spaced
-
-
-LEAST_TORN, LONGEST_BIT, MEAN_BIT, SPACED = 4, 3, 2.5, 0.8
-"""Bits of a torn text: how many at least, letters of each, signs of all on average; where so many
-are single letters, words are set in wide spacing."""
+    return len(tokens) >= LEAST_SPACED and n_single >= SPACED * len(tokens)
 
 
 def folded_with_places(text: str) -> tuple[str, list[int]]:

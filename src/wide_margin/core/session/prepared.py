@@ -1,6 +1,7 @@
 """What requests need of a document as a whole: made once, when it is first asked for."""
 
 from collections.abc import Callable, Mapping
+from contextlib import suppress
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Protocol
@@ -56,6 +57,7 @@ class Prepared:
         self._between = between
         self.document, self._pause, self._keeping = document, pause, keeping
         self._definitions: Definitions | None = None
+        self._worth: tuple[str, ...] | None = None
 
     @cached_property
     def before(self) -> Made | None:
@@ -97,12 +99,14 @@ class Prepared:
             self._definitions = self._gathering.go_on(float("inf"))
         return self._definitions
 
-    @cached_property
+    @property
     def worth(self) -> tuple[str, ...]:
         """Questions worth asking of the document as the kind it is."""
-        if self.before is not None:
-            return self.before.worth
-        return self.worth_as(self.digester.facts.kind)
+        if self._worth is None and self.before is not None:
+            self._worth = self.before.worth
+        if self._worth is None:
+            self._worth = self.worth_as(self.digester.facts.kind)
+        return self._worth
 
     def worth_as(
         self, kind: DocumentKind, check: Callable[[], None] | None = None
@@ -136,19 +140,23 @@ class Prepared:
         digest = self.digester.made
         if self._keeping is None or self.before is not None or digest is None:
             return False
-        if "worth" not in vars(self):
-
-            def check() -> None:
-                if is_asked():
-                    raise Cancelled
-
-            try:
-                vars(self)["worth"] = self.worth_as(self.digester.facts.kind, check)
-            except Cancelled:
-                return True
+        if not self._has_worth(is_asked):
+            return True
         self._keeping.save(Made(self.definitions, digest, self.worth))
         self._keeping = None
         return False
+
+    def _has_worth(self, is_asked: Callable[[], bool]) -> bool:
+        """Make the questions worth asking, unless something is asked meanwhile."""
+
+        def check() -> None:
+            if is_asked():
+                raise Cancelled
+
+        if self._worth is None:
+            with suppress(Cancelled):
+                self._worth = self.worth_as(self.digester.facts.kind, check)
+        return self._worth is not None
 
     @cached_property
     def _gathering(self) -> GatheringDefinitions:

@@ -3,6 +3,7 @@
 import gc
 from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import (
@@ -51,7 +52,7 @@ from wide_margin.core.explain import (
     figure_at,
 )
 from wide_margin.core.geometry import Box
-from wide_margin.core.jobs import CancelToken, Progress
+from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import PageLabels, SpanOnPage, tidy
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import Bookmark, Frame
@@ -138,7 +139,7 @@ class ReadingService:
             self._document, self._key = known, (sha256, request.variant)
             return self._summary(from_cache=True)
 
-        at_page = self._at_page(send)
+        at_page = partial(self._at_page, send)
 
         def at_step(done: int, of: int) -> None:
             send("step", (done, of))
@@ -202,23 +203,18 @@ class ReadingService:
         if folder is None:
             return  # there is no way to give them to the other worker
         gc.disable()  # this process ends with its work
-
         pdf = PdfFile(request.path, request.password)
         try:
             blocks = reversed(range(n_blocks(pdf.n_pages)))
-            read_blocks(pdf, folder, blocks, request.skip, self._at_page(send), over)
+            read_blocks(pdf, folder, blocks, request.skip, partial(self._at_page, send), over)
         finally:
             pdf.close()
 
-    def _at_page(self, send: Send) -> Progress:
-        """What is done before each page: say which, serve others, rest where that is due."""
-
-        def at_page(page: int, n_pages: int) -> None:
-            send("page", (page, n_pages))
-            self.give_way()
-            self._pace()
-
-        return at_page
+    def _at_page(self, send: Send, page: int, n_pages: int) -> None:
+        """Before each page: say which, serve others, rest where that is due."""
+        send("page", (page, n_pages))
+        self.give_way()
+        self._pace()
 
     def anchor_again(self, send: Send, entries: "tuple[Entry, ...]") -> "tuple[Entry, ...]":
         """Entries of an older version of the document, each place where its words stand now."""
@@ -284,8 +280,12 @@ class ReadingService:
         document = self._read()
         if self._prepared is None or self._prepared.document is not document:
             # Of more pages than before, or by another outline.
-            pauses = lambda: self.give_way(), lambda: self.give_way_to_any()
-            self._prepared = Prepared(document, *pauses, Keeping(self._key))
+            self._prepared = Prepared(
+                document,
+                lambda: self.give_way(),
+                lambda: self.give_way_to_any(),
+                Keeping(self._key),
+            )
         return self._prepared
 
     def spare(self) -> bool:
