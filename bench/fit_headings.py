@@ -59,6 +59,8 @@ class Judged:
 
     family: str
     signs: FloatArray
+    unlisted: FloatArray
+    """The signs where there is no contents page to ask."""
     is_heading: FloatArray
     weight: FloatArray
     """0 for what may be a heading though no bookmark names it: parts of the front matter, and
@@ -82,6 +84,7 @@ def judge(item: dict[str, Any], path: Path) -> Judged:
     look = look_of(candidates, paragraphs, size)
     titles = frozenset(form for e in contents.entries for form in forms_of(e.title) if form)
     signs = signs_of(candidates, paragraphs, size, face, look, titles, document.n_pages)
+    unlisted = signs_of(candidates, paragraphs, size, face, look, frozenset(), document.n_pages)
     usual = usual_headings(candidates, look, size, len(paragraphs))
     by_page: dict[int, list[str]] = defaultdict(list)
     for _, page, title in item["outline"]:
@@ -103,19 +106,24 @@ def judge(item: dict[str, Any], path: Path) -> Judged:
         front = bare(_NUMBERED.sub("", candidate.title)) in _OFTEN_UNLISTED
         if not is_heading[k] and (deeper or front):
             weight[k] = 0.0
-    return Judged(item["family"], signs, is_heading, weight, np.array(usual), len(item["outline"]))
+    return Judged(item["family"], signs, unlisted, is_heading, weight, np.array(usual),
+                  len(item["outline"]))  # fmt: skip
 
 
 def grow(documents: list[Judged]) -> dict[str, Any]:
-    """Trees on the candidates of some documents, every family counting the same."""
+    """Trees on the candidates of some documents, every family counting the same.
+
+    Each document counts twice, with its contents page and without: where there is none, what
+    stands on the page must tell.
+    """
     from sklearn.ensemble import HistGradientBoostingClassifier
 
     n_of = Counter(d.family for d in documents)
-    signs = np.concatenate([d.signs for d in documents])
-    labels = np.concatenate([d.is_heading for d in documents])
+    signs = np.concatenate([s for d in documents for s in (d.signs, d.unlisted)])
+    labels = np.concatenate([d.is_heading for d in documents for _ in range(2)])
     weights = np.concatenate([
         d.weight * min(len(d.signs), MOST_OF_ONE) / max(len(d.signs), 1) / n_of[d.family]
-        for d in documents
+        for d in documents for _ in range(2)
     ])  # fmt: skip
     used = weights > 0
     weights = weights[used] / weights[used].mean()

@@ -121,3 +121,14 @@ def test_a_version_that_stands_out_may_be_a_title():
     ):
         paragraphs = pages_of([(text, changes)])
         assert len(find_candidates(paragraphs, 10.0, "Serif", frozenset())) == n
+
+
+@pytest.mark.parametrize("signs", ["P P P h h T", "0 S S S S# S", "2 4 h h h h h h N"])
+def test_notes_of_music_are_no_candidates(signs):
+    paragraphs = pages_of([("Wells", {"size": 14.0}), (signs, {"size": 20.0, "face": "Signs"})])
+    assert usual(paragraphs) == ["Wells"]
+
+
+def test_a_word_whose_letters_stand_apart_is_a_candidate():
+    paragraphs = pages_of([("O R G A N I Z A T I O N", {"size": 14.0})])
+    assert usual(paragraphs) == ["ORGANIZATION"]

@@ -351,7 +351,7 @@ def _worth_listing(records: Sequence[Record], sources: Sequence[str]) -> list[Re
         share_in_contents[style] = sum(r.contents is not None for r in members) / len(members)
         share_of_bookmarks[style] = sum(r.bookmark is not None for r in members) / len(members)
     n_listed = sum(record.is_listed for record in records)
-    last_page = max(record.place[0] for record in records)
+    last_page = max((record.place[0] for record in records), default=0)
     is_sparse = n_listed * 5 < last_page
     listed = [r.heading for r in records if r.is_listed and r.heading and r.heading.level >= 0]
     outermost = min((heading.level for heading in listed), default=0)

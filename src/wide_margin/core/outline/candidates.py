@@ -13,6 +13,10 @@ from wide_margin.core.outline.numbering import number_of
 
 MAX_WORDS = 22
 FEW_WORDS = 4
+SINGLE = 3
+"""Words from which those of a single letter are looked at."""
+FEW = 0.55
+"""Share of different letters that even a word has, whose letters are set apart."""
 _VERSION = regex(r"\bv?\d+(?:\.\d+)+|\b\d{4}[-/.]\d\d")
 LARGER = 1.12
 """Times the text's size from which a line counts as larger."""
@@ -37,6 +41,13 @@ class Style(NamedTuple):
     is_bold: bool
     is_italic: bool
     is_capital: bool
+    face: str = ""
+    """Its family: labels in the text's own face are none of the headings in another."""
+
+    @property
+    def without_face(self) -> "Style":
+        """What a level goes by: a title may begin with a word in another face."""
+        return self._replace(face="")
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,7 +71,7 @@ def style_of(paragraph: Paragraph) -> Style:
     line = paragraph.pieces[0].line
     capital = line.is_caps or line.text.isupper()
     capital = capital and sum(map(str.isalpha, line.text)) > 3
-    return Style(round(line.size * 2) / 2, line.is_bold, line.is_italic, capital)
+    return Style(round(line.size * 2) / 2, line.is_bold, line.is_italic, capital, line.face)
 
 
 def title_in(paragraph: Paragraph) -> str:
@@ -145,12 +156,24 @@ def _reads_as_title(text: str, rest: str, *, stands_out: bool) -> bool:
     words = rest.split()
     if not words or len(words) > MAX_WORDS or _LEADERS.search(text):
         return False
+    if _are_signs(text.split()):
+        return False
     n_letters = len(_LETTERS.findall(rest))
     if stands_out and len(words) <= FEW_WORDS and _VERSION.search(rest):
         return text[-1] not in ",;"
     if n_letters < 2 or n_letters < 0.2 * len(rest.replace(" ", "")):
         return False
     return text[-1] not in ",;"
+
+
+def _are_signs(words: Sequence[str]) -> bool:
+    """Whether it is a few letters again and again, as notes of music in a font of signs are.
+
+    A word whose letters are set apart has many of them.
+    """
+    letters = "".join(words)
+    n_single = sum(len(word) == 1 for word in words)
+    return n_single > 0.6 * len(words) >= 0.6 * SINGLE and len(set(letters)) < FEW * len(letters)
 
 
 def _joined(candidates: list[Candidate]) -> list[Candidate]:
@@ -181,6 +204,6 @@ def _joined_title(first: Candidate, second: Candidate) -> str:
     if bare and set_alike and first.style.size >= 0.6 * style.size:
         return second.title if counted else f"{first.title} {second.title}"
     close = 0 <= second.y - first.last_y < 1.7 * second.style.size
-    if second.style == first.style and close and number_of(second.title) is None:
+    if style.without_face == first.style.without_face and close and number_of(second.title) is None:
         return f"{first.title} {second.title}"
     return ""

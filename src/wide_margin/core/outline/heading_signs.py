@@ -85,7 +85,7 @@ def signs_of(
             _own(candidate, paragraphs, body_size, face, pages[candidate.page], number, rows,
                  counts=counts, is_before_text=candidate.paragraph < look.first_row,
                  how_far=candidate.page / max(n_pages - 1, 1),
-                 in_contents=bool(forms_of(candidate.title) & contents), stands_out=stands_out)
+                 in_contents=_in_contents(candidate.title, contents), stands_out=stands_out)
         )  # fmt: skip
     table = np.array(own, np.float32)
     strong = strong_styles(candidates, look.out, look.use, body_size, len(paragraphs))
@@ -97,6 +97,11 @@ def signs_of(
         ], np.float32), (len(candidates), 1),
     )  # fmt: skip
     return np.concatenate([table, of_style, of_document], axis=1)
+
+
+def _in_contents(title: str, contents: frozenset[str]) -> float:
+    """Whether a contents page names it; between both where there is none to ask."""
+    return float(bool(forms_of(title) & contents)) if contents else 0.5
 
 
 def counts_on(number: Number, seen: set[str]) -> bool:
@@ -122,7 +127,7 @@ def _own(
     counts: bool,
     is_before_text: bool,
     how_far: float,
-    in_contents: bool,
+    in_contents: float,
     stands_out: bool,
 ) -> list[float]:
     """The signs named in OWN."""

@@ -1,16 +1,17 @@
 """Headings on the pages: found by many signs weighed together, levels by number and type."""
 
-from collections import Counter, defaultdict
-from collections.abc import Collection, Sequence
+from collections import Counter
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import NamedTuple
 
 import numpy as np
 
-from wide_margin.core.geometry import Box, around
+from wide_margin.core.geometry import BoolArray, Box, FloatArray, around
 from wide_margin.core.layout import Paragraph, tidy
 from wide_margin.core.outline.candidates import (
     CODE,
+    LARGER,
     Candidate,
     Style,
     body_face,
@@ -18,15 +19,16 @@ from wide_margin.core.outline.candidates import (
     style_of,
     title_in,
 )
+from wide_margin.core.outline.chains import completed, unlinked
 from wide_margin.core.outline.heading_signs import SIGNS, signs_of
-from wide_margin.core.outline.jumps import without_jumps
 from wide_margin.core.outline.numbering import goes_on, number_before, number_of
 from wide_margin.core.outline.prominence import look_of, usual_headings
 from wide_margin.core.outline.trees import trees_named
+from wide_margin.core.outline.type_levels import levels_of
 
-SURE = 0.5
+SURE = 1.0
 """Log odds from which a candidate is a heading, whatever it looks like."""
-LEAST = -2.5
+LEAST = -2.0
 """Those that one of the usual look must have; both chosen on families of documents left out."""
 LEAST_CAPITAL = -4.0
 """The same for one in capitals: hardly a document that the trees were grown on has headings in
@@ -85,18 +87,26 @@ def find_headings(
     odds = odds - AS_TITLE_MATTER * matter
     usual = np.array(usual_headings(candidates, look, body_size, len(paragraphs)), dtype=bool)
     capital = signs[:, SIGNS.index("capital")] > 0
-    kept = np.flatnonzero(
-        (odds > SURE) | (usual & (odds > np.where(capital, LEAST_CAPITAL, LEAST)))
-    )
+    kept_alone = (odds > SURE) | (usual & (odds > np.where(capital, LEAST_CAPITAL, LEAST)))
+    alone = np.flatnonzero(kept_alone & ~(_as_text(candidates, signs) & unlinked(candidates)))
+    kept = completed(candidates, alone.tolist(), odds)
     sure = {candidates[k].paragraph for k in kept if odds[k] > SURE}
     candidates = [candidates[k] for k in kept]
     candidates = _without_strays(_with_run_ins(candidates, paragraphs, listings))
-    levels = _levels(candidates)
+    levels = levels_of(candidates)
     return [
         Heading(c.title, level, c.page, c.y, c.paragraph, _box_of(c, paragraphs), c.style,
                 c.paragraph in sure)
         for c, level in zip(candidates, levels, strict=True)
     ]  # fmt: skip
+
+
+def _as_text(candidates: Sequence[Candidate], signs: FloatArray) -> BoolArray:
+    """(n,) which are set as the text is."""
+    other = (signs[:, SIGNS.index("other face")] > 0) | (signs[:, SIGNS.index("size")] >= LARGER)
+    marked = [c.style.is_bold or c.style.is_italic or c.style.is_capital for c in candidates]
+    plain: BoolArray = ~other & ~np.array(marked, dtype=bool)
+    return plain
 
 
 def heading_of(paragraph: Paragraph, row: int, title: str = "") -> Heading:
@@ -155,42 +165,6 @@ def _with_run_ins(
     return sorted([*candidates, *numbered, *plain], key=lambda c: c.paragraph)
 
 
-def _levels(candidates: list[Candidate]) -> list[int]:
-    """Levels from numbering first, typography second, one level for each style.
-
-    "3.1" hangs under the last heading numbered "3", whatever its scheme calls it. Other
-    headings take the level that numbered ones of their style have, else one by prominence.
-    """
-    order = _style_order(candidates)
-    ranks: list[float] = []
-    last_of: dict[str, float] = {}
-    learned: dict[Style, Counter[float]] = defaultdict(Counter)
-    for candidate in candidates:
-        number = number_of(candidate.title)
-        rank = float(order[candidate.style])
-        if number is not None:
-            parent = _nearest(number.identifier, last_of)
-            if parent and number.scheme in ("decimal", "lettered"):
-                rank = last_of[parent] + number.identifier.count(".") - parent.count(".")
-            elif candidate.style not in learned and (before := number_before(number)) in last_of:
-                rank = last_of[before]  # "2" is what "1" was, however it is set
-            last_of[number.identifier] = rank
-            learned[candidate.style][rank] += 1
-        ranks.append(rank)
-    for k, candidate in enumerate(candidates):
-        if number_of(candidate.title) is None and learned[candidate.style]:
-            ranks[k] = learned[candidate.style].most_common(1)[0][0]
-    return without_jumps(ranks)
-
-
-def _nearest(identifier: str, known: Collection[str]) -> str:
-    """The nearest number above another one that is known: "5" of "5.2.1", where no 5.2 is."""
-    parent = identifier.rpartition(".")[0]
-    while parent and parent not in known:
-        parent = parent.rpartition(".")[0]
-    return parent
-
-
 def _without_strays(candidates: list[Candidate]) -> list[Candidate]:
     """The candidates without those whose number another one of them has with better right.
 
@@ -203,7 +177,7 @@ def _without_strays(candidates: list[Candidate]) -> list[Candidate]:
         if (number := number_of(candidate.title)) and number.scheme == "decimal"
         and number.depth == 1
     ]  # fmt: skip
-    styles = Counter(candidates[k].style for k, _ in rooted)
+    styles = Counter(candidates[k].style.without_face for k, _ in rooted)
     held: dict[str, int] = {}
     early: dict[str, int] = {}
     strays = set()
@@ -215,18 +189,13 @@ def _without_strays(candidates: list[Candidate]) -> list[Candidate]:
             early.setdefault(identifier, k)
             continue
         if (first := held.get(identifier)) is not None:
-            rarer, other = sorted((first, k), key=lambda row: styles[candidates[row].style])
-            if styles[candidates[rarer].style] == 1 < styles[candidates[other].style]:
+            rarer, other = sorted(
+                (first, k), key=lambda row: styles[candidates[row].style.without_face]
+            )
+            uses = [styles[candidates[row].style.without_face] for row in (rarer, other)]
+            if uses[0] == 1 < uses[1]:
                 strays.add(rarer)
         held[identifier] = k
         if identifier in early:
             strays.add(early.pop(identifier))
     return [c for k, c in enumerate(candidates) if k not in strays]
-
-
-def _style_order(candidates: list[Candidate]) -> dict[Style, int]:
-    def prominence(style: Style) -> tuple[float, bool, bool, bool]:
-        return (-style.size, not style.is_bold, not style.is_capital, style.is_italic)
-
-    styles = sorted({c.style for c in candidates}, key=prominence)
-    return {style: level for level, style in enumerate(styles)}

@@ -1,0 +1,109 @@
+"""Levels of headings as their numbers and their type tell them."""
+
+from collections import Counter, defaultdict
+from collections.abc import Collection, Sequence
+
+from wide_margin.core.lexicon import bare, squashed
+from wide_margin.core.outline.candidates import Candidate, Style
+from wide_margin.core.outline.jumps import without_jumps
+from wide_margin.core.outline.numbering import number_before, number_of
+
+_LISTS = squashed("contents", "list_of", "abstract")
+"""Titles of what has no sections of its own, however large they are set."""
+
+_OF_CHAPTERS = ("decimal", "roman", "chapter")
+"""Schemes that number chapters."""
+SELDOM = 2
+"""Headings of a style that may be a title and its like."""
+
+
+def levels_of(candidates: list[Candidate]) -> list[int]:
+    """Levels from numbering first, typography second, one level for each style.
+
+    "3.1" hangs under the last heading numbered "3", whatever its scheme calls it. Other
+    headings take the level that numbered ones of their style have, else one by prominence.
+    """
+    order = _style_order(candidates)
+    ranks: list[float] = []
+    last_of: dict[str, float] = {}
+    learned: dict[Style, Counter[float]] = defaultdict(Counter)
+    for candidate in candidates:
+        number = number_of(candidate.title)
+        style = candidate.style.without_face
+        rank = float(order[style])
+        if number is not None:
+            parent = _nearest(number.identifier, last_of)
+            if parent and number.scheme in ("decimal", "lettered"):
+                rank = last_of[parent] + number.identifier.count(".") - parent.count(".")
+            elif style not in learned and (before := number_before(number)) in last_of:
+                rank = last_of[before]  # "2" is what "1" was, however it is set
+            last_of[number.identifier] = rank
+            learned[style][rank] += 1
+        ranks.append(rank)
+    for k, candidate in enumerate(candidates):
+        style = candidate.style.without_face
+        if number_of(candidate.title) is None and learned[style]:
+            ranks[k] = learned[style].most_common(1)[0][0]
+    return without_jumps(_freed(candidates, ranks))
+
+
+def _freed(candidates: Sequence[Candidate], ranks: Sequence[float]) -> list[float]:
+    """Ranks under which no chapter hangs under what is no part.
+
+    A title, a list of tables or a name that is set larger than the chapters does not hold them:
+    what does comes again and again, each time with chapters of its own.
+    """
+    freed = list(ranks)
+    seen: set[str] = set()
+    for k in range(len(candidates) - 1):
+        title = bare(candidates[k].title)
+        if title in _LISTS and title not in seen:
+            freed[k] = max(freed[k], freed[k + 1])
+            seen.add(title)  # a later one is a chapter on what something holds
+    held = _held_chapters(candidates, freed)
+    use = Counter(c.style.without_face for c in candidates)
+    holders = Counter(candidates[k].style.without_face for k in held)
+    for k, chapters in held.items():
+        style = candidates[k].style.without_face
+        if holders[style] == 1 and use[style] <= SELDOM and _count_on(candidates, chapters):
+            freed[k] = min(freed[row] for row in chapters)
+    return freed
+
+
+def _held_chapters(candidates: Sequence[Candidate], ranks: Sequence[float]) -> dict[int, list[int]]:
+    """For each heading without a number the rows of the chapters that hang under it."""
+    held: dict[int, list[int]] = defaultdict(list)
+    open_: list[int] = []
+    for k, candidate in enumerate(candidates):
+        while open_ and ranks[open_[-1]] >= ranks[k]:
+            open_.pop()
+        number = number_of(candidate.title)
+        if number and number.depth == 1 and number.scheme in _OF_CHAPTERS:
+            for holder in open_:
+                if number_of(candidates[holder].title) is None:
+                    held[holder].append(k)
+        open_.append(k)
+    return held
+
+
+def _count_on(candidates: Sequence[Candidate], rows: Sequence[int]) -> bool:
+    """Whether one of them counts on from another."""
+    numbers = [number for row in rows if (number := number_of(candidates[row].title))]
+    names = {number.identifier for number in numbers}
+    return any(number_before(number) in names for number in numbers)
+
+
+def _nearest(identifier: str, known: Collection[str]) -> str:
+    """The nearest number above another one that is known: "5" of "5.2.1", where no 5.2 is."""
+    parent = identifier.rpartition(".")[0]
+    while parent and parent not in known:
+        parent = parent.rpartition(".")[0]
+    return parent
+
+
+def _style_order(candidates: list[Candidate]) -> dict[Style, int]:
+    def prominence(style: Style) -> tuple[float, bool, bool, bool]:
+        return (-style.size, not style.is_bold, not style.is_capital, style.is_italic)
+
+    styles = sorted({c.style.without_face for c in candidates}, key=prominence)
+    return {style: level for level, style in enumerate(styles)}

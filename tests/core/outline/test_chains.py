@@ -1,0 +1,90 @@
+"""Headings that the numbers of others ask for, and what hangs under what."""
+
+import numpy as np
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.outline.candidates import Candidate, Style
+from wide_margin.core.outline.chains import ASKED_FOR, ASKED_FOR_ALIKE, completed, unlinked
+from wide_margin.core.outline.type_levels import levels_of
+
+LARGE, PLAIN = Style(14.0, True, False, False), Style(10.0, True, False, False)
+BETWEEN = (ASKED_FOR + ASKED_FOR_ALIKE) / 2
+
+
+def candidates(*rows):
+    return [Candidate(title, style, k, k, 80.0, k, 80.0) for k, (title, style) in enumerate(rows)]
+
+
+def titles(rows, kept, odds):
+    found = candidates(*rows)
+    return [found[k].title for k in completed(found, kept, np.array(odds, float))]
+
+
+@pytest.mark.parametrize("style", [LARGE, PLAIN])
+def test_what_stands_between_two_numbers_is_asked_for(style):
+    rows = [("4.1 Lids", PLAIN), ("4.2 Ropes", style), ("4.3 Chains", PLAIN)]
+    assert titles(rows, [0, 2], [3, ASKED_FOR + 0.5, 3]) == [t for t, _ in rows]
+    alike = [t for t, s in rows if s is PLAIN]
+    assert titles(rows, [0, 2], [3, BETWEEN, 3]) == alike
+
+
+def test_the_chapter_above_a_section_is_asked_for_and_those_before_it():
+    rows = [("1 Wells", LARGE), ("2 Ropes", LARGE), ("2.1 Of hemp", PLAIN)]
+    assert titles(rows, [2], [BETWEEN, BETWEEN, 3]) == ["1 Wells", "2 Ropes", "2.1 Of hemp"]
+
+
+def test_what_stands_elsewhere_is_not_asked_for():
+    rows = [("2 Take a bucket", PLAIN), ("1 Wells", LARGE), ("1.1 Deep", PLAIN), ("3 Lids", LARGE)]
+    assert "2 Take a bucket" not in titles(rows, [1, 2, 3], [-1, 3, 3, 3])
+
+
+@pytest.mark.parametrize("title", ["2.2 int lift(void)", "Ropes", "2.4 Chains"])
+def test_code_and_what_no_number_asks_for_are_left(title):
+    rows = [("2 Wells", LARGE), ("2.1 Lids", PLAIN), (title, PLAIN), ("2.3 Ends", PLAIN)]
+    assert title not in titles(rows, [0, 1, 3], [3, 3, 0, 3])
+
+
+def levels(*rows):
+    return levels_of(candidates(*rows))
+
+
+TITLE = Style(20.0, True, False, False)
+
+
+@pytest.mark.parametrize("name", ["A manual of wells", "Kim Moore"])
+def test_chapters_do_not_hang_under_a_title_or_a_name(name):
+    rows = [("1 Wells", LARGE), (name, TITLE), ("2 Ropes", LARGE), ("3 Lids", LARGE)]
+    assert levels(*rows) == [0, 0, 0, 0]
+    assert levels(*rows[1:]) == [0, 0, 0]
+
+
+@pytest.mark.parametrize("name", ["Contents", "List of Tables", "Abstract"])
+def test_nothing_hangs_under_a_list(name):
+    assert levels((name, TITLE), ("Wells", LARGE), ("Ropes", LARGE)) == [0, 0, 0]
+
+
+def test_a_chapter_on_contents_has_sections():
+    rows = [("Contents", TITLE), ("Wells", LARGE), ("Contents", LARGE), ("Lids", PLAIN)]
+    assert levels(*rows) == [0, 0, 0, 1]
+
+
+def test_chapters_hang_under_parts_that_come_again():
+    rows = [("On the land", TITLE), ("1 Wells", LARGE), ("2 Ropes", LARGE),
+            ("At sea", TITLE), ("3 Lids", LARGE), ("4 Chains", LARGE)]  # fmt: skip
+    assert levels(*rows) == [0, 1, 1, 0, 1, 1]
+
+
+def test_a_number_in_no_chain_is_told():
+    rows = [("4.7 per cent of all", PLAIN), ("1 Wells", LARGE), ("1.1 Lids", PLAIN),
+            ("2.4 Ropes", PLAIN), ("2.5 Chains", PLAIN), ("Ends", PLAIN)]  # fmt: skip
+    assert unlinked(candidates(*rows)).tolist() == [True, False, False, False, False, False]
+
+
+def test_a_document_whose_contents_name_no_heading_has_an_outline(tmp_path):
+    listed = [("h2", "Contents"), ("toc0", "Ropes|2"), ("toc0", "Buckets|3"), ("toc0", "Lids|4")]
+    text = [("text", "A sentence that goes on and on until it has filled the line it stands in.")]
+    make_pdf(tmp_path / "a.pdf", [listed, text, text, text])
+    sections = read_document(tmp_path / "a.pdf").outline.sections
+    assert sections
+    assert all(section.title.startswith("Pages ") for section in sections)
