@@ -71,3 +71,23 @@ def test_a_number_in_the_middle_of_a_page_is_text():
     assert all(
         left == [str(k + 1), "Text that goes on."] for k, left in enumerate(texts_left(pages))
     )
+
+
+def test_a_chapter_beside_ever_new_sections_is_a_running_head():
+    pages = [[line(k, f"WELLS AND ROPES\t1.{k + 1} {NAMES[k].upper()}", 36),
+              line(k, "Text that goes on.", 120)] for k in range(6)]  # fmt: skip
+    assert all(left == ["Text that goes on."] for left in texts_left(pages))
+
+
+def test_a_numbered_head_far_from_the_edge_and_close_to_the_text_is_a_running_head():
+    heads = [f"{k + 1}\tWELLS AND ROPES" if k % 2 else f"{NAMES[k].upper()}\t{k + 1}"
+             for k in range(8)]  # fmt: skip
+    pages = [[line(k, head, 0.15 * HEIGHT), line(k, "Text that goes on.", 0.15 * HEIGHT + 18)]
+             for k, head in enumerate(heads)]  # fmt: skip
+    assert all(left == ["Text that goes on."] for left in texts_left(pages))
+
+
+def test_rows_of_a_table_at_the_top_of_pages_stay():
+    pages = [[line(k, f"Item {k}\t{NAMES[k]}", 76), line(k, "Text that goes on.", 120)]
+             for k in range(6)]  # fmt: skip
+    assert all(f"Item {k}\t{NAMES[k]}" in left for k, left in enumerate(texts_left(pages)))

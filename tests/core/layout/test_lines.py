@@ -150,3 +150,17 @@ def test_lines_across_two_columns_are_one_zone():
     )
     zones = reading_zones(np.array([*across, *left, *right], dtype=np.float32))
     assert [list(zone) for zone in zones] == [[0, 1, 2], [*range(3, 11)], [*range(11, 19)]]
+
+
+@pytest.mark.parametrize(("number", "title"), [("4.4.", "Lids"), ("12.10.3", "Ropes")])
+def test_a_title_is_set_as_its_words_are_and_not_as_its_number(tmp_path, number, title):
+    canvas = Canvas(str(tmp_path / "a.pdf"), pagesize=A4)
+    canvas.setFont("Times-Roman", 10)
+    canvas.drawString(72, 700, number)
+    canvas.setFont("Helvetica-Bold", 10)
+    canvas.drawString(72 + canvas.stringWidth(number + " ", "Times-Roman", 10), 700, title)
+    canvas.save()
+    (line,) = lines_of(page_texts(tmp_path / "a.pdf")[0])
+    assert line.text == f"{number} {title}"
+    assert line.is_bold
+    assert line.face.startswith("Helvetica")

@@ -21,6 +21,8 @@ SAME_HEIGHT = 3.0
 """Furniture of one kind lies at the same height within this many points."""
 MOSTLY_RUNNING = 0.4
 """Share of the lines at a height that must repeat for it to be that of running heads."""
+OF_HALF = 8
+"""Letters that a half of a running head has at least, to be known again by itself."""
 _ROMAN = r"[ivxlcdm]{1,8}"
 _NUMBER_ONLY = regex(
     rf"^[\W_]*(?:page\s+)?(?:\d{{1,4}}|{_ROMAN})(?:\s+(?:of|/)\s+\d+)?[\W_]*$", re.I
@@ -92,7 +94,10 @@ def _edge_rows(lines: Sequence[Line], height: float) -> tuple[list[int], list[in
 
 
 def _set_apart_at_top(lines: Sequence[Line], rows: list[int], height: float) -> list[int]:
-    """The first row of a page whose text begins far from its edge, with a gap under that row."""
+    """The first row of a page whose text begins far from its edge, where it may be a running head.
+
+    A gap lies under it, or it has a page number at its edge.
+    """
     if not rows:
         return []
     first = min(rows, key=lambda row: lines[row].box[1])
@@ -102,7 +107,8 @@ def _set_apart_at_top(lines: Sequence[Line], rows: list[int], height: float) -> 
     beside = [row for row in rows if lines[row].box[1] < line.box[3]]
     below = min((lines[row].box[1] for row in rows if row not in beside), default=height)
     bottom = max(lines[row].box[3] for row in beside)
-    return beside if below - bottom > GAP_BELOW * line.size else []
+    is_numbered = any(_NUMBER_AT_EDGE.search(_plain(lines[row])) for row in beside)
+    return beside if is_numbered or below - bottom > GAP_BELOW * line.size else []
 
 
 def _depth(line: Line) -> float:
@@ -114,11 +120,19 @@ def _plain(line: Line) -> str:
     return " ".join(line.text.split())
 
 
-def _pattern(line: Line, large: float) -> str:
-    text = _plain(line)
+def _patterns(line: Line, large: float) -> list[str]:
+    """What of a line may repeat: all of it, and each half of a chapter beside a section."""
+    halves = line.text.split("\t")
+    named = [half for half in halves if sum(map(str.isalpha, half)) >= OF_HALF]
+    parts = [line.text, *named] if len(halves) > 1 else [line.text]
+    return [_pattern(part, large=line.size > large) for part in parts]
+
+
+def _pattern(text: str, *, large: bool) -> str:
+    text = " ".join(text.split())
     if _NUMBER_ONLY.match(text):
         return "#"
-    if line.size > large:
+    if large:
         return text  # headings at the top of pages differ by their numbers too
     section = _SECTION_NUMBER.match(text)  # two headings of one name are not one running head
     kept = section[0] if section else ""
@@ -135,7 +149,8 @@ def _repeating(
         for side, rows in enumerate(sides):
             for row in rows:
                 line = pages[page][row]
-                seen[side, _pattern(line, large)].append((line.box[1], page, row))
+                for pattern in _patterns(line, large):
+                    seen[side, pattern].append((line.box[1], page, row))
     found: list[set[int]] = [set() for _ in pages]
     for places in seen.values():
         places.sort()

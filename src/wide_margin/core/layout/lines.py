@@ -119,8 +119,14 @@ def _line(page: _Plain, row: list[int], column: int) -> Line:
         boxes = [page.boxes[item] for item in row]
         x0, y0 = min(b[0] for b in boxes), min(b[1] for b in boxes)
         x1, y1 = max(b[2] for b in boxes), max(b[3] for b in boxes)
-    at = bisect_right(page.run_starts, spans[row.index(longest)][0]) - 1
+    first, end = spans[row.index(longest)]
+    begins = _after_number(text) if len(row) == 1 else 0
+    at = bisect_right(page.run_starts, first + begins if begins else (first + end) // 2) - 1
     font = page.run_fonts[at] if at >= 0 else None
+    if begins and font:
+        whole, rest = end - first, MOSTLY * (end - first - begins)
+        is_bold = is_bold or (font.is_bold and page.bold[longest] * whole > rest)
+        is_italic = is_italic or (font.is_italic and page.italic[longest] * whole > rest)
     return Line(
         page=page.index,
         text=text,
@@ -136,6 +142,13 @@ def _line(page: _Plain, row: list[int], column: int) -> Line:
         is_caps=font.is_caps if font else False,
         cells=_cells(page, row, text) if "\t" in text else (),
     )
+
+
+def _after_number(text: str) -> int:
+    """Where the words of a numbered title begin: its number may have a face of its own."""
+    if not text[:1].isdigit():
+        return 0
+    return next((k for k, sign in enumerate(text) if sign.isalpha()), 0)
 
 
 def _cells(page: _Plain, row: list[int], text: str) -> tuple[tuple[float, float], ...]:
