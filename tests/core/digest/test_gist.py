@@ -155,3 +155,21 @@ def test_a_document_without_text_has_a_digest_that_says_nothing(blank_pdf):
     assert digester.gist(n_words=100) == ()
     assert all(not filled.lines for filled in digester.by_kind(digester.facts.kind))
     assert digester.answer("What is this about?", WHOLE, None).declined
+
+
+def gist_of(path, *texts):
+    make_pdf(path, [[("h1", "1 Wells"), *(("text", text) for text in texts)]])
+    return [line.text for line in Digester(read_document(path)).gist(n_words=400)]
+
+
+def test_what_a_program_wrote_again_and_again_is_not_in_the_gist(tmp_path):
+    written = [f"Definition at line {k * 7} of file wells{k}.c in the source." for k in range(1, 7)]
+    told = "The keeper lifts the lid of the well before anything else is done."
+    assert gist_of(tmp_path / "a.pdf", told, *written) == [told]
+    assert len(gist_of(tmp_path / "b.pdf", told, *written[:3])) > 1  # a few may mean it
+
+
+def test_a_word_whose_letters_stand_apart_is_not_in_the_gist(tmp_path):
+    told = "The keeper lifts the lid of the well before anything else is done."
+    apart = "The lid of the well must be l i f t e d with care before it is used."
+    assert gist_of(tmp_path / "a.pdf", told, apart) == [told]

@@ -9,6 +9,7 @@ fitted on articles whose abstract is known and hidden (bench/fit_gist.py).
 """
 
 import re
+from collections import Counter
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -18,6 +19,7 @@ import numpy as np
 from wide_margin.core.digest.roles import CUES, ITSELF, OUTLINES, Role, roles_of
 from wide_margin.core.digest.sentences import (
     SHORTEST,
+    form_of,
     is_of_licence,
     stands_alone,
     strangeness,
@@ -25,6 +27,7 @@ from wide_margin.core.digest.sentences import (
 )
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+from wide_margin.core.passages import Sentence
 from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
 from wide_margin.core.shipped import json_of
@@ -94,6 +97,10 @@ MOSTLY_LEGAL = 0.1
 """A document of whose sentences this share is worded as licences are is one."""
 SELDOM, TAKEN_UP = 8_000, 3
 """A name is rarer than so many words of the language, and stands in so many sentences."""
+WRITTEN_BY_PROGRAM = 4
+"""Times from which a sentence that differs in numbers and names only says nothing."""
+OPENING = 16
+"""Characters that those have in common; what begins as hardly another does need not be compared."""
 BREATH = 256
 """Sentences after which others can be served."""
 
@@ -125,6 +132,7 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     legal = np.array(of_licence, dtype=bool)
     if legal.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
         usable &= ~legal
+    usable &= ~_said_again_and_again(sentences, usable)
     terms = _terms_of(document, weight, usable)
     pause()
     features = sentence_features(document, roles, weight, terms, usable, pause)
@@ -138,6 +146,16 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
             pause()
     on_itself = _rows_on_itself(document, usable)
     return Scored(prior, weight, n_words, terms, roles, on_itself, _names(document))
+
+
+def _said_again_and_again(sentences: Sequence[Sentence], usable: BoolArray) -> BoolArray:
+    """(s,) what a program wrote, such as "Definition at line 12 of file wells.c."."""
+    openings = Counter(sentence.text[:OPENING] for sentence in sentences)
+    often = [openings[sentence.text[:OPENING]] >= WRITTEN_BY_PROGRAM for sentence in sentences]
+    both = zip(often, sentences, strict=True)
+    forms = [form_of(sentence.text) if is_often else "" for is_often, sentence in both]
+    use = Counter(form for form in forms if form)
+    return np.array([use[form] >= WRITTEN_BY_PROGRAM for form in forms], dtype=bool) & usable
 
 
 def _names(document: ReadDocument) -> tuple[str, ...]:

@@ -55,6 +55,17 @@ _OF_LICENCE = regex(
 )  # fmt: skip
 
 
+_IN_FORM = regex(r"\S*[\d_/\\]\S*|\S+[.:]\w\S*")
+"""Numbers, files and names of code: what is filled into a form."""
+_SPACED = regex(r"(?:\b[^\W\d_] ){4}")
+"""A word whose letters stand apart."""
+
+
+def form_of(text: str) -> str:
+    """A sentence without what differs where a program writes the same one again and again."""
+    return _IN_FORM.sub("#", text.casefold())
+
+
 def is_of_licence(text: str) -> bool:
     """Whether a sentence has the wording of a licence, wherever it stands."""
     return bool(_OF_LICENCE.search(text))
@@ -68,7 +79,7 @@ def stands_alone(sentence: Sentence) -> bool:
         return False
     if not _ENDS.search(text) or not _STARTS.search(text):
         return False
-    if hangs(text) or text.count("\t"):
+    if hangs(text) or text.count("\t") or _SPACED.search(text):
         return False
     letters = sum(c.isalpha() for c in text)
     return letters >= 0.68 * len(text.replace(" ", "")) and text.count(". .") == 0
