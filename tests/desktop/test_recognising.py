@@ -3,6 +3,7 @@
 import shutil
 import stat
 
+import pikepdf
 import pytest
 
 from tests.desktop.conftest import Hand
@@ -15,6 +16,21 @@ needs_engine = pytest.mark.skipif(not shutil.which("tesseract"), reason="no engi
 def own_cache(tmp_path, monkeypatch):
     """What is recognised here is not there for other tests."""
     monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "cache"))
+
+
+@pytest.fixture(scope="session")
+def few_pages(handbook_path, tmp_path_factory):
+    """A few pages of the handbook, one of which is only a picture."""
+    path = tmp_path_factory.mktemp("few") / "few.pdf"
+    with pikepdf.open(handbook_path) as handbook, pikepdf.new() as made:
+        made.pages.extend([*handbook.pages[30:36], *handbook.pages[117:120]])
+        made.save(path)
+    return path
+
+
+@pytest.fixture
+def hand(qtbot, make_window, few_pages):
+    return Hand(qtbot, make_window()).open(few_pages)
 
 
 def engine(folder, monkeypatch, script):
@@ -50,12 +66,10 @@ def test_a_picture_page_is_recognised_asked_and_marked(own_cache, hand):
 
 
 @needs_engine
-def test_what_was_recognised_is_there_the_next_time(
-    own_cache, hand, make_window, handbook_path, qtbot
-):
+def test_what_was_recognised_is_there_the_next_time(own_cache, hand, make_window, few_pages, qtbot):
     hand.reader.recognising.start()
     hand.wait(lambda: hand.reader.summary and not hand.reader.summary.without_text)
-    again = Hand(qtbot, make_window()).open(handbook_path)
+    again = Hand(qtbot, make_window()).open(few_pages)
     assert again.reader.summary.without_text == ()
     assert "Five candles" in again.ask(CANDLES).body.quotes[0].text
 
@@ -97,3 +111,22 @@ def test_a_document_with_text_on_every_page_has_nothing_to_recognise(qtbot, make
     assert not hand.view.status.act.isVisibleTo(hand.view)
     hand.reader.recognising.start()
     assert "Every page has text" in hand.view.status.text()
+
+
+@needs_engine
+def test_pages_that_fail_are_told_after_the_others_are_read(
+    tmp_path, monkeypatch, own_cache, qtbot, make_window, handbook_path
+):
+    with pikepdf.open(handbook_path) as handbook, pikepdf.new() as made:
+        made.pages.extend([handbook.pages[31], handbook.pages[118], handbook.pages[118]])
+        made.save(tmp_path / "two.pdf")
+    real = shutil.which("tesseract")
+    calls = tmp_path / "calls"
+    script = (f'case "$1" in --list-langs) exec {real} "$@";; *) echo x >> {calls}; '
+              f'test $(wc -l < {calls}) -gt 1 && kill -9 $$; exec {real} "$@";; esac')  # fmt: skip
+    engine(tmp_path / "bin", monkeypatch, script)
+    hand = Hand(qtbot, make_window()).open(tmp_path / "two.pdf")
+    assert len(hand.reader.summary.without_text) == 2
+    hand.reader.recognising.start()
+    hand.wait(lambda: hand.reader.is_ready and len(hand.reader.summary.without_text) == 1)
+    hand.wait(lambda: "1 page could not be recognised" in hand.view.status.text())

@@ -2,7 +2,7 @@
 
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, Qt, Signal
 
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.plain import counted
@@ -25,7 +25,11 @@ class Recognising(QObject):
         self._reader = reader
         self._session: Session | None = None
         """That recognises just now."""
+        self._n_failed = 0
+        """Pages to tell of when the document has been read again."""
         self._arrived.connect(self._tell)
+        # after the window has told that it is ready
+        reader.ready.connect(self._tell_failed, Qt.ConnectionType.QueuedConnection)
 
     @property
     def is_running(self) -> bool:
@@ -68,9 +72,17 @@ class Recognising(QObject):
 
     def _ended(self, pages: tuple[int, ...], failed: tuple[int, ...]) -> None:
         self._session = None
-        if failed:
-            self._reader.told.emit(f"{counted(len(failed), 'page')} could not be recognised.")
-        self._use(tuple(page for page in pages if page not in failed))
+        self._n_failed = len(failed)
+        if len(failed) < len(pages):
+            self._use(tuple(page for page in pages if page not in failed))
+        else:  # there is nothing new to read
+            self.done.emit(())
+            self._tell_failed()
+
+    def _tell_failed(self) -> None:
+        n_failed, self._n_failed = self._n_failed, 0
+        if n_failed:
+            self._reader.told.emit(f"{counted(n_failed, 'page')} could not be recognised.")
 
     def _use(self, pages: tuple[int, ...]) -> None:
         self.done.emit(pages)
