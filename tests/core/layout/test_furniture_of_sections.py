@@ -91,3 +91,9 @@ def test_rows_of_a_table_at_the_top_of_pages_stay():
     pages = [[line(k, f"Item {k}\t{NAMES[k]}", 76), line(k, "Text that goes on.", 120)]
              for k in range(6)]  # fmt: skip
     assert all(f"Item {k}\t{NAMES[k]}" in left for k, left in enumerate(texts_left(pages)))
+
+
+def test_heads_of_descriptions_of_one_kind_at_the_top_of_pages_stay():
+    pages = [[line(k, f"{NAMES[k].replace(' ', '-')} depth\t[Procedure]", 76),
+              line(k, f"{NAMES[k]} is lowered so far.", 90)] for k in range(8)]  # fmt: skip
+    assert all(len(left) == 2 for left in texts_left(pages))

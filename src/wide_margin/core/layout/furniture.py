@@ -61,6 +61,7 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
     largest = 1.15 * size
     repeats = _repeating(pages, candidates, largest)
     _add_counting(pages, candidates, repeats, 1.08 * size)
+    _add_halves(pages, candidates, repeats, 1.08 * size)
     usual_heights = _usual_heights(pages, candidates, repeats)
     looks = _looks(pages, repeats)
     rows: list[frozenset[int]] = []
@@ -120,16 +121,7 @@ def _plain(line: Line) -> str:
     return " ".join(line.text.split())
 
 
-def _patterns(line: Line, large: float) -> list[str]:
-    """What of a line may repeat: all of it, and each half of a chapter beside a section."""
-    halves = line.text.split("\t")
-    named = [half for half in halves if sum(map(str.isalpha, half)) >= OF_HALF]
-    parts = [line.text, *named] if len(halves) > 1 else [line.text]
-    return [_pattern(part, large=line.size > large) for part in parts]
-
-
 def _pattern(text: str, *, large: bool) -> str:
-    text = " ".join(text.split())
     if _NUMBER_ONLY.match(text):
         return "#"
     if large:
@@ -149,8 +141,8 @@ def _repeating(
         for side, rows in enumerate(sides):
             for row in rows:
                 line = pages[page][row]
-                for pattern in _patterns(line, large):
-                    seen[side, pattern].append((line.box[1], page, row))
+                pattern = _pattern(_plain(line), large=line.size > large)
+                seen[side, pattern].append((line.box[1], page, row))
     found: list[set[int]] = [set() for _ in pages]
     for places in seen.values():
         places.sort()
@@ -160,6 +152,39 @@ def _repeating(
                 for _, page, row in group:
                     found[page].add(row)
     return found
+
+
+def _add_halves(
+    pages: Sequence[Sequence[Line]],
+    candidates: Sequence[tuple[list[int], list[int]]],
+    found: list[set[int]],
+    large: float,
+) -> None:
+    """Add edge lines a half of which repeats from page to page: a chapter beside its sections.
+
+    A row of a table or the head of a description has text close to it, or stands on pages far
+    from each other.
+    """
+    places: dict[tuple[int, str], list[tuple[float, int, int]]] = defaultdict(list)
+    for page, sides in enumerate(candidates):
+        for side, rows in enumerate(sides):
+            for row in rows:
+                line = pages[page][row]
+                halves = line.text.split("\t")
+                if len(halves) != 2 or line.size > large or not _is_apart(pages[page], row):
+                    continue
+                for half in halves:
+                    if sum(map(str.isalpha, half)) >= OF_HALF:
+                        pattern = _pattern(" ".join(half.split()), large=False)
+                        places[side, pattern].append((line.box[1], page, row))
+    for each in places.values():
+        each.sort()
+        for group in _by_height(each):
+            on = {page for _, page, _ in group}
+            near = [item for item in group if on & {item[1] + k for k in (-2, -1, 1, 2)}]
+            if len({page for _, page, _ in near}) >= 3:
+                for _, page, row in near:
+                    found[page].add(row)
 
 
 def _add_counting(
