@@ -197,10 +197,13 @@ def main() -> None:
     parser.add_argument("folder", type=Path)
     parser.add_argument("--fetch", action="store_true", help="get missing files by apt-get")
     parser.add_argument("--write", action="store_true", help="keep the trees grown on all")
+    parser.add_argument("--list", type=Path, default=OUTLINES, help="get these files alone")
     options = parser.parse_args()
-    items = json.loads(gzip.decompress(OUTLINES.read_bytes()))
+    items = json.loads(gzip.decompress(options.list.read_bytes()))
     if options.fetch:
         fetch(items, options.folder)
+    if options.list != OUTLINES:
+        return
     there = [i for i in items if (options.folder / f"{i['sha256']}.pdf").exists()]
     print(f"{len(there)} of {len(items)} documents are at hand")
     documents = [judge(i, options.folder / f"{i['sha256']}.pdf") for i in there]

@@ -1,10 +1,14 @@
 """How true the outlines are: with bookmarks hidden, used and damaged, and what they cost.
 
     python bench/outline.py            the documents in .eval-documents against their outlines
+    python bench/outline.py FOLDER     those of bench/unseen.json.gz, of which nothing was learned
 
-The true outlines and their scorer are those of ../shared/eval, where that is at hand.
+The true outlines of the first and their scorer are those of ../shared/eval, where that is at hand.
+FOLDER holds the others under their checksums; bench/fit_headings.py tells how such a list is made
+and gets the files (``--fetch --list bench/unseen.json.gz``).
 """
 
+import gzip
 import importlib.util
 import json
 import sys
@@ -39,6 +43,7 @@ from wide_margin.core.pages.text import read_text
 ROOT = Path(__file__).resolve().parent.parent
 DOCUMENTS = ROOT / ".eval-documents"
 EVAL = ROOT.parent / "shared" / "eval"
+UNSEEN = ROOT / "bench" / "unseen.json.gz"
 SEEDS = (11, 12, 13)
 Rows = list[dict[str, Any]]
 
@@ -93,7 +98,7 @@ def listed(bookmarks: Sequence[Bookmark]) -> Rows:
     return [{"title": b.title, "level": b.level, "page": (b.page or 0) + 1} for b in bookmarks]
 
 
-def _scorer() -> Callable[[str, Rows], dict[str, Any]] | None:
+def _scorer() -> Callable[[str | Path, Rows], dict[str, Any]] | None:
     script = EVAL / "score_outline.py"
     if not script.exists():
         return None
@@ -103,11 +108,12 @@ def _scorer() -> Callable[[str, Rows], dict[str, Any]] | None:
     module = importlib.util.module_from_spec(spec)
     spec.loader.exec_module(module)
 
-    def score(name: str, rows: Rows) -> dict[str, Any]:
+    def score(name: str | Path, rows: Rows) -> dict[str, Any]:
+        truth = name if isinstance(name, Path) else EVAL / "outline" / f"{name}.json"
         with tempfile.NamedTemporaryFile("w", suffix=".json", encoding="utf-8") as file:
             json.dump(rows, file)
             file.flush()
-            found: dict[str, Any] = module.score(EVAL / "outline" / f"{name}.json", file.name)
+            found: dict[str, Any] = module.score(truth, file.name)
         return found
 
     return score
@@ -143,8 +149,30 @@ class _Means:
         values = self._seen.get(name, [])
         return sum(values) / len(values) if values else 0.0
 
+    def n(self, name: str) -> int:
+        return len(self._seen.get(name, []))
+
     def worst(self, name: str) -> float:
         return min(self._seen.get(name, [0.0]))
+
+
+def unseen(folder: Path, score: Callable[[str | Path, Rows], dict[str, Any]]) -> None:
+    """Print how true the outlines of documents are of which nothing was learned."""
+    means = _Means()
+    for item in json.loads(gzip.decompress(UNSEEN.read_bytes())):
+        path = folder / f"{item['sha256']}.pdf"
+        if not path.exists():
+            continue
+        outline, _ = Prepared(path).outline([])
+        with tempfile.NamedTemporaryFile("w", suffix=".json", encoding="utf-8") as file:
+            json.dump([{"title": title, "level": level, "page": page}
+                       for level, page, title in item["outline"]], file)  # fmt: skip
+            file.flush()
+            found = score(Path(file.name), rows_of(outline))
+        heading = means.add("heading", found["heading"]["f1"])
+        nested = means.add("nested", found["nested"]["f1"])
+        print(f"{item['package']:32} {item['pages']:5} {heading:.3f} ({nested:.3f})", flush=True)
+    print(f"{means.n('heading')} documents {means.of('heading'):.3f} ({means.of('nested'):.3f})")
 
 
 def main() -> None:
@@ -152,6 +180,9 @@ def main() -> None:
     score = _scorer()
     if score is None:
         sys.exit("The true outlines are not at hand.")
+    if len(sys.argv) > 1:
+        unseen(Path(sys.argv[1]), score)
+        return
     means = _Means()
     names = sorted(p.stem for p in (EVAL / "outline").glob("*.json") if p.stem != "manifest")
     documents = {name: Prepared(DOCUMENTS / f"{name}.pdf") for name in names}
@@ -177,7 +208,9 @@ def main() -> None:
 
 
 def _damaged(
-    documents: dict[str, Prepared], score: Callable[[str, Rows], dict[str, Any]], means: _Means
+    documents: dict[str, Prepared],
+    score: Callable[[str | Path, Rows], dict[str, Any]],
+    means: _Means,
 ) -> None:
     columns = ("reconciled", "bookmarks", "contents", "headings")
     print(

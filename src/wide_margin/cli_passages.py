@@ -166,10 +166,7 @@ def _as_text(explanation: Explanation) -> str:
         lines += [f"  {name}: “{each.text}” [{each.locator.shown}]" for each in around]
     lines += [f"  {m.written} is {m.other}" for m in explanation.measures]
     if often := explanation.often:
-        lines.append(
-            f"  stands {often.n_times} times in {often.n_sections} sections; most often in"
-            f" “{often.section}” ({often.n_there}) [{often.locator.shown}]"
-        )
+        lines.append(f"  {often.said} [{often.locator.shown}]")
     if len(lines) == 1:
         lines.append("  The document says nothing else of these words.")
     return "\n".join(lines)

@@ -1,8 +1,14 @@
+import json
+
 import pytest
 
 from tests.making import make_pdf, read_document
+from wide_margin.core.document import Locator
 from wide_margin.core.explain import Explainer, explain, find_definitions, find_references
 from wide_margin.core.explain.short_forms import spelled_out
+from wide_margin.core.explain.uses import Often
+from wide_margin.core.margin import EntryKind
+from wide_margin.core.margin.bodies import ExplanationBody, body_from_json, body_to_json
 
 
 @pytest.fixture(scope="module")
@@ -113,13 +119,36 @@ def test_where_a_word_stands_most_is_told(ropes):
     assert (often.n_times, often.n_there) == (6, 5)  # its heading too
 
 
-def test_a_term_of_two_words_is_counted_where_both_stand_together(ropes):
-    assert ropes.explain("well rope", 1).often is None  # once only
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        ("rope", "Stands 6 times in 2 sections; most often in “2 Ropes” (5)"),
+        ("well rope", "Stands once in the document, in “2 Ropes”"),  # where both stand together
+        ("hemp", "Stands once in the document, in “2 Ropes”"),
+        ("wells", "Stands 4 times in 2 sections; most often in “1 Wells” (3)"),
+    ],
+)
+def test_how_often_a_term_stands_is_said(ropes, text, said):
+    assert ropes.explain(text, 1).often.said == said
 
 
-@pytest.mark.parametrize("text", ["hemp", "anchor", "the", "", "A rope is made of hemp."])
-def test_what_is_rare_or_no_term_is_not_counted(ropes, text):
+@pytest.mark.parametrize("text", ["anchor", "the", ""])
+def test_what_is_not_there_is_not_counted(ropes, text):
     assert ropes.explain(text, 1).often is None
+
+
+def test_of_a_sentence_of_which_little_is_told_a_word_is_counted(ropes):
+    told = ropes.explain("Ropes break often enough, they say, in the cold of winter.")
+    assert (told.often.about, told.often.n_times) == ("ropes", 6)
+    assert told.often.said.startswith("“ropes” stands 6 times")
+
+
+def test_an_explanation_kept_before_words_were_named_is_read():
+    at = Locator(0, None, (), (), "", y=0.0)
+    body = ExplanationBody("rope", often=Often(6, 2, "2 Ropes", 5, at))
+    kept = json.loads(body_to_json(body))
+    del kept["often"][-1]
+    assert body_from_json(EntryKind.EXPLANATION, json.dumps(kept)) == body
 
 
 def test_a_number_is_no_term_that_has_it(tmp_path):

@@ -3,7 +3,7 @@
 import re
 from bisect import bisect_right
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import NamedTuple
 
@@ -28,6 +28,7 @@ from wide_margin.core.explain.uses import (
     how_often,
     is_everyday,
     leans_on,
+    most_said,
     taken_up_again,
 )
 from wide_margin.core.later import regex
@@ -37,6 +38,8 @@ from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
 
 MAX_MEANINGS = 6
+ENOUGH_TOLD = 2
+"""Of fewer things told of a passage, where its word stands most is told too."""
 MAX_SENTENCES = 60
 """A selection is taken to lie in at most so many."""
 FEW_WORDS = 5
@@ -78,7 +81,8 @@ class Explanation:
     """Where the subject is taken up again."""
     measures: tuple[Measure, ...] = ()
     often: Often | None = None
-    """Where a word or term stands most."""
+    """Where a word or term stands most; of a sentence of which little else is told, one of its
+    words."""
 
     @property
     def is_empty(self) -> bool:
@@ -160,7 +164,7 @@ class Explainer:
         said = {m.text for m in meanings}
         named = {word for m in meanings for word in words(m.term)}
         is_long = len(content) > 3
-        return Explanation(
+        told = Explanation(
             selected,
             tuple(meanings),
             tuple(references),
@@ -175,6 +179,9 @@ class Explainer:
             other_units(selected),
             how_often(self._document, selected) if is_term else None,
         )
+        if not is_term and told.n_told < ENOUGH_TOLD:
+            return replace(told, often=most_said(self._document, selected))
+        return told
 
     def _place(self, selected: str, page: int) -> list[int]:
         """Rows of the sentences that a selection lies in; none where it is not found."""

@@ -3,6 +3,7 @@
 import re
 from collections import Counter
 from collections.abc import Collection, Iterable, Sequence
+from math import log
 from typing import NamedTuple
 
 import numpy as np
@@ -12,6 +13,7 @@ from wide_margin.core.explain.standing_for import LABEL
 from wide_margin.core.explain.verbs import is_verb
 from wide_margin.core.later import regex
 from wide_margin.core.layout import SpanOnPage, fold
+from wide_margin.core.plain import counted
 from wide_margin.core.search import is_common, rank, read_terms
 from wide_margin.core.search.analysis import words
 from wide_margin.core.search.query import Query, Term
@@ -26,6 +28,8 @@ INTRODUCED = 4000
 """A word among so many of the most frequent is introduced nowhere."""
 OFTEN_HERE = 3
 """A word that stands so often in the document is one that it works with."""
+NEVER_HEARD = 100_000
+"""The rank of a word that the language's list does not have."""
 LOOKED_AT = 200
 """Sentences with the words that are looked at for the first telling one."""
 _VERBISH = regex(r"\b(?:is|are|was|were|has|have|can|may|must|will|should|\w+(?:s|ed))\b")
@@ -53,14 +57,31 @@ class Often(NamedTuple):
     n_times: int
     n_sections: int
     section: str
-    """Its title."""
+    """Its title; "" where the words stand in no section."""
     n_there: int
     locator: Locator
     """Of the first place there."""
+    about: str = ""
+    """The words, where they are one of several in a selection."""
+
+    @property
+    def said(self) -> str:
+        """In a sentence without its stop."""
+        stands = f"“{self.about}” stands" if self.about else "Stands"
+        there = f"in “{self.section}”" if self.section else "there"
+        if self.n_times == 1:
+            return f"{stands} once in the document, {there}"
+        times = f"{stands} {self.n_times:,} times"
+        if self.n_sections <= 1:
+            return f"{times}, all {there}"
+        most = (
+            f"; most often {there} ({self.n_there:,})" if self.n_there > 1 else f"; first {there}"
+        )
+        return f"{times} in {counted(self.n_sections, 'section')}{most}"
 
 
 def how_often(document: ReadDocument, text: str) -> Often | None:
-    """Where a word or term stands most; None where it is rare, or nowhere more than elsewhere."""
+    """How often some words stand, and where most; None where they do not."""
     index, sections = document.index, document.outline.sections
     terms = [t for word in words(text) for t in index.analyser.terms(word)]
     numbers = [index.term_ids[term] for term in terms if term in index.term_ids]
@@ -72,17 +93,25 @@ def how_often(document: ReadDocument, text: str) -> Often | None:
         there &= index.tokens[k : k + n] == number
     ends = index.token_starts[1:]
     rows = np.searchsorted(ends, np.flatnonzero(there), side="right")
+    if not len(rows):
+        return None
     within = [document.text.sentences[int(row)].section for row in rows]
-    counted = Counter(section for section in within if section >= 0)
-    if len(rows) < OFTEN_HERE or len(counted) < 2:
-        return None
-    best = max(counted, key=lambda section: (counted[section], -section))
-    if counted[best] < 2:
-        return None
+    count = Counter(within)
+    best = max(count, key=lambda section: (count[section], -section))
     first = int(rows[within.index(best)])
-    return Often(
-        len(rows), len(counted), sections[best].title, counted[best], locator_for(document, first)
-    )
+    title = sections[best].title if best >= 0 else ""
+    return Often(len(rows), len(count), title, count[best], locator_for(document, first))
+
+
+def most_said(document: ReadDocument, text: str) -> Often | None:
+    """Of the words of a selection the one that the document works with most; None without one."""
+    found: list[tuple[float, Often]] = []
+    for word in dict.fromkeys(words(text)):
+        often = None if is_everyday(word) else how_often(document, word)
+        if often and often.n_times >= OFTEN_HERE:
+            strange = log(frequency_rank(word) or NEVER_HEARD)  # said here more than elsewhere
+            found.append((often.n_times * strange, often._replace(about=word)))
+    return max(found, key=lambda each: each[0])[1] if found else None
 
 
 def is_everyday(word: str, among: int = EVERYDAY) -> bool:

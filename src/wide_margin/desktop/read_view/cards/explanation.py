@@ -134,10 +134,7 @@ class ExplanationCard(Card):
         return Markup("<b>{}</b> — “{}” {}").format(meaning.term, said, link)
 
     def _often(self, often: Often, index: int) -> Markup:
-        return Markup("Stands {} times in {}; most often in “{}” ({}) {}").format(
-            f"{often.n_times:,}", counted(often.n_sections, "section"), often.section,
-            f"{often.n_there:,}", self.link(index, often.locator),
-        )  # fmt: skip
+        return Markup("{} {}").format(often.said, self.link(index, often.locator))
 
     def _part(self, part: Part) -> Markup:
         if part.kind == "main":
