@@ -132,7 +132,7 @@ def test_how_often_a_term_stands_is_said(ropes, text, said):
     assert ropes.explain(text, 1).often.said == said
 
 
-@pytest.mark.parametrize("text", ["anchor", "the", ""])
+@pytest.mark.parametrize("text", ["anchor", "the", "", "A rope is made of hemp"])
 def test_what_is_not_there_is_not_counted(ropes, text):
     assert ropes.explain(text, 1).often is None
 

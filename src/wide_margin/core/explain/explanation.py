@@ -42,6 +42,8 @@ ENOUGH_TOLD = 2
 """Of fewer things told of a passage, where its word stands most is told too."""
 MAX_SENTENCES = 60
 """A selection is taken to lie in at most so many."""
+LONGEST_ONCE = 3
+"""Words of a term that stands once, to be told."""
 FEW_WORDS = 5
 """A selection of so few words with content is a term, of which every definition counts."""
 OF_LANGUAGE = 3000
@@ -177,11 +179,17 @@ class Explainer:
                 if again.text not in said
             ),
             other_units(selected),
-            how_often(self._document, selected) if is_term else None,
+            self._often(selected) if is_term else None,
         )
         if not is_term and told.n_told < ENOUGH_TOLD:
             return replace(told, often=most_said(self._document, selected))
         return told
+
+    def _often(self, selected: str) -> Often | None:
+        """How often a term stands; that a phrase comes only once is nothing to tell."""
+        often = how_often(self._document, selected)
+        is_phrase = len(selected.split()) > LONGEST_ONCE
+        return None if often and often.n_times == 1 and is_phrase else often
 
     def _place(self, selected: str, page: int) -> list[int]:
         """Rows of the sentences that a selection lies in; none where it is not found."""
