@@ -19,6 +19,7 @@ from wide_margin.core.digest.overview import (
     answer_overview,
     rows_within,
     telling_rows,
+    without_steps,
 )
 from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
@@ -117,6 +118,8 @@ class Digester:
             rows = rows_within(self._document, reach)
             if len(rows) > LONG:
                 rows = telling_rows(self._document, self.scored, rows)
+            elif reach.kind == "document":
+                rows = without_steps(self._document, rows)
             self._last = reach, rows
         return self._last[1]
 

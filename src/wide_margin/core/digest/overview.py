@@ -53,7 +53,9 @@ _LICENCE = regex(
 )
 """A sentence that says under which licence something is given."""
 _STEP = regex(
-    r"^\W*(?:\d+[.)]|in order to\b|to \w+\b[^,]{2,60},|(?:click|select|choose|press|use|type|enter|open|run|see|note)\b|if you\b)"
+    r"^\W*(?:\d+[.)]|in order to\b|to \w+\b[^,]{2,60},|(?:please |just |first |now )?(?:click|select|choose|press|use|type|enter|open|run|see|note|try|start|make sure|be sure|check|set|add"
+    r"|remove|insert|copy|move|put|go|load|save|create|install|download|write|read|consider|let(?:'s| us)|remember|assume|suppose|edit|change"
+    r"|replace|refer|consult|do not|don.t|keep|leave|give|specify)\b|(?:if|when|once|after|before|unless|whenever) you\b)"
     r"|https?://|<\w+[>.]", re.I
 )  # fmt: skip
 """One step of many, and an address: no reader asks for them first."""
@@ -220,6 +222,13 @@ def _chief_first(
         return tuple(lines)
     chief = int(np.argmax(np.where(telling, scores, -1.0)))
     return (lines[chief], *lines[:chief], *lines[chief + 1 :])
+
+
+def without_steps(document: ReadDocument, rows: Sequence[int]) -> list[int]:
+    """The rows without what only tells the reader to do something, where others are left."""
+    sentences = document.text.sentences
+    kept = [row for row in rows if not _STEP.search(sentences[row].text)]
+    return kept if 2 * len(kept) >= len(rows) else list(rows)
 
 
 def telling_rows(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> list[int]:
