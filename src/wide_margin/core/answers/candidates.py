@@ -7,11 +7,13 @@ import numpy as np
 
 from wide_margin.core.answers.question import Question
 from wide_margin.core.answers.signs import (
+    asked_relation,
     asked_thing,
     begins_alike,
     counted_thing,
     counts_it,
     defined_term,
+    has_relation,
     sign_of,
 )
 from wide_margin.core.answers.times import AskedTime, fits
@@ -39,6 +41,8 @@ OF_DEFINING = 3.0
 """What the form of a definition counts against the signs of other kinds of answer."""
 OF_ENTRY = 1.3
 """What weighs as a sign that a sentence begins the description of the term asked for."""
+RELATED = 1.5
+"""What it weighs as a sign that a sentence goes on where the question ends: "written in"."""
 COUNTED = 1.5
 """What a number in front of the thing that is counted weighs as a sign."""
 OF_TIME = 5.0
@@ -80,7 +84,7 @@ def signs_of(document: ReadDocument, question: Question, rows: IntArray) -> Floa
         for word in words(defined_term(question.text) if question.kind == "what is" else "")
         if not is_common(word, document.index.language)
     )
-    thing = counted_thing(question.text)
+    thing, relation = counted_thing(question.text), asked_relation(question.text)
     found = OF_THING * _names_thing(document, question, rows)
     for k, row in enumerate(rows):
         sentence = text.sentences[row].text
@@ -91,6 +95,8 @@ def signs_of(document: ReadDocument, question: Question, rows: IntArray) -> Floa
             sign *= OF_DEFINING
         if thing and counts_it(sentence, thing):
             sign = max(sign, COUNTED)
+        if relation and has_relation(sentence, relation):
+            sign = max(sign, RELATED)
         found[k] += sign
     return found
 

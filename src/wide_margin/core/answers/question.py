@@ -89,13 +89,21 @@ _SAYS = regex(
 )  # fmt: skip
 
 
+_WORKS = regex(
+    r"^(how (?:does|do|did|would|will)\s+\S+.*?)\s+(?:actually |really )?(?:works?|functions?|operates?)"
+    r"(?=\W*$|\s+(?:in|with|for|on|under|at|here|when|if|internally)\b)", re.I
+)  # fmt: skip
+"""What is asked about, without the verb that only asks for a description."""
+
+
 def topic_of(question: Question) -> str:
     """The question without the words that only speak of its kind or of the document's parts."""
     if question.kind == "what is":
         rest = _MEANS.sub(" ", question.text)
         return rest if re.search(r"\w{2,}", rest) else question.text
     if question.kind != "where":
-        rest = _LIGHT.sub(" ", _SAYS.sub(" ", _HOW.sub(" ", question.text)))
+        plain = _WORKS.sub(r"\1", question.text)
+        rest = _LIGHT.sub(" ", _SAYS.sub(" ", _HOW.sub(" ", plain)))
         return rest if re.search(r"\w{3,}", rest) else question.text
     rest = _ABOUT_THE_BOOK.sub(" ", question.text)
     return rest if re.search(r"\w{4,}", rest) else question.text

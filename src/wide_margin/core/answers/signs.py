@@ -1,6 +1,7 @@
 """Signs that a sentence gives the kind of answer that is wanted."""
 
 import re
+from typing import NamedTuple
 
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_words
@@ -67,6 +68,43 @@ def asked_thing(question: str) -> str:
         return match[1].split()[-1].lower()
     match = _THING_FIRST.search(question)
     return match[1].lower() if match else ""
+
+
+_RELATION = regex(
+    r"^(?:in |on |by |from |of |for |to |with )?(?:what|which|who|whom)\b.*?\s(?:is|are|was|were|be|been|being)\s+"
+    r"(?P<subject>.*?)\s*\b(?P<verb>made|[a-z]{2,}(?:ed|en|wn|pt|ght|nt|lt|ld|ne))"
+    r"\s+(?P<tie>in|of|on|from|by|with|for|to|as|into|under|at|after)\W*$", re.I
+)  # fmt: skip
+_PRONOUN = regex(r"\b(?:it|this|they|these|he|she|which|that|who)\b", re.I)
+
+
+class Relation(NamedTuple):
+    """What a question leaves open at its end: "What language is the program written in?"."""
+
+    subject: str
+    """The last word of what it is asked of: "program"; "" where there is none."""
+    verb: str
+    tie: str
+
+
+def asked_relation(question: str) -> Relation | None:
+    """The relation whose other end is asked for; None where the question does not end so."""
+    match = _RELATION.match(question)
+    if match is None:
+        return None
+    named = [word for word in match["subject"].lower().split() if word.isalnum()]
+    return Relation(named[-1] if named else "", match["verb"].lower(), match["tie"].lower())
+
+
+def has_relation(sentence: str, relation: Relation) -> bool:
+    """Whether a sentence goes on where a question ends, of the same thing or of an "it"."""
+    verb, tie = relation.verb, relation.tie
+    match = re.search(rf"\b{verb}\s+(?:\w+ly\s+)?{tie}\s+\w", sentence, re.I)
+    if match is None:
+        return False
+    before = sentence[: match.start()].lower()
+    of_it = not relation.subject or relation.subject[:5] in before
+    return bool(of_it or _PRONOUN.search(before))
 
 
 def counts_it(sentence: str, thing: str) -> bool:

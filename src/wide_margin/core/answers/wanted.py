@@ -11,8 +11,10 @@ from wide_margin.core.answers.signs import (
     NUMBER,
     NUMBER_WORD,
     ROLE,
+    asked_relation,
     asked_thing,
     begins_alike,
+    has_relation,
 )
 from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
@@ -98,4 +100,7 @@ def _has_thing(question: Question, best: Sequence[str]) -> bool | None:
     thing = asked_thing(question.text) if question.kind not in ("how many", "when", "where") else ""
     if not thing or is_common(thing, "en"):
         return None
+    relation = asked_relation(question.text)
+    if relation and any(has_relation(text, relation) for text in best):
+        return True
     return any(begins_alike(word, thing) for text in best for word in words(text))

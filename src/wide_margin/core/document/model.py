@@ -1,7 +1,7 @@
 """A document that has been read: everything the later steps ask about."""
 
 from collections import Counter
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from wide_margin.core.jobs import CancelToken, Progress
@@ -79,6 +79,7 @@ def understand(
     *,
     words: Counter[str] | None = None,
     listings: Iterable[int] | None = None,
+    blank: Collection[int] = (),
     use_contents: bool = True,
 ) -> ReadDocument:
     """Make a read document of the lines of all its pages.
@@ -92,6 +93,7 @@ def understand(
         progress: Told the steps done of all steps.
         words: The vocabulary of the lines, where it was counted already.
         listings: Page indexes that only list places, where they were found already.
+        blank: Page indexes on which nothing is printed: they lack no text.
         use_contents: Whether the printed contents page is a witness.
     """
     heights = [float(height) for height in facts.sizes[:, 1]]
@@ -116,7 +118,8 @@ def understand(
     token.check()
     index = build_index(text, outline)
     progress(4, 4)
-    empty = [p for p, on_page in enumerate(lines) if not on_page and p not in failed]
+    none = {*failed, *blank}
+    empty = [p for p, on_page in enumerate(lines) if not on_page and p not in none]
     return ReadDocument(
         facts, labels, tuple(paragraphs), contents, outline, text, index,
         tuple(empty), tuple(failed), listing, running=_running(furniture, lines),

@@ -99,6 +99,15 @@ class PdfFile:
         finally:
             page.close()
 
+    def is_blank(self, index: int) -> bool:
+        """Whether nothing at all is printed on a page.
+
+        Raises:
+            PageFailedError: PDFium cannot load this page.
+        """
+        with self.page(index) as page:
+            return bool(pdfium_c.FPDFPage_CountObjects(page.raw) == 0)
+
     def _n_true_pages(self, n_said: int) -> int:
         """How many pages there are, where the file says more than it holds.
 

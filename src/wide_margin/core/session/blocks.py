@@ -45,6 +45,8 @@ class BlockRead:
     """Pages whose text was recognised in a picture, and how sure the engine was."""
     garbled: list[int] = field(default_factory=list)
     """Pages whose text is damaged and has not been replaced."""
+    blank: list[int] = field(default_factory=list)
+    """Pages on which nothing is printed."""
 
     def add(self, page: int, lines: list[Line], frame: Frame | None, *, failed: bool) -> None:
         """Add the next page."""
@@ -158,6 +160,8 @@ def _read_page(
         done.add(page, [], None, failed=True)
         return
     done.add(page, lines, told.text.frame, failed=False)
+    if not told.text.chars and pdf.is_blank(page):
+        done.blank.append(page)
     kept = over.recognised(page) if over is not None and told.is_over else None
     if kept is not None:
         done.recognised[page] = kept.sure
@@ -186,6 +190,7 @@ def gather_blocks(
         whole.words.update(part.words)
         whole.recognised.update(part.recognised)
         whole.garbled.extend(part.garbled)
+        whole.blank.extend(part.blank)
     return whole
 
 

@@ -19,7 +19,7 @@ from wide_margin.core.session.prepared import Made
 
 log = logging.getLogger(__name__)
 
-ANALYSIS = 32
+ANALYSIS = 33
 """Raised whenever what is kept changes: layout to index, definitions, scores, facts, phrases,
 questions worth asking."""
 KEPT = 40

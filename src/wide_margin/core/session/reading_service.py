@@ -160,7 +160,7 @@ class ReadingService:
             pdf.close()
         self._document = understand(
             facts, bookmarks, done.lines, done.failed, CancelToken(),
-            at_step, words=done.words, listings=done.listings,
+            at_step, words=done.words, listings=done.listings, blank=done.blank,
             use_contents="contents" not in request.hide,
         )  # fmt: skip
         self._document = replace(

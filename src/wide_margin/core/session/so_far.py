@@ -80,6 +80,7 @@ class SoFar:
         unread = set(range(n))
         failed: list[int] = []
         listings: list[int] = []
+        blank: list[int] = []
         recognised: dict[int, float] = {}
         for block, path in finished.items():
             part = loaded_block(path)
@@ -90,6 +91,7 @@ class SoFar:
                 unread.discard(block * BLOCK + k)
             failed += part.failed
             listings += part.listings
+            blank += part.blank
             recognised |= part.recognised
         document = understand(
             self._facts,
@@ -99,6 +101,7 @@ class SoFar:
             CancelToken(),
             no_progress,
             listings=listings,
+            blank=blank,
         )  # fmt: skip
         return replace(
             document, unread=frozenset(unread), recognised=tuple(sorted(recognised.items())),

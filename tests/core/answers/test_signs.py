@@ -1,0 +1,67 @@
+"""What a question leaves open at its end, and what only asks for a description."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import answer_quoted
+from wide_margin.core.answers.question import read_question, topic_of
+from wide_margin.core.answers.signs import asked_relation, has_relation
+
+
+@pytest.mark.parametrize(
+    ("question", "relation"),
+    [
+        ("What language is the program written in?", ("program", "written", "in")),
+        ("Which metal are the lids made of?", ("lids", "made", "of")),
+        ("What is the estimate based on?", ("estimate", "based", "on")),
+        ("What is it used for?", ("it", "used", "for")),
+        ("What language is spoken here?", None),
+        ("How is it written in C?", None),
+        ("Is it written in C?", None),
+    ],
+)
+def test_what_a_question_leaves_open_is_read(question, relation):
+    assert asked_relation(question) == relation
+
+
+@pytest.mark.parametrize(
+    ("sentence", "holds"),
+    [
+        ("The program is written in C.", True),
+        ("It is written entirely in C.", True),
+        ("The lists are written in a book.", False),
+        ("The program was written by two people.", False),
+        ("New programs can be loaded.", False),
+    ],
+)
+def test_a_sentence_goes_on_where_the_question_ends(sentence, holds):
+    relation = asked_relation("What language is the program written in?")
+    assert has_relation(sentence, relation) is holds
+
+
+def test_the_sentence_that_goes_on_is_quoted(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [[
+        ("h1", "1 The pump"),
+        ("text", "A new language can be added to the pump by a module, and languages differ."),
+        ("text", "The pump is written in assembler, which was a good choice when it was begun."),
+        ("text", "Which language is chosen is kept in a file of the pump beside its settings."),
+    ]])  # fmt: skip
+    given = answer_quoted(
+        read_document(tmp_path / "a.pdf"), "What language is the pump written in?"
+    )
+    assert "assembler" in given.quotes[0].text
+
+
+@pytest.mark.parametrize(
+    ("question", "topic"),
+    [
+        ("How does the annealing work?", "How does the annealing"),
+        ("How does the pump actually work in winter?", "How does the pump in winter"),
+        ("How do the valves operate?", "How do the valves"),
+        ("How does the work begin?", "How does the work begin?"),
+        ("How does work on the dam go on?", "How does work on the dam go on?"),
+    ],
+)
+def test_a_verb_that_only_asks_for_a_description_is_no_topic(question, topic):
+    found = topic_of(read_question(question)).replace("?", "").split()
+    assert found == topic.replace("?", "").split()
