@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 from wide_margin.core.answers import Reach, section_reach
 from wide_margin.core.answers.form import Form, take_form
+from wide_margin.core.digest.abroad import CONDENSES, PART, kind_abroad
 from wide_margin.core.digest.gist import printed_title
 from wide_margin.core.document import (
     ReadDocument,
@@ -20,7 +21,7 @@ from wide_margin.core.document import (
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, number_words, ordinal_words, squashed
 from wide_margin.core.search import is_common
-from wide_margin.core.search.analysis import words
+from wide_margin.core.search.analysis import guess_language, words
 from wide_margin.core.search.vectors import vectors_of
 from wide_margin.core.shipped import text_of
 
@@ -126,6 +127,10 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     text, form = take_form(whole)
     if points:
         text = text.replace(points[0], " ") if points[0] in text else text
+    if (abroad := _part_abroad(document, text)) is not None:
+        return Overview("section", abroad, form, n_points, text)
+    if asked := kind_abroad(text):
+        return Overview(asked, reach, form, n_points, text)
     part, rest = _named_part(document, text)
     if part is not None and _CONDENSES.search(text) and len(own_words(document, rest)) <= 0:
         return Overview("section" if part.kind == "section" else "page", part, form, n_points, text)
@@ -141,6 +146,25 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     if len(own) > allowed or (kind in _OF_THINGS and _names_a_thing(document, text, own)):
         return None
     return Overview(kind, reach, form, n_points, text)
+
+
+def _part_abroad(document: ReadDocument, text: str) -> Reach | None:
+    """The part whose contents a question in another language asks for; None where it does not."""
+    match = PART.search(text) if CONDENSES.search(text) else None
+    if match is None:
+        return None
+    rest = CONDENSES.sub(" ", text.replace(match[0], " "))
+    spoken = {document.index.language, guess_language(text)}
+    own = own_words(document, rest)
+    if not all(any(is_common(word, language) for language in spoken) for word in own):
+        return None
+    outline, identifier = document.outline, match["id"]
+    row = section_numbered(outline, match["word"], identifier)
+    if row < 0 and identifier.isdigit():
+        row = section_numbered(outline, "chapter", identifier)
+    if row < 0 and identifier.isdigit():
+        row = _nth(document, int(identifier))
+    return section_reach(outline.sections[row]) if row >= 0 else None
 
 
 def _names_a_thing(document: ReadDocument, text: str, own: Sequence[str]) -> bool:

@@ -107,6 +107,22 @@ _SCRIPTS = {
     "he": regex("[\u0590-\u05ff]"),
 }  # fmt: skip
 _COMMON_WORDS = {language: frozenset(words.split()) for language, words in _COMMON.items()}
+_ASKING = {
+    "fr": "combien lequel laquelle lesquels lesquelles faut-il est-ce a-t-il peut-on doit-on est-il est-elle sont-ils sont-elles"
+          " s'agit-il existe-t-il doit doivent peut peuvent faut existe",
+    "de": "wieviel wieviele wievielen wann wieso weshalb wem wen wessen woher wohin wozu worum worin womit wofür wovon woran"
+          " welches welchen welchem welcher",
+    "es": "cuánto cuánta cuántos cuántas cuáles cuál quiénes quién adónde debe deben puede pueden hay",
+    "it": "quanto quanta quanti quante quali quale deve devono può possono perché",
+    "pt": "quanto quanta quantos quantas quais qual deve devem pode podem",
+    "nl": "hoeveel hoelang moet moeten kan kunnen waarvoor waarmee waarin",
+    "sv": "hur många mycket varför vilka vilken måste kan", "da": "hvor mange meget hvorfor hvilke hvilken skal kan",
+    "no": "hvor mange mye hvorfor hvilke hvilken skal kan",
+    "pl": "ile jaki jaka jakie jakich kto kogo dlaczego czemu gdzie kiedy czy musi może",
+    "cs": "kolik jaký jaká jaké kdo koho proč kde kdy musí může", "ru": "сколько почему зачем какой какая какое какие кто кого где когда должен может",
+}  # fmt: skip
+"""Words with which one asks, and which a text has too seldom to be among its small words."""
+_ASKING_WORDS = {language: frozenset(words.split()) for language, words in _ASKING.items()}
 _STEMMERS = {"en": "english", "de": "german", "fr": "french", "es": "spanish",
              "it": "italian", "pt": "portuguese", "nl": "dutch", "sv": "swedish", "da": "danish",
              "no": "norwegian", "fi": "finnish", "hu": "hungarian", "ro": "romanian",
@@ -172,8 +188,11 @@ def _by_script(sample: str) -> str | None:
 
 
 def is_common(word: str, language: str = "en") -> bool:
-    """Whether a word is one of the small words that carry no topic."""
-    return word.replace("’", "'") in _COMMON_WORDS.get(language, _COMMON_WORDS["en"])
+    """Whether a word is one of the small words that carry no topic, or one with which one asks."""
+    plain = word.replace("’", "'")
+    if plain in _COMMON_WORDS.get(language, _COMMON_WORDS["en"]):
+        return True
+    return plain in _ASKING_WORDS.get(language, frozenset())
 
 
 def common_words(language: str) -> frozenset[str]:

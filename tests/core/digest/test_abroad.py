@@ -1,0 +1,74 @@
+"""Questions about the whole in other languages, told from those for a fact."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest.abroad import kind_abroad
+from wide_margin.core.digest.asked import read_overview
+
+
+@pytest.mark.parametrize(
+    ("question", "kind"),
+    [
+        ("Worum geht es hier?", "about"),
+        ("Fasse das Dokument kurz zusammen.", "about"),
+        ("Wer hat dieses Handbuch geschrieben?", "authors and date"),
+        ("Wann ist das Buch erschienen?", "authors and date"),
+        ("An wen richtet sich dieses Buch?", "audience"),
+        ("Unter welcher Lizenz ist es?", "licence"),
+        ("De quoi parle ce document ?", "about"),
+        ("Résume le document en quelques mots", "about"),
+        ("À qui s’adresse ce manuel ?", "audience"),
+        ("Qui a écrit ce livre ?", "authors and date"),
+        ("Quel est le but de ce guide ?", "purpose"),
+        ("¿De qué trata este libro?", "about"),
+        ("¿Quién escribió este manual?", "authors and date"),
+        ("¿Para quién es este libro?", "audience"),
+        ("Di cosa parla questo documento?", "about"),
+        ("Qual è lo scopo di questa guida?", "purpose"),
+        ("De que trata este livro?", "about"),
+        ("Waar gaat dit boek over?", "about"),
+    ],
+)
+def test_the_whole_is_asked_about(question, kind):
+    assert kind_abroad(question) == kind
+
+
+@pytest.mark.parametrize(
+    "question",
+    [
+        "Wer hat den Brunnen gebaut?",
+        "Worum geht es bei der Wahl der Seile?",
+        "Wann wurde der Brunnen gegraben?",
+        "De quoi a besoin le gardien ?",
+        "À qui s’adresse le message d’erreur ?",
+        "Qui a écrit le script du puits ?",
+        "¿De qué está hecha la cuerda?",
+        "Chi ha scritto il messaggio sul secchio?",
+        "What is it about?",
+        "Para que serve a corda?",
+    ],
+)
+def test_a_fact_is_asked_for(question):
+    assert kind_abroad(question) == ""
+
+
+@pytest.mark.parametrize(
+    ("question", "section"),
+    [
+        ("Fasse Kapitel 2 zusammen", "2 Seile"),
+        ("De quoi parle le chapitre 1 ?", "1 Brunnen"),
+        ("Worum geht es in Abschnitt 2?", "2 Seile"),
+        ("Resume el capítulo 1", "1 Brunnen"),
+        ("Wie lang ist das Seil in Kapitel 2?", None),
+    ],
+)
+def test_a_part_is_asked_about(tmp_path, question, section):
+    text = (
+        "text",
+        "Das Seil ist aus Hanf und wird alle achtzehn Monate von dem Wärter gewechselt.",
+    )
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 Brunnen"), text, ("h1", "2 Seile"), text]])
+    found = read_overview(read_document(tmp_path / "a.pdf"), question, WHOLE)
+    assert (found and found.reach.name) == section
