@@ -4,6 +4,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester
 from wide_margin.core.digest.abroad import kind_abroad
 from wide_margin.core.digest.asked import read_overview
 
@@ -52,6 +53,26 @@ def test_the_whole_is_asked_about(question, kind):
 )
 def test_a_fact_is_asked_for(question):
     assert kind_abroad(question) == ""
+
+
+@pytest.mark.parametrize(
+    ("question", "said"),
+    [
+        ("Wer hat das geschrieben?", "Marta Lindqvist"),
+        ("¿Quién escribió este manual?", "Marta Lindqvist"),
+        ("Quando è stato scritto?", "4 May 2019"),
+        ("À qui s’adresse ce manuel ?", ""),
+    ],
+)
+def test_facts_are_told_and_what_is_not_said_is_declined(tmp_path, question, said):
+    text = ("text", "The rope is of hemp and is changed every eighteen months by the keeper.")
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "Village Wells"), ("said", "Marta Lindqvist"), ("said", "4 May 2019")], [text] * 9,
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(question, WHOLE, None)
+    told = " ".join(quote.text for quote in answer.quotes)
+    assert said in told
+    assert bool(told) == bool(said)
 
 
 @pytest.mark.parametrize(

@@ -33,6 +33,8 @@ OF_PAGE = 10.0
 """What the evidence on its page counts for a sentence of the answer."""
 OF_WORKS = 2.0
 """What it counts for a work to be asked for, and against it where none is."""
+POINTER = 8
+"""Words of a sentence that only says where to look."""
 UNFIT = 6.0
 """What not reading as a statement costs it."""
 OF_THING = 0.25
@@ -89,7 +91,7 @@ def signs_of(document: ReadDocument, question: Question, rows: IntArray) -> Floa
     for k, row in enumerate(rows):
         sentence = text.sentences[row].text
         sign = sign_of(question.kind, sentence, topic)
-        if topic and _explains(document, int(row), topic):
+        if topic and explains(document, int(row), topic):
             sign = OF_ENTRY
         if topic:
             sign *= OF_DEFINING
@@ -110,7 +112,7 @@ def _names_thing(document: ReadDocument, question: Question, rows: IntArray) -> 
     return (index.by_sentence.counts_of(index.term_ids[stems[0]], rows) > 0).astype(np.float32)
 
 
-def _explains(document: ReadDocument, row: int, topic: tuple[str, ...]) -> bool:
+def explains(document: ReadDocument, row: int, topic: tuple[str, ...]) -> bool:
     """Whether a sentence begins the description of a term, word for word the one in question."""
     text = document.text
     term = text.sentences[row].term
@@ -200,6 +202,8 @@ def fitness(sentence: Sentence) -> float:
         return 0.4
     if sentence.kind == "code" or n_words < 4:
         return 0.7
+    if n_words <= POINTER and REFERS.match(sentence.text):  # says nothing but where it stands
+        return 0.35
     if sentence.text.endswith("?") or REFERS.match(sentence.text):
         return 0.7
     if len(_CODE.findall(sentence.text)) > 0.05 * len(sentence.text):

@@ -1,25 +1,22 @@
 """Whether the evidence found is enough to answer from, or the document does not say."""
 
-from __future__ import annotations
-
-from collections.abc import Collection
+from collections.abc import Collection, Sequence
 from functools import lru_cache
-from typing import TYPE_CHECKING, NamedTuple
+from typing import NamedTuple
 
 import numpy as np
 
+from wide_margin.core.answers.candidates import Candidate, explains
 from wide_margin.core.answers.question import Question
+from wide_margin.core.answers.signs import defined_term, sign_of
 from wide_margin.core.answers.wanted import LOOKED_AT, WANTED, wanted_in
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.geometry import FloatArray
 from wide_margin.core.later import regex
-from wide_margin.core.search import Query, Weighed
+from wide_margin.core.search import Query, Weighed, is_common
 from wide_margin.core.search.analysis import words
 from wide_margin.core.search.spelling import is_unheard_of
 from wide_margin.core.shipped import json_of
-
-if TYPE_CHECKING:
-    from wide_margin.core.answers.candidates import Candidate
 
 EVIDENCE = ("bias", "page", "document", "exact", "words", "top", "absent name", *WANTED)
 """What tells whether a question is answered: the share of its weight that stands on the best page,
@@ -32,6 +29,8 @@ few, and how far it is ahead of the next."""
 ENOUGH = 0.0
 ENOUGH_NARROWED = -3.5
 """Where the reader has said where to look, less is asked of the evidence."""
+SAYS_WHAT = 0.6
+"""From the sign of a definition on, a sentence says what a term is."""
 RIVALS = 4
 """Pages that the best one is compared with, itself among them: a longer document has no more."""
 ALONE = 5.0
@@ -117,8 +116,25 @@ def evidence_of(
     return np.array([
         1.0, float(weights @ on_page) / total, float(weights @ known) / total,
         int((around > 0.99).sum()), len(query.terms), pages[0], absent,
-        *wanted_in(question, said), share, lead,
+        *wanted_in(question, said, is_defined=_is_defined(document, question, candidates)),
+        share, lead,
     ], dtype=float)  # fmt: skip
+
+
+def _is_defined(
+    document: ReadDocument, question: Question, candidates: Sequence[Candidate]
+) -> bool | None:
+    """Whether the best sentences say what a term is; None where no term is asked for."""
+    term = defined_term(question.text) if question.kind == "what is" else ""
+    topic = tuple(w for w in words(term) if not is_common(w, document.index.language))
+    if not topic:
+        return None
+    rows = [candidate.sentence for candidate in candidates[:LOOKED_AT]]
+    return any(
+        sign_of("what is", document.text.sentences[row].text, topic) >= SAYS_WHAT
+        or explains(document, row, topic)
+        for row in rows
+    )
 
 
 def _names_in(text: str) -> set[str]:

@@ -20,9 +20,19 @@ from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
 
-WANTED = ("counted", "not counted", "form", "no form", "thing", "no thing")
+WANTED = (
+    "counted",
+    "not counted",
+    "form",
+    "no form",
+    "thing",
+    "no thing",
+    "defined",
+    "not defined",
+)
 """Whether the things a question counts stand by a number; whether there is a sum, a date or a
-person where one is asked for; whether there is the word for the sort of thing that is asked for.
+person where one is asked for; whether there is the word for the sort of thing that is asked for;
+whether what a term means is said where that is asked for.
 Each twice, since much is asked that counts nothing and wants no form: 1 where it is there, and 1
 where it is asked for and not there."""
 LOOKED_AT = 3
@@ -53,9 +63,10 @@ _MOMENT = regex(
 )  # fmt: skip
 
 
-def wanted_in(question: Question, best: Sequence[str]) -> list[float]:
-    """(WANTED,) of the best sentences."""
-    met = (_counts(question.text, best), _has_form(question, best), _has_thing(question, best))
+def wanted_in(question: Question, best: Sequence[str], *, is_defined: bool | None) -> list[float]:
+    """(WANTED,) of the best sentences; whether they define a term is told, None without one."""
+    met = (_counts(question.text, best), _has_form(question, best), _has_thing(question, best),
+           is_defined)  # fmt: skip
     return [float(m is wanted) for m in met for wanted in (True, False)]
 
 

@@ -53,6 +53,14 @@ PART = regex(
 )  # fmt: skip
 
 
+_WHEN = regex(r"^\W*(?:wann|quand|cuándo|quando|wanneer)\b", re.I)
+
+
+def in_english(text: str) -> str:
+    """A question after authors or date as it is put in English: the facts go by that."""
+    return "when was it written?" if _WHEN.match(text) else "who wrote it?"
+
+
 def kind_abroad(text: str) -> str:
     """Which question about the whole a text asks in another language; "" for none."""
     return next((kind for kind, pattern in _KINDS.items() if pattern.match(text)), "")

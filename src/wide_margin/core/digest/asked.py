@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 from wide_margin.core.answers import Reach, section_reach
 from wide_margin.core.answers.form import Form, take_form
-from wide_margin.core.digest.abroad import CONDENSES, PART, kind_abroad
+from wide_margin.core.digest.abroad import CONDENSES, PART, in_english, kind_abroad
 from wide_margin.core.digest.gist import printed_title
 from wide_margin.core.document import (
     ReadDocument,
@@ -130,7 +130,8 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     if (abroad := _part_abroad(document, text)) is not None:
         return Overview("section", abroad, form, n_points, text)
     if asked := kind_abroad(text):
-        return Overview(asked, reach, form, n_points, text)
+        put = in_english(text) if asked == "authors and date" else text
+        return Overview(asked, reach, form, n_points, put)
     part, rest = _named_part(document, text)
     if part is not None and _CONDENSES.search(text) and len(own_words(document, rest)) <= 0:
         return Overview("section" if part.kind == "section" else "page", part, form, n_points, text)

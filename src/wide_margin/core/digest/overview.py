@@ -160,7 +160,9 @@ def _lines(
     if kind in ("conclusion", "next") and not _has_end(scored):
         return (), SURE
     most = form.max_sentences or asked.n_points or N_SLOT
-    filled = fill(document, scored, slot, rows, most=most)
+    # The weaker signs are English: in another language what does not say it plainly is left.
+    is_foreign = document.index.language != "en"
+    filled = fill(document, scored, slot, rows, most=most, only_told=is_foreign)
     if filled.lines:
         return filled.lines, filled.sure
     if kind in _SECTIONS and (titled := _of_titled(document, scored, rows, kind, most)):
