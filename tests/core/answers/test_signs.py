@@ -4,6 +4,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import answer_quoted
+from wide_margin.core.answers.candidates import only_points
 from wide_margin.core.answers.question import read_question, topic_of
 from wide_margin.core.answers.signs import asked_relation, has_relation
 
@@ -65,3 +66,15 @@ def test_the_sentence_that_goes_on_is_quoted(tmp_path):
 def test_a_verb_that_only_asks_for_a_description_is_no_topic(question, topic):
     found = topic_of(read_question(question)).replace("?", "").split()
     assert found == topic.replace("?", "").split()
+
+
+def test_a_pointer_is_no_answer(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 The balance of the pump"), ("text", "See help for pump3.")],
+        [("h1", "2 Other matters"),
+         ("text", "The balance of the pump keeps its arm level while the bucket is empty.")],
+    ])  # fmt: skip
+    given = answer_quoted(read_document(tmp_path / "a.pdf"), "What is the balance of the pump?")
+    assert not any("See help" in quote.text for quote in given.quotes)
+    assert only_points("See help for pump3.")
+    assert not only_points("See to it that the rope is dry before it is wound up.")

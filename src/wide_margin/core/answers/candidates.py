@@ -164,7 +164,13 @@ def find_candidates(
             )
         )  # fmt: skip
     found.sort(key=lambda c: (-c.score, c.sentence))
-    return found
+    telling = [c for c in found if not only_points(text.sentences[c.sentence].text)]
+    return telling or found
+
+
+def only_points(text: str) -> bool:
+    """Whether a sentence says nothing but where to look: "See help for the pump."."""
+    return len(text.split()) <= POINTER and bool(REFERS.match(text))
 
 
 def of_the_time(
@@ -202,8 +208,6 @@ def fitness(sentence: Sentence) -> float:
         return 0.4
     if sentence.kind == "code" or n_words < 4:
         return 0.7
-    if n_words <= POINTER and REFERS.match(sentence.text):  # says nothing but where it stands
-        return 0.35
     if sentence.text.endswith("?") or REFERS.match(sentence.text):
         return 0.7
     if len(_CODE.findall(sentence.text)) > 0.05 * len(sentence.text):
