@@ -37,7 +37,7 @@ def completed(candidates: Sequence[Candidate], kept: Iterable[int], odds: FloatA
         row = left.pop()
         for needed in _needed(names[row]):
             there = rows_of.get(needed, [])
-            if any(k in chosen for k in there):
+            if not there or any(k in chosen for k in there):
                 continue
             first = max((k for k in chosen if k < row and () < names[k] < needed), default=-1)
             fit = [

@@ -87,9 +87,9 @@ def find_headings(
     odds = odds - AS_TITLE_MATTER * matter
     usual = np.array(usual_headings(candidates, look, body_size, len(paragraphs)), dtype=bool)
     capital = signs[:, SIGNS.index("capital")] > 0
-    kept_alone = (odds > SURE) | (usual & (odds > np.where(capital, LEAST_CAPITAL, LEAST)))
-    alone = np.flatnonzero(kept_alone & ~(_as_text(candidates, signs) & unlinked(candidates)))
-    kept = completed(candidates, alone.tolist(), odds)
+    stands = (odds > SURE) | (usual & (odds > np.where(capital, LEAST_CAPITAL, LEAST)))
+    stands &= ~(_as_text(candidates, signs) & unlinked(candidates))
+    kept = completed(candidates, np.flatnonzero(stands).tolist(), odds)
     sure = {candidates[k].paragraph for k in kept if odds[k] > SURE}
     candidates = [candidates[k] for k in kept]
     candidates = _without_strays(_with_run_ins(candidates, paragraphs, listings))
