@@ -7,6 +7,7 @@ import pytest
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, Reach, named_reach
 from wide_margin.core.digest import SLOTS, Digester, DocumentKind
+from wide_margin.core.digest.by_kind import LONG
 from wide_margin.core.digest.sentences import hangs, without_asides
 from wide_margin.core.explain import find_definitions
 
@@ -173,3 +174,28 @@ def test_a_word_whose_letters_stand_apart_is_not_in_the_gist(tmp_path):
     told = "The keeper lifts the lid of the well before anything else is done."
     apart = "The lid of the well must be l i f t e d with care before it is used."
     assert gist_of(tmp_path / "a.pdf", told, apart) == [told]
+
+
+def test_the_gist_of_a_long_document_opens_with_it_and_goes_through_its_chapters(tmp_path):
+    syllables = [a + b for a in "bdfgklmnprst" for b in "aeiou"]
+
+    def name(k):
+        return (syllables[k % 60] + syllables[k // 60 % 60] + syllables[k * 7 % 60]).capitalize()
+
+    def told(k):
+        return [f"{name(45 * k + n)} is a keeper of the rope at {name(45 * k + n + 1)} since then."
+                for n in range(40)]  # fmt: skip
+
+    opens = ("This handbook is for the keepers of wells. The keepers look after ropes and lids."
+             " Every well of the valley has a keeper and a rope.")  # fmt: skip
+    pages = [[("h1", "Preface"), ("text", opens)]]
+    pages += [[("h1", f"{k} Well {k}"), ("text", " ".join(told(k)))] for k in range(1, 56)]
+    make_pdf(tmp_path / "a.pdf", pages)
+    document = read_document(tmp_path / "a.pdf")
+    assert len(document.text.sentences) > LONG
+    lines = Digester(document).gist(n_words=120)
+    assert lines[0].text == "This handbook is for the keepers of wells."
+    n_opening = sum(line.locator.page == 0 for line in lines)
+    chapters = [line.locator.path[0] for line in lines[n_opening:]]
+    assert n_opening >= 2
+    assert len(chapters) == len(set(chapters)) >= 2

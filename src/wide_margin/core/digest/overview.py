@@ -33,6 +33,7 @@ from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines
 from wide_margin.core.digest.roles import OUTLINES, Role
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
+from wide_margin.core.outline.numbering import number_of
 
 GIST_WORDS, SECTION_WORDS = 130, 130
 """Length of an answer where none is asked for."""
@@ -59,6 +60,13 @@ _STEP = regex(
     r"|https?://|<\w+[>.]", re.I
 )  # fmt: skip
 """One step of many, and an address: no reader asks for them first."""
+_LABELLED = regex(r"^\W*\w+(?: \w+)?: ")
+"""What is said of a thing named before it: "Returns: the last alert"."""
+_HAS_VERB = regex(
+    r"\b(?:is|are|was|were|has|have|had|can|may|must|will|should|do|does|[a-z]+(?:s|ed|es))\b"
+)
+LEAST_LEFT = 12
+"""Words that must be left for another sentence."""
 _SLOTS: dict[str, Slot] = {
     "limits": LIMITS, "conclusion": CONCLUSION, "next": NEXT, "why": WHY, "audience": AUDIENCE,
     "needs": NEEDS, "data": DATA, "purpose": PURPOSE, "new": CHANGES,
@@ -207,11 +215,53 @@ def about(
         opening = _opening(document, scored, rows)
         left = n_words - sum(int(scored.n_words[r]) for r in first)
         if len(rows) > LONG and np.isfinite(scored.prior[opening]).any():
-            rows = opening
-        rest = (
-            choose(scored, [r for r in rows if r not in first], n_words=left) if left > 12 else ()
-        )
+            rows = opening  # asked in a question, and in no gist, which is of its chapters too
+        among = [r for r in rows if r not in first]
+        if left <= LEAST_LEFT:
+            rest = []
+        elif len(scored.prior) > LONG and rows is not opening:
+            rest = _of_long(document, scored, among, left)
+        else:
+            rest = choose(scored, among, n_words=left)
     return gist_lines(document, sorted({*first, *(int(r) for r in rest)}))
+
+
+def _of_long(
+    document: ReadDocument, scored: Scored, rows: Sequence[int], n_words: int
+) -> list[int]:
+    """What a long document is about: how it opens, then what its chapters are about, each once.
+
+    Chosen among all of them alike, it would be whatever a few of its many sections go on about.
+    """
+    sentences = document.text.sentences
+    opens = [r for r in _opening(document, scored, rows) if not _STEP.search(sentences[r].text)]
+    opening = choose(scored, opens, n_words=n_words // 2)
+    left = n_words - int(scored.n_words[opening].sum())
+    chapters = _one_of_each(document, scored, [r for r in rows if r not in opening])
+    return opening + (choose(scored, chapters, n_words=left) if left > LEAST_LEFT else [])
+
+
+def _one_of_each(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> list[int]:
+    """The row of each chapter that says most; nothing of appendices, thanks and licences."""
+    sentences, parents = document.text.sentences, document.outline.parents
+    chapters: list[int] = []  # the outermost section around each, or -1 where none of them tells
+    for section, parent in enumerate(parents):
+        outer = chapters[parent] if parent >= 0 else section
+        number = number_of(document.outline.sections[section].title) if parent < 0 else None
+        untold = scored.roles[section] in (Role.LEGAL, Role.THANKS, Role.APPENDIX)
+        untold |= number is not None and number.scheme == "letter"
+        chapters.append(-1 if untold else outer)
+    best: dict[int, int] = {}
+    for row in rows:
+        section, text = sentences[row].section, sentences[row].text
+        chapter = chapters[section] if section >= 0 else -1
+        if chapter < 0 or not np.isfinite(scored.prior[row]):
+            continue
+        if _LABELLED.match(text) or not _HAS_VERB.search(text):
+            continue
+        if chapter not in best or scored.prior[row] > scored.prior[best[chapter]]:
+            best[chapter] = row
+    return sorted(best.values())
 
 
 def _chief_first(

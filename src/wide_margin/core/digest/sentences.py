@@ -25,7 +25,7 @@ _HANGS = regex(
 _STANDS = regex(
     r"^[\W_]*(?:(?:this|the present|these|those) (?:\w+ )?(?:paper|article|document|documentation|manual|guide|handbook|thesis|dissertation|report|book|vignette|work|study|package"
     r"|essay|text|tutorial|policy|standard|specification|chapter|section|part|appendix|newsletter|release|edition|version|licen[sc]e|agreement|act|annex)\b"
-    r"|in this (?:paper|article|section|chapter|document|manual|guide|vignette|work|study|thesis|report)\b|there (?:is|are|was|were)\b|here (?:we|is)\b|it is (?:possible|important|necessary|recommended|not)\b"
+    r"|in this (?:paper|article|section|chapter|document|manual|guide|vignette|work|study|thesis|report)\b|there (?:is|are|was|were)\b|here (?:we|is)\b|it is (?:not )?(?:possible|important|necessary|recommended|useful|common|advisable|easy|hard|difficult)\b"
     r"|both \w+ and\b|such as\b|in addition to\b|dieses? (?:handbuch|dokument|arbeit|buch|kapitel|abschnitt)\b|cet?(?:te)? (?:article|document|manuel|livre|chapitre|section)\b|es (?:gibt|ist)\b|il (?:existe|faut|est)\b)",
     re.I,
 )  # fmt: skip
