@@ -33,6 +33,7 @@ from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines
 from wide_margin.core.digest.roles import OUTLINES, Role
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
+from wide_margin.core.lexicon import words_for
 from wide_margin.core.outline.numbering import number_of
 
 GIST_WORDS, SECTION_WORDS = 130, 130
@@ -56,7 +57,8 @@ _LICENCE = regex(
 _STEP = regex(
     r"^\W*(?:\d+[.)]|in order to\b|to \w+\b[^,]{2,60},|(?:please |just |first |now )?(?:click|select|choose|press|use|type|enter|open|run|see|note|try|start|make sure|be sure|check|set|add"
     r"|remove|insert|copy|move|put|go|load|save|create|install|download|write|read|consider|let(?:'s| us)|remember|assume|suppose|edit|change"
-    r"|replace|refer|consult|do not|don.t|keep|leave|give|specify)\b|(?:if|when|once|after|before|unless|whenever) you\b)"
+    r"|replace|refer|consult|do not|don.t|keep|leave|give|specify"
+    r"|consultez|voir|voyez|veuillez|cliquez|utilisez|siehe|klicken|wählen|verwenden|consulte|véase|utilice|pulse|vedere|consultare|consulte|zie)\b|(?:if|when|once|after|before|unless|whenever) you\b)"
     r"|https?://|<\w+[>.]", re.I
 )  # fmt: skip
 """One step of many, and an address: no reader asks for them first."""
@@ -65,6 +67,8 @@ _LABELLED = regex(r"^\W*\w+(?: \w+)?: ")
 _HAS_VERB = regex(
     r"\b(?:is|are|was|were|has|have|had|can|may|must|will|should|do|does|[a-z]+(?:s|ed|es))\b"
 )
+FEW_WORDS = 8
+"""Words that what stands for a chapter has at least."""
 LEAST_LEFT = 12
 """Words that must be left for another sentence."""
 _SLOTS: dict[str, Slot] = {
@@ -249,7 +253,7 @@ def _one_of_each(document: ReadDocument, scored: Scored, rows: Sequence[int]) ->
         outer = chapters[parent] if parent >= 0 else section
         number = number_of(document.outline.sections[section].title) if parent < 0 else None
         untold = scored.roles[section] in (Role.LEGAL, Role.THANKS, Role.APPENDIX)
-        untold |= number is not None and number.scheme == "letter"
+        untold |= number is not None and number.scheme in ("letter", *words_for("appendix"))
         chapters.append(-1 if untold else outer)
     best: dict[int, int] = {}
     for row in rows:
@@ -257,7 +261,9 @@ def _one_of_each(document: ReadDocument, scored: Scored, rows: Sequence[int]) ->
         chapter = chapters[section] if section >= 0 else -1
         if chapter < 0 or not np.isfinite(scored.prior[row]):
             continue
-        if _LABELLED.match(text) or not _HAS_VERB.search(text):
+        if _LABELLED.match(text) or not _HAS_VERB.search(text) or text.endswith("?"):
+            continue
+        if scored.n_words[row] < FEW_WORDS:
             continue
         if chapter not in best or scored.prior[row] > scored.prior[best[chapter]]:
             best[chapter] = row
