@@ -74,7 +74,9 @@ class WorthAsking(QFrame):
 def _gist_line(line: GistLine, actions: EntryActions, colours: Colours) -> WrappedWords:
     """A sentence of the gist with its page, which leads there."""
     place = Markup('<a href="read:" style="color:{};text-decoration:none">{}</a>')
-    text = Markup("{} {}").format(line.text, place.format(colours.madder, line.locator.shown))
+    text = Markup("{} {}").format(
+        line.text, place.format(colours.madder, line.locator.shown.replace(" ", "\u00a0"))
+    )
     shown = WrappedWords(text, serif_font(0.5))
     shown.linkActivated.connect(lambda _: actions.read_passage(line.locator))
     return shown
