@@ -431,3 +431,17 @@ def test_a_dedication_is_no_title(tmp_path, monkeypatch):
     front = [("h1", "Village Wells"), ("text", "Marta Lindqvist")]
     make_pdf(path, [front, [("title", "Dedication"), ("text", "To all keepers.")], BODY, BODY])
     assert find_facts(read_document(path)).title.text == "Village Wells"
+
+
+def test_a_chapter_in_larger_type_is_not_what_the_document_is_called(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Roman", 17))
+    monkeypatch.setitem(STYLES, "chapter", ("Times-Bold", 25))
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [
+        [("title", "The village wells manual")],
+        [("h1", "Chapter 1"), ("chapter", "The Tools"), ("h2", "1.1 Rope tool: winding"), *BODY],
+        BODY,
+    ])  # fmt: skip
+    facts = find_facts(read_document(path))
+    assert facts.title.text == "The village wells manual"
+    assert facts.subtitle is None

@@ -23,6 +23,7 @@ from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
 from wide_margin.core.layout import fold, is_spaced, is_torn
 from wide_margin.core.lexicon import bare, squashed
+from wide_margin.core.outline.candidates import is_label
 from wide_margin.core.outline.numbering import number_of
 
 _NO_TITLES = squashed(
@@ -45,6 +46,8 @@ _SERIES = regex(
     r"\b(?:journal of|the journal|proceedings of|transactions on|annals of|letters|bulletin of)\b",
     re.I,
 )
+OF_CHAPTER = 1.5
+"""Taken from the score of what stands under "Chapter 1"."""
 OF_KIND, OF_SERIES, LONGEST_SERIES = 1.2, 2.5, 8
 """Taken from the score of a title that only names a kind, or the journal it came out in; words."""
 _POOR_TITLE = regex(
@@ -103,11 +106,19 @@ def _title_score(
     score -= 1.5 * (number is not None and number.scheme == "decimal")
     score -= 1.2 * (n_letters < 0.5 * len(text.replace(" ", "")))
     score -= 1.0 * (len(block) == 1 and bool(names_in_line(text)) and size < largest)
+    score -= OF_CHAPTER * _is_of_chapter(block, on_page)
     score -= OF_KIND * bool(ONLY_KIND.match(text))
     score -= OF_SERIES * (bool(_SERIES.search(text)) and n_words <= LONGEST_SERIES)
     if named:
         score += 3.0 * overlap(text, named)
     return score
+
+
+def _is_of_chapter(block: Sequence[FrontLine], on_page: Sequence[FrontLine]) -> bool:
+    """Whether it stands under a line that only says "Chapter 1", or begins so."""
+    before = [line for line in on_page if line.top < block[0].top]
+    near = max(before, key=lambda line: line.top, default=None)
+    return is_label(block[0].text) or (near is not None and is_label(near.text))
 
 
 def closed_up(text: str) -> str:
@@ -180,6 +191,7 @@ def subtitle_of(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[F
         and not (text.islower() and names_in_line(text.title()))
         and not people_in_block(text)
         and not _SENTENCE.search(text)
+        and not ((number := number_of(text)) and number.scheme == "decimal")
         and sum(map(str.isalpha, text)) >= 0.6 * len(text.replace(" ", ""))
         and not VERSION.search(text)
         and not any(pattern.search(text) for pattern in DATES)
