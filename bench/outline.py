@@ -98,7 +98,7 @@ def listed(bookmarks: Sequence[Bookmark]) -> Rows:
     return [{"title": b.title, "level": b.level, "page": (b.page or 0) + 1} for b in bookmarks]
 
 
-def _scorer() -> Callable[[str | Path, Rows], dict[str, Any]] | None:
+def _scorer() -> Callable[[Path, Rows], dict[str, Any]] | None:
     script = EVAL / "score_outline.py"
     if not script.exists():
         return None
@@ -108,8 +108,7 @@ def _scorer() -> Callable[[str | Path, Rows], dict[str, Any]] | None:
     module = importlib.util.module_from_spec(spec)
     spec.loader.exec_module(module)
 
-    def score(name: str | Path, rows: Rows) -> dict[str, Any]:
-        truth = name if isinstance(name, Path) else EVAL / "outline" / f"{name}.json"
+    def score(truth: Path, rows: Rows) -> dict[str, Any]:
         with tempfile.NamedTemporaryFile("w", suffix=".json", encoding="utf-8") as file:
             json.dump(rows, file)
             file.flush()
@@ -156,7 +155,11 @@ class _Means:
         return min(self._seen.get(name, [0.0]))
 
 
-def unseen(folder: Path, score: Callable[[str | Path, Rows], dict[str, Any]]) -> None:
+def _truth(name: str) -> Path:
+    return EVAL / "outline" / f"{name}.json"
+
+
+def unseen(folder: Path, score: Callable[[Path, Rows], dict[str, Any]]) -> None:
     """Print how true the outlines of documents are of which nothing was learned."""
     means = _Means()
     for item in json.loads(gzip.decompress(UNSEEN.read_bytes())):
@@ -195,7 +198,7 @@ def main() -> None:
             ("hidden", [], True), ("headings only", [], False), ("used", document.bookmarks, True),
         ):  # fmt: skip
             outline, _ = document.outline(bookmarks, use_contents=use)
-            found = score(name, rows_of(outline))
+            found = score(_truth(name), rows_of(outline))
             heading = means.add(f"{label} heading", found["heading"]["f1"])
             nested = means.add(f"{label} nested", found["nested"]["f1"])
             cells.append(f"{heading:.3f} ({nested:.3f})")
@@ -209,7 +212,7 @@ def main() -> None:
 
 def _damaged(
     documents: dict[str, Prepared],
-    score: Callable[[str | Path, Rows], dict[str, Any]],
+    score: Callable[[Path, Rows], dict[str, Any]],
     means: _Means,
 ) -> None:
     columns = ("reconciled", "bookmarks", "contents", "headings")
@@ -227,7 +230,7 @@ def _damaged(
                        for e in contents.entries if e.page is not None]  # fmt: skip
             alone, _ = document.outline([], use_contents=False)
             cells = [
-                means.add(column, score(name, rows)["heading"]["f1"])
+                means.add(column, score(_truth(name), rows)["heading"]["f1"])
                 for column, rows in zip(
                     columns,
                     (rows_of(outline), listed(broken.bookmarks), entries, rows_of(alone)),

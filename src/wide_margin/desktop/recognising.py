@@ -28,6 +28,7 @@ class Recognising(QObject):
         self._n_failed = 0
         """Pages to tell of when the document has been read again."""
         self._arrived.connect(self._tell)
+        reader.opened.connect(self._forget_failed)
         # after the window has told that it is ready
         reader.ready.connect(self._tell_failed, Qt.ConnectionType.QueuedConnection)
 
@@ -78,6 +79,9 @@ class Recognising(QObject):
         else:  # there is nothing new to read
             self.done.emit(())
             self._tell_failed()
+
+    def _forget_failed(self) -> None:
+        self._n_failed = 0  # they were another document's, or it could not be read again
 
     def _tell_failed(self) -> None:
         n_failed, self._n_failed = self._n_failed, 0

@@ -7,6 +7,7 @@ from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
 from wide_margin.core.digest.abroad import kind_abroad
 from wide_margin.core.digest.asked import read_overview
+from wide_margin.core.digest.by_kind import LONG
 
 
 @pytest.mark.parametrize(
@@ -73,6 +74,24 @@ def test_facts_are_told_and_what_is_not_said_is_declined(tmp_path, question, sai
     told = " ".join(quote.text for quote in answer.quotes)
     assert said in told
     assert bool(told) == bool(said)
+
+
+def test_chapters_of_a_long_document_speak_in_its_language(tmp_path):
+    syllables = [a + b for a in "bdfgklmnprst" for b in "aeiou"]
+
+    def name(k):
+        return (syllables[k % 60] + syllables[k // 60 % 60] + syllables[k * 7 % 60]).capitalize()
+
+    def told(k):
+        return [f"{name(3 * n)} liegt bei {name(3 * n + 1)} und {name(3 * n + 2)} an dem Weg."
+                for n in range(40 * k, 40 * k + 40)]  # fmt: skip
+
+    pages = [[("h1", f"{k} {name(k)}"), ("text", " ".join(told(k)))] for k in range(1, 56)]
+    make_pdf(tmp_path / "a.pdf", pages)
+    document = read_document(tmp_path / "a.pdf")
+    assert len(document.text.sentences) > LONG
+    assert document.index.language == "de"
+    assert len(Digester(document).gist(n_words=100)) >= 3
 
 
 @pytest.mark.parametrize(

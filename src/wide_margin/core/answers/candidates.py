@@ -78,14 +78,16 @@ class Candidate:
     """The same in its passage and titles."""
 
 
+def asked_term(document: ReadDocument, question: Question) -> tuple[str, ...]:
+    """The words with content of the term that is to be explained; () where none is asked for."""
+    term = defined_term(question.text) if question.kind == "what is" else ""
+    return tuple(word for word in words(term) if not is_common(word, document.index.language))
+
+
 def signs_of(document: ReadDocument, question: Question, rows: IntArray) -> FloatArray:
     """(n,) how far each sentence has the form of the wanted answer."""
     text = document.text
-    topic = tuple(
-        word
-        for word in words(defined_term(question.text) if question.kind == "what is" else "")
-        if not is_common(word, document.index.language)
-    )
+    topic = asked_term(document, question)
     thing, relation = counted_thing(question.text), asked_relation(question.text)
     found = OF_THING * _names_thing(document, question, rows)
     for k, row in enumerate(rows):

@@ -6,14 +6,14 @@ from typing import NamedTuple
 
 import numpy as np
 
-from wide_margin.core.answers.candidates import Candidate, explains
+from wide_margin.core.answers.candidates import Candidate, asked_term, explains
 from wide_margin.core.answers.question import Question
-from wide_margin.core.answers.signs import defined_term, sign_of
+from wide_margin.core.answers.signs import sign_of
 from wide_margin.core.answers.wanted import LOOKED_AT, WANTED, wanted_in
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.geometry import FloatArray
 from wide_margin.core.later import regex
-from wide_margin.core.search import Query, Weighed, is_common
+from wide_margin.core.search import Query, Weighed
 from wide_margin.core.search.analysis import words
 from wide_margin.core.search.spelling import is_unheard_of
 from wide_margin.core.shipped import json_of
@@ -125,8 +125,7 @@ def _is_defined(
     document: ReadDocument, question: Question, candidates: Sequence[Candidate]
 ) -> bool | None:
     """Whether the best sentences say what a term is; None where no term is asked for."""
-    term = defined_term(question.text) if question.kind == "what is" else ""
-    topic = tuple(w for w in words(term) if not is_common(w, document.index.language))
+    topic = asked_term(document, question)
     if not topic:
         return None
     rows = [candidate.sentence for candidate in candidates[:LOOKED_AT]]

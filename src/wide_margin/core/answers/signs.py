@@ -1,6 +1,7 @@
 """Signs that a sentence gives the kind of answer that is wanted."""
 
 import re
+from functools import lru_cache
 from typing import NamedTuple
 
 from wide_margin.core.later import regex
@@ -96,10 +97,14 @@ def asked_relation(question: str) -> Relation | None:
     return Relation(named[-1] if named else "", match["verb"].lower(), match["tie"].lower())
 
 
+@lru_cache(maxsize=8)
+def _goes_on(verb: str, tie: str) -> re.Pattern[str]:
+    return re.compile(rf"\b{verb}\s+(?:\w+ly\s+)?{tie}\s+\w", re.I)
+
+
 def has_relation(sentence: str, relation: Relation) -> bool:
     """Whether a sentence goes on where a question ends, of the same thing or of an "it"."""
-    verb, tie = relation.verb, relation.tie
-    match = re.search(rf"\b{verb}\s+(?:\w+ly\s+)?{tie}\s+\w", sentence, re.I)
+    match = _goes_on(relation.verb, relation.tie).search(sentence)
     if match is None:
         return False
     before = sentence[: match.start()].lower()

@@ -101,6 +101,8 @@ class Overview:
     form: Form
     n_points: int = 0
     question: str = ""
+    is_all_known: bool = False
+    """Whether the whole wording is one for the whole, with no word of its own to search for."""
 
 
 _STRICT = frozenset(["purpose", "about"])
@@ -131,7 +133,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         return Overview("section", abroad, form, n_points, text)
     if asked := kind_abroad(text):
         put = in_english(text) if asked == "authors and date" else text
-        return Overview(asked, reach, form, n_points, put)
+        return Overview(asked, reach, form, n_points, put, is_all_known=True)
     part, rest = _named_part(document, text)
     if part is not None and _CONDENSES.search(text) and len(own_words(document, rest)) <= 0:
         return Overview("section" if part.kind == "section" else "page", part, form, n_points, text)

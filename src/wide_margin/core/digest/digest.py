@@ -7,7 +7,6 @@ from functools import cached_property
 from types import MappingProxyType
 
 from wide_margin.core.answers import WHOLE, Answer, Quote, Reach, answer_quoted
-from wide_margin.core.digest.abroad import kind_abroad
 from wide_margin.core.digest.asked import own_words, read_overview
 from wide_margin.core.digest.by_kind import LONG, SLOTS, STATED, Filled, fill
 from wide_margin.core.digest.compared import answer_compared
@@ -169,8 +168,7 @@ class Digester:
         asked = read_overview(self._document, typed, reach)
         if asked is not None:
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)
-            is_abroad = bool(kind_abroad(asked.question))  # the whole wording was known
-            has_words = not is_abroad and bool(own_words(self._document, asked.question))
+            has_words = not asked.is_all_known and own_words(self._document, asked.question)
             if found.quotes or asked.kind not in _SEARCHED_TOO or not has_words:
                 return found
         if reach == WHOLE and before is None:

@@ -132,7 +132,7 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     legal = np.array(of_licence, dtype=bool)
     if legal.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
         usable &= ~legal
-    usable &= ~_said_again_and_again(sentences, usable)
+    usable &= ~_said_again_and_again(sentences, usable, pause)
     terms = _terms_of(document, weight, usable)
     pause()
     features = sentence_features(document, roles, weight, terms, usable, pause)
@@ -148,12 +148,17 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     return Scored(prior, weight, n_words, terms, roles, on_itself, _names(document))
 
 
-def _said_again_and_again(sentences: Sequence[Sentence], usable: BoolArray) -> BoolArray:
+def _said_again_and_again(
+    sentences: Sequence[Sentence], usable: BoolArray, pause: Callable[[], None]
+) -> BoolArray:
     """(s,) what a program wrote, such as "Definition at line 12 of file wells.c."."""
     openings = Counter(sentence.text[:OPENING] for sentence in sentences)
-    often = [openings[sentence.text[:OPENING]] >= WRITTEN_BY_PROGRAM for sentence in sentences]
-    both = zip(often, sentences, strict=True)
-    forms = [form_of(sentence.text) if is_often else "" for is_often, sentence in both]
+    forms: list[str] = []
+    for row, sentence in enumerate(sentences):
+        is_often = openings[sentence.text[:OPENING]] >= WRITTEN_BY_PROGRAM
+        forms.append(form_of(sentence.text) if is_often else "")
+        if row % BREATH == 0:
+            pause()
     use = Counter(form for form in forms if form)
     return np.array([use[form] >= WRITTEN_BY_PROGRAM for form in forms], dtype=bool) & usable
 

@@ -32,6 +32,7 @@ from wide_margin.core.digest.front import Fact
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines
 from wide_margin.core.digest.roles import OUTLINES, Role
 from wide_margin.core.document import ReadDocument
+from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import words_for
 from wide_margin.core.outline.numbering import number_of
@@ -64,9 +65,6 @@ _STEP = regex(
 """One step of many, and an address: no reader asks for them first."""
 _LABELLED = regex(r"^\W*\w+(?: \w+)?: ")
 """What is said of a thing named before it: "Returns: the last alert"."""
-_HAS_VERB = regex(
-    r"\b(?:is|are|was|were|has|have|had|can|may|must|will|should|do|does|[a-z]+(?:s|ed|es))\b"
-)
 FEW_WORDS = 8
 """Words that what stands for a chapter has at least."""
 LEAST_LEFT = 12
@@ -255,13 +253,16 @@ def _one_of_each(document: ReadDocument, scored: Scored, rows: Sequence[int]) ->
         untold = scored.roles[section] in (Role.LEGAL, Role.THANKS, Role.APPENDIX)
         untold |= number is not None and number.scheme in ("letter", *words_for("appendix"))
         chapters.append(-1 if untold else outer)
+    is_english = document.index.language == "en"
     best: dict[int, int] = {}
     for row in rows:
         section, text = sentences[row].section, sentences[row].text
         chapter = chapters[section] if section >= 0 else -1
         if chapter < 0 or not np.isfinite(scored.prior[row]):
             continue
-        if _LABELLED.match(text) or not _HAS_VERB.search(text) or text.endswith("?"):
+        if _LABELLED.match(text) or text.endswith("?"):
+            continue
+        if is_english and not seems_to_have_verb(text):
             continue
         if scored.n_words[row] < FEW_WORDS:
             continue

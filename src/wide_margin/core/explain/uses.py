@@ -10,7 +10,7 @@ import numpy as np
 
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.standing_for import LABEL
-from wide_margin.core.explain.verbs import is_verb
+from wide_margin.core.explain.verbs import is_verb, seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.layout import SpanOnPage, fold
 from wide_margin.core.plain import counted
@@ -32,7 +32,6 @@ NEVER_HEARD = 100_000
 """The rank of a word that the language's list does not have."""
 LOOKED_AT = 200
 """Sentences with the words that are looked at for the first telling one."""
-_VERBISH = regex(r"\b(?:is|are|was|were|has|have|can|may|must|will|should|\w+(?:s|ed))\b")
 _POINTS_BACK = regex(
     r"(?:[•▪–—-]\s*)?(?:(?:in|for|by|with|from|of|to|on|at|under|because of|as)\s+)?"
     r"(?:this|these|such|those|that|the (?:former|latter|same|result|resulting|other)|both"
@@ -72,12 +71,12 @@ class Often(NamedTuple):
         if self.n_times == 1:
             return f"{stands} once in the document, {there}"
         times = f"{stands} {self.n_times:,} times"
-        if self.n_sections <= 1:
+        if self.n_there == self.n_times:
             return f"{times}, all {there}"
-        most = (
-            f"; most often {there} ({self.n_there:,})" if self.n_there > 1 else f"; first {there}"
-        )
-        return f"{times} in {counted(self.n_sections, 'section')}{most}"
+        places = f"{times} in {counted(self.n_sections, 'section')}"
+        if self.n_there == 1:
+            return f"{places}; first {there}"
+        return f"{places}; most often {there} ({self.n_there:,})"
 
 
 def how_often(document: ReadDocument, text: str) -> Often | None:
@@ -97,10 +96,11 @@ def how_often(document: ReadDocument, text: str) -> Often | None:
         return None
     within = [document.text.sentences[int(row)].section for row in rows]
     count = Counter(within)
-    best = max(count, key=lambda section: (count[section], -section))
+    best = max(count, key=lambda section: (section >= 0, count[section], -section))
+    n_sections = sum(section >= 0 for section in count)
     first = int(rows[within.index(best)])
     title = sections[best].title if best >= 0 else ""
-    return Often(len(rows), len(count), title, count[best], locator_for(document, first))
+    return Often(len(rows), n_sections, title, count[best], locator_for(document, first))
 
 
 def most_said(document: ReadDocument, text: str) -> Often | None:
@@ -269,7 +269,7 @@ def _telling(document: ReadDocument, row: int, text: str) -> int:
         return TELLS_NOTHING
     n_words = len(sentence.text.split())
     opens = sentence.text[:1].isalpha() and not sentence.text.startswith(("See ", "see "))
-    if n_words < 6 or not _VERBISH.search(sentence.text) or not opens:
+    if n_words < 6 or not seems_to_have_verb(sentence.text) or not opens:
         return 2
     at = fold(sentence.text).find(fold(text)[:12])
     return 0 if 0 <= at < 0.4 * len(sentence.text) and n_words < 50 else 1

@@ -3,6 +3,7 @@
 import tomllib
 from functools import cache
 
+from wide_margin.core.later import regex
 from wide_margin.core.shipped import text_of
 
 _WORDS: dict[str, list[str]] = {
@@ -14,6 +15,7 @@ PRONOUNS = frozenset(_WORDS["pronouns"])
 PREPOSITIONS = frozenset(_WORDS["prepositions"])
 _ADVERBS, _ALONE = frozenset(_WORDS["adverbs"]), frozenset(_WORDS["alone"])
 
+_VERBISH = regex(r"\b(?:is|are|was|were|has|have|had|do|can|may|must|will|should|\w+(?:s|ed))\b")
 _VOWELS = "aeiou"
 
 
@@ -50,6 +52,11 @@ def _past(verb: str) -> str:
 def is_base(word: str) -> bool:
     """Whether a word, in small letters, can be a verb's base form."""
     return word in _forms()[0]
+
+
+def seems_to_have_verb(text: str) -> bool:
+    """Whether a word of a text may be a finite verb, by its look: quick, and wrong of plurals."""
+    return bool(_VERBISH.search(text))
 
 
 def is_verb(word: str) -> bool:

@@ -122,7 +122,10 @@ _ASKING = {
     "cs": "kolik jaký jaká jaké kdo koho proč kde kdy musí může", "ru": "сколько почему зачем какой какая какое какие кто кого где когда должен может",
 }  # fmt: skip
 """Words with which one asks, and which a text has too seldom to be among its small words."""
-_ASKING_WORDS = {language: frozenset(words.split()) for language, words in _ASKING.items()}
+_CARRY_NO_TOPIC = {
+    language: common | frozenset(_ASKING.get(language, "").split())
+    for language, common in _COMMON_WORDS.items()
+}
 _STEMMERS = {"en": "english", "de": "german", "fr": "french", "es": "spanish",
              "it": "italian", "pt": "portuguese", "nl": "dutch", "sv": "swedish", "da": "danish",
              "no": "norwegian", "fi": "finnish", "hu": "hungarian", "ro": "romanian",
@@ -189,10 +192,7 @@ def _by_script(sample: str) -> str | None:
 
 def is_common(word: str, language: str = "en") -> bool:
     """Whether a word is one of the small words that carry no topic, or one with which one asks."""
-    plain = word.replace("’", "'")
-    if plain in _COMMON_WORDS.get(language, _COMMON_WORDS["en"]):
-        return True
-    return plain in _ASKING_WORDS.get(language, frozenset())
+    return word.replace("’", "'") in _CARRY_NO_TOPIC.get(language, _CARRY_NO_TOPIC["en"])
 
 
 def common_words(language: str) -> frozenset[str]:

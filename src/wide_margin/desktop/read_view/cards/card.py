@@ -147,6 +147,11 @@ class Card(QFrame):
         painter.fillRect(0, 0, 2, self.height(), QColor(self.edge))
 
 
+def unbroken(place: Locator) -> str:
+    """A locator that stays in one line: a number alone in the next is nobody's page."""
+    return place.shown.replace(" ", "\u00a0")
+
+
 def place_link(index: int, place: Locator, colours: Colours, *, here: bool) -> Markup:
     """A locator as rich text; the one being visited is inverted, a lost one struck through."""
     colour = colours.madder
@@ -161,7 +166,7 @@ def place_link(index: int, place: Locator, colours: Colours, *, here: bool) -> M
     ).format(
         index=index, colour=colour, ground=ground, line=line, gap=gap,
         family=QFontInfo(sans_font()).family(), size=sans_font(-1).pointSizeF(),
-        shown=place.shown.replace(" ", "\u00a0"),  # a number alone in a line is nobody's page
+        shown=unbroken(place),
     )  # fmt: skip
 
 

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
 from wide_margin.core.digest import DocumentKind, GistLine
 from wide_margin.desktop.look import Colours, sans_font, serif_font
 from wide_margin.desktop.read_view.cards.actions import EntryActions
+from wide_margin.desktop.read_view.cards.card import unbroken
 from wide_margin.desktop.words import Words, WrappedWords, set_tip, word_button
 
 APART = 7
@@ -74,9 +75,7 @@ class WorthAsking(QFrame):
 def _gist_line(line: GistLine, actions: EntryActions, colours: Colours) -> WrappedWords:
     """A sentence of the gist with its page, which leads there."""
     place = Markup('<a href="read:" style="color:{};text-decoration:none">{}</a>')
-    text = Markup("{} {}").format(
-        line.text, place.format(colours.madder, line.locator.shown.replace(" ", "\u00a0"))
-    )
+    text = Markup("{} {}").format(line.text, place.format(colours.madder, unbroken(line.locator)))
     shown = WrappedWords(text, serif_font(0.5))
     shown.linkActivated.connect(lambda _: actions.read_passage(line.locator))
     return shown
