@@ -50,9 +50,12 @@ def as_annotations(
     """
     around = _Around(paragraphs)
     items = [_annotation(entry, source, around) for entry in entries]
-    page = {"type": "AnnotationPage", "items": items}
+    name = uuid.uuid5(_BROUGHT, f"{source} {' '.join(item['id'] for item in items)}").urn
+    page = {"id": f"{name}#1", "type": "AnnotationPage", "partOf": name, "startIndex": 0,
+            "items": items}  # fmt: skip
     values = {
-        "@context": CONTEXT, "type": "AnnotationCollection", "total": len(items), "first": page,
+        "@context": CONTEXT, "id": name, "type": "AnnotationCollection", "total": len(items),
+        "first": page,
     }  # fmt: skip
     return json.dumps(values, ensure_ascii=False, indent=1) + "\n"
 

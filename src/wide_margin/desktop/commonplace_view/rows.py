@@ -8,7 +8,6 @@ from typing import Any
 from PySide6.QtCore import (
     QAbstractListModel,
     QModelIndex,
-    QPersistentModelIndex,
     QPointF,
     QRect,
     QSize,
@@ -22,12 +21,11 @@ from PySide6.QtGui import (
     QKeyEvent,
     QMouseEvent,
     QPainter,
-    QResizeEvent,
     QTextCharFormat,
     QTextLayout,
     QTextOption,
 )
-from PySide6.QtWidgets import QListView, QStyledItemDelegate, QStyleOptionViewItem, QWidget
+from PySide6.QtWidgets import QFrame, QStyledItemDelegate, QStyleOptionViewItem, QWidget
 
 from wide_margin.core.export.entries import said_in
 from wide_margin.core.layout import fold, folded_with_places
@@ -36,6 +34,7 @@ from wide_margin.core.margin.gathering import Group, ink_of
 from wide_margin.core.plain import one_line
 from wide_margin.desktop.ink_edges import INK_KEYS, paint_ink
 from wide_margin.desktop.look import DAY, Colours, sans_font, serif_font
+from wide_margin.desktop.tall_rows import Index, TallRows
 
 LEFT, EDGE, GAP = 22, 7, 13
 PLACE, TAGS = 74, 128
@@ -43,9 +42,6 @@ PLACE, TAGS = 74, 128
 HEAD_HEIGHT = 38
 ABOVE = 8
 MOST_LINES = 2
-AT_ONCE = 200
-"""Rows that are laid out before the view is shown; the rest follow while it is looked at."""
-Index = QModelIndex | QPersistentModelIndex
 _ROW = Qt.ItemDataRole.UserRole
 
 
@@ -121,7 +117,7 @@ class Rows(QAbstractListModel):
         return Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable
 
 
-class EntryList(QListView):
+class EntryList(TallRows):
     """Entries to choose, one or several; Enter goes to the place."""
 
     followed = Signal(object)  # Entry
@@ -134,16 +130,10 @@ class EntryList(QListView):
         super().__init__(parent)
         self.setObjectName("entryList")
         self.setAccessibleName("Entries")
-        self.setFrameShape(QListView.Shape.NoFrame)
-        self.setSelectionMode(QListView.SelectionMode.ExtendedSelection)
-        self.setVerticalScrollMode(QListView.ScrollMode.ScrollPerPixel)
-        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setResizeMode(QListView.ResizeMode.Adjust)
-        self.setLayoutMode(QListView.LayoutMode.Batched)
+        self.setFrameShape(QFrame.Shape.NoFrame)
+        self.setSelectionMode(TallRows.SelectionMode.ExtendedSelection)
         self.colours: Colours = DAY
         self.words: tuple[str, ...] = ()
-        self.width_now = self.text_width()
-        """What text_width was when the rows were last laid out: asked for thousands of times."""
         self.rows = Rows()
         self.setModel(self.rows)
         self.setItemDelegate(_Setter(self))
@@ -166,8 +156,6 @@ class EntryList(QListView):
             kept = set()
         same = (k for k in is_entry if (entry := rows[k].entry) and entry.id == pointed)
         at = next(same, is_entry[0] if is_entry else None)
-        self.width_now = self.text_width()
-        self.setBatchSize(max(AT_ONCE, (at or 0) + AT_ONCE // 2))
         self.rows.show(rows, place_of)
         model = self.selectionModel()
         for k in is_entry if kept else ():
@@ -215,11 +203,6 @@ class EntryList(QListView):
         if entry is not None:
             self.followed.emit(entry)
 
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        """Rows are as high as their words need at the new width."""
-        self.width_now = self.text_width()
-        super().resizeEvent(event)
-
     def text_width(self) -> int:
         """Pixels for the words of an entry."""
         return max(self.viewport().width() - LEFT - EDGE - 2 * GAP - PLACE - TAGS, 120)
@@ -235,7 +218,7 @@ class _Setter(QStyledItemDelegate):
 
     def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
         """As high as its words need, two lines of them at most."""
-        row, width = self._list.rows.rows[index.row()], self._list.width_now
+        row, width = self._list.rows.rows[index.row()], self._list.text_width()
         if row.entry is None:
             return QSize(width, HEAD_HEIGHT)
         key = (row.entry.id, row.entry.changed, width)
