@@ -7,7 +7,6 @@ The heights of rows that nobody sees are guessed until there is time to measure 
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 from PySide6.QtCore import (
     QItemSelection,
     QItemSelectionModel,
@@ -20,6 +19,8 @@ from PySide6.QtCore import (
 )
 from PySide6.QtGui import QPainter, QPaintEvent, QRegion, QResizeEvent
 from PySide6.QtWidgets import QAbstractItemView, QStyle, QStyleOptionViewItem, QWidget
+
+from wide_margin.core.geometry import BoolArray, IntArray
 
 MEASURED_AT_ONCE = 100
 """Rows measured between two events, some 7 ms of work."""
@@ -35,9 +36,9 @@ class TallRows(QAbstractItemView):
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self._heights: NDArray[np.int64] = np.zeros(0, np.int64)
-        self._is_measured: NDArray[np.bool_] = np.zeros(0, np.bool_)
-        self._tops: NDArray[np.int64] = np.zeros(1, np.int64)
+        self._heights: IntArray = np.zeros(0, np.int64)
+        self._is_measured: BoolArray = np.zeros(0, np.bool_)
+        self._tops: IntArray = np.zeros(1, np.int64)
         self._idle = QTimer(self)
         self._idle.setInterval(0)
         self._idle.timeout.connect(self._measure_more)
@@ -76,7 +77,7 @@ class TallRows(QAbstractItemView):
         self._tops = np.concatenate(([0], np.cumsum(self._heights)))
         self.updateGeometries()
 
-    def _measure(self, rows: "NDArray[np.int64] | range") -> bool:
+    def _measure(self, rows: IntArray | range) -> bool:
         """Measure those that are not yet; whether a height changed."""
         option = QStyleOptionViewItem()
         self.initViewItemOption(option)

@@ -1,4 +1,5 @@
 import random
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -69,6 +70,20 @@ def test_boxes_of_a_selection_cover_its_lines(generated):
     assert len(boxes) == len(layer.lines)
     for box, line in zip(boxes, layer.lines, strict=True):
         assert box == pytest.approx(line.box, abs=2.5)
+
+
+def test_a_letter_that_hangs_low_does_not_reach_the_middle_of_the_next_line(generated):
+    layer, _ = generated[0]
+    first, second = layer.lines[0], layer.lines[1]
+    boxes = layer.page.boxes.copy()
+    hanging = int(layer.order[0])
+    boxes[hanging, 3] = second.box[3]
+    page = replace(layer.page, boxes=boxes)
+    [box] = boxes_of(page, layer.spans(0, int(layer.starts[1])))
+    letters = boxes[layer.order[layer.starts[1] : layer.starts[2]]]
+    middles = (letters[:, 1] + letters[:, 3]) / 2
+    assert not (middles <= box[3]).any()
+    assert box[3] > (first.box[1] + first.box[3]) / 2
 
 
 def test_words_and_lines_are_found_at_positions(generated):

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from wide_margin.core.geometry import Box, FloatArray, IntArray, line_boxes
+from wide_margin.core.geometry import BoolArray, Box, FloatArray, IntArray, line_boxes
 from wide_margin.core.layout.model import Line, SpanOnPage
 from wide_margin.core.layout.text import tidy
 from wide_margin.core.pages import LINE_END_HYPHEN, PageText
@@ -201,10 +201,36 @@ def _filled(values: FloatArray) -> FloatArray:
 def boxes_of(page: PageText, spans: Sequence[SpanOnPage]) -> list[Box]:
     """One box for each line that some character ranges of a page cover."""
     found: list[Box] = []
+    is_own = np.zeros(len(page.boxes), np.bool_)
     for span in spans:
         if span.page == page.index:
             found.extend(line_boxes(page.boxes[span.start : span.end]))
-    return _merged(found)
+            is_own[span.start : span.end] = True
+    return _apart(page, _merged(found), is_own)
+
+
+def _apart(page: PageText, boxes: list[Box], is_own: BoolArray) -> list[Box]:
+    """Boxes that end before the middles of letters of the lines above and below.
+
+    A bracket or a rule can be so high that the box of its line lies over the next one.
+    """
+    wide = page.boxes[:, 2] > page.boxes[:, 0]  # not so where there is no shape
+    x = (page.boxes[:, 0] + page.boxes[:, 2]) / 2
+    y = (page.boxes[:, 1] + page.boxes[:, 3]) / 2
+    found = []
+    for x0, y0, x1, y1 in boxes:
+        is_in = wide & (x >= x0) & (x <= x1) & (y >= y0) & (y <= y1)
+        own, others = y[is_in & is_own], y[is_in & ~is_own]
+        if len(own) and len(others):
+            middle = np.median(own)  # of this line: some of the next may be chosen too
+            height = np.median((page.boxes[:, 3] - page.boxes[:, 1])[is_in & is_own])
+            own = own[abs(own - middle) <= height]
+            first, last = own.min(), own.max()
+            above, below = others[others < first], others[others > last]
+            y0 = float((above.max() + first) / 2) if len(above) else y0
+            y1 = float((below.min() + last) / 2) if len(below) else y1
+        found.append((x0, y0, x1, y1))
+    return found
 
 
 def _merged(boxes: list[Box]) -> list[Box]:
