@@ -1,6 +1,7 @@
 import pytest
+from reportlab.pdfgen.canvas import Canvas
 
-from tests.making import make_pdf, read_document
+from tests.making import make_pdf, read_document, wrapped
 from wide_margin.core.answers import answer_quoted, named_reach
 from wide_margin.core.document import ReadDocument, figure_numbered, find_figures
 
@@ -62,3 +63,55 @@ def test_rows_on_the_next_page_belong_to_the_table(tmp_path):
     make_pdf(path, [[TEXT, ("text", "Table 1. Boats by place.")], [*ROWS, TEXT]])
     document = read_document(path)
     assert text_of(document, find_figures(document)[0])[-1] == "Innerby\t31"
+
+
+# --- on which side of its caption it stands
+
+
+def drawn(tmp_path, parts):
+    """A page of captions, rows of tables, room for pictures, and running text."""
+    canvas = Canvas(str(tmp_path / "sides.pdf"), invariant=1)
+    y = 780
+    for kind, text in parts:
+        canvas.setFont("Times-Roman", 11)
+        if kind == "room":
+            canvas.rect(100, y - 120, 200, 110)
+            y -= 140
+        elif kind == "rows":
+            for row in text.split("/"):
+                for x, cell in zip((100, 220, 320), row.split(), strict=True):
+                    canvas.drawString(x, y, cell)
+                y -= 14
+            y -= 8
+        else:
+            for line in wrapped(text, "Times-Roman", 11, 380):
+                canvas.drawString(100, y, line)
+                y -= 14
+            y -= 10
+    canvas.save()
+    return read_document(tmp_path / "sides.pdf")
+
+
+PROSE = ("text", "The keeper of the gauge wrote down the height of the water every hour. " * 5)
+GRID = ("rows", "Gauge Zero Year/Harbour 4.12 1871/Weir 3.90 1880/Lock 11.05 1902")
+
+
+@pytest.mark.parametrize(
+    ("parts", "is_under"),
+    [
+        ([PROSE, ("text", "Table 1: The gauges of the river."), GRID, PROSE], True),
+        ([PROSE, GRID, ("text", "Table 1: The gauges of the river."), PROSE], False),
+        ([PROSE, ("room", ""), ("text", "Figure 1: The mill seen from the river."), PROSE], False),
+        ([PROSE, ("text", "Figure 1: The mill seen from the river."), ("room", ""), PROSE], True),
+    ],
+)
+def test_what_a_caption_names_is_found_on_its_side(tmp_path, parts, is_under):
+    document = drawn(tmp_path, parts)
+    (figure,) = find_figures(document)
+    caption = next(p for p in document.paragraphs if p.kind == "caption")
+    _, y0, _, y1 = caption.pieces[0].line.box
+    above, below = y0 - figure.box[1], figure.box[3] - y1
+    assert (below > 40 > above) if is_under else (above > 40 > below)
+    if parts[1][0] == "rows" or parts[2][0] == "rows":
+        assert any("Lock" in text for text in text_of(document, figure))
+        assert not any("keeper" in text for text in text_of(document, figure))

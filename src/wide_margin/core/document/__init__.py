@@ -6,7 +6,7 @@ from wide_margin.core.document.model import ReadDocument, understand, with_outli
 from wide_margin.core.document.notes import Tie, find_notes
 from wide_margin.core.document.paths import PathsAt
 from wide_margin.core.document.places import Place, read_place, section_numbered, section_titled
-from wide_margin.core.document.tables import Cell, Table, cells_in, find_tables
+from wide_margin.core.document.tables import Cell, Table, find_tables
 
 __all__ = [
     "Cell",
@@ -17,7 +17,6 @@ __all__ = [
     "ReadDocument",
     "Table",
     "Tie",
-    "cells_in",
     "figure_numbered",
     "find_figures",
     "find_notes",

@@ -12,6 +12,10 @@ from wide_margin.core.outline.titles import squash
 _NUMBER = regex(r"\s*([^\W\d_]+\.?)\s+((?:[A-Z]?\d+(?:[.–-]\d+)*|[IVX]+|[A-Z])\w?)\b")
 FEW_WORDS = 4
 """A line of so many words may stand inside of a figure or be left over from a cell."""
+FEW_LINES = 5
+"""Fewer lines do not tell a column."""
+ROOM = 4.0
+"""What a caption names takes at least so many times the size of its letters."""
 BEFORE, AFTER = 40, 60
 """Paragraphs looked at before and after a caption for what it belongs to."""
 
@@ -49,15 +53,14 @@ def figure_numbered(document: ReadDocument, word: str, number: str) -> Figure | 
 
 def find_figures(document: ReadDocument) -> tuple[Figure, ...]:
     """Figures and tables in the order of the pages, by their captions and printed lists."""
+    rows = [k for k, p in enumerate(document.paragraphs) if p.kind == "caption"]
     found = []
-    for row, paragraph in enumerate(document.paragraphs):
-        if paragraph.kind == "caption":
-            spans = paragraph.spans(0, len(paragraph.text))
-            caption = tidy(paragraph.text)[:200]
-            region = _region(document, row)
-            found.append(
-                Figure(caption, paragraph.page, spans, region, _within(document, row, region))
-            )
+    for row, under in _sides(document, rows).items():
+        paragraph = document.paragraphs[row]
+        region = _region(document, row, under)
+        within = _within(document, row, region, under)
+        spans = paragraph.spans(0, len(paragraph.text))
+        found.append(Figure(tidy(paragraph.text)[:200], paragraph.page, spans, region, within))
     found += _only_listed(document, found)
     return tuple(sorted(found, key=lambda figure: (figure.page, figure.box[1])))
 
@@ -86,39 +89,108 @@ def _is_table(caption: Paragraph) -> bool:
     return caption.text.lstrip().lower().startswith("tab")
 
 
-def _region(document: ReadDocument, row: int) -> Box:
+def _region(document: ReadDocument, row: int, under: bool) -> Box:
     """The area from the text before a caption to the text after it, on its page.
 
-    A table stands under its caption, a figure over it; rows of a table belong to it.
+    Args:
+        document: The document.
+        row: Of the caption.
+        under: Whether what it names stands under it.
     """
     paragraph = document.paragraphs[row]
     boxes = [piece.line.shown for piece in paragraph.pieces if piece.line.page == paragraph.page]
     x0, y0, x1, y1 = around(boxes)
-    on_page = [
-        around([piece.line.shown for piece in p.pieces if piece.line.page == paragraph.page])
-        for p in document.paragraphs[max(0, row - BEFORE) : row + AFTER]
-        if p.page == paragraph.page and p is not paragraph and p.kind in ("body", "item", "code")
-        and len(p.text.split()) > FEW_WORDS  # not the words inside of a figure
-    ]  # fmt: skip
-    height = float(document.facts.sizes[paragraph.page, 1])
-    if _is_table(paragraph):
-        below = [box[1] for box in on_page if box[1] > y1]
+    width, height = (float(side) for side in document.facts.sizes[paragraph.page])
+    texts = _texts_around(document, row)
+    if under:
+        below = [box[1] for box in texts if box[1] > y1]
         y1 = min([b for b in below if b > y1 + 30] or [height * 0.9]) - 6
     else:
-        above = [box[3] for box in on_page if box[3] < y0]
+        above = [box[3] for box in texts if box[3] < y0 - (30 if _is_table(paragraph) else 0)]
         y0 = max(above or [height * 0.07]) + 6
-    margin = 0.08 * float(document.facts.sizes[paragraph.page, 0])
-    return min(x0, margin), y0, max(x1, float(document.facts.sizes[paragraph.page, 0]) - margin), y1
+    left, right = _column(document, row) or (0.08 * width, 0.92 * width)
+    return min(x0, left), y0, max(x1, right), y1
 
 
-def _within(document: ReadDocument, row: int, region: Box) -> tuple[SpanOnPage, ...]:
+def _column(document: ReadDocument, row: int) -> tuple[float, float] | None:
+    """Left and right of a caption's column; None where it is as wide as the page."""
+    line = document.paragraphs[row].pieces[0].line
+    same = [
+        piece.line.shown
+        for p in document.paragraphs[max(0, row - BEFORE) : row + AFTER] for piece in p.pieces
+        if piece.line.page == line.page and piece.line.column == line.column
+    ]  # fmt: skip
+    x0, _, x1, _ = around(same)
+    width = float(document.facts.sizes[line.page, 0])
+    return (x0, x1) if len(same) >= FEW_LINES and x1 - x0 < 0.55 * width else None
+
+
+def _texts_around(document: ReadDocument, row: int) -> list[Box]:
+    """The boxes of the texts and other captions on a caption's page, or in its column there."""
+    paragraph, column = document.paragraphs[row], _column(document, row)
+    return [
+        around([piece.line.shown for piece in p.pieces if piece.line.page == paragraph.page])
+        for p in document.paragraphs[max(0, row - BEFORE) : row + AFTER]
+        if p.page == paragraph.page and p is not paragraph
+        and p.kind in ("body", "item", "code", "caption")
+        and len(p.text.split()) > FEW_WORDS  # not the words inside of a figure
+        and (column is None or p.pieces[0].line.column == paragraph.pieces[0].line.column)
+    ]  # fmt: skip
+
+
+def _stands_under(document: ReadDocument, row: int) -> bool | None:
+    """Whether what a caption names stands under it; None where nothing tells.
+
+    The rows of a table tell, else where there is more room without text.
+    """
+    caption = document.paragraphs[row]
+    if _is_table(caption):
+        before, after = (_is_row(document, row, step) for step in (-1, 1))
+        if before != after:
+            return after
+    lines = [piece.line.shown for piece in caption.pieces if piece.line.page == caption.page]
+    _, y0, _, y1 = around(lines)
+    height = float(document.facts.sizes[caption.page, 1])
+    texts = _texts_around(document, row)
+    above = y0 - max([box[3] for box in texts if box[3] <= y0] or [0.07 * height])
+    below = min([box[1] for box in texts if box[1] >= y1] or [0.93 * height]) - y1
+    size = caption.pieces[0].line.size
+    if max(above, below) < ROOM * size or 0.4 < above / max(above + below, 1.0) < 0.6:
+        return None
+    return below > above
+
+
+def _is_row(document: ReadDocument, row: int, step: int) -> bool:
+    """Whether the paragraph before or after a caption is of a table."""
+    at, page = row + step, document.paragraphs[row].page
+    if not 0 <= at < len(document.paragraphs) or document.paragraphs[at].page != page:
+        return False
+    paragraph = document.paragraphs[at]
+    return paragraph.kind == "row" or (paragraph.kind == "entry" and "\t" in paragraph.text)
+
+
+def _sides(document: ReadDocument, rows: Sequence[int]) -> dict[int, bool]:
+    """For each caption whether what it names stands under it, as most of its kind where untold."""
+    told = {row: _stands_under(document, row) for row in rows}
+    usual = {}
+    for is_table in (True, False):
+        known = [told[r] for r in rows if _is_table(document.paragraphs[r]) is is_table]
+        votes = sum(1 if under else -1 for under in known if under is not None)
+        usual[is_table] = votes > 0 if votes else is_table
+    return {
+        row: usual[_is_table(document.paragraphs[row])] if under is None else under
+        for row, under in told.items()
+    }
+
+
+def _within(document: ReadDocument, row: int, region: Box, under: bool) -> tuple[SpanOnPage, ...]:
     """The words of a caption and of the lines that lie in its region.
 
     The rows of a table that follow on its caption belong to it on the next page too.
     """
     caption = document.paragraphs[row]
     spans = list(caption.spans(0, len(caption.text)))
-    for paragraph in document.paragraphs[row + 1 :]:
+    for paragraph in document.paragraphs[row + 1 :] if under else ():
         if paragraph.kind not in ("row", "entry") and len(paragraph.text.split()) > FEW_WORDS:
             break
         if paragraph.page > caption.page and _is_table(caption):

@@ -79,35 +79,6 @@ def find_tables(paragraphs: Sequence[Paragraph]) -> tuple[Table, ...]:
     return tuple(found)
 
 
-def cells_in(
-    paragraphs: Sequence[Paragraph], spans: Sequence[SpanOnPage]
-) -> tuple[tuple[str, ...], ...]:
-    """The rows of the table that some characters of a page stand in, as far as they reach.
-
-    Args:
-        paragraphs: Of that page and of those beside it.
-        spans: The characters, as of a region that was cut out.
-
-    Returns:
-        Texts of the cells; empty where the characters belong to no table.
-    """
-
-    def is_in(cell: Cell) -> bool:
-        return any(
-            a.page == b.page and a.start < b.end and b.start < a.end
-            for a in cell.spans for b in spans
-        )  # fmt: skip
-
-    best: tuple[tuple[str, ...], ...] = ()
-    for table in find_tables(paragraphs):
-        inside = [[is_in(cell) for cell in row] for row in table.rows]
-        rows = [k for k, row in enumerate(inside) if any(row)]
-        columns = [k for k, column in enumerate(zip(*inside, strict=True)) if any(column)]
-        if len(rows) >= LEAST_ROWS and len(columns) > 1 and len(rows) > len(best):
-            best = tuple(tuple(table.rows[r][c].text for c in columns) for r in rows)
-    return best
-
-
 def _runs(paragraphs: Sequence[Paragraph]) -> Iterator[tuple[int, int]]:
     """Ranges of paragraphs that are the rows of one table."""
     row = 0

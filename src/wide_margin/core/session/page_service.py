@@ -5,10 +5,12 @@ from pathlib import Path
 from wide_margin.core.errors import UnreadableFileError
 from wide_margin.core.geometry import Box, FloatArray
 from wide_margin.core.layout import TextLayer, lines_of
+from wide_margin.core.layout.cut_table import Rows, cells_of
 from wide_margin.core.pages import FileFacts, Link, Picture
 from wide_margin.core.pages.document import PdfFile, sha256_of
 from wide_margin.core.pages.recognising import RecognisedPages, recognised_folder
 from wide_margin.core.pages.render import draw
+from wide_margin.core.pages.rules import rules_of
 from wide_margin.core.pages.source import TextSource
 from wide_margin.core.session.worker import Send
 
@@ -55,6 +57,10 @@ class PageService:
             self._recognised = RecognisedPages(folder)
         page = TextSource(pdf, [self._recognised]).page(index)
         return TextLayer(page, tuple(lines_of(page)))
+
+    def cells(self, send: Send, index: int, box: Box) -> Rows:
+        """The cells of a region, if it is a table."""
+        return cells_of(self.text(send, index), box, rules_of(self._open_file(), index))
 
     def links(self, send: Send, index: int) -> tuple[Link, ...]:
         """Link areas of a page."""

@@ -32,7 +32,6 @@ from wide_margin.core.digest.structure import (
 from wide_margin.core.digest.talk import Talk, make_talk
 from wide_margin.core.document import (
     ReadDocument,
-    cells_in,
     figure_numbered,
     find_figures,
     paragraph_locator,
@@ -53,7 +52,7 @@ from wide_margin.core.explain import (
 )
 from wide_margin.core.geometry import Box
 from wide_margin.core.jobs import CancelToken
-from wide_margin.core.layout import PageLabels, SpanOnPage, tidy
+from wide_margin.core.layout import PageLabels, tidy
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import Bookmark, Frame
 from wide_margin.core.pages.document import PdfFile, sha256_of
@@ -410,12 +409,6 @@ class ReadingService:
     def paths_of(self, send: Send, places: tuple[tuple[int, int], ...]) -> list[tuple[str, ...]]:
         """The section path at each (page index, character of the page)."""
         return [self._made.paths.at(page, at) for page, at in places]
-
-    def cells_in(self, send: Send, spans: tuple[SpanOnPage, ...]) -> tuple[tuple[str, ...], ...]:
-        """The cells of the table that characters of a page stand in; none where it is none."""
-        pages = {span.page + by for span in spans for by in (-1, 0, 1)}
-        near = [p for p in self._read().paragraphs if p.page in pages]
-        return cells_in(near, spans)
 
     def annotations_in(
         self, send: Send, text: str, record: int, known: frozenset[str]

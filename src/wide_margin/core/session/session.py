@@ -17,6 +17,7 @@ from wide_margin.core.errors import (
 from wide_margin.core.explain import Explanation, SectionExplanation
 from wide_margin.core.geometry import Box, FloatArray
 from wide_margin.core.layout import PageLabels, TextLayer
+from wide_margin.core.layout.cut_table import Rows
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import PARTS, FileFacts, Link, Picture
 from wide_margin.core.pages.recognising import recognised_folder
@@ -146,6 +147,10 @@ class Session:
     def text(self, page: int) -> "Future[TextLayer]":
         """Characters, boxes and lines of a page."""
         return self._on_page(page, "text", page)
+
+    def cells(self, page: int, box: Box) -> "Future[Rows]":
+        """The cells of a region of a page, row by row; none where it is no table."""
+        return self._on_page(page, "cells", page, box)
 
     def links(self, page: int) -> "Future[tuple[Link, ...]]":
         """Link areas of a page."""

@@ -347,10 +347,9 @@ class Commands(EntryActions):
             self._reader.keeper.add(entry, look_for_table)
 
         def look_for_table(entry: Entry) -> None:
-            if spans and self._reader.is_ready:
+            if spans:
                 self._reader.watch(
-                    session.query("cells_in", spans),
-                    done=partial(self._keep_rows, entry.id),
+                    session.cells(page, box), done=partial(self._keep_rows, entry.id)
                 )
 
         self._reader.watch(session.draw(page, CUTTING_SCALE, box), done=keep)

@@ -1,0 +1,94 @@
+"""The straight rules that are drawn on a page."""
+
+import ctypes
+from itertools import pairwise
+from typing import Any
+
+import numpy as np
+import pypdfium2.raw as pdfium_c
+
+from wide_margin.core.geometry import FloatArray, to_page_space
+from wide_margin.core.pages.document import PdfFile, frame_now
+
+THICKEST = 2.5
+"""Points; what is thicker is a bar or a ground."""
+SHORTEST = 6.0
+"""Points; what is shorter is a dash or a part of a sign."""
+MOST_OBJECTS, MOST_POINTS = 20_000, 400
+"""Of a page and of one path: more is a drawing."""
+
+
+def rules_of(pdf: PdfFile, index: int) -> FloatArray:
+    """Upright and level rules: drawn lines, thin boxes, and the edges of boxes.
+
+    Args:
+        pdf: The open file.
+        index: Page index.
+
+    Returns:
+        (n, 4) x0, y0, x1, y1 in page space; those within form objects are left out.
+
+    Raises:
+        PageFailedError: The page cannot be loaded.
+    """
+    found: list[tuple[float, float, float, float]] = []
+    with pdf.page(index) as page:
+        n = min(pdfium_c.FPDFPage_CountObjects(page.raw), MOST_OBJECTS)
+        for k in range(n):
+            item = pdfium_c.FPDFPage_GetObject(page.raw, k)
+            if pdfium_c.FPDFPageObj_GetType(item) == pdfium_c.FPDF_PAGEOBJ_PATH:
+                found += _rules_in(item)
+        frame = frame_now(page)
+    corners = np.array(found, dtype=np.float64).reshape(-1, 4)
+    return to_page_space(corners, frame.box, frame.turns)
+
+
+def _rules_in(item: Any) -> list[tuple[float, float, float, float]]:
+    """Left, bottom, right, top of the rules of one path."""
+    edges = [ctypes.c_float() for _ in range(4)]
+    if not pdfium_c.FPDFPageObj_GetBounds(item, *edges):
+        return []
+    x0, y0, x1, y1 = (edge.value for edge in edges)
+    across, up = x1 - x0, y1 - y0
+    if max(across, up) < SHORTEST:
+        return []
+    if min(across, up) <= THICKEST:
+        return [(x0, y0, x1, y1)]
+    n = pdfium_c.FPDFPath_CountSegments(item)
+    if n > MOST_POINTS:
+        return []
+    return _straight(_points(item, n))
+
+
+def _points(item: Any, n: int) -> list[tuple[float, float, bool]]:
+    """Points of a path in user space, and whether a line is drawn to each from the one before."""
+    matrix = pdfium_c.FS_MATRIX()
+    pdfium_c.FPDFPageObj_GetMatrix(item, matrix)
+    points: list[tuple[float, float, bool]] = []
+    start = 0
+    for k in range(n):
+        segment = pdfium_c.FPDFPath_GetPathSegment(item, k)
+        x, y = ctypes.c_float(), ctypes.c_float()
+        pdfium_c.FPDFPathSegment_GetPoint(segment, x, y)
+        kind = pdfium_c.FPDFPathSegment_GetType(segment)
+        if kind == pdfium_c.FPDF_SEGMENT_MOVETO:
+            start = len(points)
+        points.append((
+            matrix.a * x.value + matrix.c * y.value + matrix.e,
+            matrix.b * x.value + matrix.d * y.value + matrix.f,
+            kind == pdfium_c.FPDF_SEGMENT_LINETO,
+        ))  # fmt: skip
+        if pdfium_c.FPDFPathSegment_GetClose(segment):
+            points.append((*points[start][:2], True))
+    return points
+
+
+def _straight(
+    points: list[tuple[float, float, bool]],
+) -> list[tuple[float, float, float, float]]:
+    found = []
+    for (x0, y0, _), (x1, y1, is_drawn) in pairwise(points):
+        across, up = abs(x1 - x0), abs(y1 - y0)
+        if is_drawn and min(across, up) <= 0.5 and max(across, up) >= SHORTEST:
+            found.append((min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1)))
+    return found
