@@ -24,7 +24,7 @@ LADDER = [
 LADDER += ["services", "answers", "explain", "translate", "digest", "margin", "export", "session"]
 PACKAGE = Path(wide_margin.__file__).parent
 CORE = PACKAGE / "core"
-PDFIUM_USERS = {"document.py", "native.py", "text.py", "render.py"}
+PDFIUM_USERS = {"document.py", "native.py", "text.py", "render.py", "rules.py"}
 
 
 def imported_names(path: Path) -> Iterator[str]:

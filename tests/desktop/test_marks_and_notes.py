@@ -283,12 +283,16 @@ def test_a_file_without_annotations_says_nothing_of_them(hand):
     assert not hand.window.commonplace_view.in_file.button.isVisible()
 
 
-def test_entries_of_all_documents_are_shown_and_left_alone(qtbot, make_window, annotated, hand):
+def test_entries_of_all_documents_are_shown_and_changed_where_they_are(
+    qtbot, make_window, annotated, hand
+):
     own = hand.keep(LINE, "1")
     other = Hand(qtbot, make_window()).open(annotated)
     theirs = note(other, "Of the other file", Scope.DOCUMENT)
     hand.window.show_view("Commonplace")
     view = hand.window.commonplace_view
+    for one, two in ((hand, other), (other, hand)):  # as windows of one program
+        one.reader.hub.changed.connect(two.reader.keeper._elsewhere)
     view.everywhere.turn(True)
     hand.wait(lambda: {e.id for e in view.entries} == {own.id, theirs.id})
     assert view.everywhere.button.text() == "All documents ▾"
@@ -298,9 +302,24 @@ def test_entries_of_all_documents_are_shown_and_left_alone(qtbot, make_window, a
     view.list.selectionModel().select(
         view.list.rows.index(at), view.list.selectionModel().SelectionFlag.ClearAndSelect
     )
+    view.add_tag("from afar")
+    hand.wait(lambda: other.reader.entries[theirs.id].tags == ("from afar",))
+    hand.wait(lambda: any(e.tags == ("from afar",) for e in view.entries))
+    hand.reader.undo.undo()
+    hand.wait(lambda: other.reader.entries[theirs.id].tags == ())
     view.delete_chosen()
-    assert "another document" in view.status.text()
-    assert theirs.id in other.reader.entries
+    hand.wait(lambda: theirs.id not in other.reader.entries)
+    hand.wait(lambda: {e.id for e in view.entries} == {own.id})
+    view.everywhere.turn(False)
+    hand.reader.undo.undo()
+    hand.wait(lambda: theirs.id in other.reader.entries)
+    assert own.id not in other.reader.entries
+    late = note(other, "Added meanwhile", Scope.DOCUMENT)
+    view.everywhere.turn(True)
+    hand.wait(lambda: {e.id for e in view.entries} == {own.id, theirs.id, late.id})
+    rows = view.list.rows.rows
+    at = next(k for k, r in enumerate(rows) if r.entry and r.entry.id == theirs.id)
+    view.list.setCurrentIndex(view.list.rows.index(at))
     QTest.keyClick(view.list, Qt.Key.Key_Return)
     hand.wait(lambda: hand.reader.path == annotated and hand.reader.record is not None)
     hand.wait(lambda: theirs.id in hand.reader.entries)

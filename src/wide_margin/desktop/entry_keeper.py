@@ -1,6 +1,6 @@
 """The entries of the open document: in the store first, then on screen, then in other windows."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from functools import partial
 from typing import TYPE_CHECKING
@@ -42,12 +42,17 @@ class EntryKeeper(QObject):
     added = Signal(object)  # Entry
     changed = Signal(object)  # Entry
     removed = Signal(str)  # its id
+    others_changed = Signal()  # entries of other documents, by this window or another
 
     def __init__(self, reader: "Reader", hub: EntryHub) -> None:
         super().__init__(reader)
         self._reader, self._hub = reader, hub
         self.entries: dict[str, Entry] = {}
         self._on_the_way: dict[str, Entry] = {}
+        self.of_others: dict[str, Entry] = {}
+        """Entries of other documents that are shown with these, and may be changed from here."""
+        self._records: dict[str, int] = {}
+        """The record of the document of each of those."""
         hub.changed.connect(self._elsewhere)
 
     @property
@@ -65,10 +70,26 @@ class EntryKeeper(QObject):
     def forget(self) -> None:
         """The document is closed."""
         self.entries, self._on_the_way = {}, {}
+        self.know_others({})
+
+    def know_others(self, others: Mapping[int, Sequence[Entry]]) -> None:
+        """Let the entries of other documents be changed too; by the records of these."""
+        self.of_others = {entry.id: entry for kept in others.values() for entry in kept}
+        self._records = {entry.id: one for one, kept in others.items() for entry in kept}
 
     def latest(self, entry_id: str) -> Entry | None:
         """An entry with every change so far, on disk yet or not."""
-        return self._on_the_way.get(entry_id) or self.entries.get(entry_id)
+        known = self.entries.get(entry_id) or self.of_others.get(entry_id)
+        return self._on_the_way.get(entry_id) or known
+
+    def record_of_other(self, entry_id: str) -> int | None:
+        """The record of the other document that an entry belongs to; None for one of this."""
+        return self._records.get(entry_id)
+
+    def _record_of(self, entry_id: str) -> int | None:
+        """The record of the document that an entry belongs to; None where it is not known yet."""
+        own = self._record.id if self._record is not None else None
+        return self._records.get(entry_id, own)
 
     def add(self, entry: Entry, then: Callable[[Entry], None] | None = None) -> None:
         """Keep an entry; ``then`` is called once it is on screen."""
@@ -96,13 +117,13 @@ class EntryKeeper(QObject):
             self.change(entry.with_body(**values))
 
     def _put(self, entry: Entry, then: Callable[[Entry], None]) -> None:
-        record, reader = self._record, self._reader
+        record, reader = self._record_of(entry.id), self._reader
         if record is None:
             reader.find_record(lambda: self._put(entry, then))
             return
         self._on_the_way[entry.id] = entry
         reader.watch(
-            reader.store.later(reader.store.put, record.id, entry),
+            reader.store.later(reader.store.put, record, entry),
             done=lambda _: self._arrived(entry, then),
             failed=lambda error: self._not_saved(entry, error),
         )
@@ -123,17 +144,18 @@ class EntryKeeper(QObject):
             then(entry)
 
     def _was_changed(self, entry: Entry) -> None:
-        if entry.id in self.entries:
+        if entry.id in self.entries or entry.id in self.of_others:
             self._tell("changed", entry)
 
     def remove(self, entry_id: str) -> None:
         """Delete an entry; undo brings it back."""
-        if entry_id in self.entries:
-            self._reader.undo.push(_Removal(self, self.entries[entry_id]))
+        if entry := self.entries.get(entry_id):
+            self._reader.undo.push(_Removal(self, entry))
 
     def remove_all(self, entry_ids: Sequence[str]) -> None:
         """Delete several entries; one undo brings them all back."""
-        found = [self.entries[one] for one in entry_ids if one in self.entries]
+        known = self.of_others | self.entries
+        found = [known[one] for one in entry_ids if one in known]
         if not found:
             return
         undo = self._reader.undo
@@ -164,16 +186,24 @@ class EntryKeeper(QObject):
         )
 
     def _was_removed(self, entry_id: str) -> None:
-        self.entries.pop(entry_id, None)
         self._on_the_way.pop(entry_id, None)
-        self.removed.emit(entry_id)
-        if self._record is not None:
-            self._hub.changed.emit(self, self._record.id, "removed", entry_id)
+        self.of_others.pop(entry_id, None)
+        if self.entries.pop(entry_id, None) is not None:
+            self.removed.emit(entry_id)
+        if (record := self._record_of(entry_id)) is not None:
+            self._hub.changed.emit(self, record, "removed", entry_id)
+        if entry_id in self._records:
+            self.others_changed.emit()
 
     def _tell(self, what: str, entry: Entry) -> None:
-        self._take(what, entry)
-        if self._record is not None:
-            self._hub.changed.emit(self, self._record.id, what, entry)
+        if entry.id in self._records:
+            self.of_others[entry.id] = entry
+        else:
+            self._take(what, entry)
+        if (record := self._record_of(entry.id)) is not None:
+            self._hub.changed.emit(self, record, what, entry)
+        if entry.id in self._records:
+            self.others_changed.emit()
 
     def tell_others(self, who: QObject, record: int, entry: Entry) -> None:
         """Tell every window that an entry of another document was added."""
@@ -186,14 +216,25 @@ class EntryKeeper(QObject):
     def _elsewhere(
         self, who: QObject, record: int, what: str, value: Entry | Outline | str
     ) -> None:
-        """Another window changed an entry of the same document."""
-        if who is self or self._record is None or self._record.id != record:
+        """Another window changed an entry of the same document, or one of another's shown here."""
+        if who is self:
+            return
+        if record in self._records.values():
+            self._take_of_other(record, value)
+        if self._record is None or self._record.id != record:
             return
         if isinstance(value, Entry):
             self._take(what, value)
         elif isinstance(value, str):
             self.entries.pop(value, None)
             self.removed.emit(value)
+
+    def _take_of_other(self, record: int, value: Entry | Outline | str) -> None:
+        if isinstance(value, Entry):
+            self.of_others[value.id], self._records[value.id] = value, record
+        elif isinstance(value, str):
+            self.of_others.pop(value, None)
+        self.others_changed.emit()
 
 
 def _settled(entry: Entry) -> Entry:

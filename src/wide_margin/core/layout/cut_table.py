@@ -27,7 +27,7 @@ CROSSED = 0.15
 """So much of the lines may lie across what parts two columns, as heads over several do."""
 CLOSE = 1.15
 """A line that goes on stands within so many usual steps of the line above."""
-LOOSE = 1.3
+LOOSE = 1.5
 """The lines of a caption stand within so many times their height of each other."""
 MOST_LINES = 4
 """Of a caption."""

@@ -171,7 +171,7 @@ class CommonplaceView(QWidget):
         for signal in (keeper.shown, keeper.added, keeper.changed, keeper.removed):
             signal.connect(self.forget_counts)
         for signal in (keeper.added, keeper.changed, keeper.removed):
-            signal.connect(lambda _: self._late.start(0))
+            signal.connect(lambda _: self.show_soon())
         keeper.shown.connect(self.show_all)
         self.reader.ready.connect(lambda _: self._forget_sections())
         self.facets.chosen.connect(self.show_all)
@@ -210,6 +210,10 @@ class CommonplaceView(QWidget):
         if summary is None:
             return ()
         return summary.outline.path_at(entry.anchor.page, entry.anchor.y)
+
+    def show_soon(self) -> None:
+        """Show the entries anew once, however much changes at the same time."""
+        self._late.start(0)
 
     def forget_counts(self, *_: object) -> None:
         """The entries are others now."""
@@ -356,27 +360,19 @@ class CommonplaceView(QWidget):
         else:
             self.followed.emit(entry)
 
-    def _own(self, entries: Sequence[Entry]) -> list[Entry]:
-        """Those of the open document, which alone can be changed here."""
-        own = [entry for entry in entries if self.everywhere.record_of(entry) is None]
-        if len(own) < len(entries):
-            self.say("Entries of another document are changed where that is open: Enter opens it.")
-        return own
-
     def delete_chosen(self) -> None:
         """Delete the chosen entries; one undo brings them back."""
-        self.reader.keeper.remove_all([entry.id for entry in self._own(self.list.chosen())])
+        self.reader.keeper.remove_all([entry.id for entry in self.list.chosen()])
 
     def change_ink(self, ink: Ink) -> None:
         """Give the chosen marks another ink."""
-        chosen = self._own(self.list.chosen())
-        marks = [entry for entry in chosen if isinstance(entry.body, MarkBody)]
+        marks = [entry for entry in self.list.chosen() if isinstance(entry.body, MarkBody)]
         self.reader.keeper.change_all([m.with_body(ink=ink) for m in marks], f"Ink {ink_name(ink)}")
 
     def add_tag(self, tag: str) -> None:
         """Put a tag on the chosen entries."""
         chosen = self.list.chosen() or [e for e in [self.list.current()] if e is not None]
-        changed = [entry.with_tags([*entry.tags, tag]) for entry in self._own(chosen)]
+        changed = [entry.with_tags([*entry.tags, tag]) for entry in chosen]
         self.reader.keeper.change_all(changed, f"Tag “{tag}”")
 
     def _add_tag(self) -> None:

@@ -17,29 +17,31 @@ Kept = list[tuple[DocumentRecord, tuple[Entry, ...]]]
 
 
 class Everywhere:
-    """Reads the store in its own thread; entries of other documents are looked at, not changed."""
+    """Reads the store in its own thread; what is changed goes through the keeper of entries."""
 
     def __init__(self, view: "CommonplaceView") -> None:
         """For one view."""
         self._view = view
         self.is_on = False
-        self._others: dict[str, Entry] = {}
-        self._records: dict[str, DocumentRecord] = {}
+        self._records: dict[int, DocumentRecord] = {}
         self.button = word_button("This document ▾", "Choose whose entries are shown")
         menu = QMenu(self.button)
         menu.addAction("This document", partial(self.turn, False))
         menu.addAction("All documents read here", partial(self.turn, True))
         self.button.setMenu(menu)
         view.reader.opened.connect(lambda _: self.turn(False))
+        view.reader.keeper.others_changed.connect(self._changed)
 
     @property
     def entries(self) -> list[Entry]:
         """Those of the open document as they are now, then those of the others."""
-        return [*self._view.reader.keeper.entries.values(), *self._others.values()]
+        keeper = self._view.reader.keeper
+        return [*keeper.entries.values(), *keeper.of_others.values()]
 
     def record_of(self, entry: Entry) -> DocumentRecord | None:
         """The document that an entry belongs to; None for the one that is open."""
-        return self._records.get(entry.id) if self.is_on else None
+        number = self._view.reader.keeper.record_of_other(entry.id) if self.is_on else None
+        return self._records.get(number) if number is not None else None
 
     def turn(self, is_on: bool) -> None:
         """Show the entries of all documents, or of the open one again."""
@@ -60,11 +62,17 @@ class Everywhere:
 
     def _show(self, is_on: bool, kept: Kept) -> None:
         self.is_on = is_on
-        self._others = {entry.id: entry for _, entries in kept for entry in entries}
-        self._records = {entry.id: record for record, entries in kept for entry in entries}
+        if is_on:  # what is known stays known where it is off, for undo
+            self._view.reader.keeper.know_others({record.id: found for record, found in kept})
+            self._records = {record.id: record for record, _ in kept}
         set_word(self.button, "All documents ▾" if is_on else "This document ▾")
         self._view.forget_counts()
         self._view.show_all()
+
+    def _changed(self) -> None:
+        if self.is_on:
+            self._view.forget_counts()
+            self._view.show_soon()
 
     def _not_read(self, error: WideMarginError) -> None:
         self._view.say(f"{error.message} {error.hint}".strip())
