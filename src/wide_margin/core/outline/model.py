@@ -2,6 +2,7 @@
 
 from bisect import bisect_right
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import NamedTuple
 
 from wide_margin.core.geometry import Box
@@ -80,6 +81,19 @@ class Section(NamedTuple):
         return any(d.witness == witness for d in self.disagreements)
 
 
+@lru_cache(maxsize=16)
+def _parents(levels: tuple[int, ...]) -> tuple[int, ...]:
+    """Asked for again and again of the same outline, by every view of it."""
+    found: list[int] = []
+    open_: list[int] = []
+    for index, level in enumerate(levels):
+        while open_ and levels[open_[-1]] >= level:
+            open_.pop()
+        found.append(open_[-1] if open_ else -1)
+        open_.append(index)
+    return tuple(found)
+
+
 @dataclass(frozen=True, slots=True)
 class Outline:
     """All sections in reading order."""
@@ -103,14 +117,7 @@ class Outline:
     @property
     def parents(self) -> tuple[int, ...]:
         """The section around each section, -1 for none."""
-        found: list[int] = []
-        open_: list[int] = []
-        for index, section in enumerate(self.sections):
-            while open_ and self.sections[open_[-1]].level >= section.level:
-                open_.pop()
-            found.append(open_[-1] if open_ else -1)
-            open_.append(index)
-        return tuple(found)
+        return _parents(tuple(section.level for section in self.sections))
 
     @property
     def depths(self) -> tuple[int, ...]:

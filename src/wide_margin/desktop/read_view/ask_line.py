@@ -138,6 +138,7 @@ class AskLine(QFrame):
             divider.setFixedWidth(1)
             row.addWidget(divider)
             row.addWidget(choice)
+        self._offered: tuple[Reach | None, Reach] | None = None
         self.offer_section(None)
         self._look("")
 
@@ -204,7 +205,10 @@ class AskLine(QFrame):
 
     def offer_section(self, section: Reach | None) -> None:
         """Offer the section that is being read; what is chosen already stays."""
-        self._section = section
+        now = section, self.reach
+        if now == self._offered:
+            return
+        self._offered = now
         menu = self.reach_choice.menu
         menu.clear()
         group = QActionGroup(menu)

@@ -8,7 +8,7 @@ from PySide6.QtGui import QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QAbstractScrollArea, QFrame, QWidget
 
 from wide_margin.core.geometry import Box
-from wide_margin.core.layout import SpanOnPage, boxes_of
+from wide_margin.core.layout import SpanOnPage
 from wide_margin.core.pages import FileFacts
 from wide_margin.core.session import Session
 from wide_margin.desktop.background import Background
@@ -229,7 +229,7 @@ class DeskView(QAbstractScrollArea):
             self.go_to(page)
             return
         self._pending_reveal = ()
-        boxes = boxes_of(layer.page, spans)
+        boxes = self.images.boxes_of(page, spans)
         if boxes:
             self._bring_into_view(page, boxes)
         else:
@@ -258,9 +258,8 @@ class DeskView(QAbstractScrollArea):
         """Boxes of a passage in the viewport; none where its page is not at hand."""
         found: list[QRectF] = []
         for page in dict.fromkeys(span.page for span in spans):
-            layer = self.images.layer(page)
-            if layer is not None and page < self.n_pages:
-                boxes = boxes_of(layer.page, [s for s in spans if s.page == page])
+            if page < self.n_pages:
+                boxes = self.images.boxes_of(page, spans)
                 found.extend(self.to_view(page, box) for box in boxes)
         return found
 

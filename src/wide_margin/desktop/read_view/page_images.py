@@ -12,13 +12,15 @@ from PySide6.QtGui import QImage
 
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.geometry import Box
-from wide_margin.core.layout import TextLayer
+from wide_margin.core.layout import SpanOnPage, TextLayer, boxes_of
 from wide_margin.core.pages import Link, Picture
 from wide_margin.core.session import Session
 from wide_margin.desktop.background import Background
 
 MAX_BYTES = 160_000_000
 MAX_LAYERS = 80
+MAX_PASSAGES = 2000
+"""Passages whose boxes are remembered: the margin asks for all of them whenever one moves."""
 AT_ONCE = 2
 """Bitmaps asked for at once: few, so that a newer wish does not wait behind older ones."""
 
@@ -57,6 +59,7 @@ class PageImages(QObject):
         self._session: Session | None = None
         self._images: OrderedDict[int, PageImage] = OrderedDict()
         self._layers: OrderedDict[int, TextLayer] = OrderedDict()
+        self._boxes: dict[tuple[int, tuple[SpanOnPage, ...]], tuple[TextLayer, list[Box]]] = {}
         self._asked_images: set[int] = set()
         self._asked_layers: set[int] = set()
         self._links: OrderedDict[int, tuple[Link, ...]] = OrderedDict()
@@ -69,10 +72,23 @@ class PageImages(QObject):
     def show(self, session: Session | None) -> None:
         """Change to another document."""
         self._session = session
-        stores = (self._images, self._layers, self._links, self._asked_images, self._asked_layers)
+        stores = (self._images, self._layers, self._boxes, self._links, self._asked_images,
+                  self._asked_layers)  # fmt: skip
         for kept in (*stores, self.failures, self._details, self._asked_details):
             kept.clear()
         self._wanted = []
+
+    def boxes_of(self, page: int, spans: Sequence[SpanOnPage]) -> list[Box]:
+        """Boxes, in page space, of what passages cover of a page; none where it is not at hand."""
+        layer, key = self.layer(page), (page, tuple(spans))
+        if layer is None:
+            return []
+        known = self._boxes.get(key)
+        if known is None or known[0] is not layer:
+            if len(self._boxes) >= MAX_PASSAGES:
+                self._boxes.clear()
+            known = self._boxes[key] = layer, boxes_of(layer.page, spans)
+        return known[1]
 
     def image(self, page: int) -> PageImage | None:
         """What is there of a page, perhaps at another scale than wanted."""

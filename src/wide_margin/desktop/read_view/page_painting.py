@@ -122,8 +122,7 @@ def _paint_laid(
         for item in laid.get(name, {}).get(page, ()):
             if item.region is not None and item.region[0] == page:
                 regions.append(view.to_view(page, item.region[1]))
-            spans = [span for span in item.spans if span.page == page]
-            boxes = [view.to_view(page, box) for box in boxes_of(layer.page, spans)]
+            boxes = [view.to_view(page, box) for box in view.images.boxes_of(page, item.spans)]
             colour = QColor(getattr(view.colours, item.colour))
             for box in boxes if item.form is MarkForm.HIGHLIGHT else ():
                 painter.fillRect(box.adjusted(-1, -1, 1, 1), colour)

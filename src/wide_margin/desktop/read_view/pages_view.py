@@ -19,7 +19,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QWidget
 
 from wide_margin.core.geometry import contains
-from wide_margin.core.layout import SpanOnPage, boxes_of
+from wide_margin.core.layout import SpanOnPage
 from wide_margin.core.pages import FileFacts, Link
 from wide_margin.core.session import Session
 from wide_margin.desktop.background import Background
@@ -143,10 +143,10 @@ class PagesView(DeskView):
         A mark over two pages has none: the hand cannot hold both.
         """
         spans = self._chosen_spans()
-        layer = self.images.layer(spans[0].page) if spans else None
-        if layer is None or spans[0].page != spans[-1].page:
+        if not spans or spans[0].page != spans[-1].page:
             return []
-        boxes = [self.to_view(spans[0].page, b) for b in boxes_of(layer.page, spans)]
+        page = spans[0].page
+        boxes = [self.to_view(page, box) for box in self.images.boxes_of(page, spans)]
         return [(boxes[0].left(), boxes[0]), (boxes[-1].right(), boxes[-1])] if boxes else []
 
     def _chosen_spans(self) -> tuple[SpanOnPage, ...]:
@@ -162,12 +162,12 @@ class PagesView(DeskView):
     def choose_mark_at(self, point: QPointF) -> None:
         """Choose the mark under a point of the viewport, or none where there is none."""
         under = self.under(point)
-        layer = self.images.layer(under[0]) if under else None
         found = ""
-        for item in self._laid_on.get("marks", {}).get(under[0], ()) if under else ():
-            boxes = boxes_of(layer.page, item.spans) if layer is not None else ()
-            if under is not None and any(contains(box, under[1], under[2]) for box in boxes):
-                found = item.key
+        if under is not None:
+            page, x, y = under
+            for item in self._laid_on.get("marks", {}).get(page, ()):
+                if any(contains(box, x, y) for box in self.images.boxes_of(page, item.spans)):
+                    found = item.key
         self.choose_mark(found)
 
     # --- selection
