@@ -17,6 +17,7 @@ from wide_margin.core.pages.text import read_text
 WIDTH, HEIGHT = A4
 STYLES = {
     "head": ("Times-Italic", 9),
+    "title": ("Times-Bold", 26),
     "h1": ("Times-Bold", 18),
     "h2": ("Times-Bold", 13),
     "text": ("Times-Roman", 11),

@@ -321,3 +321,52 @@ def test_plain_letters_are_folded_as_any_others(text):
 )  # fmt: skip
 def test_bits_of_letters_are_told_from_words(text, torn):
     assert is_torn(text) is torn
+
+
+def set_lines(tmp_path, lines):
+    """The texts of the paragraphs of lines set flush, each a run of (face, words)."""
+    canvas = Canvas(str(tmp_path / "flush.pdf"), invariant=1)
+    for k, runs in enumerate(lines):
+        text = canvas.beginText(72, 700 - 14 * k)
+        for face, words in runs:
+            text.setFont(face, 11)
+            text.textOut(words)
+        canvas.drawText(text)
+    canvas.save()
+    return [p.text for p in paragraphs_in(tmp_path / "flush.pdf")[0]]
+
+
+PLAIN_FACE, BOLD_FACE = "Times-Roman", "Times-Bold"
+FIRST = (PLAIN_FACE, "The keeper of the gauge writes down what he has read on every single day")
+LAST = (PLAIN_FACE, "and nobody but the keeper may take these books out of the house again.")
+
+
+def test_a_line_of_stressed_words_within_a_sentence_parts_no_paragraph(tmp_path):
+    bold = [
+        (BOLD_FACE, "in the red book of the harbour, the black book of the mill, "),
+        (PLAIN_FACE, "or both,"),
+    ]
+    assert len(set_lines(tmp_path, [[FIRST], bold, [LAST]])) == 1
+
+
+def test_a_dash_that_goes_on_in_a_sentence_begins_no_item(tmp_path):
+    dash = [(PLAIN_FACE, "– and he does so before breakfast, whatever the weather may be like –")]
+    assert len(set_lines(tmp_path, [[FIRST], dash, [LAST]])) == 1
+
+
+def test_a_bold_line_that_begins_anew_is_a_paragraph_of_its_own(tmp_path):
+    head = [(BOLD_FACE, "Where the books of the harbour and of the mill are kept by the keeper")]
+    texts = set_lines(tmp_path, [[(PLAIN_FACE, f"{FIRST[1]}.")], head, [LAST]])
+    assert texts[1] == head[0][1]
+
+
+def test_dashes_under_a_colon_are_items(tmp_path):
+    intro = (
+        PLAIN_FACE,
+        "The keeper of the gauge writes down with every reading of the gauge also:",
+    )
+    items = [
+        [(PLAIN_FACE, f"– the {what} of the day, as it stands in the older of the two books;")]
+        for what in ("hour", "wind", "tide")
+    ]
+    assert len(set_lines(tmp_path, [[intro], *items])) == 4

@@ -129,3 +129,16 @@ def test_the_text_after_a_heading_that_runs_into_it_is_text(tmp_path):
     assert ("heading", "2.1 Lids.") in told
     assert told.count(("body", plain[0])) == 4
     assert told.count(("body", plain[1])) == 4
+
+
+@pytest.mark.parametrize(
+    ("text", "n"),
+    [
+        ("The gauge (is it right?) is read daily. It is old.", 2),
+        ("“Why?” he asked. Nobody knew.", 2),
+        ("(Is it right?) The gauge is read daily.", 2),
+        ("Is it right? nobody knew.", 2),
+    ],
+)
+def test_a_question_in_brackets_ends_no_sentence_that_goes_on(text, n):
+    assert len(split_sentences(text)) == n

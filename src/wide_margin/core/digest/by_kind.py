@@ -8,11 +8,20 @@ import numpy as np
 from wide_margin.core.digest.gist import GistLine, Scored, gist_lines
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.roles import CUES, Role
-from wide_margin.core.digest.telling import decides, naming, said_in_front, tells, tells_besides
+from wide_margin.core.digest.telling import (
+    decides,
+    naming,
+    said_in_front,
+    says_what_it_is,
+    tells,
+    tells_besides,
+)
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.geometry import BoolArray, FloatArray
 
 MOST_LINES = 3
+OF_NAMED = 0.6
+"""For a sentence that says what the thing in the title is."""
 OF_CUE, OF_ROLE, OF_PRIOR, OF_PLACE, OF_TELLING = 1.0, 0.9, 1.2, 0.3, 1.0
 """What counts for a sentence: its wording, its section's role, its prior, its place, and whether
 its words decide."""
@@ -203,8 +212,9 @@ def slot_scores(
             continue
         in_role = OF_ROLE * (role in slot.roles) + 0.2 * (slot.roles[:1] == (role,))
         place = row / n if slot.late else 1.0 - min(row / front, 1.0)
+        is_named = slot.cue == "purpose" and is_front and says_what_it_is(names, text)
         scores[k] = (
-            OF_CUE * min(0.7 + 0.3 * n_cues, 1.3) + OF_TELLING * telling[k]
+            OF_NAMED * is_named + OF_CUE * min(0.7 + 0.3 * n_cues, 1.3) + OF_TELLING * telling[k]
             + in_role + OF_PLACE * place
             + OF_PRIOR * float(np.clip(scored.prior[row], 0.0, 1.2)) - 0.3
         )  # fmt: skip

@@ -8,7 +8,6 @@ coverage: Gillick and Favre 2009; greedy with exchange). Both are linear in feat
 fitted on articles whose abstract is known and hidden (bench/fit_gist.py).
 """
 
-import re
 from collections import Counter
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
@@ -19,7 +18,9 @@ import numpy as np
 from wide_margin.core.digest.roles import CUES, ITSELF, OUTLINES, Role, roles_of
 from wide_margin.core.digest.sentences import (
     SHORTEST,
+    count_words,
     form_of,
+    is_in_script,
     is_of_licence,
     stands_alone,
     strangeness,
@@ -27,6 +28,7 @@ from wide_margin.core.digest.sentences import (
 )
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+from wide_margin.core.later import regex
 from wide_margin.core.passages import Sentence
 from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
@@ -97,6 +99,13 @@ MOSTLY_LEGAL = 0.1
 """A document of whose sentences this share is worded as licences are is one."""
 SELDOM, TAKEN_UP = 8_000, 3
 """A name is rarer than so many words of the language, and stands in so many sentences."""
+FOREIGN = 0.3
+"""From this share on, sentences in another script belong to the document."""
+LEAST_INITIALS = 3
+"""Of a title that make a name."""
+OFTEN, AHEAD = 0.015, 1.3
+"""Share of the sentences that the chief coined word stands in, and how far the next lies behind."""
+_WORD = regex(r"[^\W_][\w+.-]*\w")
 WRITTEN_BY_PROGRAM = 4
 """Times from which a sentence that differs in numbers and names only says nothing."""
 OPENING = 16
@@ -122,12 +131,13 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     roles = tuple(roles_of(document.outline))
     weight = term_weights(document, roles, weights["term"])
     pause()
-    sentences = document.text.sentences
+    sentences, names = document.text.sentences, _names(document)
     usable = np.zeros(len(sentences), dtype=bool)
     for row, sentence in enumerate(sentences):
-        usable[row] = stands_alone(sentence)
+        usable[row] = stands_alone(sentence, names)
         if row % BREATH == 0:
             pause()
+    usable &= ~_of_another_script(document, usable)
     of_licence = [ok and is_of_licence(s.text) for ok, s in zip(usable, sentences, strict=True)]
     legal = np.array(of_licence, dtype=bool)
     if legal.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
@@ -139,13 +149,24 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     prior = np.where(usable, features @ weights["sentence"], -np.inf)
     n_words = np.zeros(len(sentences), dtype=np.int64)
     for k, row in enumerate(np.flatnonzero(usable).tolist()):
-        n_words[row] = len(without_asides(sentences[row].text).split())
+        n_words[row] = count_words(without_asides(sentences[row].text))
         if n_words[row] < SHORTEST:  # what is left says nothing
             prior[row] = -np.inf
         if k % BREATH == 0:
             pause()
-    on_itself = _rows_on_itself(document, usable)
-    return Scored(prior, weight, n_words, terms, roles, on_itself, _names(document))
+    on_itself = _rows_on_itself(document, usable, names)
+    return Scored(prior, weight, n_words, terms, roles, on_itself, names)
+
+
+def _of_another_script(document: ReadDocument, usable: BoolArray) -> BoolArray:
+    """(s,) sentences in another script than the document's, where they are few."""
+    language = document.index.language
+    foreign = np.array(
+        [ok and not is_in_script(s.text, language)
+         for ok, s in zip(usable, document.text.sentences, strict=True)], dtype=bool,
+    )  # fmt: skip
+    # Of a document that is half translated they say as much as the others.
+    return foreign & bool(foreign.sum() < FOREIGN * usable.sum())
 
 
 def _said_again_and_again(
@@ -164,29 +185,72 @@ def _said_again_and_again(
 
 
 def _names(document: ReadDocument) -> tuple[str, ...]:
-    """Words of the title that are names: seldom in the language, and taken up in the text."""
-    index = document.index
+    """What the title names, and what the document calls what it is about.
+
+    Words of the title that are hardly used elsewhere, what its first letters make (GLPK), and the
+    word unknown to the language that the text uses most by far.
+    """
+    language = document.index.language
+    is_english = language == "en"  # whose words alone are known
+    words = _WORD.findall(f"{document.facts.title} {printed_title(document)}")
     found = []
-    for word in re.findall(
-        r"[^\W_][\w+.-]*\w", f"{document.facts.title} {printed_title(document)}"
-    ):
-        rank = frequency_rank(word.lower())
+    for word in words:
+        rank, lower = frequency_rank(word.lower()), word.lower()
+        if is_common(lower, language) or not any(map(str.isalpha, lower)):
+            continue
         is_name = word[0].isupper() or any(letter.isdigit() for letter in word)
-        stems = index.analyser.terms(word)
-        number = index.term_ids.get(stems[0]) if len(stems) == 1 else None
-        if is_name and (rank is None or rank > SELDOM) and number is not None:
-            n_rows = len(index.by_sentence.of(number)[0])
-            if n_rows >= TAKEN_UP:
-                found.append(word.lower())
+        is_name |= is_english and rank is None
+        if is_name and (rank is None or rank > SELDOM) and _n_rows(document, word) >= TAKEN_UP:
+            found.append(lower)
+    initials = "".join(word[0] for word in words if word[0].isupper()).lower()
+    found += [
+        initials[a:b]
+        for a in range(len(initials)) for b in range(a + LEAST_INITIALS, min(a + 7, len(initials) + 1))
+        if _n_rows(document, initials[a:b]) >= TAKEN_UP
+        and frequency_rank(initials[a:b]) is None
+    ]  # fmt: skip
+    if is_english and not found:
+        found += _coined(document)
     return tuple(dict.fromkeys(found))
 
 
-def _rows_on_itself(document: ReadDocument, usable: BoolArray) -> frozenset[int]:
+def _coined(document: ReadDocument) -> list[str]:
+    """The word unknown to English that the text uses by far the most, if one is."""
+    index = document.index
+    often = np.diff(index.by_sentence.starts)
+    unknown: list[int] = []
+    for number in np.argsort(-often[: len(index.term_ids)]).tolist():
+        form = index.forms[number]
+        is_word = len(form) > 2 and form.isalpha() and not is_common(form, "en")
+        if is_word and frequency_rank(form) is None:
+            unknown.append(number)
+        if len(unknown) == 2:
+            break
+    if not unknown:
+        return []
+    n, n_next = (int(often[number]) for number in (unknown[0], unknown[-1]))
+    n_next = n_next if len(unknown) > 1 else 0
+    least = max(TAKEN_UP, OFTEN * len(document.text.sentences))
+    return [index.forms[unknown[0]]] if n >= least and n > AHEAD * n_next else []
+
+
+def _n_rows(document: ReadDocument, word: str) -> int:
+    """In how many sentences a word stands, such as "gauge" or "gauge-book"."""
+    stems = document.index.analyser.terms(word)
+    if len(stems) > 1:
+        return sum(word.lower() in sentence.text.lower() for sentence in document.text.sentences)
+    number = document.index.term_ids.get(stems[0]) if stems else None
+    return len(document.index.by_sentence.of(number)[0]) if number is not None else 0
+
+
+def _rows_on_itself(
+    document: ReadDocument, usable: BoolArray, names: Sequence[str]
+) -> frozenset[int]:
     """Rows of sentences that speak of the document, or name what its title names."""
     index = document.index
     sentences = document.text.sentences
     rows = {k for k in np.flatnonzero(usable).tolist() if ITSELF.search(sentences[k].text.lower())}
-    for stem in index.analyser.terms(document.facts.title):
+    for stem in index.analyser.terms(" ".join((document.facts.title, *names))):
         if (number := index.term_ids.get(stem)) is not None:
             rows.update(index.by_sentence.of(number)[0].tolist())
     return frozenset(rows)
@@ -311,7 +375,7 @@ def sentence_features(
             pause()
         sentence, own = sentences[row], terms[row]
         text = sentence.text
-        n_words = len(text.split())
+        n_words = count_words(text)
         start, end = section_rows[sentence.section]
         mass = float(weight[own].sum())
         in_document, in_section = title_terms

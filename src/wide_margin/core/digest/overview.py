@@ -217,7 +217,8 @@ def about(
         opening = _opening(document, scored, rows)
         left = n_words - sum(int(scored.n_words[r]) for r in first)
         if len(rows) > LONG and np.isfinite(scored.prior[opening]).any():
-            rows = opening  # asked in a question, and in no gist, which is of its chapters too
+            # Asked in a question, and in no gist, which is of its chapters too.
+            rows = opening = without_steps(document, opening)
         among = [r for r in rows if r not in first]
         if left <= LEAST_LEFT:
             rest = []

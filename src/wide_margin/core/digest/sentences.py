@@ -1,6 +1,7 @@
 """Which sentences can stand alone, and what is cut from them."""
 
 import re
+from collections.abc import Collection
 
 from wide_margin.core.later import regex
 from wide_margin.core.passages import Sentence
@@ -22,11 +23,20 @@ _HANGS = regex(
     r"|это|этот|эта|эти|он|она|оно|они|однако|поэтому|также|затем|кроме того|например|но|тогда)\b",
     re.I,
 )  # fmt: skip
+_HANGS_UNSPACED = regex(
+    r"^[^\w「『]*(?:さらに|しかし|そして|また[、は]|そのため|したがって|このため|これ[はらにをがで]|それ[はらにをがで]|その|そこで|なお|ただし|例えば|たとえば|つまり|すなわち|もう一つ"
+    r"|この(?!文書|マニュアル|ガイド|本|書|論文|チュートリアル|ドキュメント|資料|章|節)|但是|但|因此|然而|此外|所以|而且|例如|比如|同样|另外|这(?!是|本|份|篇|个文档|个手册)|该|它|其|那|他们|她)"
+)
+"""The same where no blanks stand between words."""
 _STANDS = regex(
     r"^[\W_]*(?:(?:this|the present|these|those) (?:\w+ )?(?:paper|article|document|documentation|manual|guide|handbook|thesis|dissertation|report|book|vignette|work|study|package"
     r"|essay|text|tutorial|policy|standard|specification|chapter|section|part|appendix|newsletter|release|edition|version|licen[sc]e|agreement|act|annex)\b"
     r"|in this (?:paper|article|section|chapter|document|manual|guide|vignette|work|study|thesis|report)\b|there (?:is|are|was|were)\b|here (?:we|is)\b|it is (?:not )?(?:possible|important|necessary|recommended|useful|common|advisable|easy|hard|difficult)\b"
-    r"|both \w+ and\b|such as\b|in addition to\b|dieses? (?:handbuch|dokument|arbeit|buch|kapitel|abschnitt)\b|cet?(?:te)? (?:article|document|manuel|livre|chapitre|section)\b|es (?:gibt|ist)\b|il (?:existe|faut|est)\b)",
+    r"|both \w+ and\b|such as\b|in addition to\b|dieses? (?:handbuch|dokument|arbeit|buch|kapitel|abschnitt)\b|cet?(?:te)? (?:article|document|manuel|livre|chapitre|section|guide|rapport|thèse)\b|es (?:gibt|ist)\b|il (?:existe|faut|est)\b"
+    r"|est[ea] (?:art[íi]culo|documento|manual|libro|livro|trabajo|trabalho|guía|tesis|tese|informe|relatório|cap[íi]tulo|sección|seção)\b"
+    r"|quest[oa] (?:documento|manuale|guida|libro|articolo|tutorial|rapporto|tesi|capitolo|sezione)\b"
+    r"|(?:dit|deze) (?:document|handleiding|boek|gids|artikel|rapport|proefschrift|hoofdstuk|sectie)\b"
+    r"|эт(?:от|а|о) (?:документ|руководство|книга|статья|учебник|глава|раздел)\b)",
     re.I,
 )  # fmt: skip
 _FOLLOWS = regex(
@@ -44,12 +54,24 @@ _ASIDE = regex(
 _CODE = regex(r"[\\{}@$<>=|#^~]|::|\w_\w|\w\(\)|\w\.\w+\(")
 _MATHS = regex(r"[∑∏∫√≤≥≠≈∈∀∃αβγδεθλμνπρστφχψω∂∇×÷]|\b[a-z]\s*[=<>]\s*[\w(]")
 _ENDS = regex(r"[.!?。！？][\"'”’»)\]]*$")
-_STARTS = regex(r"^[\"'“‘«(\[]*[A-ZÀ-ÖØ-ÞА-Я0-9\u3040-\u9fff]|^[a-z]+[A-Z]\w*\b|^[\"“]")
+_QUOTES = "\"'“‘«([「『（"
+_IN_CAMEL = regex(r"[a-z]+[A-Z]\w*\b")
+_UNSPACED = regex(r"[\u3040-\u30ff\u3400-\u9fff]")
+"""Letters of scripts that set no blanks between words."""
+LETTERS_OF_WORD = 2
+"""How many of these make a word."""
+_SCRIPTS = {
+    "ja": _UNSPACED, "zh": _UNSPACED, "ko": regex(r"[\uac00-\ud7a3]"), "ru": regex(r"[\u0400-\u04ff]"),
+    "uk": regex(r"[\u0400-\u04ff]"), "el": regex(r"[\u0370-\u03ff]"), "he": regex(r"[\u0590-\u05ff]"),
+    "ar": regex(r"[\u0600-\u06ff]"),
+}  # fmt: skip
+OWN_SCRIPT = 0.25
+"""A sentence of a language has so many letters of its script; the others are names and code."""
 
 
 _OF_LICENCE = regex(
-    r"\b(?:permission is (?:hereby )?granted|redistributions? (?:in|of)|verbatim copies|(?:copyright|permission) notice"
-    r"|without (?:even )?(?:the implied |any )?warrant|merchantability|copy of (?:the|this) licen[sc]e|may be used to endorse"
+    r"\b(?:permission is (?:hereby )?granted|redistributions? (?:in|of)|verbatim copies|see the (?:\w+ ){1,5}licen[sc]e for (?:more )?details|(?:copyright|permission) notice"
+    r"|without (?:even )?(?:the implied |any )?warrant|merchantability|copy of (?:the|this) (?:[\w/-]+ ){0,6}licen[sc]e|may be used to endorse"
     r"|all rights reserved|under the (?:terms|conditions) of (?:the|this)|free documentation licen[sc]e"
     r"|hope that it will be useful)", re.I
 )  # fmt: skip
@@ -71,13 +93,45 @@ def is_of_licence(text: str) -> bool:
     return bool(_OF_LICENCE.search(text))
 
 
-def stands_alone(sentence: Sentence) -> bool:
-    """Whether a sentence is whole and makes sense without the one before."""
+def count_words(text: str) -> int:
+    """How many words a text has; of scripts without blanks, as many as its letters make."""
+    n_blank = len(text.split())
+    n_unspaced = 0 if text.isascii() else len(_UNSPACED.findall(text))
+    return n_blank + n_unspaced // LETTERS_OF_WORD
+
+
+def is_in_script(text: str, language: str) -> bool:
+    """Whether a sentence is written in the script of a language, as far as that tells."""
+    script = _SCRIPTS.get(language)
+    if script is None:
+        return True
+    n_letters = sum(map(str.isalpha, text))
+    return len(script.findall(text)) >= OWN_SCRIPT * n_letters
+
+
+def _starts(text: str, names: Collection[str]) -> bool:
+    """Whether a sentence begins as one does; many scripts have no capitals, and some names."""
+    bare = text.lstrip(_QUOTES)
+    if names and bare.split(maxsplit=1)[0] in names:
+        return True
+    first = bare[:1]
+    if first.isalpha():
+        return not first.islower() or bool(_IN_CAMEL.match(bare)) or text[0] in '"“'
+    return first.isdigit() or text[:1] in ('"', "“")
+
+
+def stands_alone(sentence: Sentence, names: Collection[str] = ()) -> bool:
+    """Whether a sentence is whole and makes sense without the one before.
+
+    Args:
+        sentence: It.
+        names: Words in small letters that sentences may begin with.
+    """
     text = sentence.text
-    n_words = len(text.split())
+    n_words = count_words(text)
     if sentence.kind not in ("body", "item") or not SHORTEST <= n_words <= LONGEST:
         return False
-    if not _ENDS.search(text) or not _STARTS.search(text):
+    if not _ENDS.search(text) or not _starts(text, names):
         return False
     if hangs(text) or text.count("\t") or _SPACED.search(text):
         return False
@@ -87,7 +141,8 @@ def stands_alone(sentence: Sentence) -> bool:
 
 def hangs(text: str) -> bool:
     """Whether a sentence leans on the one before it."""
-    return bool(_HANGS.match(text) or _FOLLOWS.match(text)) and not _STANDS.match(text)
+    leans = _HANGS.match(text) or _FOLLOWS.match(text) or _HANGS_UNSPACED.match(text)
+    return bool(leans) and not _STANDS.match(text)
 
 
 def strangeness(text: str) -> float:

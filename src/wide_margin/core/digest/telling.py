@@ -7,6 +7,7 @@ looked for in lower-case text.
 
 from functools import lru_cache
 from re import Pattern, escape
+from typing import NamedTuple
 
 from wide_margin.core.digest.roles import PEOPLE
 from wide_margin.core.later import regex
@@ -41,7 +42,20 @@ TELLING: dict[str, Pattern[str]] = {
         r"|\b(?:cet?|cette) (?:article|document|manuel|livre|travail|thèse|rapport|guide)\b.{0,30}"
         r"\b(?:décri|présent|expli|propos|vise|est|trait)"
         r"|\best[ea] (?:art[íi]culo|documento|manual|libro|livro|trabajo|trabalho|guía|tesis)\b.{0,30}"
-        r"\b(?:descri|presenta|expli|propo|trata|es|tiene|tem)",
+        r"\b(?:descri|presenta|expli|propo|trata|es|tiene|tem)"
+        r"|\bquest[oa] (?:\w+ )?(?:documento|manuale|guida|libro|articolo|tutorial|rapporto|tesi|testo)\b.{0,30}"
+        r"\b(?:descri|present|spiega|tratta|illustra|fornisc|cerca di|intend|vuole|è (?:un|il|la|rivolt|destinat))"
+        r"|\b(?:dit|deze) (?:\w+ )?(?:document|handleiding|boek|gids|artikel|rapport|proefschrift|scriptie)\b.{0,30}"
+        r"\b(?:beschrijft|behandelt|geeft|legt|is een|gaat over|bevat)"
+        r"|\b(?:den här|det här|denna|detta|denne|dette) (?:\w+ )?(?:manual|manualen|bok|boken|dokument|dokumentet|guide|guiden|handbok|håndbok|artikel|rapport)\w*\b.{0,30}"
+        r"\b(?:beskriv|behandla|behandler|ger|gir|giver|är en|er en|innehåller|handlar|forklarer|förklarar)"
+        r"|\b(?:ten|niniejsz\w+|ta|tato|tento|toto) (?:dokument|podręcznik|książka|artykuł|przewodnik|příručka|manuál|kniha|článek)\b.{0,30}"
+        r"\b(?:opis|przedstaw|zawiera|omawia|popis|obsahuje|jest|je )"
+        r"|\b(?:эт(?:от|а|о)|данн\w+|настоящ\w+) (?:документ|руководство|книга|статья|учебник|пособие|работа)\b.{0,30}"
+        r"(?:опис|представл|содерж|посвящ|рассматр|предназнач|расска|объясн)"
+        r"|(?:この|本)(?:文書|マニュアル|ガイド|書|論文|チュートリアル|ドキュメント|資料|稿|手引き|記事)(?:で)?は"
+        r"|本(?:文|书|手册|文档|指南|教程|文件|规范|标准)(?:将|主要|旨在|是|介绍|描述|说明|讨论|提供|面向)"
+        r"|이 (?:문서|설명서|책|안내서|논문|매뉴얼)(?:는|은|에서는)",
     ),
     "audience": regex(
         rf"\b{_DOCUMENT}\s+(?:is|was)\s+(?:\w+\s+)?(?:for|aimed at|intended for|meant for|written for|addressed to|directed at)\b"
@@ -134,10 +148,43 @@ _OF_PART = regex(
     r"\b(?:this|the (?:next|following|previous)|in) (?:sub)?(?:section|chapter|part|appendix|paragraph|figure|table)\b"
 )
 """Speaks of a part of the document."""
-_NAMED_DOES = (
-    r"(?:is|are) (?:an?|the|one of)|(?:provides?|offers?|allows?|enables?|helps?|lets|computes?|implements?|aims)"
-    r"|was (?:designed|developed|written|created)"
+_NO_NAME = (
+    r"(?!(?:if|when|where|while|whether|that|because|since|as|in|on|at|with|for|of|using|from|to|by|and|or|but|unless|so"
+    r"|although|then|once|after|before|each|every|this|these|another|unlike|like|without|under|inside|note)\b)"
 )
+"""What begins no name of two words, as in "GNU …"."""
+_THING = (
+    r"(?:package|library|software|program|system|project|toolkit|framework|language|tool|suite|module|utility"
+    r"|distribution|application|platform|environment|library|format|protocol)"
+)
+_NAMED_IS = (
+    r"(?:is|are) (?:\w+ly )?(?:an?|one of)\b|stands for\b"
+    r"|ist (?:eine?|das|der|die)\b|est (?:une?|le|la|l['’])|es (?:una?|el|la)\b|è (?:una?|il|la|l['’]|un['’])|é uma?\b"
+    r"|is een\b|är (?:en|ett)\b|er (?:en|et)\b|to (?:jest|est)\b|je\b|— это\b"
+)
+_NAMED_DOES = (
+    r"(?:is|are) the\b|(?:provides?|offers?|allows?|enables?|helps?|lets|computes?|implements?|aims|combines|consists of|makes it)\b"
+    r"|(?:is|was|are|were) (?:\w+ly )?(?:designed|developed|written|created|intended|meant|used|conceived) (?:to|for|as|by)\b"
+    r"|can be used (?:to|for|as)\b"
+)
+
+
+class Naming(NamedTuple):
+    """Finds what is said of the names of a document."""
+
+    is_a: Pattern[str]
+    """What such a thing is."""
+    tells: Pattern[str]
+    """What it is or does."""
+
+
+_LEANS_AT_END = regex(r"\b(?:this|that|these|those) \w+[.!]$")
+"""What it speaks of at its end was named before it."""
+_GIVEN_AWAY = regex(
+    r"\b(?:redistribut|distributed (?:under|in the hope)|licen[cs]|lizenz|licencia|licença|rozpowszechn|gwarancj|verbreitet in der hoffnung|distribuit[oa] (?:nella|sotto))"
+    r"|лиценз|許諾|条件の下|许可|许可证|授权|배포|라이선스"
+)
+"""Says on which terms a document is given to its readers."""
 
 
 def decides(cue: str) -> bool:
@@ -155,7 +202,7 @@ def tells_besides(cue: str) -> bool:
     return cue in ("next", "change", "limit", "data")
 
 
-def tells(cue: str, text: str, names: Pattern[str] | None = None, *, is_front: bool) -> bool:
+def tells(cue: str, text: str, names: Naming | None = None, *, is_front: bool) -> bool:
     """Whether a sentence surely tells what a cue stands for.
 
     Args:
@@ -165,22 +212,30 @@ def tells(cue: str, text: str, names: Pattern[str] | None = None, *, is_front: b
         is_front: Whether it stands near the front of the document.
     """
     if cue == "purpose":
-        if _OF_PART.search(text):
+        if _OF_PART.search(text) or _GIVEN_AWAY.search(text):
             return False
-        if is_front and names is not None and names.match(text):
+        if is_front and names is not None and names.tells.match(text):
             return True
     if cue in TELLING and TELLING[cue].search(text):
         return True
     return is_front and cue in IN_FRONT and bool(IN_FRONT[cue].search(text))
 
 
+def says_what_it_is(names: Naming | None, text: str) -> bool:
+    """Whether a sentence, in lower case, says what the thing in the title is: "X is a …"."""
+    is_said = names is not None and bool(names.is_a.match(text))
+    return is_said and not _LEANS_AT_END.search(text)
+
+
 @lru_cache(maxsize=8)
-def naming(names: tuple[str, ...]) -> Pattern[str] | None:
+def naming(names: tuple[str, ...]) -> Naming | None:
     """Finds sentences that begin with a name and go on with what it is or does."""
     if not names:
         return None
     either = "|".join(sorted(map(escape, names), key=len, reverse=True))
-    name = rf"(?:{either})(?:\s+(?:{either}))*(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
-    return regex(
-        rf"^\W*(?:\w+:\s+)?(?:the\s+)?{name}\s*(?:[,(].{{2,60}}?[,)]\s*)?\b(?:{_NAMED_DOES})\b"
+    name = (
+        rf"(?:{either})(?:\s+(?:{either}))*(?:\s+{_THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
     )
+    begins = rf"^\W*(?:\w+:\s+)?(?:the\s+)?(?:{_NO_NAME}\w+\s+)?{name}\s*(?:[,(].{{2,60}}?[,)]\s*)?"
+    is_a = rf"{begins}(?:は|\b(?:{_NAMED_IS}))"
+    return Naming(regex(is_a), regex(rf"{begins}(?:は|\b(?:{_NAMED_IS}|{_NAMED_DOES}))"))

@@ -42,6 +42,7 @@ _SENTENCE_END = regex(r"[.!?:;…][\"'”’)\]]*\s*$")
 _BEFORE_UNSPACED = regex(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]$")
 _UNSPACED = regex(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]")
 """Nothing joins two lines where no blanks stand between words."""
+_DASHES = "–—-"
 _HYPHENS = "-\u2010\u00ad" + LINE_END_HYPHEN
 """What may part a word at the end of a line."""
 _LAST_PART = regex(rf"([^\W\d_]+)[{_HYPHENS}]$")
@@ -178,7 +179,10 @@ def _measure(lines: list[Line]) -> _Measure:
 
 def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Measure) -> bool:
     em = max(line.size, 1.0)
-    if abs(line.size - before.size) > 0.08 * em or line.is_bold != before.is_bold:
+    if abs(line.size - before.size) > 0.08 * em:
+        return True
+    goes_on = _goes_on_within(before, line, group, measure)
+    if line.is_bold != before.is_bold and not goes_on:
         return True
     step = line.box[3] - before.box[3]
     # The lines of a heading stand as far apart as its own size asks for.
@@ -189,7 +193,10 @@ def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Mea
         return abs(line.box[0] - before.box[0]) > 0.5 * em or step > 1.1 * usual
     if step > 1.3 * usual or step < 0 or _is_next_note(line, group, measure):
         return True
-    if (marker := ITEM.match(line.text)) and not _ends_in_number(marker[0], before, line, measure):
+    marker = ITEM.match(line.text)
+    if marker and goes_on and marker[0].strip() in _DASHES:
+        return False
+    if marker and not _ends_in_number(marker[0], before, line, measure):
         return not line.text.lstrip()[0].isalpha() or line.box[0] <= group[0].box[0] + em
     set_off = line.is_bold or line.size > 1.1 * measure.size
     if set_off and _NUMBERED.match(line.text):
@@ -203,6 +210,20 @@ def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Mea
         return True
     short = before.box[2] < measure.right - 0.25 * (measure.right - measure.left)
     return short and bool(_SENTENCE_END.search(before.text)) and line.text[:1].isupper()
+
+
+def _goes_on_within(before: Line, line: Line, group: list[Line], measure: _Measure) -> bool:
+    """Whether a line goes on in the middle of a sentence, flush under a full line.
+
+    Words that are set bold over most of a line are stressed then, and a dash at its beginning is
+    none of an item.
+    """
+    full = before.box[2] > measure.right - 0.15 * (measure.right - measure.left)
+    flush = abs(line.box[0] - measure.left) < 0.5 * max(line.size, 1.0)
+    begins = line.text.lstrip(_DASHES + " ")[:1]
+    if all(each.is_bold for each in group) and not line.is_bold:
+        return False  # a heading over its text
+    return full and flush and begins.islower() and not _SENTENCE_END.search(before.text)
 
 
 def _is_next_note(line: Line, group: list[Line], measure: _Measure) -> bool:

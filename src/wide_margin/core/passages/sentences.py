@@ -147,7 +147,8 @@ def split_sentences(text: str) -> list[tuple[int, int]]:
 def _ends_here(text: str, stop: int, end: int) -> bool:
     if text[stop] in "。！？":  # a quotation's own end is not the sentence's
         return text[end - 1] not in "」』”" or not text[end : end + 1].isalpha()
-    if text[stop] in "!?\n؟۔।":
+    closed = text[stop + 1 : end].strip()[:1] in (")", "]", "”", "’", '"', "»")
+    if text[stop] in "\n؟۔।" or (text[stop] in "!?" and not closed):
         return True
     after = _OPENS.match(text, end)
     if after is None:

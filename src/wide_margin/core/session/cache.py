@@ -19,7 +19,7 @@ from wide_margin.core.session.prepared import Made
 
 log = logging.getLogger(__name__)
 
-ANALYSIS = 33
+ANALYSIS = 34
 """Raised whenever what is kept changes: layout to index, definitions, scores, facts, phrases,
 questions worth asking."""
 KEPT = 40
