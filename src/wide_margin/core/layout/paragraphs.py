@@ -2,8 +2,8 @@
 
 import re
 from collections import Counter
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from itertools import groupby, pairwise
 from operator import attrgetter
 from statistics import median
@@ -28,6 +28,8 @@ _DRAWN = regex(rf"^{alternatives('figure', 'table')}[^\S\t]", re.I)
 _NUMBERED = regex(r"^(?:[A-Z]|\d{1,3})(?:\.\d{1,3})*\.?\s+[^\W\d_]")
 NOTE_MARK = regex(r"^\s*(\d{1,3}(?!\.?\d)|[*†‡§¶]{1,3})\s{0,4}(?=\S)")
 """How a footnote begins."""
+SOME_STEPS = 5
+"""From so many on, steps between lines of one size tell how far apart those stand."""
 LEADING_PAGES, LEADING_LINES = 60, 12
 """How far lines are apart is told by so many pages, and columns of so many lines."""
 MUCH_LEADING = 1.5
@@ -70,6 +72,12 @@ class _Measure:
     right: float
     leading: float
     size: float
+    leadings: Mapping[int, float] = field(default_factory=dict)
+    """Of the lines of each size, in whole points, where there are enough of them."""
+
+    def leading_of(self, line: Line) -> float:
+        """How far lines of such a size are apart."""
+        return self.leadings.get(round(line.size), self.leading)
 
 
 def paragraphs_of(
@@ -146,11 +154,11 @@ def _groups_in_column(lines: list[Line], leading: float) -> list[list[Line]]:
         was_row = tabbed[k - 1] and (tabbed[k] or (k > 1 and tabbed[k - 2]))
         starts = is_row or was_row or _starts_paragraph(before, line, groups[-1], measure)
         goes_on = _is_stretched(before) and not tabbed[k]
-        if starts and not (
-            goes_on
-            or _hangs_on(before, line, groups[-1], measure)
-            or _ends_in_remark(before, line, groups[-1], measure)
-        ):
+        if starts and not goes_on and _hangs_on(before, line, groups[-1], measure):
+            if len(groups[-1]) > 1 and _begins_entry(groups[-1][-2], before, measure):
+                groups.append([groups[-1].pop()])
+            groups[-1].append(line)
+        elif starts and not (goes_on or _ends_in_remark(before, line, groups[-1], measure)):
             groups.append([line])
         else:
             groups[-1].append(line)
@@ -159,14 +167,14 @@ def _groups_in_column(lines: list[Line], leading: float) -> list[list[Line]]:
 
 def _measure(lines: list[Line]) -> _Measure:
     lefts = Counter(round(line.box[0]) for line in lines)
-    steps = sorted(
-        b.box[3] - a.box[3]
-        for a, b in pairwise(lines)
-        if abs(a.size - b.size) < 0.5 and 0.8 * b.size < b.box[3] - a.box[3] < 3 * b.size
-    )
+    by_size: dict[int, list[float]] = {}
+    for a, b in pairwise(lines):
+        step = b.box[3] - a.box[3]
+        if abs(a.size - b.size) < 0.5 and 0.8 * b.size < step < 3 * b.size:
+            by_size.setdefault(round(b.size), []).append(step)
+    steps = sorted(step for some in by_size.values() for step in some)
     size = median(line.size for line in lines)
-    # Not the median: on a page of short paragraphs most steps lead from one to the next.
-    leading = steps[int(0.3 * (len(steps) - 1))] if steps else 1.2 * size
+    leading = _usual(steps) if steps else 1.2 * size
     if len(lines) < 8:  # too few to tell
         leading = min(leading, 1.35 * size)
     return _Measure(
@@ -174,19 +182,28 @@ def _measure(lines: list[Line]) -> _Measure:
         right=max(line.box[2] for line in lines),
         leading=leading,
         size=size,
-    )
+        leadings={
+            k: _usual(sorted(some)) for k, some in by_size.items()
+            if len(some) >= SOME_STEPS and len(by_size) > 1
+        },
+    )  # fmt: skip
+
+
+def _usual(steps: Sequence[float]) -> float:
+    """Not the median: on a page of short paragraphs most steps lead from one to the next."""
+    return steps[int(0.3 * (len(steps) - 1))]
 
 
 def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Measure) -> bool:
     em = max(line.size, 1.0)
-    if abs(line.size - before.size) > 0.08 * em:
-        return True
+    step = line.box[3] - before.box[3]
     goes_on = _goes_on_within(before, line, group, measure)
+    if abs(line.size - before.size) > 0.08 * em and not (goes_on and _is_level(step, measure)):
+        return True
     if line.is_bold != before.is_bold and not goes_on:
         return True
-    step = line.box[3] - before.box[3]
     # The lines of a heading stand as far apart as its own size asks for.
-    usual = max(measure.leading, (1.25 if line.size > 1.1 * measure.size else 1.05) * em)
+    usual = max(measure.leading_of(line), (1.25 if line.size > 1.1 * measure.size else 1.05) * em)
     if _ends_slanted_title(before, line, group, measure):
         return True
     if line.is_fixed != before.is_fixed:  # a line of code, or a name at the end of a sentence?
@@ -206,7 +223,7 @@ def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Mea
     if line.box[0] > before.box[0] + 0.8 * em:  # an indent, unless a hanging one
         hangs = ITEM.match(before.text) or (set_off and _NUMBERED.match(before.text))
         return not (len(group) == 1 and bool(hangs))
-    if line.box[0] < before.box[0] - 0.8 * em and len(group) > 1:
+    if line.box[0] < before.box[0] - 0.8 * em and len(group) > 1 and not goes_on:
         return True
     short = before.box[2] < measure.right - 0.25 * (measure.right - measure.left)
     return short and bool(_SENTENCE_END.search(before.text)) and line.text[:1].isupper()
@@ -224,6 +241,15 @@ def _goes_on_within(before: Line, line: Line, group: list[Line], measure: _Measu
     if all(each.is_bold for each in group) and not line.is_bold:
         return False  # a heading over its text
     return full and flush and begins.islower() and not _SENTENCE_END.search(before.text)
+
+
+def _is_level(step: float, measure: _Measure) -> bool:
+    """Whether a line stands as far under the one before as lines of the text do.
+
+    Where most of a line is a name in typewriter letters, its size is theirs.
+    """
+    text = max(measure.leadings.values(), default=measure.leading)
+    return any(abs(step - usual) < 0.1 * usual for usual in (measure.leading, text))
 
 
 def _is_next_note(line: Line, group: list[Line], measure: _Measure) -> bool:
@@ -264,8 +290,10 @@ def _ends_slanted_title(before: Line, line: Line, group: list[Line], measure: _M
 def _hangs_on(before: Line, line: Line, group: list[Line], measure: _Measure) -> bool:
     """Whether a line goes on under the description that a line with a term has begun."""
     em = max(line.size, 1.0)
-    if "\t" in line.text or len(group) > 1 or line.box[0] < before.box[0] + 0.8 * em:
+    if "\t" in line.text or line.box[0] < before.box[0] + 0.8 * em:
         return False
+    if len(group) > 1 and not (line.text[:1].islower() or before.text[-1:] in _HYPHENS):
+        return False  # the first line of another paragraph, or a formula
     if line.is_fixed or before.is_fixed or line.is_bold != before.is_bold or ITEM.match(line.text):
         return False
     if abs(line.size - before.size) > 0.08 * em or before.column != line.column:
@@ -275,6 +303,12 @@ def _hangs_on(before: Line, line: Line, group: list[Line], measure: _Measure) ->
         return False
     full = before.box[2] > measure.right - 0.2 * (measure.right - measure.left)
     return full and ("\t" in before.text or not _SENTENCE_END.search(before.text))
+
+
+def _begins_entry(above: Line, line: Line, measure: _Measure) -> bool:
+    """Whether a line at the left begins an entry that the one after it hangs on."""
+    short = above.box[2] < measure.right - 0.1 * (measure.right - measure.left)
+    return short or "\t" in line.text or bool(_SENTENCE_END.search(above.text))
 
 
 def _ends_in_remark(before: Line, line: Line, group: list[Line], measure: _Measure) -> bool:
