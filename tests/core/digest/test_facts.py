@@ -445,3 +445,22 @@ def test_a_chapter_in_larger_type_is_not_what_the_document_is_called(tmp_path, m
     facts = find_facts(read_document(path))
     assert facts.title.text == "The village wells manual"
     assert facts.subtitle is None
+
+
+def test_names_in_large_type_are_no_title(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 15))
+    monkeypatch.setitem(STYLES, "people", ("Times-Bold", 18))
+    path = tmp_path / "made.pdf"
+    people = ("people", "Marta Lindqvist, Aino Perälä, Olof Brandt, Ilse Aaltonen,")
+    more = ("people", "Jon Vik, and Eva Holm")
+    make_pdf(path, [[("title", "Notes on Wells"), people, more], BODY, BODY])
+    assert find_facts(read_document(path)).title.text == "Notes on Wells"
+
+
+def test_a_guide_named_as_one_goes_before_a_slogan(facts_of, monkeypatch):
+    monkeypatch.setitem(STYLES, "guide", ("Times-Bold", 21))
+    facts = facts_of(
+        ("title", "The Leading Rope for Wells"), ("author", "from Hallan"),
+        ("guide", "Rope Keeping and Rope Care Guide"),
+    )  # fmt: skip
+    assert facts.title.text == "Rope Keeping and Rope Care Guide"

@@ -61,6 +61,15 @@ _SENTENCE = regex(
 """What begins, ends within or runs over a sentence is no subtitle."""
 
 
+OF_PEOPLE, OF_NAMED_KIND = 1.5, 0.7
+"""Against lines that say who wrote it, and for those that end with the kind of work they name."""
+_NAMED_KIND = regex(
+    r"\w\W+(?:guide|manual|handbook|tutorial|reference|documentation|specification|handbuch|anleitung|manuel"
+    r"|manuale|guida|handleiding)\W*$", re.I
+)  # fmt: skip
+"""A thing and the kind of work: "Console and Operators Guide"."""
+
+
 def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLine]:
     """The lines of the title: the largest type of the first pages that reads like one."""
     named = metadata_title(document)
@@ -106,12 +115,23 @@ def _title_score(
     score -= 1.5 * (number is not None and number.scheme == "decimal")
     score -= 1.2 * (n_letters < 0.5 * len(text.replace(" ", "")))
     score -= 1.0 * (len(block) == 1 and bool(names_in_line(text)) and size < largest)
+    score -= OF_PEOPLE * _is_of_people(block)
+    score += OF_NAMED_KIND * bool(_NAMED_KIND.search(text))
     score -= OF_CHAPTER * _is_of_chapter(block, on_page)
     score -= OF_KIND * bool(ONLY_KIND.match(text))
     score -= OF_SERIES * (bool(_SERIES.search(text)) and n_words <= LONGEST_SERIES)
     if named:
         score += 3.0 * overlap(text, named)
     return score
+
+
+def _is_of_people(block: Sequence[FrontLine]) -> bool:
+    """Whether lines say who, with addresses, or several names: "A. Holm, B. Aas, and C. Vik"."""
+    if len(block) == 1:
+        return "@" in block[0].text
+    names = [names_in_line(line.text.rstrip(", ")) for line in block]
+    n_lines, n_commas = sum(map(bool, names)), sum(line.text.count(",") for line in block)
+    return any("@" in line.text for line in block) or (2 * n_lines >= len(block) and n_commas > 1)
 
 
 def _is_of_chapter(block: Sequence[FrontLine], on_page: Sequence[FrontLine]) -> bool:
