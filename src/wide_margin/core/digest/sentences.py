@@ -4,6 +4,7 @@ import re
 from collections.abc import Collection
 
 from wide_margin.core.later import regex
+from wide_margin.core.layout import UNSPACED
 from wide_margin.core.passages import Sentence
 
 SHORTEST, LONGEST = 6, 70
@@ -56,7 +57,7 @@ _MATHS = regex(r"[∑∏∫√≤≥≠≈∈∀∃αβγδεθλμνπρστφ�
 _ENDS = regex(r"[.!?。！？][\"'”’»)\]]*$")
 _QUOTES = "\"'“‘«([「『（"
 _IN_CAMEL = regex(r"[a-z]+[A-Z]\w*\b")
-_UNSPACED = regex(r"[\u3040-\u30ff\u3400-\u9fff]")
+_UNSPACED = regex(f"[{UNSPACED}]")
 """Letters of scripts that set no blanks between words."""
 LETTERS_OF_WORD = 2
 """How many of these make a word."""

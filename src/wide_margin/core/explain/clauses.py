@@ -15,6 +15,7 @@ from wide_margin.core.explain.verbs import (
     opens_clause,
 )
 from wide_margin.core.later import regex
+from wide_margin.core.layout import BULLETS
 
 MAIN, ALSO, CONTRAST, ASIDE = "main", "also", "contrast", "aside"
 CONDITION, EXCEPTION, CONCESSION = "condition", "exception", "concession"
@@ -63,7 +64,7 @@ _NEEDS_CLAUSE = frozenset(
 )  # fmt: skip
 _AWAITS_VERB = frozenset(["which", "who", "that", "and", "but"])
 _GOES_ON = frozenset(["and", "or", "but", "which", "who", "if", "when", "unless"])
-_BULLET = regex(r"^(?:[•‣◦▪●○■□*·➢✓–—-]|\d{1,2}(?=\s+[A-Z]))\s+")
+_BULLET = regex(rf"^(?:[{BULLETS}–—-]|\d{{1,2}}(?=\s+[A-Z]))\s+")
 _SHORTENED = frozenset(["when", "if", "unless", "until"])
 """Words after which a clause may lack its subject: "if found"."""
 _ONLY_AFTER_COMMA = frozenset(

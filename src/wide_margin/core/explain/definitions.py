@@ -15,7 +15,7 @@ from typing import NamedTuple
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.short_forms import find_short_forms, symbols_in
 from wide_margin.core.later import regex
-from wide_margin.core.layout import NOTE_MARK, Paragraph, fold, tidy
+from wide_margin.core.layout import BULLETS, NOTE_MARK, Paragraph, fold, tidy
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.passages import Sentence, names_in
 from wide_margin.core.search import Analyser, is_common
@@ -120,7 +120,8 @@ _GLOSSARY = regex(
     r"|glossar|begriffe|abkürzungen|glossaire|définitions|abréviations|glosario|definiciones)\b", re.I
 )  # fmt: skip
 _ENTRY = regex(
-    r"^(?:[•‣◦▪●○■□*·➢✓–—-]\s*)?(?P<term>[^\W_][^:—–\t.;!?]{0,50}?)\s*(?:[:—–]|\s-\s|\t)\s*(?P<rest>\S.{3,})$",
+    rf"^(?:[{BULLETS}–—-]\s*)?"
+    r"(?P<term>[^\W_][^:—–\t.;!?]{0,50}?)\s*(?:[:—–]|\s-\s|\t)\s*(?P<rest>\S.{3,})$",
     re.S,
 )
 _SAYS_WHAT = regex(

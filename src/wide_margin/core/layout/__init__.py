@@ -7,6 +7,7 @@ from wide_margin.core.layout.page_labels import PageLabels, label_pages, page_sh
 from wide_margin.core.layout.paragraphs import NOTE_MARK, count_words, paragraphs_of, vocabulary
 from wide_margin.core.layout.selecting import TextLayer, boxes_of
 from wide_margin.core.layout.text import (
+    BULLETS,
     UNSPACED,
     fold,
     folded_with_places,
@@ -16,6 +17,7 @@ from wide_margin.core.layout.text import (
 )
 
 __all__ = [
+    "BULLETS",
     "NOTE_MARK",
     "UNSPACED",
     "Furniture",

@@ -11,12 +11,12 @@ from statistics import median
 from wide_margin.core.later import regex
 from wide_margin.core.layout.display import is_formula, with_figures
 from wide_margin.core.layout.model import Line, Paragraph, Piece
-from wide_margin.core.layout.text import UNSPACED
+from wide_margin.core.layout.text import BULLETS, UNSPACED
 from wide_margin.core.lexicon import alternatives
 from wide_margin.core.pages import LINE_END_HYPHEN
 
 ITEM = regex(
-    r"^\s*(?:[•‣◦▪●○■□–—*∗\-·・➢➤✓\uf0b7\uf0a7\uf0d8\uf0cf\uf076\ufffd][\s\t]+"
+    rf"^\s*(?:[{BULLETS}\ufffd–—-][\s\t]+"
     r"|\(?(?:\d{1,3}|[a-zA-Z]|[ivx]{1,5})[.)][\s\t]+|\(\d{1,3}\)[\s\t]+|\[\d{1,3}\][\s\t]+)"
 )
 CAPTION = regex(

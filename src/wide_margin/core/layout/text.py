@@ -15,6 +15,8 @@ _LIGATURES = {
 }  # fmt: skip
 UNSPACED = "\u3040-\u30ff\u3400-\u4dbf\u4e00-\u9fff\uf900-\ufaff"
 """Letters of scripts that put no blanks between words: kana and Chinese signs, for a pattern."""
+BULLETS = "•‣◦▪●○■□▶►▸▷▹◆◇❖→⇒✔☐★*∗·・➢➤✓\uf0b7\uf0a7\uf0d8\uf0cf\uf076"
+"""Signs that begin an item, dashes aside, for a pattern."""
 _TRANSLATE = str.maketrans({**_LIGATURES, **dict.fromkeys(_INVISIBLE, "")})
 _COMBINING = {
     "\u00a8": "\u0308", "\u00b4": "\u0301", "\u0060": "\u0300", "\u02c6": "\u0302",

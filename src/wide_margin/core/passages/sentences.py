@@ -105,7 +105,8 @@ _LETTERS = frozenset(["p", "s", "c"])
 _WORDS_TOO = frozenset(["no", "nos", "art", "sun", "sat", "app", "ed", "mon"])
 """Abbreviations before a number ("no. 5"), words before anything else ("He said no.")."""
 _END = regex(
-    r"[.!?…]+[\"'”’»)\]]*(?=\s)|[。！？]+[」』”’）〕】]*|[؟۔।](?=\s)|[:;](?=\s+[•‣◦–—]\s)|\n"
+    r"[.!?…]+[\"'”’»)\]]*(?=\s)|[。！？]+[」』”’）〕】]*|[؟۔।](?=\s)"
+    r"|[:;](?=\s+[•‣◦▪▶►▸–—]\s)|\n"
 )
 _MAY_END = regex(r"[.!?…:;。！？؟۔।\n]")
 _LAST_WORD = regex(r"([\w.°-]+)\.+[\"'”’»)\]]*$")

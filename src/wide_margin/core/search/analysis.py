@@ -109,17 +109,17 @@ _SCRIPTS = {
 _COMMON_WORDS = {language: frozenset(words.split()) for language, words in _COMMON.items()}
 _ASKING = {
     "fr": "combien lequel laquelle lesquels lesquelles faut-il est-ce a-t-il peut-on doit-on est-il est-elle sont-ils sont-elles"
-          " s'agit-il existe-t-il doit doivent peut peuvent faut existe",
+          " s'agit-il existe-t-il doit doivent peut peuvent faut existe sert servent signifie signifient fonctionne fonctionnent",
     "de": "wieviel wieviele wievielen wann wieso weshalb wem wen wessen woher wohin wozu worum worin womit wofür wovon woran"
-          " welches welchen welchem welcher",
-    "es": "cuánto cuánta cuántos cuántas cuáles cuál quiénes quién adónde debe deben puede pueden hay",
-    "it": "quanto quanta quanti quante quali quale deve devono può possono perché",
-    "pt": "quanto quanta quantos quantas quais qual deve devem pode podem",
-    "nl": "hoeveel hoelang moet moeten kan kunnen waarvoor waarmee waarin",
-    "sv": "hur många mycket varför vilka vilken måste kan", "da": "hvor mange meget hvorfor hvilke hvilken skal kan",
-    "no": "hvor mange mye hvorfor hvilke hvilken skal kan",
-    "pl": "ile jaki jaka jakie jakich kto kogo dlaczego czemu gdzie kiedy czy musi może",
-    "cs": "kolik jaký jaká jaké kdo koho proč kde kdy musí může", "ru": "сколько почему зачем какой какая какое какие кто кого где когда должен может",
+          " welches welchen welchem welcher dient dienen bedeutet bedeuten funktioniert funktionieren",
+    "es": "cuánto cuánta cuántos cuántas cuáles cuál quiénes quién adónde debe deben puede pueden hay sirve sirven significa significan funciona funcionan",
+    "it": "quanto quanta quanti quante quali quale deve devono può possono perché serve servono significa significano funziona funzionano",
+    "pt": "quanto quanta quantos quantas quais qual deve devem pode podem serve servem significa significam funciona funcionam",
+    "nl": "hoeveel hoelang moet moeten kan kunnen waarvoor waarmee waarin dient dienen betekent betekenen werkt werken",
+    "sv": "hur många mycket varför vilka vilken måste kan betyder fungerar", "da": "hvor mange meget hvorfor hvilke hvilken skal kan betyder virker",
+    "no": "hvor mange mye hvorfor hvilke hvilken skal kan betyr virker",
+    "pl": "ile jaki jaka jakie jakich kto kogo dlaczego czemu gdzie kiedy czy musi może znaczy oznacza służy służą działa",
+    "cs": "kolik jaký jaká jaké kdo koho proč kde kdy musí může znamená slouží funguje", "ru": "сколько почему зачем какой какая какое какие кто кого где когда должен может значит означает служит служат работает",
 }  # fmt: skip
 """Words with which one asks, and which a text has too seldom to be among its small words."""
 _CARRY_NO_TOPIC = {
