@@ -20,7 +20,7 @@ from wide_margin.core.document import ReadDocument
 from wide_margin.core.geometry import BoolArray, FloatArray
 
 MOST_LINES = 3
-OF_NAMED = 0.6
+OF_NAMED = 1.2
 """For a sentence that says what the thing in the title is."""
 OF_CUE, OF_ROLE, OF_PRIOR, OF_PLACE, OF_TELLING = 1.0, 0.9, 1.2, 0.3, 1.0
 """What counts for a sentence: its wording, its section's role, its prior, its place, and whether

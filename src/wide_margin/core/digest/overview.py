@@ -250,10 +250,7 @@ def _one_of_each(document: ReadDocument, scored: Scored, rows: Sequence[int]) ->
     chapters: list[int] = []  # the outermost section around each, or -1 where none of them tells
     for section, parent in enumerate(parents):
         outer = chapters[parent] if parent >= 0 else section
-        number = number_of(document.outline.sections[section].title) if parent < 0 else None
-        untold = scored.roles[section] in (Role.LEGAL, Role.THANKS, Role.APPENDIX)
-        untold |= number is not None and number.scheme in ("letter", *words_for("appendix"))
-        chapters.append(-1 if untold else outer)
+        chapters.append(-1 if is_untold(document, section, scored.roles) else outer)
     is_english = document.index.language == "en"
     best: dict[int, int] = {}
     for row in rows:
@@ -270,6 +267,21 @@ def _one_of_each(document: ReadDocument, scored: Scored, rows: Sequence[int]) ->
         if chapter not in best or scored.prior[row] > scored.prior[best[chapter]]:
             best[chapter] = row
     return sorted(best.values())
+
+
+def is_untold(document: ReadDocument, section: int, roles: Sequence[Role]) -> bool:
+    """Whether a section does not speak for its document: an appendix, thanks, a licence."""
+    if roles[section] in (Role.LEGAL, Role.THANKS, Role.APPENDIX):
+        return True
+    if document.outline.parents[section] >= 0:
+        return False
+    number = number_of(document.outline.sections[section].title)
+    return number is not None and number.scheme in ("letter", *words_for("appendix"))
+
+
+def is_step(text: str) -> bool:
+    """Whether a sentence only tells the reader to do something, as one step of many."""
+    return bool(_STEP.search(text))
 
 
 def _chief_first(

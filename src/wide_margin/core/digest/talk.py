@@ -5,15 +5,18 @@ with each sheet.
 """
 
 import re
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass, field
 
 from wide_margin.core.answers import WHOLE, Reach, section_reach
 from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.digest.by_kind import CONCLUSION, LIMITS, NEXT, fill
 from wide_margin.core.digest.digest import Digester
+from wide_margin.core.digest.gist import GistLine
 from wide_margin.core.digest.kinds import DocumentKind
-from wide_margin.core.digest.overview import rows_within
+from wide_margin.core.digest.overview import is_step, is_untold, rows_within
 from wide_margin.core.digest.roles import Role, roles_of
+from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.document import Figure, Locator, ReadDocument, find_figures
 from wide_margin.core.explain import take_apart
 from wide_margin.core.later import regex
@@ -23,7 +26,7 @@ USUAL_MINUTES = 15
 MINUTES_A_SHEET = 2.0
 LEAST_SHEETS, MOST_SHEETS = 2, 24
 """Sheets on sections, whatever the length."""
-POINTS = 4
+POINTS, OPENING_POINTS, LEAST_POINTS = 4, 3, 3
 POINT_WORDS = 20
 """Words of a point, at most: a longer sentence is cut where it pauses, and marked with "…"."""
 CHOSEN_FROM = 10
@@ -43,6 +46,10 @@ _NO_SHEET = regex(
 _SUBORDINATE = regex(
     r"(?:of|in|to|for|from|with|since|although|if|when|while|because|as|given|despite|by)\b", re.I
 )
+_ELSEWHERE = regex(
+    r"\b(?:see|shown in|described in|listed in|given in|in) (?:also )?(?:the )?(?:figure|fig\.|table|section|chapter|appendix|file|next)\b",
+    re.I,
+)  # fmt: skip
 _PAUSE = regex(r"[;:]\s|\s[—–]\s|,\s")
 
 
@@ -102,19 +109,51 @@ def make_talk(
     authors = ", ".join(fact.text for fact in facts.authors[:4])
     talk = Talk(title or document.facts.title or "A talk", authors, minutes)
     figures = find_figures(document)
-    for row in _chief(document, reach, n_sheets):
-        talk.sheets.append(_sheet(document, digester, row, figures))
-    rows = rows_within(document, reach)
-    ending = talk.ending
-    for slot in (CONCLUSION, LIMITS, NEXT) if facts.kind in _WITH_ENDING else ():
-        for line in fill(document, digester.scored, slot, rows).lines[:2]:
-            ending.points.append(Point(cut_short(line.text), line.locator))
-            ending.notes.append(f"{line.text} ({line.locator.shown})")
-    if not ending.points:
-        for line in digester.gist(reach, n_sentences=3):
-            ending.points.append(Point(cut_short(line.text), line.locator))
-            ending.notes.append(f"{line.text} ({line.locator.shown})")
+    if reach.kind == "document":
+        talk.sheets.append(_opening(digester, reach))
+    own_lines, lengths = section_lines(document, digester.scored), _lengths(document)
+    said: set[str] = {point.text for sheet in talk.sheets for point in sheet.points}
+    for row in _chief(document, reach, max(n_sheets - len(talk.sheets), LEAST_SHEETS)):
+        sheet = _sheet(document, digester, row, figures, own_lines, lengths, said)
+        said |= {point.text for point in sheet.points}
+        talk.sheets.append(sheet)
+    talk.ending = _ending(document, digester, reach, said)
     return talk
+
+
+def _opening(digester: Digester, reach: Reach) -> Sheet:
+    """What the document is, the sentence first that says it."""
+    sheet = Sheet("What it is")
+    quotes = digester.answer("What is this about?", reach, None).quotes
+    for quote in quotes[:OPENING_POINTS]:
+        _add(sheet, quote.text, quote.locators[0])
+    return sheet
+
+
+def _ending(
+    document: ReadDocument, digester: Digester, reach: Reach, said: Collection[str]
+) -> Sheet:
+    """What it comes to: conclusions, limits and what comes next, each said once in a talk.
+
+    Where a kind of document has no such end, what says it in so many words is taken alone.
+    """
+    sheet, rows = Sheet("At the end"), rows_within(document, reach)
+    has_end = digester.facts.kind in _WITH_ENDING
+    for slot in (CONCLUSION, LIMITS, NEXT):
+        for line in fill(document, digester.scored, slot, rows, only_told=not has_end).lines[:2]:
+            if cut_short(line.text) not in said:
+                _add(sheet, line.text, line.locator)
+    if not sheet.points:
+        for line in digester.gist(reach, n_sentences=2 * POINTS):
+            if cut_short(line.text) not in said and len(sheet.points) < POINTS:
+                _add(sheet, line.text, line.locator)
+    return sheet
+
+
+def _add(sheet: Sheet, text: str, locator: Locator) -> None:
+    """A sentence as a point, and whole among what is said."""
+    sheet.points.append(Point(cut_short(text), locator))
+    sheet.notes.append(f"{text} ({locator.shown})")
 
 
 def _chief(document: ReadDocument, reach: Reach, n: int) -> list[int]:
@@ -137,6 +176,8 @@ def _chief(document: ReadDocument, reach: Reach, n: int) -> list[int]:
         if lengths[k] >= LEAST_WORDS and roles[k] not in _LEFT_OUT
         and not _NO_SHEET.match(outline.sections[k].title)
     ]  # fmt: skip
+    chapters = [k for k in told if not is_untold(document, k, roles)]
+    told = chapters if len(chapters) >= min(n, 3) else told
     depths = outline.depths
     for depth in sorted({depths[k] for k in told}):
         level = [k for k in told if depths[k] == depth]
@@ -158,25 +199,42 @@ def _lengths(document: ReadDocument) -> list[int]:
 
 
 def _sheet(
-    document: ReadDocument, digester: Digester, row: int, figures: tuple[Figure, ...]
-) -> Sheet:
+    document: ReadDocument, digester: Digester, row: int, figures: tuple[Figure, ...],
+    own_lines: Sequence[SectionLine], lengths: Sequence[int], said: Collection[str],
+) -> Sheet:  # fmt: skip
+    """A sheet of a section: what stands for it and for its chief parts, else its gist."""
     section = document.outline.sections[row]
-    reach = section_reach(section)
-    found = digester.gist(reach, n_sentences=CHOSEN_FROM)
-    short = [line for line in found if len(line.text.split()) <= POINT_WORDS]
-    others = [line for line in found if line not in short]
-    kept = (short + others)[:POINTS]
-    lines = [line for line in found if line in kept]
+    parts = [k for k, parent in enumerate(document.outline.parents) if parent == row]
+    chief = sorted(parts, key=lambda k: -lengths[k])[: POINTS - 1]
+    found = [own_lines[k].line for k in (row, *sorted(chief)) if len(chief) > 1]
+    lines = [line for line in found if line is not None and not _leads_away(line.text)]
+    lines = sorted({line.sentence: line for line in lines}.values(), key=lambda x: x.sentence)
+    if len(lines) < LEAST_POINTS:
+        lines = _of_gist(digester, section_reach(section))
     sheet = Sheet(section.title)
-    n_words = 0
-    for line in lines:
-        sheet.points.append(Point(cut_short(line.text), line.locator))
-        if n_words < NOTE_WORDS:
-            sheet.notes.append(f"{line.text} ({line.locator.shown})")
-            n_words += len(line.text.split())
+    fresh = [line for line in lines if cut_short(line.text) not in said]
+    for line in fresh or lines:
+        _add(sheet, line.text, line.locator)
+    while len(sheet.notes) > 1 and sum(len(note.split()) for note in sheet.notes) > NOTE_WORDS:
+        sheet.notes.pop()
     sheet.locator = lines[0].locator if lines else None
     sheet.figure = _figure_in(document.outline, row, figures)
     return sheet
+
+
+def _of_gist(digester: Digester, reach: Reach) -> list[GistLine]:
+    """The chief sentences of a section, short ones first."""
+    found = digester.gist(reach, n_sentences=CHOSEN_FROM)
+    telling = [line for line in found if not _leads_away(line.text)] or list(found)
+    short = [line for line in telling if len(line.text.split()) <= POINT_WORDS]
+    others = [line for line in telling if line not in short]
+    kept = (short + others)[:POINTS]
+    return [line for line in found if line in kept]
+
+
+def _leads_away(text: str) -> bool:
+    """Whether a sentence is a step, or tells where something else is to be found."""
+    return is_step(text) or bool(_ELSEWHERE.search(text))
 
 
 def _figure_in(outline: Outline, row: int, figures: tuple[Figure, ...]) -> Figure | None:

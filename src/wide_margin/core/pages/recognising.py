@@ -27,7 +27,7 @@ from wide_margin.core.pages.model import Font, PageText, Picture
 from wide_margin.core.pages.render import draw
 
 PROGRAM = "tesseract"
-DOTS = 220.0
+DOTS = 200.0
 """Dots per inch that a page is drawn at for the engine."""
 SECONDS = 90.0
 """A page that takes longer is given up."""
