@@ -464,3 +464,11 @@ def test_a_guide_named_as_one_goes_before_a_slogan(facts_of, monkeypatch):
         ("guide", "Rope Keeping and Rope Care Guide"),
     )  # fmt: skip
     assert facts.title.text == "Rope Keeping and Rope Care Guide"
+
+
+def test_the_page_of_a_command_is_called_after_it(facts_of):
+    facts = facts_of(
+        ("h2", "NAME"), ("text", "dredge - clear a harbour of mud, by the bucket"),
+        ("h2", "SYNOPSIS"), ("code", "dredge [-q] harbour"),
+    )  # fmt: skip
+    assert facts.title.text == "dredge - clear a harbour of mud, by the bucket"

@@ -5,6 +5,7 @@ import pytest
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
+from wide_margin.core.digest.by_kind import LONG
 from wide_margin.core.digest.gist import score
 from wide_margin.core.digest.sentences import count_words, hangs, is_in_script, stands_alone
 from wide_margin.core.digest.telling import naming, says_what_it_is, tells
@@ -167,3 +168,17 @@ def test_another_script_is_told_by_its_letters():
     assert is_in_script("潮位は debian-edu-install で読みます。", "ja")
     assert not is_in_script("See man debian-edu-ltsp-install for the types.", "ja")
     assert is_in_script("Every reading is written down.", "en")
+
+
+def test_the_gist_of_a_long_book_has_what_is_said_before_its_first_section(tmp_path):
+    said = "Quorble is a set of programs that read gauges along a coast."
+    path = tmp_path / "long.pdf"
+    front = [("title", "Quorble Guide"), ("text", said)]
+    chapters = [
+        [("h1", f"{n} Gauges"), ("text", f"Gauge {n} is read by Quorble. " + PLAIN * 18)]
+        for n in range(1, 130)
+    ]
+    make_pdf(path, [front, *chapters])
+    document = read_document(path)
+    assert len(document.text.sentences) > LONG
+    assert said in [line.text for line in Digester(document).gist(n_words=60)]

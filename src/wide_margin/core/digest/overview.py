@@ -47,6 +47,8 @@ EARLY = 10
 """The first part of so many in which a long document says what it is for."""
 CHAPTER_LEVELS, N_FIRST = 3, 4
 """Levels of the outline whose sections speak for a long document, and how many sentences each."""
+N_PURPOSE = 2
+"""Sentences that say what it is, wherever they stand near the front."""
 MOST_LICENCE = 80
 NOT_SAID = ("heading", "listing", "formula", "figure", "number", "stamp")
 """Kinds of sentences that say nothing by themselves."""
@@ -321,6 +323,11 @@ def telling_rows(document: ReadDocument, scored: Scored, rows: Sequence[int]) ->
             spoken[section] = spoken.get(section, 0) + 1
             if spoken[section] <= N_FIRST and not _STEP.search(sentences[row].text):
                 wanted.add(row)
+    # Some say what they are before their first section.
+    front = rows[: len(rows) // EARLY]
+    scores, telling = slot_scores(document, scored, PURPOSE, front)
+    best = sorted(np.flatnonzero(telling).tolist(), key=lambda k: -scores[k])[:N_PURPOSE]
+    wanted.update(front[k] for k in best)
     return sorted(wanted) if len(wanted) >= N_FIRST * 2 else list(rows)
 
 

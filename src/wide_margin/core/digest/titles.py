@@ -70,11 +70,16 @@ _NAMED_KIND = regex(
 """A thing and the kind of work: "Console and Operators Guide"."""
 
 
+_SAYS = regex(r"\w\s+[-–—]+\s+\w")
+
+
 def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLine]:
     """The lines of the title: the largest type of the first pages that reads like one."""
     named = metadata_title(document)
     if spaced := _spaced_title(lines, named):
         return spaced
+    if named_in_page := _title_of_command(lines):
+        return named_in_page
     best: list[FrontLine] = []
     best_score = 0.0
     for page in range(TITLE_PAGES):
@@ -85,6 +90,14 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
             if score > best_score:
                 best, best_score = block, score
     return best
+
+
+def _title_of_command(lines: Sequence[FrontLine]) -> list[FrontLine]:
+    """The line under "NAME" with which the manual page of a command begins: "ls - list files"."""
+    for k, line in enumerate(lines[:3]):
+        if line.text.strip() == "NAME" and k + 1 < len(lines) and _SAYS.search(lines[k + 1].text):
+            return [lines[k + 1]]
+    return []
 
 
 def _title_score(
