@@ -396,7 +396,7 @@ def sentence_features(
             min(n_words, 40) / 40,
             float(n_words < 10),
             float(n_words > 38),
-            min(sum(c.isdigit() for c in text) / max(len(text), 1) * 10, 1.0),
+            min(sum(map(str.isdigit, text)) / max(len(text), 1) * 10, 1.0),
             min(text.count("(") / 2, 1.0),
             strangeness(text),
             float(_points(text)),

@@ -252,7 +252,7 @@ def _one_of_each(document: ReadDocument, scored: Scored, rows: Sequence[int]) ->
     chapters: list[int] = []  # the outermost section around each, or -1 where none of them tells
     for section, parent in enumerate(parents):
         outer = chapters[parent] if parent >= 0 else section
-        chapters.append(-1 if is_untold(document, section, scored.roles) else outer)
+        chapters.append(-1 if is_untold(document, section, scored.roles, parent) else outer)
     is_english = document.index.language == "en"
     best: dict[int, int] = {}
     for row in rows:
@@ -271,11 +271,11 @@ def _one_of_each(document: ReadDocument, scored: Scored, rows: Sequence[int]) ->
     return sorted(best.values())
 
 
-def is_untold(document: ReadDocument, section: int, roles: Sequence[Role]) -> bool:
+def is_untold(document: ReadDocument, section: int, roles: Sequence[Role], parent: int) -> bool:
     """Whether a section does not speak for its document: an appendix, thanks, a licence."""
     if roles[section] in (Role.LEGAL, Role.THANKS, Role.APPENDIX):
         return True
-    if document.outline.parents[section] >= 0:
+    if parent >= 0:
         return False
     number = number_of(document.outline.sections[section].title)
     return number is not None and number.scheme in ("letter", *words_for("appendix"))

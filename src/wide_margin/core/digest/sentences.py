@@ -136,7 +136,7 @@ def stands_alone(sentence: Sentence, names: Collection[str] = ()) -> bool:
         return False
     if hangs(text) or text.count("\t") or _SPACED.search(text):
         return False
-    letters = sum(c.isalpha() for c in text)
+    letters = sum(map(str.isalpha, text))
     return letters >= 0.68 * len(text.replace(" ", "")) and text.count(". .") == 0
 
 

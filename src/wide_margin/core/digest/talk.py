@@ -176,7 +176,8 @@ def _chief(document: ReadDocument, reach: Reach, n: int) -> list[int]:
         if lengths[k] >= LEAST_WORDS and roles[k] not in _LEFT_OUT
         and not _NO_SHEET.match(outline.sections[k].title)
     ]  # fmt: skip
-    chapters = [k for k in told if not is_untold(document, k, roles)]
+    parents = outline.parents
+    chapters = [k for k in told if not is_untold(document, k, roles, parents[k])]
     told = chapters if len(chapters) >= min(n, 3) else told
     depths = outline.depths
     for depth in sorted({depths[k] for k in told}):
@@ -192,8 +193,9 @@ def _lengths(document: ReadDocument) -> list[int]:
     for sentence in document.text.sentences:
         if sentence.section >= 0 and sentence.kind in ("body", "item", "entry"):
             own[sentence.section] += len(sentence.text.split())
+    parents = document.outline.parents
     for k in range(len(own) - 1, -1, -1):
-        if (parent := document.outline.parents[k]) >= 0:
+        if (parent := parents[k]) >= 0:
             own[parent] += own[k]
     return own
 
