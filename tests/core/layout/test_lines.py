@@ -164,3 +164,13 @@ def test_a_title_is_set_as_its_words_are_and_not_as_its_number(tmp_path, number,
     assert line.text == f"{number} {title}"
     assert line.is_bold
     assert line.face.startswith("Helvetica")
+
+
+def test_a_title_at_the_right_is_read_before_a_heading_under_it_at_the_left():
+    """Text runs across further down, so that a strip beside both is empty above it."""
+    heading, title = (72.0, 232.0, 284.0, 245.0), (344.0, 168.0, 540.0, 181.0)
+    columns = [(x, 260.0 + 14 * k, x + 200.0, 270.0 + 14 * k) for x in (72, 340) for k in range(14)]
+    across = [(72.0, 250.0, 540.0, 259.0)]
+    boxes = np.array([heading, title, *across, *columns], dtype=np.float32)
+    order = [int(row) for zone in reading_zones(boxes) for row in zone]
+    assert order.index(1) < order.index(0)

@@ -51,6 +51,8 @@ def _zones(boxes: FloatArray, rows: IntArray) -> list[IntArray]:
             wide.append(rows[inside & ~across])  # level with each other: a row of a table
             continue
         columns = [rows[side & inside] for side in (left, right) if (side & inside).any()]
+        if len(columns) == 2 and _stands_below(boxes[columns[0]], boxes[columns[1]]):
+            columns.reverse()  # a title at the right over a heading at the left
         if columns and any(map(len, wide)):
             found.append(np.concatenate(wide))
             wide = []
@@ -59,6 +61,11 @@ def _zones(boxes: FloatArray, rows: IntArray) -> list[IntArray]:
     if any(map(len, wide)):
         found.append(np.concatenate(wide))
     return found
+
+
+def _stands_below(boxes: FloatArray, others: FloatArray) -> bool:
+    """Whether some segments stand wholly below others."""
+    return bool(boxes[:, 1].min() >= others[:, 3].max())
 
 
 def _sides(boxes: FloatArray, gutter: float) -> tuple[BoolArray, BoolArray, BoolArray]:
