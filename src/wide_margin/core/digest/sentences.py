@@ -14,7 +14,7 @@ _HANGS = regex(
     r"|accordingly|then|also|again|finally|second(?:ly)?|third(?:ly)?|next|so|but|and|or|yet|still|rather|conversely|indeed|in addition|in contrast"
     r"|as a result|for example|for instance|e\.g|i\.e|that is|in other words|on the other hand|in this (?:case|way|example|context|respect)|in that case|by doing so|doing so|to do (?:so|this)"
     r"|as (?:above|before|mentioned|noted|described|shown|discussed|we (?:have )?(?:saw|seen))|both of|each of (?:these|them)|one of (?:these|them)|some of (?:these|them)|all of (?:these|them)|most of (?:these|them)"
-    r"|it|its|they|their|them|he|she|his|her|this|these|those|that|such|the (?:latter|former|above|following|same|second|third|other|others)|both|neither|another|others?|here|there|which|where|what follows"
+    r"|it|its|they|their|them|he|she|his|her|this|these|those|that|such|the (?:latter|former|above|following|same|second|third|other|others)|the (?:first|fourth|fifth|sixth|last|rest) (?:is|are|was|were|will|has|have|had)|both|neither|another|others?|here|there|which|where|what follows"
     r"|dies(?:e[rsnm]?)?|jene[rsnm]?|letztere[rsnm]?|erstere[rsnm]?|jedoch|deshalb|deswegen|daher|dadurch|dabei|dazu|dafür|damit|danach|darum|somit|folglich"
     r"|trotzdem|dennoch|allerdings|außerdem|dann|auch|es|sie|er|ihr[e]?|aber|und|oder|denn|sonst|zum beispiel|beispielsweise|ce(?:la|ci|s|t|tte)?|il|elle|ils|elles|celui-ci|celle-ci|ceux-ci|celles-ci|ces derni[eè]re?s|ce dernier|cette derni[eè]re|cependant|toutefois|néanmoins|donc|ainsi|puis|ensuite|enfin|mais|et|ou|or|par exemple|par conséquent|de plus|en outre|dans ce cas"
     r"|est[eao]s?|es[eao]s?|sin embargo|además|entonces|pero|y|aquell[oa]s?|por (?:lo tanto|ejemplo|eso)|no obstante|así|luego|también"

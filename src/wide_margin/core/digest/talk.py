@@ -235,8 +235,8 @@ def _of_gist(digester: Digester, reach: Reach) -> list[GistLine]:
 
 
 def _leads_away(text: str) -> bool:
-    """Whether a sentence is a step, or tells where something else is to be found."""
-    return is_step(text) or bool(_ELSEWHERE.search(text))
+    """Whether a sentence asks, is a step, or tells where something else is to be found."""
+    return text.endswith("?") or is_step(text) or bool(_ELSEWHERE.search(text))
 
 
 def _figure_in(outline: Outline, row: int, figures: tuple[Figure, ...]) -> Figure | None:
