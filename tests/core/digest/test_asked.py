@@ -52,6 +52,8 @@ ABOUT = {
     "organised": ["How is it organised?", "How is the document structured?",
     "How is this divided?"],
     "begin": ["Where should I begin?", "How do I get started?"],
+    "install": ["How do I install it?", "How can this be installed?", "Installation",
+                "How do I set it up?", "Installation instructions", "How to install this?"],
     "findings": ["What did they find?", "What are the results?", "What are the main findings?"],
     "method": ["What method do they use?", "Which approach does it take?", "How did they do it?"],
     "data": ["What data do they use?", "Which data is it based on?"],
@@ -71,6 +73,7 @@ FACTS = [
     "Which version of the recorder is needed?", "May I use it for a chart?",
     "In what year was the first of these gauges made?", "What limit of the float got in the way?",
     "Which was the worst weakness in the recorder?",
+    "How do I install the float of a gauge?", "How is the recorder installed at Innerby?", "How do I install it from CD?",
     "Who should be told of a surge warning?", "What is the main shaft of the float gauge made of?",
 ]  # fmt: skip
 PARTS = [

@@ -184,3 +184,31 @@ def test_what_is_needed_is_found_in_the_section_called_so(plain_manual):
 
 def test_a_question_without_a_word_of_its_own_is_not_searched_for(plain_manual):
     assert plain_manual.answer("Who is it for?", WHOLE, None).declined
+
+
+# --- how it is installed
+
+
+def guide(tmp_path, *sections):
+    path = tmp_path / "guide.pdf"
+    first = [("title", "Quorble Guide"), ("h1", "1 Use"), ("text", "Quorble reads the gauges.")]
+    pages = [[("h1", title), ("text", text)] for title, text in sections]
+    make_pdf(path, [first, *pages, [("h1", "9 Ends"), ("text", "Nobody has read the gauge.")]])
+    return Digester(read_document(path))
+
+
+ITS_OWN = ("2 Compilation, Installation", "Copy the files to the harbour. Then start the clock.")
+ANOTHER = ("3 Checking the installation of a foreign gauge", "A foreign gauge is looked at twice.")
+
+
+def test_how_to_install_it_is_told_as_its_section_begins(tmp_path):
+    answer = guide(tmp_path, ANOTHER, ITS_OWN).answer("How do I install it?", WHOLE, None)
+    assert [q.text for q in answer.quotes] == [
+        "Copy the files to the harbour.", "Then start the clock.",
+    ]  # fmt: skip
+
+
+def test_where_no_section_is_about_that_it_is_searched_for(tmp_path):
+    said = ("2 Post", "To install Quorble, put the box on the pier and turn the key twice.")
+    answer = guide(tmp_path, said, ANOTHER).answer("How do I install it?", WHOLE, None)
+    assert "put the box on the pier" in answer.quotes[0].text

@@ -39,6 +39,7 @@ _LEGAL = regex(r"(?:licen[sc]e|copyright|legal|lizenz|licence|licencia|licenza)\
 """Titles of sections that readers do not count."""
 _ORDINALS = {word: str(value) for word, value in ordinal_words("en").items()}
 _WORDINGS: dict[str, str] = {
+    "install": r"\bhow (?:do|can|should|would|could|does|to|is)\b.{0,14}\b(?:install(?:ed)?|set up)\b|\bset (?:it|this) up\b|^(?:show me |give me )?(?:the )?install(?:ation|ing)?(?: instructions?| steps| guide)?\W*$",
     "licence": r"\b(?:which|what|whose) licen[sc]e\b|^(?:what is |what's )?(?:the |its )?licen[sc]e\W*$|\b(?:its|the) licen[sc]e\s*\??$|\blicen[sc]ed\b|\b(?:may|can|am) i (?:allowed to )?(?:copy|change|share|pass|use|distribute|redistribute|reproduce)|\bon what terms\b|\bcopyright\b|\bpass (?:this|it)\b.*\bon\b|\bredistribut",
     "authors and date": r"\bwho (?:wrote|made|created|is the author|are the authors?|edited|maintains|looks after|takes care of|keeps up|is behind|published|has written)\b|\b(?:name|list|names of|show|give me) (?:\w+ )?authors\b|^\W*(?:the )?authors?\W*$|\bby whom\b|\bwritten by\b|\bwhen (?:was|is|did) (?:it|this|the \w+) (?:written|made|published|issued|from|appear|come out)|\b(?:which|what) (?:version|edition|release|date|year)\b|\bfrom when\b|\bhow old is\b|\bwhere (?:was|did) .*\b(?:published|come out|appear)",
     "new": r"\bwhat(?:'s|’s| is| are| was| has| have)?\b.*\b(?:new|changed?|added|altered|different)\b|\bchanges?\b.*\b(?:release|version|edition|since)\b|\blatest (?:release|version|edition|changes)\b|\bwithdrawn\b|\bsince this was written\b",
@@ -105,7 +106,7 @@ class Overview:
     """Whether the whole wording is one for the whole, with no word of its own to search for."""
 
 
-_STRICT = frozenset(["purpose", "about"])
+_STRICT = frozenset(["purpose", "about", "install"])
 """What a thing in the document may have or do as well: no word of its own is allowed."""
 
 _OF_THINGS = frozenset(["authors and date", "licence", "limits"])
@@ -146,6 +147,9 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         kind in ("data", "findings", "limits", "why", "audience")
     )
     own = own_words(document, text)
+    if kind == "install":
+        short = [w for w in words(text.casefold()) if len(w) == 2 and not is_common(w, "en")]
+        own = [word for word in (*own, *short) if not _is_subject(document, word)]
     if len(own) > allowed or (kind in _OF_THINGS and _names_a_thing(document, text, own)):
         return None
     return Overview(kind, reach, form, n_points, text)

@@ -169,7 +169,8 @@ class Digester:
         if asked is not None:
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)
             has_words = not asked.is_all_known and own_words(self._document, asked.question)
-            if found.quotes or asked.kind not in _SEARCHED_TOO or not has_words:
+            is_searched = asked.kind == "install" or (asked.kind in _SEARCHED_TOO and has_words)
+            if found.quotes or not is_searched:
                 return found
         if reach == WHOLE and before is None:
             compared = answer_compared(self._document, typed, self._search, self._chief)

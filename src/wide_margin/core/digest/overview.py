@@ -9,7 +9,7 @@ from wide_margin.core.answers import Answer, Excerpt, Quote, Reach, section_reac
 from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.answers.within import pages_covered
 from wide_margin.core.answers.within import rows_within as rows_of_spans
-from wide_margin.core.digest.asked import Overview
+from wide_margin.core.digest.asked import Overview, own_words
 from wide_margin.core.digest.by_kind import (
     AUDIENCE,
     CHANGES,
@@ -34,7 +34,7 @@ from wide_margin.core.digest.roles import OUTLINES, Role
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
-from wide_margin.core.lexicon import words_for
+from wide_margin.core.lexicon import bare, words_for
 from wide_margin.core.outline.numbering import number_of
 
 GIST_WORDS, SECTION_WORDS = 130, 130
@@ -168,6 +168,8 @@ def _lines(
     if kind == "terms":
         slot = Slot("Terms", "definition", (Role.INTRODUCTION,))
         return fill(document, scored, slot, rows, most=N_SLOT).lines, OF_NO_SECTION
+    if kind == "install":  # else it is searched for
+        return _installing(document, rows, form.max_sentences or asked.n_points or N_SLOT), SURE
     slot = _SLOTS.get(kind, PURPOSE)
     if kind in ("conclusion", "next") and not _has_end(scored):
         return (), SURE
@@ -366,6 +368,15 @@ _SECTIONS = {
 """Titles of sections that answer a question about the whole."""
 
 
+INSTALLING_DEPTH, OF_ANOTHER = 2, 2
+"""Deeper sections tell how to install some part, and titles with more words of their own, of
+something else."""
+_INSTALLING = regex(
+    r"\b(?:install(?:ation|ing)|installieren|instalaci[oó]n|instalaç[aã]o|installazione|installatie|instalacja|instalace)\b"
+    r"|インストール|安装|安裝|설치|установка", re.I
+)  # fmt: skip
+
+
 def _of_titled(
     document: ReadDocument, scored: Scored, rows: Sequence[int], kind: str, most: int
 ) -> tuple[GistLine, ...]:
@@ -378,6 +389,25 @@ def _of_titled(
         said = [row for row in rows_within(document, section_reach(section)) if row in within]
         if picked := choose(scored, said, n_sentences=most):
             return gist_lines(document, picked)
+        if begun := _as_it_begins(document, said, most):
+            return begun
+    return ()
+
+
+def _installing(document: ReadDocument, rows: Sequence[int], most: int) -> tuple[GistLine, ...]:
+    """How the section begins that tells how to install it: the one with the plainest title."""
+    within, outline, sentences = set(rows), document.outline, document.text.sentences
+    told = [
+        section for section, depth in zip(outline.sections, outline.depths, strict=True)
+        if depth < INSTALLING_DEPTH and _INSTALLING.search(section.title)
+        and len(own_words(document, section.title)) <= OF_ANOTHER
+    ]  # fmt: skip
+    for section in sorted(told, key=lambda section: (len(section.title.split()), section.page)):
+        title = bare(section.title)
+        said = [
+            row for row in rows_within(document, section_reach(section))
+            if row in within and bare(sentences[row].text) not in title
+        ]  # fmt: skip
         if begun := _as_it_begins(document, said, most):
             return begun
     return ()
