@@ -73,7 +73,8 @@ FACTS = [
     "Which version of the recorder is needed?", "May I use it for a chart?",
     "In what year was the first of these gauges made?", "What limit of the float got in the way?",
     "Which was the worst weakness in the recorder?",
-    "How do I install the float of a gauge?", "How is the recorder installed at Innerby?", "How do I install it from CD?",
+    "How do I install the float of a gauge?", "How is the recorder installed at Innerby?",
+    "How do I install it from CD?",
     "Who should be told of a surge warning?", "What is the main shaft of the float gauge made of?",
 ]  # fmt: skip
 PARTS = [
