@@ -137,7 +137,7 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
         usable[row] = stands_alone(sentence, names)
         if row % BREATH == 0:
             pause()
-    usable &= ~_of_another_script(document, usable)
+    usable &= ~_of_another_script(document, usable, pause)
     of_licence = [ok and is_of_licence(s.text) for ok, s in zip(usable, sentences, strict=True)]
     legal = np.array(of_licence, dtype=bool)
     if legal.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
@@ -158,13 +158,16 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     return Scored(prior, weight, n_words, terms, roles, on_itself, names)
 
 
-def _of_another_script(document: ReadDocument, usable: BoolArray) -> BoolArray:
+def _of_another_script(
+    document: ReadDocument, usable: BoolArray, pause: Callable[[], None]
+) -> BoolArray:
     """(s,) sentences in another script than the document's, where they are few."""
-    language = document.index.language
-    foreign = np.array(
-        [ok and not is_in_script(s.text, language)
-         for ok, s in zip(usable, document.text.sentences, strict=True)], dtype=bool,
-    )  # fmt: skip
+    language, sentences = document.index.language, document.text.sentences
+    foreign = np.zeros(len(sentences), dtype=bool)
+    for k, row in enumerate(np.flatnonzero(usable).tolist()):
+        foreign[row] = not is_in_script(sentences[row].text, language)
+        if k % BREATH == 0:
+            pause()
     # Of a document that is half translated they say as much as the others.
     return foreign & bool(foreign.sum() < FOREIGN * usable.sum())
 

@@ -109,8 +109,8 @@ def make_talk(
     authors = ", ".join(fact.text for fact in facts.authors[:4])
     talk = Talk(title or document.facts.title or "A talk", authors, minutes)
     figures = find_figures(document)
-    if reach.kind == "document":
-        talk.sheets.append(_opening(digester, reach))
+    if reach.kind == "document" and (opening := _opening(digester, reach)).points:
+        talk.sheets.append(opening)
     own_lines, lengths = section_lines(document, digester.scored), _lengths(document)
     said: set[str] = {point.text for sheet in talk.sheets for point in sheet.points}
     for row in _chief(document, reach, max(n_sheets - len(talk.sheets), LEAST_SHEETS)):
