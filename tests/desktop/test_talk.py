@@ -80,3 +80,45 @@ def test_another_length_makes_another_talk(hand, window):
     window.minutes.setValue(60)
     window.make()
     hand.wait(lambda: len(window.talk.sheets) > n)
+
+
+def test_points_are_composed_sheet_by_sheet_and_a_doubt_is_marked(hand_with_model, stand_in):
+    hand = hand_with_model
+    hand.window.make_talk()
+    window = hand.window.talk_window
+    hand.wait(lambda: window.talk is not None)
+    assert window.composed.isVisibleTo(window)
+    before = [point.text for point in window.talk.sheets[0].points]
+    window.tree.topLevelItem(1).child(0).setText(0, "What I have to say of it")
+    window.composed.click()
+    hand.wait(lambda: not window.writer.is_writing and "checked" in window.status.text())
+    first = window.talk.sheets[0].points
+    assert [point.text for point in first] != before
+    assert all(point.locator is not None for point in first)
+    assert window.talk.sheets[1].points[-1].text == "What I have to say of it"
+    first[0].doubt = "12 is not in it"
+    window._show(window.talk.sheets[0])
+    item = window.tree.topLevelItem(0).child(0)
+    assert item.text(0).startswith("? ")
+    assert "12 is not in it" in item.toolTip(0)
+    item.setText(0, "In the reader's own words")
+    assert (first[0].text, first[0].doubt) == ("In the reader's own words", "")
+    window.close()
+
+
+def test_without_a_model_nothing_is_offered_to_compose(window):
+    assert not window.composed.isVisibleTo(window)
+
+
+def test_composing_that_is_stopped_keeps_what_was_written(hand_with_model):
+    hand = hand_with_model
+    hand.window.make_talk()
+    window = hand.window.talk_window
+    hand.wait(lambda: window.talk is not None)
+    window.composed.click()
+    assert window.writer.is_writing
+    window.composed.click()
+    assert not window.writer.is_writing
+    assert window.composed.text() == "Compose"
+    assert all(sheet.points for sheet in window.talk.sheets)
+    window.close()

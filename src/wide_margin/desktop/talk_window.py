@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeySequence, QShortcut
+from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
 from PySide6.QtWidgets import (
     QCheckBox,
     QComboBox,
@@ -30,7 +30,8 @@ from wide_margin.core.export.talk import TalkFormat, talk_as
 from wide_margin.core.plain import counted, one_line
 from wide_margin.core.session.picturing import figure_pictures
 from wide_margin.desktop.status_line import StatusLine
-from wide_margin.desktop.words import Words, set_row_tip, show_title, word_button
+from wide_margin.desktop.talk_writing import TalkWriter
+from wide_margin.desktop.words import Words, set_row_tip, set_word, show_title, word_button
 
 if TYPE_CHECKING:
     from wide_margin.desktop.main_window import MainWindow
@@ -58,12 +59,16 @@ class TalkWindow(QWidget):
         self.minutes.setAccessibleName("Length")
         again = word_button("Make it anew", "For this length; what was changed here is given up")
         again.clicked.connect(self.make)
+        self.composed = word_button("Compose", "Have the writing model put the points freely")
+        self.composed.clicked.connect(self.compose)
+        self.composed.setVisible(self._reader.composer.has_model)
+        self.writer = TalkWriter(self._reader)
         self.look, self.night = QComboBox(), QCheckBox("dark sheets")
         self.look.addItems(list(LOOKS))
         self.look.setAccessibleName("Look")
         self.told = Words("", role="secondary")
         strip = QHBoxLayout()
-        for widget in (self.minutes, again, self.told):
+        for widget in (self.minutes, again, self.composed, self.told):
             strip.addWidget(widget)
         strip.addStretch(1)
         strip.addWidget(self.look)
@@ -134,6 +139,44 @@ class TalkWindow(QWidget):
         self.talk = talk
         self._show(talk.sheets[0] if talk.sheets else talk.ending)
 
+    def compose(self) -> None:
+        """Have the writing model put the points of all sheets, one sheet after the other.
+
+        Those that the reader has worded stay. Clicked while it writes, it stops: what has been written stays.
+        """
+        if self.writer.is_writing:
+            self.writer.cancel()
+            return
+        talk = self.talk
+        if talk is None:
+            return
+        sheets = [sheet for sheet in (*talk.sheets, talk.ending) if sheet.notes]
+        n_words = sum(len(note.split()) for sheet in sheets for note in sheet.notes)
+        address = self._reader.settings.model_address
+        said = f"what is said with {counted(len(sheets), 'sheet')}, {n_words} words, to {address}"
+        if sheets and self._window.read_view.commands.may_send(said):
+            set_word(self.composed, "Stop")
+            self.writer.write(sheets, self._composed, self._composing_ended)
+
+    def _composed(self, sheet: Sheet, points: list[Point], done: str) -> None:
+        if self.talk is not None and any(
+            one is sheet for one in (*self.talk.sheets, self.talk.ending)
+        ):
+            sheet.points = [*points, *(point for point in sheet.points if point.is_own)]
+            self._show(sheet)
+            self.status.say(f"Composed {done}.")
+
+    def _composing_ended(self, problem: str) -> None:
+        set_word(self.composed, "Compose")
+        n = sum(bool(p.doubt) for s in (self.talk.sheets if self.talk else []) for p in s.points)
+        doubts = f" Marked “?” and not backed by the document: {counted(n, 'point')}." if n else ""
+        self.status.say(problem or f"Composed, and checked.{doubts}", for_ms=12000)
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        """What is being written is given up."""
+        self.writer.cancel()
+        super().closeEvent(event)
+
     def _fill(self) -> None:
         assert self.talk is not None
         self.tree.blockSignals(True)
@@ -149,15 +192,18 @@ class TalkWindow(QWidget):
         self.told.setText(f"{counted(n, 'sheet')}: title and course, these, and the ending")
 
     def _item(self, value: Sheet | Point, text: str) -> QTreeWidgetItem:
-        item = QTreeWidgetItem([one_line(text, 300)])
+        doubt = value.doubt if isinstance(value, Point) else ""
+        item = QTreeWidgetItem([one_line(f"? {text}" if doubt else text, 300)])
         item.setData(0, _VALUE, value)
         item.setFlags(item.flags() | Qt.ItemFlag.ItemIsEditable)
         if isinstance(value, Sheet):
             font = item.font(0)
             font.setBold(True)
             item.setFont(0, font)
-        elif value.locator is not None:
-            set_row_tip(item, 0, value.locator.shown)
+        elif value.locator is not None or doubt:
+            shown = value.locator.shown if value.locator is not None else ""
+            told = f"The document does not back it: {doubt}." if doubt else ""
+            set_row_tip(item, 0, f"{shown} {told}".strip())
         return item
 
     def _current(self) -> tuple[Sheet | None, Point | None]:
@@ -193,8 +239,8 @@ class TalkWindow(QWidget):
         value, text = item.data(0, _VALUE), one_line(item.text(0), 400)
         if isinstance(value, Sheet):
             value.title = text
-        else:
-            value.text = text
+        elif text.removeprefix("? ") != value.text:  # what the reader writes is the reader's
+            value.text, value.doubt, value.is_own = text.removeprefix("? "), "", True
 
     def move_by(self, by: int) -> None:
         """Move the sheet or point that is pointed at; a point past an end changes its sheet."""
@@ -228,7 +274,7 @@ class TalkWindow(QWidget):
         sheet, point = self._current()
         if sheet is None:
             return
-        made = Point("A point")
+        made = Point("A point", is_own=True)
         at = _index(sheet.points, point) + 1 if point is not None else len(sheet.points)
         sheet.points.insert(at, made)
         self._show(made)

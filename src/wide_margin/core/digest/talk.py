@@ -60,11 +60,16 @@ class Point:
     text: str
     locator: Locator | None = None
     """Where its words stand; None for the reader's own."""
+    doubt: str = ""
+    """What of it the document does not back, where a writing model has put it."""
+    is_own: bool = False
+    """Whether the reader has worded it."""
 
     @property
     def shown(self) -> str:
-        """With its page."""
-        return f"{self.text} ({self.locator.shown})" if self.locator is not None else self.text
+        """With its page, and with what is doubtful of it."""
+        text = f"{self.text} [unbacked: {self.doubt}]" if self.doubt else self.text
+        return f"{text} ({self.locator.shown})" if self.locator is not None else text
 
 
 @dataclass(slots=True)

@@ -177,13 +177,13 @@ class Commands(EntryActions):
     def compose(self, entry_id: str, *, freely: bool = False) -> None:
         """Have an answer composed; what is sent is said, and agreed to if it leaves the machine."""
         view, composer = self._view, self._reader.composer
-        if not self._may_send(composer.budget(entry_id).shown):
+        if not self.may_send(composer.budget(entry_id).shown):
             return
         view.pages.lay("evidence", [])  # the words that were marked are not the new answer's
         general = view.ask_line.draws_on_general
         composer.compose(entry_id, freely=freely, with_general=general)
 
-    def _may_send(self, said: str) -> bool:
+    def may_send(self, said: str) -> bool:
         """Say what is sent; it has to be agreed to once where it leaves the machine."""
         if not self._reader.composer.may_send:
             if not agrees(
@@ -206,7 +206,7 @@ class Commands(EntryActions):
         """Have the writing model put a passage, or the reader's own text, into other words."""
         n_words = self._reader.rewriter.n_words(entry_id, manner)
         address = self._reader.settings.model_address
-        if self._may_send(f"one passage, about {n_words} words, to {address}"):
+        if self.may_send(f"one passage, about {n_words} words, to {address}"):
             self._reader.rewriter.put(entry_id, manner)
 
     def check_words(self, entry_id: str, text: str, show: Callable[[OwnWords], None]) -> None:
