@@ -142,7 +142,8 @@ class TalkWindow(QWidget):
     def compose(self) -> None:
         """Have the writing model put the points of all sheets, one sheet after the other.
 
-        Those that the reader has worded stay. Clicked while it writes, it stops: what has been written stays.
+        Those that the reader has worded stay. Clicked while it writes, it stops, and what has been
+        written stays.
         """
         if self.writer.is_writing:
             self.writer.cancel()
