@@ -4,6 +4,9 @@ import io
 
 import pytest
 from pptx import Presentation
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QLineEdit
 
 from wide_margin.core.export.talk import TalkFormat
 
@@ -121,4 +124,34 @@ def test_composing_that_is_stopped_keeps_what_was_written(hand_with_model):
     assert not window.writer.is_writing
     assert window.composed.text() == "Compose"
     assert all(sheet.points for sheet in window.talk.sheets)
+    window.close()
+
+
+def test_what_is_being_typed_is_not_torn_away_by_what_is_composed(hand_with_model):
+    hand = hand_with_model
+    hand.window.make_talk()
+    window = hand.window.talk_window
+    hand.wait(lambda: window.talk is not None)
+    window.tree.setCurrentItem(window.tree.topLevelItem(1).child(0))
+    window.tree.editItem(window.tree.currentItem())
+    window.composed.click()
+    hand.wait(lambda: not window.writer.is_writing)
+    editor = window.tree.findChild(QLineEdit)
+    editor.setText("Typed meanwhile")
+    QTest.keyClick(editor, Qt.Key.Key_Return)
+    own = window.talk.sheets[1]
+    hand.wait(lambda: own.points[-1].text == "Typed meanwhile" and not own.points[0].is_own)
+    assert window._current()[1] is own.points[-1]
+    window.close()
+
+
+def test_another_document_ends_the_writing(hand_with_model, small_pdf):
+    hand = hand_with_model
+    hand.window.make_talk()
+    window = hand.window.talk_window
+    hand.wait(lambda: window.talk is not None)
+    window.composed.click()
+    hand.window.open(small_pdf)
+    hand.wait(lambda: not window.writer.is_writing)
+    assert window.composed.text() == "Compose"
     window.close()

@@ -53,6 +53,7 @@ class EntryKeeper(QObject):
         """Entries of other documents that are shown with these, and may be changed from here."""
         self._records: dict[str, int] = {}
         """The record of the document of each of those."""
+        self._others: frozenset[int] = frozenset()
         hub.changed.connect(self._elsewhere)
 
     @property
@@ -76,6 +77,7 @@ class EntryKeeper(QObject):
         """Let the entries of other documents be changed too; by the records of these."""
         self.of_others = {entry.id: entry for kept in others.values() for entry in kept}
         self._records = {entry.id: one for one, kept in others.items() for entry in kept}
+        self._others = frozenset(others)
 
     def latest(self, entry_id: str) -> Entry | None:
         """An entry with every change so far, on disk yet or not."""
@@ -219,7 +221,7 @@ class EntryKeeper(QObject):
         """Another window changed an entry of the same document, or one of another's shown here."""
         if who is self:
             return
-        if record in self._records.values():
+        if record in self._others and not isinstance(value, Outline):
             self._take_of_other(record, value)
         if self._record is None or self._record.id != record:
             return
@@ -229,10 +231,10 @@ class EntryKeeper(QObject):
             self.entries.pop(value, None)
             self.removed.emit(value)
 
-    def _take_of_other(self, record: int, value: Entry | Outline | str) -> None:
+    def _take_of_other(self, record: int, value: Entry | str) -> None:
         if isinstance(value, Entry):
             self.of_others[value.id], self._records[value.id] = value, record
-        elif isinstance(value, str):
+        else:
             self.of_others.pop(value, None)
         self.others_changed.emit()
 

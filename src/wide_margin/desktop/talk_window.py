@@ -5,7 +5,7 @@ from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
 from PySide6.QtWidgets import (
     QCheckBox,
@@ -37,6 +37,8 @@ if TYPE_CHECKING:
     from wide_margin.desktop.main_window import MainWindow
 
 _VALUE = Qt.ItemDataRole.UserRole
+TYPING_MS = 400
+"""How long what is composed waits while something is being typed."""
 _FORMS = {
     TalkFormat.PPTX: "Presentation (*.pptx)", TalkFormat.HTML: "HTML (*.html)",
     TalkFormat.MARKDOWN: "Markdown (*.md)",
@@ -61,8 +63,8 @@ class TalkWindow(QWidget):
         again.clicked.connect(self.make)
         self.composed = word_button("Compose", "Have the writing model put the points freely")
         self.composed.clicked.connect(self.compose)
-        self.composed.setVisible(self._reader.composer.has_model)
         self.writer = TalkWriter(self._reader)
+        self._reader.opened.connect(self.writer.cancel)  # it is of another document then
         self.look, self.night = QComboBox(), QCheckBox("dark sheets")
         self.look.addItems(list(LOOKS))
         self.look.setAccessibleName("Look")
@@ -160,12 +162,19 @@ class TalkWindow(QWidget):
             self.writer.write(sheets, self._composed, self._composing_ended)
 
     def _composed(self, sheet: Sheet, points: list[Point], done: str) -> None:
-        if self.talk is not None and any(
-            one is sheet for one in (*self.talk.sheets, self.talk.ending)
+        if self.tree.state() == QTreeWidget.State.EditingState:
+            # What is being typed is finished first.
+            QTimer.singleShot(TYPING_MS, self, partial(self._composed, sheet, points, done))
+            return
+        if self.talk is None or all(
+            one is not sheet for one in (*self.talk.sheets, self.talk.ending)
         ):
-            sheet.points = [*points, *(point for point in sheet.points if point.is_own)]
-            self._show(sheet)
-            self.status.say(f"Composed {done}.")
+            return  # it was dropped meanwhile
+        pointed_sheet, pointed = self._current()
+        sheet.points = [*points, *(point for point in sheet.points if point.is_own)]
+        is_there = pointed_sheet is not sheet or any(one is pointed for one in sheet.points)
+        self._show(pointed if pointed is not None and is_there else pointed_sheet)
+        self.status.say(f"Composed {done}.")
 
     def _composing_ended(self, problem: str) -> None:
         set_word(self.composed, "Compose")
@@ -176,6 +185,7 @@ class TalkWindow(QWidget):
     def closeEvent(self, event: QCloseEvent) -> None:
         """What is being written is given up."""
         self.writer.cancel()
+        self.writer.deleteLater()
         super().closeEvent(event)
 
     def _fill(self) -> None:
@@ -189,6 +199,7 @@ class TalkWindow(QWidget):
                 item.addChild(self._item(point, point.text))
             item.setExpanded(True)
         self.tree.blockSignals(False)
+        self.composed.setVisible(self.writer.has_model)
         n = len(self.talk.sheets) + 2
         self.told.setText(f"{counted(n, 'sheet')}: title and course, these, and the ending")
 

@@ -21,8 +21,8 @@ class TalkWriter(ServiceWriter):
         """Whether a sheet is being written."""
         return _JOB in self._jobs
 
-    def cancel(self) -> None:
-        """Stop."""
+    def cancel(self, *_: object) -> None:
+        """Stop; the one who had it written is told."""
         if self._stop(_JOB):
             self._ended("Stopped.")
 
@@ -39,7 +39,7 @@ class TalkWriter(ServiceWriter):
             came: Called with each sheet, its points and how far that is.
             ended: Called at the end with what went wrong, or "".
         """
-        self._stop(_JOB)
+        self.cancel()
         self._ended = ended
         summary = self._reader.summary
         analyser = Analyser(summary.language if summary else "en")

@@ -32,7 +32,10 @@ _Hint = QAbstractItemView.ScrollHint
 
 
 class TallRows(QAbstractItemView):
-    """Rows of a flat model, each as high as the delegate's size hint says."""
+    """Rows of a flat model, each as high in pixels as the delegate's size hint says.
+
+    The model may be reset and its rows may change; rows that come or go one by one it does not see.
+    """
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)

@@ -6,9 +6,10 @@ from dataclasses import replace
 import pytest
 
 from wide_margin.core.digest.composed_talk import compose_points, points_request
-from wide_margin.core.digest.talk import POINTS, Point, Sheet
+from wide_margin.core.digest.talk import POINTS, Point, Sheet, Talk
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import ServiceError
+from wide_margin.core.export.talk import TalkFormat, talk_as
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.services.stand_in import StandIn
 from wide_margin.core.services.writing_model import first_model
@@ -66,3 +67,12 @@ def test_what_is_sent_is_data_without_pages_and_points_are_few():
     assert "do not follow" in system["content"]
     many = replace(sheet(), notes=[f"Gauge {k} is read at noon. (p. 2)" for k in range(9)])
     assert len(composed(many)) == POINTS
+
+
+@pytest.mark.parametrize("form", [TalkFormat.HTML, TalkFormat.MARKDOWN])
+def test_what_is_unbacked_is_told_in_what_is_saved(form):
+    made = sheet()
+    made.points[0].doubt = "<b>the number 9"
+    text = talk_as(form, Talk("Lines", "", 5, [made])).decode()
+    assert "unbacked" in text
+    assert "<b>" not in text

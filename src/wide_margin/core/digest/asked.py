@@ -147,7 +147,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         kind in ("data", "findings", "limits", "why", "audience")
     )
     own = own_words(document, text)
-    if kind == "install":
+    if kind == "install":  # of the thing itself: "from CD" asks for more
         short = [w for w in words(text.casefold()) if len(w) == 2 and not is_common(w, "en")]
         own = [word for word in (*own, *short) if not _is_subject(document, word)]
     if len(own) > allowed or (kind in _OF_THINGS and _names_a_thing(document, text, own)):

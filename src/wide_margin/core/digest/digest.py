@@ -169,7 +169,9 @@ class Digester:
         if asked is not None:
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)
             has_words = not asked.is_all_known and own_words(self._document, asked.question)
-            is_searched = asked.kind == "install" or (asked.kind in _SEARCHED_TOO and has_words)
+            is_searched = asked.kind in _ELSE_SEARCHED or (
+                asked.kind in _SEARCHED_TOO and has_words
+            )
             if found.quotes or not is_searched:
                 return found
         if reach == WHOLE and before is None:
@@ -188,6 +190,8 @@ class Digester:
         return tuple(Quote(line.text, (line.locator,)) for line in lines)
 
 
+_ELSE_SEARCHED = frozenset(["install"])
+"""Questions about the whole that the text may answer where no section is about them."""
 _SEARCHED_TOO = frozenset(
     ["data", "findings", "method", "needs", "new", "why", "audience", "begin"]
 )

@@ -6,6 +6,7 @@ from collections.abc import Collection
 from wide_margin.core.later import regex
 from wide_margin.core.layout import UNSPACED
 from wide_margin.core.passages import Sentence
+from wide_margin.core.search.analysis import SCRIPTS
 
 SHORTEST, LONGEST = 6, 70
 """Words of a sentence that is quoted alone."""
@@ -61,11 +62,7 @@ _UNSPACED = regex(f"[{UNSPACED}]")
 """Letters of scripts that set no blanks between words."""
 LETTERS_OF_WORD = 2
 """How many of these make a word."""
-_SCRIPTS = {
-    "ja": _UNSPACED, "zh": _UNSPACED, "ko": regex(r"[\uac00-\ud7a3]"), "ru": regex(r"[\u0400-\u04ff]"),
-    "uk": regex(r"[\u0400-\u04ff]"), "el": regex(r"[\u0370-\u03ff]"), "he": regex(r"[\u0590-\u05ff]"),
-    "ar": regex(r"[\u0600-\u06ff]"),
-}  # fmt: skip
+_SCRIPTS = {**SCRIPTS, "ja": _UNSPACED, "zh": _UNSPACED, "uk": SCRIPTS["ru"]}
 OWN_SCRIPT = 0.25
 """A sentence of a language has so many letters of its script; the others are names and code."""
 

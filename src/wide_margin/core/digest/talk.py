@@ -66,9 +66,14 @@ class Point:
     """Whether the reader has worded it."""
 
     @property
+    def unbacked(self) -> str:
+        """What is told of it wherever it is taken to, "" where the document backs it."""
+        return f"[unbacked: {self.doubt}]" if self.doubt else ""
+
+    @property
     def shown(self) -> str:
         """With its page, and with what is doubtful of it."""
-        text = f"{self.text} [unbacked: {self.doubt}]" if self.doubt else self.text
+        text = f"{self.text} {self.unbacked}".strip()
         return f"{text} ({self.locator.shown})" if self.locator is not None else text
 
 

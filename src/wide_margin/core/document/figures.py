@@ -16,6 +16,8 @@ FEW_LINES = 5
 """Fewer lines do not tell a column."""
 ROOM = 4.0
 """What a caption names takes at least so many times the size of its letters."""
+OWN_TEXT = 30.0
+"""Points from a table's caption in which text is of its cells."""
 BEFORE, AFTER = 40, 60
 """Paragraphs looked at before and after a caption for what it belongs to."""
 
@@ -53,12 +55,14 @@ def figure_numbered(document: ReadDocument, word: str, number: str) -> Figure | 
 
 def find_figures(document: ReadDocument) -> tuple[Figure, ...]:
     """Figures and tables in the order of the pages, by their captions and printed lists."""
-    rows = [k for k, p in enumerate(document.paragraphs) if p.kind == "caption"]
+    captions = [
+        _around(document, k) for k, p in enumerate(document.paragraphs) if p.kind == "caption"
+    ]
     found = []
-    for row, under in _sides(document, rows).items():
-        paragraph = document.paragraphs[row]
-        region = _region(document, row, under)
-        within = _within(document, row, region, under)
+    for caption, under in zip(captions, _sides(document, captions), strict=True):
+        paragraph = document.paragraphs[caption.row]
+        region = _region(caption, under)
+        within = _within(document, caption.row, region, under)
         spans = paragraph.spans(0, len(paragraph.text))
         found.append(Figure(tidy(paragraph.text)[:200], paragraph.page, spans, region, within))
     found += _only_listed(document, found)
@@ -89,73 +93,92 @@ def _is_table(caption: Paragraph) -> bool:
     return caption.text.lstrip().lower().startswith("tab")
 
 
-def _region(document: ReadDocument, row: int, under: bool) -> Box:
+@dataclass(frozen=True, slots=True)
+class _Caption:
+    """A caption and what stands around it on its page, or in its column there; in points."""
+
+    row: int
+    """Of its paragraph."""
+    is_table: bool
+    size: float
+    """Of its letters."""
+    box: Box
+    column: tuple[float, float]
+    """Left and right of what it may name."""
+    texts: tuple[Box, ...]
+    """Of the running texts and the other captions."""
+    height: float
+    """Of the page."""
+
+    @property
+    def above(self) -> float:
+        """Where the text above it ends, or the page's head."""
+        return max([box[3] for box in self.texts if box[3] <= self.box[1]] or [0.07 * self.height])
+
+    @property
+    def below(self) -> float:
+        """Where the text under it begins, or the page's foot."""
+        return min([box[1] for box in self.texts if box[1] >= self.box[3]] or [0.93 * self.height])
+
+
+def _around(document: ReadDocument, row: int) -> _Caption:
+    paragraph = document.paragraphs[row]
+    line, page = paragraph.pieces[0].line, paragraph.page
+    near = document.paragraphs[max(0, row - BEFORE) : row + AFTER]
+    width, height = (float(side) for side in document.facts.sizes[page])
+    same = [
+        piece.line.shown for p in near for piece in p.pieces
+        if piece.line.page == line.page and piece.line.column == line.column
+    ]  # fmt: skip
+    left, _, right, _ = around(same)
+    is_column = len(same) >= FEW_LINES and right - left < 0.55 * width
+    texts = tuple(
+        _on_page(p, page) for p in near
+        if p.page == page and p is not paragraph
+        and p.kind in ("body", "item", "code", "caption")
+        and len(p.text.split()) > FEW_WORDS  # not the words inside of a figure
+        and (not is_column or p.pieces[0].line.column == line.column)
+    )  # fmt: skip
+    column = (left, right) if is_column else (0.08 * width, 0.92 * width)
+    is_table = _is_table(paragraph)
+    return _Caption(row, is_table, line.size, _on_page(paragraph, page), column, texts, height)
+
+
+def _on_page(paragraph: Paragraph, page: int) -> Box:
+    """The box of what of a paragraph stands on a page."""
+    return around([piece.line.shown for piece in paragraph.pieces if piece.line.page == page])
+
+
+def _region(caption: _Caption, under: bool) -> Box:
     """The area from the text before a caption to the text after it, on its page.
 
     Args:
-        document: The document.
-        row: Of the caption.
+        caption: It.
         under: Whether what it names stands under it.
     """
-    paragraph = document.paragraphs[row]
-    boxes = [piece.line.shown for piece in paragraph.pieces if piece.line.page == paragraph.page]
-    x0, y0, x1, y1 = around(boxes)
-    width, height = (float(side) for side in document.facts.sizes[paragraph.page])
-    texts = _texts_around(document, row)
+    x0, y0, x1, y1 = caption.box
+    left, right = caption.column
     if under:
-        below = [box[1] for box in texts if box[1] > y1]
-        y1 = min([b for b in below if b > y1 + 30] or [height * 0.9]) - 6
+        below = [box[1] for box in caption.texts if box[1] > y1 + OWN_TEXT]
+        y1 = min(below or [caption.height * 0.9]) - 6
     else:
-        above = [box[3] for box in texts if box[3] < y0 - (30 if _is_table(paragraph) else 0)]
-        y0 = max(above or [height * 0.07]) + 6
-    left, right = _column(document, row) or (0.08 * width, 0.92 * width)
+        own = OWN_TEXT if caption.is_table else 0.0
+        above = [box[3] for box in caption.texts if box[3] < y0 - own]
+        y0 = max(above or [caption.height * 0.07]) + 6
     return min(x0, left), y0, max(x1, right), y1
 
 
-def _column(document: ReadDocument, row: int) -> tuple[float, float] | None:
-    """Left and right of a caption's column; None where it is as wide as the page."""
-    line = document.paragraphs[row].pieces[0].line
-    same = [
-        piece.line.shown
-        for p in document.paragraphs[max(0, row - BEFORE) : row + AFTER] for piece in p.pieces
-        if piece.line.page == line.page and piece.line.column == line.column
-    ]  # fmt: skip
-    x0, _, x1, _ = around(same)
-    width = float(document.facts.sizes[line.page, 0])
-    return (x0, x1) if len(same) >= FEW_LINES and x1 - x0 < 0.55 * width else None
-
-
-def _texts_around(document: ReadDocument, row: int) -> list[Box]:
-    """The boxes of the texts and other captions on a caption's page, or in its column there."""
-    paragraph, column = document.paragraphs[row], _column(document, row)
-    return [
-        around([piece.line.shown for piece in p.pieces if piece.line.page == paragraph.page])
-        for p in document.paragraphs[max(0, row - BEFORE) : row + AFTER]
-        if p.page == paragraph.page and p is not paragraph
-        and p.kind in ("body", "item", "code", "caption")
-        and len(p.text.split()) > FEW_WORDS  # not the words inside of a figure
-        and (column is None or p.pieces[0].line.column == paragraph.pieces[0].line.column)
-    ]  # fmt: skip
-
-
-def _stands_under(document: ReadDocument, row: int) -> bool | None:
+def _stands_under(document: ReadDocument, caption: _Caption) -> bool | None:
     """Whether what a caption names stands under it; None where nothing tells.
 
     The rows of a table tell, else where there is more room without text.
     """
-    caption = document.paragraphs[row]
-    if _is_table(caption):
-        before, after = (_is_row(document, row, step) for step in (-1, 1))
+    if caption.is_table:
+        before, after = (_is_row(document, caption.row, step) for step in (-1, 1))
         if before != after:
             return after
-    lines = [piece.line.shown for piece in caption.pieces if piece.line.page == caption.page]
-    _, y0, _, y1 = around(lines)
-    height = float(document.facts.sizes[caption.page, 1])
-    texts = _texts_around(document, row)
-    above = y0 - max([box[3] for box in texts if box[3] <= y0] or [0.07 * height])
-    below = min([box[1] for box in texts if box[1] >= y1] or [0.93 * height]) - y1
-    size = caption.pieces[0].line.size
-    if max(above, below) < ROOM * size or 0.4 < above / max(above + below, 1.0) < 0.6:
+    above, below = caption.box[1] - caption.above, caption.below - caption.box[3]
+    if max(above, below) < ROOM * caption.size or 0.4 < above / max(above + below, 1.0) < 0.6:
         return None
     return below > above
 
@@ -169,18 +192,24 @@ def _is_row(document: ReadDocument, row: int, step: int) -> bool:
     return paragraph.kind == "row" or (paragraph.kind == "entry" and "\t" in paragraph.text)
 
 
-def _sides(document: ReadDocument, rows: Sequence[int]) -> dict[int, bool]:
-    """For each caption whether what it names stands under it, as most of its kind where untold."""
-    told = {row: _stands_under(document, row) for row in rows}
+def _sides(document: ReadDocument, captions: Sequence[_Caption]) -> list[bool]:
+    """For each caption whether what it names stands under it; as most of its kind where untold.
+
+    A table stands under its caption and a figure over it where no caption of the document tells.
+    """
+    told = [_stands_under(document, caption) for caption in captions]
     usual = {}
     for is_table in (True, False):
-        known = [told[r] for r in rows if _is_table(document.paragraphs[r]) is is_table]
-        votes = sum(1 if under else -1 for under in known if under is not None)
+        known = [
+            under for caption, under in zip(captions, told, strict=True)
+            if caption.is_table is is_table and under is not None
+        ]  # fmt: skip
+        votes = sum(1 if under else -1 for under in known)
         usual[is_table] = votes > 0 if votes else is_table
-    return {
-        row: usual[_is_table(document.paragraphs[row])] if under is None else under
-        for row, under in told.items()
-    }
+    return [
+        usual[caption.is_table] if under is None else under
+        for caption, under in zip(captions, told, strict=True)
+    ]
 
 
 def _within(document: ReadDocument, row: int, region: Box, under: bool) -> tuple[SpanOnPage, ...]:

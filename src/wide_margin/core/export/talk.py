@@ -84,7 +84,10 @@ def _html(talk: Talk, look: Look, night: bool, picture_of: PictureOf) -> str:
         parts.append(Markup("<section><h2>{}</h2><ul>").format(plain(sheet.title)))
         for point in sheet.points:
             page = point.locator.shown if point.locator is not None else ""
-            parts.append(Markup("<li>{} <small>{}</small></li>").format(plain(point.text), page))
+            told = f"{point.unbacked} {page}".strip()
+            parts.append(
+                Markup("<li>{} <small>{}</small></li>").format(plain(point.text), plain(told))
+            )
         parts.append(Markup("</ul>"))
         if (data := picture_of(sheet)) is not None and sheet.figure is not None:
             parts.append(

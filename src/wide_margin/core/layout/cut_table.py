@@ -11,7 +11,7 @@ from itertools import pairwise
 import numpy as np
 
 from wide_margin.core.geometry import Box, FloatArray, union
-from wide_margin.core.layout.paragraphs import CAPTION
+from wide_margin.core.layout.paragraphs import CAPTION, HYPHENS
 from wide_margin.core.layout.selecting import TextLayer
 from wide_margin.core.layout.text import tidy
 from wide_margin.core.pages import PageText
@@ -71,11 +71,12 @@ def cells_of(layer: TextLayer, box: Box, rules: FloatArray) -> Rows:
     if len(lines) < 2:
         return ()
     within = _within(rules, box)
-    edges = _edges(within, lines)
+    uprights = _uprights(within, lines)
+    edges = _edges(uprights, lines)
     if not edges:
         return ()
     placed = [_placed(line, edges) for line in lines]
-    share = RULED_BOTH_WAYS if _uprights(within, lines) else RULED
+    share = RULED_BOTH_WAYS if uprights else RULED
     rows = _rows(placed, lines, _levels(within, lines), share)
     used = [k for k in range(len(edges) + 1) if any(row[k] for row in rows)]
     texts = [tuple(_said(row[k]) for k in used) for row in rows]
@@ -176,16 +177,15 @@ def _gathered(at: FloatArray, lengths: FloatArray, least: float) -> list[float]:
     return found
 
 
-def _edges(rules: FloatArray, lines: Sequence[Sequence[_Word]]) -> list[float]:
+def _edges(uprights: Sequence[float], lines: Sequence[Sequence[_Word]]) -> list[float]:
     """What parts the columns, from left to right; empty where there is one column.
 
-    A table with rules at its sides is ruled throughout. One that only sets off its labels with a
-    rule has white between its other columns.
+    A table with upright rules at its sides is ruled throughout. One that only sets off its labels
+    with a rule has white between its other columns.
     """
     middles = [word.middle for line in lines for word in line]
-    left, right, at = min(middles), max(middles), _uprights(rules, lines)
-    ruled = [x for x in at if left < x < right]
-    if ruled and len(ruled) < len(at):
+    ruled = [x for x in uprights if min(middles) < x < max(middles)]
+    if ruled and len(ruled) < len(uprights):
         return ruled
     edges = list(ruled)
     for x0, x1 in pairwise([-np.inf, *ruled, np.inf]):
@@ -293,7 +293,7 @@ def _said(words: Sequence[_Word]) -> str:
     for before, word in pairwise([None, *words]):
         assert word is not None
         is_next = before is not None and word.y0 > before.height
-        if is_next and text.endswith(("-", "\u00ad", "\ufffe", "\x02")) and word.text[:1].islower():
+        if is_next and text[-1:] in HYPHENS and word.text[:1].islower():
             text = text[:-1] + word.text
         else:
             text = f"{text} {word.text}"

@@ -45,9 +45,9 @@ _BEFORE_UNSPACED = regex(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]$")
 _UNSPACED = regex(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]")
 """Nothing joins two lines where no blanks stand between words."""
 _DASHES = "–—-"
-_HYPHENS = "-\u2010\u00ad" + LINE_END_HYPHEN
+HYPHENS = "-\u2010\u00ad" + LINE_END_HYPHEN
 """What may part a word at the end of a line."""
-_LAST_PART = regex(rf"([^\W\d_]+)[{_HYPHENS}]$")
+_LAST_PART = regex(rf"([^\W\d_]+)[{HYPHENS}]$")
 _FIRST_PART = regex(r"^([^\W\d_]+)")
 
 
@@ -292,7 +292,7 @@ def _hangs_on(before: Line, line: Line, group: list[Line], measure: _Measure) ->
     em = max(line.size, 1.0)
     if "\t" in line.text or line.box[0] < before.box[0] + 0.8 * em:
         return False
-    if len(group) > 1 and not (line.text[:1].islower() or before.text[-1:] in _HYPHENS):
+    if len(group) > 1 and not (line.text[:1].islower() or before.text[-1:] in HYPHENS):
         return False  # the first line of another paragraph, or a formula
     if line.is_fixed or before.is_fixed or line.is_bold != before.is_bold or ITEM.match(line.text):
         return False
@@ -331,7 +331,7 @@ def _is_stretched(line: Line) -> bool:
 
     Its last word goes on in the next line, and all its words are as far from each other.
     """
-    if line.text[-1:] not in _HYPHENS or len(line.cells) < 3 or " " in line.text:
+    if line.text[-1:] not in HYPHENS or len(line.cells) < 3 or " " in line.text:
         return False
     gaps = [after[0] - before[1] for before, after in pairwise(line.cells)]
     return max(gaps) - min(gaps) < 0.1 * max(gaps)
@@ -437,7 +437,7 @@ def _paragraph(group: list[Line], kind: str, words: Counter[str]) -> Paragraph:
         joint = " " if k + 1 < len(group) else ""
         if joint and _BEFORE_UNSPACED.search(text) and _UNSPACED.match(group[k + 1].text):
             joint = ""
-        if joint and text and text[-1] in _HYPHENS:
+        if joint and text and text[-1] in HYPHENS:
             joint = ""
             if not _keeps_hyphen(text, group[k + 1].text, words):
                 length -= 1

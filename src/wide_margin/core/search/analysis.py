@@ -100,12 +100,13 @@ _COMMON = {
         ни них но ну о об один он она они от очень по под при с со так также такой там то того тоже
         только том ты у уже хотя чего чей чем что чтобы эта эти это этого этой этом этот я""",
 }  # fmt: skip
-_SCRIPTS = {
+SCRIPTS = {
     "zh": regex("[\u4e00-\u9fff]"), "ja": regex("[\u3040-\u30ff]"),
     "ko": regex("[\uac00-\ud7af]"), "ru": regex("[\u0400-\u04ff]"),
     "el": regex("[\u0370-\u03ff]"), "ar": regex("[\u0600-\u06ff]"),
     "he": regex("[\u0590-\u05ff]"),
 }  # fmt: skip
+"""What finds the letters of a script that tells its language."""
 _COMMON_WORDS = {language: frozenset(words.split()) for language, words in _COMMON.items()}
 _ASKING = {
     "fr": "combien lequel laquelle lesquels lesquelles faut-il est-ce a-t-il peut-on doit-on est-il est-elle sont-ils sont-elles"
@@ -181,7 +182,7 @@ def guess_language(sample: str) -> str:
 
 def _by_script(sample: str) -> str | None:
     """The language that a script of its own tells; None for Latin letters."""
-    counts = Counter({code: len(letters.findall(sample)) for code, letters in _SCRIPTS.items()})
+    counts = Counter({code: len(letters.findall(sample)) for code, letters in SCRIPTS.items()})
     n_letters = sum(map(str.isalpha, sample))
     code, most = counts.most_common(1)[0]
     if most <= 0.3 * n_letters or not most:
