@@ -27,7 +27,15 @@ from wide_margin.core.margin import default_store_path
 from wide_margin.core.services import load_settings
 from wide_margin.core.services.dictionary import Dictionary, Sense
 from wide_margin.core.session import ReadSummary, Session
-from wide_margin.core.translate import LANGUAGES, MEMORY, Memory, Pair, from_memory, translate
+from wide_margin.core.translate import (
+    LANGUAGES,
+    MEMORY,
+    Memory,
+    Pair,
+    awaited,
+    from_memory,
+    translate,
+)
 
 
 @app.command()
@@ -138,6 +146,7 @@ def _as_json(explanation: Explanation) -> dict[str, Any]:
         "leans_on": [_leaning(each) for each in explanation.leans_on],
         "taken_up_again": [_leaning(each) for each in explanation.later],
         "measures": [m._asdict() for m in explanation.measures],
+        "noun_chains": [c._asdict() for c in explanation.chains],
         "often": explanation.often and {
             **explanation.often._asdict(), "locator": _place(explanation.often.locator)
         },
@@ -164,6 +173,7 @@ def _as_text(explanation: Explanation) -> str:
         lines.append(f"  {r.text} → {where}")
     for name, around in (("leans on", explanation.leans_on), ("taken up", explanation.later)):
         lines += [f"  {name}: “{each.text}” [{each.locator.shown}]" for each in around]
+    lines += [f"  “{c.text}”: {c.said}" for c in explanation.chains]
     lines += [f"  {m.written} is {m.other}" for m in explanation.measures]
     if often := explanation.often:
         lines.append(f"  {often.said} [{often.locator.shown}]")
@@ -275,7 +285,7 @@ def _translated(sentences: Sequence[str], to: str, sha256: str, address: str | N
     memory = Memory(path if path.exists() else None)
     try:
         rules = memory.terms(sha256, to)
-        pairs = from_memory([Pair(s, "") for s in sentences], to, memory, rules)
+        pairs = from_memory([awaited(s) for s in sentences], to, memory, rules)
     finally:
         memory.close()
     rows = [row for row, pair in enumerate(pairs) if not pair.target]

@@ -55,6 +55,24 @@ def test_a_page_stands_facing_paragraph_by_paragraph(facing):
     assert all(a[1] + a[3] <= b[1] for a, b in itertools.pairwise(by_top))
 
 
+def test_a_table_stands_facing_row_by_row(hand_with_model):
+    hand = hand_with_model
+    table = next(f for f in hand.reader.summary.figures if f.caption.startswith("Table 2"))
+    hand.view.pages.go_to(table.page, max(table.box[1] - 20, 0.0))
+    hand.wait(lambda: hand.view.pages.images.layer(table.page))
+    hand.view.commands.facing.translate_page(table.page)
+    hand.wait(lambda: hand.entries("translation") and body_of(hand).state is State.DONE)
+    body = body_of(hand)
+    rows = [k for k, paragraph in enumerate(body.paragraphs) if paragraph.is_row]
+    assert len(rows) == 8
+    starts = [*(p.row for p in body.paragraphs), len(body.pairs)]
+    cells = [body.pairs[starts[k] : starts[k + 1]] for k in rows]
+    numbers = [pair for row in cells for pair in row if not any(map(str.isalpha, pair.source))]
+    assert len(numbers) >= 14
+    assert all(pair.target == pair.source and not pair.origin for pair in numbers)
+    hand.wait(lambda: any(" · " in w.text() for w in shown(hand)))
+
+
 def test_what_is_read_stands_level_with_its_source(facing):
     view = facing.view
     facing.wait(lambda: shown(facing))

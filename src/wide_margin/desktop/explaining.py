@@ -70,7 +70,7 @@ class Explaining(QObject):
 
     def _each(self, anchor: Anchor, paragraphs: tuple[ParagraphText, ...]) -> None:
         """An explanation for each paragraph, beside it; for one, of just the selected words."""
-        whole = [p for p in paragraphs if p.kind not in ("heading", "figure", "code")]
+        whole = [p for p in paragraphs if p.kind not in ("heading", "figure", "code", "row")]
         if len(whole) < 2:
             self._one(anchor)
             return

@@ -29,6 +29,7 @@ from wide_margin.core.translate import (
     Memory,
     Pair,
     TermRule,
+    awaited,
     checked,
     from_memory,
     translate,
@@ -37,8 +38,15 @@ from wide_margin.core.translate.glosses import database_for, gloss_words
 from wide_margin.desktop.background import Report
 from wide_margin.desktop.service_writing import NO_MODEL, ServiceWriter
 
-LEFT_AS_IT_IS = {"code", "formula", "figure", "number", "stamp", "row"}
+LEFT_AS_IT_IS = {"code", "formula", "figure", "number", "stamp"}
 """Kinds of paragraphs that stand facing themselves: there is nothing to translate in them."""
+
+
+def _is_worded(paragraph: ParagraphText) -> bool:
+    """Whether there is something to translate; rows of figures stand facing themselves."""
+    return paragraph.kind not in LEFT_AS_IT_IS and any(
+        not awaited(sentence).target for sentence in paragraph.sentences
+    )
 
 
 class Translator(ServiceWriter):
@@ -68,7 +76,7 @@ class Translator(ServiceWriter):
     def translate(self, anchor: Anchor) -> None:
         """Translate a selection into the remembered language; pairs arrive in an entry."""
         text = anchor.quote.replace("\n", " ")
-        pairs = tuple(Pair(text[a:b], "") for a, b in split_sentences(text))
+        pairs = tuple(awaited(text[a:b]) for a, b in split_sentences(text))
         body = TranslationBody(self.target, pairs)
         entry = new_entry(EntryKind.TRANSLATION, anchor, body)
         self._reader.keeper.add(entry, lambda added: self.run(added.id))
@@ -84,7 +92,7 @@ class Translator(ServiceWriter):
             return
 
         def came(paragraphs: tuple[ParagraphText, ...]) -> None:
-            whole = [p for p in paragraphs if p.kind not in LEFT_AS_IT_IS and p.locator.spans]
+            whole = [p for p in paragraphs if _is_worded(p) and p.locator.spans]
             if not whole:
                 reader.problem.emit(WideMarginError("There is no text to translate."))
                 return
@@ -94,9 +102,12 @@ class Translator(ServiceWriter):
                 if begun.n_done < len(begun.pairs) and not begun.state.is_under_way:
                     self.run(entry_id)
                 return
-            pairs = [Pair(sentence, "") for p in whole for sentence in p.sentences]
+            pairs = [awaited(sentence) for p in whole for sentence in p.sentences]
             starts = [0, *accumulate(len(p.sentences) for p in whole)]
-            placed = tuple(PlacedRow(at, p.locator) for at, p in zip(starts, whole, strict=False))
+            placed = tuple(
+                PlacedRow(at, p.locator, p.kind == "row")
+                for at, p in zip(starts, whole, strict=False)
+            )
             body = TranslationBody(
                 self.target, tuple(pairs), paragraphs=placed, of=reach.name or "the whole"
             )
@@ -130,7 +141,7 @@ class Translator(ServiceWriter):
         self._reader.change_settings(language=code)
         if body := self._body(entry_id):
             self._stop(entry_id)
-            pairs = tuple(Pair(pair.source, "") for pair in body.pairs)
+            pairs = tuple(awaited(pair.source) for pair in body.pairs)
             self._reader.keeper.change_body(entry_id, language=code, pairs=pairs, problem="")
             self.run(entry_id)
 

@@ -7,11 +7,13 @@ from wide_margin.core.document.notes import Tie, find_notes
 from wide_margin.core.document.paths import PathsAt
 from wide_margin.core.document.places import Place, read_place, section_numbered, section_titled
 from wide_margin.core.document.tables import Cell, Table, find_tables
+from wide_margin.core.document.texts import ParagraphText, texts_of
 
 __all__ = [
     "Cell",
     "Figure",
     "Locator",
+    "ParagraphText",
     "PathsAt",
     "Place",
     "ReadDocument",
@@ -26,6 +28,7 @@ __all__ = [
     "read_place",
     "section_numbered",
     "section_titled",
+    "texts_of",
     "understand",
     "with_outline",
 ]

@@ -18,6 +18,8 @@ CAPTION_AWAY = 2
 """A table's caption is at most so many paragraphs before or after it."""
 CLOSER = 0.9
 """A line this much closer to the row before than rows usually are goes on with its cells."""
+CLOSE = 1.15
+"""A line that goes on with a wrapped cell stands within so many usual steps of the row."""
 MOST_HEADS = 3
 """So many rows at the top name the columns at most."""
 _FIGURES = regex(r"\d")
@@ -27,6 +29,9 @@ VALUE = regex(
 )
 """A cell that holds a number, perhaps with a currency, a unit and what is said in brackets; a name
 with a number in it begins with letters."""
+
+Placed = list[tuple[Line, int, int, int]]
+"""What stands in one column: line, start and end in its text, and how many columns it is over."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -156,20 +161,34 @@ def _rows(lines: Sequence[Line]) -> tuple[tuple[Cell, ...], ...]:
     columns = _columns(lines)
     steps = [b.box[3] - a.box[3] for a, b in pairwise(lines)]
     usual = median(steps) if steps else 0.0
-    rows: list[list[list[tuple[Line, int, int, int]]]] = []
+    rows: list[list[Placed]] = []
     for k, line in enumerate(lines):
-        placed: list[list[tuple[Line, int, int, int]]] = [[] for _ in columns]
+        placed: list[Placed] = [[] for _ in columns]
         for x0, x1, start, end in _parts(line):
             column, width = _column_of(x0, x1, columns)
             placed[column].append((line, start, end, width))
         closer = k > 0 and steps[k - 1] < CLOSER * usual
         goes_on = closer and not placed[0] and len(line.cells) < len(columns)
-        if goes_on and rows:
+        near = k > 0 and steps[k - 1] <= CLOSE * usual
+        if rows and (goes_on or (near and _is_wrapped(placed, rows[-1]))):
             for column, parts in enumerate(placed):
                 rows[-1][column].extend(parts)
         else:
             rows.append(placed)
     return tuple(tuple(_cell(parts) for parts in row) for row in rows)
+
+
+def _is_wrapped(placed: Sequence[Placed], above: Sequence[Placed]) -> bool:
+    """Whether a line goes on with words in few of the cells above it, and not in the first."""
+    filled = [k for k, parts in enumerate(placed) if parts]
+    said = [
+        line.text[start:end].strip() for k in filled for line, start, end, _ in placed[k]
+    ]  # fmt: skip
+    return (
+        bool(filled) and filled[0] > 0 and len(filled) <= max(len(placed) // 2, 1)
+        and all(above[k] for k in [0, *filled])
+        and all(text[:1].islower() for text in said)
+    )  # fmt: skip
 
 
 def _column_of(x0: float, x1: float, columns: Sequence[tuple[float, float]]) -> tuple[int, int]:
@@ -183,7 +202,7 @@ def _column_of(x0: float, x1: float, columns: Sequence[tuple[float, float]]) -> 
     return shared.index(max(shared)), 1
 
 
-def _cell(parts: Sequence[tuple[Line, int, int, int]]) -> Cell:
+def _cell(parts: Placed) -> Cell:
     text = tidy(" ".join(line.text[start:end] for line, start, end, _ in parts))
     spans = tuple(span for line, start, end, _ in parts for span in line.characters(start, end))
     return Cell(text, spans, max((width for *_, width in parts), default=1))

@@ -16,6 +16,7 @@ from wide_margin.core.explain.figures import (
     figure_at,
 )
 from wide_margin.core.explain.measures import Measure, other_units
+from wide_margin.core.explain.noun_chains import NounChain, noun_chains
 from wide_margin.core.explain.own_words import OwnWords, check_own_words
 from wide_margin.core.explain.references import Reference, find_references
 from wide_margin.core.explain.sections import SectionExplanation, explain_section
@@ -33,6 +34,7 @@ __all__ = [
     "Leaning",
     "Meaning",
     "Measure",
+    "NounChain",
     "Often",
     "OwnWords",
     "Part",
@@ -47,6 +49,7 @@ __all__ = [
     "figure_at",
     "find_definitions",
     "find_references",
+    "noun_chains",
     "other_units",
     "stands_for",
     "take_apart",

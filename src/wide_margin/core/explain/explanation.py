@@ -18,6 +18,7 @@ from wide_margin.core.explain.definitions import (
     find_definitions,
 )
 from wide_margin.core.explain.measures import Measure, other_units
+from wide_margin.core.explain.noun_chains import NounChain, noun_chains
 from wide_margin.core.explain.references import Reference, find_references
 from wide_margin.core.explain.standing_for import StandsFor, stands_for
 from wide_margin.core.explain.targets import Targets
@@ -82,6 +83,8 @@ class Explanation:
     later: tuple[Leaning, ...] = ()
     """Where the subject is taken up again."""
     measures: tuple[Measure, ...] = ()
+    chains: tuple[NounChain, ...] = ()
+    """Long chains of nouns, parted."""
     often: Often | None = None
     """Where a word or term stands most; of a sentence of which little else is told, one of its
     words."""
@@ -96,7 +99,7 @@ class Explanation:
     def n_told(self) -> int:
         """How many things it tells."""
         told = (self.meanings, self.references, self.parts, self.stands_for, self.leans_on,
-                self.later, self.measures)  # fmt: skip
+                self.later, self.measures, self.chains)  # fmt: skip
         return sum(map(len, told)) + (self.often is not None)
 
 
@@ -179,6 +182,7 @@ class Explainer:
                 if again.text not in said
             ),
             other_units(selected),
+            noun_chains(self._document, selected),
             self._often(selected) if is_term else None,
         )
         if not is_term and told.n_told < ENOUGH_TOLD:

@@ -20,6 +20,7 @@ from wide_margin.core.explain import (
     Leaning,
     Meaning,
     Measure,
+    NounChain,
     Often,
     Part,
     Reference,
@@ -156,6 +157,8 @@ class ExplanationBody:
     measures: tuple[Measure, ...] = ()
     often: Often | None = None
     """Where the word or term stands most."""
+    chains: tuple[NounChain, ...] = ()
+    """Long chains of nouns, parted."""
     senses: tuple[Sense, ...] = ()
     """What a dictionary says of a selected word."""
     columns: tuple[Column, ...] = ()
@@ -177,7 +180,7 @@ class ExplanationBody:
         return cls(
             explanation.text, explanation.meanings, explanation.references, explanation.parts,
             explanation.stands_for, explanation.leans_on, explanation.later, explanation.measures,
-            explanation.often,
+            explanation.often, explanation.chains,
         )  # fmt: skip
 
     @classmethod
@@ -228,6 +231,8 @@ class PlacedRow:
 
     row: int
     place: Locator
+    is_row: bool = False
+    """Whether it is a row of a table, and its pairs are the cells."""
 
 
 @dataclass(frozen=True, slots=True)

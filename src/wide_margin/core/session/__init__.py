@@ -8,8 +8,8 @@ from importlib import import_module
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
-    from wide_margin.core.document import Place, read_place
-    from wide_margin.core.session.model import FoundHit, ParagraphText, ReadSummary
+    from wide_margin.core.document import ParagraphText, Place, read_place
+    from wide_margin.core.session.model import FoundHit, ReadSummary
     from wide_margin.core.session.requests import DigestRequest
     from wide_margin.core.session.session import Session
 
@@ -19,9 +19,10 @@ __all__ = [
 
 _HERE = "wide_margin.core.session"
 _PLACES = "wide_margin.core.document.places"
+_TEXTS = "wide_margin.core.document.texts"
 _HOMES = {
     "Session": f"{_HERE}.session", "DigestRequest": f"{_HERE}.requests",
-    "Place": _PLACES, "read_place": _PLACES,
+    "Place": _PLACES, "read_place": _PLACES, "ParagraphText": _TEXTS,
 }  # fmt: skip
 
 

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from wide_margin.core.document import Figure, Locator
+from wide_margin.core.document import Figure
 from wide_margin.core.layout import PageLabels, SpanOnPage
 from wide_margin.core.outline import Outline
 
@@ -37,15 +37,6 @@ class ReadSummary:
     def how_sure(self, page: int) -> float | None:
         """How sure the engine was of a recognised page; None for text of the file."""
         return dict(self.recognised).get(page)
-
-
-@dataclass(frozen=True, slots=True)
-class ParagraphText:
-    """A paragraph as it is read out of a document."""
-
-    kind: str
-    sentences: tuple[str, ...]
-    locator: Locator
 
 
 @dataclass(frozen=True, slots=True)

@@ -31,10 +31,11 @@ from wide_margin.core.digest.structure import (
 )
 from wide_margin.core.digest.talk import Talk, make_talk
 from wide_margin.core.document import (
+    ParagraphText,
     ReadDocument,
     figure_numbered,
     find_figures,
-    paragraph_locator,
+    texts_of,
     understand,
     with_outline,
 )
@@ -67,7 +68,7 @@ from wide_margin.core.session.blocks import (
     read_blocks,
 )
 from wide_margin.core.session.cache import Keeping
-from wide_margin.core.session.model import FoundHit, ParagraphText, ReadSummary
+from wide_margin.core.session.model import FoundHit, ReadSummary
 from wide_margin.core.session.pace import Pace
 from wide_margin.core.session.prepared import Prepared
 from wide_margin.core.session.requests import DigestRequest, ReadRequest
@@ -433,18 +434,8 @@ class ReadingService:
 
     def paragraphs(self, send: Send, reach: Reach | str) -> tuple[ParagraphText, ...]:
         """The text of a reach by paragraphs: each with its sentences and its place."""
-        document, found = self._read(), self._reach(reach)
-        allowed = allowed_sentences(document, found)
-        by_paragraph: dict[int, list[str]] = {}
-        for row, sentence in enumerate(document.text.sentences):
-            if allowed[row]:
-                by_paragraph.setdefault(sentence.paragraph, []).append(sentence.text)
-        return tuple(
-            ParagraphText(
-                document.paragraphs[row].kind, tuple(sentences), paragraph_locator(document, row)
-            )
-            for row, sentences in by_paragraph.items()
-        )
+        document = self._read()
+        return texts_of(document, allowed_sentences(document, self._reach(reach)))
 
     def close(self) -> None:
         """Nothing is held that needs giving back."""

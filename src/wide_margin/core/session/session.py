@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Any
 
 from wide_margin.core.answers import WHOLE, Answer, Reach
 from wide_margin.core.digest import Digest, Field, GistLine
+from wide_margin.core.document import ParagraphText
 from wide_margin.core.errors import (
     PageFailedError,
     UnreadableFileError,
@@ -22,7 +23,7 @@ from wide_margin.core.outline import Outline
 from wide_margin.core.pages import PARTS, FileFacts, Link, Picture
 from wide_margin.core.pages.recognising import recognised_folder
 from wide_margin.core.session.link import Worker, memory_for
-from wide_margin.core.session.model import FoundHit, ParagraphText, ReadSummary
+from wide_margin.core.session.model import FoundHit, ReadSummary
 from wide_margin.core.session.pace import memory_of
 from wide_margin.core.session.readings import MAX_RESTARTS, PageProgress, Readings
 from wide_margin.core.session.requests import DigestRequest

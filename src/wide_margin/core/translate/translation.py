@@ -31,6 +31,11 @@ class Pair(NamedTuple):
     """What the memory has for a sentence like it, with the difference."""
 
 
+def awaited(source: str) -> Pair:
+    """A pair that waits for its translation; what has no letters, as cells do, needs none."""
+    return Pair(source, "" if any(letter.isalpha() for letter in source) else source)
+
+
 def translate(
     sentences: Sequence[str],
     target: str,

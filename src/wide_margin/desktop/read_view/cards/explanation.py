@@ -11,6 +11,7 @@ from wide_margin.core.explain import (
     Leaning,
     Meaning,
     Measure,
+    NounChain,
     Often,
     Part,
     Reference,
@@ -50,6 +51,7 @@ class ExplanationCard(Card):
         apart = [part for parts in body.parts for part in parts]
         self._rows("Taken apart, by rule", (partial(self._part, part) for part in apart))
         self._rows("", (partial(self._stands, found) for found in body.stands_for), sans=True)
+        self._rows("", (partial(self._chain, chain) for chain in body.chains), sans=True)
         self._rows(
             "Refers to",
             (
@@ -148,6 +150,10 @@ class ExplanationCard(Card):
         named = Markup(" or ").join(Markup("<i>{}</i>").format(c) for c in found.candidates)
         perhaps = "" if len(found.candidates) == 1 else "perhaps "
         return Markup("“{}” stands for {}{}").format(found.word, perhaps, named)
+
+    def _chain(self, chain: NounChain) -> Markup:
+        parts = Markup(", which one: ").join(Markup("<i>{}</i>").format(p) for p in chain.parts)
+        return Markup("“{}” is put together: {}").format(chain.text, parts)
 
     def _reference(self, reference: Reference, index: int) -> Markup:
         if reference.locator is None:

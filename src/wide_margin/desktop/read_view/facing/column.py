@@ -274,7 +274,8 @@ class FacingColumn(QFrame):
         widget = self._built.get(key)
         if widget is None:
             is_heading = self.pairs.is_heading(key)
-            widget = FacingParagraph(self.colours, self.sheet, is_heading=is_heading)
+            is_row = self.pairs.is_row(key)
+            widget = FacingParagraph(self.colours, self.sheet, is_heading=is_heading, is_row=is_row)
             self._built[key] = widget
             widget.pointed.connect(lambda k: self._point_at(self._pair_of(key, k)))
             widget.chosen.connect(lambda k: self._choose(self._pair_of(key, k)))

@@ -86,6 +86,11 @@ class FacingPairs:
             return False
         return squash(body.paragraphs[key.number].place.quote) in self._titles
 
+    def is_row(self, key: Key) -> bool:
+        """Whether a paragraph is a row of a table."""
+        body = self.body(key.entry_id)
+        return body is not None and body.paragraphs[key.number].is_row
+
     def rows(self, key: Key) -> range:
         """The pairs of a paragraph."""
         body = self.body(key.entry_id)

@@ -10,6 +10,9 @@ from wide_margin.core.translate import RIGHT_TO_LEFT, Pair
 from wide_margin.desktop.look import Colours, serif_font
 from wide_margin.desktop.words import WrappedWords
 
+BETWEEN_CELLS = " · "
+"""Between the cells of a row of a table."""
+
 
 class FacingParagraph(WrappedWords):
     """Sentences as links to their pairs; one with doubts ends in the word "check"."""
@@ -17,7 +20,9 @@ class FacingParagraph(WrappedWords):
     pointed = Signal(int)  # a pair of the paragraph, -1 for none
     chosen = Signal(int)
 
-    def __init__(self, colours: Colours, parent: QWidget, *, is_heading: bool) -> None:
+    def __init__(
+        self, colours: Colours, parent: QWidget, *, is_heading: bool, is_row: bool = False
+    ) -> None:
         font = serif_font()
         font.setBold(is_heading)
         super().__init__("", font)
@@ -25,6 +30,7 @@ class FacingParagraph(WrappedWords):
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self._colours = colours
         self._pairs: tuple[Pair, ...] = ()
+        self._between = BETWEEN_CELLS if is_row else " "
         self._marked = -1
         """Width and height last measured."""
         self.linkHovered.connect(lambda target: self.pointed.emit(int(target) if target else -1))
@@ -49,7 +55,7 @@ class FacingParagraph(WrappedWords):
 
     def _write(self) -> None:
         said = (self._sentence(k, pair) for k, pair in enumerate(self._pairs))
-        self.setText(Markup(" ").join(said))
+        self.setText(Markup(self._between).join(said))
 
     def _sentence(self, row: int, pair: Pair) -> Markup:
         colours = self._colours
