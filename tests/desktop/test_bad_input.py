@@ -5,7 +5,8 @@ import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
 
-from tests.making import make_pdf
+from tests.making import make_pdf, plain_pages
+from wide_margin.core.pages.document import PdfFile
 
 
 @pytest.fixture
@@ -96,6 +97,22 @@ def test_a_page_that_fails_says_so_and_can_be_tried_again(hand):
     images.retry(5)
     hand.wait(lambda: images.image(5))
     assert 5 not in images.failures
+
+
+def test_pages_that_a_large_file_only_says_it_has_are_gone_once_they_are_counted(
+    empty_hand, tmp_path
+):
+    path = tmp_path / "boasts.pdf"
+    make_pdf(path, plain_pages(30))
+    filled = path.read_bytes().replace(b"/Count 30", b"/Count 90")
+    path.write_bytes(b"%PDF-1.4\n%" + b"x" * 40_000 + b"\n" + filled)  # room for ninety
+    assert PdfFile(path, at_once=True).n_pages == 90
+    hand = empty_hand.open(path)
+    hand.wait(lambda: hand.reader.facts.is_sized)
+    assert hand.reader.facts.n_pages == len(hand.reader.facts.sizes) == 30
+    assert hand.view.pages.n_pages == hand.reader.summary.n_pages == 30
+    hand.view.pages.go_to(29, 0.0)
+    hand.wait(lambda: hand.view.pages.images.layer(29))
 
 
 def test_dropping_a_file_opens_it(empty_hand, small_pdf):

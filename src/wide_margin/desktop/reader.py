@@ -217,9 +217,12 @@ class Reader(QObject):
             self.failed.emit(error)
 
     def _sized(self, sizes: FloatArray) -> None:
-        if self.facts is not None and len(sizes) == self.facts.n_pages:
-            self.facts = replace(self.facts, sizes=sizes, is_sized=True)
-            self.sized.emit(self.facts)
+        if self.facts is None or len(sizes) > self.facts.n_pages:
+            return
+        is_whole, n = len(sizes) == self.facts.n_pages, len(sizes)
+        labels = self.facts.labels[:n]
+        self.facts = replace(self.facts, n_pages=n, sizes=sizes, labels=labels, is_sized=True)
+        (self.sized if is_whole else self.opened).emit(self.facts)
 
     def _identified(self, sha256: str) -> None:
         """The file is known: its entries can be shown, and it can be read."""

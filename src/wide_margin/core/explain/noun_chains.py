@@ -40,7 +40,9 @@ _ENDS = (
     PREPOSITIONS | AUXILIARIES
     | {"and", "or", "that", "which", "who", "if", "when", "but", "not"}
 )  # fmt: skip
-_NO_NOUNS = frozenset(["instead", "less", "left", "right", "first", "second", "third", "last", "next"])
+_NO_NOUNS = frozenset(
+    ["instead", "less", "left", "right", "first", "second", "third", "last", "next"]
+)
 MOST_CHAINS = 3
 """Told of a selection."""
 

@@ -32,6 +32,8 @@ MAX_LABEL_LETTERS = 2_000_000
 """Of all labels together; past that the file's labels are done without."""
 TOLD_BY = 1_500
 """So many words tell whether a file's words are run together: its writer set them all."""
+LEAST_PAGE = 200
+"""Bytes that a page takes at least in a file whose number of pages can be believed at first."""
 MAX_LINKS = 4_000
 """Of one page."""
 TellPart = Callable[[str], None]
@@ -44,8 +46,14 @@ def no_part(part: str) -> None:
 class PdfFile:
     """A PDF open in this process. Not for use by several threads (PDFium is not safe for it)."""
 
-    def __init__(self, path: Path, password: str | None = None) -> None:
+    def __init__(self, path: Path, password: str | None = None, *, at_once: bool = False) -> None:
         """Open the file.
+
+        Args:
+            path: Of the file.
+            password: That it is opened with.
+            at_once: Believe how many pages it says it has, where it is large enough for them;
+                ``count_truly`` tells. To count them takes longer than to draw the first.
 
         Raises:
             UnreadableFileError: It is missing, a folder, empty, not a PDF, or damaged.
@@ -62,7 +70,8 @@ class PdfFile:
             self.n_pages = len(self._pdf)
         except pdfium.PdfiumError as error:
             raise _opening_error(path, error, password) from error
-        self.n_pages = self._n_true_pages(self.n_pages)
+        if not (at_once and self.n_pages * LEAST_PAGE < path.stat().st_size):
+            self.count_truly()
         if self.n_pages == 0:
             raise UnreadableFileError(
                 f"“{path.name}” is a PDF without any page.", hint="Get the file again."
@@ -107,6 +116,10 @@ class PdfFile:
         """
         with self.page(index) as page:
             return bool(pdfium_c.FPDFPage_CountObjects(page.raw) == 0)
+
+    def count_truly(self) -> None:
+        """Set ``n_pages`` to how many there are, where the file says more than it holds."""
+        self.n_pages = self._n_true_pages(self.n_pages)
 
     def _n_true_pages(self, n_said: int) -> int:
         """How many pages there are, where the file says more than it holds.

@@ -31,12 +31,14 @@ class PageService:
     ) -> FileFacts:
         """Open a file; see PdfFile for what can be wrong with it, and for ``without``."""
         self.close()
-        self._pdf = PdfFile(path, password)
+        self._pdf = PdfFile(path, password, at_once=True)
         return self._pdf.facts(first_pages=FIRST_PAGES, without=without)
 
     def sizes(self, send: Send) -> FloatArray:
-        """(n_pages, 2) the size of every page."""
-        return self._open_file().sizes()
+        """(n_pages, 2) the size of every page; of fewer pages than were told where it lied."""
+        pdf = self._open_file()
+        pdf.count_truly()
+        return pdf.sizes()
 
     def fingerprint(self, send: Send) -> str:
         """The file's SHA-256."""

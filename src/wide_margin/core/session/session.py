@@ -129,7 +129,7 @@ class Session:
         return outcome
 
     def sizes(self) -> "Future[FloatArray]":
-        """(n_pages, 2) the size of every page."""
+        """(n_pages, 2) the size of every page; fewer than the facts say where the file lied."""
         return self._page.call("sizes")
 
     def fingerprint(self) -> "Future[str]":
