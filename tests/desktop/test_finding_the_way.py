@@ -133,6 +133,14 @@ def test_words_that_are_not_there_are_not_found(hand):
     assert hand.view.place_line.count.text() == "not found"
 
 
+def test_words_that_stand_everywhere_are_found_from_here_on(hand):
+    type_page(hand, "60")
+    here = hand.view.here()[0]
+    find(hand, "e")
+    assert hand.view.place_line.count.text() == "1 of 5,000 and more"
+    assert hand.view.finding.hits[0].page == here
+
+
 def test_a_newer_search_replaces_an_older_one(hand):
     hand.view.place_line.find_field.setText("keeper")
     hand.view.finding.find_again()

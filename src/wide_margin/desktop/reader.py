@@ -448,10 +448,12 @@ class Reader(QObject):
                 failed=lambda error: log.info("no gist: %s", error.message),
             )  # fmt: skip
 
-    def find(self, wanted: str, *, whole_words: bool = False, exactly: bool = False) -> None:
+    def find(
+        self, wanted: str, *, whole_words: bool = False, exactly: bool = False, near: int = 0
+    ) -> None:
         """Find words; found tells the hits together with the words."""
         if self.session is not None:
             self.watch(
-                self.session.find(wanted, whole_words=whole_words, exactly=exactly),
+                self.session.find(wanted, whole_words=whole_words, exactly=exactly, near=near),
                 done=lambda hits: self.found.emit(wanted, hits),
             )

@@ -145,6 +145,19 @@ def test_find_goes_across_line_ends(handbook):
     assert len(hits) == 1
 
 
+def test_of_too_many_places_those_from_a_page_on_are_told_in_order(handbook):
+    findable, paragraphs = make_findable(handbook.paragraphs), handbook.paragraphs
+    every = find_all(findable, paragraphs, "the")
+    assert len(every) > 500
+    later = [hit for hit in every if paragraphs[hit.paragraph].page >= 100]
+    assert len(later) > 40
+    assert find_all(findable, paragraphs, "the", most=40, near=100) == later[:40]
+    assert find_all(findable, paragraphs, "the", most=40) == every[:40]
+    n = len(later) + 5  # what is left is taken from the beginning
+    assert find_all(findable, paragraphs, "the", most=n, near=100) == [*every[:5], *later]
+    assert find_all(findable, paragraphs, "the", most=len(every), near=100) == every
+
+
 def test_find_of_nothing_finds_nothing(small):
     assert found(small, "   ") == []
     assert found(small, "xylophone") == []

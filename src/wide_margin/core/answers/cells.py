@@ -1,9 +1,10 @@
 """Answers from the cells of tables: by row and column, and the largest or smallest of a column."""
 
 import re
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Set
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import NamedTuple
 
 from wide_margin.core.answers.model import Quote
 from wide_margin.core.document import Cell, Locator, ReadDocument, Table, find_tables
@@ -66,18 +67,15 @@ def answer_from_cells(document: ReadDocument, text: str, query: Query) -> tuple[
     sort = sorted_by[1].lower() if sorted_by else ""
     free = {_stem(document, word) for word in _COUNTS} if _COUNTED.search(text) else set()
     found: list[_Found] = []
-    for table in _tables(document):
-        around = _stems(document, _caption(document, table))
-        heads = [_stems(document, head) for head in table.heads]
+    for table, around, heads, labels in _worded(document):
         if extreme is not None:
-            labels = [_stems(document, row[0].text) for row in table.rows]
             # "Which station": what is compared need not be named in the table.
-            around |= {_stem(document, sort)} if sort else set()
-            found += _extremes(table, heads, around, stems, total, extreme)
-            found += _extremes_across(table, labels, heads[0] | around, stems, total, extreme)
+            near = around | ({_stem(document, sort)} if sort else set())
+            found += _extremes(table, heads, near, stems, total, extreme)
+            found += _extremes_across(table, labels, heads[0] | near, stems, total, extreme)
             continue
         for k, row in enumerate(table.rows[table.n_head :], start=table.n_head):
-            label = _stems(document, row[0].text) - free
+            label = labels[k] - free
             if not label or not label <= set(stems):
                 continue
             for column in range(1, len(row)):
@@ -94,7 +92,7 @@ def answer_from_cells(document: ReadDocument, text: str, query: Query) -> tuple[
 
 
 def _extremes(
-    table: Table, heads: list[frozenset[str]], around: frozenset[str],
+    table: Table, heads: list[frozenset[str]], around: Set[str],
     stems: dict[str, float], total: float, extreme: Callable[[Iterable[_Value]], _Value],
 ) -> list[_Found]:  # fmt: skip
     found = []
@@ -112,7 +110,7 @@ def _extremes(
 
 
 def _extremes_across(
-    table: Table, labels: list[frozenset[str]], around: frozenset[str],
+    table: Table, labels: list[frozenset[str]], around: Set[str],
     stems: dict[str, float], total: float, extreme: Callable[[Iterable[_Value]], _Value],
 ) -> list[_Found]:  # fmt: skip
     """The same of a row, where the columns are what is compared."""
@@ -139,9 +137,25 @@ def _value(cell: Cell) -> float | None:
     return number * _TIMES.get(match["unit"], 1.0)
 
 
+class _Worded(NamedTuple):
+    """A table with the stems of its caption, of each head, and of the label of each row."""
+
+    table: Table
+    around: frozenset[str]
+    heads: list[frozenset[str]]
+    labels: list[frozenset[str]]
+
+
 @lru_cache(maxsize=2)
-def _tables(document: ReadDocument) -> tuple[Table, ...]:
-    return tuple(t for t in find_tables(document.paragraphs) if t.n_head and len(t.rows[0]) > 1)
+def _worded(document: ReadDocument) -> tuple[_Worded, ...]:
+    return tuple(
+        _Worded(
+            table, _stems(document, _caption(document, table)),
+            [_stems(document, head) for head in table.heads],
+            [_stems(document, row[0].text) for row in table.rows],
+        )
+        for table in find_tables(document.paragraphs) if table.n_head and len(table.rows[0]) > 1
+    )  # fmt: skip
 
 
 def _caption(document: ReadDocument, table: Table) -> str:

@@ -1,6 +1,8 @@
 """What a page of corrections says about a sentence that is about to be quoted."""
 
 import re
+from bisect import bisect_left
+from functools import lru_cache
 
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
@@ -13,6 +15,12 @@ _TITLE = regex(
 _NAMES_PLACE = regex(
     r"^(?:(?:section|sect\.|chapter|§|abschnitt)\s*(?P<section>[A-Z]?\d*(?:\.\d+)*)|(?:page|p\.|seite)\s*(?P<page>\w+))", re.I
 )  # fmt: skip
+
+
+@lru_cache(maxsize=2)
+def _lists_in(document: ReadDocument) -> tuple[int, ...]:
+    """The sections that list corrections."""
+    return tuple(k for k, s in enumerate(document.outline.sections) if _TITLE.search(s.title))
 
 
 def corrections_of(
@@ -30,7 +38,7 @@ def corrections_of(
         used: Rows that are quoted already; the rows found are added.
     """
     sections = document.outline.sections
-    listed = [k for k, s in enumerate(sections) if _TITLE.search(s.title)]
+    listed = _lists_in(document)
     if not listed:
         return []
     place = document.text.sentences[sentence]
@@ -43,9 +51,8 @@ def corrections_of(
             return []
         first, end = sections[section].first_paragraph, sections[section].end_paragraph
         named = False
-        for row, other in enumerate(document.text.sentences):
-            if not first <= other.paragraph < end:
-                continue
+        for row in range(*_rows_of(document, first, end)):
+            other = document.text.sentences[row]
             if match := _NAMES_PLACE.match(other.text):
                 named = (match["section"] or "").rstrip(".") in numbers if match["section"] else (
                     match["page"] == label
@@ -61,6 +68,13 @@ def corrections_of(
     return found
 
 
+def _rows_of(document: ReadDocument, first: int, end: int) -> tuple[int, int]:
+    """The sentences of some paragraphs: first row, and one past the last."""
+    sentences = document.text.sentences
+    start = bisect_left(sentences, first, key=lambda s: s.paragraph)
+    return start, bisect_left(sentences, end, lo=start, key=lambda s: s.paragraph)
+
+
 _NAME = regex(r"(?<![.!?:]\s)(?<=\s)[A-Z][\w’'-]+")
 
 
@@ -74,12 +88,10 @@ def _numbers_above(document: ReadDocument, section: int) -> set[str]:
     """Numbers of a section and of the sections it lies in."""
     sections = document.outline.sections
     numbers: set[str] = set()
-    level = len(sections)
-    for row in range(section, -1, -1):
-        if sections[row].level < level:
-            level = sections[row].level
-            if number := number_of(sections[row].title):
-                numbers.add(number.identifier)
+    while section >= 0:
+        if number := number_of(sections[section].title):
+            numbers.add(number.identifier)
+        section = document.outline.parents[section]
     return numbers
 
 

@@ -1,5 +1,7 @@
 """What a reach holds: its passages, sentences and pages."""
 
+from functools import lru_cache
+
 import numpy as np
 
 from wide_margin.core.answers.model import Reach
@@ -9,10 +11,21 @@ from wide_margin.core.geometry import BoolArray
 from wide_margin.core.layout import SpanOnPage
 
 
+@lru_cache(maxsize=2)
+def _evidence(document: ReadDocument) -> BoolArray:
+    kinds = (p.kind not in ("listing", "heading") for p in document.text.passages)
+    return np.fromiter(kinds, dtype=bool)
+
+
+@lru_cache(maxsize=2)
+def _unlisted(document: ReadDocument) -> BoolArray:
+    return np.fromiter((s.kind != "listing" for s in document.text.sentences), dtype=bool)
+
+
 def allowed_passages(document: ReadDocument, reach: Reach) -> BoolArray:
     """(p,) passages that may serve as evidence."""
     passages = document.text.passages
-    allowed = np.array([p.kind not in ("listing", "heading") for p in passages], dtype=bool)
+    allowed = _evidence(document).copy()
     if reach.kind == "section":
         first, end = paragraphs_within(document, reach)
         sentences = document.text.sentences
@@ -31,7 +44,7 @@ def allowed_passages(document: ReadDocument, reach: Reach) -> BoolArray:
 def allowed_sentences(document: ReadDocument, reach: Reach) -> BoolArray:
     """(s,) sentences of the text that a reach holds: no listings, no furniture."""
     sentences = document.text.sentences
-    allowed = np.array([s.kind != "listing" for s in sentences], dtype=bool)
+    allowed = _unlisted(document).copy()
     if reach.kind == "section":
         first, end = paragraphs_within(document, reach)
         allowed &= np.array([first <= s.paragraph < end for s in sentences], dtype=bool)

@@ -10,6 +10,7 @@ import time
 from bisect import bisect_left
 from collections import defaultdict
 from collections.abc import Iterator, Set
+from functools import lru_cache
 from typing import NamedTuple
 
 from wide_margin.core.document import ReadDocument
@@ -248,12 +249,19 @@ class GatheringDefinitions:
         return {key: definitions for key, definitions in self._found.items() if definitions}
 
 
+@lru_cache(maxsize=2)
+def _in_glossary(document: ReadDocument) -> list[bool]:
+    """Whether each section is a glossary, or lies in one."""
+    found: list[bool] = []
+    for section, parent in zip(document.outline.sections, document.outline.parents, strict=True):
+        is_within = parent >= 0 and found[parent]
+        found.append(is_within or bool(_GLOSSARY.search(section.title)))
+    return found
+
+
 def _all(document: ReadDocument, among: Set[int] | None) -> Iterator[Definition | None]:
     """The definitions in the order of the document; None now and then where there is none."""
-    sections = document.outline.sections
-    in_glossary = [
-        any(_GLOSSARY.search(title) for title in document.path_at(k)) for k in range(len(sections))
-    ]
+    in_glossary = _in_glossary(document)
     if among is None:
         yield from _sections(document)
     last_paragraph, last_term = -1, -1

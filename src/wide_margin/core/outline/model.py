@@ -1,8 +1,8 @@
 """Sections, what the witnesses say of them, and the outline they make."""
 
 from bisect import bisect_right
-from dataclasses import dataclass
-from functools import lru_cache
+from collections.abc import Sequence
+from dataclasses import dataclass, field
 from typing import NamedTuple
 
 from wide_margin.core.geometry import Box
@@ -81,13 +81,11 @@ class Section(NamedTuple):
         return any(d.witness == witness for d in self.disagreements)
 
 
-@lru_cache(maxsize=16)
-def _parents(levels: tuple[int, ...]) -> tuple[int, ...]:
-    """Asked for again and again of the same outline, by every view of it."""
+def _parents(sections: Sequence[Section]) -> tuple[int, ...]:
     found: list[int] = []
     open_: list[int] = []
-    for index, level in enumerate(levels):
-        while open_ and levels[open_[-1]] >= level:
+    for index, level in enumerate(section.level for section in sections):
+        while open_ and sections[open_[-1]].level >= level:
             open_.pop()
         found.append(open_[-1] if open_ else -1)
         open_.append(index)
@@ -103,6 +101,12 @@ class Outline:
     """Which of WITNESSES the document has; without any the sections are parts by pages."""
     is_edited: bool = False
     """Whether the reader has changed it."""
+    parents: tuple[int, ...] = field(init=False, repr=False, compare=False)
+    """The section around each section, -1 for none: asked for again and again, by every view."""
+
+    def __post_init__(self) -> None:
+        """Find the parents once."""
+        object.__setattr__(self, "parents", _parents(self.sections))
 
     @property
     def is_by_pages(self) -> bool:
@@ -113,11 +117,6 @@ class Outline:
     def n_levels(self) -> int:
         """How many levels there are."""
         return len({section.level for section in self.sections})
-
-    @property
-    def parents(self) -> tuple[int, ...]:
-        """The section around each section, -1 for none."""
-        return _parents(tuple(section.level for section in self.sections))
 
     @property
     def depths(self) -> tuple[int, ...]:
@@ -134,14 +133,10 @@ class Outline:
 
     def path(self, index: int) -> tuple[str, ...]:
         """Titles from the outermost section down to this one; empty for index -1."""
-        if index < 0:
-            return ()
-        titles = [self.sections[index].title]
-        level = self.sections[index].level
-        for section in reversed(self.sections[:index]):
-            if section.level < level:
-                titles.append(section.title)
-                level = section.level
+        titles = []
+        while index >= 0:
+            titles.append(self.sections[index].title)
+            index = self.parents[index]
         return tuple(reversed(titles))
 
     def path_at(self, page: int, y: float) -> tuple[str, ...]:

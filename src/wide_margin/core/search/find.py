@@ -1,8 +1,9 @@
 """Exact find: across line ends, hyphenation and ligatures, ignoring case and accents."""
 
-from bisect import bisect_right
-from collections.abc import Sequence
+from bisect import bisect_left, bisect_right
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from itertools import islice
 from typing import NamedTuple
 
 from wide_margin.core.layout import Paragraph, fold, folded_with_places, tidy
@@ -47,6 +48,8 @@ def find_all(
     *,
     whole_words: bool = False,
     exactly: bool = False,
+    most: int | None = None,
+    near: int = 0,
 ) -> list[Hit]:
     """Every place where some words stand, in reading order; none for blank words.
 
@@ -56,26 +59,51 @@ def find_all(
         wanted: The words.
         whole_words: Leave out places inside of longer words.
         exactly: Capitals and accents count.
+        most: So many at most; all where None.
+        near: Page index from which on those are taken where there are more.
     """
     needle = " ".join(fold(tidy(wanted)).split())
     if not needle:
         return []
-    hits = []
-    at = findable.text.find(needle)
-    places: list[int] = []
+    first = 0
+    if most is not None and near > 0:
+        first = bisect_left(paragraphs, near, key=lambda paragraph: paragraph.page)
+    start = findable.starts[first] if first < len(findable.starts) else 0
+
+    def among(low: int, high: int) -> Iterator[Hit]:
+        """The places that begin in a part of the text."""
+        return _hits(findable, paragraphs, wanted, needle, (low, high), whole_words, exactly)
+
+    hits = list(islice(among(start, len(findable.text)), most))
+    left = most - len(hits) if most is not None else None
+    return [*islice(among(0, start), left), *hits]
+
+
+def _hits(
+    findable: Findable, paragraphs: Sequence[Paragraph], wanted: str, needle: str,
+    within: tuple[int, int], whole_words: bool, exactly: bool,
+) -> Iterator[Hit]:  # fmt: skip
+    places: Sequence[int] = ()
     mapped = -1
-    while at >= 0:
+    at = findable.text.find(needle, within[0])
+    while 0 <= at < within[1]:
         row = bisect_right(findable.starts, at) - 1
         if row != mapped:
-            places, mapped = folded_with_places(paragraphs[row].text)[1], row
+            places, mapped = _places(paragraphs[row].text), row
         first = at - findable.starts[row]
         hit = Hit(row, places[first], places[first + len(needle) - 1] + 1)
         if (not whole_words or _is_whole(findable.text, at, len(needle))) and (
             not exactly or tidy(wanted) in tidy(paragraphs[row].text[hit.start : hit.end])
         ):
-            hits.append(hit)
+            yield hit
         at = findable.text.find(needle, at + len(needle))
-    return hits
+
+
+def _places(text: str) -> Sequence[int]:
+    """For each character of a folded text the place it came from."""
+    if text.isascii() and " ".join(text.split()) == text:
+        return range(len(text))  # nothing but its capitals is folded
+    return folded_with_places(text)[1]
 
 
 def _is_whole(text: str, at: int, length: int) -> bool:

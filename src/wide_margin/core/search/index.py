@@ -22,6 +22,8 @@ from wide_margin.core.search.equals import Pair, find_equals
 from wide_margin.core.search.postings import Postings
 from wide_margin.core.search.vectors import vectors_of
 
+COUNTED = 200_000
+"""Words that are counted at once."""
 FAMILY = 5
 """Letters that stems of one family share at least."""
 
@@ -86,12 +88,17 @@ def build_index(text: Text, outline: Outline) -> Index:
     numbering = _Numbering(analyser)
     tokens, starts = array("i"), array("i", [0])
     seen: list[str] = []
+    written: Counter[str] = Counter()
     for sentence in text.sentences:
         found = find_words(sentence.text.lower())
         seen += found
+        if len(seen) > COUNTED:  # all words of ten thousand pages take a quarter of a gigabyte
+            written.update(seen)
+            seen.clear()
         tokens.extend([number for word in found for number in numbering[word]])
         starts.append(len(tokens))
-    term_ids, written = numbering.term_ids, Counter(seen)
+    written.update(seen)
+    term_ids = numbering.term_ids
     title_rows = _title_terms(outline, analyser, term_ids, written)
     entry_rows = _entry_terms(text, analyser, term_ids)
     entry_of = np.array([s.term for s in text.sentences], dtype=np.int64)
@@ -99,7 +106,9 @@ def build_index(text: Text, outline: Outline) -> Index:
     token_starts = np.frombuffer(starts, dtype=np.int32)
     first = np.array([p.first for p in text.passages] + [len(text.sentences)], dtype=np.int64)
     sentence_passage = np.repeat(np.arange(len(text.passages)), np.diff(first))
-    token_sentence = np.repeat(np.arange(len(text.sentences)), np.diff(token_starts))
+    token_sentence = np.repeat(
+        np.arange(len(text.sentences), dtype=np.int32), np.diff(token_starts)
+    )
     n_terms = len(term_ids)
     by_sentence = Postings.count(all_tokens, token_sentence, n_terms, len(text.sentences))
     by_passage = Postings.count(

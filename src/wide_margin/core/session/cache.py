@@ -9,8 +9,11 @@ import logging
 import os
 import pickle
 import shutil
+from collections.abc import Iterator
 from contextlib import suppress
+from dataclasses import replace
 from pathlib import Path
+from typing import Any, BinaryIO
 
 import platformdirs
 
@@ -19,9 +22,11 @@ from wide_margin.core.session.prepared import Made
 
 log = logging.getLogger(__name__)
 
-ANALYSIS = 34
+ANALYSIS = 35
 """Raised whenever what is kept changes: layout to index, definitions, scores, facts, phrases,
 questions worth asking."""
+PIECE = 4_000
+"""Paragraphs, and sentences, that are kept together."""
 KEPT = 40
 """Documents kept; the one not used for longest goes first."""
 DOCUMENT, MADE = ".document", ".made"
@@ -75,11 +80,12 @@ class Keeping:
 def _loaded(sha256: str, variant: str, kind: str) -> object:
     try:
         path = cache_folder() / f"{_name(sha256, variant)}{kind}"
-        data = path.read_bytes()
+        file = path.open("rb")
     except OSError:
         return None
     try:
-        found: object = pickle.loads(data)
+        with file:
+            found = _put_together(file)
         os.utime(path)
     except Exception:
         log.warning("what was kept of a document could not be used", exc_info=True)
@@ -94,7 +100,9 @@ def _saved(what: object, sha256: str, variant: str, kind: str) -> bool:
     try:
         path = cache_folder() / f"{_name(sha256, variant)}{kind}"
         part = path.with_suffix(f".{os.getpid()}")
-        part.write_bytes(pickle.dumps(what, protocol=5))
+        with part.open("wb") as file:
+            for piece in _pieces(what):
+                pickle.dump(piece, file, protocol=5)
         part.replace(path)
         _drop_oldest(path.parent, kind)
     except OSError:
@@ -104,6 +112,39 @@ def _saved(what: object, sha256: str, variant: str, kind: str) -> bool:
                 part.unlink(missing_ok=True)
         return False
     return True
+
+
+def _pieces(what: object) -> Iterator[object]:
+    """What is kept in pieces: of a document its paragraphs and sentences by themselves.
+
+    A pickle remembers all that is in it until it ends; of ten thousand pages at once that takes a
+    third of a gigabyte.
+    """
+    if not isinstance(what, ReadDocument):
+        yield what
+        return
+    paragraphs, sentences = what.paragraphs, what.text.sentences
+    yield replace(what, paragraphs=(), text=replace(what.text, sentences=()))
+    for whole in (paragraphs, sentences):
+        yield len(whole)
+        for start in range(0, len(whole), PIECE):
+            yield whole[start : start + PIECE]
+
+
+def _put_together(file: BinaryIO) -> object:
+    """The reverse of ``_pieces``, from a file."""
+    what: object = pickle.load(file)
+    if not isinstance(what, ReadDocument):
+        return what
+    parts: list[tuple[Any, ...]] = []
+    for _ in range(2):
+        whole: list[Any] = []
+        n = pickle.load(file)
+        while len(whole) < n:
+            whole += pickle.load(file)
+        parts.append(tuple(whole))
+    paragraphs, sentences = parts
+    return replace(what, paragraphs=paragraphs, text=replace(what.text, sentences=sentences))
 
 
 def block_folder(owner: int, sha256: str) -> Path | None:

@@ -6,6 +6,9 @@ from wide_margin.core.document import Figure
 from wide_margin.core.layout import PageLabels, SpanOnPage
 from wide_margin.core.outline import Outline
 
+MOST_FOUND = 5000
+"""Places that are told of words that stand everywhere."""
+
 
 @dataclass(frozen=True, slots=True)
 class ReadSummary:

@@ -68,7 +68,7 @@ from wide_margin.core.session.blocks import (
     read_blocks,
 )
 from wide_margin.core.session.cache import Keeping
-from wide_margin.core.session.model import FoundHit, ReadSummary
+from wide_margin.core.session.model import MOST_FOUND, FoundHit, ReadSummary
 from wide_margin.core.session.pace import Pace
 from wide_margin.core.session.prepared import Prepared
 from wide_margin.core.session.requests import DigestRequest, ReadRequest
@@ -78,7 +78,6 @@ from wide_margin.core.session.worker import Send
 if TYPE_CHECKING:
     from wide_margin.core.margin import Entry
 
-MAX_HITS = 5000
 MOST_FIRST = 64
 """Pages that a question can have read before the others."""
 
@@ -317,9 +316,10 @@ class ReadingService:
         self._document, self._key = with_outline(self._read(), outline), None
 
     def find(
-        self, send: Send, wanted: str, whole_words: bool = False, exactly: bool = False
-    ) -> list[FoundHit]:
-        """Every place where some words stand."""
+        self, send: Send, wanted: str, whole_words: bool = False, exactly: bool = False,
+        near: int = 0,
+    ) -> list[FoundHit]:  # fmt: skip
+        """Every place where some words stand, at most MOST_FOUND from a page on."""
         document = self._read()
         hits = find_all(
             self._made.findable,
@@ -327,7 +327,9 @@ class ReadingService:
             wanted,
             whole_words=whole_words,
             exactly=exactly,
-        )[:MAX_HITS]
+            most=MOST_FOUND,
+            near=near,
+        )
         return [_found(document, hit) for hit in hits]
 
     def n_characters(self, send: Send) -> int:

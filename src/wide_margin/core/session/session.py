@@ -251,10 +251,10 @@ class Session:
         return self.query("worth", kind)
 
     def find(
-        self, wanted: str, *, whole_words: bool = False, exactly: bool = False
+        self, wanted: str, *, whole_words: bool = False, exactly: bool = False, near: int = 0
     ) -> "Future[list[FoundHit]]":
-        """Every place where some words stand."""
-        return self.query("find", wanted, whole_words, exactly)
+        """Every place where some words stand; where they are too many, those from a page on."""
+        return self.query("find", wanted, whole_words, exactly, near)
 
     def explain(self, text: str, page: int = -1) -> "Future[Explanation]":
         """What the document says about a selection on a page."""

@@ -6,6 +6,7 @@ from PySide6.QtCore import QObject, QTimer
 
 from wide_margin.core.layout import PageLabels
 from wide_margin.core.session import FoundHit
+from wide_margin.core.session.model import MOST_FOUND
 from wide_margin.desktop.read_view.contents_panel import Row
 from wide_margin.desktop.read_view.page_painting import Laid
 
@@ -64,7 +65,10 @@ class Finding(QObject):
         if not reader.is_ready:
             self._view.place_line.show_count("still reading")
             return
-        reader.find(self._wanted, whole_words=self._whole_words, exactly=self._exactly)
+        reader.find(
+            self._wanted, whole_words=self._whole_words, exactly=self._exactly,
+            near=self._view.here()[0],
+        )  # fmt: skip
 
     def show(self, wanted: str, hits: list[FoundHit]) -> None:
         """Show where words stand, unless others are looked for by now."""
@@ -101,6 +105,7 @@ class Finding(QObject):
         """Show one of the hits."""
         self.at = index
         hit = self.hits[index]
-        self._view.place_line.show_count(f"{index + 1} of {len(self.hits)}")
+        n, more = len(self.hits), " and more" if len(self.hits) >= MOST_FOUND else ""
+        self._view.place_line.show_count(f"{index + 1:,} of {n:,}{more}")
         self._view.pages.lay("hit", [Laid(hit.spans, "tint", bar=True)])
         self._view.pages.reveal(hit.spans)
