@@ -4,7 +4,6 @@ import logging
 import time
 from collections.abc import Callable, Sequence
 from concurrent.futures import Future
-from dataclasses import replace
 from functools import partial
 from pathlib import Path
 from typing import Any
@@ -74,7 +73,6 @@ class Reader(QObject):
     gist_found = Signal(object)  # the first lines of its digest
     worth_unwanted = Signal()  # the document was asked before
     answered = Signal(object)  # Entry
-    found = Signal(str, object)  # the words, list of FoundHit
     problem = Signal(object)  # WideMarginError: one request failed
     told = Signal(str)  # something to know
 
@@ -217,12 +215,10 @@ class Reader(QObject):
             self.failed.emit(error)
 
     def _sized(self, sizes: FloatArray) -> None:
-        if self.facts is None or len(sizes) > self.facts.n_pages:
-            return
-        is_whole, n = len(sizes) == self.facts.n_pages, len(sizes)
-        labels = self.facts.labels[:n]
-        self.facts = replace(self.facts, n_pages=n, sizes=sizes, labels=labels, is_sized=True)
-        (self.sized if is_whole else self.opened).emit(self.facts)
+        if self.facts is not None and len(sizes) <= self.facts.n_pages:
+            told = self.sized if len(sizes) == self.facts.n_pages else self.opened
+            self.facts = self.facts.with_sizes(sizes)
+            told.emit(self.facts)
 
     def _identified(self, sha256: str) -> None:
         """The file is known: its entries can be shown, and it can be read."""
@@ -447,13 +443,3 @@ class Reader(QObject):
                 self.session.gist(DigestRequest(n_words=FIRST_GIST)), done=self.gist_found.emit,
                 failed=lambda error: log.info("no gist: %s", error.message),
             )  # fmt: skip
-
-    def find(
-        self, wanted: str, *, whole_words: bool = False, exactly: bool = False, near: int = 0
-    ) -> None:
-        """Find words; found tells the hits together with the words."""
-        if self.session is not None:
-            self.watch(
-                self.session.find(wanted, whole_words=whole_words, exactly=exactly, near=near),
-                done=lambda hits: self.found.emit(wanted, hits),
-            )

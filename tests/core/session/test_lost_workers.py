@@ -6,11 +6,13 @@ import subprocess
 import sys
 import threading
 import time
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
 
 from tests.making import make_pdf
+from wide_margin.core.answers import WHOLE
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages.document import PdfFile, sha256_of
@@ -125,7 +127,49 @@ def test_a_reading_with_a_gap_is_not_kept(small_pdf, gap):
         summary = service.read(lambda kind, value: None, request)
         service.afterwards()
         assert summary.failed == tuple(gap.get("skip", ())) * (not is_kept)
-        assert (cache.load(sha256_of(small_pdf)) is not None) is is_kept
+        sha256 = sha256_of(small_pdf)
+        assert (cache.load(sha256) is not None) is is_kept
+        assert cache.summary_of(sha256) == (replace(summary, from_cache=True) if is_kept else None)
+
+
+@pytest.mark.parametrize("end", [cache.DOCUMENT, cache.FRONT])
+@pytest.mark.parametrize("how", ["cut", "changed", "gone"])
+def test_a_kept_document_that_is_damaged_is_read_again(small_pdf, end, how):
+    request = ReadRequest(small_pdf, os.getpid())
+    service = ReadingService()
+    before = service.read(lambda kind, value: None, request)
+    service.afterwards()
+    (path,) = cache.cache_folder().glob(f"*{end}")
+    data = path.read_bytes()
+    middle = len(data) // 2
+    if how == "gone":
+        path.unlink()
+    else:
+        path.write_bytes(
+            data[:-9] if how == "cut" else data[:middle] + b"damage" + data[middle + 6 :]
+        )
+    again = ReadingService()
+    assert again.read(lambda kind, value: None, request) == before
+    assert again.paragraphs(lambda kind, value: None, WHOLE)
+
+
+def test_a_kept_document_is_told_of_at_once_and_taken_up_when_it_is_needed(small_pdf):
+    request = ReadRequest(small_pdf, os.getpid())
+    service = ReadingService()
+    before = service.read(lambda kind, value: None, request)
+    service.afterwards()
+    again = ReadingService()
+    assert again.read(lambda kind, value: None, request) == replace(before, from_cache=True)
+    assert again._document is None
+    assert again.spare()
+    assert again._document is not None
+    third = ReadingService()
+    third.read(lambda kind, value: None, request)
+    (path,) = cache.cache_folder().glob(f"*{cache.DOCUMENT}")
+    path.unlink()
+    with pytest.raises(WideMarginError, match="is gone") as caught:
+        third.find(lambda kind, value: None, "well")
+    assert "again" in caught.value.hint
 
 
 def test_reading_works_where_the_cache_cannot_be_made(small_pdf, tmp_path, monkeypatch):

@@ -1,6 +1,6 @@
 """Values that pages are made of; they cross from worker processes to everyone else."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import NamedTuple
 
 import numpy as np
@@ -139,3 +139,8 @@ class FileFacts:
     """Whether every page was measured; otherwise the later ones are taken to be like others."""
     left_out: tuple[str, ...] = ()
     """Which of the parts of what the file says could not be had: labels, bookmarks, about."""
+
+    def with_sizes(self, sizes: FloatArray) -> "FileFacts":
+        """The same of every page measured, or of those that are really there."""
+        n = len(sizes)
+        return replace(self, n_pages=n, sizes=sizes, labels=self.labels[:n], is_sized=True)

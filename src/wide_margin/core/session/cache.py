@@ -9,15 +9,17 @@ import logging
 import os
 import pickle
 import shutil
+import zlib
 from collections.abc import Iterator
 from contextlib import suppress
 from dataclasses import replace
 from pathlib import Path
-from typing import Any, BinaryIO
+from typing import Any, BinaryIO, NamedTuple
 
 import platformdirs
 
 from wide_margin.core.document import ReadDocument
+from wide_margin.core.session.model import ReadSummary
 from wide_margin.core.session.prepared import Made
 
 log = logging.getLogger(__name__)
@@ -29,8 +31,11 @@ PIECE = 4_000
 """Paragraphs, and sentences, that are kept together."""
 KEPT = 40
 """Documents kept; the one not used for longest goes first."""
-DOCUMENT, MADE = ".document", ".made"
-"""Ends of the names of documents that were read, and of what was made of one as a whole."""
+DOCUMENT, FRONT, MADE = ".document", ".front", ".made"
+"""Ends of the names of documents that were read, of what is told of one at once, and of what was
+made of one as a whole."""
+CHUNK = 1 << 20
+"""Bytes that are checked at once."""
 
 
 def cache_folder() -> Path:
@@ -44,6 +49,10 @@ def cache_folder() -> Path:
     return folder
 
 
+def _path(sha256: str, variant: str, kind: str) -> Path:
+    return cache_folder() / f"{_name(sha256, variant)}{kind}"
+
+
 def _name(sha256: str, variant: str) -> str:
     key = hashlib.sha256(f"{sha256}:{ANALYSIS}:{variant}".encode()).hexdigest()
     return key[:40]
@@ -55,9 +64,45 @@ def load(sha256: str, variant: str = "") -> ReadDocument | None:
     return found if isinstance(found, ReadDocument) else None
 
 
-def save(document: ReadDocument, sha256: str, variant: str = "") -> bool:
+def save(document: ReadDocument, summary: ReadSummary, sha256: str, variant: str = "") -> bool:
     """Keep a read document; whether it could be. A full disk costs the cache, not the reading."""
-    return _saved(document, sha256, variant, DOCUMENT)
+    if not _saved(document, sha256, variant, DOCUMENT):
+        return False
+    front = _Front(*_mark_of(_path(sha256, variant, DOCUMENT)), replace(summary, from_cache=True))
+    return _saved(front, sha256, variant, FRONT)
+
+
+def summary_of(sha256: str, variant: str = "") -> ReadSummary | None:
+    """What is told of a document read before; None where that is not there whole and sound.
+
+    The document itself takes a while to take up where it is long: it can be had with ``load``.
+    """
+    front = _loaded(sha256, variant, FRONT)
+    if not isinstance(front, _Front):
+        return None
+    try:
+        is_sound = _mark_of(_path(sha256, variant, DOCUMENT)) == (front.n_bytes, front.crc)
+    except OSError:
+        return None
+    return front.summary if is_sound else None
+
+
+class _Front(NamedTuple):
+    """What is told of a document at once, and how the file that holds it is known to be whole."""
+
+    n_bytes: int
+    crc: int
+    summary: ReadSummary
+
+
+def _mark_of(path: Path) -> tuple[int, int]:
+    """Length of a file, and its CRC-32."""
+    crc = n_bytes = 0
+    with path.open("rb") as file:
+        while part := file.read(CHUNK):
+            crc = zlib.crc32(part, crc)
+            n_bytes += len(part)
+    return n_bytes, crc
 
 
 class Keeping:
@@ -79,7 +124,7 @@ class Keeping:
 
 def _loaded(sha256: str, variant: str, kind: str) -> object:
     try:
-        path = cache_folder() / f"{_name(sha256, variant)}{kind}"
+        path = _path(sha256, variant, kind)
         file = path.open("rb")
     except OSError:
         return None
@@ -98,7 +143,7 @@ def _loaded(sha256: str, variant: str, kind: str) -> object:
 def _saved(what: object, sha256: str, variant: str, kind: str) -> bool:
     part = None
     try:
-        path = cache_folder() / f"{_name(sha256, variant)}{kind}"
+        path = _path(sha256, variant, kind)
         part = path.with_suffix(f".{os.getpid()}")
         with part.open("wb") as file:
             for piece in _pieces(what):

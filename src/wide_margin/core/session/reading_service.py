@@ -97,6 +97,8 @@ class ReadingService:
     def __init__(self) -> None:
         """Nothing is read yet."""
         self._document: ReadDocument | None = None
+        self._kept: tuple[str, str] | None = None
+        """Under what the document is cached that has been told of and not been taken up yet."""
         self._prepared: Prepared | None = None
         self._to_save: tuple[str, ReadRequest] | None = None
         self._key: tuple[str, str] | None = None
@@ -122,7 +124,7 @@ class ReadingService:
         # Reading makes some hundred thousand small values and drops few: collecting in between
         # costs a fifth of the time. What was read is then left out of later collections.
         gc.disable()
-        self._document = self._prepared = self._key = None
+        self._document = self._prepared = self._key = self._kept = None
         try:
             return self._read_file(send, request)
         finally:
@@ -134,9 +136,9 @@ class ReadingService:
         sha256 = sha256_of(request.path)
         over = RecognisedPages(recognised_folder(sha256))
         request = replace(request, recognised=over.known())
-        if request.is_whole and (known := cache.load(sha256, request.variant)):
-            self._document, self._key = known, (sha256, request.variant)
-            return self._summary(from_cache=True)
+        if request.is_whole and (known := cache.summary_of(sha256, request.variant)):
+            self._kept = sha256, request.variant
+            return known
 
         at_page = partial(self._at_page, send)
 
@@ -167,7 +169,7 @@ class ReadingService:
             garbled=tuple(done.garbled),
         )  # fmt: skip
         self._to_save = sha256, request
-        return self._summary(from_cache=False)
+        return self._summary()
 
     def _bookmarks(
         self, send: Send, pdf: PdfFile, frames: list[Frame | None] | None, request: ReadRequest
@@ -187,7 +189,7 @@ class ReadingService:
         sha256, request = self._to_save
         self._to_save = None
         if request.is_whole:
-            cache.save(self._document, sha256, request.variant)
+            cache.save(self._document, self._summary(), sha256, request.variant)
             self._key = sha256, request.variant
         cache.drop_blocks(request.owner, sha256)
 
@@ -196,7 +198,7 @@ class ReadingService:
         sha256 = sha256_of(request.path)
         over = RecognisedPages(recognised_folder(sha256))
         request = replace(request, recognised=over.known())
-        if request.is_whole and cache.load(sha256, request.variant) is not None:
+        if request.is_whole and cache.summary_of(sha256, request.variant) is not None:
             return
         folder = cache.block_folder(request.owner, sha256)
         if folder is None:
@@ -289,6 +291,9 @@ class ReadingService:
 
     def spare(self) -> bool:
         """Gather what explanations need, so that the first one need not wait for it."""
+        if self._kept is not None:
+            self._read()
+            return True
         is_read = self._document and self._to_save is None
         return bool(is_read) and self._made.go_on(self.is_asked)
 
@@ -443,6 +448,9 @@ class ReadingService:
         """Nothing is held that needs giving back."""
 
     def _read(self) -> ReadDocument:
+        if self._kept is not None:
+            self._key, self._kept = self._kept, None
+            self._document = _taken_up(*self._key)
         if self._document is not None:
             return self._document
         so_far = self._so_far.document() if self._so_far is not None else None
@@ -450,7 +458,7 @@ class ReadingService:
             raise NotReadyError("The document is still being read.", hint="Try again in a moment.")
         return so_far
 
-    def _summary(self, *, from_cache: bool) -> ReadSummary:
+    def _summary(self) -> ReadSummary:
         document = self._read()
         return ReadSummary(
             title=document.facts.title,
@@ -462,11 +470,26 @@ class ReadingService:
             language=document.index.language,
             without_text=document.without_text,
             failed=document.failed,
-            from_cache=from_cache,
+            from_cache=False,
             left_out=document.facts.left_out,
             recognised=document.recognised,
             garbled=document.garbled,
         )
+
+
+def _taken_up(sha256: str, variant: str) -> ReadDocument:
+    """The document that was told of, from the cache; it was whole then."""
+    gc.disable()
+    try:
+        known = cache.load(sha256, variant)
+    finally:
+        gc.freeze()
+        gc.enable()
+    if known is None:
+        raise WideMarginError(
+            "What was kept of this document is gone.", hint="Open the document again."
+        )
+    return known
 
 
 def _found(document: ReadDocument, hit: Hit) -> FoundHit:

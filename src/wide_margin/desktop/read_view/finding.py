@@ -65,10 +65,12 @@ class Finding(QObject):
         if not reader.is_ready:
             self._view.place_line.show_count("still reading")
             return
-        reader.find(
-            self._wanted, whole_words=self._whole_words, exactly=self._exactly,
-            near=self._view.here()[0],
-        )  # fmt: skip
+        assert reader.session is not None
+        wanted = self._wanted
+        found = reader.session.find(
+            wanted, whole_words=self._whole_words, exactly=self._exactly, near=self._view.here()[0]
+        )
+        reader.watch(found, done=lambda hits: self.show(wanted, hits))
 
     def show(self, wanted: str, hits: list[FoundHit]) -> None:
         """Show where words stand, unless others are looked for by now."""

@@ -139,7 +139,6 @@ class ReadView(QWidget):
         reader.outline.changed.connect(self._show_outline)
         reader.answered.connect(self._answered)
         reader.explaining.explained.connect(lambda entry: self.margin.put(entry, is_fresh=True))
-        reader.found.connect(self.finding.show)
         reader.recognising.done.connect(self.pages.images.forget_text)
         reader.worth_found.connect(self.margin.offer)
         reader.gist_found.connect(self.margin.show_gist)

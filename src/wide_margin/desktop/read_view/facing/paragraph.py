@@ -10,8 +10,8 @@ from wide_margin.core.translate import RIGHT_TO_LEFT, Pair
 from wide_margin.desktop.look import Colours, serif_font
 from wide_margin.desktop.words import WrappedWords
 
-BETWEEN_CELLS = " · "
-"""Between the cells of a row of a table."""
+BETWEEN_SENTENCES, BETWEEN_CELLS = Markup(" "), Markup(" · ")
+"""The latter in a row of a table."""
 
 
 class FacingParagraph(WrappedWords):
@@ -30,7 +30,7 @@ class FacingParagraph(WrappedWords):
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self._colours = colours
         self._pairs: tuple[Pair, ...] = ()
-        self._between = BETWEEN_CELLS if is_row else " "
+        self._between = BETWEEN_CELLS if is_row else BETWEEN_SENTENCES
         self._marked = -1
         """Width and height last measured."""
         self.linkHovered.connect(lambda target: self.pointed.emit(int(target) if target else -1))
@@ -55,7 +55,7 @@ class FacingParagraph(WrappedWords):
 
     def _write(self) -> None:
         said = (self._sentence(k, pair) for k, pair in enumerate(self._pairs))
-        self.setText(Markup(self._between).join(said))
+        self.setText(self._between.join(said))
 
     def _sentence(self, row: int, pair: Pair) -> Markup:
         colours = self._colours
