@@ -186,7 +186,7 @@ def test_a_question_without_a_word_of_its_own_is_not_searched_for(plain_manual):
     assert plain_manual.answer("Who is it for?", WHOLE, None).declined
 
 
-# --- how it is installed
+# --- what sections of their own are about
 
 
 def guide(tmp_path, *sections):
@@ -206,6 +206,53 @@ def test_how_to_install_it_is_told_as_its_section_begins(tmp_path):
     assert [q.text for q in answer.quotes] == [
         "Copy the files to the harbour.", "Then start the clock.",
     ]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("question", "title", "text"),
+    [
+        ("How do I run it?", "2 Running Quorble", "Turn the key twice."),
+        ("How do I use Quorble?", "2 Usage", "Turn the key twice."),
+        ("How do I use it?", "2 Quick start", "Turn the key twice."),
+        ("How do I cite it?", "4 Citing Quorble", "Name the harbour and the year."),
+        ("Where do I report bugs?", "5 Reporting bugs", "Write to the harbour master."),
+        ("Where do I get help?", "5 Support", "Write to the harbour master."),
+        ("What are the system requirements?", "3 Requirements", "A pier and two clocks."),
+        ("What are its limitations?", "6 Known bugs", "It stops when it is cold."),
+    ],
+)
+def test_a_section_called_after_what_is_asked_for_answers(tmp_path, question, title, text):
+    answer = guide(tmp_path, ANOTHER, (title, text)).answer(question, WHOLE, None)
+    assert [q.text for q in answer.quotes] == [text]
+
+
+@pytest.mark.parametrize(
+    ("question", "title"),
+    [
+        ("How do I run it?", "2 Running the foreign clocks"),
+        ("Where do I report bugs?", "2 Known bugs"),
+        ("How do I cite it?", "2 Citing the harbour clocks"),
+        ("Where do I get help?", "2 Support of foreign clocks"),
+    ],
+)
+def test_a_section_on_something_else_does_not(tmp_path, question, title):
+    assert guide(tmp_path, (title, "Nobody may.")).answer(question, WHOLE, None).declined
+
+
+@pytest.mark.parametrize(
+    ("question", "said"),
+    [
+        ("How do I run it?", "To run Quorble, turn the key twice."),
+        ("How do I cite it?", "If you use it, please cite the book of the harbour."),
+        ("Where do I report bugs?", "Please report bugs to master@harbour.example."),
+    ],
+)
+def test_without_such_a_section_a_sentence_that_says_it_answers_less_surely(
+    tmp_path, question, said
+):
+    answer = guide(tmp_path, ("2 Post", f"The box is old. {said}")).answer(question, WHOLE, None)
+    assert [q.text for q in answer.quotes] == [said]
+    assert answer.sure < 1.0
 
 
 def test_where_no_section_is_about_that_it_is_searched_for(tmp_path):

@@ -29,6 +29,8 @@ OWN_WORDS = 1
 """So many words of its own a question about the whole may have beside its wording."""
 SUBJECT = 0.25
 """Share of the passages that have a word which is what the document is about."""
+FEW = 3
+"""Passages: in a short document a word of fewer is none."""
 NEAR_TITLE = 0.5
 """Share of a part's words that a section's title must have to be meant by it."""
 _NUMBERS = {word: str(value) for word, value in number_words("en").items() if value <= 20}
@@ -40,6 +42,9 @@ _LEGAL = regex(r"(?:licen[sc]e|copyright|legal|lizenz|licence|licencia|licenza)\
 _ORDINALS = {word: str(value) for word, value in ordinal_words("en").items()}
 _WORDINGS: dict[str, str] = {
     "install": r"\bhow (?:do|can|should|would|could|does|to|is)\b.{0,14}\b(?:install(?:ed)?|set up)\b|\bset (?:it|this) up\b|^(?:show me |give me )?(?:the )?install(?:ation|ing)?(?: instructions?| steps| guide)?\W*$",
+    "cite": r"\bhow (?:do|can|should|would|could|to|is|does|must)\b.{0,20}\b(?:cited?|reference)\b|^(?:the )?citations?\W*$",
+    "bugs": r"\b(?:where|how|to whom)\b.{0,20}\b(?:report|file|send|submit)\b.{0,20}\b(?:bugs?|issues?|problems?|errors?|bug reports?|feedback)\b|\b(?:where|how)\b.{0,16}\b(?:get|find|ask for)\b.{0,8}\b(?:help|support)\b|\b(?:whom?|how) (?:do|can|should|could) (?:i|we|one) contact\b",
+    "run": r"\bhow (?:do|can|should|would|could|does|to|is)\b.{0,14}\b(?:(?:run|start(?:ed)?|launch(?:ed)?|used?|invoked?|executed?|operated?)\b (?!\w+ing\b)|(?:run|used?|operated?)\W*$)",
     "licence": r"\b(?:which|what|whose) licen[sc]e\b|^(?:what is |what's )?(?:the |its )?licen[sc]e\W*$|\b(?:its|the) licen[sc]e\s*\??$|\blicen[sc]ed\b|\b(?:may|can|am) i (?:allowed to )?(?:copy|change|share|pass|use|distribute|redistribute|reproduce)|\bon what terms\b|\bcopyright\b|\bpass (?:this|it)\b.*\bon\b|\bredistribut",
     "authors and date": r"\bwho (?:wrote|made|created|is the author|are the authors?|edited|maintains|looks after|takes care of|keeps up|is behind|published|has written)\b|\b(?:name|list|names of|show|give me) (?:\w+ )?authors\b|^\W*(?:the )?authors?\W*$|\bby whom\b|\bwritten by\b|\bwhen (?:was|is|did) (?:it|this|the \w+) (?:written|made|published|issued|from|appear|come out)|\b(?:which|what) (?:version|edition|release|date|year)\b|\bfrom when\b|\bhow old is\b|\bwhere (?:was|did) .*\b(?:published|come out|appear)",
     "new": r"\bwhat(?:'s|’s| is| are| was| has| have)?\b.*\b(?:new|changed?|added|altered|different)\b|\bchanges?\b.*\b(?:release|version|edition|since)\b|\blatest (?:release|version|edition|changes)\b|\bwithdrawn\b|\bsince this was written\b",
@@ -106,11 +111,20 @@ class Overview:
     """Whether the whole wording is one for the whole, with no word of its own to search for."""
 
 
-_STRICT = frozenset(["purpose", "about", "install"])
+OF_ITSELF = frozenset(["install", "run", "cite", "bugs"])
+"""What is asked of the document's thing itself: "from CD" asks for more."""
+_STRICT = frozenset(["purpose", "about"]) | OF_ITSELF
 """What a thing in the document may have or do as well: no word of its own is allowed."""
 
 _OF_THINGS = frozenset(["authors and date", "licence", "limits"])
 """What a thing in the document may have too: its maker, its version, its limits."""
+_WAYS = regex(
+    r"\b(?:install\w*|run|start(?:ed)?|launch(?:ed)?|used?|invoked?|executed?|operated?|cited?|citations?|reference|report(?:ed)?|file|send|submit"
+    r"|bugs?|issues?|problems?|errors?|feedback|get|find|help|support|contact)\b", re.I
+)  # fmt: skip
+"""With these it is asked how something is done with the whole."""
+_OF_A_SYSTEM = regex(r"\b(?:system|hardware|software|minimum)\s+(?=requirements?\b)", re.I)
+"""Which requirements are asked for; sections are called by them with and without the word."""
 _NAMED_THING = regex(
     r"\b(?:the|an?|these|those|of|in|with|for)\s+(?=([\w'’-]{2,})(?:\s+([\w'’-]{3,}))?)", re.I
 )
@@ -127,7 +141,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     whole = " ".join(typed.split())
     points = _POINTS.search(whole)
     n_points = _count(points) if points else 0
-    text, form = take_form(whole)
+    text, form = take_form(_OF_A_SYSTEM.sub("", whole))
     if points:
         text = text.replace(points[0], " ") if points[0] in text else text
     if (abroad := _part_abroad(document, text)) is not None:
@@ -146,10 +160,10 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     allowed = (OWN_WORDS if kind not in _STRICT else 0) + (
         kind in ("data", "findings", "limits", "why", "audience")
     )
-    own = own_words(document, text)
-    if kind == "install":  # of the thing itself: "from CD" asks for more
+    own = own_words(document, _WAYS.sub(" ", text) if kind in OF_ITSELF else text)
+    if kind in OF_ITSELF:
         short = [w for w in words(text.casefold()) if len(w) == 2 and not is_common(w, "en")]
-        own = [word for word in (*own, *short) if not _is_subject(document, word)]
+        own = [word for word in (*own, *short) if not is_subject(document, word)]
     if len(own) > allowed or (kind in _OF_THINGS and _names_a_thing(document, text, own)):
         return None
     return Overview(kind, reach, form, n_points, text)
@@ -179,17 +193,18 @@ def _names_a_thing(document: ReadDocument, text: str, own: Sequence[str]) -> boo
     for found in _NAMED_THING.finditer(text.casefold()):
         is_whole = found[1] in _VOCABULARY  # "the text", and what follows is said of it
         named = found.groups()[: 1 if is_whole else 2]
-        if any(word in named and not _is_subject(document, word) for word in own):
+        if any(word in named and not is_subject(document, word) for word in own):
             return True
     return False
 
 
-def _is_subject(document: ReadDocument, word: str) -> bool:
+def is_subject(document: ReadDocument, word: str) -> bool:
     """Whether so much of a document speaks of a word that it is what the document is about."""
     index = document.index
     rows = [index.term_ids[t] for t in index.analyser.terms_of(word) if t in index.term_ids]
     n_passages = len(document.text.passages)
-    return any(index.document_frequency[row] >= SUBJECT * n_passages for row in rows)
+    least = max(SUBJECT * n_passages, FEW)
+    return any(index.document_frequency[row] >= least for row in rows)
 
 
 def _count(match: re.Match[str]) -> int:

@@ -9,7 +9,7 @@ from wide_margin.core.answers import Answer, Excerpt, Quote, Reach, section_reac
 from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.answers.within import pages_covered
 from wide_margin.core.answers.within import rows_within as rows_of_spans
-from wide_margin.core.digest.asked import Overview, own_words
+from wide_margin.core.digest.asked import OF_ITSELF, Overview, own_words
 from wide_margin.core.digest.by_kind import (
     AUDIENCE,
     CHANGES,
@@ -31,6 +31,8 @@ from wide_margin.core.digest.facts import Facts, facts_within
 from wide_margin.core.digest.front import Fact
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines
 from wide_margin.core.digest.roles import OUTLINES, Role
+from wide_margin.core.digest.titled import KINDS as TITLED
+from wide_margin.core.digest.titled import rows_telling, sections_titled, words_titling
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
@@ -39,7 +41,7 @@ from wide_margin.core.outline.numbering import number_of
 
 GIST_WORDS, SECTION_WORDS = 130, 130
 """Length of an answer where none is asked for."""
-N_SLOT = 4
+N_SLOT, N_TOLD = 4, 2
 SURE, IN_ITS_PLACE = 1.0, 0.6
 """The chance that what a document's structure gives is right, and what only stands where such
 things are said."""
@@ -168,12 +170,15 @@ def _lines(
     if kind == "terms":
         slot = Slot("Terms", "definition", (Role.INTRODUCTION,))
         return fill(document, scored, slot, rows, most=N_SLOT).lines, OF_NO_SECTION
-    if kind == "install":  # else it is searched for
-        return _installing(document, rows, form.max_sentences or asked.n_points or N_SLOT), SURE
+    most = form.max_sentences or asked.n_points or N_SLOT
+    if kind in TITLED and (titled := _as_titled(document, asked, rows, most)):
+        return titled, SURE
+    if kind in TITLED and kind not in _SLOTS:
+        said = rows_telling(document, kind, rows)[:N_TOLD]
+        return gist_lines(document, said), IN_ITS_PLACE
     slot = _SLOTS.get(kind, PURPOSE)
     if kind in ("conclusion", "next") and not _has_end(scored):
         return (), SURE
-    most = form.max_sentences or asked.n_points or N_SLOT
     # The weaker signs are English: in another language what does not say it plainly is left.
     is_foreign = document.index.language != "en"
     filled = fill(document, scored, slot, rows, most=most, only_told=is_foreign)
@@ -356,25 +361,12 @@ def _of_role(
 
 
 _SECTIONS = {
-    "needs": regex(
-        r"\b(?:(?:system |hardware |software )?requirements?|prerequisites?|what (?:you|do you) need|before you (?:begin|start)"
-        r"|(?:system|hardware)?(?:voraussetzung(?:en)?|anforderungen)|pr[ée]requis|requisitos|requisiti|vereisten)\b", re.I
-    ),
     "begin": regex(
         r"\b(?:getting started|quick ?start(?: guide)?|first steps|how to (?:begin|start)|erste schritte|schnelleinstieg"
         r"|premiers pas|primeros pasos|primeiros passos|primi passi|eerste stappen)\b", re.I
     ),
 }  # fmt: skip
 """Titles of sections that answer a question about the whole."""
-
-
-INSTALLING_DEPTH, OF_ANOTHER = 2, 2
-"""Deeper sections tell how to install some part, and titles with more words of their own, of
-something else."""
-_INSTALLING = regex(
-    r"\b(?:install(?:ation|ing)|installieren|instalaci[oó]n|instalaç[aã]o|installazione|installatie|instalacja|instalace)\b"
-    r"|インストール|安装|安裝|설치|установка", re.I
-)  # fmt: skip
 
 
 def _of_titled(
@@ -394,16 +386,18 @@ def _of_titled(
     return ()
 
 
-def _installing(document: ReadDocument, rows: Sequence[int], most: int) -> tuple[GistLine, ...]:
-    """How the section begins that tells how to install it: the one with the plainest title."""
-    within, outline, sentences = set(rows), document.outline, document.text.sentences
-    told = [
-        section for section, depth in zip(outline.sections, outline.depths, strict=True)
-        if depth < INSTALLING_DEPTH and _INSTALLING.search(section.title)
-        and len(own_words(document, section.title)) <= OF_ANOTHER
-    ]  # fmt: skip
-    for section in sorted(told, key=lambda section: (len(section.title.split()), section.page)):
+def _as_titled(
+    document: ReadDocument, asked: Overview, rows: Sequence[int], most: int
+) -> tuple[GistLine, ...]:
+    """How the section begins that is called after what is asked for, in the words it is asked."""
+    within, sentences = set(rows), document.text.sentences
+    is_of_itself = asked.kind in OF_ITSELF
+    named = words_titling(asked.kind, asked.question)
+    own = [] if is_of_itself else [bare(w) for w in own_words(document, named)]
+    for section in sections_titled(document, asked.kind):
         title = bare(section.title)
+        if not all(word in title for word in own):
+            continue
         said = [
             row for row in rows_within(document, section_reach(section))
             if row in within and bare(sentences[row].text) not in title

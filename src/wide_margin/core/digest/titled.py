@@ -1,0 +1,120 @@
+"""Questions that a section of their own answers, as it begins: how to install it, run it, cite it.
+
+Every manual has such sections and names them alike. The one with the plainest title near the top
+of the outline counts; deeper ones, and those with more words of their own, tell how to do it with
+some part, or with something else.
+"""
+
+import re
+from collections.abc import Iterator, Sequence
+
+from wide_margin.core.digest.asked import is_subject, own_words
+from wide_margin.core.digest.gist import printed_title
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.later import regex
+from wide_margin.core.lexicon import bare
+from wide_margin.core.outline import Section
+from wide_margin.core.search import is_common
+from wide_margin.core.search.analysis import words
+
+DEPTH = 2
+"""Levels of the outline whose sections are of the whole."""
+OF_ANOTHER = {"install": 1}
+"""Words of its own that a title may have besides: it is installed from this or on that."""
+_TITLES = {
+    "install": (
+        r"\b(?:install(?:ation|ing)|installieren|instalaci[oó]n|instalaç[aã]o|installazione|installatie|instalacja|instalace)\b"
+        r"|インストール|安装|安裝|설치|установка",
+    ),
+    "run": (
+        r"\b(?:running|invoking|invocation|how to (?:use|run|start)|usage|basic use|starting(?: up)?"
+        r"|benutzung|bedienung|verwendung|gebrauch|aufruf|utilisation|lancement|uso|utilización|utilizzo|esecuzione|utilização|gebruik|użycie|použití)\b"
+        r"|使い方|使用方法|用法|사용법|использование|запуск",
+        r"\b(?:using|command[- ]line(?: (?:usage|options|interface|syntax|arguments))?|getting started|quick ?start(?: guide)?|first steps"
+        r"|erste schritte|schnelleinstieg|premiers pas|primeros pasos|primeiros passos|primi passi|eerste stappen)\b",
+    ),
+    "cite": (
+        r"\b(?:how to cite|citing|citation|cite|zitier\w+|zitation|citer|citar|citare|citeren)\b|引用",
+    ),
+    "bugs": (
+        r"\b(?:report(?:ing)? (?:\w+ )?(?:bugs?|problems?|issues?|errors?)|bug[- ]reports?|getting (?:help|support)|technical support"
+        r"|fehler melden|signaler (?:un|des) (?:bogues?|bugs?|problèmes?))\b|сообщения об ошибках|バグ報告",
+        r"\b(?:support|contact(?:s|ing)?|feedback|mailing[- ]lists?|contributing|where to get help|(?<!known )bugs|kontakt|contacto?)\b",
+    ),
+    "limits": (
+        r"\b(?:known (?:bugs|issues|problems|limitations)|limitations|shortcomings|caveats|restrictions"
+        r"|einschränkungen|bekannte (?:fehler|probleme)|limites|limitaciones|limitazioni|limitações|beperkingen)\b",
+    ),
+    "needs": (
+        r"\b(?:(?:system |hardware |software )?requirements?|prerequisites?|dependencies|what (?:you|do you) need|before you (?:begin|start)"
+        r"|(?:system|hardware)?(?:voraussetzung(?:en)?|anforderungen)|pr[ée]requis|requisitos|requisiti|vereisten)\b",
+    ),
+}  # fmt: skip
+_KINDS = {kind: tuple(regex(t, re.I) for t in titles) for kind, titles in _TITLES.items()}
+"""Those of the second kind of title are asked where there are none of the first."""
+KINDS = frozenset(_TITLES)
+_TOLD: dict[str, re.Pattern[str]] = {
+    "run": regex(
+        r"^(?:to|in order to) (?:start|run|use|launch|invoke) (?P<what>[\w-]+)"
+        r"|^(?:the )?(?P<name>[\w-]+) (?:program )?(?:is|can be) (?:started|run|invoked|launched|executed) (?:by|with|from|as|using)\b", re.I
+    ),
+    "cite": regex(
+        r"\bplease\b.{0,60}\bcite\b|\b(?:should|must) (?:be )?cited?\b|\bcite (?:the|this|our|it) (?:\w+ ){0,3}(?:papers?|articles?|references?|manual|publications?|as)\b", re.I
+    ),
+    "bugs": regex(
+        r"(?=.*(?:https?://|www\.|\S@\S|\btracker\b|\bmailing[- ]list|\bforums?\b))"
+        r"(?=.*\b(?:report|send|sent|submit|file|contact|post)(?:s|ed|ing|ting|ted)?\b)"
+        r"(?=.*\b(?:bugs?|bug[- ]reports?|issues?|problems?|feedback|comments|suggestions)\b)", re.I
+    ),
+}  # fmt: skip
+"""What a sentence says that answers where no section is called so."""
+
+
+def sections_titled(document: ReadDocument, kind: str) -> Iterator[Section]:
+    """The sections that are called after what is asked for, those with the plainest title first.
+
+    Args:
+        document: It.
+        kind: One of KINDS.
+    """
+    outline, title = document.outline, bare(printed_title(document))
+    shallow = [
+        s for s, depth in zip(outline.sections, outline.depths, strict=True) if depth < DEPTH
+    ]
+    for pattern in _KINDS[kind]:
+        told = [
+            section for section in shallow
+            if (found := pattern.search(section.title)) and bare(found[0]) not in title
+            and _n_others(document, pattern.sub(" ", section.title)) <= OF_ANOTHER.get(kind, 0)
+        ]  # fmt: skip
+        yield from sorted(told, key=lambda s: (len(s.title.split()), s.page))
+
+
+def words_titling(kind: str, question: str) -> str:
+    """A question without the words that sections are called by: others tell of what it asks."""
+    for pattern in _KINDS[kind]:
+        question = pattern.sub(" ", question)
+    return question
+
+
+def _n_others(document: ReadDocument, rest: str) -> int:
+    """How many words the rest of a title has that are of something else than the whole."""
+    return sum(
+        any(map(str.isalpha, word)) and not is_subject(document, word)
+        for word in own_words(document, rest)
+    )
+
+
+def rows_telling(document: ReadDocument, kind: str, rows: Sequence[int]) -> list[int]:
+    """The rows of the sentences that say what is asked for, in order; empty for other kinds."""
+    pattern = _TOLD.get(kind)
+    if pattern is None:
+        return []
+    names = {word for word in words(printed_title(document).casefold()) if not is_common(word)}
+    found = []
+    for row in rows:
+        sentence = document.text.sentences[row]
+        told = pattern.search(sentence.text) if sentence.kind in ("body", "item", "entry") else None
+        if told and set(map(str.casefold, filter(None, told.groups()))) <= names:
+            found.append(row)
+    return found
