@@ -240,7 +240,7 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
         elif (
             after.startswith(": ")
             or _SAYS_IS_THE.match(after)
-            or (before == "" and re.match(r"[—–(-]|[A-Z]", after))
+            or (before == "" and re.match(r"[—–(]|-\s|[A-Z]", after))
         ):
             best = max(best, 0.8)
         elif before.endswith("declared"):

@@ -15,6 +15,7 @@ from typing import NamedTuple
 
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.short_forms import find_short_forms, symbols_in
+from wide_margin.core.explain.verbs import PREPOSITIONS, first_finite
 from wide_margin.core.later import regex
 from wide_margin.core.layout import BULLETS, NOTE_MARK, Paragraph, fold, tidy
 from wide_margin.core.outline.numbering import number_of
@@ -102,6 +103,10 @@ _APPOSED = regex(
     r"|the\s+(?:\w+\s+)?(?:distance|number|ratio|set|time|rate|amount|process|part|place|point|sum|difference"
     r"|length|height|depth|name|ability|act|use|practice|study|person|degree|probability|proportion)\s+(?:of|between|from|at|to|by|in|who|where|that)\b)",
 )  # fmt: skip
+_NAME_APPOSED = regex(
+    r"(?<=[a-z\d)] )(?P<term>[A-Z][\w’'+-]*(?:\s+[A-Z][\w’'+-]*){0,2}),\s+(?:an?|the)\s+(?P<what>[\w’'-]+(?:\s+[\w’'-]+){0,9})(?=\s*(?:[,.;:()]|$))"
+)
+"""A name in the middle of a sentence, and what it is: "a front-end to Remind, an alarm program"."""
 _BRACKET = regex(
     r"\s\((?:that is,?|i\.e\.,?|meaning|an?\s+\w{3,}\s+\w+|the\s+\w{3,}\s+\w+|twice|half|any\s+\w+|those\s+\w+)\b[^()]{6,}\)"
 )  # fmt: skip
@@ -146,6 +151,17 @@ _NO_TERMS = """
     if when while others
 """
 _WEAK = frozenset(_NO_TERMS.split())
+_SORT_NAMES = """
+    program tool language library package system application editor utility format standard
+    protocol command framework module service server client device machine method algorithm
+    project company organisation organization institute university foundation association city
+    town village country island river mountain region person author engineer scientist
+    mathematician physicist physician writer poet painter composer book journal newspaper
+    interface toolkit environment compiler interpreter database platform distribution simulator
+    generator viewer player browser engine network website game instrument ship vessel
+"""
+_SORTS = frozenset(_SORT_NAMES.split())
+"""What a thing with a name may be."""
 _STRONG = regex(
     r"defined|means?\b|refer|denote|stand|short|meant|bedeutet|bezeichnet|désigne|significa|used"
 )
@@ -385,6 +401,12 @@ def _in_sentence(
         has_article = bool(match["article"]) or (bool(cut) and cut[-1] in ("a", "an", "the"))
         if (has_article or " " in term or term[:1].isupper()) and _is_term(term):
             yield Definition(term, row, "defined", 0.45)
+    for match in _NAME_APPOSED.finditer(text) if "," in text else ():
+        what = match["what"].lower().split()
+        head = next((k for k, word in enumerate(what) if word in PREPOSITIONS), len(what)) - 1
+        is_sort = head >= 0 and what[head] in _SORTS
+        if is_sort and first_finite(what) < 0 and _is_term(match["term"]):
+            yield Definition(match["term"], row, "defined", CLEAR)
     for short, long, weight in find_short_forms(text):
         yield Definition(short, row, "abbreviation", weight, long)
     for symbol, meaning, weight in symbols_in(text):
