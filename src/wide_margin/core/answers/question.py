@@ -5,6 +5,11 @@ from dataclasses import dataclass
 
 from wide_margin.core.later import regex
 
+_MEASURES = (
+    r"port|time-?out|threshold|resolution|capacity|voltage|angle|radius|diameter|volume|mass|density|pressure"
+    r"|altitude|latitude|longitude|population|probability|dos(?:e|age)|delay|budget|average"
+)
+"""What is told in figures."""
 _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
     (kind, regex(pattern, re.I))
     for kind, pattern in (
@@ -20,9 +25,11 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
         ("how often", r"^how (?:often|frequently|regularly)\b|\bhow many times\b|^wie oft\b|^combien de fois\b"),
         ("how many", r"\bhow (?:many|much|long|far|large|big|high|deep|old|fast|heavy|wide|tall|soon|late|close|hot|cold|few|small)\b"
                      r"|\b(?:what|which) (?:number|percentage|share|size|value|tolerance|limit|length|width|height|depth|distance|amount"
-                     r"|cost|price|rate|speed|temperature|frequency|interval|duration|range|fraction|ratio|weight|maximum|minimum)\b"
+                     r"|cost|price|rate|speed|temperature|frequency|interval|duration|range|fraction|ratio|weight|maximum|minimum"
+                     rf"|{_MEASURES})\b"
                      r"|^what (?:is|was|are|were) (?:the|its|their) (?:[\w’'-]+ ){0,3}(?:number|percentage|size|length|width|height|depth"
-                     r"|distance|amount|cost|price|fees?|payments?|salary|rate|speed|temperature|interval|duration|weight|age|value)\b"
+                     r"|distance|amount|cost|price|fees?|payments?|salary|rate|speed|temperature|interval|duration|weight|age|value"
+                     rf"|{_MEASURES})\b"
                      r"|^wie ?viele?\b|^combien\b|^cuánt[oa]s?\b|\bat (?:most|least) how\b"),
         ("when", r"^when\b(?!.*,\s*(?:which|what|who|how|where|is|are|do|does|can|should)\b)|\b(?:what|which) (?:year|date|day|month|time|century)\b|\bsince when\b|^wann\b|^quand\b|^cuándo\b"),
         ("who", r"^who(?:se|m)?\b|\b(?:which|what) (?:person|people|author|editor|institution|company|organi[sz]ation|keeper|officer|role)\b"
