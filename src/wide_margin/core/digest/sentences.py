@@ -10,6 +10,9 @@ from wide_margin.core.search.analysis import SCRIPTS
 
 SHORTEST, LONGEST = 6, 70
 """Words of a sentence that is quoted alone."""
+WHOLE = 10
+"""Words before a colon from which they are a statement."""
+_GOES_ON = regex(r"[:;](?=\s)")
 _HANGS = regex(
     r"^[\W_]*(?:however|therefore|thus|hence|moreover|furthermore|besides|instead|nevertheless|nonetheless|otherwise|likewise|similarly|consequently"
     r"|accordingly|then|also|again|finally|second(?:ly)?|third(?:ly)?|next|so|but|and|or|yet|still|rather|conversely|indeed|in addition|in contrast"
@@ -127,7 +130,9 @@ def stands_alone(sentence: Sentence, names: Collection[str] = ()) -> bool:
     """
     text = sentence.text
     n_words = count_words(text)
-    if sentence.kind not in ("body", "item") or not SHORTEST <= n_words <= LONGEST:
+    if sentence.kind not in ("body", "item") or n_words < SHORTEST:
+        return False
+    if n_words > LONGEST and count_words(without_asides(text)) > LONGEST:
         return False
     if not _ENDS.search(text) or not _starts(text, names):
         return False
@@ -143,6 +148,17 @@ def hangs(text: str) -> bool:
     return bool(leans) and not _STANDS.match(text)
 
 
+def _up_to_colon(text: str) -> str:
+    """The first statement of a long sentence, where it is long enough to be one."""
+    for match in _GOES_ON.finditer(text):
+        n_words = count_words(text[: match.start()])
+        if n_words > LONGEST:
+            break
+        if n_words >= WHOLE:
+            return f"{text[: match.start()]} …"
+    return text
+
+
 def strangeness(text: str) -> float:
     """How much of a sentence is code or formula, 0 to 1."""
     n = len(_CODE.findall(text)) + len(_MATHS.findall(text))
@@ -150,8 +166,13 @@ def strangeness(text: str) -> float:
 
 
 def without_asides(text: str) -> str:
-    """A sentence with citations and pointers cut, "…" in their place."""
+    """A sentence with citations and pointers cut, "…" in their place.
+
+    Of one that is too long even so, what it goes on with after a colon or semicolon is cut.
+    """
     cut = _ASIDE.sub(" …", text)
+    if len(cut) > LONGEST and count_words(cut) > LONGEST:
+        cut = _up_to_colon(cut)
     if cut == text:
         return text
     cut = re.sub(r"\s*…\s*…", " …", cut)

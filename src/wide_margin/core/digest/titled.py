@@ -19,8 +19,9 @@ from wide_margin.core.search.analysis import words
 
 DEPTH = 2
 """Levels of the outline whose sections are of the whole."""
-OF_ANOTHER = {"install": 1}
-"""Words of its own that a title may have besides: it is installed from this or on that."""
+OF_ANOTHER = {"install": 1, "bugs": 1}
+"""Words of its own that a title of the first kind may have besides: it is installed on this or
+that."""
 _TITLES = {
     "install": (
         r"\b(?:install(?:ation|ing)|installieren|instalaci[oó]n|instalaç[aã]o|installazione|installatie|instalacja|instalace)\b"
@@ -62,8 +63,8 @@ _TOLD: dict[str, re.Pattern[str]] = {
         r"\bplease\b.{0,60}\bcite\b|\b(?:should|must) (?:be )?cited?\b|\bcite (?:the|this|our|it) (?:\w+ ){0,3}(?:papers?|articles?|references?|manual|publications?|as)\b", re.I
     ),
     "bugs": regex(
-        r"(?=.*(?:https?://|www\.|\S@\S|\btracker\b|\bmailing[- ]list|\bforums?\b))"
-        r"(?=.*\b(?:report|send|sent|submit|file|contact|post)(?:s|ed|ing|ting|ted)?\b)"
+        r"(?=.*(?:https?://|www\.|\S@\S|\btrack(?:er|ing)\b|\bmailing[- ]list|\bforums?\b))"
+        r"(?=.*\b(?:report|send|sent|submit|file|contact|post|use)(?:s|ed|ing|ting|ted)?\b)"
         r"(?=.*\b(?:bugs?|bug[- ]reports?|issues?|problems?|feedback|comments|suggestions)\b)", re.I
     ),
 }  # fmt: skip
@@ -82,10 +83,11 @@ def sections_titled(document: ReadDocument, kind: str) -> Iterator[Section]:
         s for s, depth in zip(outline.sections, outline.depths, strict=True) if depth < DEPTH
     ]
     for pattern in _KINDS[kind]:
+        most = OF_ANOTHER.get(kind, 0) if pattern is _KINDS[kind][0] else 0
         told = [
             section for section in shallow
             if (found := pattern.search(section.title)) and bare(found[0]) not in title
-            and _n_others(document, pattern.sub(" ", section.title)) <= OF_ANOTHER.get(kind, 0)
+            and _n_others(document, pattern.sub(" ", section.title)) <= most
         ]  # fmt: skip
         yield from sorted(told, key=lambda s: (len(s.title.split()), s.page))
 

@@ -24,6 +24,9 @@ _OF_WORK = regex(
     r"|\b(?:doi|isbn|issn|https?|press|verlag|journal|ed(?:s|itors?)?)\b",
     re.I,
 )
+_LEADERS = regex(r"(?:\.\s?){4,}|…{2,}|\t")
+PROSE, FEW_DIGITS = 120, 0.04
+"""Characters of running text at least, and the share of digits that it stays under."""
 RUNS_ON = 40
 """Characters of text after a heading from which it runs into its paragraph."""
 _LEFT_BY_MARK = regex(r"\s+([,.;:!?)])")
@@ -56,7 +59,7 @@ def build_passages(
         term = term_of[row]
         if term in of_works and kind != "heading":
             kind = "works"
-        if paragraph.page in listings and kind != "heading":
+        if paragraph.page in listings and kind != "heading" and not _is_prose(paragraph):
             kind = "listing"
         sentences.extend(_sentences_of(paragraph, row, section, kind, term, lead))
     of_term = {term.paragraph: k for k, term in enumerate(terms)}
@@ -94,6 +97,17 @@ def _share(paragraphs: Sequence[Paragraph], holds: Callable[[Paragraph], bool]) 
 def _lists_places(paragraph: Paragraph) -> bool:
     """Whether it is a row of an index or of contents: words, then page numbers, and no sentence."""
     return bool(_ENDS_IN_PLACES.search(paragraph.text)) or len(paragraph.text) < 30
+
+
+def _is_prose(paragraph: Paragraph) -> bool:
+    """Whether it is running text, such as an abstract that stands over the table of contents."""
+    text = paragraph.text.strip()
+    n_digits = sum(map(str.isdigit, text))
+    return (
+        paragraph.kind == "body" and len(paragraph.pieces) > 1 and len(text) >= PROSE
+        and text[-1] in ".!?:" and n_digits < FEW_DIGITS * len(text)
+        and not _LEADERS.search(text)
+    )  # fmt: skip
 
 
 def _is_work(paragraph: Paragraph) -> bool:
