@@ -7,7 +7,13 @@ from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
 from wide_margin.core.digest.by_kind import LONG
 from wide_margin.core.digest.gist import score
-from wide_margin.core.digest.sentences import count_words, hangs, is_in_script, stands_alone
+from wide_margin.core.digest.sentences import (
+    count_words,
+    hangs,
+    is_in_script,
+    is_of_licence,
+    stands_alone,
+)
 from wide_margin.core.digest.telling import naming, says_what_it_is, tells
 from wide_margin.core.passages import Sentence
 
@@ -151,6 +157,30 @@ def test_sentences_of_many_scripts_stand_alone(text):
 )
 def test_sentences_without_blanks_hang_too(text):
     assert hangs(text)
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "This book is for informational purposes only.",
+        "The prices are subject to change without notice.",
+        "Il est permis de copier et distribuer ce livre.",
+        "Il est permis de produire et distribuer des copies de ce livre.",
+        "Ohne jede Gewährleistung wird das Buch verteilt.",
+        "Todos los derechos reservados.",
+        "È permesso copiare questo libro.",
+    ],
+)
+def test_the_wording_of_licences_is_known_in_other_languages(text):
+    assert is_of_licence(text)
+
+
+@pytest.mark.parametrize(
+    "text",
+    ["Il est permis de puiser à midi.", "The well is for drinking only.", "Ohne Seil geht nichts."],
+)
+def test_what_else_is_allowed_is_no_licence(text):
+    assert not is_of_licence(text)
 
 
 def test_words_are_counted_where_no_blanks_stand_between_them():

@@ -186,6 +186,16 @@ def test_a_question_without_a_word_of_its_own_is_not_searched_for(plain_manual):
     assert plain_manual.answer("Who is it for?", WHOLE, None).declined
 
 
+def test_a_subtitle_says_what_it_is_where_no_sentence_does(tmp_path):
+    path = tmp_path / "under.pdf"
+    blank = [("text", "The rope hangs on the third nail, and the bucket stands below it.")]
+    front = [("title", "Quorble"), ("h2", "A table of tides for small ports")]
+    make_pdf(path, [front, blank, blank])
+    answer = Digester(read_document(path)).answer("What is this about?", WHOLE, None)
+    assert answer.quotes[0].text == "A table of tides for small ports"
+    assert answer.quotes[0].locators[0].page == 0
+
+
 # --- what sections of their own are about
 
 

@@ -39,6 +39,19 @@ def test_a_column_is_read_to_its_end_before_the_next(tmp_path):
     assert words == (left + " " + right).split()
 
 
+@pytest.mark.parametrize(("away", "n_lines"), [(0.6, 1), (40.0, 2)])
+def test_what_is_drawn_twice_on_one_place_is_read_once(tmp_path, away, n_lines):
+    path = tmp_path / "shadow.pdf"
+    canvas = Canvas(str(path), pagesize=A4)
+    canvas.setFont("Helvetica", 18)
+    for by in (away, 0.0):
+        canvas.drawString(72 + by, 700 - by, "The wells of the valley")
+    canvas.drawString(72, 600, "no no no")
+    canvas.save()
+    texts = [line.text for line in lines_of(page_texts(path)[0])]
+    assert texts == [*["The wells of the valley"] * n_lines, "no no no"]
+
+
 def test_cells_of_a_table_stay_in_their_row(tmp_path):
     path = tmp_path / "table.pdf"
     canvas = Canvas(str(path), pagesize=A4)

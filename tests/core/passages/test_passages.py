@@ -28,6 +28,8 @@ def parts(text):
         ("Das ist z.B. so. Und so weiter.", ["Das ist z.B. so.", "Und so weiter."]),
         ("2. Read the staff. Then sign.", ["2. Read the staff.", "Then sign."]),
         ("wells. ropes go on", ["wells. ropes go on"]),
+        ("It is part of the stack . It is small.", ["It is part of the stack .", "It is small."]),
+        ("leaders . . . . Then page 3", ["leaders . . . . Then page 3"]),
         ("   ", []),
     ],
 )  # fmt: skip
@@ -63,6 +65,30 @@ def test_passages_hold_every_sentence_once_and_stay_in_their_section(handbook):
     for passage in handbook.text.passages:
         sections = {s.section for s in handbook.text.sentences[passage.first : passage.end]}
         assert sections == {passage.section}
+
+
+def test_what_is_said_over_the_contents_is_read(tmp_path):
+    said = (
+        "This book tells how the wells of the valley were dug, who drew water from them in the dry"
+        " years, and why the last of them was closed. It is meant for those who will open them."
+    )
+    rows = [
+        ("toc1", f"{k} On the well of {name}|{k + 1}")
+        for k, name in enumerate(
+            ("Ash", "Birch", "Cedar", "Elm", "Fir", "Hazel", "Larch", "Maple", "Oak"), start=1
+        )
+    ]
+    pages = [[("h1", f"{k} On the well of it"), ("text", "It was dug by hand and is dry.")]
+             for k in range(1, 10)]  # fmt: skip
+    path = tmp_path / "over.pdf"
+    make_pdf(path, [[("title", "Wells"), ("text", said), ("h1", "Contents"), *rows], *pages])
+    document = read_document(path)
+    assert 0 in document.listings
+    first = [s for s in document.text.sentences if s.page == 0]
+    assert [s.text for s in first if s.kind == "body"][-2:] == [
+        said[: said.index(".") + 1], said[said.index(".") + 2 :],
+    ]  # fmt: skip
+    assert {s.kind for s in first if "On the well" in s.text} == {"listing"}
 
 
 def test_the_printed_contents_are_a_listing(handbook):

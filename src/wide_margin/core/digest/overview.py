@@ -69,6 +69,8 @@ _STEP = regex(
 """One step of many, and an address: no reader asks for them first."""
 _LABELLED = regex(r"^\W*\w+(?: \w+)?: ")
 """What is said of a thing named before it: "Returns: the last alert"."""
+OF_SUBTITLE = 5
+"""Words of a subtitle that says what a document is about."""
 FEW_WORDS = 8
 """Words that what stands for a chapter has at least."""
 LEAST_LEFT = 12
@@ -157,8 +159,10 @@ def _lines(
             limits["n_words"] = SECTION_WORDS
         return gist_lines(document, choose(scored, rows, **limits)), SURE
     if kind == "about":
-        lines = about(document, scored, rows, limits)
-        return _chief_first(document, scored, lines), SURE
+        lines = _chief_first(document, scored, about(document, scored, rows, limits))
+        if asked.reach.kind == "document":
+            lines = _under_its_title(document, scored, facts, lines)
+        return lines, SURE
     if kind == "licence":
         return _licence(document, scored, facts, rows), SURE
     if kind == "authors and date":
@@ -303,6 +307,19 @@ def _chief_first(
         return tuple(lines)
     chief = int(np.argmax(np.where(telling, scores, -1.0)))
     return (lines[chief], *lines[:chief], *lines[chief + 1 :])
+
+
+def _under_its_title(
+    document: ReadDocument, scored: Scored, facts: Facts, lines: Sequence[GistLine]
+) -> tuple[GistLine, ...]:
+    """The lines after the subtitle, where none says what it is and the subtitle is long enough."""
+    said = facts.subtitle
+    if said is None or len(said.text.split()) < OF_SUBTITLE:
+        return tuple(lines)
+    _, telling = slot_scores(document, scored, PURPOSE, [line.sentence for line in lines])
+    if telling.any():
+        return tuple(lines)
+    return (GistLine(said.text, said.locator, -1), *lines)
 
 
 def without_steps(document: ReadDocument, rows: Sequence[int]) -> list[int]:

@@ -74,8 +74,16 @@ _OF_LICENCE = regex(
     r"\b(?:permission is (?:hereby )?granted|redistributions? (?:in|of)|verbatim copies|see the (?:\w+ ){1,5}licen[sc]e for (?:more )?details|(?:copyright|permission) notice"
     r"|without (?:even )?(?:the implied |any )?warrant|merchantability|copy of (?:the|this) (?:[\w/-]+ ){0,6}licen[sc]e|may be used to endorse"
     r"|all rights reserved|under the (?:terms|conditions) of (?:the|this)|free documentation licen[sc]e"
-    r"|hope that it will be useful)", re.I
+    r"|hope that it will be useful|(?:for|is) informational purposes only|subject to change without (?:prior )?notice"
+    r"|no (?:warranty|warranties|liability|representations?) (?:of any kind|is|are|with respect|whatsoever)|(?:registered )?trademarks? (?:of|or registered)"
+    r"|es wird die erlaubnis|die erlaubnis wird|ohne (?:jede |irgendeine )?(?:gewährleistung|garantie)|urheberrechts(?:vermerk|hinweis)|alle rechte vorbehalten"
+    r"|il est permis de (?:\w+ (?:et|ou) (?:de )?)?(?:copier|distribuer|redistribuer|reproduire|modifier|traduire|produire)|notice de (?:copyright|permission)|sans (?:aucune )?garantie|tous droits réservés"
+    r"|se (?:permite|concede|otorga) (?:\w+ ){0,3}(?:permiso|copiar|distribuir|la copia)|sin (?:ninguna )?garantía|todos los derechos reservados"
+    r"|è permesso (?:\w+ )?(?:copiare|distribuire)|è concesso (?:il permesso|a chiunque)|senza (?:alcuna )?garanzia|tutti i diritti riservati"
+    r"|é (?:permitid[oa]|concedid[oa]|garantid[oa]) (?:\w+ ){0,3}(?:copiar|distribuir|permissão|cópia)|sem (?:nenhuma |qualquer )?garantia|todos os direitos reservados"
+    r"|zonder (?:enige )?garantie|alle rechten voorbehouden|toestemming is verleend)", re.I
 )  # fmt: skip
+"""Permission, notice and warranty, in seven languages."""
 
 
 _IN_FORM = regex(r"\S*[\d_/\\]\S*|\S+[.:]\w\S*")

@@ -20,6 +20,7 @@ from wide_margin.core.digest.front import (
 from wide_margin.core.digest.imprint import DATES, ONLY_KIND, VERSION
 from wide_margin.core.digest.names import names_in_line, people_in_block
 from wide_margin.core.document import ReadDocument
+from wide_margin.core.explain.verbs import has_clause
 from wide_margin.core.later import regex
 from wide_margin.core.layout import fold, is_spaced, is_torn
 from wide_margin.core.lexicon import bare, squashed
@@ -59,6 +60,15 @@ _SENTENCE = regex(
     r"|^(?:this|these|those|you|if|please)\b", re.I
 )  # fmt: skip
 """What begins, ends within or runs over a sentence is no subtitle."""
+_NO_SUBTITLE = regex(
+    r"(?:generated|created|compiled|printed|published|updated|revised|released?|last (?:changed|modified|updated)|version|rev(?:ision)?)\b"
+    r"|(?:date|datum|stand|fecha|data)\b(?:\s+(?:of|de|di|da)\b.*)?\s*[:\d]"
+    r"|(?:copyright|©|\(c\))", re.I
+)  # fmt: skip
+GOES_ON = 2.2
+"""Sizes of its letters between two lines of a subtitle, at most."""
+SAYS = 7
+"""Words of a sentence; a subtitle of fewer may have a verb."""
 
 
 OF_PEOPLE, OF_NAMED_KIND = 1.5, 0.7
@@ -189,13 +199,15 @@ def after_title(lines: Sequence[FrontLine], title: Sequence[FrontLine]) -> list[
     if not title:
         return [line for line in lines if line.page == 0]
     found: list[FrontLine] = []
-    is_full = sum(line.page == title[0].page for line in lines) > FULL_PAGE
+    n_lines = sum(line.page == title[0].page for line in lines)
+    is_full = n_lines > FULL_PAGE
     for line in lines:
         if line.page != title[0].page or line.top <= title[-1].top or line in title:
             continue
         if is_full and not any(overlap_across(line, part) for part in title):
             continue  # the text of another column
-        if begins_abstract(line.text) or _is_running_text(line, found):
+        runs_on = n_lines > TITLE_PAGE_LINES and _is_running_text(line, found)
+        if begins_abstract(line.text) or runs_on:
             break
         found.append(line)
     return found
@@ -208,11 +220,28 @@ def _is_running_text(line: FrontLine, before: Sequence[FrontLine]) -> bool:
     return runs_on and bool(before)
 
 
+def _with_rest(block: list[FrontLine], rest: Sequence[FrontLine]) -> list[FrontLine]:
+    """A block with the lines below that go on with it: alike, near, in small letters."""
+    for line in rest[len(block) :]:
+        last = block[-1]
+        near = line.page == last.page and 0 < line.top - last.top <= GOES_ON * last.size
+        if not near or abs(line.size - last.size) > 0.1 * last.size or not line.text[:1].islower():
+            break
+        block = [*block, line]
+    return block
+
+
+def _says(text: str) -> bool:
+    """Whether a text is a sentence, whole or broken off."""
+    tokens = text.lower().split()
+    return len(tokens) >= SAYS and has_clause(tokens)
+
+
 def subtitle_of(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[FrontLine]:
     """The block right below the title, smaller than it and no name, date or version."""
     if not title or not rest:
         return []
-    block = blocks_of(rest)[0]
+    block = _with_rest(blocks_of(rest)[0], rest)
     text = " ".join(line.text for line in block)
     kinds = [line for line in rest if ONLY_KIND.match(line.text)]
     if kinds and len([line for line in rest if line.page == kinds[0].page]) <= TITLE_PAGE_LINES:
@@ -229,6 +258,8 @@ def subtitle_of(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[F
         and not VERSION.search(text)
         and not any(pattern.search(text) for pattern in DATES)
         and not re.match(r"by\b|\W", text, re.I)
+        and not _NO_SUBTITLE.match(text)
+        and not _says(text)
         and "@" not in text
     )
     on_page = [line for line in rest if line.page == block[0].page]

@@ -1,6 +1,6 @@
 """Segments: stretches of characters that follow each other on one line without a wide gap."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 
 import numpy as np
 
@@ -10,6 +10,9 @@ from wide_margin.core.pages import LINE_END_HYPHEN, PageText
 WIDE_GAP = 1.1
 """A gap of this many font sizes parts two segments: cells of a table, columns of text."""
 
+DOUBLED, LEAST_DOUBLED = 0.25, 3
+"""The same characters, so many at least, are drawn twice where they lie within that share of their
+size of each other."""
 OTHER_SIZE = 2.5
 """Words whose sizes differ by more than this factor are no one segment."""
 
@@ -77,7 +80,26 @@ def segments_of(page: PageText) -> Segments:
     asked = size[cuts + np.stack((inside // 4, inside // 2, 3 * inside // 4))]
     middle = np.sort(asked, axis=0)[1]
     last = inked[ends - 1] + 1
-    return Segments(around, inked[cuts], last, middle, mean(bold), mean(italic), mean(fixed))
+    found = Segments(around, inked[cuts], last, middle, mean(bold), mean(italic), mean(fixed))
+    return _without_doubles(found, page.chars)
+
+
+def _without_doubles(found: Segments, chars: str) -> Segments:
+    """Segments without those drawn again on the same place, as shadows and false bold are."""
+    seen: dict[str, list[int]] = {}
+    doubled: list[int] = []
+    for row, (first, end) in enumerate(zip(found.first.tolist(), found.end.tolist(), strict=True)):
+        others = seen.setdefault(chars[first:end], [])
+        if end - first >= LEAST_DOUBLED and others:
+            away = np.abs(found.boxes[others] - found.boxes[row]).max(axis=1)
+            if away.min() < DOUBLED * found.size[row]:
+                doubled.append(row)
+                continue
+        others.append(row)
+    if not doubled:
+        return found
+    kept = np.delete(np.arange(len(found)), doubled)
+    return Segments(*(getattr(found, field.name)[kept] for field in fields(Segments)))
 
 
 def _breaks(boxes: FloatArray, size: FloatArray) -> BoolArray:

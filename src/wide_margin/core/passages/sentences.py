@@ -114,6 +114,8 @@ _STARTS = regex(
     r"\s+(?:If|The|This|These|It|In|When|For|We|You|However|Note|There|An?|Thus|But|As|Then|Otherwise)\s"
 )
 """Words that begin a sentence and are no names: "the inverse of A. If A is …"."""
+_STOP_APART = regex(r"[^\W\d_]{3} \.(?=\s+[^\W\d_])")
+"""A full stop with a blank before it, as programs write after a link."""
 _OPENS = regex(r"\s+[\"'“‘«(\[¿¡]*(\S)")
 
 
@@ -160,6 +162,8 @@ def _ends_here(text: str, stop: int, end: int) -> bool:
     if text[stop] != ".":
         return True
     if text[stop : stop + 2] == ".." or (stop and text[stop - 1] in " ."):
+        if _STOP_APART.match(text, max(stop - 4, 0)):
+            return follows.isupper()
         return follows.isupper() and text[stop - 1] not in " ."  # leaders, ellipses
     word = _LAST_WORD.search(text, max(0, stop - 24), end)
     if word is None:
