@@ -20,7 +20,7 @@ from wide_margin.core.digest.front import (
 from wide_margin.core.digest.imprint import DATES, ONLY_KIND, VERSION
 from wide_margin.core.digest.names import names_in_line, people_in_block
 from wide_margin.core.document import ReadDocument
-from wide_margin.core.explain.verbs import has_clause
+from wide_margin.core.explain.verbs import opens_clause
 from wide_margin.core.later import regex
 from wide_margin.core.layout import fold, is_spaced, is_torn
 from wide_margin.core.lexicon import bare, squashed
@@ -234,7 +234,7 @@ def _with_rest(block: list[FrontLine], rest: Sequence[FrontLine]) -> list[FrontL
 def _says(text: str) -> bool:
     """Whether a text is a sentence, whole or broken off."""
     tokens = text.lower().split()
-    return len(tokens) >= SAYS and has_clause(tokens)
+    return len(tokens) >= SAYS and opens_clause(tokens)
 
 
 def subtitle_of(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[FrontLine]:
