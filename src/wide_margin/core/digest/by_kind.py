@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -17,7 +18,7 @@ from wide_margin.core.digest.telling import (
     tells_besides,
 )
 from wide_margin.core.document import ReadDocument
-from wide_margin.core.geometry import BoolArray, FloatArray
+from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 
 MOST_LINES = 3
 OF_NAMED = 1.2
@@ -186,7 +187,8 @@ def slot_scores(
         (n,) scores, and (n,) whether each says it in words that decide.
     """
     cue, sentences = CUES[slot.cue], document.text.sentences
-    n = max(len(sentences), 1)
+    at = _places(document)  # a long table of contents takes none of the front
+    n = max(int(at[-1]) if len(at) else 0, 1)
     scores, telling = np.zeros(len(rows)), np.zeros(len(rows), dtype=bool)
     is_long = len(rows) > LONG
     names = naming(scored.names)
@@ -204,14 +206,14 @@ def slot_scores(
             continue
         text = sentence.text.lower()
         n_cues = len(cue.findall(text))
-        is_front = row < front
+        is_front = at[row] <= front
         if not n_cues and not is_front and not tells_besides(slot.cue):
             continue
         telling[k] = tells(slot.cue, text, names, is_front=is_front) and role not in slot.of_others
         if not n_cues and not telling[k]:
             continue
         in_role = OF_ROLE * (role in slot.roles) + 0.2 * (slot.roles[:1] == (role,))
-        place = row / n if slot.late else 1.0 - min(row / front, 1.0)
+        place = at[row] / n if slot.late else 1.0 - min(at[row] / front, 1.0)
         is_named = slot.cue == "purpose" and is_front and says_what_it_is(names, text)
         scores[k] = (
             OF_NAMED * is_named + OF_CUE * min(0.7 + 0.3 * n_cues, 1.3) + OF_TELLING * telling[k]
@@ -219,6 +221,13 @@ def slot_scores(
             + OF_PRIOR * float(np.clip(scored.prior[row], 0.0, 1.2)) - 0.3
         )  # fmt: skip
     return scores, telling
+
+
+@lru_cache(maxsize=2)
+def _places(document: ReadDocument) -> IntArray:
+    """(s,) the how manieth each sentence is of those that are no rows of contents or an index."""
+    said = (sentence.kind != "listing" for sentence in document.text.sentences)
+    return np.cumsum(np.fromiter(said, dtype=np.int64))
 
 
 def _role(scored: Scored, section: int) -> Role:

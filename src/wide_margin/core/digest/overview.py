@@ -126,7 +126,8 @@ def rows_within(document: ReadDocument, reach: Reach) -> list[int]:
         return [k for k, s in enumerate(sentences) if first <= s.paragraph < end]
     if reach.spans:
         return rows_of_spans(document, reach.spans)
-    return list(range(len(sentences)))
+    said = [k for k, s in enumerate(sentences) if s.kind != "listing"]
+    return said or list(range(len(sentences)))
 
 
 def _nearest(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> tuple[Excerpt, ...]:
@@ -218,6 +219,7 @@ def about(
         for k in order
         if scores[k] >= least and (n_sentences or scored.n_words[early[k]] < n_words)
     ]
+    first = _each_once(document, first)
     if n_sentences:
         first = first[: (n_sentences + 1) // 2]
         n_left = n_sentences - len(first)
@@ -232,7 +234,8 @@ def about(
         if len(rows) > LONG and np.isfinite(scored.prior[opening]).any():
             # Asked in a question, and in no gist, which is of its chapters too.
             rows = opening = without_steps(document, opening)
-        among = [r for r in rows if r not in first]
+        said = {document.text.sentences[r].text for r in first}
+        among = [r for r in rows if document.text.sentences[r].text not in said]
         if left <= LEAST_LEFT:
             rest = []
         elif len(scored.prior) > LONG and rows is not opening:
@@ -240,6 +243,12 @@ def about(
         else:
             rest = choose(scored, among, n_words=left)
     return gist_lines(document, sorted({*first, *(int(r) for r in rest)}))
+
+
+def _each_once(document: ReadDocument, rows: Sequence[int]) -> list[int]:
+    """Rows without those whose very words another one has: abstract and introduction begin alike."""
+    by_words = {document.text.sentences[row].text: row for row in reversed(rows)}
+    return sorted(by_words.values(), key=list(rows).index)
 
 
 def _of_long(

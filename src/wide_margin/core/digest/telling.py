@@ -237,5 +237,5 @@ def naming(names: tuple[str, ...]) -> Naming | None:
         rf"(?:{either})(?:\s+(?:{either}))*(?:\s+{_THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
     )
     begins = rf"^\W*(?:\w+:\s+)?(?:the\s+)?(?:{_NO_NAME}\w+\s+)?{name}\s*(?:[,(].{{2,60}}?[,)]\s*)?"
-    is_a = rf"{begins}(?:は|\b(?:{_NAMED_IS}))"
-    return Naming(regex(is_a), regex(rf"{begins}(?:は|\b(?:{_NAMED_IS}|{_NAMED_DOES}))"))
+    is_a = rf"{begins}(?:は|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"
+    return Naming(regex(is_a), regex(rf"{begins}(?:は|\b(?:{_NAMED_DOES}))|{is_a}"))

@@ -59,8 +59,8 @@ def build_passages(
         term = term_of[row]
         if term in of_works and kind != "heading":
             kind = "works"
-        if paragraph.page in listings and kind != "heading" and not _is_prose(paragraph):
-            kind = "listing"
+        if kind != "heading" and paragraph.page in listings:
+            kind = paragraph.kind if _is_prose(paragraph) else "listing"
         sentences.extend(_sentences_of(paragraph, row, section, kind, term, lead))
     of_term = {term.paragraph: k for k, term in enumerate(terms)}
     return Text(tuple(sentences), tuple(_gather(sentences, of_term)), terms)
