@@ -70,9 +70,10 @@ _STEP = regex(
 """One step of many, and an address: no reader asks for them first."""
 _LABELLED = regex(r"^\W*\w+(?: \w+)?: ")
 """What is said of a thing named before it: "Returns: the last alert"."""
-OF_STRAY = 0.45
-"""Of the chance that a sentence somewhere in a long document tells what the whole needs or lacks;
-of fifteen such answers on manuals four were right, which were told to be so by two thirds."""
+OF_STRAY, PLAIN = 0.45, 0.8
+"""Of the chance that a sentence somewhere tells what the whole needs or lacks, where it is less
+than the second: of fifteen such answers on manuals four were right, whose chance was told as two
+thirds; in articles that say so plainly it was told as more than the second."""
 OF_SUBTITLE = 5
 """Words of a subtitle that says what a document is about."""
 FEW_WORDS = 8
@@ -192,9 +193,8 @@ def _lines(
     is_foreign = document.index.language != "en"
     filled = fill(document, scored, slot, rows, most=most, only_told=is_foreign)
     if filled.lines:
-        is_stray = (
-            kind in TITLED and len(rows) > MANY_SENTENCES
-        )  # no section is about it, some sentence is
+        # No section is about it; some sentence somewhere is, and not in plain words.
+        is_stray = kind in TITLED and len(rows) > MANY_SENTENCES and filled.sure < PLAIN
         return filled.lines, filled.sure * (OF_STRAY if is_stray else 1.0)
     if kind in _SECTIONS and (titled := _of_titled(document, scored, rows, kind, most)):
         return titled, IN_ITS_PLACE
