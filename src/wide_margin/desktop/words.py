@@ -145,6 +145,11 @@ def set_row_tip(item: QTreeWidgetItem, column: int, text: str) -> None:
     item.setToolTip(column, _tip(text))
 
 
+def tip_of(text: str) -> str:
+    """What a row of a model gives as its tip."""
+    return _tip(text)
+
+
 def set_picture_tip(widget: QWidget, png: str, width: int) -> None:
     """A picture of ours under the pointer, as PNG in base 64."""
     widget.setToolTip(Markup('<img width="{}" src="data:image/png;base64,{}">').format(width, png))

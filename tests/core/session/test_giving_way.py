@@ -6,7 +6,7 @@ from multiprocessing import Pipe
 import pytest
 
 from wide_margin.core.errors import WideMarginError
-from wide_margin.core.session.worker import serve
+from wide_margin.core.session.worker import NO_REQUEST, serve
 
 WAIT = 10.0
 
@@ -145,3 +145,13 @@ def test_where_nothing_is_half_made_any_request_is_answered_in_between(worker):
     service.asked_in_between.set()
     answers(connection, 4)
     assert service.order == ["asked: True", "late", "long", "change", "late"]
+
+
+def test_one_that_gives_way_for_long_says_that_it_is_alive(worker, monkeypatch):
+    monkeypatch.setattr("wide_margin.core.session.worker.SIGN", 0.0)
+    connection, service = worker
+    connection.send((1, "long", ()))
+    service.asked_in_between.set()
+    assert answers(connection, 3) == [
+        (1, "page", 1), (NO_REQUEST, "alive", None), (1, "done", "long"),
+    ]  # fmt: skip

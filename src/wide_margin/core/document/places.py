@@ -2,6 +2,7 @@
 
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 
 from wide_margin.core.later import regex
 from wide_margin.core.layout import PageLabels
@@ -70,11 +71,14 @@ def section_titled(outline: Outline, title: str) -> int:
     wanted = squash(title)
     if len(wanted) < 3:
         return -1
-    for row, section in enumerate(outline.sections):
-        number = number_of(section.title)
-        if wanted in {squash(section.title), squash(number.rest) if number else ""}:
-            return row
-    return -1
+    return next((k for k, s in enumerate(outline.sections) if wanted in _called(s.title)), -1)
+
+
+@lru_cache(maxsize=1 << 15)
+def _called(title: str) -> frozenset[str]:
+    """What a title is looked up by, at every letter that is typed: with its number and without."""
+    number = number_of(title)
+    return frozenset({squash(title), squash(number.rest) if number else ""})
 
 
 def _at(outline: Outline, row: int) -> Place | None:

@@ -19,6 +19,9 @@ from wide_margin.core.jobs import Cancelled
 
 log = logging.getLogger(__name__)
 
+SIGN, NO_REQUEST = 5.0, -1
+"""Seconds after which a worker that gives way says that it is alive, and what it says it of."""
+
 Send = Callable[[str, Any], None]
 Request = tuple[int, str, tuple[Any, ...]]
 """Number, name and arguments."""
@@ -62,8 +65,14 @@ def serve(connection: Connection, service: Service) -> None:
     early: frozenset[str] = getattr(service, "EARLY", frozenset())
     changing: frozenset[str] = getattr(service, "CHANGING", frozenset())
 
+    signed = time.monotonic()
+
     def give_way(*, to_any: bool = False) -> None:
         """Answer at once what can be answered in the middle of a long request."""
+        nonlocal signed
+        if time.monotonic() - signed > SIGN:  # what is long at a request is not taken to hang
+            connection.send((NO_REQUEST, "alive", None))
+            signed = time.monotonic()
         while connection.poll(0):
             try:
                 item = connection.recv()

@@ -1,6 +1,7 @@
 """The tree of sections with their witnesses, pages and lengths."""
 
 from collections.abc import Sequence
+from typing import Any
 
 from PySide6.QtCore import (
     QAbstractItemModel,
@@ -27,13 +28,19 @@ from wide_margin.core.layout import PageLabels
 from wide_margin.core.outline import WITNESSES, Outline, Section
 from wide_margin.core.plain import one_line
 from wide_margin.desktop.look import DAY, Colours, sans_font
-from wide_margin.desktop.words import set_row_tip
+from wide_margin.desktop.words import set_row_tip, tip_of
 
 ROW_HEIGHT = 28
 INDENT = 22
 LEFT = 14
 SQUARE = 9
 _INDEX = Qt.ItemDataRole.UserRole
+_SHOWN, _EDITED = Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.EditRole
+_TIP = Qt.ItemDataRole.ToolTipRole
+_EDITABLE = (
+    Qt.ItemFlag.ItemIsEditable | Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable
+    | Qt.ItemFlag.ItemIsDragEnabled | Qt.ItemFlag.ItemIsDropEnabled
+)  # fmt: skip
 COLUMNS = ("Section", "Witnesses\nbookmark · contents · heading", "Page", "Printed", "Length")
 Index = QModelIndex | QPersistentModelIndex
 
@@ -52,7 +59,7 @@ class SectionTree(QTreeWidget):
         self.outline = Outline()
         self.labels = PageLabels(())
         self.heights: Sequence[float] = ()
-        self._items: list[QTreeWidgetItem] = []
+        self._items: list[_Row] = []
         self._closed: set[tuple[str, int, float]] = set()
         self.setAccessibleName("Sections")
         self.setColumnCount(len(COLUMNS))
@@ -121,16 +128,14 @@ class SectionTree(QTreeWidget):
                 if (old.title, old.page, old.y) in self._closed:
                     self._closed.discard((old.title, old.page, old.y))
                     self._closed.add((new.title, new.page, new.y))
-                self._write(self._items[index], index, new)
+                self._items[index].tell_changed()
 
     def _build(self, outline: Outline) -> None:
         self.clear()
         self._items = []
         roots: list[QTreeWidgetItem] = []
-        for index, (section, parent) in enumerate(
-            zip(outline.sections, outline.parents, strict=True)
-        ):
-            item = self._row(index, section)
+        for index, parent in enumerate(outline.parents):
+            item = _Row(self, index)
             if parent >= 0:
                 self._items[parent].addChild(item)
             else:
@@ -199,22 +204,22 @@ class SectionTree(QTreeWidget):
 
         return max(at(section.end_page, section.end_y) - at(section.page, section.y), 0.0)
 
-    def _row(self, index: int, section: Section) -> QTreeWidgetItem:
-        item = QTreeWidgetItem()
-        item.setFlags(item.flags() | Qt.ItemFlag.ItemIsEditable)
-        self._write(item, index, section)
-        return item
-
-    def _write(self, item: QTreeWidgetItem, index: int, section: Section) -> None:
-        """What a row says of its section."""
-        item.setData(0, _INDEX, index)
-        item.setText(0, one_line(section.title, 300))
-        item.setText(2, str(section.page + 1))
-        item.setText(3, self._printed(section))
+    def cell(self, index: int, column: int) -> str:
+        """What a row says of its section in a column."""
+        section = self.outline.sections[index]
+        if column == 0:
+            return one_line(section.title, 300)
+        if column == 2:
+            return str(section.page + 1)
+        if column == 3:
+            return self._printed(section)
         length = self.length(section)
-        item.setText(4, f"{length:.0f}" if length >= 9.95 else f"{length:.1f}")
-        set_row_tip(item, 0, section.title)
-        set_row_tip(item, 1, witness_words(section, self.outline.sources))
+        return f"{length:.0f}" if length >= 9.95 else f"{length:.1f}"
+
+    def tip(self, index: int, column: int) -> str:
+        """What a row says under the pointer."""
+        section = self.outline.sections[index]
+        return section.title if column == 0 else witness_words(section, self.outline.sources)
 
     def _printed(self, section: Section) -> str:
         label = self.labels.of(section.page) or ""
@@ -258,6 +263,31 @@ def witness_words(section: Section, sources: Sequence[str]) -> str:
         else:
             lines.append(f"{names[witness]}: silent")
     return "\n".join(lines)
+
+
+class _Row(QTreeWidgetItem):
+    """A section's row. It is asked for what it says once it is seen: thousands are made at once."""
+
+    def __init__(self, tree: SectionTree, index: int) -> None:
+        super().__init__()
+        self._tree, self._index = tree, index
+        self.setFlags(_EDITABLE)
+
+    def data(self, column: int, role: int) -> Any:
+        """The section's index, what the columns say, and what it says under the pointer."""
+        if role == _INDEX:
+            return self._index
+        if self._index >= len(self._tree.outline.sections):
+            return None  # other sections are there, and the rows for them are being made
+        if role in (_SHOWN, _EDITED) and column != 1:
+            return self._tree.cell(self._index, column)
+        if role == _TIP and column < 2:
+            return tip_of(self._tree.tip(self._index, column))
+        return super().data(column, role)
+
+    def tell_changed(self) -> None:
+        """The section is another now."""
+        self.emitDataChanged()
 
 
 class _Delegate(QStyledItemDelegate):

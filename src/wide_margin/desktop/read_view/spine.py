@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from itertools import pairwise
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap
 from PySide6.QtWidgets import QWidget
 
 from wide_margin.core.layout import PageLabels
@@ -32,6 +32,7 @@ class Spine(QWidget):
         self.setAccessibleDescription("Up and down move through the document.")
         self.setMouseTracking(True)
         self.colours: Colours = DAY
+        self._kept: QPixmap | None = None
         self._n_pages = 0
         self._heights: list[float] = []
         self._outline = Outline()
@@ -46,12 +47,12 @@ class Spine(QWidget):
         """Draw a document's sections."""
         self._n_pages, self._outline, self._labels = n_pages, outline, labels
         self._strokes, self._hits, self._dots, self._dots_apart = [], [], [], []
-        self.update()
+        self._changed()
 
     def measure(self, heights: Sequence[float]) -> None:
         """How high each page is, in points: a place lies as far down as it does on its page."""
         self._heights = list(heights)
-        self.update()
+        self._changed()
 
     def show_view(self, first: float, last: float) -> None:
         """Where the view is, in pages from the start (2.5 is the middle of the third)."""
@@ -77,7 +78,7 @@ class Spine(QWidget):
     def wear(self, colours: Colours) -> None:
         """Change colours."""
         self.colours = colours
-        self.update()
+        self._changed()
 
     def _y(self, place: float) -> float:
         span = max(self.height() - 2 * PAD, 1)
@@ -87,11 +88,9 @@ class Spine(QWidget):
         """Draw everything."""
         painter = QPainter(self)
         c = self.colours
-        painter.fillRect(event.rect(), QColor(c.panel))
-        painter.fillRect(QRectF(WIDTH - 1, 0, 1, self.height()), QColor(c.rule))
+        painter.drawPixmap(0, 0, self._ground())
         if not self._n_pages:
             return
-        self._paint_blocks(painter)
         painter.setPen(Qt.PenStyle.NoPen)
         for place in self._hits:
             painter.fillRect(QRectF(27, self._y(place), 19, 1.5), QColor(c.ochre))
@@ -104,6 +103,27 @@ class Spine(QWidget):
             painter.drawEllipse(QPointF(51, self._y(place)), 2.5, 2.5)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
         self._paint_bracket(painter)
+
+    def _ground(self) -> QPixmap:
+        """The blocks, which change with the document alone: thousands are drawn once."""
+        ratio = self.devicePixelRatioF()
+        kept, size = self._kept, self.size() * ratio
+        if kept is None or kept.size() != size:
+            kept = QPixmap(size)
+            kept.setDevicePixelRatio(ratio)
+            kept.fill(QColor(self.colours.panel))
+            painter = QPainter(kept)
+            painter.fillRect(QRectF(WIDTH - 1, 0, 1, self.height()), QColor(self.colours.rule))
+            if self._n_pages:
+                self._paint_blocks(painter)
+            painter.end()
+            self._kept = kept
+        return kept
+
+    def _changed(self) -> None:
+        """Draw all of it anew."""
+        self._kept = None
+        self.update()
 
     def _paint_blocks(self, painter: QPainter) -> None:
         c = self.colours
