@@ -81,7 +81,8 @@ FACTS = [
     "How do I install the float of a gauge?", "How is the recorder installed at Innerby?",
     "How do I install it from CD?", "How do I use the gauge on ice?", "How is the ferry run?",
     "How do I cite the surge of 1953?", "Where do I report a lost mark?",
-    "How do I start the clock?",
+    "How do I start the clock?", "How can I change the paper?", "Can I use it in winter?",
+    "How can I share a boat?",
     "Who should be told of a surge warning?", "What is the main shaft of the float gauge made of?",
 ]  # fmt: skip
 PARTS = [

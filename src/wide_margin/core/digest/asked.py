@@ -45,7 +45,7 @@ _WORDINGS: dict[str, str] = {
     "cite": r"\bhow (?:do|can|should|would|could|to|is|does|must)\b.{0,20}\b(?:cited?|reference)\b|^(?:the )?citations?\W*$",
     "bugs": r"\b(?:where|how|to whom)\b.{0,20}\b(?:report|file|send|submit)\b.{0,20}\b(?:bugs?|issues?|problems?|errors?|bug reports?|feedback)\b|\b(?:where|how)\b.{0,16}\b(?:get|find|ask for)\b.{0,8}\b(?:help|support)\b|\b(?:whom?|how) (?:do|can|should|could) (?:i|we|one) contact\b",
     "run": r"\bhow (?:do|can|should|would|could|does|to|is)\b.{0,14}\b(?:(?:run|start(?:ed)?|launch(?:ed)?|used?|invoked?|executed?|operated?)\b (?!\w+ing\b)|(?:run|used?|operated?)\W*$)",
-    "licence": r"\b(?:which|what|whose) licen[sc]e\b|^(?:what is |what's )?(?:the |its )?licen[sc]e\W*$|\b(?:its|the) licen[sc]e\s*\??$|\blicen[sc]ed\b|\b(?:may|can|am) i (?:allowed to )?(?:copy|change|share|pass|use|distribute|redistribute|reproduce)|\bon what terms\b|\bcopyright\b|\bpass (?:this|it)\b.*\bon\b|\bredistribut",
+    "licence": r"\b(?:which|what|whose) licen[sc]e\b|^(?:what is |what's )?(?:the |its )?licen[sc]e\W*$|\b(?:its|the) licen[sc]e\s*\??$|\blicen[sc]ed\b|(?<!how )\b(?:may|can|am) i (?:allowed to )?(?:copy|change|share|pass|use|distribute|redistribute|reproduce)|\bon what terms\b|\bcopyright\b|\bpass (?:this|it)\b.*\bon\b|\bredistribut",
     "authors and date": r"\bwho (?:wrote|made|created|is the author|are the authors?|edited|maintains|looks after|takes care of|keeps up|is behind|published|has written)\b|\b(?:name|list|names of|show|give me) (?:\w+ )?authors\b|^\W*(?:the )?authors?\W*$|\bby whom\b|\bwritten by\b|\bwhen (?:was|is|did) (?:it|this|the \w+) (?:written|made|published|issued|from|appear|come out)|\b(?:which|what) (?:version|edition|release|date|year)\b|\bfrom when\b|\bhow old is\b|\bwhere (?:was|did) .*\b(?:published|come out|appear)",
     "new": r"\bwhat(?:'s|’s| is| are| was| has| have)?\b.*\b(?:new|changed?|added|altered|different)\b|\bchanges?\b.*\b(?:release|version|edition|since)\b|\blatest (?:release|version|edition|changes)\b|\bwithdrawn\b|\bsince this was written\b",
     "terms": r"\b(?:key|main|important|special|central) (?:terms?|words?|concepts?|notions)\b|\bspecial meaning\b|\bvocabulary\b|\bglossary\b|\bwhich (?:words|terms)\b",
@@ -123,6 +123,8 @@ _WAYS = regex(
     r"|bugs?|issues?|problems?|errors?|feedback|get|find|help|support|contact)\b", re.I
 )  # fmt: skip
 """With these it is asked how something is done with the whole."""
+_ALLOWED = regex(r"\b(?:may|can|am) i\b", re.I)
+"""Asked of the whole it is a question of its licence; of something in it, one of what it can do."""
 _OF_A_SYSTEM = regex(r"\b(?:system|hardware|software|minimum)\s+(?=requirements?\b)", re.I)
 """Which requirements are asked for; sections are called by them with and without the word."""
 _NAMED_THING = regex(
@@ -164,6 +166,8 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     if kind in OF_ITSELF:
         short = [w for w in words(text.casefold()) if len(w) == 2 and not is_common(w, "en")]
         own = [word for word in (*own, *short) if not is_subject(document, word)]
+    if kind == "licence" and _ALLOWED.search(text):
+        allowed = 0
     if len(own) > allowed or (kind in _OF_THINGS and _names_a_thing(document, text, own)):
         return None
     return Overview(kind, reach, form, n_points, text)
