@@ -172,7 +172,7 @@ def gist_of(path, *texts):
 
 
 def test_what_a_program_wrote_again_and_again_is_not_in_the_gist(tmp_path):
-    written = [f"Definition at line {k * 7} of file wells{k}.c in the source." for k in range(1, 7)]
+    written = [f"Defined at line {k * 7} of file wells{k}.c in the source." for k in range(1, 7)]
     told = "The keeper lifts the lid of the well before anything else is done."
     assert gist_of(tmp_path / "a.pdf", told, *written) == [told]
     assert len(gist_of(tmp_path / "b.pdf", told, *written[:3])) > 1  # a few may mean it

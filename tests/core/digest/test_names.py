@@ -12,6 +12,7 @@ from wide_margin.core.digest.sentences import (
     hangs,
     is_in_script,
     is_of_licence,
+    says_something,
     stands_alone,
 )
 from wide_margin.core.digest.telling import naming, says_what_it_is, tells
@@ -181,6 +182,27 @@ def test_the_wording_of_licences_is_known_in_other_languages(text):
 )
 def test_what_else_is_allowed_is_no_licence(text):
     assert not is_of_licence(text)
+
+
+@pytest.mark.parametrize(
+    "text",
+    ["He went home by boat.", "Read the gauge from above.", "The well isn’t deep.",
+     "To oil the lock, take the lid off.",
+     "The network began with one post.", "Wells dry up."],
+)  # fmt: skip
+def test_what_has_a_verb_says_something(text):
+    assert says_something(text)
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "The Tide Office, Hallan, in March of the year of printing.",
+        "A unit of height by name.",
+    ],
+)
+def test_a_signature_says_nothing(text):
+    assert not says_something(text)
 
 
 def test_words_are_counted_where_no_blanks_stand_between_them():

@@ -22,6 +22,7 @@ from wide_margin.core.digest.sentences import (
     form_of,
     is_in_script,
     is_of_licence,
+    says_something,
     stands_alone,
     strangeness,
     without_asides,
@@ -133,8 +134,10 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     pause()
     sentences, names = document.text.sentences, _names(document)
     usable = np.zeros(len(sentences), dtype=bool)
+    is_english = document.index.language == "en"
     for row, sentence in enumerate(sentences):
-        usable[row] = stands_alone(sentence, names)
+        stands = stands_alone(sentence, names)
+        usable[row] = stands and (not is_english or says_something(sentence.text))
         if row % BREATH == 0:
             pause()
     usable &= ~_of_another_script(document, usable, pause)

@@ -3,6 +3,7 @@
 import re
 from collections.abc import Collection
 
+from wide_margin.core.explain.verbs import has_clause, is_order, seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.layout import UNSPACED
 from wide_margin.core.passages import Sentence
@@ -61,6 +62,7 @@ _MATHS = regex(r"[∑∏∫√≤≥≠≈∈∀∃αβγδεθλμνπρστφ�
 _ENDS = regex(r"[.!?。！？][\"'”’»)\]]*$")
 _QUOTES = "\"'“‘«([「『（"
 _IN_CAMEL = regex(r"[a-z]+[A-Z]\w*\b")
+_WORDS = regex(r"[\w’'-]+|[^\w\s]")
 _UNSPACED = regex(f"[{UNSPACED}]")
 """Letters of scripts that set no blanks between words."""
 LETTERS_OF_WORD = 2
@@ -148,6 +150,15 @@ def stands_alone(sentence: Sentence, names: Collection[str] = ()) -> bool:
         return False
     letters = sum(map(str.isalpha, text))
     return letters >= 0.68 * len(text.replace(" ", "")) and text.count(". .") == 0
+
+
+def says_something(text: str) -> bool:
+    """Whether an English text has a verb: a signature and a caption have none."""
+    if seems_to_have_verb(text):
+        return True
+    plain = text.lower().replace("’", "'")
+    parts = [_WORDS.findall(part) for part in plain.split(",")]
+    return has_clause(_WORDS.findall(plain)) or any(map(is_order, parts))
 
 
 def hangs(text: str) -> bool:
