@@ -101,7 +101,11 @@ def article(name: str, document: ReadDocument) -> Article | None:
     }  # fmt: skip
     in_abstract = np.array([k in said for k in range(len(features))], dtype=bool)
     usable = np.array(
-        [gist.stands_alone(s) and s.page > 0 for s in document.text.sentences], dtype=bool
+        [
+            gist.stands_alone(s) and gist.says_something(s.text) and s.page > 0
+            for s in document.text.sentences
+        ],
+        dtype=bool,
     )
     if usable.sum() < 15:
         return None
