@@ -280,7 +280,8 @@ class Explainer:
     def _best(self, found: Sequence[Definition], text: str, least: float) -> Definition | None:
         """The surest definition that is not the selection itself."""
         for definition in found:
-            itself = self._document.text.sentences[definition.sentence].text in text
+            said = self._document.text.sentences[definition.sentence].text
+            itself = said.rstrip(" .:;") in text  # chosen with its full stop or without
             if definition.weight >= least and not (itself and definition.kind != "abbreviation"):
                 return definition
         return None
