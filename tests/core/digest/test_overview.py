@@ -224,6 +224,7 @@ def test_how_to_install_it_is_told_as_its_section_begins(tmp_path):
         ("How do I run it?", "2 Running Quorble", "Turn the key twice."),
         ("How do I use Quorble?", "2 Usage", "Turn the key twice."),
         ("How do I use it?", "2 Quick start", "Turn the key twice."),
+        ("Where should I begin?", "2 Getting started", "Turn the key twice."),
         ("How do I cite it?", "4 Citing Quorble", "Name the harbour and the year."),
         ("Where do I report bugs?", "5 Reporting bugs", "Write to the harbour master."),
         ("Where do I get help?", "5 Support", "Write to the harbour master."),

@@ -1,7 +1,6 @@
 """What a page of corrections says about a sentence that is about to be quoted."""
 
 import re
-from bisect import bisect_left
 from functools import lru_cache
 
 from wide_margin.core.document import ReadDocument
@@ -51,7 +50,7 @@ def corrections_of(
             return []
         first, end = sections[section].first_paragraph, sections[section].end_paragraph
         named = False
-        for row in range(*_rows_of(document, first, end)):
+        for row in document.rows_of(first, end):
             other = document.text.sentences[row]
             if match := _NAMES_PLACE.match(other.text):
                 named = (match["section"] or "").rstrip(".") in numbers if match["section"] else (
@@ -66,13 +65,6 @@ def corrections_of(
                 found.append(row)
                 used.add(row)
     return found
-
-
-def _rows_of(document: ReadDocument, first: int, end: int) -> tuple[int, int]:
-    """The sentences of some paragraphs: first row, and one past the last."""
-    sentences = document.text.sentences
-    start = bisect_left(sentences, first, key=lambda s: s.paragraph)
-    return start, bisect_left(sentences, end, lo=start, key=lambda s: s.paragraph)
 
 
 _NAME = regex(r"(?<![.!?:]\s)(?<=\s)[A-Z][\w’'-]+")

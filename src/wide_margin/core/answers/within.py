@@ -46,8 +46,8 @@ def allowed_sentences(document: ReadDocument, reach: Reach) -> BoolArray:
     sentences = document.text.sentences
     allowed = _unlisted(document).copy()
     if reach.kind == "section":
-        first, end = paragraphs_within(document, reach)
-        allowed &= np.array([first <= s.paragraph < end for s in sentences], dtype=bool)
+        rows = document.rows_of(*paragraphs_within(document, reach))
+        allowed[: rows.start] = allowed[rows.stop :] = False
     if reach.kind == "pages":
         allowed &= np.array([reach.first_page <= s.page <= reach.last_page for s in sentences])
     if reach.spans:

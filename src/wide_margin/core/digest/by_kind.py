@@ -2,10 +2,11 @@
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.answers.within import allowed_sentences
 from wide_margin.core.digest.gist import GistLine, Scored, gist_lines
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.roles import CUES, Role
@@ -18,7 +19,7 @@ from wide_margin.core.digest.telling import (
     tells_besides,
 )
 from wide_margin.core.document import ReadDocument
-from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+from wide_margin.core.geometry import BoolArray, FloatArray
 
 MOST_LINES = 3
 OF_NAMED = 1.2
@@ -187,7 +188,8 @@ def slot_scores(
         (n,) scores, and (n,) whether each says it in words that decide.
     """
     cue, sentences = CUES[slot.cue], document.text.sentences
-    at = _places(document)  # a long table of contents takes none of the front
+    # A long table of contents takes none of the front.
+    at = np.cumsum(allowed_sentences(document, WHOLE))
     n = max(int(at[-1]) if len(at) else 0, 1)
     scores, telling = np.zeros(len(rows)), np.zeros(len(rows), dtype=bool)
     is_long = len(rows) > LONG
@@ -221,13 +223,6 @@ def slot_scores(
             + OF_PRIOR * float(np.clip(scored.prior[row], 0.0, 1.2)) - 0.3
         )  # fmt: skip
     return scores, telling
-
-
-@lru_cache(maxsize=2)
-def _places(document: ReadDocument) -> IntArray:
-    """(s,) the how manieth each sentence is of those that are no rows of contents or an index."""
-    said = (sentence.kind != "listing" for sentence in document.text.sentences)
-    return np.cumsum(np.fromiter(said, dtype=np.int64))
 
 
 def _role(scored: Scored, section: int) -> Role:

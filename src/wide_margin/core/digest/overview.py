@@ -7,7 +7,7 @@ import numpy as np
 
 from wide_margin.core.answers import Answer, Excerpt, Quote, Reach, section_reach
 from wide_margin.core.answers.reading import paragraphs_within
-from wide_margin.core.answers.within import pages_covered
+from wide_margin.core.answers.within import allowed_sentences, pages_covered
 from wide_margin.core.answers.within import rows_within as rows_of_spans
 from wide_margin.core.digest.asked import OF_ITSELF, Overview, own_words
 from wide_margin.core.digest.by_kind import (
@@ -127,11 +127,10 @@ def rows_within(document: ReadDocument, reach: Reach) -> list[int]:
     if reach.kind == "pages":
         return [k for k, s in enumerate(sentences) if reach.first_page <= s.page <= reach.last_page]
     if reach.kind == "section":
-        first, end = paragraphs_within(document, reach)
-        return [k for k, s in enumerate(sentences) if first <= s.paragraph < end]
+        return list(document.rows_of(*paragraphs_within(document, reach)))
     if reach.spans:
         return rows_of_spans(document, reach.spans)
-    said = [k for k, s in enumerate(sentences) if s.kind != "listing"]
+    said = np.flatnonzero(allowed_sentences(document, reach)).tolist()
     return said or list(range(len(sentences)))
 
 
@@ -196,8 +195,6 @@ def _lines(
         # No section is about it; some sentence somewhere is, and not in plain words.
         is_stray = kind in TITLED and len(rows) > MANY_SENTENCES and filled.sure < PLAIN
         return filled.lines, filled.sure * (OF_STRAY if is_stray else 1.0)
-    if kind in _SECTIONS and (titled := _of_titled(document, scored, rows, kind, most)):
-        return titled, IN_ITS_PLACE
     if kind in ("conclusion", "findings"):
         return _of_role(document, scored, rows, Role.CONCLUSION, most), IN_ITS_PLACE
     if kind in ("purpose", "organised", "begin"):
@@ -254,8 +251,10 @@ def about(
 
 def _each_once(document: ReadDocument, rows: Sequence[int]) -> list[int]:
     """Rows without those whose very words another one has: abstract and introduction begin alike."""
-    by_words = {document.text.sentences[row].text: row for row in reversed(rows)}
-    return sorted(by_words.values(), key=list(rows).index)
+    by_words: dict[str, int] = {}
+    for row in rows:
+        by_words.setdefault(document.text.sentences[row].text, row)
+    return list(by_words.values())
 
 
 def _of_long(
@@ -391,32 +390,6 @@ def _of_role(
         if 0 <= sentences[r].section < len(scored.roles) and scored.roles[sentences[r].section] is role
     ]  # fmt: skip
     return gist_lines(document, choose(scored, within, n_sentences=most)) if within else ()
-
-
-_SECTIONS = {
-    "begin": regex(
-        r"\b(?:getting started|quick ?start(?: guide)?|first steps|how to (?:begin|start)|erste schritte|schnelleinstieg"
-        r"|premiers pas|primeros pasos|primeiros passos|primi passi|eerste stappen)\b", re.I
-    ),
-}  # fmt: skip
-"""Titles of sections that answer a question about the whole."""
-
-
-def _of_titled(
-    document: ReadDocument, scored: Scored, rows: Sequence[int], kind: str, most: int
-) -> tuple[GistLine, ...]:
-    """What the first section says that is called after what is asked for."""
-    sections = document.outline.sections
-    within = set(rows)
-    for section in sections:
-        if not _SECTIONS[kind].search(section.title):
-            continue
-        said = [row for row in rows_within(document, section_reach(section)) if row in within]
-        if picked := choose(scored, said, n_sentences=most):
-            return gist_lines(document, picked)
-        if begun := _as_it_begins(document, said, most):
-            return begun
-    return ()
 
 
 def _as_titled(

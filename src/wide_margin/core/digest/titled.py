@@ -22,6 +22,10 @@ DEPTH = 2
 OF_ANOTHER = {"install": 1, "bugs": 1}
 """Words of its own that a title of the first kind may have besides: it is installed on this or
 that."""
+_FIRST_STEPS = (
+    r"getting started|quick ?start(?: guide)?|first steps|erste schritte|schnelleinstieg|premiers pas|primeros pasos"
+    r"|primeiros passos|primi passi|eerste stappen"
+)
 _TITLES = {
     "install": (
         r"\b(?:install(?:ation|ing)|installieren|instalaci[oó]n|instalaç[aã]o|installazione|installatie|instalacja|instalace)\b"
@@ -31,9 +35,9 @@ _TITLES = {
         r"\b(?:running|invoking|invocation|how to (?:use|run|start)|usage|basic use|starting(?: up)?"
         r"|benutzung|bedienung|verwendung|gebrauch|aufruf|utilisation|lancement|uso|utilización|utilizzo|esecuzione|utilização|gebruik|użycie|použití)\b"
         r"|使い方|使用方法|用法|사용법|использование|запуск",
-        r"\b(?:using|command[- ]line(?: (?:usage|options|interface|syntax|arguments))?|getting started|quick ?start(?: guide)?|first steps"
-        r"|erste schritte|schnelleinstieg|premiers pas|primeros pasos|primeiros passos|primi passi|eerste stappen)\b",
+        rf"\b(?:using|command[- ]line(?: (?:usage|options|interface|syntax|arguments))?|{_FIRST_STEPS})\b",
     ),
+    "begin": (rf"\b(?:how to (?:begin|start)|{_FIRST_STEPS})\b",),
     "cite": (
         r"\b(?:how to cite|citing|citation|cite|zitier\w+|zitation|citer|citar|citare|citeren)\b|引用",
     ),
@@ -82,8 +86,7 @@ def sections_titled(document: ReadDocument, kind: str) -> Iterator[Section]:
     shallow = [
         s for s, depth in zip(outline.sections, outline.depths, strict=True) if depth < DEPTH
     ]
-    for pattern in _KINDS[kind]:
-        most = OF_ANOTHER.get(kind, 0) if pattern is _KINDS[kind][0] else 0
+    for pattern, most in zip(_KINDS[kind], (OF_ANOTHER.get(kind, 0), 0), strict=False):
         told = [
             section for section in shallow
             if (found := pattern.search(section.title)) and bare(found[0]) not in title

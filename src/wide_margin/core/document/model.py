@@ -1,5 +1,6 @@
 """A document that has been read: everything the later steps ask about."""
 
+from bisect import bisect_left
 from collections import Counter
 from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
@@ -67,6 +68,12 @@ class ReadDocument:
     def path_at(self, section: int) -> tuple[str, ...]:
         """Section titles from the outermost down."""
         return self.outline.path(section)
+
+    def rows_of(self, first: int, end: int) -> range:
+        """Rows of the sentences of the paragraphs [first, end): both lie in reading order."""
+        sentences = self.text.sentences
+        start = bisect_left(sentences, first, key=lambda s: s.paragraph)
+        return range(start, bisect_left(sentences, end, lo=start, key=lambda s: s.paragraph))
 
 
 def understand(

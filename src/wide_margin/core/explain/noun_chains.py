@@ -40,9 +40,10 @@ _ENDS = (
     PREPOSITIONS | AUXILIARIES
     | {"and", "or", "that", "which", "who", "if", "when", "but", "not"}
 )  # fmt: skip
-_NO_NOUNS = frozenset(
-    ["instead", "less", "left", "right", "first", "second", "third", "last", "next"]
-)
+_NO_NOUNS = (
+    DETERMINERS | PREPOSITIONS | AUXILIARIES
+    | {"instead", "less", "left", "right", "first", "second", "third", "last", "next"}
+)  # fmt: skip
 MOST_CHAINS = 3
 """Told of a selection."""
 
@@ -62,7 +63,16 @@ class NounChain(NamedTuple):
 
 
 def noun_chains(document: ReadDocument, text: str) -> tuple[NounChain, ...]:
-    """The chains of three nouns or more in an English text that the document shows how to part."""
+    """The chains of nouns in an English text that the document shows how to part.
+
+    Args:
+        document: What shows it.
+        text: A selection.
+
+    Returns:
+        At most MOST_CHAINS, each once, of LEAST_WORDS to MOST_WORDS words; none where the document
+        is in another language.
+    """
     if document.index.language != "en":
         return ()
     evidence = _Evidence(document)
@@ -89,7 +99,6 @@ def _runs(text: str) -> Iterator[list[str]]:
             _WORD.fullmatch(token)
             and not is_common(small[at])
             and small[at] not in _NO_NOUNS
-            and not {small[at]} & (DETERMINERS | PREPOSITIONS | AUXILIARIES)
             and not finite_at(small, at)
         )
         if may:
@@ -165,7 +174,7 @@ class _Evidence:
 
     def led(self, words: Sequence[str], before: str) -> int:
         """How often words stand together and a certain one does not lead to them."""
-        return self._count(words, rf"(?<!{re.escape(before)}[\s-])", is_before=True)
+        return self._count(words, rf"(?<!\b{re.escape(before)}[\s-])", is_before=True)
 
     def _count(self, words: Sequence[str], other: str, *, is_before: bool = False) -> int:
         if len(words) == 1:

@@ -52,10 +52,7 @@ def explain_section(document: ReadDocument, explainer: Explainer, row: int) -> S
     """
     section = document.outline.sections[row]
     sentences = document.text.sentences
-    inside = [
-        k for k, s in enumerate(sentences)
-        if section.first_paragraph <= s.paragraph < section.end_paragraph
-    ]  # fmt: skip
+    inside = list(document.rows_of(section.first_paragraph, section.end_paragraph))
     said = [k for k in inside if sentences[k].kind in ("body", "item", "entry")]
     first = next((k for k in said if len(sentences[k].text.split()) >= LEAST_WORDS), None)
     heading = document.paragraphs[section.first_paragraph]

@@ -87,6 +87,11 @@ def summary_of(sha256: str, variant: str = "") -> ReadSummary | None:
     return front.summary if is_sound else None
 
 
+def is_kept(sha256: str, variant: str = "") -> bool:
+    """Whether a document was read before, as far as can be told at once."""
+    return isinstance(_loaded(sha256, variant, FRONT), _Front)
+
+
 class _Front(NamedTuple):
     """What is told of a document at once, and how the file that holds it is known to be whole."""
 

@@ -198,7 +198,7 @@ class ReadingService:
         sha256 = sha256_of(request.path)
         over = RecognisedPages(recognised_folder(sha256))
         request = replace(request, recognised=over.known())
-        if request.is_whole and cache.summary_of(sha256, request.variant) is not None:
+        if request.is_whole and cache.is_kept(sha256, request.variant):
             return
         folder = cache.block_folder(request.owner, sha256)
         if folder is None:
@@ -449,8 +449,8 @@ class ReadingService:
 
     def _read(self) -> ReadDocument:
         if self._kept is not None:
+            self._document = _taken_up(*self._kept)  # where it fails, the next request says so too
             self._key, self._kept = self._kept, None
-            self._document = _taken_up(*self._key)
         if self._document is not None:
             return self._document
         so_far = self._so_far.document() if self._so_far is not None else None

@@ -17,6 +17,7 @@ from wide_margin.core.explain import (
     Reference,
     StandsFor,
 )
+from wide_margin.core.explain.noun_chains import WHICH
 from wide_margin.core.explain.reworded import Manner
 from wide_margin.core.margin import ExplanationBody
 from wide_margin.core.plain import counted
@@ -152,7 +153,7 @@ class ExplanationCard(Card):
         return Markup("“{}” stands for {}{}").format(found.word, perhaps, named)
 
     def _chain(self, chain: NounChain) -> Markup:
-        parts = Markup(", which one: ").join(Markup("<i>{}</i>").format(p) for p in chain.parts)
+        parts = Markup("{}").format(WHICH).join(Markup("<i>{}</i>").format(p) for p in chain.parts)
         return Markup("“{}” is put together: {}").format(chain.text, parts)
 
     def _reference(self, reference: Reference, index: int) -> Markup:
