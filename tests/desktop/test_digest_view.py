@@ -19,10 +19,8 @@ TEST = digest_view.TEST
 
 
 @pytest.fixture
-def digest(hand, handbook_path: Path):
+def digest(hand):
     """The Digest view with the handbook's digest made."""
-    hand.open(handbook_path)
-    hand.wait(lambda: hand.reader.is_ready)
     hand.window.show_view("Digest")
     view = hand.window.digest_view
     hand.wait(lambda: view.digest is not None and hand.reader.record is not None)
