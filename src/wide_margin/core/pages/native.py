@@ -26,7 +26,7 @@ _HANDLE, _INT = ctypes.c_void_p, ctypes.c_int
 _loose_box = _prototype(pdfium_c.FPDFText_GetLooseCharBox, _INT, _HANDLE, _INT, _HANDLE)
 _tight_box = _prototype(pdfium_c.FPDFText_GetCharBox, _INT, _HANDLE, _INT, *[_HANDLE] * 4)
 _code_point = _prototype(pdfium_c.FPDFText_GetUnicode, ctypes.c_uint, _HANDLE, _INT)
-_text_object = _prototype(pdfium_c.FPDFText_GetTextObject, _HANDLE, _HANDLE, _INT)
+_text_object = _prototype(pdfium_c.FPDFText_GetTextObject, ctypes.c_size_t, _HANDLE, _INT)
 _font_of = _prototype(pdfium_c.FPDFTextObj_GetFont, _HANDLE, _HANDLE)
 _font_size = _prototype(pdfium_c.FPDFTextObj_GetFontSize, _INT, _HANDLE, _HANDLE)
 _origin = _prototype(pdfium_c.FPDFText_GetCharOrigin, _INT, _HANDLE, _INT, _HANDLE, _HANDLE)
@@ -68,9 +68,10 @@ def code_points(text_page: int, n_chars: int) -> list[int]:
     return list(map(_code_point, repeat(text_page), range(n_chars)))
 
 
-def text_objects(text_page: int, indexes: Iterable[int]) -> list[int | None]:
-    """Address of the page object that draws each of these characters; None for made-up ones."""
-    return list(map(_text_object, repeat(text_page), indexes))
+def text_objects(text_page: int, indexes: IntArray) -> IntArray:
+    """(k,) address of the page object that draws each of these characters; 0 for made-up ones."""
+    found = map(_text_object, repeat(text_page), indexes.tolist())
+    return np.fromiter(found, dtype=np.uint64, count=len(indexes))
 
 
 def faces(

@@ -3,6 +3,7 @@
 import ctypes
 import re
 from dataclasses import replace
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -199,13 +200,14 @@ def _with_fixed(
         rows = np.flatnonzero((font_of == number) & (letters >= FIXED_LETTERS) & (width > 0))
         if len(rows) < FIXED_WORDS:
             continue
-        usual = float(np.median(width[rows]))
-        near = np.abs(width[rows] - usual) < FIXED_SPREAD * usual
+        widths = np.sort(width[rows])
+        usual = float(widths[len(rows) // 2] + widths[(len(rows) - 1) // 2]) / 2
+        near = np.count_nonzero(np.abs(widths - usual) < FIXED_SPREAD * usual) / len(rows)
         if font.is_fixed:  # some writers set the flag on every font
-            wrong = near.mean() < NOT_FIXED_SHARE and not _FIXED.search(font.name)
+            wrong = near < NOT_FIXED_SHARE and not _FIXED.search(font.name)
             told[number] = replace(font, is_fixed=not wrong)
             continue
-        if near.mean() <= FIXED_SHARE:
+        if near <= FIXED_SHARE:
             continue
         words = {chars[begins[row] : ends[row] + 1] for row in rows[:FIXED_LOOKED_AT].tolist()}
         if sum(map(_has_narrow, words)) >= FIXED_WORDS:
@@ -233,12 +235,12 @@ def _runs(
 
     The loose boxes are mended in place where fonts do not say how large they are.
     """
-    objects = native.text_objects(address, spots.tolist())
-    drawn, before = [], None
-    for spot, item in zip(spots.tolist(), objects, strict=True):
-        if item and item != before:
-            drawn.append((spot, item))
-            before = item
+    objects = native.text_objects(address, spots)
+    seen = np.flatnonzero(objects)
+    shown = objects[seen]
+    changes = np.ones(len(seen), dtype=bool)
+    changes[1:] = shown[1:] != shown[:-1]
+    drawn = list(zip(spots[seen[changes]].tolist(), shown[changes].tolist(), strict=True))
     unique: dict[int, int] = {}
     for spot, item in drawn:
         unique.setdefault(item, spot)
@@ -252,8 +254,9 @@ def _runs(
     fonts = {handle: _font(handle) for handle in dict.fromkeys(handles)}
     table = tuple(dict.fromkeys(fonts.values()))
     rank = {font: n for n, font in enumerate(table)}
+    number = {handle: rank[font] for handle, font in fonts.items()}
     face = {
-        item: (rank[fonts[handle]], size)
+        item: (number[handle], size)
         for item, handle, size in zip(unique, handles, sizes.tolist(), strict=True)
     }
     starts: list[int] = []
@@ -283,15 +286,15 @@ def _true_sizes(
         chars: n characters.
         loose: (n, 4) their boxes in user space, mended in place.
     """
-    objects = native.text_objects(address, spots.tolist())
+    objects = native.text_objects(address, spots).tolist()
     seen = [(spot, said[item]) for spot, item in zip(spots.tolist(), objects, strict=True)
             if item in said]  # fmt: skip
     at = [spot for spot, _ in seen]
     heights = native.heights(address, at).tolist()
     told = measured([chars[spot] for spot in at], heights, [group for _, group in seen])
     boxed = np.flatnonzero(loose.any(axis=1))
-    drawn = native.text_objects(address, boxed.tolist())
-    groups = [said.get(item or 0) for item in drawn]
+    drawn = native.text_objects(address, boxed).tolist()
+    groups = [said.get(item) for item in drawn]
     mended = [(row, told[group]) for row, group in zip(boxed.tolist(), groups, strict=True)
               if group in told]  # fmt: skip
     if mended:
@@ -306,7 +309,11 @@ def _font(address: int | None) -> Font:
     buffer = ctypes.create_string_buffer(256)
     n = pdfium_c.FPDFFont_GetBaseFontName(handle, buffer, 256)
     name = buffer.raw[: max(min(n, 256) - 1, 0)].decode("utf-8", "replace")
-    flags = max(pdfium_c.FPDFFont_GetFlags(handle), 0)
+    return _font_named(name, max(pdfium_c.FPDFFont_GetFlags(handle), 0))
+
+
+@lru_cache(maxsize=256)
+def _font_named(name: str, flags: int) -> Font:
     return Font(
         name,
         is_bold=bool(_BOLD.search(name) or flags & _BOLD_FLAG),
