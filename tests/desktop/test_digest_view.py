@@ -1,7 +1,5 @@
 """The Digest view in the real window: read, follow, change length and kind, test oneself."""
 
-from pathlib import Path
-
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest

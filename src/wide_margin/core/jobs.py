@@ -3,6 +3,9 @@
 import contextlib
 import threading
 from collections.abc import Callable, Iterator
+from typing import Protocol, TypeVar
+
+Made = TypeVar("Made")
 
 Progress = Callable[[int, int], None]
 """Called with (done, total); never goes back."""
@@ -55,6 +58,18 @@ class CancelToken:
         finally:
             with self._lock:
                 self._watchers.remove(wake)
+
+
+class Aside(Protocol):
+    """Has something made while the work goes on with something else."""
+
+    def __call__(self, make: Callable[[], Made]) -> Callable[[], Made]:
+        """Begin with it, if there is somebody to do it; what is returned waits for it."""
+
+
+def here(make: Callable[[], Made]) -> Callable[[], Made]:
+    """Make it when it is waited for: there is nobody else to do it."""
+    return make
 
 
 def no_progress(done: int, total: int) -> None:

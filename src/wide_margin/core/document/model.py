@@ -4,8 +4,9 @@ from bisect import bisect_left
 from collections import Counter
 from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
+from functools import cache, partial
 
-from wide_margin.core.jobs import CancelToken, Progress
+from wide_margin.core.jobs import Aside, CancelToken, Progress, here
 from wide_margin.core.layout import (
     Furniture,
     Line,
@@ -26,11 +27,15 @@ from wide_margin.core.outline import (
     listing_pages,
 )
 from wide_margin.core.pages import Bookmark, FileFacts
-from wide_margin.core.passages import Text, build_passages
+from wide_margin.core.passages import Said, Text, build_passages, sentences_in
+from wide_margin.core.search.coded import Coded, code
 from wide_margin.core.search.index import Index, build_index
 
 RUNNING_PAGES = 4
 """Running heads of so many pages are kept."""
+OWN = 0.2
+"""Share of the paragraphs of which the sentences are told after the sections, in this process: as
+long as finding the sections takes, another one has told the rest."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -88,6 +93,7 @@ def understand(
     listings: Iterable[int] | None = None,
     blank: Collection[int] = (),
     use_contents: bool = True,
+    aside: Aside = here,
 ) -> ReadDocument:
     """Make a read document of the lines of all its pages.
 
@@ -102,6 +108,7 @@ def understand(
         listings: Page indexes that only list places, where they were found already.
         blank: Page indexes on which nothing is printed: they lack no text.
         use_contents: Whether the printed contents page is a witness.
+        aside: Does a part of the work beside the rest.
     """
     heights = [float(height) for height in facts.sizes[:, 1]]
     furniture = find_furniture(lines, heights)
@@ -110,7 +117,8 @@ def understand(
     body_size = usual_size(text_lines)
     progress(1, 4)
     token.check()
-    paragraphs = paragraphs_of(text_lines, body_size, words or vocabulary(text_lines))
+    paragraphs = paragraphs_of(text_lines, body_size, words or vocabulary(text_lines), aside)
+    ahead = cache(aside(partial(_sentences_ahead, paragraphs[int(OWN * len(paragraphs)) :])))
     progress(2, 4)
     token.check()
     listing = listing_pages(lines) if listings is None else frozenset(listings)
@@ -120,10 +128,10 @@ def understand(
     outline, contents = build_outline(
         paragraphs, bookmarks, witness, body_size, listing, heights, labels
     )
-    text = build_passages(paragraphs, outline, listing)
+    text = build_passages(paragraphs, outline, listing, lambda: ahead()[0])
     progress(3, 4)
     token.check()
-    index = build_index(text, outline)
+    index = build_index(text, outline, ahead()[1])
     progress(4, 4)
     none = {*failed, *blank}
     empty = [p for p, on_page in enumerate(lines) if not on_page and p not in none]
@@ -131,6 +139,12 @@ def understand(
         facts, labels, tuple(paragraphs), contents, outline, text, index,
         tuple(empty), tuple(failed), listing, running=_running(furniture, lines),
     )  # fmt: skip
+
+
+def _sentences_ahead(paragraphs: Sequence[Paragraph]) -> tuple[list[list[Said]], Coded]:
+    """The sentences of some paragraphs before their sections are known, and the words of all."""
+    said = [sentences_in(paragraph) for paragraph in paragraphs]
+    return said, code([each.text for some in said for each in some])
 
 
 def _running(furniture: Furniture, lines: Sequence[Sequence[Line]]) -> tuple[Line, ...]:

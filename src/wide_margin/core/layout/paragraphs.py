@@ -4,10 +4,12 @@ import re
 from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import partial
 from itertools import groupby, pairwise
 from operator import attrgetter
 from statistics import median
 
+from wide_margin.core.jobs import Aside, here
 from wide_margin.core.later import regex
 from wide_margin.core.layout.display import is_formula, with_figures
 from wide_margin.core.layout.model import Line, Paragraph, Piece
@@ -81,7 +83,7 @@ class _Measure:
 
 
 def paragraphs_of(
-    pages: Sequence[Sequence[Line]], body_size: float, words: Counter[str]
+    pages: Sequence[Sequence[Line]], body_size: float, words: Counter[str], aside: Aside = here
 ) -> list[Paragraph]:
     """Group the lines of a document to paragraphs, in reading order.
 
@@ -90,19 +92,19 @@ def paragraphs_of(
         body_size: The usual font size, in points.
         words: The document's vocabulary, which says whether a hyphen at a line end belongs to
             the word ("hand-engraved") or to the line end.
+        aside: Groups the lines of half of the pages.
 
     Returns:
         Every line is in exactly one paragraph. A paragraph that a page end cuts is one.
     """
-    groups: list[tuple[str, list[Line]]] = []
     leading = _usual_leading(pages)
-    for lines in pages:
-        on_page = [
-            (_kind(group, lines, body_size), group)
-            for column in _columns(lines) for group in _groups_in_column(column, leading)
-        ]  # fmt: skip
-        on_page = _with_titles(on_page)
-        groups.extend(with_figures(_with_entries(on_page), body_size))
+    half = len(pages) // 2
+    second = aside(partial(_grouped, pages[half:], leading, body_size))
+    groups: list[tuple[str, list[Line]]] = []
+    for lines in pages[:half]:
+        groups += _groups_on(lines, leading, body_size)
+    for lines, found in zip(pages[half:], second(), strict=True):
+        groups += [(kind, [lines[row] for row in rows]) for kind, rows in found]
     whole: list[tuple[str, list[Line]]] = []
     last_body: list[Line] | None = None
     for kind, group in groups:
@@ -115,6 +117,29 @@ def paragraphs_of(
         elif kind not in BESIDE_TEXT:
             last_body = None
     return [_paragraph(group, kind, words) for kind, group in whole]
+
+
+def _grouped(
+    pages: Sequence[Sequence[Line]], leading: float, body_size: float
+) -> list[list[tuple[str, list[int]]]]:
+    """The groups of some pages, their lines by their rows."""
+    made = []
+    for lines in pages:
+        row_of = {id(line): row for row, line in enumerate(lines)}
+        groups = _groups_on(lines, leading, body_size)
+        made.append([(kind, [row_of[id(line)] for line in group]) for kind, group in groups])
+    return made
+
+
+def _groups_on(
+    lines: Sequence[Line], leading: float, body_size: float
+) -> list[tuple[str, list[Line]]]:
+    """The groups of lines of one page that belong together, each with its kind."""
+    on_page = [
+        (_kind(group, lines, body_size), group)
+        for column in _columns(lines) for group in _groups_in_column(column, leading)
+    ]  # fmt: skip
+    return with_figures(_with_entries(_with_titles(on_page)), body_size)
 
 
 def _columns(lines: Sequence[Line]) -> list[list[Line]]:

@@ -8,7 +8,7 @@ from wide_margin.core.layout import Paragraph, tidy
 from wide_margin.core.lexicon import alternatives
 from wide_margin.core.outline import Outline
 from wide_margin.core.passages.entries import find_terms
-from wide_margin.core.passages.model import Passage, Sentence, Text
+from wide_margin.core.passages.model import Passage, Said, Sentence, Text
 from wide_margin.core.passages.sentences import split_sentences
 
 MANY_WORDS = 110
@@ -34,14 +34,16 @@ _LEFT_BY_MARK = regex(r"\s+([,.;:!?)])")
 
 
 def build_passages(
-    paragraphs: Sequence[Paragraph], outline: Outline, listings: frozenset[int]
-) -> Text:
+    paragraphs: Sequence[Paragraph], outline: Outline, listings: frozenset[int],
+    ahead: Callable[[], Sequence[Sequence[Said]]] = tuple,
+) -> Text:  # fmt: skip
     """Split paragraphs to sentences and gather these to passages.
 
     Args:
         paragraphs: All paragraphs in reading order.
         outline: Its sections refer to rows of paragraphs.
         listings: Page indexes of contents pages and indexes.
+        ahead: Gives the sentences of the last paragraphs, where they have been told.
     """
     kinds = _section_kinds(outline, paragraphs, listings)
     headings = {s.first_paragraph for s in outline.sections if "heading" in s.witnesses}
@@ -50,6 +52,8 @@ def build_passages(
     of_works = {k for k, term in enumerate(terms) if _WORKS_TITLE.search(term.text)}
     sentences: list[Sentence] = []
     section = -1
+    told = ahead()
+    first_told = len(paragraphs) - len(told)
     for row, paragraph in enumerate(paragraphs):
         while section + 1 < len(starts) and starts[section + 1] <= row:
             section += 1
@@ -61,7 +65,15 @@ def build_passages(
             kind = "works"
         if kind != "heading" and paragraph.page in listings:
             kind = paragraph.kind if _is_prose(paragraph) else "listing"
-        sentences.extend(_sentences_of(paragraph, row, section, kind, term, lead))
+        whole = kind == "heading" or (kind == "works" and _is_one_work(paragraph))
+        if row >= first_told and not (lead or whole):
+            said = told[row - first_told]
+        else:
+            said = sentences_in(paragraph, lead, whole=whole)
+        sentences += [
+            Sentence(each.text, each.page, section, row, each.start, each.end,
+                     "heading" if lead and not each.start else kind, term) for each in said
+        ]  # fmt: skip
     of_term = {term.paragraph: k for k, term in enumerate(terms)}
     return Text(tuple(sentences), tuple(_gather(sentences, of_term)), terms)
 
@@ -122,18 +134,25 @@ def _lead(paragraph: Paragraph) -> int:
     return lead if lead and len(paragraph.text) >= lead + RUNS_ON else 0
 
 
-def _sentences_of(
-    paragraph: Paragraph, row: int, section: int, kind: str, term: int, lead: int
-) -> Iterator[Sentence]:
+def _is_one_work(paragraph: Paragraph) -> bool:
+    """Whether it is an entry of a list of works that is quoted whole."""
+    return paragraph.kind == "item" and len(paragraph.text.split()) <= MANY_WORDS
+
+
+def sentences_in(paragraph: Paragraph, lead: int = 0, *, whole: bool = False) -> list[Said]:
+    """The sentences of a paragraph.
+
+    Args:
+        paragraph: Any.
+        lead: So many characters at its beginning are a heading that runs into it.
+        whole: It is one thing, as a number with its title and a work with its year are.
+    """
     pages = paragraph.pieces[0].line.page, paragraph.pieces[-1].line.page
-    whole = kind == "heading" or (
-        kind == "works" and paragraph.kind == "item" and len(paragraph.text.split()) <= MANY_WORDS
-    )
     said = paragraph.unmarked
-    # A number and its title, a work and its year are one thing.
     ranges = [(0, len(said))] if whole else split_sentences(said[lead:])
     if lead:
         ranges = [(0, lead), *((lead + start, lead + end) for start, end in ranges)]
+    found = []
     for start, end in ranges:
         text = tidy(said[start:end])
         if said is not paragraph.text:
@@ -143,8 +162,8 @@ def _sentences_of(
         page = pages[0]
         if pages[0] != pages[-1] and (spans := paragraph.spans(start, start + 1)):
             page = spans[0].page
-        is_title = lead and not start
-        yield Sentence(text, page, section, row, start, end, "heading" if is_title else kind, term)
+        found.append(Said(text, page, start, end))
+    return found
 
 
 def _gather(sentences: Sequence[Sentence], of_term: dict[int, int]) -> Iterator[Passage]:

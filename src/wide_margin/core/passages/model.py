@@ -26,6 +26,15 @@ class Sentence(NamedTuple):
     """Index into the text's terms: what it describes, -1 for none."""
 
 
+class Said(NamedTuple):
+    """A sentence as it stands in its paragraph."""
+
+    text: str
+    page: int
+    start: int
+    end: int
+
+
 class Passage(NamedTuple):
     """Consecutive sentences of one section, about a hundred words."""
 

@@ -1,6 +1,7 @@
 """Search: our own ranking of passages and sentences, and exact find."""
 
 from wide_margin.core.search.analysis import Analyser, guess_language, is_common
+from wide_margin.core.search.coded import Coded, code
 from wide_margin.core.search.find import Findable, Hit, find_all, make_findable
 from wide_margin.core.search.fine import Weighed, weigh
 from wide_margin.core.search.index import Index, build_index
@@ -9,6 +10,7 @@ from wide_margin.core.search.rank import Ranked, rank
 
 __all__ = [
     "Analyser",
+    "Coded",
     "Findable",
     "Hit",
     "Index",
@@ -17,6 +19,7 @@ __all__ = [
     "Term",
     "Weighed",
     "build_index",
+    "code",
     "find_all",
     "guess_language",
     "is_common",

@@ -9,6 +9,7 @@ import numpy as np
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 from wide_margin.core.passages import Text
 from wide_margin.core.search.analysis import is_common
+from wide_margin.core.search.coded import places
 from wide_margin.core.search.index import Index
 from wide_margin.core.search.query import SPELLED_OUT, Query, Term
 from wide_margin.core.search.rank import K1, B, Ranked, entry_weights, title_weights
@@ -266,9 +267,8 @@ def _near_words(index: Index, query: Query, rows: IntArray) -> FloatArray:
     starts, ends = index.token_starts[rows], index.token_starts[rows + 1]
     lengths = (ends - starts).astype(np.int64)
     filled = lengths > 0
-    offsets = np.concatenate(([0], np.cumsum(lengths)[:-1]))
-    at = np.arange(int(lengths.sum())) + np.repeat(starts - offsets, lengths)
-    tokens = index.tokens[at]
+    offsets = np.cumsum(lengths) - lengths
+    tokens = index.tokens[places(starts, lengths)]
     held = np.zeros((len(rows), len(query.terms)), np.float32)
     for k, term in enumerate(query.terms):
         worth = _worth_of_terms(index, term)[tokens]

@@ -11,19 +11,12 @@ from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.outline import Outline
 from wide_margin.core.passages import Text, names_in
 from wide_margin.core.search.abbreviations import find_abbreviations
-from wide_margin.core.search.analysis import (
-    Analyser,
-    find_words,
-    guess_language,
-    is_common,
-    words,
-)
+from wide_margin.core.search.analysis import Analyser, guess_language, is_common, words
+from wide_margin.core.search.coded import Coded, as_array, code_all, places
 from wide_margin.core.search.equals import Pair, find_equals
 from wide_margin.core.search.postings import Postings
 from wide_margin.core.search.vectors import vectors_of
 
-COUNTED = 200_000
-"""Words that are counted at once."""
 FAMILY = 5
 """Letters that stems of one family share at least."""
 
@@ -81,29 +74,24 @@ class Index:
         return float(np.log1p((n - df + 0.5) / (df + 0.5)))
 
 
-def build_index(text: Text, outline: Outline) -> Index:
-    """Count every term of a document."""
+def build_index(text: Text, outline: Outline, before: Coded | None = None) -> Index:
+    """Count every term of a document.
+
+    Args:
+        text: Its sentences and passages.
+        outline: Its sections.
+        before: The words of some of its sentences, where they have been numbered.
+    """
     sample = " ".join(s.text for s in text.sentences[:: max(1, len(text.sentences) // 400)])
     analyser = Analyser(guess_language(sample))
-    numbering = _Numbering(analyser)
-    tokens, starts = array("i"), array("i", [0])
-    seen: list[str] = []
-    written: Counter[str] = Counter()
-    for sentence in text.sentences:
-        found = find_words(sentence.text.lower())
-        seen += found
-        if len(seen) > COUNTED:  # all words of ten thousand pages take a quarter of a gigabyte
-            written.update(seen)
-            seen.clear()
-        tokens.extend([number for word in found for number in numbering[word]])
-        starts.append(len(tokens))
-    written.update(seen)
-    term_ids = numbering.term_ids
+    coded = code_all([sentence.text for sentence in text.sentences], before)
+    counts = np.bincount(coded.numbers, minlength=len(coded.words)).tolist()
+    written = Counter(dict(zip(coded.words, counts, strict=True)))
+    term_ids: dict[str, int] = {}
+    all_tokens, token_starts = _tokens(coded, analyser, term_ids)
     title_rows = _title_terms(outline, analyser, term_ids, written)
     entry_rows = _entry_terms(text, analyser, term_ids)
     entry_of = np.array([s.term for s in text.sentences], dtype=np.int64)
-    all_tokens = np.frombuffer(tokens, dtype=np.int32) if tokens else np.zeros(0, np.int32)
-    token_starts = np.frombuffer(starts, dtype=np.int32)
     first = np.array([p.first for p in text.passages] + [len(text.sentences)], dtype=np.int64)
     sentence_passage = np.repeat(np.arange(len(text.passages)), np.diff(first))
     token_sentence = np.repeat(
@@ -145,19 +133,26 @@ def _families(stems: Iterable[str]) -> dict[str, tuple[str, ...]]:
     return {front: tuple(members) for front, members in found.items()}
 
 
-class _Numbering(dict[str, tuple[int, ...]]):
-    """Words to the numbers of their terms, learned as they come."""
+def _tokens(
+    coded: Coded, analyser: Analyser, term_ids: dict[str, int]
+) -> tuple[IntArray, IntArray]:
+    """The terms of all texts, and (t + 1,) where each text starts in them.
 
-    def __init__(self, analyser: Analyser) -> None:
-        super().__init__()
-        self._analyser = analyser
-        self.term_ids: dict[str, int] = {}
-
-    def __missing__(self, word: str) -> tuple[int, ...]:
-        ids = self.term_ids
-        numbers = tuple(ids.setdefault(t, len(ids)) for t in self._analyser.terms_of(word))
-        self[word] = numbers
-        return numbers
+    Args:
+        coded: The words of t texts.
+        analyser: Turns words to terms.
+        term_ids: Is given the number of every term.
+    """
+    terms, lengths = array("i"), array("i")
+    for word in coded.words:
+        found = analyser.terms_of(word)
+        terms.extend([term_ids.setdefault(term, len(term_ids)) for term in found])
+        lengths.append(len(found))
+    n_terms = as_array(lengths)
+    n_of = n_terms[coded.numbers]
+    tokens = as_array(terms)[places((np.cumsum(n_terms) - n_terms)[coded.numbers], n_of)]
+    ends = np.concatenate(([0], np.cumsum(n_of)))
+    return tokens, ends[coded.starts].astype(np.int32)
 
 
 def _title_terms(

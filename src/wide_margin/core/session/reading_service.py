@@ -52,7 +52,7 @@ from wide_margin.core.explain import (
     figure_at,
 )
 from wide_margin.core.geometry import Box
-from wide_margin.core.jobs import CancelToken
+from wide_margin.core.jobs import Aside, CancelToken, here
 from wide_margin.core.layout import PageLabels, tidy
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import Bookmark, Frame
@@ -60,7 +60,9 @@ from wide_margin.core.pages.document import PdfFile, sha256_of
 from wide_margin.core.pages.recognising import RecognisedPages, recognised_folder
 from wide_margin.core.search import Hit, find_all
 from wide_margin.core.session import cache
+from wide_margin.core.session.beside import beside
 from wide_margin.core.session.blocks import (
+    MIN_PAGES_FOR_TWO,
     Order,
     around,
     gather_blocks,
@@ -163,6 +165,7 @@ class ReadingService:
             facts, bookmarks, done.lines, done.failed, CancelToken(),
             at_step, words=done.words, listings=done.listings, blank=done.blank,
             use_contents="contents" not in request.hide,
+            aside=self._aside(request, facts.n_pages),
         )  # fmt: skip
         self._document = replace(
             self._document, recognised=tuple(sorted(done.recognised.items())),
@@ -170,6 +173,11 @@ class ReadingService:
         )  # fmt: skip
         self._to_save = sha256, request
         return self._summary()
+
+    def _aside(self, request: ReadRequest, n_pages: int) -> Aside:
+        """Who does half of the work where the document is long: a copy of this process."""
+        is_worth_it = n_pages >= MIN_PAGES_FOR_TWO and not request.is_alone
+        return beside if is_worth_it and not self._pace.holds_back else here
 
     def _bookmarks(
         self, send: Send, pdf: PdfFile, frames: list[Frame | None] | None, request: ReadRequest

@@ -12,6 +12,7 @@ from typing import Any
 
 from wide_margin.core.errors import WideMarginError, WorkerLostError
 from wide_margin.core.outline import Outline
+from wide_margin.core.session.blocks import MIN_PAGES_FOR_TWO
 from wide_margin.core.session.link import Worker, memory_for
 from wide_margin.core.session.model import ReadSummary
 from wide_margin.core.session.requests import ReadRequest
@@ -20,8 +21,6 @@ log = logging.getLogger(__name__)
 
 MAX_RESTARTS = 8
 """A file that ends this many workers in one reading is given up on."""
-MIN_PAGES_FOR_TWO = 100
-"""A shorter document is read before a second process has started."""
 TRIES = 2
 """A page is tried so often: what ended the worker the first time may not have been the page."""
 
@@ -38,7 +37,7 @@ class Readings:
 
     def __init__(self, path: Path, *, two_readers: bool, patience: float) -> None:
         """Start the worker; nothing is read yet."""
-        self._request = ReadRequest(path, os.getpid())
+        self._request = ReadRequest(path, os.getpid(), is_alone=not two_readers)
         self._two_readers, self._patience = two_readers, patience
         self._lock = threading.RLock()
         self._is_closed = False

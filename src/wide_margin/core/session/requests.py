@@ -25,6 +25,8 @@ class ReadRequest:
     """Index of the page that somebody reads at: it is read first, with those around it."""
     recognised: frozenset[int] = frozenset()
     """Pages whose text was recognised in their pictures."""
+    is_alone: bool = False
+    """Whether no second process helps."""
 
     @property
     def variant(self) -> str:
