@@ -20,7 +20,8 @@ def beside(make: Callable[[], Made]) -> Callable[[], Made]:
     What the copy makes is pickled. Where it cannot be started, or ends without having made it,
     this process makes it when it is waited for.
     """
-    own, pipe = os.getpid(), ()
+    own = os.getpid()
+    pipe: tuple[int, ...] = ()
     try:
         at, to = pipe = os.pipe()
         child = os.fork()
