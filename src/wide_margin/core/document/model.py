@@ -33,7 +33,7 @@ from wide_margin.core.search.index import Index, build_index
 
 RUNNING_PAGES = 4
 """Running heads of so many pages are kept."""
-OWN = 0.2
+OWN = 0.15
 """Share of the paragraphs of which the sentences are told after the sections, in this process: as
 long as finding the sections takes, another one has told the rest."""
 
