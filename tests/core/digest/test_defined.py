@@ -4,6 +4,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, named_reach
+from wide_margin.core.answers.signs import defined_term
 from wide_margin.core.digest import Digester
 from wide_margin.core.explain import define
 
@@ -72,3 +73,52 @@ def test_what_is_not_there_is_named_as_it_was_typed(digester):
     answer = digester.answer("What salary does the mayor of Copenhagen receive?", WHOLE, None)
     assert answer.declined
     assert "“Copenhagen”" in answer.reason
+
+
+def test_what_only_mentions_a_term_is_the_nearest_and_no_answer(digester):
+    answer = digester.answer("What is a steward?", WHOLE, None)
+    assert answer.declined or answer.is_perhaps
+
+
+@pytest.mark.parametrize(
+    ("typed", "term"),
+    [("What is armel?", "armel"), ("What is an annotation?", "annotation"),
+     ("What are the rules?", "rules"), ("What is anchor ice?", "anchor ice"),
+     ("Was ist derivat?", "derivat"), ("Was ist die Anlage?", "Anlage")],
+)  # fmt: skip
+def test_an_article_is_a_word_of_its_own(typed, term):
+    assert defined_term(typed) == term
+
+
+COMMANDS = [
+    [("h1", "1 Commands"),
+     ("text", "Every command is typed at the keyboard of the mill. The tally is printed by most of "
+              "the commands, and the keeper reads the tally every evening."),
+     ("h1", "2 tally"),
+     ("code", "tally FILE"),
+     ("text", "This section is new. The number of sacks is counted, sack by sack, and shown. It is "
+              "kept until the next morning."),
+     ("h1", "3 Grinding by night"),
+     ("text", "The wheel turns without a miller while all others sleep, at half its speed.")],
+]  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def commands(tmp_path_factory):
+    path = tmp_path_factory.mktemp("commands") / "commands.pdf"
+    make_pdf(path, COMMANDS)
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize(
+    ("typed", "begins"),
+    [
+        ("What does the tally command do?", "The number of sacks is counted"),
+        ("What does tally do?", "The number of sacks is counted"),
+        ("What is grinding by night?", "The wheel turns without a miller"),
+    ],
+)
+def test_a_section_of_that_name_says_what_it_is_or_does(commands, typed, begins):
+    answer = commands.answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.startswith(begins)
+    assert not answer.is_perhaps

@@ -1,5 +1,6 @@
 """What a reach holds: its passages, sentences and pages."""
 
+from bisect import bisect_left
 from functools import lru_cache
 
 import numpy as np
@@ -63,7 +64,13 @@ def rows_within(document: ReadDocument, spans: tuple[SpanOnPage, ...]) -> list[i
     for span in spans:
         wanted.setdefault(span.page, []).append(span)
     rows = []
-    for row, sentence in enumerate(document.text.sentences):
+    sentences = document.text.sentences
+    # What goes on over a page's end comes before the notes and captions of that page.
+    first = bisect_left(sentences, min(wanted, default=0) - 2, key=lambda s: s.page)
+    for row in range(first, len(sentences)):
+        sentence = sentences[row]
+        if sentence.page > max(wanted, default=0) + 2:
+            break
         if sentence.page not in wanted and sentence.page + 1 not in wanted:
             continue
         own = document.paragraphs[sentence.paragraph].spans(sentence.start, sentence.end)

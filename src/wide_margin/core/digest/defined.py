@@ -1,15 +1,46 @@
 """Asked what something is: the document's own definition goes first."""
 
+import re
 from dataclasses import replace
 
-from wide_margin.core.answers import Answer, read_question
+from wide_margin.core.answers import Answer, Question, read_question
+from wide_margin.core.answers.candidates import asked_term, explains
+from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.quoting import quote_rows
-from wide_margin.core.answers.signs import defined_term
+from wide_margin.core.answers.signs import defined_term, sign_of
+from wide_margin.core.answers.within import rows_within
 from wide_margin.core.document import Locator, ReadDocument
 from wide_margin.core.explain import define
+from wide_margin.core.explain.verbs import seems_to_have_verb
+from wide_margin.core.later import regex
+from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.search.analysis import words
 
 MOST_SENTENCES = 3
 """Of an entry in a list of terms."""
+MENTIONED = 0.3
+"""The chance that what speaks of a term says what it is, though it has no form of a definition: of
+some seventy such answers on thirty manuals four did."""
+_DEFINES = regex(
+    r"\b(?:is|are|was|were)\s+(?:\w+ly\s+)?(?:an?|the|any|one|some|defined|called|what|that|something|simply|when|where)\b"
+    r"|\bused\s+(?:to|for|as)\b|\bmeans?\b|\brefers?\s+to\b|\bstands?\s+for\b|\bdenotes?\b|\bconsists?\s+of\b"
+    r"|\b(?:called|known\s+as|termed|named)\b|\boccurs?\s+(?:when|if)\b|\bhas\s+the\s+form\b"
+    r"|^\W*[^\W_][\w\s/+-]{1,40}(?:\([^)]*\)\s*)?(?::|\s[–—-])\s+(?:\S+\s+){2}\S", re.I
+)  # fmt: skip
+"""What the sentences have that say what a thing is, beside those that go on about it."""
+_DOES = regex(
+    r"^what\s+(?:does|do|can)\s+(?P<name>.+?)"
+    r"(?:\s+(?:sub-?)?(?:commands?|functions?|options?|methods?|class|programs?|modules?|utility|tools?|routines?|macros?))?"
+    r"\s+do\s*\??$", re.I
+)  # fmt: skip
+_ARTICLE = regex(r"^\W*(?:the|an?)\s+")
+_OF_SECTION = regex(
+    r"^\W*(?:this|these|the following) (?:features?|section|chapter|subsections?)\b", re.I
+)
+"""Speaks of the section, and not yet of what it is called after."""
+OF_SECTION = 0.6
+"""The chance that the section of that name says first what the thing is or does."""
+SAYS_NOTHING = ("heading", "works", "listing", "code", "formula", "figure", "caption")
 
 
 def with_definition(document: ReadDocument, answer: Answer) -> Answer:
@@ -18,11 +49,19 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
     An answer that begins with the definition stays as it is, with what it goes on to say.
     """
     question = read_question(answer.question)
-    if question.kind != "what is" or answer.reach.kind != "document":
+    if answer.reach.kind != "document":
         return answer
+    if question.kind != "what is":
+        doing = _DOES.match(question.text.strip())
+        return _with_section(document, question, answer, doing["name"]) if doing else answer
     definition = define(document, defined_term(question.text))
     if definition is None:
-        return answer
+        topic = asked_term(document, question)
+        is_term = topic and len(topic) == len(list(words(defined_term(question.text))))
+        if not is_term or not answer.quotes or _says_it(document, answer, topic):
+            return answer
+        unsure = replace(answer, sure=min(answer.sure, MENTIONED))
+        return _with_section(document, question, unsure, defined_term(question.text))
     sentences = document.text.sentences
     at = definition.sentence
     first = definition.first if definition.first >= 0 else at
@@ -36,6 +75,53 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
         return answer
     sure = max(answer.sure, definition.weight)
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=sure)
+
+
+def _with_section(document: ReadDocument, question: Question, answer: Answer, name: str) -> Answer:
+    """The answer with what the section says first that is called by a name, where there is one."""
+    row = section_called(document, name)
+    if row < 0:
+        return answer
+    section, sentences = document.outline.sections[row], document.text.sentences
+    for at in document.rows_of(section.first_paragraph + 1, section.end_paragraph):
+        said = sentences[at]
+        if said.section != row:
+            break
+        is_other = said.kind in SAYS_NOTHING or _OF_SECTION.match(said.text)
+        if is_other or not seems_to_have_verb(said.text):
+            continue
+        end = at + 1
+        if end < len(sentences) and sentences[end].paragraph == said.paragraph:
+            end += 1
+        quote = quote_rows(document, question, at, end)
+        sure = max(answer.sure, OF_SECTION)
+        return replace(answer, quotes=(quote,), missing=(), reason="", sure=sure)
+    return answer
+
+
+def section_called(document: ReadDocument, name: str) -> int:
+    """Row of the section whose title is a name, in whatever form its words are; -1 for none."""
+    terms = document.index.analyser.terms
+    wanted = terms(_ARTICLE.sub("", name.lower()))
+    for row, section in enumerate(document.outline.sections):
+        number = number_of(section.title)
+        title = number.rest if number is not None else section.title
+        if wanted and terms(_ARTICLE.sub("", title.lower())) == wanted:
+            return row
+    return -1
+
+
+def _says_it(document: ReadDocument, answer: Answer, topic: tuple[str, ...]) -> bool:
+    """Whether what is quoted first has the form of a definition, and does not only speak of it."""
+    for row in rows_within(document, answer.quotes[0].locators[0].spans):
+        said = document.text.sentences[row]
+        if said.kind in SAYS_NOTHING:
+            continue
+        if explains(document, row, topic):
+            return True
+        if sign_of("what is", said.text, topic) >= SAYS_WHAT and _DEFINES.search(said.text):
+            return True
+    return False
 
 
 def _overlap(one: Locator, other: Locator) -> bool:

@@ -23,6 +23,7 @@ from wide_margin.core.digest.overview import (
 )
 from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
+from wide_margin.core.digest.subject import answer_subject, might_ask, named_subject
 from wide_margin.core.digest.terms import N_TERMS, KeyTerm, key_terms, phrases_of
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.definitions import Definitions
@@ -165,6 +166,11 @@ class Digester:
         return replace(answer, recognised=told)
 
     def _answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
+        if before is None and might_ask(typed):
+            name = named_subject(typed, self.scored.names)
+            told = name and answer_subject(self._document, self.scored, typed, reach, name)
+            if told:
+                return told
         asked = read_overview(self._document, typed, reach)
         if asked is not None:
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)

@@ -153,10 +153,11 @@ _NO_NAME = (
     r"|although|then|once|after|before|each|every|this|these|another|unlike|like|without|under|inside|note)\b)"
 )
 """What begins no name of two words, as in "GNU …"."""
-_THING = (
+THING = (
     r"(?:package|library|software|program|system|project|toolkit|framework|language|tool|suite|module|utility"
     r"|distribution|application|platform|environment|library|format|protocol)"
 )
+"""What a name may be followed by that says which kind of thing it is."""
 _NAMED_IS = (
     r"(?:is|are) (?:\w+ly )?(?:an?|one of)\b|stands for\b"
     r"|ist (?:eine?|das|der|die)\b|est (?:une?|le|la|l['’])|es (?:una?|el|la)\b|è (?:una?|il|la|l['’]|un['’])|é uma?\b"
@@ -167,6 +168,12 @@ _NAMED_DOES = (
     r"|(?:is|was|are|were) (?:\w+ly )?(?:designed|developed|written|created|intended|meant|used|conceived) (?:to|for|as|by)\b"
     r"|can be used (?:to|for|as)\b"
 )
+_NAMED_WORKS = (
+    r"(?:performs|supports|contains|includes|gives|defines|describes|serves|displays|converts|reads|writes|generates"
+    r"|produces|manages|handles|extends|adds|simplifies|facilitates|estimates|calculates|creates|makes|builds|runs"
+    r"|works|turns|tries|takes|translates|compiles|controls|monitors|measures|stores|searches|finds|solves|draws|plays)\b"
+)
+"""What a thing may be said to do where it is introduced, and anywhere else as well."""
 
 
 class Naming(NamedTuple):
@@ -176,6 +183,8 @@ class Naming(NamedTuple):
     """What such a thing is."""
     tells: Pattern[str]
     """What it is or does."""
+    works: Pattern[str]
+    """The same, and what many sentences say that do not introduce it."""
 
 
 _LEANS_AT_END = regex(r"\b(?:this|that|these|those) \w+[.!]$")
@@ -232,10 +241,14 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     """Finds sentences that begin with a name and go on with what it is or does."""
     if not names:
         return None
-    either = "|".join(sorted(map(escape, names), key=len, reverse=True))
-    name = (
-        rf"(?:{either})(?:\s+(?:{either}))*(?:\s+{_THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
+    written = (escape(name).replace(r"\-", "[- ]?") for name in names)
+    either = "|".join(sorted(written, key=len, reverse=True))
+    name = rf"(?:{either})(?:\s+(?:{either}))*(?:\s+{THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
+    spelled_out = rf"{_NO_NAME}(?:[\w-]+\s+){{2,7}}\((?:{either})\)"
+    begins = (
+        rf"^\W*(?:\w+:\s+)?(?:the\s+)?(?:{spelled_out}|(?:{_NO_NAME}\w+\s+)?{name})"
+        r"\s*(?:[,(].{2,60}?[,)]\s*)?"
     )
-    begins = rf"^\W*(?:\w+:\s+)?(?:the\s+)?(?:{_NO_NAME}\w+\s+)?{name}\s*(?:[,(].{{2,60}}?[,)]\s*)?"
     is_a = rf"{begins}(?:は|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"
-    return Naming(regex(is_a), regex(rf"{begins}(?:は|\b(?:{_NAMED_DOES}))|{is_a}"))
+    tells = rf"{begins}(?:は|\b(?:{_NAMED_DOES}))|{is_a}"
+    return Naming(regex(is_a), regex(tells), regex(rf"{begins}\b{_NAMED_WORKS}|{tells}"))

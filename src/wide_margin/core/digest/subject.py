@@ -1,0 +1,113 @@
+"""What the thing is that a document is about: asked by its name, answered where it is introduced."""
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from wide_margin.core.answers import Answer, Excerpt, Quote, Reach
+from wide_margin.core.answers.form import take_form
+from wide_margin.core.answers.within import pages_covered
+from wide_margin.core.digest.by_kind import FRONT, FRONT_ROWS
+from wide_margin.core.digest.gist import Scored, gist_lines
+from wide_margin.core.digest.overview import about, is_step, rows_within
+from wide_margin.core.digest.telling import THING, naming, says_what_it_is
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.later import regex
+from wide_margin.core.lexicon import bare
+from wide_margin.core.search.vectors import frequency_rank
+
+SAID, TOLD, ASIDE, NOT_SAID = 0.9, 0.6, 0.5, 0.3
+"""The chance that it answers: what says near the front what the thing is, what says there what it
+does, what says somewhere else what it is, and what only the whole document is about."""
+N_SAID = 3
+"""Sentences of an answer: what it is, and what it does or what follows."""
+_ASKED = regex(
+    r"^\W*(?:(?:so|and|please|well)\W+)*(?:what(?:['’]s|\s+is|\s+are|\s+does|\s+do|\s+can|\s+exactly\s+is)"
+    r"|explain|describe|define|tell\s+me\s+(?:more\s+)?about|was\s+(?:ist|macht|sind)|wozu\s+dient"
+    r"|qu['’]est[\s-]ce\s+qu[e'’]|c['’]est\s+quoi|à\s+quoi\s+sert|que\s+fait|qué\s+(?:es|hace)|para\s+qué\s+sirve"
+    r"|(?:che\s+)?cos['’]è|che\s+cosa\s+fa|a\s+cosa\s+serve|o\s+que\s+(?:é|faz)|para\s+que\s+serve"
+    r"|wat\s+(?:is|doet)|waarvoor\s+dient|vad\s+är|hvad\s+er|hva\s+er|mikä\s+on|mi\s+az?|ce\s+este"
+    r"|co\s+to\s+jest|czym\s+jest|co\s+je|что\s+такое)\s+(?P<name>\S.*?)"
+    r"(?:\s+(?:do|for|about|used\s+for|good\s+for|meant\s+for|capable\s+of|able\s+to\s+do|exactly|then))*[\s?!.]*$"
+)
+_ARTICLE = regex(r"^(?:the|das|der|die|le|la|les|el|los|il|lo|o|os|het|de)\s+")
+_KIND = regex(rf"\s+{THING}$")
+
+
+def named_subject(typed: str, names: Sequence[str]) -> str:
+    """Which of a document's names a question asks about, and about nothing else; "" for none.
+
+    Args:
+        typed: As typed.
+        names: What the document calls what it is about, in small letters.
+    """
+    match = _ASKED.match(" ".join(take_form(typed)[0].split()).lower())
+    if match is None:
+        return ""
+    asked = bare(_KIND.sub("", _ARTICLE.sub("", match["name"])))
+    return next((name for name in names if bare(name) == asked), "")
+
+
+def is_coined(document: ReadDocument, name: str) -> bool:
+    """Whether a name is no word of the language, so that nothing else can be meant by it."""
+    return document.index.language != "en" or frequency_rank(name) is None
+
+
+def might_ask(typed: str) -> bool:
+    """Whether a question has the form of one for what something is or does."""
+    return _ASKED.match(" ".join(typed.split()).lower()) is not None
+
+
+def introduced(
+    document: ReadDocument, scored: Scored, rows: Sequence[int], name: str
+) -> tuple[list[int], float]:
+    """Rows of the sentences that say what a name stands for and go on with it, and how surely."""
+    found, sentences = naming((name,)), document.text.sentences
+    if found is None:
+        return [], 0.0
+    text = {row: sentences[row].text.lower() for row in rows if np.isfinite(scored.prior[row])}
+    n_early = int(max(FRONT * len(rows), FRONT_ROWS))
+    early = [row for row in rows[:n_early] if row in text]
+    is_a = [row for row in text if says_what_it_is(found, text[row])]
+    does = [row for row in early if found.works.match(text[row])]
+    told = ([row for row in early if row in is_a], SAID), (does, TOLD), (is_a, ASIDE)
+    chief, sure = next(((some[0], sure) for some, sure in told if some), (-1, 0.0))
+    if chief < 0:
+        return [], 0.0
+    paragraph, section = sentences[chief].paragraph, sentences[chief].section
+    after = [
+        row for row in document.rows_of(paragraph, paragraph + 1)
+        if row > chief and row <= rows[-1] and not is_step(sentences[row].text)
+    ]  # fmt: skip
+    others = [row for row in does if sentences[row].section == section and row != chief]
+    return sorted({chief, *[*after, *others][: N_SAID - 1]}), sure
+
+
+def answer_subject(
+    document: ReadDocument, scored: Scored, typed: str, reach: Reach, name: str
+) -> Answer | None:
+    """What a document says its subject is; where it does not say so, what it is about.
+
+    None where it does not say so and the name is a word that the text may explain.
+    """
+    rows = rows_within(document, reach)
+    form = take_form(typed)[1]
+    most = form.max_sentences or N_SAID
+    found, sure = introduced(document, scored, rows, name)
+    if found:
+        said = [len(document.text.sentences[row].text.split()) for row in found]
+        while len(found) > 1 and 0 < form.max_words < sum(said[: len(found)]):
+            found = found[:-1]
+        lines = gist_lines(document, found[:most])
+    elif not is_coined(document, name):
+        return None
+    else:
+        limits = {"n_words": form.max_words, "n_sentences": form.max_sentences}
+        lines, sure = about(document, scored, rows, limits)[:most], NOT_SAID
+    n_searched, n_pages, without = pages_covered(document, reach)
+    return Answer(
+        question=typed.strip(), kind="overview: subject", reach=reach,
+        quotes=tuple(Quote(line.text, (line.locator,)) for line in lines),
+        excerpts=tuple(Excerpt(line.text, line.locator, 1.0) for line in lines),
+        n_searched=n_searched, n_pages=n_pages, without_text=without, sure=sure,
+    )  # fmt: skip

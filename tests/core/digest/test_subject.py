@@ -1,0 +1,77 @@
+"""Asked what the thing is that the document is about, it says where that is introduced."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester
+from wide_margin.core.digest.subject import named_subject
+from wide_margin.core.digest.telling import naming, says_what_it_is
+
+FILLING = [
+    ("text", f"The gate {k} is opened in the {k}th week. Wellkeep writes the height to a file.")
+    for k in range(1, 9)
+]
+
+
+def digester_of(path, *introduction):
+    make_pdf(path, [
+        [("title", "The Wellkeep Manual"), *[("text", text) for text in introduction]],
+        [("h1", "1 Building"),
+         ("text", "wellkeep Build the tool. Wellkeep needs a clock."), *FILLING],
+        [("h1", "2 Gates"), *FILLING],
+    ])  # fmt: skip
+    return Digester(read_document(path))
+
+
+@pytest.fixture(scope="module")
+def introduced(tmp_path_factory):
+    return digester_of(
+        tmp_path_factory.mktemp("subject") / "wells.pdf",
+        "This manual was last printed in May.",
+        "Wellkeep is a program that keeps the water of a well at one height. It runs by day and by "
+        "night. See https://wells.example for more.",
+    )
+
+
+@pytest.mark.parametrize("typed", [
+    "What is Wellkeep?", "what's wellkeep", "What is Wellkeep for?", "What does Wellkeep do?",
+    "What is the Wellkeep program?", "Tell me about Wellkeep", "What can Wellkeep do?",
+    "Was ist Wellkeep?", "Wozu dient Wellkeep?", "Qu'est-ce que Wellkeep ?", "¿Qué es Wellkeep?",
+    "Che cos'è Wellkeep?", "O que é Wellkeep?", "Wat is Wellkeep?", "Что такое Wellkeep?",
+])  # fmt: skip
+def test_it_is_told_where_it_is_introduced(introduced, typed):
+    answer = introduced.answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.startswith("Wellkeep is a program")
+    assert answer.quotes[1].text == "It runs by day and by night."
+    assert "https" not in " ".join(quote.text for quote in answer.quotes)
+    assert answer.sure >= 0.8
+
+
+def test_a_limit_of_words_is_kept(introduced):
+    answer = introduced.answer("What is Wellkeep, in under 15 words?", WHOLE, None)
+    assert sum(len(quote.text.split()) for quote in answer.quotes) <= 15
+    assert answer.quotes[0].text.startswith("Wellkeep is a program")
+
+
+def test_nothing_says_what_it_is_so_the_nearest_is_shown(tmp_path):
+    digester = digester_of(tmp_path / "wells.pdf", "Water stands in every well of the parish.")
+    answer = digester.answer("What is Wellkeep?", WHOLE, None)
+    assert answer.is_perhaps
+    assert not answer.quotes[0].text.startswith("wellkeep Build")
+
+
+@pytest.mark.parametrize("typed", [
+    "What does Wellkeep need?", "What is the height that Wellkeep writes?", "Who wrote Wellkeep?",
+    "What is a gate?", "How is Wellkeep built?", "",
+])  # fmt: skip
+def test_other_questions_ask_for_more_than_the_name(typed):
+    assert named_subject(typed, ("wellkeep",)) == ""
+
+
+def test_names_are_known_however_they_are_joined():
+    assert named_subject("What is Well Keep NG?", ("well-keep-ng",)) == "well-keep-ng"
+    found = naming(("well-keep-ng",))
+    assert says_what_it_is(found, "well keep ng is a program.")
+    assert says_what_it_is(found, "the keeper of wells and ropes (well-keep-ng) is a program.")
+    assert not says_what_it_is(found, "the rope of the well-keep-ng is a long one.")
