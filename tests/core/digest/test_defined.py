@@ -122,3 +122,34 @@ def test_a_section_of_that_name_says_what_it_is_or_does(commands, typed, begins)
     answer = commands.answer(typed, WHOLE, None)
     assert answer.quotes[0].text.startswith(begins)
     assert not answer.is_perhaps
+
+
+LABELLED = [
+    [("h1", "1 Ways to mill"),
+     ("text", "Way A"),
+     ("text", "Slow milling. The sacks are tied as soon as the stone has stopped, and they are "
+              "carried to the loft by two people in the evening of the same day."),
+     ("text", "Way B"),
+     ("text", "Quick milling. The sacks are tied while the stone still turns, and they stay where "
+              "they are until the cart comes for them in the morning of the next day."),
+     ("h1", "2 Lists"), ("text", "A list has the form:"), ("code", "( a , b )"),
+     ("text", "A list may hold anything at all."),
+     ("h1", "3 Arrays"), ("text", "An array has the form:"), ("code", "[ a , b ]"),
+     ("text", "An array holds numbers of one kind.")],
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("typed", "one", "other"),
+    [
+        ("What is the difference between way A and way B?", "Slow milling", "Quick milling"),
+        ("How do way A and B differ?", "Slow milling", "Quick milling"),
+        ("What is the difference between a list and an array?", "A list may hold", "An array hold"),
+    ],
+)
+def test_what_stands_under_two_names_is_compared(tmp_path, typed, one, other):
+    path = tmp_path / "ways.pdf"
+    make_pdf(path, LABELLED)
+    first, second = Digester(read_document(path)).answer(typed, WHOLE, None).quotes[:2]
+    assert one in first.text
+    assert other in second.text

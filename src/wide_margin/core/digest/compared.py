@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from wide_margin.core.answers import WHOLE, Answer, Quote, Reach
 from wide_margin.core.answers.reading import named_reach
+from wide_margin.core.digest.defined import rows_under
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain import define
 from wide_margin.core.later import regex
@@ -19,6 +20,8 @@ ONE_SIDE = 0.8
 """What an answer for one side alone is worth."""
 SURE_OF_BOTH = 0.5
 """A statement on both sides is kept from here on, whatever is said of each."""
+SHORT = 3
+"""Letters under which a second side is a number or a letter that tells it from the first."""
 LONGEST_SIDE = 9
 """Words."""
 _ARTICLE = r"(?:an?|the|eine[mnr]?|ein|de[mnr]|die|das|les?|la|une?|el|los|las)\s+"
@@ -85,7 +88,9 @@ def answer_compared(
         return replace(base, kind="compare", quotes=quotes, missing=(), reason="", sure=1.0)
     whole = ask(typed, WHOLE)
     completed = _completed(*sides)
-    defined = all(define(document, side) is not None for side in completed)
+    defined = all(
+        define(document, side) is not None or rows_under(document, side) for side in completed
+    )
     if (
         not defined
         and whole.quotes
@@ -118,6 +123,8 @@ def _completed(one: str, other: str) -> tuple[str, str]:
     """Both with their noun: "first" of "the first and the second edition" is an edition."""
     if len(one.split()) == 1 and len(other.split()) == 2:
         return f"{one} {other.split()[-1]}", other
+    if len(other.split()) == 1 and len(one.split()) == 2:  # "protocol A and C"
+        return one, f"{one.split()[0]} {other}" if len(other) < SHORT else other
     return one, other
 
 

@@ -13,7 +13,9 @@ from wide_margin.core.document import Locator, ReadDocument
 from wide_margin.core.explain import define
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
+from wide_margin.core.lexicon import bare
 from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.passages import Sentence
 from wide_margin.core.search.analysis import words
 
 MOST_SENTENCES = 3
@@ -38,6 +40,8 @@ _OF_SECTION = regex(
     r"^\W*(?:this|these|the following) (?:features?|section|chapter|subsections?)\b", re.I
 )
 """Speaks of the section, and not yet of what it is called after."""
+LABEL_MORE, LEAST_LABEL = 6, 4
+"""How much longer a line may be than the name that it is, and how many letters a name has."""
 OF_SECTION = 0.6
 """The chance that the section of that name says first what the thing is or does."""
 SAYS_NOTHING = ("heading", "works", "listing", "code", "formula", "figure", "caption")
@@ -57,11 +61,12 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
     definition = define(document, defined_term(question.text))
     if definition is None:
         topic = asked_term(document, question)
-        is_term = topic and len(topic) == len(list(words(defined_term(question.text))))
-        if not is_term or not answer.quotes or _says_it(document, answer, topic):
+        if topic and answer.quotes and _says_it(document, answer, topic):
             return answer
-        unsure = replace(answer, sure=min(answer.sure, MENTIONED))
-        return _with_section(document, question, unsure, defined_term(question.text))
+        term = defined_term(question.text)
+        if answer.quotes and topic and len(topic) == len(list(words(term))):
+            answer = replace(answer, sure=min(answer.sure, MENTIONED))
+        return _with_section(document, question, answer, term)
     sentences = document.text.sentences
     at = definition.sentence
     first = definition.first if definition.first >= 0 else at
@@ -79,36 +84,53 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
 
 def _with_section(document: ReadDocument, question: Question, answer: Answer, name: str) -> Answer:
     """The answer with what the section says first that is called by a name, where there is one."""
-    row = section_called(document, name)
-    if row < 0:
+    sentences = document.text.sentences
+    rows = rows_under(document, name)
+    said = [row for row in rows if _tells(sentences[row])]
+    at = next((row for row in said if not sentences[row].text.endswith(":")), next(iter(said), -1))
+    if at < 0:
         return answer
-    section, sentences = document.outline.sections[row], document.text.sentences
-    for at in document.rows_of(section.first_paragraph + 1, section.end_paragraph):
-        said = sentences[at]
-        if said.section != row:
-            break
-        is_other = said.kind in SAYS_NOTHING or _OF_SECTION.match(said.text)
-        if is_other or not seems_to_have_verb(said.text):
-            continue
-        end = at + 1
-        if end < len(sentences) and sentences[end].paragraph == said.paragraph:
-            end += 1
-        quote = quote_rows(document, question, at, end)
-        sure = max(answer.sure, OF_SECTION)
-        return replace(answer, quotes=(quote,), missing=(), reason="", sure=sure)
-    return answer
+    end = at + 1
+    if end < len(sentences) and sentences[end].paragraph == sentences[at].paragraph:
+        end += 1
+    is_label = bare(sentences[rows.start].text) == bare(name)
+    quote = quote_rows(document, question, rows.start if is_label else at, end)
+    sure = max(answer.sure, OF_SECTION)
+    return replace(answer, quotes=(quote,), missing=(), reason="", sure=sure)
 
 
-def section_called(document: ReadDocument, name: str) -> int:
-    """Row of the section whose title is a name, in whatever form its words are; -1 for none."""
+def _tells(said: Sentence) -> bool:
+    """Whether a sentence under a name says something of it."""
+    is_other = said.kind in SAYS_NOTHING or _OF_SECTION.match(said.text)
+    return not is_other and seems_to_have_verb(said.text)
+
+
+def rows_under(document: ReadDocument, name: str) -> range:
+    """Rows of what stands under a section's title that is a name, or from a line on that is one.
+
+    Its words may have other endings, and an article.
+    """
     terms = document.index.analyser.terms
     wanted = terms(_ARTICLE.sub("", name.lower()))
-    for row, section in enumerate(document.outline.sections):
+    if not wanted:
+        return range(0)
+    sections = document.outline.sections
+    for row, section in enumerate(sections):
         number = number_of(section.title)
         title = number.rest if number is not None else section.title
-        if wanted and terms(_ARTICLE.sub("", title.lower())) == wanted:
-            return row
-    return -1
+        if terms(_ARTICLE.sub("", title.lower())) == wanted:
+            end = section.end_paragraph
+            if row + 1 < len(sections):
+                end = min(end, sections[row + 1].first_paragraph)
+            return document.rows_of(section.first_paragraph + 1, end)
+    label = bare(name)
+    for at, paragraph in enumerate(document.paragraphs[:-1]):
+        is_short = len(paragraph.text) < len(name) + LABEL_MORE
+        if is_short and len(label) >= LEAST_LABEL and bare(paragraph.text) == label:
+            after = document.paragraphs[at + 1]
+            if after.kind == "body" and len(after.pieces) > 1:
+                return document.rows_of(at, at + 2)
+    return range(0)
 
 
 def _says_it(document: ReadDocument, answer: Answer, topic: tuple[str, ...]) -> bool:
