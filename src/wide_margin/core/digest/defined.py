@@ -87,9 +87,9 @@ def _with_section(document: ReadDocument, question: Question, answer: Answer, na
     sentences = document.text.sentences
     rows = rows_under(document, name)
     said = [row for row in rows if _tells(sentences[row])]
-    at = next((row for row in said if not sentences[row].text.endswith(":")), next(iter(said), -1))
-    if at < 0:
+    if not said:
         return answer
+    at = min(said, key=lambda row: _leads_in(document, sentences[row], name))
     end = at + 1
     if end < len(sentences) and sentences[end].paragraph == sentences[at].paragraph:
         end += 1
@@ -97,6 +97,13 @@ def _with_section(document: ReadDocument, question: Question, answer: Answer, na
     quote = quote_rows(document, question, rows.start if is_label else at, end)
     sure = max(answer.sure, OF_SECTION)
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=sure)
+
+
+def _leads_in(document: ReadDocument, said: Sentence, name: str) -> tuple[bool, bool]:
+    """For sorting: what only leads in to others comes last, what does not name the thing later."""
+    terms = document.index.analyser.terms
+    is_bare = said.text.endswith(":") or said.kind in ("item", "row")
+    return is_bare, not set(terms(name)) & set(terms(said.text))
 
 
 def _tells(said: Sentence) -> bool:

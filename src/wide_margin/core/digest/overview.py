@@ -33,11 +33,17 @@ from wide_margin.core.digest.front import Fact
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines
 from wide_margin.core.digest.roles import OUTLINES, Role
 from wide_margin.core.digest.titled import KINDS as TITLED
-from wide_margin.core.digest.titled import rows_telling, sections_titled, words_titling
+from wide_margin.core.digest.titled import (
+    of_version,
+    rows_telling,
+    sections_titled,
+    words_titling,
+)
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, words_for
+from wide_margin.core.outline import Section
 from wide_margin.core.outline.numbering import number_of
 
 GIST_WORDS, SECTION_WORDS = 130, 130
@@ -48,6 +54,8 @@ SURE, IN_ITS_PLACE = 1.0, 0.6
 things are said."""
 EARLY = 10
 """The first part of so many in which a long document says what it is for."""
+MID_EARLY = 3
+"""The first part of so many in which one of some hundred sentences does."""
 CHAPTER_LEVELS, N_FIRST = 3, 4
 """Levels of the outline whose sections speak for a long document, and how many sentences each."""
 N_PURPOSE = 2
@@ -164,7 +172,7 @@ def _lines(
             limits["n_words"] = SECTION_WORDS
         return gist_lines(document, choose(scored, rows, **limits)), SURE
     if kind == "about":
-        lines = _chief_first(document, scored, about(document, scored, rows, limits))
+        lines = _chief_first(document, scored, about(document, scored, rows, limits), rows)
         if asked.reach.kind == "document":
             lines = _under_its_title(document, scored, facts, lines)
         return lines, SURE
@@ -186,6 +194,8 @@ def _lines(
         said = rows_telling(document, kind, rows)[:N_TOLD]
         return gist_lines(document, said), IN_ITS_PLACE
     slot = _SLOTS.get(kind, PURPOSE)
+    if kind == "purpose" and len(rows) > LONG:
+        rows = _early(rows)
     if kind in ("conclusion", "next") and not _has_end(scored):
         return (), SURE
     # The weaker signs are English: in another language what does not say it plainly is left.
@@ -214,8 +224,9 @@ def about(
     if not n_words and not n_sentences:
         n_words = GIST_WORDS
     # What a long document is for is said near its front, if at all.
-    early = rows[: max(len(rows) // EARLY, LONG // 4)] if len(rows) > LONG else rows
+    early = _early(rows) if len(rows) > LONG else rows
     scores, _ = slot_scores(document, scored, PURPOSE, early)
+    scores[len(_early(rows)) :] = 0.0
     order = sorted(range(len(early)), key=lambda k: -scores[k])[: 1 if n_sentences == 1 else 2]
     least = max(NEXT_TO_BEST * float(scores.max(initial=0.0)), 1e-9)
     first = [
@@ -247,6 +258,13 @@ def about(
         else:
             rest = choose(scored, among, n_words=left)
     return gist_lines(document, sorted({*first, *(int(r) for r in rest)}))
+
+
+def _early(rows: Sequence[int]) -> Sequence[int]:
+    """The rows near the front; deep in it, "this article" is one of several in the document."""
+    if len(rows) > LONG:
+        return rows[: max(len(rows) // EARLY, LONG // 4)]
+    return rows[: max(len(rows) // MID_EARLY, MANY_SENTENCES)]
 
 
 def _each_once(document: ReadDocument, rows: Sequence[int]) -> list[int]:
@@ -313,11 +331,12 @@ def is_step(text: str) -> bool:
 
 
 def _chief_first(
-    document: ReadDocument, scored: Scored, lines: Sequence[GistLine]
+    document: ReadDocument, scored: Scored, lines: Sequence[GistLine], rows: Sequence[int]
 ) -> tuple[GistLine, ...]:
-    """The line first that says what the document is, if one does; the others as they come."""
-    rows = [line.sentence for line in lines]
-    scores, telling = slot_scores(document, scored, PURPOSE, rows)
+    """The line first that says near the front what the document is; the others as they come."""
+    said, early = [line.sentence for line in lines], set(_early(rows))
+    scores, telling = slot_scores(document, scored, PURPOSE, said)
+    telling &= np.array([row in early for row in said], dtype=bool)
     if not telling.any():
         return tuple(lines)
     chief = int(np.argmax(np.where(telling, scores, -1.0)))
@@ -400,7 +419,10 @@ def _as_titled(
     is_of_itself = asked.kind in OF_ITSELF
     named = words_titling(asked.kind, asked.question)
     own = [] if is_of_itself else [bare(w) for w in own_words(document, named)]
-    for section in sections_titled(document, asked.kind):
+    sections: Sequence[Section] = list(sections_titled(document, asked.kind))
+    if asked.kind == "new":
+        sections = of_version(document, sections, asked.question)
+    for section in sections:
         title = bare(section.title)
         if not all(word in title for word in own):
             continue

@@ -8,6 +8,7 @@ from wide_margin.core.answers import Answer, Excerpt, Quote, Reach
 from wide_margin.core.answers.form import take_form
 from wide_margin.core.answers.within import pages_covered
 from wide_margin.core.digest.by_kind import FRONT, FRONT_ROWS
+from wide_margin.core.digest.defined import rows_under
 from wide_margin.core.digest.gist import Scored, gist_lines
 from wide_margin.core.digest.overview import about, is_step, rows_within
 from wide_margin.core.digest.telling import THING, naming, says_what_it_is
@@ -30,6 +31,7 @@ _ASKED = regex(
     r"|co\s+to\s+jest|czym\s+jest|co\s+je|что\s+такое)\s+(?P<name>\S.*?)"
     r"(?:\s+(?:do|for|about|used\s+for|good\s+for|meant\s+for|capable\s+of|able\s+to\s+do|exactly|then))*[\s?!.]*$"
 )
+_TITLED = ("what is {}", "what is {}?", "about {}", "introduction to {}", "overview of {}")
 _ARTICLE = regex(r"^(?:the|das|der|die|le|la|les|el|los|il|lo|o|os|het|de)\s+")
 _KIND = regex(rf"\s+{THING}$")
 
@@ -70,7 +72,13 @@ def introduced(
     early = [row for row in rows[:n_early] if row in text]
     is_a = [row for row in text if says_what_it_is(found, text[row])]
     does = [row for row in early if found.works.match(text[row])]
-    told = ([row for row in early if row in is_a], SAID), (does, TOLD), (is_a, ASIDE)
+    titled = [row for row in rows_titled(document, name) if row in text]
+    told = (
+        ([row for row in early if row in is_a], SAID),
+        (titled, TOLD),
+        (does, TOLD),
+        (is_a, ASIDE),
+    )
     chief, sure = next(((some[0], sure) for some, sure in told if some), (-1, 0.0))
     if chief < 0:
         return [], 0.0
@@ -81,6 +89,14 @@ def introduced(
     ]  # fmt: skip
     others = [row for row in does if sentences[row].section == section and row != chief]
     return sorted({chief, *[*after, *others][: N_SAID - 1]}), sure
+
+
+def rows_titled(document: ReadDocument, name: str) -> Sequence[int]:
+    """Rows of the section that is called by what a thing is: "What is Wellkeep?"."""
+    for title in _TITLED:
+        if rows := rows_under(document, title.format(name)):
+            return rows
+    return ()
 
 
 def answer_subject(

@@ -164,7 +164,7 @@ _NAMED_IS = (
     r"|is een\b|är (?:en|ett)\b|er (?:en|et)\b|to (?:jest|est)\b|je\b|— это\b"
 )
 _NAMED_DOES = (
-    r"(?:is|are) the\b|(?:provides?|offers?|allows?|enables?|helps?|lets|computes?|implements?|aims|combines|consists of|makes it)\b"
+    r"(?:is|are) the\b|(?:is|are) (?:meant |intended )?for\b|(?:provides?|offers?|allows?|enables?|helps?|lets|computes?|implements?|aims|combines|consists of|makes it)\b"
     r"|(?:is|was|are|were) (?:\w+ly )?(?:designed|developed|written|created|intended|meant|used|conceived) (?:to|for|as|by)\b"
     r"|can be used (?:to|for|as)\b"
 )
@@ -245,8 +245,9 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     either = "|".join(sorted(written, key=len, reverse=True))
     name = rf"(?:{either})(?:\s+(?:{either}))*(?:\s+{THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
     spelled_out = rf"{_NO_NAME}(?:[\w-]+\s+){{2,7}}\((?:{either})\)"
+    known_as = rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:aka|a\.k\.a\.|alias)\s+(?:{either})"
     begins = (
-        rf"^\W*(?:\w+:\s+)?(?:the\s+)?(?:{spelled_out}|(?:{_NO_NAME}\w+\s+)?{name})"
+        rf"^\W*(?:\w+:\s+)?(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+\s+)?{name})"
         r"\s*(?:[,(].{2,60}?[,)]\s*)?"
     )
     is_a = rf"{begins}(?:は|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"

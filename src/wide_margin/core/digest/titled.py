@@ -50,6 +50,11 @@ _TITLES = {
         r"\b(?:known (?:bugs|issues|problems|limitations)|limitations|shortcomings|caveats|restrictions"
         r"|einschränkungen|bekannte (?:fehler|probleme)|limites|limitaciones|limitazioni|limitações|beperkingen)\b",
     ),
+    "new": (
+        r"\b(?:what['’]?s new|what is new|new (?:features|in)|release notes|changes (?:in|since)"
+        r"|recent changes|neuerungen|neuigkeiten|nouveautés|novedades|novità|novidades)\b"
+        r"|^[\d.\s]*(?:news|change ?log)\W*$",
+    ),
     "needs": (
         r"\b(?:(?:system |hardware |software )?requirements?|prerequisites?|dependencies|what (?:you|do you) need|before you (?:begin|start)"
         r"|(?:system|hardware)?(?:voraussetzung(?:en)?|anforderungen)|pr[ée]requis|requisitos|requisiti|vereisten)\b",
@@ -58,6 +63,7 @@ _TITLES = {
 _KINDS = {kind: tuple(regex(t, re.I) for t in titles) for kind, titles in _TITLES.items()}
 """Those of the second kind of title are asked where there are none of the first."""
 KINDS = frozenset(_TITLES)
+_VERSION = regex(r"\d+(?:\.\d+)+")
 _TOLD: dict[str, re.Pattern[str]] = {
     "run": regex(
         r"^(?:to|in order to) (?:start|run|use|launch|invoke) (?P<what>[\w-]+)"
@@ -83,9 +89,13 @@ def sections_titled(document: ReadDocument, kind: str) -> Iterator[Section]:
         kind: One of KINDS.
     """
     outline, title = document.outline, bare(printed_title(document))
+    names = [bare(w) for w in words(title_of(document)) if not is_common(w, "en")]
     shallow = [
-        s for s, depth in zip(outline.sections, outline.depths, strict=True) if depth < DEPTH
-    ]
+        s for s, depth in zip(outline.sections, outline.depths, strict=True)
+        if depth < DEPTH
+        # One that names the whole is of the whole: under a part, chapters are a level deeper.
+        or (depth == DEPTH and any(name in bare(s.title) for name in names))
+    ]  # fmt: skip
     for pattern, most in zip(_KINDS[kind], (OF_ANOTHER.get(kind, 0), 0), strict=False):
         told = [
             section for section in shallow
@@ -93,6 +103,25 @@ def sections_titled(document: ReadDocument, kind: str) -> Iterator[Section]:
             and _n_others(document, pattern.sub(" ", section.title)) <= most
         ]  # fmt: skip
         yield from sorted(told, key=lambda s: (len(s.title.split()), s.page))
+
+
+def title_of(document: ReadDocument) -> str:
+    """The document's title, as the file and as its first pages have it."""
+    return f"{document.facts.title} {printed_title(document)}"
+
+
+def of_version(
+    document: ReadDocument, sections: Sequence[Section], question: str
+) -> Sequence[Section]:
+    """Of sections that tell what is new, and those in them, the ones of the version asked about."""
+    wanted = _VERSION.findall(question)
+    if not wanted:
+        return sections
+    within = [
+        s for outer in sections for s in document.outline.sections
+        if outer.first_paragraph <= s.first_paragraph < outer.end_paragraph
+    ]  # fmt: skip
+    return [s for s in within if set(_VERSION.findall(s.title)) & set(wanted)]
 
 
 def words_titling(kind: str, question: str) -> str:
