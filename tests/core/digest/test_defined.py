@@ -153,3 +153,26 @@ def test_what_stands_under_two_names_is_compared(tmp_path, typed, one, other):
     first, second = Digester(read_document(path)).answer(typed, WHOLE, None).quotes[:2]
     assert one in first.text
     assert other in second.text
+
+
+METHODS = [
+    [("h1", "1 Sending"),
+     ("text", "Every method of sending was once a method of keeping, and the keeper of the loft "
+              "chooses the methods for sending sacks. A sack method is never mixed."),
+     ("h1", "2 Ways of keeping"),
+     ("text", "Grain is kept in one of two ways. Each of them needs a dry floor."),
+     ("h2", "2.1 In sacks"), ("text", "Sacks hang from the beam."),
+     ("h2", "2.2 In bins"), ("text", "Bins stand on the floor."),
+     ("h1", "3 Costs"), ("text", "Ways of keeping grain differ in what they cost every year.")],
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    "typed", ["Which ways of keeping are there?", "What ways of keeping exist?"]
+)
+def test_a_list_is_what_the_section_of_that_name_begins_with_and_has(tmp_path, typed):
+    path = tmp_path / "methods.pdf"
+    make_pdf(path, METHODS)
+    said = [q.text for q in Digester(read_document(path)).answer(typed, WHOLE, None).quotes]
+    assert said[0].startswith("Grain is kept in one of two ways.")
+    assert said[1:] == ["2.1 In sacks", "2.2 In bins"]

@@ -270,3 +270,30 @@ def test_where_no_section_is_about_that_it_is_searched_for(tmp_path):
     said = ("2 Post", "To install Quorble, put the box on the pier and turn the key twice.")
     answer = guide(tmp_path, said, ANOTHER).answer("How do I install it?", WHOLE, None)
     assert "put the box on the pier" in answer.quotes[0].text
+
+
+VERSIONED = [
+    [("title", "The Wellkeep Manual"), ("h1", "1 About"),
+     ("text", "Wellkeep is a program that keeps the water of a well at one height."),
+     ("h1", "2 What's new"),
+     ("h2", "Version 1.4"),
+     ("text", "The gate can now be opened by night. It creaks no more when it "
+      "is opened, and the keeper of the mill sleeps on until the sun is up again."),
+     ("h2", "Version 1.3"),
+     ("text", "Two wells may be kept at once. Each of them has a book of its "
+      "own, and what is written in the one is never written in the other by anybody."),
+     ("h1", "3 Gates"), ("text", "A gate has been added to every well in version 1.4 and later.")],
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [("What is new in version 1.3?", "Two wells may be kept"),
+     ("What changed in version 1.4?", "The gate can now be opened"),
+     ("What is new?", "The gate can now be opened")],
+)  # fmt: skip
+def test_what_is_new_is_told_of_the_version_that_is_asked_about(tmp_path, typed, said):
+    path = tmp_path / "versioned.pdf"
+    make_pdf(path, VERSIONED)
+    answer = Digester(read_document(path)).answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.startswith(said)

@@ -3,7 +3,7 @@
 import re
 from dataclasses import replace
 
-from wide_margin.core.answers import Answer, Question, read_question
+from wide_margin.core.answers import Answer, Question, Quote, read_question
 from wide_margin.core.answers.candidates import asked_term, explains
 from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.quoting import quote_rows
@@ -16,7 +16,7 @@ from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.passages import Sentence
-from wide_margin.core.search.analysis import words
+from wide_margin.core.search.analysis import is_common, words
 
 MOST_SENTENCES = 3
 """Of an entry in a list of terms."""
@@ -35,6 +35,18 @@ _DOES = regex(
     r"(?:\s+(?:sub-?)?(?:commands?|functions?|options?|methods?|class|programs?|modules?|utility|tools?|routines?|macros?))?"
     r"\s+do\s*\??$", re.I
 )  # fmt: skip
+_ASKS_LIST = regex(
+    r"^\W*(?:what\s+(?:\w+\s+){0,5}?(?:are|exists?|available|supported)|what\s+(?:kinds?|sorts?|types?)|which|list|name|welche|quel(?:le)?s|cuáles"
+    r"|quali|quais|welke)\b", re.I
+)  # fmt: skip
+_ASKS_WHICH = regex(
+    r"\b(?:available|supported|possible|different|various|existing|exists?|offered|provided|used|kinds?|sorts?|types?"
+    r"|list|name|disponibili|disponibles|verfügbar\w*|unterstützt\w*|mögliche?)\b", re.I
+)  # fmt: skip
+"""Words with which a list is asked for, and by which no section is called."""
+TELLING_WORDS, MOST_LISTED, MOST_NAMED = 2, 5, 8
+"""So many words of their own a question and a title have in common at least; and sentences that are
+quoted of a section, and headings of those in it."""
 _ARTICLE = regex(r"^\W*(?:the|an?)\s+")
 _OF_SECTION = regex(
     r"^\W*(?:this|these|the following) (?:features?|section|chapter|subsections?)\b", re.I
@@ -57,7 +69,10 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
         return answer
     if question.kind != "what is":
         doing = _DOES.match(question.text.strip())
-        return _with_section(document, question, answer, doing["name"]) if doing else answer
+        if doing is not None:
+            return _with_section(document, question, answer, doing["name"])
+        is_list = _ASKS_LIST.match(question.text) and question.kind in ("list", "general")
+        return _with_listed(document, question, answer) if is_list else answer
     definition = define(document, defined_term(question.text))
     if definition is None:
         topic = asked_term(document, question)
@@ -97,6 +112,64 @@ def _with_section(document: ReadDocument, question: Question, answer: Answer, na
     quote = quote_rows(document, question, rows.start if is_label else at, end)
     sure = max(answer.sure, OF_SECTION)
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=sure)
+
+
+def _with_listed(document: ReadDocument, question: Question, answer: Answer) -> Answer:
+    """The answer with how the section begins that is called by all that a question asks for.
+
+    "Which upload methods are there?" asks for what stands under "Upload methods".
+    """
+    asked = _content(document, _ASKS_WHICH.sub(" ", question.text))
+    if len(asked) < TELLING_WORDS:
+        return answer
+    outline = document.outline
+    for row, section in enumerate(outline.sections):
+        if _content(document, section.title) != asked:
+            continue
+        inner = [k for k, parent in enumerate(outline.parents) if parent == row]
+        end = outline.sections[inner[0]].first_paragraph if inner else section.end_paragraph
+        begins = _as_it_begins(document, question, section.first_paragraph + 1, end)
+        names = [_heading(document, question, k) for k in inner[:MOST_NAMED]]
+        quotes = (*begins, *(name for name in names if name is not None))
+        if not quotes:
+            continue
+        if answer.quotes and _overlap(answer.quotes[0].locators[0], quotes[0].locators[0]):
+            return answer
+        sure = max(answer.sure, OF_SECTION)
+        return replace(answer, quotes=quotes, missing=(), reason="", sure=sure)
+    return answer
+
+
+def _as_it_begins(
+    document: ReadDocument, question: Question, first: int, end: int
+) -> tuple[Quote, ...]:
+    """What some paragraphs say first, with the items that follow; nothing where they say nothing."""
+    sentences = document.text.sentences
+    rows = document.rows_of(first, end)
+    begin = next((row for row in rows if sentences[row].kind not in SAYS_NOTHING), None)
+    if begin is None:
+        return ()
+    last = begin + 1
+    while last < min(rows.stop, begin + MOST_LISTED) and sentences[last].kind not in SAYS_NOTHING:
+        last += 1
+    return (quote_rows(document, question, begin, last),)
+
+
+def _heading(document: ReadDocument, question: Question, section: int) -> Quote | None:
+    """A section's heading."""
+    first = document.outline.sections[section].first_paragraph
+    rows = document.rows_of(first, first + 1)
+    return quote_rows(document, question, rows.start, rows.stop) if rows else None
+
+
+def _content(document: ReadDocument, text: str) -> frozenset[str]:
+    """The terms of a text's words, without the small words."""
+    index = document.index
+    named = [word for word in words(text) if not is_common(word, index.language)]
+    return frozenset(
+        term for word in named if any(map(str.isalpha, word))
+        for term in index.analyser.terms_of(word)[:1]
+    )  # fmt: skip
 
 
 def _leads_in(document: ReadDocument, said: Sentence, name: str) -> tuple[bool, bool]:
