@@ -89,12 +89,13 @@ def sections_titled(document: ReadDocument, kind: str) -> Iterator[Section]:
         kind: One of KINDS.
     """
     outline, title = document.outline, bare(printed_title(document))
-    names = [bare(w) for w in words(title_of(document)) if not is_common(w, "en")]
+    language = document.index.language
+    names = {w for w in words(title_of(document)) if len(w) > 2 and not is_common(w, language)}
     shallow = [
         s for s, depth in zip(outline.sections, outline.depths, strict=True)
         if depth < DEPTH
         # One that names the whole is of the whole: under a part, chapters are a level deeper.
-        or (depth == DEPTH and any(name in bare(s.title) for name in names))
+        or (depth == DEPTH and not names.isdisjoint(words(s.title)))
     ]  # fmt: skip
     for pattern, most in zip(_KINDS[kind], (OF_ANOTHER.get(kind, 0), 0), strict=False):
         told = [
