@@ -176,3 +176,27 @@ def test_a_list_is_what_the_section_of_that_name_begins_with_and_has(tmp_path, t
     said = [q.text for q in Digester(read_document(path)).answer(typed, WHOLE, None).quotes]
     assert said[0].startswith("Grain is kept in one of two ways.")
     assert said[1:] == ["2.1 In sacks", "2.2 In bins"]
+
+
+DESCRIBED = [
+    [("h1", "1 millscan - look through sacks for stones"),
+     ("h2", "Use"),
+     ("text", "The sacks are opened in the order in which they came to the mill, and each of them "
+              "is closed again by hand before the next."),
+     ("h1", "2 Sums"),
+     ("text", "The sum of all_sacks is told whenever sum_sacks was called, and after sum_sacks the "
+              "keeper goes home."),
+     ("text", "int sum_sacks (int n) [Function]"),
+     ("text", "    Add up what is in the first n sacks of the loft, and tell the sum to the keeper "
+              "of the mill, who writes it down.")],
+]  # fmt: skip
+
+
+def test_a_heading_may_say_what_its_name_stands_for(tmp_path):
+    path = tmp_path / "described.pdf"
+    make_pdf(path, DESCRIBED)
+    digester = Digester(read_document(path))
+    for typed in ("What does millscan do?", "What is millscan?"):
+        answer = digester.answer(typed, WHOLE, None)
+        assert "look through sacks for stones" in answer.quotes[0].text
+        assert not answer.is_perhaps

@@ -75,3 +75,22 @@ def test_names_are_known_however_they_are_joined():
     assert says_what_it_is(found, "well keep ng is a program.")
     assert says_what_it_is(found, "the keeper of wells and ropes (well-keep-ng) is a program.")
     assert not says_what_it_is(found, "the rope of the well-keep-ng is a long one.")
+
+
+def test_few_words_can_say_what_it_is(tmp_path):
+    digester = digester_of(tmp_path / "wells.pdf", "Wellkeep is a clock. It has no hands.")
+    answer = digester.answer("What is Wellkeep?", WHOLE, None)
+    assert answer.quotes[0].text == "Wellkeep is a clock."
+
+
+def test_a_section_that_is_called_so_says_what_it_is(tmp_path):
+    path = tmp_path / "asked.pdf"
+    make_pdf(path, [
+        [("title", "The Wellkeep Manual"), *FILLING],
+        [("h1", "1 What is Wellkeep?"),
+         ("text", "Every parish of the valley has a well, and Wellkeep was first made for one of "
+                  "them by a miller who slept too long in the morning."),
+         ("h1", "2 Gates"), *FILLING],
+    ])  # fmt: skip
+    answer = Digester(read_document(path)).answer("What is Wellkeep?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("Every parish of the valley has a well")

@@ -15,7 +15,7 @@ from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
 from wide_margin.core.outline.numbering import number_of
-from wide_margin.core.passages import Sentence
+from wide_margin.core.passages import Sentence, names_in
 from wide_margin.core.search.analysis import is_common, words
 
 MOST_SENTENCES = 3
@@ -35,6 +35,9 @@ _DOES = regex(
     r"(?:\s+(?:sub-?)?(?:commands?|functions?|options?|methods?|class|programs?|modules?|utility|tools?|routines?|macros?))?"
     r"\s+do\s*\??$", re.I
 )  # fmt: skip
+_DASH = regex(r"\s+[–—-]\s+|:\s+")
+MOST_NAMES = 5
+"""Words of a function with its type and kind."""
 _ASKS_LIST = regex(
     r"^\W*(?:what\s+(?:\w+\s+){0,5}?(?:are|exists?|available|supported)|what\s+(?:kinds?|sorts?|types?)|which|list|name|welche|quel(?:le)?s|cuáles"
     r"|quali|quais|welke)\b", re.I
@@ -76,8 +79,10 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
     definition = define(document, defined_term(question.text))
     if definition is None:
         topic = asked_term(document, question)
-        if topic and answer.quotes and _says_it(document, answer, topic):
-            return answer
+        for k, quote in enumerate(answer.quotes if topic else ()):
+            if _says_it(document, quote, topic):
+                others = (*answer.quotes[:k], *answer.quotes[k + 1 :])
+                return replace(answer, quotes=(quote, *others))
         term = defined_term(question.text)
         if answer.quotes and topic and len(topic) == len(list(words(term))):
             answer = replace(answer, sure=min(answer.sure, MENTIONED))
@@ -108,10 +113,14 @@ def _with_section(document: ReadDocument, question: Question, answer: Answer, na
     end = at + 1
     if end < len(sentences) and sentences[end].paragraph == sentences[at].paragraph:
         end += 1
-    is_label = bare(sentences[rows.start].text) == bare(name)
-    quote = quote_rows(document, question, rows.start if is_label else at, end)
+    begins = sentences[rows.start]
+    is_label = begins.kind == "entry" or bare(begins.text) == bare(name)
+    quotes = [quote_rows(document, question, rows.start if is_label else at, end)]
+    if begins.kind == "heading":  # says by itself what it is
+        heading = quote_rows(document, question, rows.start, rows.start + 1)
+        quotes = [heading, quote_rows(document, question, at, end)]
     sure = max(answer.sure, OF_SECTION)
-    return replace(answer, quotes=(quote,), missing=(), reason="", sure=sure)
+    return replace(answer, quotes=tuple(quotes), missing=(), reason="", sure=sure)
 
 
 def _with_listed(document: ReadDocument, question: Question, answer: Answer) -> Answer:
@@ -172,6 +181,30 @@ def _content(document: ReadDocument, text: str) -> frozenset[str]:
     )  # fmt: skip
 
 
+def _described(document: ReadDocument, name: str) -> range | None:
+    """Rows of the description of a function or an option that a name is the name of."""
+    sought = name.lower()
+    if sought.isalpha():  # an everyday word may be the name of anything
+        return None
+    sentences = document.text.sentences
+    for k, term in enumerate(document.text.terms):
+        if sought not in term.text.lower():
+            continue
+        named = list(words(names_in(term.text)))
+        if sought not in named or len(named) > MOST_NAMES:
+            continue
+        first = document.rows_of(term.paragraph, term.paragraph + 1).start
+        end = first
+        while end < len(sentences) and (end == first or sentences[end].term == k):
+            end += 1
+        if end == first + 1 and end < len(sentences) and sentences[end].kind == "body":
+            paragraph = sentences[end].paragraph  # as far out as its function
+            end = document.rows_of(paragraph, paragraph + 1).stop
+        if end > first + 1:
+            return range(first, end)
+    return None
+
+
 def _leads_in(document: ReadDocument, said: Sentence, name: str) -> tuple[bool, bool]:
     """For sorting: what only leads in to others comes last, what does not name the thing later."""
     terms = document.index.analyser.terms
@@ -197,12 +230,17 @@ def rows_under(document: ReadDocument, name: str) -> range:
     sections = document.outline.sections
     for row, section in enumerate(sections):
         number = number_of(section.title)
-        title = number.rest if number is not None else section.title
+        whole = number.rest if number is not None else section.title
+        title, _, says = (part.strip() for part in _DASH.sub("\n", whole, 1).partition("\n"))
         if terms(_ARTICLE.sub("", title.lower())) == wanted:
             end = section.end_paragraph
             if row + 1 < len(sections):
                 end = min(end, sections[row + 1].first_paragraph)
-            return document.rows_of(section.first_paragraph + 1, end)
+            if not document.rows_of(section.first_paragraph + 1, end):  # "Synopsis" follows
+                end = section.end_paragraph
+            return document.rows_of(section.first_paragraph + (not says), end)
+    if (described := _described(document, name)) is not None:
+        return described
     label = bare(name)
     for at, paragraph in enumerate(document.paragraphs[:-1]):
         is_short = len(paragraph.text) < len(name) + LABEL_MORE
@@ -213,9 +251,9 @@ def rows_under(document: ReadDocument, name: str) -> range:
     return range(0)
 
 
-def _says_it(document: ReadDocument, answer: Answer, topic: tuple[str, ...]) -> bool:
-    """Whether what is quoted first has the form of a definition, and does not only speak of it."""
-    for row in rows_within(document, answer.quotes[0].locators[0].spans):
+def _says_it(document: ReadDocument, quote: Quote, topic: tuple[str, ...]) -> bool:
+    """Whether what is quoted has the form of a definition, and does not only speak of a thing."""
+    for row in rows_within(document, quote.locators[0].spans):
         said = document.text.sentences[row]
         if said.kind in SAYS_NOTHING:
             continue

@@ -23,10 +23,13 @@ from wide_margin.core.digest.overview import (
 )
 from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
-from wide_margin.core.digest.subject import answer_subject, might_ask, named_subject
+from wide_margin.core.digest.subject import SAID, answer_subject, might_ask, named_subject
 from wide_margin.core.digest.terms import N_TERMS, KeyTerm, key_terms, phrases_of
+from wide_margin.core.digest.titled import title_of
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.definitions import Definitions
+from wide_margin.core.search import is_common
+from wide_margin.core.search.analysis import words
 
 
 @dataclass(frozen=True, slots=True)
@@ -167,9 +170,8 @@ class Digester:
 
     def _answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
         if before is None and might_ask(typed):
-            name = named_subject(typed, self.scored.names)
-            told = name and answer_subject(self._document, self.scored, typed, reach, name)
-            if told:
+            told = self._answer_subject(typed, reach)
+            if told is not None:
                 return told
         asked = read_overview(self._document, typed, reach)
         if asked is not None:
@@ -185,6 +187,16 @@ class Digester:
             if compared is not None:
                 return compared
         return self._search(typed, reach, before)
+
+    def _answer_subject(self, typed: str, reach: Reach) -> Answer | None:
+        """What its own thing is; of a plain word of the title only where that is introduced."""
+        document, scored = self._document, self.scored
+        if name := named_subject(typed, scored.names):
+            return answer_subject(document, scored, typed, reach, name)
+        titled = [w.lower() for w in words(title_of(document)) if not is_common(w.lower())]
+        name = named_subject(typed, titled)
+        told = answer_subject(document, scored, typed, reach, name) if name else None
+        return told if told is not None and told.sure >= SAID else None
 
     def _search(self, typed: str, reach: Reach, before: str | None = None) -> Answer:
         answer = answer_quoted(self._document, typed, reach, before)

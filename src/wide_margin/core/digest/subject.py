@@ -8,7 +8,7 @@ from wide_margin.core.answers import Answer, Excerpt, Quote, Reach
 from wide_margin.core.answers.form import take_form
 from wide_margin.core.answers.within import pages_covered
 from wide_margin.core.digest.by_kind import FRONT, FRONT_ROWS
-from wide_margin.core.digest.defined import rows_under
+from wide_margin.core.digest.defined import SAYS_NOTHING, rows_under
 from wide_margin.core.digest.gist import Scored, gist_lines
 from wide_margin.core.digest.overview import about, is_step, rows_within
 from wide_margin.core.digest.telling import THING, naming, says_what_it_is
@@ -70,11 +70,14 @@ def introduced(
     text = {row: sentences[row].text.lower() for row in rows if np.isfinite(scored.prior[row])}
     n_early = int(max(FRONT * len(rows), FRONT_ROWS))
     early = [row for row in rows[:n_early] if row in text]
-    is_a = [row for row in text if says_what_it_is(found, text[row])]
+    # "X is a parser." has too few words for a gist.
+    whole = [row for row in rows if sentences[row].kind not in SAYS_NOTHING]
+    is_a = [row for row in whole if says_what_it_is(found, sentences[row].text.lower())]
     does = [row for row in early if found.works.match(text[row])]
     titled = [row for row in rows_titled(document, name) if row in text]
+    first = set(rows[:n_early])
     told = (
-        ([row for row in early if row in is_a], SAID),
+        ([row for row in is_a if row in first], SAID),
         (titled, TOLD),
         (does, TOLD),
         (is_a, ASIDE),
@@ -115,7 +118,7 @@ def answer_subject(
         while len(found) > 1 and 0 < form.max_words < sum(said[: len(found)]):
             found = found[:-1]
         lines = gist_lines(document, found[:most])
-    elif not is_coined(document, name):
+    elif not is_coined(document, name) or rows_under(document, name):
         return None
     else:
         limits = {"n_words": form.max_words, "n_sentences": form.max_sentences}
