@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from wide_margin.core.answers import WHOLE, Answer, Quote, Reach
 from wide_margin.core.answers.reading import named_reach
-from wide_margin.core.digest.defined import rows_under
+from wide_margin.core.digest.named import rows_under
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain import define
 from wide_margin.core.later import regex

@@ -1,4 +1,7 @@
-"""Asked what something is: the document's own definition goes first."""
+"""Asked what something is or does, or which there are: what says that in so many words goes first.
+
+That is the document's own definition, else what stands under the name (``named.py``).
+"""
 
 import re
 from dataclasses import replace
@@ -9,14 +12,14 @@ from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.signs import defined_term, sign_of
 from wide_margin.core.answers.within import rows_within
+from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_under
 from wide_margin.core.document import Locator, ReadDocument
 from wide_margin.core.explain import define
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
-from wide_margin.core.outline.numbering import number_of
-from wide_margin.core.passages import Sentence, names_in
-from wide_margin.core.search.analysis import is_common, words
+from wide_margin.core.passages import Sentence
+from wide_margin.core.search.analysis import words
 
 MOST_SENTENCES = 3
 """Of an entry in a list of terms."""
@@ -35,9 +38,6 @@ _DOES = regex(
     r"(?:\s+(?:sub-?)?(?:commands?|functions?|options?|methods?|class|programs?|modules?|utility|tools?|routines?|macros?))?"
     r"\s+do\s*\??$", re.I
 )  # fmt: skip
-_DASH = regex(r"\s+[–—-]\s+|:\s+")
-MOST_NAMES = 5
-"""Words of a function with its type and kind."""
 _ASKS_LIST = regex(
     r"^\W*(?:what\s+(?:\w+\s+){0,5}?(?:are|exists?|available|supported)|what\s+(?:kinds?|sorts?|types?)|which|list|name|welche|quel(?:le)?s|cuáles"
     r"|quali|quais|welke)\b", re.I
@@ -50,16 +50,12 @@ _ASKS_WHICH = regex(
 TELLING_WORDS, MOST_LISTED, MOST_NAMED = 2, 5, 8
 """So many words of their own a question and a title have in common at least; and sentences that are
 quoted of a section, and headings of those in it."""
-_ARTICLE = regex(r"^\W*(?:the|an?)\s+")
 _OF_SECTION = regex(
     r"^\W*(?:this|these|the following) (?:features?|section|chapter|subsections?)\b", re.I
 )
 """Speaks of the section, and not yet of what it is called after."""
-LABEL_MORE, LEAST_LABEL = 6, 4
-"""How much longer a line may be than the name that it is, and how many letters a name has."""
 OF_SECTION = 0.6
 """The chance that the section of that name says first what the thing is or does."""
-SAYS_NOTHING = ("heading", "works", "listing", "code", "formula", "figure", "caption")
 
 
 def with_definition(document: ReadDocument, answer: Answer) -> Answer:
@@ -128,12 +124,12 @@ def _with_listed(document: ReadDocument, question: Question, answer: Answer) -> 
 
     "Which upload methods are there?" asks for what stands under "Upload methods".
     """
-    asked = _content(document, _ASKS_WHICH.sub(" ", question.text))
+    asked = content_of(document, _ASKS_WHICH.sub(" ", question.text))
     if len(asked) < TELLING_WORDS:
         return answer
     outline = document.outline
     for row, section in enumerate(outline.sections):
-        if _content(document, section.title) != asked:
+        if content_of(document, section.title) != asked:
             continue
         inner = [k for k, parent in enumerate(outline.parents) if parent == row]
         end = outline.sections[inner[0]].first_paragraph if inner else section.end_paragraph
@@ -171,40 +167,6 @@ def _heading(document: ReadDocument, question: Question, section: int) -> Quote 
     return quote_rows(document, question, rows.start, rows.stop) if rows else None
 
 
-def _content(document: ReadDocument, text: str) -> frozenset[str]:
-    """The terms of a text's words, without the small words."""
-    index = document.index
-    named = [word for word in words(text) if not is_common(word, index.language)]
-    return frozenset(
-        term for word in named if any(map(str.isalpha, word))
-        for term in index.analyser.terms_of(word)[:1]
-    )  # fmt: skip
-
-
-def _described(document: ReadDocument, name: str) -> range | None:
-    """Rows of the description of a function or an option that a name is the name of."""
-    sought = name.lower()
-    if sought.isalpha():  # an everyday word may be the name of anything
-        return None
-    sentences = document.text.sentences
-    for k, term in enumerate(document.text.terms):
-        if sought not in term.text.lower():
-            continue
-        named = list(words(names_in(term.text)))
-        if sought not in named or len(named) > MOST_NAMES:
-            continue
-        first = document.rows_of(term.paragraph, term.paragraph + 1).start
-        end = first
-        while end < len(sentences) and (end == first or sentences[end].term == k):
-            end += 1
-        if end == first + 1 and end < len(sentences) and sentences[end].kind == "body":
-            paragraph = sentences[end].paragraph  # as far out as its function
-            end = document.rows_of(paragraph, paragraph + 1).stop
-        if end > first + 1:
-            return range(first, end)
-    return None
-
-
 def _leads_in(document: ReadDocument, said: Sentence, name: str) -> tuple[bool, bool]:
     """For sorting: what only leads in to others comes last, what does not name the thing later."""
     terms = document.index.analyser.terms
@@ -216,39 +178,6 @@ def _tells(said: Sentence) -> bool:
     """Whether a sentence under a name says something of it."""
     is_other = said.kind in SAYS_NOTHING or _OF_SECTION.match(said.text)
     return not is_other and seems_to_have_verb(said.text)
-
-
-def rows_under(document: ReadDocument, name: str) -> range:
-    """Rows of what stands under a section's title that is a name, or from a line on that is one.
-
-    Its words may have other endings, and an article.
-    """
-    terms = document.index.analyser.terms
-    wanted = terms(_ARTICLE.sub("", name.lower()))
-    if not wanted:
-        return range(0)
-    sections = document.outline.sections
-    for row, section in enumerate(sections):
-        number = number_of(section.title)
-        whole = number.rest if number is not None else section.title
-        title, _, says = (part.strip() for part in _DASH.sub("\n", whole, 1).partition("\n"))
-        if terms(_ARTICLE.sub("", title.lower())) == wanted:
-            end = section.end_paragraph
-            if row + 1 < len(sections):
-                end = min(end, sections[row + 1].first_paragraph)
-            if not document.rows_of(section.first_paragraph + 1, end):  # "Synopsis" follows
-                end = section.end_paragraph
-            return document.rows_of(section.first_paragraph + (not says), end)
-    if (described := _described(document, name)) is not None:
-        return described
-    label = bare(name)
-    for at, paragraph in enumerate(document.paragraphs[:-1]):
-        is_short = len(paragraph.text) < len(name) + LABEL_MORE
-        if is_short and len(label) >= LEAST_LABEL and bare(paragraph.text) == label:
-            after = document.paragraphs[at + 1]
-            if after.kind == "body" and len(after.pieces) > 1:
-                return document.rows_of(at, at + 2)
-    return range(0)
 
 
 def _says_it(document: ReadDocument, quote: Quote, topic: tuple[str, ...]) -> bool:

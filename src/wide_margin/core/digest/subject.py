@@ -8,8 +8,8 @@ from wide_margin.core.answers import Answer, Excerpt, Quote, Reach
 from wide_margin.core.answers.form import take_form
 from wide_margin.core.answers.within import pages_covered
 from wide_margin.core.digest.by_kind import FRONT, FRONT_ROWS
-from wide_margin.core.digest.defined import SAYS_NOTHING, rows_under
 from wide_margin.core.digest.gist import Scored, gist_lines
+from wide_margin.core.digest.named import SAYS_NOTHING, rows_under
 from wide_margin.core.digest.overview import about, is_step, rows_within
 from wide_margin.core.digest.telling import THING, naming, says_what_it_is
 from wide_margin.core.document import ReadDocument

@@ -1,0 +1,99 @@
+"""What stands under a name: in a section called so, in a description, under a line of its own."""
+
+from itertools import pairwise
+
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.later import regex
+from wide_margin.core.lexicon import bare
+from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.passages import names_in
+from wide_margin.core.search import is_common
+from wide_margin.core.search.analysis import words
+
+LABEL_MORE, LEAST_LABEL = 6, 4
+"""How much longer a line may be than the name that it is, and how many letters a name has."""
+MOST_NAMES = 5
+"""Words of a function with its type and kind."""
+SAYS_NOTHING = ("heading", "works", "listing", "code", "formula", "figure", "caption")
+"""Kinds of sentences that do not say what a thing is."""
+_DASH = regex(r"\s+[–—-]\s+|:\s+")
+_ARTICLE = regex(r"^\W*(?:the|an?)\s+")
+
+
+def rows_under(document: ReadDocument, name: str) -> range:
+    """Rows of what stands under a name, however its words end; none where nothing is called so.
+
+    That is a section with such a title (with its heading, where that goes on with what the name
+    stands for), the description of a function or an option (with it), or the text under a line
+    that is the name and nothing else (with that).
+    """
+    terms = document.index.analyser.terms
+    wanted = terms(_ARTICLE.sub("", name.lower()))
+    if not wanted:
+        return range(0)
+    for row, section in enumerate(document.outline.sections):
+        number = number_of(section.title)
+        whole = number.rest if number is not None else section.title
+        title, _, says = (part.strip() for part in _DASH.sub("\n", whole, 1).partition("\n"))
+        if terms(_ARTICLE.sub("", title.lower())) == wanted:
+            return _own_rows(document, row, with_heading=bool(says))
+    return _described(document, name) or _labelled(document, name)
+
+
+def _own_rows(document: ReadDocument, row: int, *, with_heading: bool) -> range:
+    """Rows of a section before the next one begins; of all of it where that is at once."""
+    sections = document.outline.sections
+    section, end = sections[row], sections[row].end_paragraph
+    if row + 1 < len(sections):
+        end = min(end, sections[row + 1].first_paragraph)
+    if not document.rows_of(section.first_paragraph + 1, end):  # "Synopsis" follows
+        end = section.end_paragraph
+    return document.rows_of(section.first_paragraph + (not with_heading), end)
+
+
+def _labelled(document: ReadDocument, name: str) -> range:
+    """Rows of a line that is a name, and of the paragraph under it."""
+    label = bare(name)
+    if len(label) < LEAST_LABEL:
+        return range(0)
+    paragraphs = document.paragraphs
+    for at, (paragraph, after) in enumerate(pairwise(paragraphs)):
+        is_short = len(paragraph.text) < len(name) + LABEL_MORE
+        is_text = after.kind == "body" and len(after.pieces) > 1
+        if is_short and is_text and bare(paragraph.text) == label:
+            return document.rows_of(at, at + 2)
+    return range(0)
+
+
+def _described(document: ReadDocument, name: str) -> range:
+    """Rows of the description of a function or an option that a name is the name of."""
+    sought = name.lower()
+    if sought.isalpha():  # an everyday word may be the name of anything
+        return range(0)
+    sentences = document.text.sentences
+    for k, term in enumerate(document.text.terms):
+        if sought not in term.text.lower():
+            continue
+        named = list(words(names_in(term.text)))
+        if sought not in named or len(named) > MOST_NAMES:
+            continue
+        first = document.rows_of(term.paragraph, term.paragraph + 1).start
+        end = first
+        while end < len(sentences) and (end == first or sentences[end].term == k):
+            end += 1
+        if end == first + 1 and end < len(sentences) and sentences[end].kind == "body":
+            paragraph = sentences[end].paragraph  # as far out as its function
+            end = document.rows_of(paragraph, paragraph + 1).stop
+        if end > first + 1:
+            return range(first, end)
+    return range(0)
+
+
+def content_of(document: ReadDocument, text: str) -> frozenset[str]:
+    """The terms of a text's words, without the small words."""
+    index = document.index
+    named = [word for word in words(text) if not is_common(word, index.language)]
+    return frozenset(
+        term for word in named if any(map(str.isalpha, word))
+        for term in index.analyser.terms_of(word)[:1]
+    )  # fmt: skip
