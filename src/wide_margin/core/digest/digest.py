@@ -12,7 +12,7 @@ from wide_margin.core.digest.by_kind import LONG, SLOTS, STATED, Filled, fill
 from wide_margin.core.digest.compared import answer_compared
 from wide_margin.core.digest.defined import with_definition
 from wide_margin.core.digest.facts import Facts, find_facts
-from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines, score
+from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.overview import (
     about,
@@ -82,6 +82,11 @@ class Digester:
     def scored(self) -> Scored:
         """Every sentence and term of the document, scored."""
         return score(self._document, self._pause)
+
+    @cached_property
+    def _names(self) -> tuple[str, ...]:
+        """What the document calls what it is about; known before its sentences are scored."""
+        return self.scored.names if "scored" in vars(self) else names_of(self._document)
 
     @cached_property
     def facts(self) -> Facts:
@@ -190,12 +195,12 @@ class Digester:
 
     def _answer_subject(self, typed: str, reach: Reach) -> Answer | None:
         """What its own thing is; of a plain word of the title only where that is introduced."""
-        document, scored = self._document, self.scored
-        if name := named_subject(typed, scored.names):
-            return answer_subject(document, scored, typed, reach, name)
+        document = self._document
+        if name := named_subject(typed, self._names):
+            return answer_subject(document, lambda: self.scored, typed, reach, name)
         titled = [w.lower() for w in words(title_of(document)) if not is_common(w.lower())]
         name = named_subject(typed, titled)
-        told = answer_subject(document, scored, typed, reach, name) if name else None
+        told = answer_subject(document, lambda: self.scored, typed, reach, name) if name else None
         return told if told is not None and told.sure >= SAID else None
 
     def _search(self, typed: str, reach: Reach, before: str | None = None) -> Answer:

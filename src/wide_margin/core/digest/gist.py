@@ -132,7 +132,7 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     roles = tuple(roles_of(document.outline))
     weight = term_weights(document, roles, weights["term"])
     pause()
-    sentences, names = document.text.sentences, _names(document)
+    sentences, names = document.text.sentences, names_of(document)
     usable = np.zeros(len(sentences), dtype=bool)
     is_english = document.index.language == "en"
     for row, sentence in enumerate(sentences):
@@ -190,7 +190,7 @@ def _said_again_and_again(
     return np.array([use[form] >= WRITTEN_BY_PROGRAM for form in forms], dtype=bool) & usable
 
 
-def _names(document: ReadDocument) -> tuple[str, ...]:
+def names_of(document: ReadDocument) -> tuple[str, ...]:
     """What the title names, and what the document calls what it is about.
 
     Words of the title that are hardly used elsewhere, what its first letters make (GLPK), and the

@@ -32,15 +32,20 @@ def rows_under(document: ReadDocument, name: str) -> range:
     if not wanted:
         return range(0)
     for row, section in enumerate(document.outline.sections):
-        number = number_of(section.title)
-        whole = number.rest if number is not None else section.title
+        whole = without_number(section.title)
         title, _, says = (part.strip() for part in _DASH.sub("\n", whole, 1).partition("\n"))
         if terms(_ARTICLE.sub("", title.lower())) == wanted:
-            return _own_rows(document, row, with_heading=bool(says))
+            return own_rows(document, row, with_heading=bool(says))
     return _described(document, name) or _labelled(document, name)
 
 
-def _own_rows(document: ReadDocument, row: int, *, with_heading: bool) -> range:
+def without_number(title: str) -> str:
+    """A section's title without what counts it."""
+    number = number_of(title)
+    return number.rest if number is not None else title
+
+
+def own_rows(document: ReadDocument, row: int, *, with_heading: bool = False) -> range:
     """Rows of a section before the next one begins; of all of it where that is at once."""
     sections = document.outline.sections
     section, end = sections[row], sections[row].end_paragraph

@@ -1,15 +1,13 @@
 """What the thing is that a document is about: asked by its name, answered where it is introduced."""
 
-from collections.abc import Sequence
-
-import numpy as np
+from collections.abc import Callable, Sequence
 
 from wide_margin.core.answers import Answer, Excerpt, Quote, Reach
 from wide_margin.core.answers.form import take_form
 from wide_margin.core.answers.within import pages_covered
 from wide_margin.core.digest.by_kind import FRONT, FRONT_ROWS
 from wide_margin.core.digest.gist import Scored, gist_lines
-from wide_margin.core.digest.named import SAYS_NOTHING, rows_under
+from wide_margin.core.digest.named import SAYS_NOTHING, own_rows, rows_under, without_number
 from wide_margin.core.digest.overview import about, is_step, rows_within
 from wide_margin.core.digest.telling import THING, naming, says_what_it_is
 from wide_margin.core.document import ReadDocument
@@ -31,7 +29,7 @@ _ASKED = regex(
     r"|co\s+to\s+jest|czym\s+jest|co\s+je|что\s+такое)\s+(?P<name>\S.*?)"
     r"(?:\s+(?:do|for|about|used\s+for|good\s+for|meant\s+for|capable\s+of|able\s+to\s+do|exactly|then))*[\s?!.]*$"
 )
-_TITLED = ("what is {}", "what is {}?", "about {}", "introduction to {}", "overview of {}")
+_TITLED = ("what is {}", "about {}", "introduction to {}", "overview of {}")
 _ARTICLE = regex(r"^(?:the|das|der|die|le|la|les|el|los|il|lo|o|os|het|de)\s+")
 _KIND = regex(rf"\s+{THING}$")
 
@@ -60,22 +58,24 @@ def might_ask(typed: str) -> bool:
     return _ASKED.match(" ".join(typed.split()).lower()) is not None
 
 
-def introduced(
-    document: ReadDocument, scored: Scored, rows: Sequence[int], name: str
-) -> tuple[list[int], float]:
+def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[list[int], float]:
     """Rows of the sentences that say what a name stands for and go on with it, and how surely."""
     found, sentences = naming((name,)), document.text.sentences
     if found is None:
         return [], 0.0
-    text = {row: sentences[row].text.lower() for row in rows if np.isfinite(scored.prior[row])}
     n_early = int(max(FRONT * len(rows), FRONT_ROWS))
-    early = [row for row in rows[:n_early] if row in text]
-    # "X is a parser." has too few words for a gist.
-    whole = [row for row in rows if sentences[row].kind not in SAYS_NOTHING]
-    is_a = [row for row in whole if says_what_it_is(found, sentences[row].text.lower())]
-    does = [row for row in early if found.works.match(text[row])]
-    titled = [row for row in rows_titled(document, name) if row in text]
+    within = set(rows)
+    text = {
+        row: sentences[row].text.lower() for row in _rows_with(document, name)
+        if row in within and sentences[row].kind not in SAYS_NOTHING
+    }  # fmt: skip
     first = set(rows[:n_early])
+    is_a = [row for row, said in text.items() if says_what_it_is(found, said)]
+    does = [row for row, said in text.items() if row in first and found.works.match(said)]
+    titled = [
+        row for row in rows_titled(document, name)
+        if row in within and sentences[row].kind not in SAYS_NOTHING
+    ]  # fmt: skip
     told = (
         ([row for row in is_a if row in first], SAID),
         (titled, TOLD),
@@ -91,19 +91,30 @@ def introduced(
         if row > chief and row <= rows[-1] and not is_step(sentences[row].text)
     ]  # fmt: skip
     others = [row for row in does if sentences[row].section == section and row != chief]
-    return sorted({chief, *[*after, *others][: N_SAID - 1]}), sure
+    more = [row for row in (*after, *others) if not sentences[row].text.endswith(":")]
+    return sorted({chief, *more[: N_SAID - 1]}), sure
+
+
+def _rows_with(document: ReadDocument, name: str) -> list[int]:
+    """Rows of the sentences that have a name, in order: all its parts, where it has some."""
+    index = document.index
+    whole, *parts = index.analyser.terms(name) or ("",)
+    found = [index.term_ids.get(term) for term in parts or [whole]]
+    rows = [set(index.by_sentence.of(k)[0].tolist()) if k is not None else set() for k in found]
+    return sorted(set.intersection(*rows))
 
 
 def rows_titled(document: ReadDocument, name: str) -> Sequence[int]:
     """Rows of the section that is called by what a thing is: "What is Wellkeep?"."""
-    for title in _TITLED:
-        if rows := rows_under(document, title.format(name)):
-            return rows
+    wanted = {bare(title.format(name)) for title in _TITLED}
+    for row, section in enumerate(document.outline.sections):
+        if bare(without_number(section.title)) in wanted:
+            return own_rows(document, row)
     return ()
 
 
 def answer_subject(
-    document: ReadDocument, scored: Scored, typed: str, reach: Reach, name: str
+    document: ReadDocument, scored: Callable[[], Scored], typed: str, reach: Reach, name: str
 ) -> Answer | None:
     """What a document says its subject is; where it does not say so, what it is about.
 
@@ -112,7 +123,7 @@ def answer_subject(
     rows = rows_within(document, reach)
     form = take_form(typed)[1]
     most = form.max_sentences or N_SAID
-    found, sure = introduced(document, scored, rows, name)
+    found, sure = introduced(document, rows, name)
     if found:
         said = [len(document.text.sentences[row].text.split()) for row in found]
         while len(found) > 1 and 0 < form.max_words < sum(said[: len(found)]):
@@ -122,7 +133,7 @@ def answer_subject(
         return None
     else:
         limits = {"n_words": form.max_words, "n_sentences": form.max_sentences}
-        lines, sure = about(document, scored, rows, limits)[:most], NOT_SAID
+        lines, sure = about(document, scored(), rows, limits)[:most], NOT_SAID
     n_searched, n_pages, without = pages_covered(document, reach)
     return Answer(
         question=typed.strip(), kind="overview: subject", reach=reach,
