@@ -9,7 +9,7 @@ from wide_margin.core.digest.subject import named_subject
 from wide_margin.core.digest.telling import naming, says_what_it_is
 
 FILLING = [
-    ("text", f"The gate {k} is opened in the {k}th week. Wellkeep writes the height to a file.")
+    ("text", f"The gate {k} is opened in the {k}th week. Nobody tells Wellkeep of it.")
     for k in range(1, 9)
 ]
 
