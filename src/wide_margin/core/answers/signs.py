@@ -174,7 +174,8 @@ _TERM_ASKED = tuple(
     )
 )  # fmt: skip
 _SAYS_IS = regex(
-    r"(?:\([^)]*\)\s*)?(?:of (?:the|an?) \w+\s+)?,?\s*(?:is|are|was|were|means?|refers? to|denotes?|stands? for|consists? of|ist|sind|bedeutet)\b", re.I
+    r"(?:\([^)]*\)\s*)?(?:of (?:the|an?) \w+\s+)?,?\s*(?:is|are|was|were|means?|refers? to|denotes?|stands? for|consists? of|ist|sind|bedeutet"
+    r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|defined|understood) as)\b", re.I
 )  # fmt: skip
 _SAYS_IS_THE = regex(
     r"(?:\([^)]*\)\s*)?,?\s*(?:(?:is|are) (?:defined|the|an?|any|that)\b|means\b|refers to\b|stands for\b)", re.I

@@ -5,6 +5,7 @@ That is the document's own definition, else what stands under the name (``named.
 
 import re
 from dataclasses import replace
+from itertools import islice
 
 from wide_margin.core.answers import Answer, Question, Quote, read_question
 from wide_margin.core.answers.candidates import asked_term, explains
@@ -28,6 +29,7 @@ MENTIONED = 0.3
 some seventy such answers on thirty manuals four did."""
 _DEFINES = regex(
     r"\b(?:is|are|was|were)\s+(?:\w+ly\s+)?(?:an?|the|any|one|some|defined|called|what|that|something|simply|when|where)\b"
+    r"|\b(?:can|may)\s+be\s+(?:thought\s+of|viewed|regarded|seen|described|understood)\s+as\b"
     r"|\bused\s+(?:to|for|as)\b|\bmeans?\b|\brefers?\s+to\b|\bstands?\s+for\b|\bdenotes?\b|\bconsists?\s+of\b"
     r"|\b(?:called|known\s+as|termed|named)\b|\boccurs?\s+(?:when|if)\b|\bhas\s+the\s+form\b"
     r"|^\W*[^\W_][\w\s/+-]{1,40}(?:\([^)]*\)\s*)?(?::|\s[–—-])\s+(?:\S+\s+){2}\S", re.I
@@ -81,7 +83,8 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
                 return replace(answer, quotes=(quote, *others))
         term = defined_term(question.text)
         if answer.quotes and topic and len(topic) == len(list(words(term))):
-            answer = replace(answer, sure=min(answer.sure, MENTIONED))
+            quotes = _not_of_works(document, answer)
+            answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
         return _with_section(document, question, answer, term)
     sentences = document.text.sentences
     at = definition.sentence
@@ -178,6 +181,20 @@ def _tells(said: Sentence) -> bool:
     """Whether a sentence under a name says something of it."""
     is_other = said.kind in SAYS_NOTHING or _OF_SECTION.match(said.text)
     return not is_other and seems_to_have_verb(said.text)
+
+
+def _not_of_works(document: ReadDocument, answer: Answer) -> tuple[Quote, ...]:
+    """What is quoted without titles of works; else the nearest passage that is none of them."""
+
+    def is_work(place: Locator) -> bool:
+        rows = rows_within(document, place.spans)
+        return any(document.text.sentences[row].kind == "works" for row in rows)
+
+    kept = tuple(quote for quote in answer.quotes if not is_work(quote.locators[0]))
+    if kept:
+        return kept
+    near = (e for e in answer.excerpts if not is_work(e.locator))
+    return tuple(Quote(e.text, (e.locator,)) for e in islice(near, 1)) or answer.quotes
 
 
 def _says_it(document: ReadDocument, quote: Quote, topic: tuple[str, ...]) -> bool:

@@ -44,8 +44,12 @@ def named_subject(typed: str, names: Sequence[str]) -> str:
     match = _ASKED.match(" ".join(take_form(typed)[0].split()).lower())
     if match is None:
         return ""
-    asked = bare(_KIND.sub("", _ARTICLE.sub("", match["name"])))
-    return next((name for name in names if bare(name) == asked), "")
+    asked = _KIND.sub("", _ARTICLE.sub("", match["name"])).strip()
+    # "Bridge sampling" is what a package called bridgesampling does.
+    apart = " " in asked
+    return next(
+        (n for n in names if bare(n) == bare(asked) and not (apart and n.isalnum())), ""
+    )  # fmt: skip
 
 
 def is_coined(document: ReadDocument, name: str) -> bool:

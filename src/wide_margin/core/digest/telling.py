@@ -160,6 +160,7 @@ THING = (
 """What a name may be followed by that says which kind of thing it is."""
 _NAMED_IS = (
     r"(?:is|are) (?:\w+ly )?(?:an?|one of)\b|stands for\b"
+    r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|understood) as\b"
     r"|ist (?:eine?|das|der|die)\b|est (?:une?|le|la|l['’])|es (?:una?|el|la)\b|è (?:una?|il|la|l['’]|un['’])|é uma?\b"
     r"|is een\b|är (?:en|ett)\b|er (?:en|et)\b|to (?:jest|est)\b|je\b|— это\b"
 )
