@@ -13,7 +13,8 @@ from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.signs import defined_term, sign_of
 from wide_margin.core.answers.within import rows_within
-from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_under
+from wide_margin.core.digest.listed import with_listed
+from wide_margin.core.digest.named import SAYS_NOTHING, rows_under
 from wide_margin.core.document import Locator, ReadDocument
 from wide_margin.core.explain import define
 from wide_margin.core.explain.verbs import seems_to_have_verb
@@ -40,18 +41,6 @@ _DOES = regex(
     r"(?:\s+(?:sub-?)?(?:commands?|functions?|options?|methods?|class|programs?|modules?|utility|tools?|routines?|macros?))?"
     r"\s+do\s*\??$", re.I
 )  # fmt: skip
-_ASKS_LIST = regex(
-    r"^\W*(?:what\s+(?:\w+\s+){0,5}?(?:are|exists?|available|supported)|what\s+(?:kinds?|sorts?|types?)|which|list|name|welche|quel(?:le)?s|cuáles"
-    r"|quali|quais|welke)\b", re.I
-)  # fmt: skip
-_ASKS_WHICH = regex(
-    r"\b(?:available|supported|possible|different|various|existing|exists?|offered|provided|used|kinds?|sorts?|types?"
-    r"|list|name|disponibili|disponibles|verfügbar\w*|unterstützt\w*|mögliche?)\b", re.I
-)  # fmt: skip
-"""Words with which a list is asked for, and by which no section is called."""
-TELLING_WORDS, MOST_LISTED, MOST_NAMED = 2, 5, 8
-"""So many words of their own a question and a title have in common at least; and sentences that are
-quoted of a section, and headings of those in it."""
 _OF_SECTION = regex(
     r"^\W*(?:this|these|the following) (?:features?|section|chapter|subsections?)\b", re.I
 )
@@ -72,8 +61,7 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
         doing = _DOES.match(question.text.strip())
         if doing is not None:
             return _with_section(document, question, answer, doing["name"])
-        is_list = _ASKS_LIST.match(question.text) and question.kind in ("list", "general")
-        return _with_listed(document, question, answer) if is_list else answer
+        return with_listed(document, question, answer)
     definition = define(document, defined_term(question.text))
     if definition is None:
         topic = asked_term(document, question)
@@ -120,54 +108,6 @@ def _with_section(document: ReadDocument, question: Question, answer: Answer, na
         quotes = [heading, quote_rows(document, question, at, end)]
     sure = max(answer.sure, OF_SECTION)
     return replace(answer, quotes=tuple(quotes), missing=(), reason="", sure=sure)
-
-
-def _with_listed(document: ReadDocument, question: Question, answer: Answer) -> Answer:
-    """The answer with how the section begins that is called by all that a question asks for.
-
-    "Which upload methods are there?" asks for what stands under "Upload methods".
-    """
-    asked = content_of(document, _ASKS_WHICH.sub(" ", question.text))
-    if len(asked) < TELLING_WORDS:
-        return answer
-    outline = document.outline
-    for row, section in enumerate(outline.sections):
-        if content_of(document, section.title) != asked:
-            continue
-        inner = [k for k, parent in enumerate(outline.parents) if parent == row]
-        end = outline.sections[inner[0]].first_paragraph if inner else section.end_paragraph
-        begins = _as_it_begins(document, question, section.first_paragraph + 1, end)
-        names = [_heading(document, question, k) for k in inner[:MOST_NAMED]]
-        quotes = (*begins, *(name for name in names if name is not None))
-        if not quotes:
-            continue
-        if answer.quotes and _overlap(answer.quotes[0].locators[0], quotes[0].locators[0]):
-            return answer
-        sure = max(answer.sure, OF_SECTION)
-        return replace(answer, quotes=quotes, missing=(), reason="", sure=sure)
-    return answer
-
-
-def _as_it_begins(
-    document: ReadDocument, question: Question, first: int, end: int
-) -> tuple[Quote, ...]:
-    """What some paragraphs say first, with the items that follow; nothing where they say nothing."""
-    sentences = document.text.sentences
-    rows = document.rows_of(first, end)
-    begin = next((row for row in rows if sentences[row].kind not in SAYS_NOTHING), None)
-    if begin is None:
-        return ()
-    last = begin + 1
-    while last < min(rows.stop, begin + MOST_LISTED) and sentences[last].kind not in SAYS_NOTHING:
-        last += 1
-    return (quote_rows(document, question, begin, last),)
-
-
-def _heading(document: ReadDocument, question: Question, section: int) -> Quote | None:
-    """A section's heading."""
-    first = document.outline.sections[section].first_paragraph
-    rows = document.rows_of(first, first + 1)
-    return quote_rows(document, question, rows.start, rows.stop) if rows else None
 
 
 def _leads_in(document: ReadDocument, said: Sentence, name: str) -> tuple[bool, bool]:

@@ -1,0 +1,157 @@
+"""Asked which things there are: what the section of that name begins with, or what names them."""
+
+import re
+from collections.abc import Sequence
+from dataclasses import replace
+
+from wide_margin.core.answers import Answer, Question, Quote
+from wide_margin.core.answers.quoting import quote_rows
+from wide_margin.core.answers.within import rows_within
+from wide_margin.core.digest.named import SAYS_NOTHING, content_of
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.later import regex
+
+TELLING_WORDS, MOST_LISTED, MOST_NAMED = 2, 5, 8
+"""So many words of their own a question and a title have in common at least; and sentences that are
+quoted of a section, and headings of those in it."""
+OF_SECTION, OF_NAMES = 0.6, 0.45
+"""The chance that the section of that name tells which there are, and that what names some does: of
+some forty such answers on ninety documents half did."""
+_ASKS_LIST = regex(
+    r"^\W*(?:what\s+(?:\w+\s+){0,5}?(?:are|exists?|available|supported)|what\s+(?:kinds?|sorts?|types?)|which|list|name|welche|quel(?:le)?s|cuáles"
+    r"|quali|quais|welke)\b", re.I
+)  # fmt: skip
+_ASKS_WHICH = regex(
+    r"\b(?:available|supported|possible|different|various|existing|exists?|offered|provided|used|kinds?|sorts?|types?"
+    r"|list|name|disponibili|disponibles|verfügbar\w*|unterstützt\w*|mögliche?)\b", re.I
+)  # fmt: skip
+"""Words with which a list is asked for, and by which no section is called."""
+_ASKS_SUPPORTED = regex(
+    r"^\W*(?:which|what)\s+(?P<things>\S.*?)\s+(?:are|is|does\s+it|can\s+be|do(?:es)?\s+\S+)\s+"
+    r"(?:currently\s+|officially\s+)?(?:supported?|available|offered?|provided?|accepted?|handled?|recogni[sz]ed?|used|implemented)\b"
+    r"(?!\s+(?:by|for|in|when|if|to|from|as)\b)[^?]{0,12}\??$", re.I
+)  # fmt: skip
+"""Asks which things the whole can do with, and not which of them something in it."""
+_SUPPORTS = regex(
+    r"\b(?:supports?|supported|provides?|offers?|accepts?|accepted|handles?|understands?|recogni[sz]es?|available"
+    r"|implements?|implemented|following)\b", re.I
+)  # fmt: skip
+_NAMES_SOME = regex(
+    r"[\w)”\"'’*+#-]+,\s(?:[\w(“\"'‘*+#./-]+\s){0,4}?[\w(“\"'‘*+#./-]+,?\s(?:and|or|as\s+well\s+as)\s+\S"
+)
+"""Names three things or more."""
+STEM, NEAR, SOON = 5, 3, 10
+"""Letters by which a word is known again, and how many words before and after it is said of them."""
+_NEGATED = regex(r"\b(?:not|no|never|without|cannot|only if|unless|if)\b|n[’']t\b", re.I)
+
+
+def with_listed(document: ReadDocument, question: Question, answer: Answer) -> Answer:
+    """The answer with what tells which things there are, where something clearly does.
+
+    "Which upload methods are there?" asks for what stands under "Upload methods"; "Which loaders
+    are supported?" for a sentence that says that some are and names them.
+    """
+    if question.kind not in ("list", "general") or not _ASKS_LIST.match(question.text):
+        return answer
+    if (quotes := _of_section(document, question)) is not None:
+        sure = OF_SECTION
+    elif quotes := _of_names(document, question):
+        sure = OF_NAMES
+    else:
+        return answer
+    rows = rows_within(document, quotes[0].locators[0].spans)
+    told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
+    if told[:1] == rows[:1] and len(told) >= len(rows):
+        return answer
+    return replace(answer, quotes=quotes, missing=(), reason="", sure=max(answer.sure, sure))
+
+
+def _of_section(document: ReadDocument, question: Question) -> tuple[Quote, ...] | None:
+    """How the section begins that is called by all that is asked for, and what is in it."""
+    asked = content_of(document, _ASKS_WHICH.sub(" ", question.text))
+    if len(asked) < TELLING_WORDS:
+        return None
+    outline = document.outline
+    for row, section in enumerate(outline.sections):
+        if content_of(document, section.title) != asked:
+            continue
+        inner = [k for k, parent in enumerate(outline.parents) if parent == row]
+        end = outline.sections[inner[0]].first_paragraph if inner else section.end_paragraph
+        begins = _as_it_begins(document, question, section.first_paragraph + 1, end)
+        names = [_heading(document, question, k) for k in inner[:MOST_NAMED]]
+        if quotes := (*begins, *(name for name in names if name is not None)):
+            return quotes
+    return None
+
+
+def _as_it_begins(
+    document: ReadDocument, question: Question, first: int, end: int
+) -> tuple[Quote, ...]:
+    """What some paragraphs say first, with the items that follow; nothing where they say nothing."""
+    rows = document.rows_of(first, end)
+    begin = next((r for r in rows if document.text.sentences[r].kind not in SAYS_NOTHING), None)
+    if begin is None:
+        return ()
+    return (quote_rows(document, question, begin, _end_of(document, begin, rows.stop)),)
+
+
+def _end_of(document: ReadDocument, begin: int, most: int) -> int:
+    """One past the last row of what goes on from a row: text and items, so many at most."""
+    sentences, end = document.text.sentences, begin + 1
+    while end < min(most, begin + MOST_LISTED) and sentences[end].kind not in SAYS_NOTHING:
+        end += 1
+    return end
+
+
+def _heading(document: ReadDocument, question: Question, section: int) -> Quote | None:
+    """A section's heading."""
+    first = document.outline.sections[section].first_paragraph
+    rows = document.rows_of(first, first + 1)
+    return quote_rows(document, question, rows.start, rows.stop) if rows else None
+
+
+def _of_names(document: ReadDocument, question: Question) -> tuple[Quote, ...]:
+    """A sentence that says that such things are supported and names them, or leads in to them."""
+    match = _ASKS_SUPPORTED.match(question.text)
+    wanted = content_of(document, match["things"]) if match else frozenset()
+    row = _naming(document, sorted(wanted)) if wanted else -1
+    if row < 0:
+        return ()
+    sentences = document.text.sentences
+    end = row + 1
+    if sentences[row].text.endswith(":"):
+        while end < len(sentences) and sentences[end].kind in ("item", "entry", "row"):
+            end += 1
+    return (quote_rows(document, question, row, end),)
+
+
+def _naming(document: ReadDocument, wanted: Sequence[str]) -> int:
+    """The first row of a sentence with all wanted terms that names what is supported; -1 for none."""
+    index, sentences = document.index, document.text.sentences
+    found = [index.term_ids.get(term) for term in wanted]
+    if None in found:
+        return -1
+    rows = [set(index.by_sentence.of(k)[0].tolist()) for k in found if k is not None]
+    for row in sorted(set.intersection(*rows)):
+        said = sentences[row]
+        if said.kind in SAYS_NOTHING or _NEGATED.search(said.text):
+            continue
+        if not _supports_them(said.text.lower(), wanted):
+            continue
+        leads_in = said.text.endswith(":") and row + 2 < len(sentences)
+        if leads_in and sentences[row + 1].kind == sentences[row + 2].kind == "item":
+            return int(row)
+        if _NAMES_SOME.search(said.text):
+            return int(row)
+    return -1
+
+
+def _supports_them(said: str, wanted: Sequence[str]) -> bool:
+    """Whether it is the things wanted that a sentence, in small letters, says are supported."""
+    begins = tuple(term[:STEM] for term in wanted)
+    for match in _SUPPORTS.finditer(said):
+        near = said[: match.start()].split()[-NEAR:]
+        after = said[match.end() :].split()[:SOON]
+        if any(word.strip("(“\"'").startswith(begins) for word in (*near, *after)):
+            return True
+    return False

@@ -1,0 +1,48 @@
+"""Asked which things there are: a section of that name, or a sentence that names some."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester
+
+PAGES = [
+    [("h1", "1 Mills"),
+     ("text", "The mill takes grain of any sort, and whichever grains are used, they are weighed "
+              "by the keeper, who is paid for it, fed and housed."),
+     ("text", "Grains that are wet, mouldy and sprouted are not supported by the mill."),
+     ("text", "The mill supports rye, oats and barley grains, whatever their size."),
+     ("text", "Every stone of the mill is turned by hand in a dry summer.")],
+    [("h1", "2 Sieves"),
+     ("text", "At present the following sieves are supported:"),
+     ("item", "• the round one;"), ("item", "• the square one."),
+     ("text", "Each filter has two parts that may accept, change and drop a sieve.")],
+]  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def digester(tmp_path_factory):
+    path = tmp_path_factory.mktemp("listed") / "listed.pdf"
+    make_pdf(path, PAGES)
+    return Digester(read_document(path))
+
+
+def test_a_sentence_that_names_them_answers(digester):
+    answer = digester.answer("Which grains are supported?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("The mill supports rye, oats and barley grains")
+
+
+def test_what_leads_in_to_them_comes_with_them(digester):
+    (quote, *_) = digester.answer("Which sieves are supported?", WHOLE, None).quotes
+    assert "following sieves are supported" in quote.text
+    assert "the round one" in quote.text
+    assert "the square one" in quote.text
+
+
+@pytest.mark.parametrize(
+    "typed", ["Which stones are supported?", "Which ropes are available?", "Who grinds the oats?"]
+)
+def test_where_nothing_names_them_the_search_answers(digester, typed):
+    said = " ".join(q.text for q in digester.answer(typed, WHOLE, None).quotes)
+    assert "the round one" not in said
+    assert "accept, change and drop" not in said
