@@ -177,7 +177,7 @@ class Digester:
         if before is None and might_ask(typed):
             told = self._answer_subject(typed, reach)
             if told is not None:
-                return told
+                return self._with_excerpts(told)
         asked = read_overview(self._document, typed, reach)
         if asked is not None:
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)
@@ -202,6 +202,13 @@ class Digester:
         name = named_subject(typed, titled)
         told = answer_subject(document, lambda: self.scored, typed, reach, name) if name else None
         return told if told is not None and told.sure >= SAID else None
+
+    def _with_excerpts(self, answer: Answer) -> Answer:
+        """An answer with the excerpts of a search after its own."""
+        near = answer_quoted(self._document, answer.question, answer.reach).excerpts
+        pages = {e.locator.page for e in answer.excerpts}
+        others = [e for e in near if e.locator.page not in pages]
+        return replace(answer, excerpts=(*answer.excerpts, *others)[: max(len(near), 1)])
 
     def _search(self, typed: str, reach: Reach, before: str | None = None) -> Answer:
         answer = answer_quoted(self._document, typed, reach, before)
