@@ -208,7 +208,9 @@ class Digester:
         near = answer_quoted(self._document, answer.question, answer.reach).excerpts
         pages = {e.locator.page for e in answer.excerpts}
         others = [e for e in near if e.locator.page not in pages]
-        return replace(answer, excerpts=(*answer.excerpts, *others)[: max(len(near), 1)])
+        return replace(
+            answer, excerpts=(*answer.excerpts, *others)[: max(len(near), len(answer.excerpts))]
+        )
 
     def _search(self, typed: str, reach: Reach, before: str | None = None) -> Answer:
         answer = answer_quoted(self._document, typed, reach, before)
