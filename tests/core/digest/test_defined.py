@@ -200,3 +200,26 @@ def test_a_heading_may_say_what_its_name_stands_for(tmp_path):
         answer = digester.answer(typed, WHOLE, None)
         assert "look through sacks for stones" in answer.quotes[0].text
         assert not answer.is_perhaps
+
+
+FUNCTIONS = [
+    [("h1", "1 Strings"),
+     ("text", "Some have used strsieve for years, and when strsieve is called the mill stands."),
+     ("code", "parts = strsieve (sack)"),
+     ("said", "Part the sack at every blank and hand back its parts. Nothing is lost by it."),
+     ("code", "place = find (sack)"),
+     ("said", "Tell where the first stone of a sack lies, counted from its seam."),
+     ("text", "One can find the keeper of the mill by asking for the keeper of the mill.")],
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [("What does strsieve do?", "Part the sack at every blank"),
+     ("What does the find function do?", "Tell where the first stone")],
+)  # fmt: skip
+def test_what_a_function_does_is_its_description(tmp_path, typed, said):
+    path = tmp_path / "functions.pdf"
+    make_pdf(path, FUNCTIONS)
+    answer = Digester(read_document(path)).answer(typed, WHOLE, None)
+    assert said in answer.quotes[0].text

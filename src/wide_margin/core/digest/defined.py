@@ -38,7 +38,7 @@ _DEFINES = regex(
 """What the sentences have that say what a thing is, beside those that go on about it."""
 _DOES = regex(
     r"^what\s+(?:does|do|can)\s+(?P<name>.+?)"
-    r"(?:\s+(?:sub-?)?(?:commands?|functions?|options?|methods?|class|programs?|modules?|utility|tools?|routines?|macros?))?"
+    r"(?P<kind>\s+(?:sub-?)?(?:commands?|functions?|options?|methods?|class|programs?|modules?|utility|tools?|routines?|macros?))?"
     r"\s+do\s*\??$", re.I
 )  # fmt: skip
 _OF_SECTION = regex(
@@ -60,7 +60,8 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
     if question.kind != "what is":
         doing = _DOES.match(question.text.strip())
         if doing is not None:
-            return _with_section(document, question, answer, doing["name"])
+            rows = rows_under(document, doing["name"], is_function=bool(doing["kind"]))
+            return _with_rows(document, question, answer, doing["name"], rows)
         return with_listed(document, question, answer)
     definition = define(document, defined_term(question.text))
     if definition is None:
@@ -73,7 +74,7 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
         if answer.quotes and topic and len(topic) == len(list(words(term))):
             quotes = _not_of_works(document, answer)
             answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
-        return _with_section(document, question, answer, term)
+        return _with_rows(document, question, answer, term, rows_under(document, term))
     sentences = document.text.sentences
     at = definition.sentence
     first = definition.first if definition.first >= 0 else at
@@ -89,14 +90,21 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=sure)
 
 
-def _with_section(document: ReadDocument, question: Question, answer: Answer, name: str) -> Answer:
-    """The answer with what the section says first that is called by a name, where there is one."""
+def _with_rows(
+    document: ReadDocument, question: Question, answer: Answer, name: str, rows: range
+) -> Answer:
+    """The answer with what is said first under a name, where something is."""
     sentences = document.text.sentences
-    rows = rows_under(document, name)
-    said = [row for row in rows if _tells(sentences[row])]
+    forms = {term.paragraph for term in document.text.terms}
+    said = [
+        row for row in rows if _tells(sentences[row])
+        and (sentences[row].kind == "entry" or sentences[row].paragraph not in forms)
+    ]  # fmt: skip
     if not said:
         return answer
-    at = min(said, key=lambda row: _leads_in(document, sentences[row], name))
+    at = said[0]
+    if sentences[rows.start].paragraph not in forms:
+        at = min(said, key=lambda row: _leads_in(document, sentences[row], name))
     end = at + 1
     if end < len(sentences) and sentences[end].paragraph == sentences[at].paragraph:
         end += 1

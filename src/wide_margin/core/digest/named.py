@@ -9,34 +9,53 @@ from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.passages import names_in
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
+from wide_margin.core.search.vectors import frequency_rank
 
 LABEL_MORE, LEAST_LABEL = 6, 4
 """How much longer a line may be than the name that it is, and how many letters a name has."""
 MOST_NAMES = 5
 """Words of a function with its type and kind."""
+LEAST_MORE = 20
+"""Letters that a description has at least which stands in one line with its term."""
 SAYS_NOTHING = ("heading", "works", "listing", "code", "formula", "figure", "caption")
 """Kinds of sentences that do not say what a thing is."""
 _DASH = regex(r"\s+[–—-]\s+|:\s+")
 _ARTICLE = regex(r"^\W*(?:the|an?)\s+")
 
 
-def rows_under(document: ReadDocument, name: str) -> range:
+def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) -> range:
     """Rows of what stands under a name, however its words end; none where nothing is called so.
 
     That is a section with such a title (with its heading, where that goes on with what the name
     stands for), the description of a function or an option (with it), or the text under a line
     that is the name and nothing else (with that).
+
+    Args:
+        document: It.
+        name: As asked.
+        is_function: Whether it is said to be one: an everyday word may be the name of anything.
     """
-    terms = document.index.analyser.terms
-    wanted = terms(_ARTICLE.sub("", name.lower()))
-    if not wanted:
+    name = _ARTICLE.sub("", name.lower())
+    if not name.strip():
         return range(0)
-    for row, section in enumerate(document.outline.sections):
+    is_name = is_function or not name.isalpha() or frequency_rank(name) is None
+    return (
+        rows_titled(document, name)
+        or (is_name and _described(document, name))
+        or _labelled(document, name)
+    )
+
+
+def rows_titled(document: ReadDocument, name: str) -> range:
+    """Rows of what stands in the section whose title is a name in small letters."""
+    terms = document.index.analyser.terms
+    wanted = terms(name)
+    for row, section in enumerate(document.outline.sections if wanted else ()):
         whole = without_number(section.title)
         title, _, says = (part.strip() for part in _DASH.sub("\n", whole, 1).partition("\n"))
         if terms(_ARTICLE.sub("", title.lower())) == wanted:
             return own_rows(document, row, with_heading=bool(says))
-    return _described(document, name) or _labelled(document, name)
+    return range(0)
 
 
 def without_number(title: str) -> str:
@@ -71,27 +90,27 @@ def _labelled(document: ReadDocument, name: str) -> range:
 
 
 def _described(document: ReadDocument, name: str) -> range:
-    """Rows of the description of a function or an option that a name is the name of."""
-    sought = name.lower()
-    if sought.isalpha():  # an everyday word may be the name of anything
-        return range(0)
-    sentences = document.text.sentences
+    """Rows of the description of the function or option of a name, in small letters."""
+    sentences, nearest = document.text.sentences, range(0)
     for k, term in enumerate(document.text.terms):
-        if sought not in term.text.lower():
+        if name not in term.text.lower():
             continue
         named = list(words(names_in(term.text)))
-        if sought not in named or len(named) > MOST_NAMES:
+        if name not in named or len(set(named)) > MOST_NAMES:
             continue
-        first = document.rows_of(term.paragraph, term.paragraph + 1).start
-        end = first
-        while end < len(sentences) and (end == first or sentences[end].term == k):
+        own = document.rows_of(term.paragraph, term.paragraph + 1)
+        if not own:
+            continue
+        end = own.stop
+        while end < len(sentences) and sentences[end].term == k:
             end += 1
-        if end == first + 1 and end < len(sentences) and sentences[end].kind == "body":
+        more = len(sentences[own.start].text) - len(term.text)
+        if end > own.stop or (sentences[own.start].term == k and more >= LEAST_MORE):
+            return range(own.start, end)
+        if not nearest and end < len(sentences) and sentences[end].kind == "body":
             paragraph = sentences[end].paragraph  # as far out as its function
-            end = document.rows_of(paragraph, paragraph + 1).stop
-        if end > first + 1:
-            return range(first, end)
-    return range(0)
+            nearest = range(own.start, document.rows_of(paragraph, paragraph + 1).stop)
+    return nearest
 
 
 def content_of(document: ReadDocument, text: str) -> frozenset[str]:

@@ -7,7 +7,7 @@ from wide_margin.core.answers.form import take_form
 from wide_margin.core.answers.within import pages_covered
 from wide_margin.core.digest.by_kind import FRONT, FRONT_ROWS
 from wide_margin.core.digest.gist import Scored, gist_lines
-from wide_margin.core.digest.named import SAYS_NOTHING, own_rows, rows_under, without_number
+from wide_margin.core.digest.named import SAYS_NOTHING, own_rows, rows_titled, without_number
 from wide_margin.core.digest.overview import about, is_step, rows_within
 from wide_margin.core.digest.telling import THING, naming, says_what_it_is
 from wide_margin.core.document import ReadDocument
@@ -77,7 +77,7 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
     is_a = [row for row, said in text.items() if says_what_it_is(found, said)]
     does = [row for row, said in text.items() if row in first and found.works.match(said)]
     titled = [
-        row for row in rows_titled(document, name)
+        row for row in rows_called(document, name)
         if row in within and sentences[row].kind not in SAYS_NOTHING
     ]  # fmt: skip
     told = (
@@ -108,7 +108,7 @@ def _rows_with(document: ReadDocument, name: str) -> list[int]:
     return sorted(set.intersection(*rows))
 
 
-def rows_titled(document: ReadDocument, name: str) -> Sequence[int]:
+def rows_called(document: ReadDocument, name: str) -> Sequence[int]:
     """Rows of the section that is called by what a thing is: "What is Wellkeep?"."""
     wanted = {bare(title.format(name)) for title in _TITLED}
     for row, section in enumerate(document.outline.sections):
@@ -133,7 +133,7 @@ def answer_subject(
         while len(found) > 1 and 0 < form.max_words < sum(said[: len(found)]):
             found = found[:-1]
         lines = gist_lines(document, found[:most])
-    elif not is_coined(document, name) or rows_under(document, name):
+    elif not is_coined(document, name) or rows_titled(document, name):
         return None
     else:
         limits = {"n_words": form.max_words, "n_sentences": form.max_sentences}
