@@ -223,3 +223,16 @@ def test_what_a_function_does_is_its_description(tmp_path, typed, said):
     make_pdf(path, FUNCTIONS)
     answer = Digester(read_document(path)).answer(typed, WHOLE, None)
     assert said in answer.quotes[0].text
+
+
+def test_a_section_says_it_in_another_language_too(tmp_path):
+    path = tmp_path / "seile.pdf"
+    make_pdf(path, [
+        [("h1", "1 Die Seile"),
+         ("text", "Jedes Seil der Mühle hängt neben seinem Rad, und der Müller zählt die Seile im "
+                  "Mai, wenn das Wasser nicht mehr so hoch steht wie im Winter.")],
+        [("h1", "2 Die Winde"),
+         ("text", "Mit ihr zieht der Müller die Säcke auf den Boden, ohne dass jemand sie trägt.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(path)).answer("Was ist die Winde?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("Mit ihr zieht der Müller die Säcke")

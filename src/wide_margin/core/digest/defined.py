@@ -50,9 +50,11 @@ OF_SECTION = 0.6
 
 
 def with_definition(document: ReadDocument, answer: Answer) -> Answer:
-    """The answer with the definition of what is asked after, where the document clearly has one.
+    """The answer with what says in so many words what is asked for, where the document has that.
 
-    An answer that begins with the definition stays as it is, with what it goes on to say.
+    Of what something is that is its definition, else what stands under its name; of what something
+    does the latter; of which things there are what lists them. An answer that begins so stays as it
+    is, with what it goes on to say; one that only mentions the thing is made less sure.
     """
     question = read_question(answer.question)
     if answer.reach.kind != "document":
@@ -97,7 +99,7 @@ def _with_rows(
     sentences = document.text.sentences
     forms = {term.paragraph for term in document.text.terms}
     said = [
-        row for row in rows if _tells(sentences[row])
+        row for row in rows if _tells(document, sentences[row])
         and (sentences[row].kind == "entry" or sentences[row].paragraph not in forms)
     ]  # fmt: skip
     if not said:
@@ -125,10 +127,11 @@ def _leads_in(document: ReadDocument, said: Sentence, name: str) -> tuple[bool, 
     return is_bare, not set(terms(name)) & set(terms(said.text))
 
 
-def _tells(said: Sentence) -> bool:
+def _tells(document: ReadDocument, said: Sentence) -> bool:
     """Whether a sentence under a name says something of it."""
-    is_other = said.kind in SAYS_NOTHING or _OF_SECTION.match(said.text)
-    return not is_other and seems_to_have_verb(said.text)
+    if said.kind in SAYS_NOTHING or _OF_SECTION.match(said.text):
+        return False
+    return document.index.language != "en" or seems_to_have_verb(said.text)
 
 
 def _not_of_works(document: ReadDocument, answer: Answer) -> tuple[Quote, ...]:
