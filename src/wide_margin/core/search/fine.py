@@ -229,7 +229,8 @@ def page_evidence(pages: IntArray, scores: FloatArray) -> dict[int, float]:
     """Page index to the log of the sum of its sentences' odds."""
     top = float(scores.max())
     there, at = np.unique(pages, return_inverse=True)
-    sums = np.log(np.bincount(at, np.exp(scores - top))) + top
+    with np.errstate(divide="ignore"):  # a page without any is infinitely unlikely
+        sums = np.log(np.bincount(at, np.exp(scores - top))) + top
     return {int(page): float(value) for page, value in zip(there, sums, strict=True)}
 
 
