@@ -1,6 +1,5 @@
 """What a reach holds: its passages, sentences and pages."""
 
-from bisect import bisect_left
 from functools import lru_cache
 
 import numpy as np
@@ -8,7 +7,7 @@ import numpy as np
 from wide_margin.core.answers.model import Reach
 from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.document import ReadDocument
-from wide_margin.core.geometry import BoolArray
+from wide_margin.core.geometry import BoolArray, IntArray
 from wide_margin.core.layout import SpanOnPage
 
 
@@ -21,6 +20,13 @@ def _evidence(document: ReadDocument) -> BoolArray:
 @lru_cache(maxsize=2)
 def _unlisted(document: ReadDocument) -> BoolArray:
     return np.fromiter((s.kind != "listing" for s in document.text.sentences), dtype=bool)
+
+
+@lru_cache(maxsize=2)
+def _pages(document: ReadDocument) -> IntArray:
+    """(s,) the page index on which each sentence starts."""
+    pages = (s.page for s in document.text.sentences)
+    return np.fromiter(pages, dtype=np.int32, count=len(document.text.sentences))
 
 
 def allowed_passages(document: ReadDocument, reach: Reach) -> BoolArray:
@@ -50,7 +56,8 @@ def allowed_sentences(document: ReadDocument, reach: Reach) -> BoolArray:
         rows = document.rows_of(*paragraphs_within(document, reach))
         allowed[: rows.start] = allowed[rows.stop :] = False
     if reach.kind == "pages":
-        allowed &= np.array([reach.first_page <= s.page <= reach.last_page for s in sentences])
+        pages = _pages(document)
+        allowed &= (reach.first_page <= pages) & (pages <= reach.last_page)
     if reach.spans:
         inside = np.zeros(len(sentences), dtype=bool)
         inside[rows_within(document, reach.spans)] = True
@@ -64,15 +71,9 @@ def rows_within(document: ReadDocument, spans: tuple[SpanOnPage, ...]) -> list[i
     for span in spans:
         wanted.setdefault(span.page, []).append(span)
     rows = []
-    sentences = document.text.sentences
-    # What goes on over a page's end comes before the notes and captions of that page.
-    first = bisect_left(sentences, min(wanted, default=0) - 2, key=lambda s: s.page)
-    for row in range(first, len(sentences)):
-        sentence = sentences[row]
-        if sentence.page > max(wanted, default=0) + 2:
-            break
-        if sentence.page not in wanted and sentence.page + 1 not in wanted:
-            continue
+    near = [*wanted, *(page - 1 for page in wanted)]  # one may go on over a page's end
+    for row in np.flatnonzero(np.isin(_pages(document), near)).tolist():
+        sentence = document.text.sentences[row]
         own = document.paragraphs[sentence.paragraph].spans(sentence.start, sentence.end)
         if any(a.start < b.end and b.start < a.end for a in own for b in wanted.get(a.page, ())):
             rows.append(row)

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from wide_margin.core.answers import WHOLE, Answer, Quote, Reach
 from wide_margin.core.answers.reading import named_reach
-from wide_margin.core.digest.named import rows_under
+from wide_margin.core.digest.named import rows_under, without_article
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain import define
 from wide_margin.core.later import regex
@@ -24,7 +24,6 @@ SHORT = 3
 """Letters under which a second side is a number or a letter that tells it from the first."""
 LONGEST_SIDE = 9
 """Words."""
-_ARTICLE = r"(?:an?|the|eine[mnr]?|ein|de[mnr]|die|das|les?|la|une?|el|los|las)\s+"
 _SIDES = tuple(
     regex(pattern, re.I)
     for pattern in (
@@ -49,10 +48,7 @@ def sides_of(question: str) -> tuple[str, str] | None:
         match = pattern.search(text)
         if match is None:
             continue
-        one, other = (
-            re.sub(rf"^{_ARTICLE}", "", match[name], flags=re.I).strip(" “”\"'.")
-            for name in ("one", "other")
-        )
+        one, other = (without_article(match[name]).strip(" “”\"'.") for name in ("one", "other"))
         if one and other and max(len(one.split()), len(other.split())) <= LONGEST_SIDE:
             return one, other
     return None

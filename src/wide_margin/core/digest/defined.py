@@ -65,14 +65,14 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
             rows = rows_under(document, doing["name"], is_function=bool(doing["kind"]))
             return _with_rows(document, question, answer, doing["name"], rows)
         return with_listed(document, question, answer)
-    definition = define(document, defined_term(question.text))
+    term = defined_term(question.text)
+    definition = define(document, term)
     if definition is None:
         topic = asked_term(document, question)
         for k, quote in enumerate(answer.quotes if topic else ()):
             if _says_it(document, quote, topic):
                 others = (*answer.quotes[:k], *answer.quotes[k + 1 :])
                 return replace(answer, quotes=(quote, *others))
-        term = defined_term(question.text)
         if answer.quotes and topic and len(topic) == len(list(words(term))):
             quotes = _not_of_works(document, answer)
             answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
@@ -96,6 +96,8 @@ def _with_rows(
     document: ReadDocument, question: Question, answer: Answer, name: str, rows: range
 ) -> Answer:
     """The answer with what is said first under a name, where something is."""
+    if not rows:
+        return answer
     sentences = document.text.sentences
     forms = {term.paragraph for term in document.text.terms}
     said = [

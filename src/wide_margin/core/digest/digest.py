@@ -23,7 +23,14 @@ from wide_margin.core.digest.overview import (
 )
 from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
-from wide_margin.core.digest.subject import SAID, answer_subject, might_ask, named_subject
+from wide_margin.core.digest.subject import (
+    SAID,
+    answer_nearest,
+    answer_subject,
+    is_explained,
+    might_ask,
+    named_subject,
+)
 from wide_margin.core.digest.terms import N_TERMS, KeyTerm, key_terms, phrases_of
 from wide_margin.core.digest.titled import title_of
 from wide_margin.core.document import ReadDocument
@@ -197,11 +204,14 @@ class Digester:
         """What its own thing is; of a plain word of the title only where that is introduced."""
         document = self._document
         if name := named_subject(typed, self._names):
-            return answer_subject(document, lambda: self.scored, typed, reach, name)
-        titled = [w.lower() for w in words(title_of(document)) if not is_common(w.lower())]
-        name = named_subject(typed, titled)
-        told = answer_subject(document, lambda: self.scored, typed, reach, name) if name else None
-        return told if told is not None and told.sure >= SAID else None
+            told = answer_subject(document, typed, reach, name)
+            if told is None and not is_explained(document, name):
+                return answer_nearest(document, self.scored, typed, reach)
+            return told
+        language = document.index.language
+        titled = {w for w in words(title_of(document)) if not is_common(w, language)}
+        name = named_subject(typed, sorted(titled))
+        return answer_subject(document, typed, reach, name, least=SAID) if name else None
 
     def _with_excerpts(self, answer: Answer) -> Answer:
         """An answer with the excerpts of a search after its own."""

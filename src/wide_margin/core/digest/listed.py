@@ -5,9 +5,10 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from wide_margin.core.answers import Answer, Question, Quote
+from wide_margin.core.answers.lists import MAX_LIST_WORDS, items_after, list_after
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.within import rows_within
-from wide_margin.core.digest.named import SAYS_NOTHING, content_of
+from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
 
@@ -61,7 +62,7 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
         return answer
     rows = rows_within(document, quotes[0].locators[0].spans)
     told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
-    if told[:1] == rows[:1] and len(told) >= len(rows):
+    if told[:1] == rows[:1] and len(told) >= len(rows) and len(answer.quotes) >= len(quotes):
         return answer
     return replace(answer, quotes=quotes, missing=(), reason="", sure=max(answer.sure, sure))
 
@@ -77,30 +78,28 @@ def _of_section(document: ReadDocument, question: Question) -> tuple[Quote, ...]
             continue
         inner = [k for k, parent in enumerate(outline.parents) if parent == row]
         end = outline.sections[inner[0]].first_paragraph if inner else section.end_paragraph
-        begins = _as_it_begins(document, question, section.first_paragraph + 1, end)
+        begins = _beginning(document, question, section.first_paragraph + 1, end)
         names = [_heading(document, question, k) for k in inner[:MOST_NAMED]]
         if quotes := (*begins, *(name for name in names if name is not None)):
             return quotes
     return None
 
 
-def _as_it_begins(
+def _beginning(
     document: ReadDocument, question: Question, first: int, end: int
 ) -> tuple[Quote, ...]:
     """What some paragraphs say first, with the items that follow; nothing where they say nothing."""
-    rows = document.rows_of(first, end)
-    begin = next((r for r in rows if document.text.sentences[r].kind not in SAYS_NOTHING), None)
+    sentences, rows = document.text.sentences, document.rows_of(first, end)
+    begin = next((row for row in rows if sentences[row].kind not in SAYS_NOTHING), None)
     if begin is None:
         return ()
-    return (quote_rows(document, question, begin, _end_of(document, begin, rows.stop)),)
-
-
-def _end_of(document: ReadDocument, begin: int, most: int) -> int:
-    """One past the last row of what goes on from a row: text and items, so many at most."""
-    sentences, end = document.text.sentences, begin + 1
-    while end < min(most, begin + MOST_LISTED) and sentences[end].kind not in SAYS_NOTHING:
-        end += 1
-    return end
+    kind, last = sentences[begin].kind, begin + 1
+    while last < min(rows.stop, begin + MOST_LISTED) and sentences[last].kind == kind:
+        if sentences[last - 1].text.endswith(":"):
+            break
+        last += 1
+    quote = quote_rows(document, question, begin, last)
+    return (quote, *items_after(document, last - 1, set(), MAX_LIST_WORDS))
 
 
 def _heading(document: ReadDocument, question: Question, section: int) -> Quote | None:
@@ -117,32 +116,22 @@ def _of_names(document: ReadDocument, question: Question) -> tuple[Quote, ...]:
     row = _naming(document, sorted(wanted)) if wanted else -1
     if row < 0:
         return ()
-    sentences = document.text.sentences
-    end = row + 1
-    if sentences[row].text.endswith(":"):
-        while end < len(sentences) and sentences[end].kind in ("item", "entry", "row"):
-            end += 1
-    return (quote_rows(document, question, row, end),)
+    said = quote_rows(document, question, row, row + 1)
+    return (said, *items_after(document, row, set(), MAX_LIST_WORDS))
 
 
 def _naming(document: ReadDocument, wanted: Sequence[str]) -> int:
     """The first row of a sentence with all wanted terms that names what is supported; -1 for none."""
-    index, sentences = document.index, document.text.sentences
-    found = [index.term_ids.get(term) for term in wanted]
-    if None in found:
-        return -1
-    rows = [set(index.by_sentence.of(k)[0].tolist()) for k in found if k is not None]
-    for row in sorted(set.intersection(*rows)):
+    sentences = document.text.sentences
+    for row in rows_with(document, wanted):
         said = sentences[row]
         if said.kind in SAYS_NOTHING or _NEGATED.search(said.text):
             continue
         if not _supports_them(said.text.lower(), wanted):
             continue
-        leads_in = said.text.endswith(":") and row + 2 < len(sentences)
-        if leads_in and sentences[row + 1].kind == sentences[row + 2].kind == "item":
-            return int(row)
-        if _NAMES_SOME.search(said.text):
-            return int(row)
+        leads_in = said.text.endswith(":") and len(list_after(document, row)) > 1
+        if leads_in or _NAMES_SOME.search(said.text):
+            return row
     return -1
 
 

@@ -1,11 +1,14 @@
 """What stands under a name: in a section called so, in a description, under a line of its own."""
 
+import re
+from collections.abc import Sequence
 from itertools import pairwise
 
+from wide_margin.core.digest.overview import NOT_SAID
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
-from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.passages import names_in
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
@@ -17,10 +20,12 @@ MOST_NAMES = 5
 """Words of a function with its type and kind."""
 LEAST_MORE = 20
 """Letters that a description has at least which stands in one line with its term."""
-SAYS_NOTHING = ("heading", "works", "listing", "code", "formula", "figure", "caption")
+SAYS_NOTHING = (*NOT_SAID, "works", "code", "caption")
 """Kinds of sentences that do not say what a thing is."""
 _DASH = regex(r"\s+[–—-]\s+|:\s+")
-_ARTICLE = regex(r"^\W*(?:the|an?)\s+")
+_DEFINITE = r"the|das|der|de[mn]?|die|les?|la|el|los|las|il|lo|os?|het"
+_ARTICLE = regex(rf"^\W*(?:{_DEFINITE}|an?|eine[mnrs]?|ein|une?|una|uno|um|uma|een)\s+", re.I)
+_THE = regex(rf"^\W*(?:{_DEFINITE})\s+", re.I)
 
 
 def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) -> range:
@@ -35,7 +40,7 @@ def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) 
         name: As asked.
         is_function: Whether it is said to be one: an everyday word may be the name of anything.
     """
-    name = _ARTICLE.sub("", name.lower())
+    name = without_article(name.lower())
     if not name.strip():
         return range(0)
     is_name = is_function or not name.isalpha() or frequency_rank(name) is None
@@ -46,22 +51,21 @@ def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) 
     )
 
 
+def without_article(name: str, *, definite: bool = False) -> str:
+    """A name without the article in front; ``definite`` leaves "a" and its like."""
+    return (_THE if definite else _ARTICLE).sub("", name)
+
+
 def rows_titled(document: ReadDocument, name: str) -> range:
     """Rows of what stands in the section whose title is a name in small letters."""
     terms = document.index.analyser.terms
     wanted = terms(name)
     for row, section in enumerate(document.outline.sections if wanted else ()):
-        whole = without_number(section.title)
+        whole = unnumbered(section.title)
         title, _, says = (part.strip() for part in _DASH.sub("\n", whole, 1).partition("\n"))
-        if terms(_ARTICLE.sub("", title.lower())) == wanted:
+        if terms(without_article(title.lower())) == wanted:
             return own_rows(document, row, with_heading=bool(says))
     return range(0)
-
-
-def without_number(title: str) -> str:
-    """A section's title without what counts it."""
-    number = number_of(title)
-    return number.rest if number is not None else title
 
 
 def own_rows(document: ReadDocument, row: int, *, with_heading: bool = False) -> range:
@@ -82,9 +86,9 @@ def _labelled(document: ReadDocument, name: str) -> range:
         return range(0)
     paragraphs = document.paragraphs
     for at, (paragraph, after) in enumerate(pairwise(paragraphs)):
-        is_short = len(paragraph.text) < len(name) + LABEL_MORE
-        is_text = after.kind == "body" and len(after.pieces) > 1
-        if is_short and is_text and bare(paragraph.text) == label:
+        if len(paragraph.text) >= len(name) + LABEL_MORE or bare(paragraph.text) != label:
+            continue
+        if after.kind == "body" and len(after.pieces) > 1:
             return document.rows_of(at, at + 2)
     return range(0)
 
@@ -111,6 +115,14 @@ def _described(document: ReadDocument, name: str) -> range:
             paragraph = sentences[end].paragraph  # as far out as its function
             nearest = range(own.start, document.rows_of(paragraph, paragraph + 1).stop)
     return nearest
+
+
+def rows_with(document: ReadDocument, terms: Sequence[str]) -> list[int]:
+    """Rows of the sentences that have all of some terms, in order; none for no terms."""
+    index = document.index
+    found = [index.term_ids.get(term) for term in terms]
+    rows = [set(index.by_sentence.of(k)[0].tolist()) if k is not None else set() for k in found]
+    return sorted(set.intersection(*rows)) if rows else []
 
 
 def content_of(document: ReadDocument, text: str) -> frozenset[str]:

@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Sequence
+from dataclasses import replace
 
 import numpy as np
 
@@ -106,15 +107,32 @@ def answer_overview(
     lines, sure = _lines(document, asked, scored, facts, rows)
     if not lines and asked.kind in ("section", "page", "about"):
         lines = _as_it_begins(document, rows, asked.form.max_sentences or asked.n_points or N_SLOT)
-    quotes = tuple(Quote(line.text, (line.locator,)) for line in lines)
-    n_searched, n_pages, without = pages_covered(document, asked.reach)
     ranked = _ranked(document, scored, asked, lines)
+    excerpts = _as_excerpts(ranked) or _nearest(document, scored, rows)
+    answer = answer_of_lines(document, typed, asked.kind, asked.reach, lines, sure)
+    return replace(answer, excerpts=excerpts)
+
+
+def answer_of_lines(
+    document: ReadDocument,
+    typed: str,
+    kind: str,
+    reach: Reach,
+    lines: Sequence[GistLine],
+    sure: float,
+) -> Answer:
+    """An answer that quotes some lines and has them as its excerpts; it declines without any."""
+    n_searched, n_pages, without = pages_covered(document, reach)
     return Answer(
-        question=typed.strip(), kind=f"overview: {asked.kind}", reach=asked.reach, quotes=quotes,
-        excerpts=tuple(Excerpt(line.text, line.locator, 1.0) for line in ranked)
-        or _nearest(document, scored, rows),
-        n_searched=n_searched, n_pages=n_pages, without_text=without, sure=sure,
+        question=typed.strip(), kind=f"overview: {kind}", reach=reach,
+        quotes=tuple(Quote(line.text, (line.locator,)) for line in lines),
+        excerpts=_as_excerpts(lines), n_searched=n_searched, n_pages=n_pages,
+        without_text=without, sure=sure,
     )  # fmt: skip
+
+
+def _as_excerpts(lines: Sequence[GistLine]) -> tuple[Excerpt, ...]:
+    return tuple(Excerpt(line.text, line.locator, 1.0) for line in lines)
 
 
 def _ranked(

@@ -1,18 +1,24 @@
 """What the thing is that a document is about: asked by its name, answered where it is introduced."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 
-from wide_margin.core.answers import Answer, Excerpt, Quote, Reach
+from wide_margin.core.answers import Answer, Reach
 from wide_margin.core.answers.form import take_form
-from wide_margin.core.answers.within import pages_covered
 from wide_margin.core.digest.by_kind import FRONT, FRONT_ROWS
 from wide_margin.core.digest.gist import Scored, gist_lines
-from wide_margin.core.digest.named import SAYS_NOTHING, own_rows, rows_titled, without_number
-from wide_margin.core.digest.overview import about, is_step, rows_within
+from wide_margin.core.digest.named import (
+    SAYS_NOTHING,
+    own_rows,
+    rows_titled,
+    rows_with,
+    without_article,
+)
+from wide_margin.core.digest.overview import about, answer_of_lines, is_step, rows_within
 from wide_margin.core.digest.telling import THING, naming, says_what_it_is
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
+from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.search.vectors import frequency_rank
 
 SAID, TOLD, ASIDE, NOT_SAID = 0.9, 0.6, 0.5, 0.3
@@ -30,7 +36,6 @@ _ASKED = regex(
     r"(?:\s+(?:do|for|about|used\s+for|good\s+for|meant\s+for|capable\s+of|able\s+to\s+do|exactly|then))*[\s?!.]*$"
 )
 _TITLED = ("what is {}", "about {}", "introduction to {}", "overview of {}")
-_ARTICLE = regex(r"^(?:the|das|der|die|le|la|les|el|los|il|lo|o|os|het|de)\s+")
 _KIND = regex(rf"\s+{THING}$")
 
 
@@ -44,17 +49,12 @@ def named_subject(typed: str, names: Sequence[str]) -> str:
     match = _ASKED.match(" ".join(take_form(typed)[0].split()).lower())
     if match is None:
         return ""
-    asked = _KIND.sub("", _ARTICLE.sub("", match["name"])).strip()
+    asked = _KIND.sub("", without_article(match["name"], definite=True)).strip()
     # "Bridge sampling" is what a package called bridgesampling does.
     apart = " " in asked
     return next(
         (n for n in names if bare(n) == bare(asked) and not (apart and n.isalnum())), ""
     )  # fmt: skip
-
-
-def is_coined(document: ReadDocument, name: str) -> bool:
-    """Whether a name is no word of the language, so that nothing else can be meant by it."""
-    return document.index.language != "en" or frequency_rank(name) is None
 
 
 def might_ask(typed: str) -> bool:
@@ -69,15 +69,16 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
         return [], 0.0
     n_early = int(max(FRONT * len(rows), FRONT_ROWS))
     within = set(rows)
+    whole, *parts = document.index.analyser.terms(name) or ("",)
     text = {
-        row: sentences[row].text.lower() for row in _rows_with(document, name)
+        row: sentences[row].text.lower() for row in rows_with(document, parts or [whole])
         if row in within and sentences[row].kind not in SAYS_NOTHING
     }  # fmt: skip
     first = set(rows[:n_early])
     is_a = [row for row, said in text.items() if says_what_it_is(found, said)]
     does = [row for row, said in text.items() if row in first and found.works.match(said)]
     titled = [
-        row for row in rows_called(document, name)
+        row for row in _rows_called(document, name)
         if row in within and sentences[row].kind not in SAYS_NOTHING
     ]  # fmt: skip
     told = (
@@ -92,56 +93,59 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
     paragraph, section = sentences[chief].paragraph, sentences[chief].section
     after = [
         row for row in document.rows_of(paragraph, paragraph + 1)
-        if row > chief and row <= rows[-1] and not is_step(sentences[row].text)
+        if row > chief and row in within and not is_step(sentences[row].text)
     ]  # fmt: skip
     others = [row for row in does if sentences[row].section == section and row != chief]
     more = [row for row in (*after, *others) if not sentences[row].text.endswith(":")]
     return sorted({chief, *more[: N_SAID - 1]}), sure
 
 
-def _rows_with(document: ReadDocument, name: str) -> list[int]:
-    """Rows of the sentences that have a name, in order: all its parts, where it has some."""
-    index = document.index
-    whole, *parts = index.analyser.terms(name) or ("",)
-    found = [index.term_ids.get(term) for term in parts or [whole]]
-    rows = [set(index.by_sentence.of(k)[0].tolist()) if k is not None else set() for k in found]
-    return sorted(set.intersection(*rows))
-
-
-def rows_called(document: ReadDocument, name: str) -> Sequence[int]:
+def _rows_called(document: ReadDocument, name: str) -> Sequence[int]:
     """Rows of the section that is called by what a thing is: "What is Wellkeep?"."""
     wanted = {bare(title.format(name)) for title in _TITLED}
     for row, section in enumerate(document.outline.sections):
-        if bare(without_number(section.title)) in wanted:
+        if bare(unnumbered(section.title)) in wanted:
             return own_rows(document, row)
     return ()
 
 
 def answer_subject(
-    document: ReadDocument, scored: Callable[[], Scored], typed: str, reach: Reach, name: str
+    document: ReadDocument, typed: str, reach: Reach, name: str, *, least: float = 0.0
 ) -> Answer | None:
-    """What a document says its subject is; where it does not say so, what it is about.
+    """What a document says that a thing is; None where it does not, or less surely.
 
-    None where it does not say so and the name is a word that the text may explain.
+    Args:
+        document: It.
+        typed: The question.
+        reach: Where it may say so.
+        name: What it calls the thing, in small letters.
+        least: The chance that it must have at least.
     """
-    rows = rows_within(document, reach)
     form = take_form(typed)[1]
-    most = form.max_sentences or N_SAID
-    found, sure = introduced(document, rows, name)
-    if found:
-        said = [len(document.text.sentences[row].text.split()) for row in found]
-        while len(found) > 1 and 0 < form.max_words < sum(said[: len(found)]):
-            found = found[:-1]
-        lines = gist_lines(document, found[:most])
-    elif not is_coined(document, name) or rows_titled(document, name):
+    found, sure = introduced(document, rows_within(document, reach), name)
+    lengths = [len(document.text.sentences[row].text.split()) for row in found]
+    while form.max_words and sum(lengths[: len(found)]) > form.max_words:
+        found = found[:-1]
+    if not found or sure < least:
         return None
-    else:
-        limits = {"n_words": form.max_words, "n_sentences": form.max_sentences}
-        lines, sure = about(document, scored(), rows, limits)[:most], NOT_SAID
-    n_searched, n_pages, without = pages_covered(document, reach)
-    return Answer(
-        question=typed.strip(), kind="overview: subject", reach=reach,
-        quotes=tuple(Quote(line.text, (line.locator,)) for line in lines),
-        excerpts=tuple(Excerpt(line.text, line.locator, 1.0) for line in lines),
-        n_searched=n_searched, n_pages=n_pages, without_text=without, sure=sure,
-    )  # fmt: skip
+    lines = gist_lines(document, found[: form.max_sentences or N_SAID])
+    return answer_of_lines(document, typed, "subject", reach, lines, sure)
+
+
+def answer_nearest(document: ReadDocument, scored: Scored, typed: str, reach: Reach) -> Answer:
+    """What a document is about, where it does not say what its thing is: the nearest there is."""
+    form = take_form(typed)[1]
+    limits = {"n_words": form.max_words, "n_sentences": form.max_sentences}
+    lines = about(document, scored, rows_within(document, reach), limits)
+    return answer_of_lines(
+        document, typed, "subject", reach, lines[: form.max_sentences or N_SAID], NOT_SAID
+    )
+
+
+def is_explained(document: ReadDocument, name: str) -> bool:
+    """Whether the text may say what a name is though it does not introduce it.
+
+    It is a word of the language, or has a section of its own.
+    """
+    is_word = document.index.language == "en" and frequency_rank(name) is not None
+    return is_word or bool(rows_titled(document, name))

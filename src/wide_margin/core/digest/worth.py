@@ -28,7 +28,7 @@ from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.definitions import Definitions
 from wide_margin.core.later import regex
-from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.numbering import unnumbered
 
 N_OFFERED = 6
 N_TRIED = 10
@@ -291,9 +291,7 @@ class _Source:
         return sorted(kept, key=lambda k: -weight[k])
 
     def _bare_title(self, row: int) -> str:
-        title = self._document.outline.sections[row].title
-        number = number_of(title)
-        return (number.rest if number else title).strip()
+        return unnumbered(self._document.outline.sections[row].title).strip()
 
     def _pages(self, row: int) -> frozenset[int]:
         section = self._document.outline.sections[row]

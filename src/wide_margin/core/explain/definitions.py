@@ -18,7 +18,7 @@ from wide_margin.core.explain.short_forms import find_short_forms, symbols_in
 from wide_margin.core.explain.verbs import PREPOSITIONS, first_finite
 from wide_margin.core.later import regex
 from wide_margin.core.layout import BULLETS, NOTE_MARK, Paragraph, fold, tidy
-from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.passages import Sentence, names_in
 from wide_margin.core.search import Analyser, is_common
 from wide_margin.core.search.analysis import words
@@ -319,8 +319,7 @@ def _sections(document: ReadDocument) -> Iterator[Definition]:
         row = rows[at]
         if sentences[row].text.isupper():
             continue
-        number = number_of(section.title)
-        title = number.rest if number else section.title
+        title = unnumbered(section.title)
         for part in dict.fromkeys((title, *_TITLE_PARTS.split(title))):
             name = _TITLE_FRONT.sub("", part.strip(" .:,"))
             if 0 < len(name.split()) <= MAX_TERM_WORDS and len(name) > 1:

@@ -8,7 +8,7 @@ from wide_margin.core.document import ReadDocument, section_titled
 from wide_margin.core.later import regex
 from wide_margin.core.layout import Paragraph, fold, tidy
 from wide_margin.core.lexicon import alternatives, thing_of
-from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.numbering import number_of, unnumbered
 from wide_margin.core.outline.titles import squash
 from wide_margin.core.search import is_common, rank, read_terms
 from wide_margin.core.search.analysis import words
@@ -195,8 +195,7 @@ class Targets:
         """Row of the last section of a kind: the appendix, the glossary; -1 for none."""
         pattern = re.compile(rf"{alternatives(*_NAMED[name.lower()])}", re.I)
         for row, section in enumerate(self._document.outline.sections):
-            number = number_of(section.title)
-            title = number.rest if number else section.title
+            title = unnumbered(section.title)
             is_one = name.lower() == "appendix" and pattern.match(section.title)
             if is_one or pattern.fullmatch(title.strip()):
                 return row

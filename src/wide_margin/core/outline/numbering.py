@@ -40,6 +40,12 @@ class Number(NamedTuple):
     """The number as written: "2.1.4", "B"."""
 
 
+def unnumbered(title: str) -> str:
+    """A title without the number in front, the whole where it has none."""
+    number = number_of(title)
+    return number.rest if number is not None else title
+
+
 @lru_cache(maxsize=100_000)
 def number_of(title: str) -> Number | None:
     """Take the number off the front of a title; None where there is none."""

@@ -5,7 +5,7 @@ from functools import lru_cache
 
 from wide_margin.core.later import regex
 from wide_margin.core.layout import fold
-from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.numbering import number_of, unnumbered
 
 ALIKE = 0.85
 """Titles with at least this similarity (difflib ratio over letters and digits) are the same."""
@@ -46,8 +46,7 @@ def similarity(a: str, b: str) -> float:
 @lru_cache(maxsize=100_000)
 def _figures(title: str) -> tuple[str, ...]:
     """The numbers within a title, the one in front left out."""
-    number = number_of(title)
-    return tuple(_DIGITS.findall(number.rest if number else title))
+    return tuple(_DIGITS.findall(unnumbered(title)))
 
 
 def _ratio(a: str, b: str) -> float:
@@ -81,8 +80,7 @@ def words_differ(a: str, b: str) -> bool:
         return False  # a shorter wording, or the first line of a longer one
 
     def lacking(title: str, other: str) -> list[str]:
-        number = number_of(title)
-        words = fold(number.rest if number else title).split()
+        words = fold(unnumbered(title)).split()
         return [w for word in words if len(w := squash(word)) >= 3 and w not in other]
 
     missing_a, missing_b = lacking(a, flat_b), lacking(b, flat_a)

@@ -1,8 +1,10 @@
 """Texts as numbers: the words of many texts, each known by where it stands in a list of words."""
 
 from array import array
+from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import count
 
 import numpy as np
 
@@ -23,17 +25,10 @@ class Coded:
     """(t + 1,) where each text starts in numbers."""
 
 
-class _Numbers(dict[str, int]):
-    """Words to their numbers, given as they come."""
-
-    def __missing__(self, word: str) -> int:
-        self[word] = number = len(self)
-        return number
-
-
 def code(texts: Sequence[str]) -> Coded:
     """Number the words of some texts."""
-    known, numbers, starts = _Numbers(), array("i"), array("i", [0])
+    known = defaultdict[str, int](count().__next__)
+    numbers, starts = array("i"), array("i", [0])
     for text in texts:
         numbers.extend([known[word] for word in find_words(text.lower())])
         starts.append(len(numbers))
@@ -41,12 +36,21 @@ def code(texts: Sequence[str]) -> Coded:
 
 
 def code_all(texts: Sequence[str], before: Coded | None) -> Coded:
-    """Number the words of some texts, of which some have been before."""
+    """Number the words of some texts, of which some have been before.
+
+    Args:
+        texts: t texts.
+        before: Some of them, and others; None where none has been.
+
+    Returns:
+        What ``code`` gives of the texts alone.
+    """
     if before is None:
         return code(texts)
     at = {text: k for k, text in enumerate(before.texts)}
     rest = code([text for text in texts if text not in at])
-    known = _Numbers(zip(rest.words, range(len(rest.words)), strict=True))
+    n_rest = len(rest.words)
+    known = defaultdict(count(n_rest).__next__, zip(rest.words, range(n_rest), strict=True))
     renumbered = np.array([known[word] for word in before.words], dtype=np.int32)
     pool = np.concatenate((rest.numbers, renumbered[before.numbers]))
     lengths = np.concatenate((np.diff(rest.starts), np.diff(before.starts)))
