@@ -97,3 +97,21 @@ def test_heads_of_descriptions_of_one_kind_at_the_top_of_pages_stay():
     pages = [[line(k, f"{NAMES[k].replace(' ', '-')} depth\t[Procedure]", 76),
               line(k, f"{NAMES[k]} is lowered so far.", 90)] for k in range(8)]  # fmt: skip
     assert all(len(left) == 2 for left in texts_left(pages))
+
+
+def test_a_running_head_larger_than_much_small_print_is_set_aside():
+    pages = [
+        [line(k, f"{k + 2}\tOn wells" if k % 2 else f"A keeper\t{k + 2}", 36, 12.0),
+         *(line(k, "Small print that goes on.", 120 + 12 * n, 9.0) for n in range(5))]
+        for k in range(8)
+    ]  # fmt: skip
+    assert all(set(left) == {"Small print that goes on."} for left in texts_left(pages))
+
+
+def test_a_running_head_of_three_parts_is_known_by_one_of_them():
+    pages = [
+        [line(k, f"The book of wells\t{k + 2}\t{NAMES[k]}", 36, 11.5),
+         line(k, "Text that goes on.", 120)]
+        for k in range(8)
+    ]  # fmt: skip
+    assert all(left == ["Text that goes on."] for left in texts_left(pages))

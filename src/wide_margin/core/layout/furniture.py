@@ -21,6 +21,9 @@ SAME_HEIGHT = 3.0
 """Furniture of one kind lies at the same height within this many points."""
 MOSTLY_RUNNING = 0.4
 """Share of the lines at a height that must repeat for it to be that of running heads."""
+LARGEST_ALIKE = 1.35
+"""Times the usual size up to which what says the same beside its page's number is a running
+head."""
 OF_HALF = 8
 """Letters that a half of a running head has at least, to be known again by itself."""
 _ROMAN = r"[ivxlcdm]{1,8}"
@@ -62,6 +65,7 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
     repeats = _repeating(pages, candidates, largest)
     _add_counting(pages, candidates, repeats, 1.08 * size)
     _add_halves(pages, candidates, repeats, 1.08 * size)
+    _add_counting_alike(pages, candidates, repeats, LARGEST_ALIKE * size)
     usual_heights = _usual_heights(pages, candidates, repeats)
     looks = _looks(pages, repeats)
     rows: list[frozenset[int]] = []
@@ -162,6 +166,8 @@ def _add_halves(
 ) -> None:
     """Add edge lines a half of which repeats from page to page: a chapter beside its sections.
 
+    Of three parts with the page's number among them one is enough, whatever their size.
+
     A row of a table or the head of a description has text close to it, or stands on pages far
     from each other.
     """
@@ -171,7 +177,9 @@ def _add_halves(
             for row in rows:
                 line = pages[page][row]
                 halves = line.text.split("\t")
-                if len(halves) != 2 or line.size > large or not _is_apart(pages[page], row):
+                is_usual = len(halves) == 2 and line.size <= large
+                is_usual |= len(halves) == 3 and any(map(page_number, halves))
+                if not is_usual or not _is_apart(pages[page], row):
                     continue
                 for half in halves:
                     if sum(map(str.isalpha, half)) >= OF_HALF:
@@ -212,6 +220,37 @@ def _add_counting(
     for sequence in places.values():
         sequence.sort()
         for group in _by_height(sequence):
+            if len({page for _, page, _ in group}) >= 3:
+                for _, page, row in group:
+                    found[page].add(row)
+
+
+def _add_counting_alike(
+    pages: Sequence[Sequence[Line]],
+    candidates: Sequence[tuple[list[int], list[int]]],
+    found: list[set[int]],
+    large: float,
+) -> None:
+    """Add edge lines that say the same beside a number that counts along, up to a larger size.
+
+    Where most of a document is small print, its running heads are larger than that.
+    """
+    places: dict[tuple[int, int, str], list[tuple[float, int, int]]] = defaultdict(list)
+    for page, sides in enumerate(candidates):
+        for side, rows in enumerate(sides):
+            for row in rows:
+                line = pages[page][row]
+                words = _plain(line).split()
+                is_one = len(words) > 1 and line.size <= large
+                for at in {0, len(words) - 1} if is_one else set():
+                    number = page_number(words[at])
+                    if number is not None:
+                        rest = " ".join(words[1:] if at == 0 else words[:-1])
+                        key = side, number[1] - page, rest.casefold()
+                        places[key].append((line.box[1], page, row))
+    for each in places.values():
+        each.sort()
+        for group in _by_height(each):
             if len({page for _, page, _ in group}) >= 3:
                 for _, page, row in group:
                     found[page].add(row)

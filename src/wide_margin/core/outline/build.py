@@ -2,23 +2,30 @@
 
 from bisect import bisect_left
 from collections import Counter, defaultdict
-from collections.abc import Sequence
+from collections.abc import Container, Mapping, Sequence
 
 from wide_margin.core.geometry import Box
 from wide_margin.core.layout import PageLabels, Paragraph, tidy
+from wide_margin.core.lexicon import squashed
 from wide_margin.core.outline.aligning import NEAR, Named, align
-from wide_margin.core.outline.contents import Contents, map_to_pages
+from wide_margin.core.outline.contents import Contents, ContentsEntry, map_to_pages
 from wide_margin.core.outline.headings import Heading, find_headings, heading_of
 from wide_margin.core.outline.levels import disputes_of_level, settle_levels
 from wide_margin.core.outline.model import Outline, Section
-from wide_margin.core.outline.numbering import Number, number_of
+from wide_margin.core.outline.numbering import Number, number_of, unnumbered
 from wide_margin.core.outline.parts import parts_by_pages
 from wide_margin.core.outline.reconcile import Record, as_section
-from wide_margin.core.outline.titles import alike, forms_of, squash
+from wide_margin.core.outline.titles import alike, bare, forms_of, is_called, squash
 from wide_margin.core.pages import Bookmark
 
 TRUSTED = 0.7
 """A contents page of whose entries this share is found in the document is believed in the rest."""
+
+SEEN = 0.9
+"""The same for the share whose words stand on the page that it names, in whatever place."""
+
+_LISTS, _INDEXES = squashed("contents"), squashed("index")
+"""Titles of what only lists the sections, and of indexes: some languages have one word for both."""
 
 
 def build_outline(
@@ -59,6 +66,7 @@ def build_outline(
                                  ("heading", headings)) if there
     )  # fmt: skip
     records = _worth_listing(records, sources)
+    records = [r for r in records if r.is_listed or not _only_lists(r, len(page_heights))]
     if not records:
         return parts_by_pages(paragraphs, page_heights, labels), contents
     records = _halves_joined(_in_order(records, pages))
@@ -95,6 +103,7 @@ class _Pages:
         for row, paragraph in enumerate(paragraphs):
             self._rows[paragraph.page].append(row)
         self._order = sorted(self._rows)
+        self._squashed: dict[int, str] = {}
 
     def heading_of(self, title: str, page: int, y: float = 0.0) -> int | None:
         """The paragraph on a page that is a title by itself, the one nearest to a height."""
@@ -108,6 +117,27 @@ class _Pages:
                 if distance < best_distance:
                     best, best_distance = row, distance
         return best
+
+    def described_at(self, title: str, page: int, headings: Container[int]) -> int | None:
+        """The first paragraph on a page that has a title as its first line, or declares it.
+
+        A heading may begin with it, too.
+        """
+        for row in self._rows.get(page, ()):
+            first = tidy(self.paragraphs[row].pieces[0].line.text)
+            if alike(title, first) or is_called(first, title):
+                return row
+            if row in headings and f"{first} ".startswith(f"{title} "):
+                return row
+        return None
+
+    def mentions(self, title: str, page: int) -> bool:
+        """Whether a page has the words of a title, wherever they stand."""
+        wanted = squash(unnumbered(title))
+        if page not in self._squashed:
+            rows = self._rows.get(page, ())
+            self._squashed[page] = squash(" ".join(self.paragraphs[row].text for row in rows))
+        return bool(wanted) and wanted in self._squashed[page]
 
     def heading_near(self, title: str, page: int) -> int | None:
         """A paragraph on a page close by that is exactly a title; listings do not count."""
@@ -133,8 +163,9 @@ class _Pages:
         """A paragraph that another witness says is a heading, which it calls by a title."""
         paragraph = self.paragraphs[row]
         cell = paragraph.text.partition("\t")[0]
-        whole = alike(title, tidy(paragraph.text.replace("\t", " ")))
-        return heading_of(paragraph, row, "" if whole else tidy(cell))
+        if alike(title, tidy(paragraph.text.replace("\t", " "))):
+            return heading_of(paragraph, row)
+        return heading_of(paragraph, row, tidy(cell) if alike(title, tidy(cell)) else title)
 
     def _titled(self, paragraph: Paragraph, title: str) -> bool:
         """Whether a paragraph is a title, or has it in front and something else across a gap."""
@@ -275,23 +306,24 @@ def _with_contents(records: list[Record], contents: Contents, pages: _Pages) -> 
     kept = [r for r in records if r.place[0] not in contents.pages]
     named = [Named(r.title, r.place[0]) for r in kept]
     partner = {i: kept[j] for i, j in align([Named(e.title, e.page) for e in entries], named)}
+    by_row = {r.heading.paragraph: r for r in records if r.heading}
     made = []
     n_found = 0
     for i, entry in enumerate(entries):
         record = partner.get(i)
-        if record is None and entry.page is not None:
-            row = pages.heading_of(entry.title, entry.page)
-            if row is not None:
-                known = (r for r in records if r.heading and r.heading.paragraph == row)
-                record = next(known, None)
-                if record is None:
-                    record = Record(heading=pages.found_heading(row, entry.title))
-                    made.append(record)
+        if record is None and (record := _on_its_page(entry, by_row, pages)):
+            assert record.heading is not None
+            if record.heading.paragraph not in by_row:
+                made.append(record)
         if record is not None and record.contents is None:
             record.contents, record.at_contents = entry, i
             n_found += 1
     by_entry = {r.at_contents: r for r in [*records, *made] if r.contents is not None}
-    if n_found >= TRUSTED * len(entries):
+    n_there = n_found + sum(
+        pages.mentions(entry.title, entry.page) for i, entry in enumerate(entries)
+        if i not in by_entry and entry.page is not None
+    )  # fmt: skip
+    if n_found >= TRUSTED * len(entries) or n_there >= SEEN * len(entries):
         before: Record | None = None
         for i, entry in enumerate(entries):
             record = by_entry.get(i)
@@ -302,6 +334,30 @@ def _with_contents(records: list[Record], contents: Contents, pages: _Pages) -> 
                 made.append(record)
             before = record or before
     return records + made
+
+
+def _on_its_page(
+    entry: ContentsEntry, by_row: Mapping[int, Record], pages: _Pages
+) -> Record | None:
+    """The heading of an entry, or a new one of the paragraph that has it as its first line.
+
+    What is set as one with its description, or declared with its arguments, is called as the
+    entry calls it.
+    """
+    if entry.page is None:
+        return None
+    row = pages.heading_of(entry.title, entry.page)
+    if row is not None:
+        return by_row.get(row) or Record(heading=pages.found_heading(row, entry.title))
+    row = pages.described_at(entry.title, entry.page, by_row)
+    if row is None:
+        return None
+    known = by_row.get(row)
+    if known is None or known.heading is None:
+        return Record(heading=pages.found_heading(row, entry.title))
+    if known.contents is None:
+        known.heading = known.heading._replace(title=pages.found_heading(row, entry.title).title)
+    return known
 
 
 def _in_order(records: Sequence[Record], pages: _Pages) -> list[Record]:
@@ -382,6 +438,13 @@ def _worth_listing(records: Sequence[Record], sources: Sequence[str]) -> list[Re
         ):
             kept.append(record)
     return kept
+
+
+def _only_lists(record: Record, n_pages: int) -> bool:
+    """Whether it is the title over the table of contents, which is no section of its own."""
+    if number_of(record.title) is not None or bare(record.title) not in _LISTS:
+        return False
+    return bare(record.title) not in _INDEXES or 2 * record.place[0] < n_pages
 
 
 def _counts_on(number: Number, known: set[str]) -> bool:

@@ -12,16 +12,23 @@ from wide_margin.core.lexicon import LEADER, alternatives, first_word, first_wor
 from wide_margin.core.outline.numbering import number_of
 
 MAX_WORDS = 22
+MAX_WORDS_ASKED = 60
+"""Of a question that is much larger than the text."""
+MUCH_LARGER = 1.3
+"""Times the text's size from which a line is much larger."""
 FEW_WORDS = 4
 SINGLE = 3
 """Words from which those of a single letter are looked at."""
 FEW = 0.55
 """Share of different letters that even a word has, whose letters are set apart."""
+LABEL_LEAST = 0.5
+"""Of its title's size, "Chapter 3" over it has at least this much."""
 _VERSION = regex(r"\bv?\d+(?:\.\d+)+|\b\d{4}[-/.]\d\d")
 LARGER = 1.12
 """Times the text's size from which a line counts as larger."""
 CODE = regex(r"\w\(|[_={}\\;<>|]|\(\)")
 """Signs that a line is a command or a formula."""
+_CALL = regex(r"[\w.:]+\(\)")
 _LETTERS = regex(r"[^\W\d_]")
 _LEADERS = regex(rf"(?:[{LEADER}] ?){{4,}}")
 _PART_WORDS = alternatives("chapter", "part", "section", "appendix", "book", "article")
@@ -138,7 +145,18 @@ def _could_be(paragraph: Paragraph, body_size: float, face: str) -> bool:
     if is_label(plain) or _BARE_NUMBER.match(plain):
         return True
     stands_out = line.is_bold and line.size >= LARGER * body_size
-    return _reads_as_title(plain, number.rest if number else plain, stands_out=stands_out)
+    rest = number.rest if number else plain
+    most = MAX_WORDS if line.size < MUCH_LARGER * body_size else MAX_WORDS_ASKED
+    return _reads_as_title(plain, rest, most if rest[-1:] == "?" else MAX_WORDS,
+                           stands_out=stands_out)  # fmt: skip
+
+
+def is_code(title: str) -> bool:
+    """Whether a title reads as a command or a formula; a function's name under a number is none."""
+    number = number_of(title)
+    if number is not None and number.depth > 1 and _CALL.fullmatch(number.rest):
+        return False
+    return bool(CODE.search(title))
 
 
 def is_label(text: str) -> bool:
@@ -148,13 +166,13 @@ def is_label(text: str) -> bool:
     return bool(BARE_LABEL.match(text) or _COUNTED.match(text))
 
 
-def _reads_as_title(text: str, rest: str, *, stands_out: bool) -> bool:
+def _reads_as_title(text: str, rest: str, most: int, *, stands_out: bool) -> bool:
     """Whether a text has the length and the letters of a title.
 
     A version or a date may be one where it stands out: "[2015/06/01 v0.1]".
     """
     words = rest.split()
-    if not words or len(words) > MAX_WORDS or _LEADERS.search(text):
+    if not words or len(words) > most or _LEADERS.search(text):
         return False
     if _are_signs(text.split()):
         return False
@@ -172,7 +190,7 @@ def _are_signs(words: Sequence[str]) -> bool:
     A word whose letters are set apart has many of them.
     """
     letters = "".join(words)
-    n_single = sum(len(word) == 1 for word in words)
+    n_single = sum(sum(map(str.isalnum, word)) <= 1 for word in words)  # "C'" is one, too
     return n_single > 0.6 * len(words) >= 0.6 * SINGLE and len(set(letters)) < FEW * len(letters)
 
 
@@ -201,7 +219,7 @@ def _joined_title(first: Candidate, second: Candidate) -> str:
         return ""
     style = second.style
     set_alike = style.size >= 0.75 * first.style.size or style.is_bold or style.is_capital
-    if bare and set_alike and first.style.size >= 0.6 * style.size:
+    if bare and set_alike and first.style.size >= LABEL_LEAST * style.size:
         return second.title if counted else f"{first.title} {second.title}"
     close = 0 <= second.y - first.last_y < 1.7 * second.style.size
     if style.without_face == first.style.without_face and close and number_of(second.title) is None:

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Iterator, Sequence
 import numpy as np
 
 from wide_margin.core.geometry import BoolArray, FloatArray
-from wide_margin.core.outline.candidates import CODE, Candidate
+from wide_margin.core.outline.candidates import Candidate, is_code
 from wide_margin.core.outline.numbering import number_of
 
 ASKED_FOR = -3.0
@@ -68,7 +68,7 @@ def unlinked(candidates: Sequence[Candidate]) -> BoolArray:
 def _name(candidate: Candidate) -> tuple[int, ...]:
     """The parts of a decimal number; () without one, and before a line of code."""
     number = number_of(candidate.title)
-    if number is None or number.scheme != "decimal" or CODE.search(candidate.title):
+    if number is None or number.scheme != "decimal" or is_code(candidate.title):
         return ()
     return tuple(map(int, number.identifier.split(".")))
 

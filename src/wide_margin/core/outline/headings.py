@@ -1,6 +1,6 @@
 """Headings on the pages: found by many signs weighed together, levels by number and type."""
 
-from collections import Counter
+from collections import Counter, defaultdict
 from collections.abc import Sequence
 from dataclasses import replace
 from typing import NamedTuple
@@ -12,6 +12,7 @@ from wide_margin.core.layout import Paragraph, tidy
 from wide_margin.core.outline.candidates import (
     CODE,
     LARGER,
+    MUCH_LARGER,
     Candidate,
     Style,
     body_face,
@@ -33,6 +34,12 @@ LEAST = -2.0
 LEAST_CAPITAL = -4.0
 """The same for one in capitals: hardly a document that the trees were grown on has headings in
 capitals of the text's size, so they know little of them."""
+LEAST_ASKED = -4.0
+"""The same for a question that is much larger than the text: hardly a title on the pages that the
+trees were grown on is one."""
+FEWEST_LARGE, UNLISTED_LARGE = 3, 1.4
+"""Headings of a style that stand below what the contents page lists, and times the text's size,
+from which they are kept."""
 AS_TITLE_MATTER = 3.0
 """Log odds that it takes from a candidate to stand among title, authors and imprint."""
 TREES = "heading-trees.json"
@@ -87,10 +94,14 @@ def find_headings(
     odds = odds - AS_TITLE_MATTER * matter
     usual = np.array(usual_headings(candidates, look, body_size, len(paragraphs)), dtype=bool)
     capital = signs[:, SIGNS.index("capital")] > 0
-    stands = (odds > SURE) | (usual & (odds > np.where(capital, LEAST_CAPITAL, LEAST)))
+    asked = (signs[:, SIGNS.index("ends in question")] > 0) & (
+        signs[:, SIGNS.index("size")] >= MUCH_LARGER
+    )
+    least = np.select([capital, asked], [LEAST_CAPITAL, LEAST_ASKED], LEAST)
+    stands = (odds > SURE) | (usual & (odds > least))
     stands &= ~(_as_text(candidates, signs) & unlinked(candidates))
     kept = completed(candidates, np.flatnonzero(stands).tolist(), odds)
-    sure = {candidates[k].paragraph for k in kept if odds[k] > SURE}
+    sure = _sure(candidates, kept, odds, signs[:, SIGNS.index("in contents")] == 1, body_size)
     candidates = [candidates[k] for k in kept]
     candidates = _without_strays(_with_run_ins(candidates, paragraphs, listings))
     levels = levels_of(candidates)
@@ -99,6 +110,33 @@ def find_headings(
                 c.paragraph in sure)
         for c, level in zip(candidates, levels, strict=True)
     ]  # fmt: skip
+
+
+def _sure(
+    candidates: Sequence[Candidate],
+    kept: Sequence[int],
+    odds: FloatArray,
+    in_contents: BoolArray,
+    body_size: float,
+) -> set[int]:
+    """Rows of the paragraphs that are headings even where a list of all sections has none of them.
+
+    With most of a style all of it is; so is what is much larger than the text again and again,
+    where the contents page goes less deep.
+    """
+    members: dict[Style, list[int]] = defaultdict(list)
+    for k in kept:
+        members[candidates[k].style].append(k)
+    listed = [style for style, inside in members.items() if in_contents[inside].sum() > 1]
+    least = min(((style.size, style.is_bold) for style in listed), default=(0.0, False))
+    found = set()
+    for style, inside in members.items():
+        sure = [k for k in inside if odds[k] > SURE]
+        is_large = style.size >= UNLISTED_LARGE * body_size and len(inside) >= FEWEST_LARGE
+        is_deeper = not in_contents[inside].any() and (style.size, style.is_bold) <= least
+        all_are = (is_large and is_deeper) or 2 * len(sure) >= len(inside)
+        found |= {candidates[k].paragraph for k in (inside if all_are else sure)}
+    return found
 
 
 def _as_text(candidates: Sequence[Candidate], signs: FloatArray) -> BoolArray:

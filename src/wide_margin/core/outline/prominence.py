@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from wide_margin.core.later import regex
 from wide_margin.core.layout import Paragraph
 from wide_margin.core.lexicon import alternatives
-from wide_margin.core.outline.candidates import CODE, LARGER, Candidate, Style, style_of
+from wide_margin.core.outline.candidates import LARGER, Candidate, Style, is_code, style_of
 from wide_margin.core.outline.numbering import goes_on, number_of
 
 SMALLER = 0.88
@@ -128,7 +128,7 @@ def stands_out(
     larger = style.size >= LARGER * body_size
     if larger or paragraph.kind == "code":
         return larger
-    if text[-1] == ":" or CODE.search(text):
+    if text[-1] == ":" or is_code(text):
         return False
     starts_well = text[0].isupper() or text[0].isdigit() or text[0] in '§“"(¿¡'
     if style.is_bold and not body_is_bold:

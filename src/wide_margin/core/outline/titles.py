@@ -76,6 +76,8 @@ def words_differ(a: str, b: str) -> bool:
     if forms_of(a) & forms_of(b) - {""}:
         return False
     flat_a, flat_b = squash(a), squash(b)
+    if is_called(a, unnumbered(b)) or is_called(b, unnumbered(a)):
+        return False
     if holds(flat_a, flat_b) or holds(flat_b, flat_a):
         return False  # a shorter wording, or the first line of a longer one
 
@@ -87,6 +89,14 @@ def words_differ(a: str, b: str) -> bool:
     if missing_a and missing_b:
         return True
     return bool(missing_a or missing_b) and not alike(a, b)
+
+
+def is_called(signature: str, name: str) -> bool:
+    """Whether a text declares what has a name: "int getName ( int rank )" does "getName"."""
+    if not name or " " in name or "(" in name or not ("(" in signature or "::" in signature):
+        return False
+    before = signature.partition("(")[0].rstrip()
+    return before.endswith(name) and not (before[: -len(name)] or " ")[-1].isalnum()
 
 
 def holds(longer: str, shorter: str) -> bool:

@@ -1,11 +1,12 @@
 """From paragraphs and outline to sentences and passages."""
 
 import re
+from bisect import bisect_right
 from collections.abc import Callable, Iterator, Sequence
 
 from wide_margin.core.later import regex
 from wide_margin.core.layout import Paragraph, tidy
-from wide_margin.core.lexicon import alternatives
+from wide_margin.core.lexicon import alternatives, bare, squashed
 from wide_margin.core.outline import Outline
 from wide_margin.core.passages.entries import find_terms
 from wide_margin.core.passages.model import Passage, Said, Sentence, Text
@@ -15,6 +16,9 @@ MANY_WORDS = 110
 """A passage is closed at the end of a paragraph past half of this, and of a sentence past it."""
 _LISTING_TITLE = regex(rf"(?<!\w){alternatives('contents', 'list_of', 'index')}\s*$", re.I)
 _WORKS_TITLE = regex(rf"(?<!\w){alternatives('references')}(?: (?:list|cited))?\s*$", re.I)
+_CONTENTS = squashed("contents")
+LONGEST_TITLE = 40
+"""Characters of the title over a table of contents, at most."""
 LISTED = 0.4
 """Share of a section's text that must look like rows or works for its title to be believed."""
 _ENDS_IN_PLACES = regex(r"[\s,.]+(?:\d{1,4}|[ivxlc]{1,6})(?:\s*[,–-]\s*\d{1,4})*\s*$")
@@ -48,6 +52,7 @@ def build_passages(
     kinds = _section_kinds(outline, paragraphs, listings)
     headings = {s.first_paragraph for s in outline.sections if "heading" in s.witnesses}
     starts = [s.first_paragraph for s in outline.sections]
+    listed = _listed_rows(paragraphs, starts, listings)
     terms, term_of = find_terms(paragraphs, headings)
     of_works = {k for k, term in enumerate(terms) if _WORKS_TITLE.search(term.text)}
     sentences: list[Sentence] = []
@@ -65,6 +70,8 @@ def build_passages(
             kind = "works"
         if kind != "heading" and paragraph.page in listings:
             kind = paragraph.kind if _is_prose(paragraph) else "listing"
+        elif row in listed:
+            kind = "listing"
         whole = kind == "heading" or (kind == "works" and _is_one_work(paragraph))
         if row >= first_told and not (lead or whole):
             said = told[row - first_told]
@@ -91,13 +98,40 @@ def _section_kinds(
         kind = kinds.get(parent, "")
         inside = paragraphs[section.first_paragraph + 1 : section.end_paragraph]
         if _LISTING_TITLE.search(section.title):
-            if _share(inside, lambda p: p.page in listings or _lists_places(p)) >= LISTED:
+            if _share(inside, lambda p: _is_entry(p, listings)) >= LISTED:
                 kind = "listing"
         elif _WORKS_TITLE.search(section.title) and _share(inside, _is_work) >= LISTED:
             kind = "works"
         if kind:
             kinds[index] = kind
     return kinds
+
+
+def _listed_rows(
+    paragraphs: Sequence[Paragraph], starts: Sequence[int], listings: frozenset[int]
+) -> set[int]:
+    """Rows of contents that stand on a page with text, with the title over them.
+
+    The outline leaves that title out; what is under it down to its last entry is no text.
+    """
+    found: set[int] = set()
+    for row, paragraph in enumerate(paragraphs):
+        if row in found or len(paragraph.text) > LONGEST_TITLE:
+            continue
+        if bare(paragraph.text) not in _CONTENTS:
+            continue
+        after = bisect_right(starts, row)
+        end = starts[after] if after < len(starts) else len(paragraphs)
+        entries = [k for k in range(row + 1, end) if _is_entry(paragraphs[k], listings)]
+        rows = range(row, entries[-1] + 1) if entries else range(0)
+        inside = [paragraphs[k] for k in rows[1:]]
+        if rows and _share(inside, lambda p: _is_entry(p, listings)) >= LISTED:
+            found.update(rows)
+    return found
+
+
+def _is_entry(paragraph: Paragraph, listings: frozenset[int]) -> bool:
+    return paragraph.page in listings or _lists_places(paragraph)
 
 
 def _share(paragraphs: Sequence[Paragraph], holds: Callable[[Paragraph], bool]) -> float:

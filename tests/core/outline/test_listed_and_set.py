@@ -1,0 +1,160 @@
+"""What a contents page names and how it is set on its page: descriptions, signatures, questions."""
+
+import pytest
+
+from tests.making import STYLES, make_pdf, read_document
+from wide_margin.core.outline.titles import is_called, words_differ
+
+TEXT = (
+    "text",
+    "The keeper signs for every bucket that leaves the well, by day and by night, and so does"
+    " whoever takes it back to the shed when the work of the day is done and the lid is down.",
+)
+NAMES = ("lift", "pump", "drain", "cover", "clean", "close")
+
+
+def outline_of(path, pages):
+    make_pdf(path, pages)
+    return read_document(path).outline
+
+
+def titles_of(path, pages):
+    return [s.title for s in outline_of(path, pages).sections]
+
+
+def with_contents(entries, pages):
+    """A title page with its contents, and a page for each of the others."""
+    return [[("h1", "Contents"), *(("toc0", f"{e}|{k + 2}") for k, e in enumerate(entries))],
+            *pages]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("text", "name"),
+    [
+        ("hclust (d, method='complete')", "hclust"),
+        ("5.1.3 int getName ( int rank )", "getName"),
+        ("6.2.1 struct text Container::alias", "alias"),
+        ("boat.single (X)", "single"),
+    ],
+)
+def test_a_signature_is_called_by_its_name(text, name):
+    assert is_called(text, name)
+    assert not words_differ(text, name)
+
+
+@pytest.mark.parametrize(
+    ("text", "name"),
+    [("int rename ( int rank )", "name"), ("Lids and ropes", "ropes"), ("lift (old)", "(old)")],
+)
+def test_other_words_are_no_name_of_a_signature(text, name):
+    assert not is_called(text, name)
+
+
+def test_a_section_is_called_as_the_contents_page_calls_it(tmp_path):
+    pages = [[("h2", f"{k + 1} int {name} ( int depth )"), TEXT, TEXT]
+             for k, name in enumerate(NAMES)]  # fmt: skip
+    listed = [f"{k + 1} {name}" for k, name in enumerate(NAMES)]
+    outline = outline_of(tmp_path / "a.pdf", with_contents(listed, pages))
+    assert [s.title for s in outline.sections] == listed
+    assert not outline.disputed
+
+
+def test_a_title_with_its_description_under_it_is_found_by_its_first_line(tmp_path):
+    use = "what it is for, said in so many words that they take a second line of their own"
+    pages = [[("h2", f"{name} {use} under it"), TEXT, TEXT] for name in NAMES]
+    assert titles_of(tmp_path / "a.pdf", with_contents(NAMES, pages)) == list(NAMES)
+    declared = [[("text", "Lids"), ("h2", f"{name} (depth, width)"), TEXT] for name in NAMES]
+    assert titles_of(tmp_path / "b.pdf", with_contents(NAMES, declared)) == list(NAMES)
+
+
+def test_contents_are_believed_whose_words_stand_on_the_pages_they_name(tmp_path):
+    pages = [[("text", f"shed.{name} is what moves the bucket, as the next lines tell."), TEXT]
+             for name in NAMES]  # fmt: skip
+    outline = outline_of(tmp_path / "a.pdf", with_contents(NAMES, pages))
+    assert [(s.title, s.page) for s in outline.sections] == [
+        (name, k + 1) for k, name in enumerate(NAMES)
+    ]
+    elsewhere = [[("text", "Nothing of the sort is told on this page of the book."), TEXT]
+                 for _ in NAMES]  # fmt: skip
+    other = outline_of(tmp_path / "b.pdf", with_contents(NAMES, elsewhere))
+    assert not any("contents" in s.witnesses for s in other.sections)
+
+
+def test_questions_much_larger_than_the_text_are_headings(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "asked", ("Times-Roman", 15))
+    asked = [
+        "Why is the well shut?",
+        "How can I lift a bucket that has been under the ice since the first frost, when the rope"
+        " is too short to be tied to the hook and nobody is there to hold the lid?",
+        "What do I do with a broken lid?",
+        "Who pays for the rope?",
+    ]
+    pages = [[("asked", asked[k]), TEXT, TEXT, ("asked", asked[k + 1]), TEXT, TEXT]
+             for k in (0, 2)]  # fmt: skip
+    assert titles_of(tmp_path / "a.pdf", pages) == asked
+
+
+def test_functions_under_numbers_that_count_on_are_headings(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "call", ("Courier", 11))
+    pages = [
+        [("h1", "1 Lifting"), TEXT, ("h2", "1.1 By hand"), TEXT],
+        [("call", "1.1.1 lift()"), TEXT, TEXT], [("call", "1.1.2 pump()"), TEXT, TEXT],
+        [("call", "1.1.3 drain()"), TEXT, TEXT], [("h2", "1.2 By rope"), TEXT, TEXT],
+    ]  # fmt: skip
+    found = titles_of(tmp_path / "a.pdf", pages)
+    assert [t for t in found if "()" in t] == ["1.1.1 lift()", "1.1.2 pump()", "1.1.3 drain()"]
+
+
+def test_a_small_label_belongs_to_the_large_title_under_it(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "label", ("Times-Roman", 10))
+    pages = [[TEXT, TEXT, ("label", f"CHAPTER {k + 1}"), ("h1", name), TEXT, TEXT]
+             for k, name in enumerate(("Wells", "Ropes", "Lids"))]  # fmt: skip
+    assert titles_of(tmp_path / "a.pdf", pages) == [
+        "CHAPTER 1 Wells", "CHAPTER 2 Ropes", "CHAPTER 3 Lids"
+    ]  # fmt: skip
+
+
+def test_letters_in_a_figure_hold_no_chapters(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "mark", ("Helvetica", 20))
+    pages = [[("h1", f"{k + 1} {name}"), TEXT, TEXT] for k, name in enumerate(NAMES)]
+    pages[2].append(("mark", "C C C' C'"))
+    outline = outline_of(tmp_path / "a.pdf", pages)
+    assert {s.level for s in outline.sections if s.title[0].isdigit()} == {0}
+    assert not any("C'" in s.title for s in outline.sections)
+
+
+def test_large_headings_below_what_the_contents_page_lists_are_kept(tmp_path):
+    parts = ("Name", "Use", "Returns")
+    pages = [[("h1", f"{k + 1} {name}"), TEXT, *(b for part in parts for b in (("h3", part), TEXT))]
+             for k, name in enumerate(NAMES)]  # fmt: skip
+    listed = [f"{k + 1} {name}" for k, name in enumerate(NAMES)]
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setitem(STYLES, "h3", ("Times-Bold", 16))
+        outline = outline_of(tmp_path / "a.pdf", with_contents(listed, pages))
+    assert [(s.level, s.title) for s in outline.sections[:4]] == [
+        (0, "1 lift"), (1, "Name"), (1, "Use"), (1, "Returns")
+    ]  # fmt: skip
+
+
+def test_contents_over_text_are_no_section_and_no_text(tmp_path):
+    listed = [f"{k + 1} {name}" for k, name in enumerate(NAMES)]
+    pages = [[("h1", title), TEXT, TEXT] for title in listed]
+    front = with_contents(listed, pages)
+    front[0] = [("title", "A Book of Wells"), TEXT, *front[0], TEXT]
+    make_pdf(tmp_path / "a.pdf", front)
+    document = read_document(tmp_path / "a.pdf")
+    titles = [s.title for s in document.outline.sections]
+    assert set(listed) <= set(titles)
+    assert "Contents" not in titles
+    first = [s for s in document.text.sentences if s.page == 0]
+    kinds = {s.text.split()[0]: s.kind for s in first}
+    assert kinds["Contents"] == "listing"
+    assert [s.kind for s in first if s.text.startswith("The keeper")] == ["body", "body"]
+    assert all(s.kind == "listing" for s in first if s.text[0].isdigit())
+
+
+def test_an_index_at_the_end_stays_a_section(tmp_path):
+    pages = [[("h1", name), TEXT, TEXT] for name in ("Wells", "Ropes", "Lids")]
+    rows = [("text", f"{name}, {k + 1}, {k + 2}") for k, name in enumerate(NAMES)]
+    found = titles_of(tmp_path / "a.pdf", [*pages, [("h1", "Index"), *rows]])
+    assert found == ["Wells", "Ropes", "Lids", "Index"]
