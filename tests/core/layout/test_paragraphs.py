@@ -5,7 +5,7 @@ from hypothesis import example, given
 from hypothesis import strategies as st
 from reportlab.pdfgen.canvas import Canvas
 
-from tests.making import make_pdf, page_texts
+from tests.making import STYLES, make_pdf, page_texts, read_document
 from wide_margin.core.layout import (
     find_furniture,
     fold,
@@ -370,3 +370,15 @@ def test_dashes_under_a_colon_are_items(tmp_path):
         for what in ("hour", "wind", "tide")
     ]
     assert len(set_lines(tmp_path, [[intro], *items])) == 4
+
+
+def test_a_numbered_title_does_not_go_on_from_the_title_of_the_contents(tmp_path):
+    text = ("text", "The keeper signs for every bucket that leaves the well, by day and night.")
+    pages = [[text, ("large", "Contents"), ("toc0", "1 Wells|2"), ("toc0", "2 Ropes|3")],
+             [("large", "1 Wells"), text, text], [("large", "2 Ropes"), text, text]]  # fmt: skip
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setitem(STYLES, "large", ("Times-Roman", 15))
+        make_pdf(tmp_path / "a.pdf", pages)
+    document = read_document(tmp_path / "a.pdf")
+    assert [s.title for s in document.outline.sections] == ["1 Wells", "2 Ropes"]
+    assert "Contents" in [p.text for p in document.paragraphs]

@@ -1,8 +1,10 @@
 """What a contents page names and how it is set on its page: descriptions, signatures, questions."""
 
 import pytest
+from reportlab.lib.pagesizes import A4
+from reportlab.pdfgen.canvas import Canvas
 
-from tests.making import STYLES, make_pdf, read_document
+from tests.making import STYLES, make_pdf, read_document, wrapped
 from wide_margin.core.outline.titles import is_called, words_differ
 
 TEXT = (
@@ -158,3 +160,36 @@ def test_an_index_at_the_end_stays_a_section(tmp_path):
     rows = [("text", f"{name}, {k + 1}, {k + 2}") for k, name in enumerate(NAMES)]
     found = titles_of(tmp_path / "a.pdf", [*pages, [("h1", "Index"), *rows]])
     assert found == ["Wells", "Ropes", "Lids", "Index"]
+
+
+def test_slightly_larger_italics_are_headings(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "slanted", ("Times-Italic", 12))
+    names = ("Starting values", "Estimation problems", "Convergence codes", "Likelihood slices")
+    pages = [[("h2", f"{k + 1} {name}"), TEXT, ("slanted", part), TEXT, TEXT]
+             for k, (name, part) in enumerate(zip(NAMES, names, strict=False))]  # fmt: skip
+    outline = outline_of(tmp_path / "a.pdf", pages)
+    assert [s.title for s in outline.sections if s.level == 1] == list(names)
+
+
+def test_headings_at_the_left_hang_under_centred_ones_of_their_style(tmp_path):
+    canvas = Canvas(str(tmp_path / "a.pdf"), pagesize=A4)
+    middle = ("Ropes and Buckets", "Lids", "What Frost Does")
+    lines = wrapped(TEXT[1] * 2, "Times-Roman", 11, A4[0] - 144)
+    for row, line in enumerate(lines):
+        canvas.drawString(72, 740 - 14 * row, line)
+    canvas.showPage()
+    for k, title in enumerate(middle):
+        y = 740.0
+        for n, heading in enumerate((title, f"Of {NAMES[2 * k]}", f"Of {NAMES[2 * k + 1]}")):
+            canvas.setFont("Times-Bold", 11)
+            draw = canvas.drawCentredString if n == 0 else canvas.drawString
+            draw(A4[0] / 2 if n == 0 else 72, y, heading)
+            canvas.setFont("Times-Roman", 11)
+            for row, line in enumerate(lines):
+                canvas.drawString(72, y - 22 - 14 * row, line)
+            y -= 150
+        canvas.showPage()
+    canvas.save()
+    outline = read_document(tmp_path / "a.pdf").outline
+    assert [s.title for s in outline.sections if s.level == 0] == list(middle)
+    assert [s.level for s in outline.sections] == [0, 1, 1] * 3

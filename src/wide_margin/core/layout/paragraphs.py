@@ -39,6 +39,9 @@ MUCH_LEADING = 1.5
 TITLE_LINES, TITLE_NEAR = 3, 2.0
 """The title under the number of a caption has so many lines at most, and begins no further down, in
 font sizes."""
+HEADING_SIZE = 1.12
+"""Times the text's size from which what begins with a number is a heading, not the rest of a
+sentence."""
 BESIDE_TEXT = ("note", "caption", "figure", "side", "row")
 """Kinds that a sentence may go on over, from one page or column to the next."""
 _WORD = regex(r"[^\W\d_]+(?:-[^\W\d_]+)*")
@@ -108,7 +111,7 @@ def paragraphs_of(
     whole: list[tuple[str, list[Line]]] = []
     last_body: list[Line] | None = None
     for kind, group in groups:
-        if kind == "body" and last_body is not None and _continues(last_body, group):
+        if kind == "body" and last_body is not None and _continues(last_body, group, body_size):
             last_body.extend(group)
             continue
         whole.append((kind, group))
@@ -435,7 +438,7 @@ def _speaks_of_it(line: Line, after: str, body_size: float) -> bool:
     return goes_on and not line.lead and not line.is_bold and line.size > 0.95 * body_size
 
 
-def _continues(before: list[Line], group: list[Line]) -> bool:
+def _continues(before: list[Line], group: list[Line], body_size: float) -> bool:
     """Whether a group on the next page or in the next column goes on with a sentence."""
     last, first = before[-1], group[0]
     if first.page == last.page and first.column == last.column:
@@ -449,7 +452,9 @@ def _continues(before: list[Line], group: list[Line]) -> bool:
         return True
     if _SENTENCE_END.search(last.text) or not text:
         return False
-    return text[0].islower() or text[0].isdigit() or text[0] in "(“\"‘'"
+    if text[0].isdigit():
+        return first.size < HEADING_SIZE * body_size  # "2 Ropes" on the page after "Contents"
+    return text[0].islower() or text[0] in "(“\"‘'"
 
 
 def _paragraph(group: list[Line], kind: str, words: Counter[str]) -> Paragraph:

@@ -71,6 +71,7 @@ class Candidate:
     """Row of its last paragraph, where several were joined."""
     last_y: float
     """Top of that."""
+    is_centred: bool = False
 
 
 def style_of(paragraph: Paragraph) -> Style:

@@ -40,6 +40,8 @@ trees were grown on is one."""
 FEWEST_LARGE, UNLISTED_LARGE = 3, 1.4
 """Headings of a style that stand below what the contents page lists, and times the text's size,
 from which they are kept."""
+IN_FROM_EDGE, OFF_CENTRE = 0.015, 0.06
+"""Shares of a column's width: a centred line begins so far in, and is so little out of the middle."""
 AS_TITLE_MATTER = 3.0
 """Log odds that it takes from a candidate to stand among title, authors and imprint."""
 TREES = "heading-trees.json"
@@ -102,7 +104,7 @@ def find_headings(
     stands &= ~(_as_text(candidates, signs) & unlinked(candidates))
     kept = completed(candidates, np.flatnonzero(stands).tolist(), odds)
     sure = _sure(candidates, kept, odds, signs[:, SIGNS.index("in contents")] == 1, body_size)
-    candidates = [candidates[k] for k in kept]
+    candidates = _placed([candidates[k] for k in kept], paragraphs)
     candidates = _without_strays(_with_run_ins(candidates, paragraphs, listings))
     levels = levels_of(candidates)
     return [
@@ -137,6 +139,27 @@ def _sure(
         all_are = (is_large and is_deeper) or 2 * len(sure) >= len(inside)
         found |= {candidates[k].paragraph for k in (inside if all_are else sure)}
     return found
+
+
+def _placed(
+    candidates: Sequence[Candidate], paragraphs: Sequence[Paragraph]
+) -> list[Candidate]:
+    """Candidates with whether each stands in the middle of its column."""
+    edges: dict[tuple[int, int], list[tuple[float, float]]] = defaultdict(list)
+    for paragraph in paragraphs:
+        for piece in paragraph.pieces[1:]:  # the first line may be set in
+            line = piece.line
+            edges[line.page, line.column].append((line.box[0], line.box[2]))
+    placed = []
+    for candidate in candidates:
+        line = paragraphs[candidate.paragraph].pieces[0].line
+        around_it = edges[line.page, line.column] or [(line.box[0], line.box[2])]
+        left = line.box[0] - min(a for a, _ in around_it)
+        right = max(b for _, b in around_it) - line.box[2]
+        width = line.box[2] - line.box[0] + left + right
+        is_centred = left > IN_FROM_EDGE * width and abs(left - right) < OFF_CENTRE * width
+        placed.append(replace(candidate, is_centred=is_centred))
+    return placed
 
 
 def _as_text(candidates: Sequence[Candidate], signs: FloatArray) -> BoolArray:

@@ -17,6 +17,8 @@ from wide_margin.core.outline.numbering import goes_on, number_of
 
 SMALLER = 0.88
 """Times the text's size below which nothing stands out."""
+ITALIC_LARGER = 1.05
+"""The same from which a line in italics stands out."""
 PURE_LARGE, PURE = 0.3, 0.4
 """Share of the paragraphs of a style that must stand out for the style to be one of headings:
 of a style that is larger than the text, and of one that is not."""
@@ -133,6 +135,8 @@ def stands_out(
     starts_well = text[0].isupper() or text[0].isdigit() or text[0] in '§“"(¿¡'
     if style.is_bold and not body_is_bold:
         return starts_well or number is not None
+    if style.is_italic and style.size >= ITALIC_LARGER * body_size:
+        return starts_well and text[-1] != "."
     if number and number.scheme in ("decimal", "lettered") and number.depth > 1:
         return len(paragraph.pieces) == 1 and len(text.split()) <= 12 and text[-1] != "."
     if number and number.scheme == "paragraph":

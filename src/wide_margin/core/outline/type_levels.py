@@ -24,6 +24,7 @@ def levels_of(candidates: list[Candidate]) -> list[int]:
     headings take the level that numbered ones of their style have, else one by prominence.
     """
     order = _style_order(candidates)
+    parted = _parted_by_place(candidates)
     ranks: list[float] = []
     last_of: dict[str, float] = {}
     learned: dict[Style, Counter[float]] = defaultdict(Counter)
@@ -31,6 +32,8 @@ def levels_of(candidates: list[Candidate]) -> list[int]:
         number = number_of(candidate.title)
         style = candidate.style.without_face
         rank = float(order[style])
+        if style in parted and not candidate.is_centred:
+            rank += 0.5  # under those of its style that are centred
         if number is not None:
             parent = _nearest(number.identifier, last_of)
             if parent and number.scheme in ("decimal", "lettered"):
@@ -45,6 +48,24 @@ def levels_of(candidates: list[Candidate]) -> list[int]:
         if number_of(candidate.title) is None and learned[style]:
             ranks[k] = learned[style].most_common(1)[0][0]
     return without_jumps(_freed(candidates, ranks))
+
+
+def _parted_by_place(candidates: Sequence[Candidate]) -> frozenset[Style]:
+    """Styles of which some headings are centred and others, under them, are not; without numbers.
+
+    The first of them is centred, and neither are strays.
+    """
+    members: dict[Style, list[bool]] = defaultdict(list)
+    numbered: set[Style] = set()
+    for candidate in candidates:
+        style = candidate.style.without_face
+        members[style].append(candidate.is_centred)
+        if number_of(candidate.title) is not None:
+            numbered.add(style)
+    return frozenset(
+        style for style, places in members.items()
+        if style not in numbered and places[0] and min(sum(places), len(places) - sum(places)) > 1
+    )  # fmt: skip
 
 
 def _freed(candidates: Sequence[Candidate], ranks: Sequence[float]) -> list[float]:
