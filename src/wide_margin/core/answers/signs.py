@@ -6,6 +6,7 @@ from typing import NamedTuple
 
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_words
+from wide_margin.core.search import is_common
 
 MONTH = (
     r"(?:jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?"
@@ -183,6 +184,8 @@ _SAYS_IS_THE = regex(
 _CALLED = regex(
     r"\b(?:called|known as|termed|named|referred to as|defined as|we say|genannt)(?: an?| the)?$", re.I
 )  # fmt: skip
+_NO_ENDING = "bcfghjkpqvwxz0123456789"
+"""Letters that are no ending of a word by themselves, in the languages with endings."""
 SHORTENED = 0.6
 """What a definition of the first word of a term counts for the whole term."""
 _WORD_IN_TEXT = regex(r"[\w’'-]+")
@@ -199,6 +202,8 @@ def defined_term(question: str) -> str:
 def begins_alike(word: str, wanted: str) -> bool:
     """Whether a word is another one but for its ending."""
     stem = wanted[: max(4, len(wanted) - 2)] if len(wanted) > 4 else wanted
+    if len(word) == len(wanted) + 1 and word.startswith(wanted) and word[-1] in _NO_ENDING:
+        return False  # "velvetg" is another program
     return word.startswith(stem) and len(word) <= len(wanted) + 3
 
 
@@ -240,7 +245,7 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
             best = max(best, 0.9)
         elif (
             after.startswith(": ")
-            or _SAYS_IS_THE.match(after)
+            or (_SAYS_IS_THE.match(after) and _is_free(before))
             or (before == "" and re.match(r"[—–(]|-\s|[A-Z]", after))
         ):
             best = max(best, 0.8)
@@ -249,6 +254,12 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
     if len(topic) > 1 and best < SHORTENED and len(topic[0]) > 4:
         return min(SHORTENED, _defines(sentence, topic[:1]))  # "Essential is defined as …"
     return best
+
+
+def _is_free(before: str) -> bool:
+    """Whether what stands before a term leaves it as it is: "the minimum" of it is another thing."""
+    last = before.split()[-1] if before else ""
+    return not last or not last[-1].isalnum() or is_common(last, "en") or is_common(last, "de")
 
 
 def emphasis_for(kind: str, sentence: str) -> tuple[tuple[int, int], ...]:

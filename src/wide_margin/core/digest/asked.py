@@ -59,7 +59,7 @@ _WORDINGS: dict[str, str] = {
     "needs": r"\bwhat do (?:i|you|we) need\b|\b(?:need|needed|have) to (?:have|know|install)\b|\bneed(?:ed)? (?:first|before|installed)\b|\brequirements?\b|\bprerequisites?\b|\bto follow along\b|\bbefore (?:i|you|one) (?:start|begin|read)\b|\bhave installed\b",
     "findings": r"\b(?:findings?|results?|outcomes?)\b|\bwhat (?:did|do|does|have|has) (?:they|it|the authors?|he|she) (?:find|found|show|shown|discover|learn)\b|\bc(?:a|o)me out (?:well|best|on top|ahead)\b|\bturn(?:s|ed)? out\b",
     "method": r"\b(?:which|what) (?:kind of |sort of |type of )?(?:\w+ )?(?:methods?|approach|model|technique|methodology)\b.*\b(?:use|used|rest|based|follow|take)|\bhow (?:did|do|does) (?:they|it|the authors?) (?:do it|proceed|go about|work)\b|^what (?:is the )?(?:method|approach|methodology)\s*\??$",
-    "data": r"\b(?:which|what) (?:\w+ )?data\b|\bwhere do\b.*\bdata\b.*\bcome from\b|\bdata ?sets? (?:are|is|do)\b|\bhow many (?:participants|patients|respondents)\b",
+    "data": r"\b(?:which|what) (?:\w+ )?data\b(?!\s+(?:formats?|types?|structures?|files?|models?|layouts?)\b)|\bwhere do\b.*\bdata\b.*\bcome from\b|\bdata ?sets? (?:are|is|do)\b|\bhow many (?:participants|patients|respondents)\b",
     "purpose": r"\b(?:goals?|aims?|purposes?|objectives?|mission)\b|\btrying to (?:do|achieve|say|show)\b|\bset(?:s)? out to\b|\bmeant to (?:do|be)\b|\bwhat(?:'s|’s| is| are)\b.{0,40}\bfor\s*\??$|\bpoint of\b|\bintended to\b",
     "about": r"\b(?:about|gist|tl;?dr|nutshell|synopsis|sums?\s+(?:\w+\s+)?up|summar(?:y|ise|ize|ised|ized)|condense|recap)\b|\b(?:main|key|chief|central|important) (?:points?|ideas?|topics?|messages?|themes?|arguments?|thesis|contents?)\b|\bwhat (?:does|do|is|will) .*\b(?:say|cover|covers|contain|contains|introduce|introduces|discuss|treat|deal with|tell)\b|\btopics?\b|\bin (?:brief|short|a few words)\b|\bexplain\b.*\bwhat\b|\b(?:simply|plain words|simple words)\b|\bwhat(?:'s|’s| is) (?:this|it|in (?:it|this|here))\s*\??$|\boverview\b|\bwhat is this (?:paper|document|manual|book|report|text|thing)\b|\bbroadly\b",
 }  # fmt: skip
@@ -123,6 +123,8 @@ _WAYS = regex(
     r"|bugs?|issues?|problems?|errors?|feedback|get|find|help|support|contact)\b", re.I
 )  # fmt: skip
 """With these it is asked how something is done with the whole."""
+_OF_ONE = regex(r"^\W*what(?:['’]s|\s+is|\s+are)\s+an?\s", re.I)
+"""Asks what such a thing is for, which the title may name too, not what the whole is for."""
 _ALLOWED = regex(r"\b(?:may|can|am) i\b", re.I)
 """Asked of the whole it is a question of its licence; of something in it, one of what it can do."""
 _OF_A_SYSTEM = regex(r"\b(?:system|hardware|software|minimum)\s+(?=requirements?\b)", re.I)
@@ -168,6 +170,8 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         own = [word for word in (*own, *short) if not is_subject(document, word)]
     if kind == "licence" and _ALLOWED.search(text):
         allowed = 0
+    if kind == "purpose" and _OF_ONE.match(text):
+        return None
     if len(own) > allowed or (kind in _OF_THINGS and _names_a_thing(document, text, own)):
         return None
     return Overview(kind, reach, form, n_points, text)

@@ -14,7 +14,7 @@ from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.signs import defined_term, sign_of
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.listed import with_listed
-from wide_margin.core.digest.named import SAYS_NOTHING, rows_under
+from wide_margin.core.digest.named import SAYS_NOTHING, rows_under, without_article
 from wide_margin.core.document import Locator, ReadDocument
 from wide_margin.core.explain import define
 from wide_margin.core.explain.verbs import seems_to_have_verb
@@ -25,6 +25,8 @@ from wide_margin.core.search.analysis import words
 
 MOST_SENTENCES = 3
 """Of an entry in a list of terms."""
+LEAST_SAID = 4
+"""Words that describe a term without a verb."""
 MENTIONED = 0.3
 """The chance that what speaks of a term says what it is, though it has no form of a definition: of
 some seventy such answers on thirty manuals four did."""
@@ -32,7 +34,7 @@ _DEFINES = regex(
     r"\b(?:is|are|was|were)\s+(?:\w+ly\s+)?(?:an?|the|any|one|some|defined|called|what|that|something|simply|when|where)\b"
     r"|\b(?:can|may)\s+be\s+(?:thought\s+of|viewed|regarded|seen|described|understood)\s+as\b"
     r"|\bused\s+(?:to|for|as)\b|\bmeans?\b|\brefers?\s+to\b|\bstands?\s+for\b|\bdenotes?\b|\bconsists?\s+of\b"
-    r"|\b(?:called|known\s+as|termed|named)\b|\boccurs?\s+(?:when|if)\b|\bhas\s+the\s+form\b"
+    r"|\b(?:called|known\s+as|termed)\b|\b(?:is|are|was|were)\s+named\b|\boccurs?\s+(?:when|if)\b|\bhas\s+the\s+form\b"
     r"|^\W*[^\W_][\w\s/+-]{1,40}(?:\([^)]*\)\s*)?(?::|\s[–—-])\s+(?:\S+\s+){2}\S", re.I
 )  # fmt: skip
 """What the sentences have that say what a thing is, beside those that go on about it."""
@@ -62,11 +64,16 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
     if question.kind != "what is":
         doing = _DOES.match(question.text.strip())
         if doing is not None:
-            rows = rows_under(document, doing["name"], is_function=bool(doing["kind"]))
-            return _with_rows(document, question, answer, doing["name"], rows)
+            name = doing["name"]
+            rows = rows_under(document, name, is_function=bool(doing["kind"]))
+            if not rows and answer.quotes and not _says_what_does(answer.quotes[0].text, name):
+                return replace(answer, sure=min(answer.sure, MENTIONED))
+            return _with_rows(document, question, answer, name, rows)
         return with_listed(document, question, answer)
     term = defined_term(question.text)
     definition = define(document, term)
+    if definition is not None and _is_label(document, definition.sentence):
+        definition = None
     if definition is None:
         topic = asked_term(document, question)
         for k, quote in enumerate(answer.quotes if topic else ()):
@@ -90,6 +97,13 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
         return answer
     sure = max(answer.sure, definition.weight)
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=sure)
+
+
+def _says_what_does(said: str, name: str) -> bool:
+    """Whether a text has a thing do something, and does not only mention it."""
+    thing = re.escape(without_article(name.lower()).strip())
+    does = rf"\b{thing}\b[\w\s,()’'-]{{0,40}}?\s(?:\w+(?:[^s\W]s|ed)|can|will|may|must|is|are|was|were|has|have)\b"
+    return bool(re.search(does, said.lower()))
 
 
 def _with_rows(
@@ -156,11 +170,21 @@ def _says_it(document: ReadDocument, quote: Quote, topic: tuple[str, ...]) -> bo
         said = document.text.sentences[row]
         if said.kind in SAYS_NOTHING:
             continue
-        if explains(document, row, topic):
+        if explains(document, row, topic) and not _is_label(document, row):
             return True
         if sign_of("what is", said.text, topic) >= SAYS_WHAT and _DEFINES.search(said.text):
             return True
     return False
+
+
+def _is_label(document: ReadDocument, row: int) -> bool:
+    """Whether what stands beside a term is too little to describe it, as the words of a drawing."""
+    said = document.text.sentences[row]
+    if said.kind != "entry" or said.term < 0:
+        return False
+    term = document.text.terms[said.term].text
+    more = said.text.removeprefix(term).split()
+    return len(more) < LEAST_SAID and not seems_to_have_verb(said.text)
 
 
 def _overlap(one: Locator, other: Locator) -> bool:

@@ -23,6 +23,9 @@ LEAST_MORE = 20
 SAYS_NOTHING = (*NOT_SAID, "works", "code", "caption")
 """Kinds of sentences that do not say what a thing is."""
 _DASH = regex(r"\s+[–—-]\s+|:\s+")
+_SETS = regex(r"^\W*>\s|<-|(?<![=!<>])=(?!=)\s")
+"""A line of code that uses a function does not describe it."""
+_WORDS = regex(r"[^\W\d_]+(?:[\s-]+[^\W\d_]+)+")
 _DEFINITE = r"the|das|der|de[mn]?|die|les?|la|el|los|las|il|lo|os?|het"
 _ARTICLE = regex(rf"^\W*(?:{_DEFINITE}|an?|eine[mnrs]?|ein|une?|una|uno|um|uma|een)\s+", re.I)
 _THE = regex(rf"^\W*(?:{_DEFINITE})\s+", re.I)
@@ -84,10 +87,14 @@ def _labelled(document: ReadDocument, name: str) -> range:
     label = bare(name)
     if len(label) < LEAST_LABEL:
         return range(0)
+    opens, closes = "([{", ")]}"
     paragraphs = document.paragraphs
     for at, (paragraph, after) in enumerate(pairwise(paragraphs)):
-        if len(paragraph.text) >= len(name) + LABEL_MORE or bare(paragraph.text) != label:
+        text = paragraph.text
+        if len(text) >= len(name) + LABEL_MORE or bare(text) != label:
             continue
+        if sum(map(text.count, opens)) != sum(map(text.count, closes)):
+            continue  # the end of a longer line
         if after.kind == "body" and len(after.pieces) > 1:
             return document.rows_of(at, at + 2)
     return range(0)
@@ -100,8 +107,12 @@ def _described(document: ReadDocument, name: str) -> range:
         if name not in term.text.lower():
             continue
         named = list(words(names_in(term.text)))
-        if name not in named or len(set(named)) > MOST_NAMES:
+        if name not in named or len(set(named)) > MOST_NAMES or _SETS.search(term.text):
             continue
+        if _WORDS.fullmatch(term.text.strip()) and all(
+            frequency_rank(word) is not None for word in named if word != name
+        ):
+            continue  # "Monad utilities" are no function
         own = document.rows_of(term.paragraph, term.paragraph + 1)
         if not own:
             continue

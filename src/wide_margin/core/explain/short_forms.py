@@ -40,6 +40,7 @@ _WE_WRITE = regex(
 _DENOTE = regex(
     rf"\b[Dd]enot(?:e|es|ing)\s+(?:by\s+{_SYMBOL}\s+(?P<meaning>(?:the|an?)\s+[^,;.()]{{3,80}}))"
 )
+_SAYS = regex(r",|\b(?:is|are|was|were|has|have|can|using|uses)\b", re.I)
 LONGEST = 90
 """Characters before a short form in which its long form is looked for."""
 MOST_WORDS = 10
@@ -122,6 +123,8 @@ def spelled_out(long: str, short: str) -> str:
     if re.search(r"[:;!?]|\.\s", found):
         return ""
     n_words = len(found.replace("-", " ").split())
+    if n_words > len(letters) and _SAYS.search(found):
+        return ""  # letters of a whole clause give any short form
     return (
         found
         if n_words <= min(len(letters) + 5, 2 * len(letters)) and len(found) > len(short)

@@ -141,9 +141,7 @@ def _sure(
     return found
 
 
-def _placed(
-    candidates: Sequence[Candidate], paragraphs: Sequence[Paragraph]
-) -> list[Candidate]:
+def _placed(candidates: Sequence[Candidate], paragraphs: Sequence[Paragraph]) -> list[Candidate]:
     """Candidates with whether each stands in the middle of its column."""
     edges: dict[tuple[int, int], list[tuple[float, float]]] = defaultdict(list)
     for paragraph in paragraphs:
