@@ -9,6 +9,8 @@ MAX_LIST_WORDS = 50
 """The items that follow on a sentence are quoted up to this."""
 MAX_ITEMS = 60
 """Sentences that are looked at for the items of one list."""
+FEWEST_UNMARKED, LINE_WORDS = 3, 6
+"""Lines without bullets that make a list, and words that each has at most."""
 SHORTEST_ITEM = 8
 """Words that are left at least of an item where a long list is cut."""
 
@@ -34,6 +36,8 @@ def list_after(document: ReadDocument, row: int) -> list[int]:
     introduces = sentences[row].text.endswith(":")
     if not introduces and sentences[row].kind != "item":
         return []
+    if introduces and len(unmarked := _unmarked_after(document, row)) >= FEWEST_UNMARKED:
+        return unmarked
     rows: list[int] = []
     for after in range(row + 1, min(row + MAX_ITEMS, len(sentences))):
         sentence = sentences[after]
@@ -43,6 +47,20 @@ def list_after(document: ReadDocument, row: int) -> list[int]:
             rows.append(after)
         elif rows or not introduces:
             break
+    return rows
+
+
+def _unmarked_after(document: ReadDocument, row: int) -> list[int]:
+    """Rows of the short lines, each by itself, that stand under a sentence without bullets."""
+    sentences = document.text.sentences
+    rows: list[int] = []
+    for after in range(row + 1, min(row + MAX_ITEMS, len(sentences))):
+        said, before = sentences[after], sentences[after - 1]
+        is_line = said.kind == "body" and said.paragraph == before.paragraph + 1
+        is_line &= said.section == sentences[row].section
+        if not is_line or len(said.text.split()) > LINE_WORDS or said.text[-1] in ".:?!":
+            break
+        rows.append(after)
     return rows
 
 

@@ -245,7 +245,7 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
             best = max(best, 0.9)
         elif (
             after.startswith(": ")
-            or (_SAYS_IS_THE.match(after) and _is_free(before))
+            or (_SAYS_IS_THE.match(after) and _is_free(before, topic))
             or (before == "" and re.match(r"[—–(]|-\s|[A-Z]", after))
         ):
             best = max(best, 0.8)
@@ -256,10 +256,12 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
     return best
 
 
-def _is_free(before: str) -> bool:
+def _is_free(before: str, topic: tuple[str, ...]) -> bool:
     """Whether what stands before a term leaves it as it is: "the minimum" of it is another thing."""
     last = before.split()[-1] if before else ""
-    return not last or not last[-1].isalnum() or is_common(last, "en") or is_common(last, "de")
+    if not last or not last[-1].isalnum() or any(begins_alike(last, part) for part in topic):
+        return True
+    return is_common(last, "en") or is_common(last, "de")
 
 
 def emphasis_for(kind: str, sentence: str) -> tuple[tuple[int, int], ...]:

@@ -95,8 +95,7 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
     quote = quote_rows(document, question, first, end)
     if answer.quotes and _overlap(answer.quotes[0].locators[0], quote.locators[0]):
         return answer
-    sure = max(answer.sure, definition.weight)
-    return replace(answer, quotes=(quote,), missing=(), reason="", sure=sure)
+    return replace(answer, quotes=(quote,), missing=(), reason="", sure=definition.weight)
 
 
 def _says_what_does(said: str, name: str) -> bool:
@@ -132,7 +131,9 @@ def _with_rows(
     if begins.kind == "heading":  # says by itself what it is
         heading = quote_rows(document, question, rows.start, rows.start + 1)
         quotes = [heading, quote_rows(document, question, at, end)]
-    sure = max(answer.sure, OF_SECTION)
+    told = answer.quotes[0].locators[0] if answer.quotes else None
+    is_same = told is not None and _overlap(told, quotes[-1].locators[0])
+    sure = max(answer.sure, OF_SECTION) if is_same else OF_SECTION
     return replace(answer, quotes=tuple(quotes), missing=(), reason="", sure=sure)
 
 

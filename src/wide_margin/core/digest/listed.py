@@ -54,24 +54,29 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
     """
     if question.kind not in ("list", "general") or not _ASKS_LIST.match(question.text):
         return answer
-    if (quotes := _of_section(document, question)) is not None:
-        sure = OF_SECTION
-    elif quotes := _of_names(document, question):
-        sure = OF_NAMES
+    begins, names = _of_section(document, question)
+    if not begins and (named := _of_names(document, question)):
+        quotes, sure = named, OF_NAMES  # a section may only go on to its own sections
     else:
+        quotes, sure = (*begins, *names), OF_SECTION
+    if not quotes:
         return answer
     rows = rows_within(document, quotes[0].locators[0].spans)
     told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
-    if told[:1] == rows[:1] and len(told) >= len(rows) and len(answer.quotes) >= len(quotes):
+    is_same = told[:1] == rows[:1]
+    if is_same and len(told) >= len(rows) and len(answer.quotes) >= len(quotes):
         return answer
-    return replace(answer, quotes=quotes, missing=(), reason="", sure=max(answer.sure, sure))
+    sure = max(answer.sure, sure) if is_same else sure
+    return replace(answer, quotes=quotes, missing=(), reason="", sure=sure)
 
 
-def _of_section(document: ReadDocument, question: Question) -> tuple[Quote, ...] | None:
-    """How the section begins that is called by all that is asked for, and what is in it."""
+def _of_section(
+    document: ReadDocument, question: Question
+) -> tuple[tuple[Quote, ...], tuple[Quote, ...]]:
+    """How the section begins that is called by all that is asked for, and the headings in it."""
     asked = content_of(document, _ASKS_WHICH.sub(" ", question.text))
     if len(asked) < TELLING_WORDS:
-        return None
+        return (), ()
     outline = document.outline
     for row, section in enumerate(outline.sections):
         if content_of(document, section.title) != asked:
@@ -80,9 +85,10 @@ def _of_section(document: ReadDocument, question: Question) -> tuple[Quote, ...]
         end = outline.sections[inner[0]].first_paragraph if inner else section.end_paragraph
         begins = _beginning(document, question, section.first_paragraph + 1, end)
         names = [_heading(document, question, k) for k in inner[:MOST_NAMED]]
-        if quotes := (*begins, *(name for name in names if name is not None)):
-            return quotes
-    return None
+        headings = tuple(name for name in names if name is not None)
+        if begins or headings:
+            return begins, headings
+    return (), ()
 
 
 def _beginning(
