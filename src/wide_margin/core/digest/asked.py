@@ -123,6 +123,8 @@ _WAYS = regex(
     r"|bugs?|issues?|problems?|errors?|feedback|get|find|help|support|contact)\b", re.I
 )  # fmt: skip
 """With these it is asked how something is done with the whole."""
+_SOME_OF_IT = regex(r"\b(?:only|just|single|several|multiple|each|every|specific)\b", re.I)
+"""Asked of some of the things in it: "run only one test"."""
 _OF_ONE = regex(r"^\W*what(?:['’]s|\s+is|\s+are)\s+an?\s", re.I)
 """Asks what such a thing is for, which the title may name too, not what the whole is for."""
 _ALLOWED = regex(r"\b(?:may|can|am) i\b", re.I)
@@ -168,6 +170,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     if kind in OF_ITSELF:
         short = [w for w in words(text.casefold()) if len(w) == 2 and not is_common(w, "en")]
         own = [word for word in (*own, *short) if not is_subject(document, word)]
+        own += _SOME_OF_IT.findall(text)
     if kind == "licence" and _ALLOWED.search(text):
         allowed = 0
     if kind == "purpose" and _OF_ONE.match(text):

@@ -35,12 +35,13 @@ _DEFINES = regex(
     r"|\b(?:can|may)\s+be\s+(?:thought\s+of|viewed|regarded|seen|described|understood)\s+as\b"
     r"|\bused\s+(?:to|for|as)\b|\bmeans?\b|\brefers?\s+to\b|\bstands?\s+for\b|\bdenotes?\b|\bconsists?\s+of\b"
     r"|\b(?:called|known\s+as|termed)\b|\b(?:is|are|was|were)\s+named\b|\boccurs?\s+(?:when|if)\b|\bhas\s+the\s+form\b"
-    r"|^\W*[^\W_][\w\s/+-]{1,40}(?:\([^)]*\)\s*)?(?::|\s[–—-])\s+(?:\S+\s+){2}\S", re.I
+    r"|^\W*[^\W_][\w\s/+-]{1,40}(?:\([^)]*\)\s*)?(?::|\s[–—-])\s+(?!\d)(?:\S+\s+){2}\S", re.I
 )  # fmt: skip
 """What the sentences have that say what a thing is, beside those that go on about it."""
 _DOES = regex(
     r"^what\s+(?:does|do|can)\s+(?P<name>.+?)"
-    r"(?P<kind>\s+(?:sub-?)?(?:commands?|functions?|options?|methods?|class|programs?|modules?|utility|tools?|routines?|macros?))?"
+    r"(?P<kind>\s+(?:sub-?)?(?:commands?|functions?|options?|methods?|class|programs?|modules?|utility|tools?|routines?|macros?"
+    r"|environments?|keywords?|statements?|operators?|parameters?|arguments?|fields?|attributes?|flags?|switch|tags?|buttons?|directives?|settings?|variables?))?"
     r"\s+do\s*\??$", re.I
 )  # fmt: skip
 _OF_SECTION = regex(
