@@ -131,6 +131,10 @@ class _Pages:
                 return row
         return None
 
+    def ends_with(self, title: str, row: int) -> bool:
+        """Whether a title ends with all that a paragraph says."""
+        return squash(title).endswith(squash(self.paragraphs[row].text) or " ")
+
     def mentions(self, title: str, page: int) -> bool:
         """Whether a page has the words of a title, wherever they stand."""
         wanted = squash(unnumbered(title))
@@ -348,6 +352,9 @@ def _on_its_page(
         return None
     row = pages.heading_of(entry.title, entry.page)
     if row is not None:
+        label = by_row.get(row - 1)  # "Part I" over it, and both are one heading
+        if label and label.heading and pages.ends_with(label.heading.title, row):
+            return label
         return by_row.get(row) or Record(heading=pages.found_heading(row, entry.title))
     row = pages.described_at(entry.title, entry.page, by_row)
     if row is None:

@@ -28,6 +28,7 @@ LARGER = 1.12
 """Times the text's size from which a line counts as larger."""
 CODE = regex(r"\w\(|[_={}\\;<>|]|\(\)")
 """Signs that a line is a command or a formula."""
+BULLET = regex(r"[•◦‣▪▸►○●∙·]\s")
 _CALL = regex(r"[\w.:]+\(\)")
 _LETTERS = regex(r"[^\W\d_]")
 _LEADERS = regex(rf"(?:[{LEADER}] ?){{4,}}")

@@ -10,6 +10,7 @@ import numpy as np
 from wide_margin.core.geometry import BoolArray, Box, FloatArray, around
 from wide_margin.core.layout import Paragraph, tidy
 from wide_margin.core.outline.candidates import (
+    BULLET,
     CODE,
     LARGER,
     MUCH_LARGER,
@@ -102,6 +103,7 @@ def find_headings(
     least = np.select([capital, asked], [LEAST_CAPITAL, LEAST_ASKED], LEAST)
     stands = (odds > SURE) | (usual & (odds > least))
     stands &= ~(_as_text(candidates, signs) & unlinked(candidates))
+    stands &= [not BULLET.match(c.title) for c in candidates]
     kept = completed(candidates, np.flatnonzero(stands).tolist(), odds)
     sure = _sure(candidates, kept, odds, signs[:, SIGNS.index("in contents")] == 1, body_size)
     candidates = _placed([candidates[k] for k in kept], paragraphs)
