@@ -7,7 +7,12 @@ from reportlab.pdfgen.canvas import Canvas
 from wide_margin.core.layout import lines_of
 from wide_margin.core.layout.text import fold, folded_with_places, tidy
 from wide_margin.core.pages.document import PdfFile
-from wide_margin.core.pages.repair import with_accents, with_ligatures, with_signs
+from wide_margin.core.pages.repair import (
+    with_accents,
+    with_ligatures,
+    with_one_alphabet,
+    with_signs,
+)
 from wide_margin.core.pages.text import read_text
 
 
@@ -142,3 +147,18 @@ def test_a_letter_at_the_code_of_a_ligature_is_that_letter():
     read = with_ligatures(page)
     assert "special match of the tactics is cheap and much" in read
     assert read.endswith("\r\nin atomic order")
+
+
+@pytest.mark.parametrize(
+    ("extracted", "read"),
+    [
+        ("Змiст i статтi", "Зміст і статті"),
+        ("Роздiл 1 про pbuilder", "Розділ 1 про pbuilder"),
+        ("Файл libfoo-файл", "Файл libfoo-файл"),
+        ("mixed i words", "mixed i words"),
+        ("версiя XML i т. д.", "версія XML i т. д."),
+    ],
+)
+def test_cyrillic_words_have_letters_of_one_alphabet(extracted, read):
+    assert with_one_alphabet(extracted) == read
+    assert len(read) == len(extracted)

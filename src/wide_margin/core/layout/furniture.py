@@ -21,9 +21,9 @@ SAME_HEIGHT = 3.0
 """Furniture of one kind lies at the same height within this many points."""
 MOSTLY_RUNNING = 0.4
 """Share of the lines at a height that must repeat for it to be that of running heads."""
-LARGEST_ALIKE, LONG_LINE = 1.35, 40
+LARGEST_ALIKE = 1.35
 """Times the usual size up to which what says the same beside its page's number is a running
-head; and characters of a line that tells the size of running text, not of labels in drawings."""
+head."""
 OF_HALF = 8
 """Letters that a half of a running head has at least, to be known again by itself."""
 _ROMAN = r"[ivxlcdm]{1,8}"
@@ -65,7 +65,7 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
     repeats = _repeating(pages, candidates, largest)
     _add_counting(pages, candidates, repeats, 1.08 * size)
     _add_halves(pages, candidates, repeats, 1.08 * size)
-    _add_counting_alike(pages, candidates, repeats, LARGEST_ALIKE * _text_size(pages, size))
+    _add_counting_alike(pages, candidates, repeats, LARGEST_ALIKE * size)
     usual_heights = _usual_heights(pages, candidates, repeats)
     looks = _looks(pages, repeats)
     rows: list[frozenset[int]] = []
@@ -85,12 +85,6 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
         at_edges = [row for side in nearest_first for row in side if row in chosen]
         rows.append(frozenset((*at_edges, *beside)))
     return Furniture(tuple(rows))
-
-
-def _text_size(pages: Sequence[Sequence[Line]], size: float) -> float:
-    """The usual size of long lines, where it is larger than the usual size of all."""
-    long = [[line for line in lines if len(line.text) >= LONG_LINE] for lines in pages]
-    return max(usual_size(long) if any(long) else size, size)
 
 
 def _edge_rows(lines: Sequence[Line], height: float) -> tuple[list[int], list[int]]:

@@ -114,12 +114,24 @@ class Paragraph:
         return tuple(found)
 
 
+LONG_LINE, ENOUGH_LONG = 40, 0.2
+"""Characters of a line of running text, and the share of all characters that stand in such."""
+
+
 def usual_size(pages: Sequence[Sequence[Line]]) -> float:
-    """The font size that most characters of the document have, in points."""
+    """The font size that most characters of the document have, in points.
+
+    Those of long lines are counted, where there are enough: drawings may have more letters.
+    """
     exactly: defaultdict[float, int] = defaultdict(int)
+    long: defaultdict[float, int] = defaultdict(int)
     for lines in pages:
         for line in lines:
             exactly[line.size] += len(line.text)
+            if len(line.text) >= LONG_LINE:
+                long[line.size] += len(line.text)
+    if sum(long.values()) >= ENOUGH_LONG * sum(exactly.values()):
+        exactly = long
     weight: Counter[float] = Counter()
     for size, n_characters in exactly.items():
         weight[round(size * 4) / 4] += n_characters

@@ -1,8 +1,8 @@
 """Characters that old fonts give no sound meaning: ligatures as control codes, accents apart."""
 
+import re
 import unicodedata
 from collections.abc import Callable
-from re import sub
 from string import ascii_lowercase
 
 import numpy as np
@@ -69,6 +69,31 @@ def with_signs(chars: str) -> str:
     return _ALONE.sub(lambda match: _COMPANION[match.group()], chars)
 
 
+_CYRILLIC = regex(r"[\u0400-\u04ff]")
+_MIXED = regex(
+    r"\b(?=\w*[\u0400-\u04ff])(?=\w*[A-Za-z])[\w’'-]+\b|(?<=[\u0400-\u04ff]\s)i(?=\s[\u0400-\u04ff])"
+)
+_LATIN = regex(r"[A-Za-z]")
+_ALIKE = str.maketrans("ABCEHIKMOPTXaceiopxyj", "АВСЕНІКМОРТХасеіорхуј")
+
+
+def with_one_alphabet(chars: str) -> str:
+    """The text with Cyrillic letters in Cyrillic words where Latin ones stand that look the same.
+
+    Old fonts for Cyrillic text take "i" from the Latin alphabet, and no search finds the word. A
+    word with other Latin letters is left as it is.
+    """
+    if not _CYRILLIC.search(chars):
+        return chars
+
+    def in_one(match: re.Match[str]) -> str:
+        word = match.group()
+        changed = word.translate(_ALIKE)
+        return word if _LATIN.search(changed) else changed
+
+    return _MIXED.sub(in_one, chars)
+
+
 def with_ligatures(chars: str) -> str:
     """The text with ligatures in place of the codes that stand for them in old fonts.
 
@@ -89,7 +114,7 @@ def with_ligatures(chars: str) -> str:
         if n_known < AS_LIGATURE * len(words):
             letter = max(ascii_lowercase, key=lambda letter: _n_known(words, code, letter))
             if _n_known(words, code, letter) >= FAR_MORE * max(n_known, 1):
-                chars = sub(rf"{code}(?!\n)", letter, chars)
+                chars = re.sub(rf"{code}(?!\n)", letter, chars)
                 del meant[code]
     opened = _LIGATURE_CODE.sub(lambda match: meant.get(match.group(), match.group()), chars)
     return _LEFT_OVER.sub("\ufffd", opened)

@@ -15,7 +15,13 @@ from wide_margin.core.pages import native
 from wide_margin.core.pages.document import PdfFile, frame_now
 from wide_margin.core.pages.model import LINE_END_HYPHEN, LOOSE_ACCENTS, Font, Frame, PageText
 from wide_margin.core.pages.parted import SHARE, parted_at, without_false_spaces
-from wide_margin.core.pages.repair import LIGATURE_CODES, with_accents, with_ligatures, with_signs
+from wide_margin.core.pages.repair import (
+    LIGATURE_CODES,
+    with_accents,
+    with_ligatures,
+    with_one_alphabet,
+    with_signs,
+)
 from wide_margin.core.pages.unsized import LEAST, measured, stand_on_line
 
 # TeX's Computer Modern family and the URW faces say weight and slant in letters of their own.
@@ -104,6 +110,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
         return PageText.empty(index, width, height, frame_now(page))
     address = native.address_of(text_page)
     chars = with_signs(with_ligatures(_characters(text_page, address, n_chars)))
+    chars = with_one_alphabet(chars)
     first, last = _word_edges(chars)
     wanted = np.flatnonzero(first | last) if only_edges else None
     loose = native.loose_boxes(address, n_chars, wanted)
