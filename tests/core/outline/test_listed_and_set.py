@@ -193,3 +193,34 @@ def test_headings_at_the_left_hang_under_centred_ones_of_their_style(tmp_path):
     outline = read_document(tmp_path / "a.pdf").outline
     assert [s.title for s in outline.sections if s.level == 0] == list(middle)
     assert [s.level for s in outline.sections] == [0, 1, 1] * 3
+
+
+def test_headings_in_the_face_of_headings_are_kept_below_the_contents(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "h1", ("Helvetica-Bold", 14))
+    monkeypatch.setitem(STYLES, "own", ("Helvetica-Bold", 11))
+    parts = ("By hand", "By rope", "In frost")
+    pages = [[("h1", f"{k + 1} {name}"), TEXT, ("own", f"{part} {name}"), TEXT, TEXT]
+             for k, (name, part) in enumerate(zip(NAMES, parts * 2, strict=True))]  # fmt: skip
+    listed = [f"{k + 1} {name}" for k, name in enumerate(NAMES)]
+    outline = outline_of(tmp_path / "a.pdf", with_contents(listed, pages))
+    assert [s.title for s in outline.sections if s.level == 1] == [
+        f"{part} {name}" for name, part in zip(NAMES, parts * 2, strict=True)
+    ]
+
+
+def test_no_bullet_of_a_slide_is_a_heading(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "point", ("Helvetica", 16))
+    monkeypatch.setitem(STYLES, "slide", ("Helvetica-Bold", 24))
+    pages = [[("slide", f"What a {name} is"), ("point", "• made of wood"), ("small", "oak or elm"),
+              ("point", "• held by a rope"), ("small", "of hemp")] for name in NAMES]  # fmt: skip
+    assert titles_of(tmp_path / "a.pdf", pages) == [f"What a {name} is" for name in NAMES]
+
+
+def test_a_part_under_its_contents_is_one_section(tmp_path):
+    listed = ["I Wells", *(f"{k + 1} {name}" for k, name in enumerate(NAMES))]
+    pages = [[("h1", title), TEXT, TEXT] for title in listed[1:]]
+    front = [("h1", "Contents"), ("toc0", "I Wells|1"),
+             *(("toc0", f"{title}|{k + 2}") for k, title in enumerate(listed[1:]))]  # fmt: skip
+    first = [*front, TEXT, ("h2", "Part I"), ("h1", "Wells"), TEXT, TEXT]
+    titles = titles_of(tmp_path / "a.pdf", [first, *pages])
+    assert sum("Wells" in title for title in titles) == 1

@@ -52,9 +52,9 @@ def build_outline(
         The outline, and the contents page with the pages its entries mean.
     """
     listings = between(listings)
-    pages = _Pages(paragraphs, listings)
-    titles = frozenset(form for e in contents.entries for form in forms_of(e.title) if form)
     listed = listed_rows(contents, paragraphs)
+    pages = _Pages(paragraphs, listings, listed)
+    titles = frozenset(form for e in contents.entries for form in forms_of(e.title) if form)
     headings = find_headings(paragraphs, body_size, listings, listed, titles)
     records = [Record(heading=heading) for heading in headings]
     placed = list(dict.fromkeys(b for b in bookmarks if b.page is not None and b.title))
@@ -97,8 +97,11 @@ def listed_rows(contents: Contents, paragraphs: Sequence[Paragraph]) -> frozense
 class _Pages:
     """Paragraphs by page, and the search for a title among them."""
 
-    def __init__(self, paragraphs: Sequence[Paragraph], listings: frozenset[int]) -> None:
-        self.paragraphs, self.listings = paragraphs, listings
+    def __init__(
+        self, paragraphs: Sequence[Paragraph], listings: frozenset[int],
+        listed: frozenset[int] = frozenset(),
+    ) -> None:  # fmt: skip
+        self.paragraphs, self.listings, self._listed = paragraphs, listings, listed
         self._rows: dict[int, list[int]] = defaultdict(list)
         for row, paragraph in enumerate(paragraphs):
             self._rows[paragraph.page].append(row)
@@ -110,6 +113,8 @@ class _Pages:
         best, best_distance = None, 1e9
         for row in self._rows.get(page, ()):
             paragraph = self.paragraphs[row]
+            if row in self._listed:
+                continue
             if len(paragraph.text) > 2 * len(title) + 40 and "\t" not in paragraph.text[:80]:
                 continue
             if self._titled(paragraph, title):
@@ -124,6 +129,8 @@ class _Pages:
         A heading may begin with it, too.
         """
         for row in self._rows.get(page, ()):
+            if row in self._listed:
+                continue
             first = tidy(self.paragraphs[row].pieces[0].line.text)
             if alike(title, first) or is_called(first, title):
                 return row

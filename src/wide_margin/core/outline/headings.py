@@ -8,6 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from wide_margin.core.geometry import BoolArray, Box, FloatArray, around
+from wide_margin.core.later import regex
 from wide_margin.core.layout import Paragraph, tidy
 from wide_margin.core.outline.candidates import (
     BULLET,
@@ -47,6 +48,9 @@ AS_TITLE_MATTER = 3.0
 """Log odds that it takes from a candidate to stand among title, authors and imprint."""
 TREES = "heading-trees.json"
 """Grown by bench/fit_headings.py."""
+
+_TEX_ROMAN = regex(r"(?:CM|SF|EC)(?!SS|TT)")
+"""Names of TeX's faces with serifs, whatever their weight and slope."""
 
 
 class Heading(NamedTuple):
@@ -105,7 +109,7 @@ def find_headings(
     stands &= ~(_as_text(candidates, signs) & unlinked(candidates))
     stands &= [not BULLET.match(c.title) for c in candidates]
     kept = completed(candidates, np.flatnonzero(stands).tolist(), odds)
-    sure = _sure(candidates, kept, odds, signs[:, SIGNS.index("in contents")] == 1, body_size)
+    sure = _sure(candidates, kept, odds, signs[:, SIGNS.index("in contents")] == 1, body_size, face)
     candidates = _placed([candidates[k] for k in kept], paragraphs)
     candidates = _without_strays(_with_run_ins(candidates, paragraphs, listings))
     levels = levels_of(candidates)
@@ -122,6 +126,7 @@ def _sure(
     odds: FloatArray,
     in_contents: BoolArray,
     body_size: float,
+    face: str,
 ) -> set[int]:
     """Rows of the paragraphs that are headings even where a list of all sections has none of them.
 
@@ -133,14 +138,27 @@ def _sure(
         members[candidates[k].style].append(k)
     listed = [style for style, inside in members.items() if in_contents[inside].sum() > 1]
     least = min(((style.size, style.is_bold) for style in listed), default=(0.0, False))
+    faces = {style.face for style in listed}
+    face_of_headings = faces.pop() if len(faces) == 1 else ""
+    if _is_same_family(face_of_headings, face):
+        face_of_headings = ""
     found = set()
     for style, inside in members.items():
         sure = [k for k in inside if odds[k] > SURE]
         is_large = style.size >= UNLISTED_LARGE * body_size and len(inside) >= FEWEST_LARGE
         is_deeper = not in_contents[inside].any() and (style.size, style.is_bold) <= least
-        all_are = (is_large and is_deeper) or 2 * len(sure) >= len(inside)
+        is_headings_face = style.is_bold and face_of_headings and style.face == face_of_headings
+        is_kind = is_large or (is_headings_face and len(inside) >= FEWEST_LARGE)
+        all_are = (is_kind and is_deeper) or 2 * len(sure) >= len(inside)
         found |= {candidates[k].paragraph for k in (inside if all_are else sure)}
     return found
+
+
+def _is_same_family(one: str, other: str) -> bool:
+    """Whether two faces are of one family, a bold one and the text's."""
+    if one.startswith(other) or other.startswith(one):
+        return True
+    return bool(_TEX_ROMAN.match(one) and _TEX_ROMAN.match(other))
 
 
 def _placed(candidates: Sequence[Candidate], paragraphs: Sequence[Paragraph]) -> list[Candidate]:
