@@ -224,3 +224,7 @@ def test_a_part_under_its_contents_is_one_section(tmp_path):
     first = [*front, TEXT, ("h2", "Part I"), ("h1", "Wells"), TEXT, TEXT]
     titles = titles_of(tmp_path / "a.pdf", [first, *pages])
     assert sum("Wells" in title for title in titles) == 1
+
+
+def test_a_document_in_which_nothing_may_be_a_heading_has_no_sections(tmp_path):
+    assert not outline_of(tmp_path / "a.pdf", [[TEXT, TEXT]] * 3).sections

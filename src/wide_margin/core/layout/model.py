@@ -114,8 +114,9 @@ class Paragraph:
         return tuple(found)
 
 
-LONG_LINE, ENOUGH_LONG = 40, 0.2
-"""Characters of a line of running text, and the share of all characters that stand in such."""
+LONG_LINE, FEWEST_LONG, ENOUGH_LONG = 40, 30, 0.2
+"""Characters of a line of running text, how many of them tell its size, and the share of all
+characters that stand in such."""
 
 
 def usual_size(pages: Sequence[Sequence[Line]]) -> float:
@@ -130,7 +131,8 @@ def usual_size(pages: Sequence[Sequence[Line]]) -> float:
             exactly[line.size] += len(line.text)
             if len(line.text) >= LONG_LINE:
                 long[line.size] += len(line.text)
-    if sum(long.values()) >= ENOUGH_LONG * sum(exactly.values()):
+    n_long = sum(long.values())
+    if n_long >= max(ENOUGH_LONG * sum(exactly.values()), LONG_LINE * FEWEST_LONG):
         exactly = long
     weight: Counter[float] = Counter()
     for size, n_characters in exactly.items():

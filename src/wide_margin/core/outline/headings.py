@@ -107,7 +107,7 @@ def find_headings(
     least = np.select([capital, asked], [LEAST_CAPITAL, LEAST_ASKED], LEAST)
     stands = (odds > SURE) | (usual & (odds > least))
     stands &= ~(_as_text(candidates, signs) & unlinked(candidates))
-    stands &= [not BULLET.match(c.title) for c in candidates]
+    stands &= ~np.array([bool(BULLET.match(c.title)) for c in candidates], dtype=bool)
     kept = completed(candidates, np.flatnonzero(stands).tolist(), odds)
     sure = _sure(candidates, kept, odds, signs[:, SIGNS.index("in contents")] == 1, body_size, face)
     candidates = _placed([candidates[k] for k in kept], paragraphs)
