@@ -5,8 +5,9 @@ import pytest
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import answer_quoted
 from wide_margin.core.answers.candidates import only_points
+from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.question import read_question, topic_of
-from wide_margin.core.answers.signs import asked_relation, has_relation
+from wide_margin.core.answers.signs import asked_relation, has_relation, sign_of
 
 
 @pytest.mark.parametrize(
@@ -78,3 +79,26 @@ def test_a_pointer_is_no_answer(tmp_path):
     assert not any("See help" in quote.text for quote in given.quotes)
     assert only_points("See help for pump3.")
     assert not only_points("See to it that the rope is dry before it is wound up.")
+
+
+@pytest.mark.parametrize(
+    ("sentence", "topic"),
+    [
+        ("Wellkeeph is the core of the program.", ("wellkeep",)),
+        ("For small wells the minimum rope is a short one.", ("rope",)),
+    ],
+)
+def test_a_sentence_on_another_thing_defines_nothing(sentence, topic):
+    assert sign_of("what is", sentence, topic) < SAYS_WHAT
+
+
+@pytest.mark.parametrize(
+    ("sentence", "topic"),
+    [
+        ("Wellkeep is a program.", ("wellkeep",)), ("Ropes are long and thin.", ("rope",)),
+        ("In such a shed a rope is a line that is made of hemp.", ("rope",)),
+        ("The multi-state well model is a way to describe it.", ("multi-state", "model")),
+    ],
+)  # fmt: skip
+def test_a_sentence_on_the_thing_itself_defines_it(sentence, topic):
+    assert sign_of("what is", sentence, topic) >= SAYS_WHAT

@@ -236,3 +236,35 @@ def test_a_section_says_it_in_another_language_too(tmp_path):
     ])  # fmt: skip
     answer = Digester(read_document(path)).answer("Was ist die Winde?", WHOLE, None)
     assert answer.quotes[0].text.startswith("Mit ihr zieht der Müller die Säcke")
+
+
+MENTIONS = [
+    [("h1", "1 Working"),
+     ("text", "To ask for the winch write to the tower on the hill, and report all faults to "
+              "the steward of the shed by letter, in good time and with the name of the finder."),
+     ("text", "> pull = crank(rope, 3)"),
+     ("text", "If this takes too long, half of the turns may be left out for once.")],
+    [("h1", "2 Names"), ("text", "Crank utilities"), ("text", "They are kept in the third shed."),
+     *(("entry", f"{name} (env.)|Whatever stands in it is {done} before it is hung up. What is "
+                 "not is left on the floor of the shed until the steward has looked at it.")
+       for name, done in (("greaseline", "greased"), ("dryline", "dried"), ("wetline", "wetted")))],
+]  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def mentions(tmp_path_factory):
+    path = tmp_path_factory.mktemp("mentions") / "mentions.pdf"
+    make_pdf(path, MENTIONS)
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize("typed", ["What is a crank?", "What does the winch do?"])
+def test_what_is_only_used_or_mentioned_is_no_sure_answer(mentions, typed):
+    answer = mentions.answer(typed, WHOLE, None)
+    assert answer.declined or answer.sure <= 0.3
+
+
+def test_what_an_environment_does_is_told_by_its_description(mentions):
+    answer = mentions.answer("What does the greaseline environment do?", WHOLE, None)
+    assert "greased before it is hung up" in answer.quotes[0].text
+    assert answer.sure >= 0.6

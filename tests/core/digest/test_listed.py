@@ -17,6 +17,12 @@ PAGES = [
      ("text", "At present the following sieves are supported:"),
      ("item", "• the round one;"), ("item", "• the square one."),
      ("text", "Each filter has two parts that may accept, change and drop a sieve.")],
+    [("h1", "3 File formats"), ("h2", "3.1 Of the scales"), ("text", "The scales write a list."),
+     ("h2", "3.2 Of the gate"), ("text", "The file formats that are accepted there are:"),
+     ("text", "plain (usual)"), ("text", "packed"), ("text", "striped"),
+     ("text", "The gate is shut at night, when the keeper has gone home and nobody is left on the "
+              "bank who could see to it that the boards are in their places and the water does "
+              "not rise over the lowest of them, as it does in spring.")],
 ]  # fmt: skip
 
 
@@ -47,3 +53,13 @@ def test_where_nothing_names_them_the_search_answers(digester, typed):
     said = " ".join(q.text for q in digester.answer(typed, WHOLE, None).quotes)
     assert "the round one" not in said
     assert "accept, change and drop" not in said
+
+
+def test_lines_without_bullets_under_a_colon_are_a_list(digester):
+    quotes = digester.answer("Which file formats are accepted?", WHOLE, None).quotes
+    assert [q.text for q in quotes[1:]] == ["plain (usual)", "packed", "striped"]
+
+
+def test_a_section_that_has_only_sections_leaves_it_to_what_names_them(digester):
+    quotes = digester.answer("What file formats are supported?", WHOLE, None).quotes
+    assert not any(q.text.startswith("3.1") for q in quotes)
