@@ -15,7 +15,7 @@ from wide_margin.core.outline.model import Outline, Section
 from wide_margin.core.outline.numbering import Number, number_of, unnumbered
 from wide_margin.core.outline.parts import parts_by_pages
 from wide_margin.core.outline.reconcile import Record, as_section
-from wide_margin.core.outline.titles import alike, bare, forms_of, is_called, squash
+from wide_margin.core.outline.titles import alike, bare, forms_of, is_called, letters_of, squash
 from wide_margin.core.pages import Bookmark
 
 TRUSTED = 0.7
@@ -147,7 +147,7 @@ class _Pages:
         wanted = squash(unnumbered(title))
         if page not in self._squashed:
             rows = self._rows.get(page, ())
-            self._squashed[page] = squash(" ".join(self.paragraphs[row].text for row in rows))
+            self._squashed[page] = letters_of(" ".join(self.paragraphs[row].text for row in rows))
         return bool(wanted) and wanted in self._squashed[page]
 
     def heading_near(self, title: str, page: int) -> int | None:
@@ -325,6 +325,7 @@ def _with_contents(records: list[Record], contents: Contents, pages: _Pages) -> 
         if record is None and (record := _on_its_page(entry, by_row, pages)):
             assert record.heading is not None
             if record.heading.paragraph not in by_row:
+                by_row[record.heading.paragraph] = record
                 made.append(record)
         if record is not None and record.contents is None:
             record.contents, record.at_contents = entry, i

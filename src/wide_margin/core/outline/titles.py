@@ -14,10 +14,15 @@ ALIKE = 0.85
 _DIGITS = regex(r"\d+")
 
 
+def letters_of(text: str) -> str:
+    """Letters and digits of a text alone."""
+    return "".join(c for c in fold(text) if c.isalnum())
+
+
 @lru_cache(maxsize=100_000)
 def squash(title: str) -> str:
-    """Letters and digits alone, for comparing titles."""
-    return "".join(c for c in fold(title) if c.isalnum())
+    """Letters and digits alone, for comparing titles: the same ones come again and again."""
+    return letters_of(title)
 
 
 def alike(a: str, b: str) -> bool:
