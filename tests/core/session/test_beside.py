@@ -28,9 +28,10 @@ def n_open():
 @pytest.fixture(autouse=True)
 def none_left():
     """Every copy has ended and been waited for, and every pipe is closed."""
-    before = children(), n_open()
+    before, n_before = children(), n_open()
     yield
-    assert (children(), n_open()) == before
+    assert children() == before
+    assert n_open() <= n_before  # what an earlier test left may be closed meanwhile
 
 
 def test_it_is_made_by_another_process():
