@@ -30,7 +30,7 @@ def none_left():
     """Every copy has ended and been waited for, and every pipe is closed."""
     before, n_before = children(), n_open()
     yield
-    assert children() == before
+    assert children() <= before
     assert n_open() <= n_before  # what an earlier test left may be closed meanwhile
 
 
