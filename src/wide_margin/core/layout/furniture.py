@@ -21,6 +21,8 @@ SAME_HEIGHT = 3.0
 """Furniture of one kind lies at the same height within this many points."""
 MOSTLY_RUNNING = 0.4
 """Share of the lines at a height that must repeat for it to be that of running heads."""
+LARGEST_COUNTING, MOST_COUNTING = 1.08, 14
+"""Times the usual size, and words, up to which a line with the page's number is a running head."""
 LARGEST_ALIKE = 1.35
 """Times the usual size up to which what says the same beside its page's number is a running
 head."""
@@ -33,6 +35,9 @@ _NUMBER_ONLY = regex(
 _NUMBER_AT_EDGE = regex(rf"^(?:\d{{1,4}}|{_ROMAN})\b|\b(?:\d{{1,4}}|{_ROMAN})$", re.I)
 _DIGITS = regex(rf"\d+|^{_ROMAN}\b|\b{_ROMAN}$")
 _SECTION_NUMBER = regex(r"^(?:\d+|[A-Z])(?:\.\d+)+\.?(?=\s)")
+
+_Places = defaultdict[tuple[object, ...], list[tuple[float, int, int]]]
+"""Heights, pages and rows of what may be one running head, by what tells it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,9 +68,8 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
     size = usual_size(pages)
     largest = 1.15 * size
     repeats = _repeating(pages, candidates, largest)
-    _add_counting(pages, candidates, repeats, 1.08 * size)
-    _add_halves(pages, candidates, repeats, 1.08 * size)
-    _add_counting_alike(pages, candidates, repeats, LARGEST_ALIKE * size)
+    _add_counting(pages, candidates, repeats, size)
+    _add_halves(pages, candidates, repeats, LARGEST_COUNTING * size)
     usual_heights = _usual_heights(pages, candidates, repeats)
     looks = _looks(pages, repeats)
     rows: list[frozenset[int]] = []
@@ -199,58 +203,41 @@ def _add_counting(
     pages: Sequence[Sequence[Line]],
     candidates: Sequence[tuple[list[int], list[int]]],
     found: list[set[int]],
-    large: float,
+    size: float,
 ) -> None:
-    """Add short edge lines whose number counts along with the pages at the same height.
+    """Add edge lines whose number counts along with the pages at the same height.
 
     The running head of a part of four pages is on two left-hand pages only; its page number
-    is one of a long sequence all the same.
+    is one of a long sequence all the same. One that says the same beside its number each time
+    may be larger: where most of a document is small print, its running heads are.
     """
-    places: dict[tuple[int, str, int], list[tuple[float, int, int]]] = defaultdict(list)
+    short: _Places = defaultdict(list)
+    alike: _Places = defaultdict(list)
     for page, sides in enumerate(candidates):
         for side, rows in enumerate(sides):
             for row in rows:
                 line = pages[page][row]
                 words = _plain(line).split()
-                is_short = 0 < len(words) <= 14 and line.size <= large
-                for word in {words[0], words[-1]} if is_short else set():
-                    if (number := page_number(word)) is not None:
-                        key = side, number[0], number[1] - page
-                        places[key].append((line.box[1], page, row))
+                if line.size > LARGEST_ALIKE * size:
+                    continue
+                for at in {0, len(words) - 1} if words else set():
+                    if (number := page_number(words[at])) is None:
+                        continue
+                    place = line.box[1], page, row
+                    if len(words) <= MOST_COUNTING and line.size <= LARGEST_COUNTING * size:
+                        short[side, number[0], number[1] - page].append(place)
+                    if len(words) > 1:
+                        rest = " ".join(words[1:] if at == 0 else words[:-1]).casefold()
+                        alike[side, number[1] - page, rest].append(place)
+    _add_groups(short, found)
+    _add_groups(alike, found)
+
+
+def _add_groups(places: _Places, found: list[set[int]]) -> None:
+    """Add what stands at one height on three pages or more."""
     for sequence in places.values():
         sequence.sort()
         for group in _by_height(sequence):
-            if len({page for _, page, _ in group}) >= 3:
-                for _, page, row in group:
-                    found[page].add(row)
-
-
-def _add_counting_alike(
-    pages: Sequence[Sequence[Line]],
-    candidates: Sequence[tuple[list[int], list[int]]],
-    found: list[set[int]],
-    large: float,
-) -> None:
-    """Add edge lines that say the same beside a number that counts along, up to a larger size.
-
-    Where most of a document is small print, its running heads are larger than that.
-    """
-    places: dict[tuple[int, int, str], list[tuple[float, int, int]]] = defaultdict(list)
-    for page, sides in enumerate(candidates):
-        for side, rows in enumerate(sides):
-            for row in rows:
-                line = pages[page][row]
-                words = _plain(line).split()
-                is_one = len(words) > 1 and line.size <= large
-                for at in {0, len(words) - 1} if is_one else set():
-                    number = page_number(words[at])
-                    if number is not None:
-                        rest = " ".join(words[1:] if at == 0 else words[:-1])
-                        key = side, number[1] - page, rest.casefold()
-                        places[key].append((line.box[1], page, row))
-    for each in places.values():
-        each.sort()
-        for group in _by_height(each):
             if len({page for _, page, _ in group}) >= 3:
                 for _, page, row in group:
                     found[page].add(row)

@@ -142,9 +142,11 @@ class _Pages:
         """Whether a title ends with all that a paragraph says."""
         return squash(title).endswith(squash(self.paragraphs[row].text) or " ")
 
-    def mentions(self, title: str, page: int) -> bool:
-        """Whether a page has the words of a title, wherever they stand."""
-        wanted = squash(unnumbered(title))
+    def mentions(self, entry: ContentsEntry) -> bool:
+        """Whether the page that an entry names has its words, wherever they stand."""
+        wanted, page = squash(unnumbered(entry.title)), entry.page
+        if page is None:
+            return False
         if page not in self._squashed:
             rows = self._rows.get(page, ())
             self._squashed[page] = letters_of(" ".join(self.paragraphs[row].text for row in rows))
@@ -331,11 +333,10 @@ def _with_contents(records: list[Record], contents: Contents, pages: _Pages) -> 
             record.contents, record.at_contents = entry, i
             n_found += 1
     by_entry = {r.at_contents: r for r in [*records, *made] if r.contents is not None}
-    n_there = n_found + sum(
-        pages.mentions(entry.title, entry.page) for i, entry in enumerate(entries)
-        if i not in by_entry and entry.page is not None
-    )  # fmt: skip
-    if n_found >= TRUSTED * len(entries) or n_there >= SEEN * len(entries):
+    left = [e for i, e in enumerate(entries) if i not in by_entry]
+    if n_found >= TRUSTED * len(entries) or (
+        n_found + sum(pages.mentions(e) for e in left) >= SEEN * len(entries)
+    ):
         before: Record | None = None
         for i, entry in enumerate(entries):
             record = by_entry.get(i)

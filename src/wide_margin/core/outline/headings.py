@@ -164,7 +164,10 @@ def _is_same_family(one: str, other: str) -> bool:
 def _placed(candidates: Sequence[Candidate], paragraphs: Sequence[Paragraph]) -> list[Candidate]:
     """Candidates with whether each stands in the middle of its column."""
     edges: dict[tuple[int, int], list[tuple[float, float]]] = defaultdict(list)
+    pages = {candidate.page for candidate in candidates}
     for paragraph in paragraphs:
+        if paragraph.page not in pages:
+            continue
         for piece in paragraph.pieces[1:]:  # the first line may be set in
             line = piece.line
             edges[line.page, line.column].append((line.box[0], line.box[2]))

@@ -17,8 +17,8 @@ MANY_WORDS = 110
 _LISTING_TITLE = regex(rf"(?<!\w){alternatives('contents', 'list_of', 'index')}\s*$", re.I)
 _WORKS_TITLE = regex(rf"(?<!\w){alternatives('references')}(?: (?:list|cited))?\s*$", re.I)
 _CONTENTS = squashed("contents")
-LONGEST_TITLE = 40
-"""Characters of the title over a table of contents, at most."""
+LONGEST_TITLE = max(map(len, _CONTENTS)) + 8
+"""Characters of the title over a table of contents, with its blanks and signs."""
 LISTED = 0.4
 """Share of a section's text that must look like rows or works for its title to be believed."""
 _ENDS_IN_PLACES = regex(r"[\s,.]+(?:\d{1,4}|[ivxlc]{1,6})(?:\s*[,–-]\s*\d{1,4})*\s*$")
