@@ -39,7 +39,7 @@ capitals of the text's size, so they know little of them."""
 LEAST_ASKED = -4.0
 """The same for a question that is much larger than the text: hardly a title on the pages that the
 trees were grown on is one."""
-FEWEST_LARGE, UNLISTED_LARGE = 3, 1.4
+FEWEST_UNLISTED, UNLISTED_LARGE = 3, 1.4
 """Headings of a style that stand below what the contents page lists, and times the text's size,
 from which they are kept."""
 IN_FROM_EDGE, OFF_CENTRE = 0.015, 0.06
@@ -130,8 +130,17 @@ def _sure(
 ) -> set[int]:
     """Rows of the paragraphs that are headings even where a list of all sections has none of them.
 
-    With most of a style all of it is; so is what is much larger than the text again and again,
-    where the contents page goes less deep.
+    With most of a style all of it is; so is what is much larger than the text, or in the bold face
+    of the listed headings that is none of the text's, again and again, where the contents page
+    goes less deep.
+
+    Args:
+        candidates: All, n of them.
+        kept: Rows of those that are headings.
+        odds: (n,) log odds of each.
+        in_contents: (n,) whether the contents page names each.
+        body_size: The usual font size, in points.
+        face: The family that most of the text is set in.
     """
     members: dict[Style, list[int]] = defaultdict(list)
     for k in kept:
@@ -145,10 +154,14 @@ def _sure(
     found = set()
     for style, inside in members.items():
         sure = [k for k in inside if odds[k] > SURE]
-        is_large = style.size >= UNLISTED_LARGE * body_size and len(inside) >= FEWEST_LARGE
-        is_deeper = not in_contents[inside].any() and (style.size, style.is_bold) <= least
-        is_headings_face = style.is_bold and face_of_headings and style.face == face_of_headings
-        is_kind = is_large or (is_headings_face and len(inside) >= FEWEST_LARGE)
+        is_large = style.size >= UNLISTED_LARGE * body_size
+        is_deeper = (
+            len(inside) >= FEWEST_UNLISTED
+            and not in_contents[inside].any()
+            and (style.size, style.is_bold) <= least
+        )
+        is_of_face = style.is_bold and style.face == face_of_headings != ""
+        is_kind = is_large or is_of_face
         all_are = (is_kind and is_deeper) or 2 * len(sure) >= len(inside)
         found |= {candidates[k].paragraph for k in (inside if all_are else sure)}
     return found

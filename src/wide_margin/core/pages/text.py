@@ -109,8 +109,8 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     if n_chars <= 0:
         return PageText.empty(index, width, height, frame_now(page))
     address = native.address_of(text_page)
-    chars = with_signs(with_ligatures(_characters(text_page, address, n_chars)))
-    chars = with_one_alphabet(chars)
+    chars = with_ligatures(_characters(text_page, address, n_chars))
+    chars = with_one_alphabet(with_signs(chars))
     first, last = _word_edges(chars)
     wanted = np.flatnonzero(first | last) if only_edges else None
     loose = native.loose_boxes(address, n_chars, wanted)

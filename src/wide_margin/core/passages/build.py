@@ -70,7 +70,7 @@ def build_passages(
             kind = "works"
         if kind != "heading" and paragraph.page in listings:
             kind = paragraph.kind if _is_prose(paragraph) else "listing"
-        elif row in listed:
+        elif kind != "heading" and row in listed:
             kind = "listing"
         whole = kind == "heading" or (kind == "works" and _is_one_work(paragraph))
         if row >= first_told and not (lead or whole):
