@@ -85,7 +85,7 @@ def judge(item: dict[str, Any], path: Path) -> Judged:
     titles = frozenset(form for e in contents.entries for form in forms_of(e.title) if form)
     signs = signs_of(candidates, paragraphs, size, face, look, titles, document.n_pages)
     unlisted = signs_of(candidates, paragraphs, size, face, look, frozenset(), document.n_pages)
-    usual = usual_headings(candidates, look, size, len(paragraphs))
+    usual = usual_headings(candidates, look, size, len(paragraphs), face)
     by_page: dict[int, list[str]] = defaultdict(list)
     for _, page, title in item["outline"]:
         by_page[page].append(title)

@@ -36,7 +36,7 @@ def pages_of(headings):
 def usual(paragraphs):
     candidates = find_candidates(paragraphs, 10.0, "Serif", frozenset())
     look = look_of(candidates, paragraphs, 10.0)
-    flags = usual_headings(candidates, look, 10.0, len(paragraphs))
+    flags = usual_headings(candidates, look, 10.0, len(paragraphs), "Serif")
     return [c.title for c, flag in zip(candidates, flags, strict=True) if flag]
 
 
@@ -47,6 +47,20 @@ def usual(paragraphs):
 def test_what_is_larger_or_heavier_looks_like_a_heading(changes):
     names = ["Wells", "Ropes", "Buckets", "Lids", "Chains"]
     assert usual(pages_of([(name, changes) for name in names])) == names
+
+
+SETS_OUT = ["Wells", "Ropes", "Buckets", "Lids", "Chains"]
+
+
+@pytest.mark.parametrize("also", ["oiling", "Steps to take:", "rope_of_well"])
+def test_what_is_set_as_only_headings_are_is_one_whatever_its_letters(also):
+    apart = {"is_bold": True, "face": "Sans"}
+    pages = [(name, apart) for name in (*SETS_OUT, also)]
+    assert usual(pages_of(pages)) == [*SETS_OUT, also]
+    as_text = [(name, {"is_bold": True}) for name in (*SETS_OUT, also)]
+    assert usual(pages_of(as_text)) == SETS_OUT
+    few = [(name, apart) for name in (*SETS_OUT[:4], also)]
+    assert usual(pages_of(few)) == SETS_OUT[:4]
 
 
 @pytest.mark.parametrize("changes", [{"face": "Sans"}, {"is_italic": True}, {"is_caps": True}])

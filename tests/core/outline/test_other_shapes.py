@@ -95,3 +95,14 @@ def test_a_place_of_work_with_a_number_is_no_section(tmp_path, monkeypatch):
     titles = [s.title for s in read_document(path).outline.sections]
     assert "2 Lids" in titles
     assert "2 Institute of Wells" not in titles
+
+
+def test_what_is_set_smaller_lies_under_all_levels_that_are_set_alike(tmp_path):
+    text = ("text", "The keeper signs for every bucket that leaves the well, by day and by night.")
+    titles = [("h1", "1 Wells"), ("h1", "1.1 Ropes"), ("h2", "Oiling a rope"),
+              ("h2", "Tying a rope"), ("h1", "1.2 Buckets"), ("h2", "Painting a bucket"),
+              ("h1", "2 Sheds"), ("h1", "2.1 Locks"), ("h2", "Turning a lock")]  # fmt: skip
+    path = tmp_path / "alike.pdf"
+    make_pdf(path, [[title, text, text] for title in titles])
+    levels = [section.level for section in read_document(path).outline.sections]
+    assert levels == [0, 1, 2, 2, 1, 2, 0, 1, 2]

@@ -8,7 +8,6 @@ from typing import NamedTuple
 import numpy as np
 
 from wide_margin.core.geometry import BoolArray, Box, FloatArray, around
-from wide_margin.core.later import regex
 from wide_margin.core.layout import Paragraph, tidy
 from wide_margin.core.outline.candidates import (
     BULLET,
@@ -25,7 +24,7 @@ from wide_margin.core.outline.candidates import (
 from wide_margin.core.outline.chains import completed, unlinked
 from wide_margin.core.outline.heading_signs import SIGNS, signs_of
 from wide_margin.core.outline.numbering import goes_on, number_before, number_of
-from wide_margin.core.outline.prominence import look_of, usual_headings
+from wide_margin.core.outline.prominence import is_same_family, look_of, usual_headings
 from wide_margin.core.outline.trees import trees_named
 from wide_margin.core.outline.type_levels import levels_of
 
@@ -48,9 +47,6 @@ AS_TITLE_MATTER = 3.0
 """Log odds that it takes from a candidate to stand among title, authors and imprint."""
 TREES = "heading-trees.json"
 """Grown by bench/fit_headings.py."""
-
-_TEX_ROMAN = regex(r"(?:CM|SF|EC)(?!SS|TT)")
-"""Names of TeX's faces with serifs, whatever their weight and slope."""
 
 
 class Heading(NamedTuple):
@@ -99,7 +95,8 @@ def find_headings(
     odds = trees_named(TREES).log_odds(signs)
     matter = np.array([c.paragraph in look.matter for c in candidates], dtype=bool)
     odds = odds - AS_TITLE_MATTER * matter
-    usual = np.array(usual_headings(candidates, look, body_size, len(paragraphs)), dtype=bool)
+    usual = np.array(usual_headings(candidates, look, body_size, len(paragraphs), face),
+                     dtype=bool)  # fmt: skip
     capital = signs[:, SIGNS.index("capital")] > 0
     asked = (signs[:, SIGNS.index("ends in question")] > 0) & (
         signs[:, SIGNS.index("size")] >= MUCH_LARGER
@@ -149,7 +146,7 @@ def _sure(
     least = min(((style.size, style.is_bold) for style in listed), default=(0.0, False))
     faces = {style.face for style in listed}
     face_of_headings = faces.pop() if len(faces) == 1 else ""
-    if _is_same_family(face_of_headings, face):
+    if is_same_family(face_of_headings, face):
         face_of_headings = ""
     found = set()
     for style, inside in members.items():
@@ -165,13 +162,6 @@ def _sure(
         all_are = (is_kind and is_deeper) or 2 * len(sure) >= len(inside)
         found |= {candidates[k].paragraph for k in (inside if all_are else sure)}
     return found
-
-
-def _is_same_family(one: str, other: str) -> bool:
-    """Whether two faces are of one family, a bold one and the text's."""
-    if one.startswith(other) or other.startswith(one):
-        return True
-    return bool(_TEX_ROMAN.match(one) and _TEX_ROMAN.match(other))
 
 
 def _placed(candidates: Sequence[Candidate], paragraphs: Sequence[Paragraph]) -> list[Candidate]:

@@ -6,7 +6,7 @@ rest, and a heading of the usual look needs less of their consent.
 
 import re
 from collections import Counter, defaultdict
-from collections.abc import Mapping, Sequence
+from collections.abc import Container, Mapping, Sequence
 from dataclasses import dataclass
 
 from wide_margin.core.later import regex
@@ -22,6 +22,8 @@ ITALIC_LARGER = 1.05
 PURE_LARGE, PURE = 0.3, 0.4
 """Share of the paragraphs of a style that must stand out for the style to be one of headings:
 of a style that is larger than the text, and of one that is not."""
+FEWEST_ONLY, ONLY = 5, 0.5
+"""Lines of a style that stand out, and their share of it, from which it sets headings alone."""
 OFTEN = 6
 """Times from which a title that most of a style repeats is a label, not a heading."""
 MUCH_TEXT = 25
@@ -29,6 +31,8 @@ MUCH_TEXT = 25
 _FRONT_WORDS = alternatives(
     "abstract", "summary", "preface", "introduction", "contents", "acknowledgements"
 )
+_TEX_ROMAN = regex(r"(?:CM|SF|EC)(?!SS|TT)")
+"""Names of TeX's faces with serifs, whatever their weight and slope."""
 _FRONT = regex(rf"^(?:{_FRONT_WORDS}|keywords|about\b)", re.I)
 
 
@@ -64,7 +68,7 @@ def look_of(
 
 
 def usual_headings(
-    candidates: Sequence[Candidate], look: Look, body_size: float, n_paragraphs: int
+    candidates: Sequence[Candidate], look: Look, body_size: float, n_paragraphs: int, face: str
 ) -> list[bool]:
     """For each candidate whether it is set, placed and numbered as headings usually are.
 
@@ -74,9 +78,11 @@ def usual_headings(
     both = zip(look.out, candidates, strict=True)
     out = [is_out and c.paragraph not in look.matter for is_out, c in both]
     strong = strong_styles(candidates, out, look.use, body_size, n_paragraphs)
+    only = styles_of_headings(candidates, out, strong, look, face)
     seen: set[str] = set()
     usual = []
-    for candidate, is_out in zip(candidates, out, strict=True):
+    for candidate, stands in zip(candidates, out, strict=True):
+        is_out = stands or (candidate.style in only and candidate.paragraph not in look.matter)
         number = number_of(candidate.title)
         deep = number is not None and number.scheme in ("decimal", "lettered") and number.depth > 1
         is_usual = is_out and (candidate.style in strong or deep)
@@ -88,6 +94,13 @@ def usual_headings(
                 seen.add(number.identifier)
         usual.append(is_usual)
     return usual
+
+
+def is_same_family(one: str, other: str) -> bool:
+    """Whether two faces are of one family, a bold one and the text's."""
+    if one.startswith(other) or other.startswith(one):
+        return True
+    return bool(_TEX_ROMAN.match(one) and _TEX_ROMAN.match(other))
 
 
 def _title_matter(out: Sequence[Candidate], first_row: int) -> frozenset[int]:
@@ -144,6 +157,26 @@ def stands_out(
     set_off = style.is_capital and not paragraph.pieces[0].line.is_fixed
     enough = len(text.split()) >= (1 if number else 2) or len(text) > 6
     return set_off and enough and len(paragraph.pieces) <= 2
+
+
+def styles_of_headings(
+    candidates: Sequence[Candidate],
+    out: Sequence[bool],
+    strong: Container[Style],
+    look: Look,
+    face: str,
+) -> frozenset[Style]:
+    """Strong styles, bold and in a face that the text is not set in, that hardly do anything else.
+
+    All that is set so is a heading, be it a name in small letters or end in a colon.
+    """
+    n_out = Counter(c.style for c, stands in zip(candidates, out, strict=True) if stands)
+    return frozenset(
+        style for style, n in n_out.items()
+        if style in strong and style.is_bold and not look.is_bold
+        and not is_same_family(style.face, face)
+        and n >= FEWEST_ONLY and n >= ONLY * look.use.get(style, 1)
+    )  # fmt: skip
 
 
 def strong_styles(

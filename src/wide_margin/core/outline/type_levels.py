@@ -1,7 +1,7 @@
 """Levels of headings as their numbers and their type tell them."""
 
 from collections import Counter, defaultdict
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Mapping, Sequence
 
 from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.candidates import Candidate, Style
@@ -43,11 +43,26 @@ def levels_of(candidates: list[Candidate]) -> list[int]:
             last_of[number.identifier] = rank
             learned[style][rank] += 1
         ranks.append(rank)
+    usual = {style: ranks_seen.most_common(1)[0][0] for style, ranks_seen in learned.items()}
+    least = _least_ranks(order, usual)
     for k, candidate in enumerate(candidates):
         style = candidate.style.without_face
-        if number_of(candidate.title) is None and learned[style]:
-            ranks[k] = learned[style].most_common(1)[0][0]
+        if number_of(candidate.title) is None:
+            ranks[k] = usual[style] if style in usual else max(ranks[k], least[style])
     return without_jumps(_freed(candidates, ranks))
+
+
+def _least_ranks(order: Mapping[Style, int], usual: Mapping[Style, float]) -> dict[Style, float]:
+    """How deep each style without numbers lies at least: under those that are more prominent.
+
+    Numbers may tell that several levels are set alike; what is set smaller is below all of these.
+    """
+    least: dict[Style, float] = {}
+    deepest = -1.0
+    for style, place in order.items():
+        least[style] = usual.get(style, max(place, deepest + 1))
+        deepest = max(deepest, least[style])
+    return least
 
 
 def _parted_by_place(candidates: Sequence[Candidate]) -> frozenset[Style]:
