@@ -2,6 +2,7 @@
 
 import pytest
 
+from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
 from wide_margin.core.digest.compared import sides_of
@@ -66,3 +67,23 @@ def test_a_question_that_compares_on_a_point_is_asked_as_it_stands(digester):
     question = "How do the first and the second edition differ on lost marks?"
     answer = digester.answer(question, WHOLE, None)
     assert any("second edition allowed" in quote.text for quote in answer.quotes)
+
+
+def test_entries_of_two_lists_need_not_be_of_one_kind(tmp_path):
+    said = "Whatever stands in it is {} before it is hung up in the shed by the steward."
+    lists = [
+        [("h1", f"{k} {title}"), ("text", "They are kept in the third shed."), *(
+            ("entry", f"{name}|{said.format(done)}") for name, done in entries
+        )] for k, (title, entries) in enumerate([
+            ("Lines", [("greaseline", "greased"), ("dryline", "dried"), ("wetline", "wetted")]),
+            ("Sheds", [("farshed", "counted")]), ("Boats", [("longboat", "caulked")]),
+            ("Tools", [("handsaw", "oiled"), ("augerbit", "ground"), ("whetstone", "washed")]),
+        ], start=1)
+    ]  # fmt: skip
+    path = tmp_path / "lists.pdf"
+    make_pdf(path, lists)
+    digester = Digester(read_document(path))
+    near = digester.answer("What is the difference between greaseline and dryline?", WHOLE, None)
+    far = digester.answer("What is the difference between greaseline and handsaw?", WHOLE, None)
+    assert near.kind == far.kind == "compare"
+    assert far.sure <= 0.3 < near.sure

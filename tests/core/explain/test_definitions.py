@@ -3,7 +3,7 @@
 import pytest
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.explain import Explainer
+from wide_margin.core.explain import Explainer, define
 from wide_margin.core.explain.short_forms import find_short_forms, symbols_in
 
 OTHER = "Nothing else is said on this page about any of it, and the days went by as before."
@@ -77,6 +77,24 @@ def test_a_list_of_terms_outside_of_a_glossary_defines_them(tmp_path):
     meanings = Explainer(read_document(path)).explain("drum").meanings
     assert meanings[0].kind == "entry"
     assert meanings[0].text.startswith("• Drum: the roller") or "the roller" in meanings[0].text
+
+
+@pytest.mark.parametrize(
+    ("described", "is_definition"),
+    [
+        (" ".join(f"- F_{k}a: {k} (F_{k}a)" for k in range(9)), False),
+        (
+            "Whatever stands in it is greased before it is hung up. What is not is left on the floor of "
+            "the shed until the steward has looked at it.",
+            True,
+        ),
+    ],
+)
+def test_names_and_numbers_beside_a_term_do_not_define_it(tmp_path, described, is_definition):
+    path = tmp_path / "data.pdf"
+    entries = [("entry", f"{name}|{described}") for name in ("float", "drum", "clock")]
+    make_pdf(path, [[("h1", "2 Names"), ("text", OTHER), *entries]])
+    assert (define(read_document(path), "drum") is not None) == is_definition
 
 
 def test_a_section_of_a_terms_name_stands_in_where_nothing_is_defined(tmp_path):

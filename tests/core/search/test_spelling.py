@@ -2,6 +2,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import answer_quoted
+from wide_margin.core.search.analysis import Analyser, spelled_otherwise
 from wide_margin.core.search.query import read_terms
 from wide_margin.core.search.spelling import is_unheard_of, meant_by
 from wide_margin.core.search.vectors import EVERYDAY, said_rarely
@@ -67,3 +68,21 @@ def test_words_of_everyday_speech_weigh_less():
     assert said_rarely("good") == EVERYDAY
     assert EVERYDAY < said_rarely("bigger") < 1
     assert said_rarely("counterweight") == said_rarely("qwertz") == 1
+
+
+@pytest.mark.parametrize(
+    ("british", "american"),
+    [("colours", "colors"), ("licence", "license"), ("centres", "centers"), ("metre", "meter"),
+     ("kilometres", "kilometers"), ("organises", "organizes"), ("travelling", "traveling"),
+     ("analysed", "analyzed"), ("favoured", "favored"), ("programmes", "programs")],
+)  # fmt: skip
+def test_british_and_american_spellings_are_one_word(british, american):
+    analyser = Analyser("en")
+    assert analyser.terms_of(british) == analyser.terms_of(american)
+    assert spelled_otherwise(british, american)
+
+
+@pytest.mark.parametrize("word", ["hours", "four", "raise", "flour", "analyses"])
+def test_what_only_ends_as_british_words_do_is_left_alone(word):
+    assert Analyser("en").terms_of(word)[0] in word
+    assert not spelled_otherwise(word, word)

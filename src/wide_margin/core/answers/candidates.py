@@ -20,7 +20,7 @@ from wide_margin.core.answers.times import AskedTime, fits
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.later import regex
-from wide_margin.core.passages import Sentence, names_in
+from wide_margin.core.passages import Sentence, is_said, names_in
 from wide_margin.core.search import (
     Query,
     Weighed,
@@ -135,9 +135,12 @@ def explains(document: ReadDocument, row: int, topic: tuple[str, ...]) -> bool:
         for w in words(names_in(text.terms[term].text))
         if not is_common(w, document.index.language)
     ]
-    return len(named) == len(topic) and all(
-        begins_alike(a, b) for a, b in zip(named, topic, strict=True)
-    )
+    if len(named) != len(topic):
+        return False
+    if not all(begins_alike(a, b) for a, b in zip(named, topic, strict=True)):
+        return False
+    described = document.paragraphs[text.sentences[row].paragraph].text
+    return is_said(described.removeprefix(text.terms[term].text))
 
 
 def find_candidates(

@@ -1,11 +1,13 @@
 """Questions that compare: both sides are answered, each with its own place."""
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 
 from wide_margin.core.answers import WHOLE, Answer, Quote, Reach
 from wide_margin.core.answers.reading import named_reach
+from wide_margin.core.answers.within import rows_within
+from wide_margin.core.digest.defined import MENTIONED
 from wide_margin.core.digest.named import rows_under, without_article
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain import define
@@ -105,6 +107,8 @@ def answer_compared(
     if not kept or (sure <= whole.sure and len(kept) < 2):
         return None
     quotes = tuple(dict.fromkeys(answer.quotes[0] for answer in kept))
+    if len(quotes) > 1 and _are_of_two_lists(document, quotes):
+        sure = min(sure, MENTIONED)
     told = {place.page for quote in quotes for place in quote.locators}
     excerpts = [e for pair in zip(*(a.excerpts for a in each), strict=False) for e in pair]
     first = [e for e in excerpts if e.locator.page in told]
@@ -113,6 +117,18 @@ def answer_compared(
         excerpts=tuple(dict.fromkeys([*first, *excerpts]))[: len(whole.excerpts) or 12],
         missing=tuple(side for side, answer in zip(sides, found, strict=True) if answer is None),
     )  # fmt: skip
+
+
+def _are_of_two_lists(document: ReadDocument, quotes: Sequence[Quote]) -> bool:
+    """Whether both describe entries, each of a list of its own: they need not be of one kind."""
+    places = [quote.locators[0] for quote in quotes]
+    kinds = {
+        document.text.sentences[row].kind
+        for at in places
+        for row in rows_within(document, at.spans)
+    }
+    near = places[0].path == places[1].path or abs(places[0].page - places[1].page) <= 1
+    return kinds == {"entry"} and not near
 
 
 def _completed(one: str, other: str) -> tuple[str, str]:

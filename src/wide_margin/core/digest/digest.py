@@ -7,6 +7,7 @@ from functools import cached_property
 from types import MappingProxyType
 
 from wide_margin.core.answers import WHOLE, Answer, Quote, Reach, answer_quoted
+from wide_margin.core.answers.spelled import as_spelled
 from wide_margin.core.digest.asked import own_words, read_overview
 from wide_margin.core.digest.by_kind import LONG, SLOTS, STATED, Filled, fill
 from wide_margin.core.digest.compared import answer_compared
@@ -171,7 +172,10 @@ class Digester:
 
     def answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
         """An answer to any question: about the whole or a part by the digest, else by search."""
-        answer = self._answer(typed, reach, before)
+        spelled = as_spelled(self._document, typed)
+        answer = self._answer(spelled, reach, before)
+        if spelled != typed:
+            answer = replace(answer, question=typed)
         if unread := len(self._document.unread):
             answer = replace(answer, so_far=self._document.facts.n_pages - unread)
         if not self._document.recognised:

@@ -19,7 +19,7 @@ from wide_margin.core.explain.verbs import PREPOSITIONS, first_finite
 from wide_margin.core.later import regex
 from wide_margin.core.layout import BULLETS, NOTE_MARK, Paragraph, fold, tidy
 from wide_margin.core.outline.numbering import unnumbered
-from wide_margin.core.passages import Sentence, names_in
+from wide_margin.core.passages import Sentence, is_said, names_in
 from wide_margin.core.search import Analyser, is_common
 from wide_margin.core.search.analysis import words
 
@@ -67,7 +67,7 @@ _ADVERB = (
 _IS = regex(
     rf"^(?P<article>An?|The|By|Each|Every|In \w+ing, an?|In general, an?|Eine?|Der|Die|Das|Une?|Les?|La|El|Los)?\s*"
     rf"(?:(?:term|word|name|phrase|notion|concept|expression)s?\s+)?{_TERM}"
-    r"(?:\s*\((?P<abbr>[^)]{1,30})\))?,?\s+"
+    r"(?:\s*\((?:(?P<abbr>[^)]{1,30})|[^)]{1,90})\))?,?\s+"
     rf"(?:,?\s*{_ADVERB}){{0,2}}"
     r"(?P<verb>(?:is|are|was|were|can be|may be) (?:\w+ly )?defined (?:as|to be)|is meant|means|refers? to|denotes?"
     r"|(?:stands?|is short) for|(?:is|are) used (?:here |throughout )?(?:to (?:mean|denote|describe|refer)|for)"
@@ -357,6 +357,9 @@ def _described(document: ReadDocument, sentence: Sentence, row: int) -> Iterator
     """The first sentence under a term of a list or a reference: an option, a function, a word."""
     term = document.text.terms[sentence.term]
     if term.is_label or len(sentence.text) < 20 or sentence.kind in ("code", "row"):
+        return
+    described = document.paragraphs[sentence.paragraph].text.removeprefix(term.text)
+    if not is_said(described):
         return
     forms = [form.strip(" .:,\"“”‘’'`") for form in _FORMS.split(names_in(term.text))]
     for name in dict.fromkeys(forms):

@@ -5,7 +5,7 @@ from collections.abc import Collection, Sequence
 from typing import NamedTuple
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout import Paragraph, tidy
+from wide_margin.core.layout import UNSPACED, Paragraph, tidy
 
 INDENT = 1.6
 """How many ems a description stands further in than its term; a first line stands in less."""
@@ -17,6 +17,9 @@ MAX_LINES = 6
 """A term in a fixed font may have several forms, one a line."""
 SHORT_LINE = 4
 """Several lines of text are forms of a term only where each has no more words."""
+FEWEST_PLAIN = 3
+"""Words of letters alone that describe a term, and half of what stands there."""
+_UNSPACED = regex(f"[{UNSPACED}]")
 _ARGUMENTS = regex(r"\([^()]*\)|\[[^\[\]]*\]")
 _CLOSED = regex(r"[.;,!?]\s*$")
 
@@ -130,3 +133,12 @@ def _term_of(paragraph: Paragraph) -> str:
 def names_in(term: str) -> str:
     """A term without the arguments that a call is written with."""
     return _ARGUMENTS.sub(" ", term)
+
+
+def is_said(text: str) -> bool:
+    """Whether a description is in words, and does not only give names and numbers."""
+    if _UNSPACED.search(text):
+        return True
+    parts = text.split()
+    plain = sum(part.strip("(“\"‘'.,;:!?”’)").isalpha() for part in parts)
+    return plain >= FEWEST_PLAIN and 2 * plain >= len(parts)

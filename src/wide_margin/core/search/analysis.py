@@ -132,10 +132,21 @@ _STEMMERS = {"en": "english", "de": "german", "fr": "french", "es": "spanish",
              "no": "norwegian", "fi": "finnish", "hu": "hungarian", "ro": "romanian",
              "tr": "turkish", "pl": "polish", "cs": "czech", "ru": "russian", "el": "greek",
              "ar": "arabic"}  # fmt: skip
-_BRITISH = (("isation", "ization"), ("ise", "ize"), ("ising", "izing"), ("ised", "ized"),
-            ("our", "or"), ("ogue", "og"), ("licence", "license"), ("centre", "center"),
-            ("metre", "meter"), ("litre", "liter"), ("grey", "gray"), ("programme", "program"))  # fmt: skip
-_BRITISH_ENDS = tuple(british for british, _ in _BRITISH)
+_BRITISH_ENDINGS = {
+    "isation": "ization", "ise": "ize", "ising": "izing", "ised": "ized", "our": "or",
+    "oured": "ored", "ogue": "og", "metre": "meter", "litre": "liter", "fibre": "fiber",
+    "programme": "program",
+}  # fmt: skip
+"""Ends of British words, and what they are in American ones; with three letters before them."""
+_BRITISH_WORDS = {
+    "licence": "license", "centre": "center", "centred": "centered", "metre": "meter",
+    "litre": "liter", "fibre": "fiber", "theatre": "theater", "grey": "gray",
+    "programme": "program", "defence": "defense", "offence": "offense", "analyse": "analyze",
+    "analysed": "analyzed", "analysing": "analyzing", "analyser": "analyzer",
+}  # fmt: skip
+_BRITISH_ENDS = tuple(_BRITISH_ENDINGS)
+_FEWEST_BEFORE = 3
+"""Letters before a British ending: "hour" and "rise" have none."""
 
 
 _UNSPACED_RUN = regex(f"[{UNSPACED}]+")
@@ -241,10 +252,26 @@ class Analyser:
         return ("".join(stems), *stems)
 
     def _stem(self, word: str) -> str:
-        if self.language == "en" and word.endswith(_BRITISH_ENDS):
-            for british, american in _BRITISH:
-                if word.endswith(british) and len(word) > len(british) + 2:
-                    word = word[: -len(british)] + american
-                    break
-        stem: str = self._stemmer.stemWord(word)
+        stem: str = self._stemmer.stemWord(_american(word) if self.language == "en" else word)
         return stem
+
+
+def _american(word: str) -> str:
+    """A word as it is spelled in America, its plural too: "colours" and "colors" are one."""
+    one = word[:-1] if word[-1:] == "s" and word != "analyses" else word
+    if one in _BRITISH_WORDS:
+        return _BRITISH_WORDS[one] + word[len(one) :]
+    if one.endswith(_BRITISH_ENDS):
+        for british, american in _BRITISH_ENDINGS.items():
+            if one.endswith(british) and len(one) >= len(british) + _FEWEST_BEFORE:
+                return one[: -len(british)] + american + word[len(one) :]
+    return word
+
+
+def spelled_otherwise(word: str, other: str) -> bool:
+    """Whether two words are one, spelled as in Britain and in America: "travelling", "traveling"."""
+    return word != other and _in_one_spelling(word) == _in_one_spelling(other)
+
+
+def _in_one_spelling(word: str) -> str:
+    return _american(word).replace("ll", "l")

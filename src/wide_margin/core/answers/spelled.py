@@ -1,0 +1,36 @@
+"""Questions spelled as the document spells: "colour" where it writes "color", or the other way."""
+
+from collections import Counter
+
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.later import regex
+from wide_margin.core.search.analysis import is_common, spelled_otherwise, words
+
+LOOKED_THROUGH = 100
+"""Sentences with a word's stem that are looked through for how it is spelled."""
+_WORD = regex(r"[^\W\d_]+")
+
+
+def as_spelled(document: ReadDocument, question: str) -> str:
+    """A question with those words changed that the document mostly has in the other spelling.
+
+    What a term is called is compared letter by letter in places; ``read_terms`` has no need of it.
+    """
+    if document.index.language != "en":
+        return question
+    return _WORD.sub(lambda match: _as_written(document, match[0]), question)
+
+
+def _as_written(document: ReadDocument, written: str) -> str:
+    index, word = document.index, written.lower()
+    number = index.term_ids.get((index.analyser.terms_of(word) or ("",))[0], -1)
+    if number < 0 or index.forms[number] == word or is_common(word, index.language):
+        return written
+    sentences = document.text.sentences
+    rows = index.by_sentence.of(number)[0][:LOOKED_THROUGH].tolist()
+    said = Counter(each for row in rows for each in words(sentences[row].text.lower()))
+    others = [each for each in said if spelled_otherwise(word, each) and said[each] > said[word]]
+    if not others:
+        return written
+    other = max(others, key=lambda each: said[each])
+    return other.capitalize() if written[0].isupper() else other

@@ -1,0 +1,46 @@
+"""Questions are spelled as the document spells."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.answers.spelled import as_spelled
+from wide_margin.core.digest import Digester
+
+FILLER = "The harbor is wide and quiet in the evening, and few people cross it after dark."
+
+
+@pytest.fixture(scope="module")
+def document(tmp_path_factory):
+    path = tmp_path_factory.mktemp("spelled") / "cranes.pdf"
+    make_pdf(path, [
+        [("h1", "1 Cranes"), ("text", f"{FILLER} A traveling crane (one on rails, as they stand on "
+          "the long quay) is a crane that moves along the ships. The color of its lamp is green.")],
+        [("h1", "2 Quays"), ("text", f"{FILLER} A travelling clerk came by. The traveling crane "
+          "is oiled in the spring, and traveling cranes are looked at every week.")],
+    ])  # fmt: skip
+    return read_document(path)
+
+
+@pytest.mark.parametrize(
+    ("typed", "spelled"),
+    [
+        ("What is a travelling crane?", "What is a traveling crane?"),
+        ("Which Colour has the harbour?", "Which Color has the harbor?"),
+        ("Which colours are there?", "Which colours are there?"),  # only one stands there
+        ("Who came by?", "Who came by?"),
+    ],
+)
+def test_words_take_the_spelling_that_is_usual_there(document, typed, spelled):
+    assert as_spelled(document, typed) == spelled
+
+
+def test_a_term_is_defined_in_whichever_spelling_it_is_asked_for(document):
+    digester = Digester(document)
+    typed = "What is a travelling crane?"
+    answer = digester.answer(typed, WHOLE, None)
+    other = digester.answer("What is a traveling crane?", WHOLE, None)
+    assert answer.question == typed
+    assert answer.quotes == other.quotes
+    assert "is a crane that moves along the ships" in answer.quotes[0].text
+    assert answer.sure == other.sure >= 0.6
