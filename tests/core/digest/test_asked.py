@@ -51,7 +51,7 @@ ABOUT = {
     "terms": ["Key terms", "What are the key terms?", "Which terms are important?"],
     "organised": ["How is it organised?", "How is the document structured?",
     "How is this divided?"],
-    "begin": ["Where should I begin?", "How do I get started?"],
+    "begin": ["Where should I begin?", "How do I get started?", "How do I start using it?"],
     "install": ["How do I install it?", "How can this be installed?", "Installation",
                 "How do I set it up?", "Installation instructions", "How to install this?"],
     "run": ["How do I run it?", "How do I use this?", "How is it used?", "How to launch it?",
@@ -169,6 +169,7 @@ def test_what_a_document_does_not_say_of_itself_is_declined(wells):
     for question in ("Who wrote it?", "Which licence is it under?", "When was it published?"):
         answer = wells.answer(question, Reach(), None)
         assert answer.declined, question
+        assert answer.sure == 0
 
 
 def test_a_question_for_a_fact_goes_to_the_search(wells):

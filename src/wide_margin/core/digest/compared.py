@@ -9,6 +9,7 @@ from wide_margin.core.answers.reading import named_reach
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.defined import MENTIONED
 from wide_margin.core.digest.named import rows_under, without_article
+from wide_margin.core.digest.overview import SURE
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain import define
 from wide_margin.core.later import regex
@@ -83,7 +84,7 @@ def answer_compared(
         parts = [gist(reach)[:OF_SECTION] for reach in reaches]
         base = ask(typed, WHOLE)
         quotes = tuple(quote for part in parts for quote in part)
-        return replace(base, kind="compare", quotes=quotes, missing=(), reason="", sure=1.0)
+        return replace(base, kind="compare", quotes=quotes, missing=(), reason="", sure=SURE)
     whole = ask(typed, WHOLE)
     completed = _completed(*sides)
     defined = all(

@@ -50,7 +50,7 @@ from wide_margin.core.outline.numbering import number_of
 GIST_WORDS, SECTION_WORDS = 130, 130
 """Length of an answer where none is asked for."""
 N_SLOT, N_TOLD = 4, 2
-SURE, IN_ITS_PLACE = 1.0, 0.6
+SURE, IN_ITS_PLACE = 0.9, 0.6
 """The chance that what a document's structure gives is right, and what only stands where such
 things are said."""
 EARLY = 10
@@ -127,7 +127,7 @@ def answer_of_lines(
         question=typed.strip(), kind=f"overview: {kind}", reach=reach,
         quotes=tuple(Quote(line.text, (line.locator,)) for line in lines),
         excerpts=_as_excerpts(lines), n_searched=n_searched, n_pages=n_pages,
-        without_text=without, sure=sure,
+        without_text=without, sure=sure if lines else 0.0,
     )  # fmt: skip
 
 
@@ -215,7 +215,7 @@ def _lines(
     if kind == "purpose" and len(rows) > LONG:
         rows = _early(rows)
     if kind in ("conclusion", "next") and not _has_end(scored):
-        return (), SURE
+        return (), 0.0
     # The weaker signs are English: in another language what does not say it plainly is left.
     is_foreign = document.index.language != "en"
     filled = fill(document, scored, slot, rows, most=most, only_told=is_foreign)
@@ -227,7 +227,7 @@ def _lines(
         return _of_role(document, scored, rows, Role.CONCLUSION, most), IN_ITS_PLACE
     if kind in ("purpose", "organised", "begin"):
         return about(document, scored, rows, limits), IN_ITS_PLACE
-    return (), SURE
+    return (), 0.0
 
 
 def about(
