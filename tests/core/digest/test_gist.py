@@ -114,6 +114,22 @@ def test_what_is_not_said_is_not_filled(tmp_path):
     assert filled["Conclusion"] == ()
 
 
+@pytest.mark.parametrize("at", [0, 3])
+def test_the_section_at_the_end_concludes_and_not_one_at_the_front(tmp_path, at):
+    text = "The well lies by the road to the north. The rope is of hemp and nine metres long."
+    ends = [("h1", "Summary"), ("text", "The new lid keeps the rain out of all the wells. It is "
+            "heavier than the old one, and it is opened by two keepers.")]  # fmt: skip
+    pages = [[("h1", f"The {name}"), ("text", text), ("text", text)]
+             for name in ("well", "rope", "lid")]  # fmt: skip
+    pages.insert(at, ends)
+    path = tmp_path / "ends.pdf"
+    make_pdf(path, pages)
+    filled = {
+        f.slot.name: f.lines for f in Digester(read_document(path)).by_kind(DocumentKind.ARTICLE)
+    }
+    assert ["new lid" in line.text for line in filled["Conclusion"][:1]] == [True] * bool(at)
+
+
 def test_every_section_has_its_line(handbook, digest):
     assert [row.section for row in digest.sections] == list(range(len(handbook.outline.sections)))
     assert sum(row.line is not None for row in digest.sections) > 0.9 * len(digest.sections)

@@ -168,3 +168,20 @@ def test_the_text_after_a_heading_that_runs_into_it_is_text(tmp_path):
 )
 def test_a_question_in_brackets_ends_no_sentence_that_goes_on(text, n):
     assert len(split_sentences(text)) == n
+
+
+def test_works_are_told_where_their_title_is_no_section(tmp_path):
+    works = [("item", f"[{k}] Author, A. B. ({1990 + k}). On wells. Well Press, pp. 1–9.")
+             for k in range(1, 9)]  # fmt: skip
+    said = ("text", "A well is a hole. It holds water. Nobody may sell it.")
+    names = ["1 Wells", "2 Ropes", "3 Lids", "4 Buckets"]
+    contents = [("h1", "Contents"), *(("toc0", f"{n}|{k}") for k, n in enumerate(names, start=2))]
+    chapters = [[("h1", name), said, said] for name in names]
+    for title, is_listed in (("References", True), ("Reference works", False)):
+        path = tmp_path / f"{is_listed}.pdf"
+        make_pdf(path, [contents, *chapters, [("h1", title), *works]])
+        document = read_document(path)
+        assert title not in [section.title for section in document.outline.sections]
+        sentences = document.text.sentences
+        assert ({s.kind for s in sentences if s.page == 5} == {"works"}) == is_listed
+        assert not any(s.kind == "works" for s in sentences if s.page != 5)

@@ -1,7 +1,7 @@
 """The digest of a document: everything a reader wants to know before reading on."""
 
 from collections import Counter
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from types import MappingProxyType
@@ -9,15 +9,26 @@ from types import MappingProxyType
 from wide_margin.core.answers import WHOLE, Answer, Quote, Reach, answer_quoted
 from wide_margin.core.answers.spelled import as_spelled
 from wide_margin.core.digest.asked import own_words, read_overview
-from wide_margin.core.digest.by_kind import LONG, SLOTS, STATED, Filled, fill
+from wide_margin.core.digest.by_kind import (
+    CONCLUSION,
+    LONG,
+    MOST_LINES,
+    SLOTS,
+    STATED,
+    Filled,
+    Slot,
+    fill,
+)
 from wide_margin.core.digest.compared import answer_compared
 from wide_margin.core.digest.defined import with_definition
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.overview import (
+    IN_ITS_PLACE,
     about,
     answer_overview,
+    concluding,
     rows_within,
     telling_rows,
     without_steps,
@@ -146,7 +157,16 @@ class Digester:
         filled = (
             fill(self._document, self.scored, slot, rows, only_told=True) for slot in SLOTS[kind]
         )
-        return tuple(f if f.sure >= STATED else Filled(f.slot, ()) for f in filled)
+        return tuple(f if f.sure >= STATED else self._by_its_place(f.slot, rows) for f in filled)
+
+    def _by_its_place(self, slot: Slot, rows: Sequence[int]) -> Filled:
+        """What no sentence says in so many words but the section does that is there for it."""
+        if slot is not CONCLUSION:
+            return Filled(slot, ())
+        lines = concluding(self._document, self.scored, rows, MOST_LINES)
+        if not lines or 2 * lines[0].locator.page < self._document.facts.n_pages:
+            return Filled(slot, ())  # a summary at the front is no conclusion
+        return Filled(slot, lines, IN_ITS_PLACE)
 
     def digest(
         self,

@@ -224,7 +224,7 @@ def _lines(
         is_stray = kind in TITLED and len(rows) > MANY_SENTENCES and filled.sure < PLAIN
         return filled.lines, filled.sure * (OF_STRAY if is_stray else 1.0)
     if kind in ("conclusion", "findings"):
-        return _of_role(document, scored, rows, Role.CONCLUSION, most), IN_ITS_PLACE
+        return concluding(document, scored, rows, most), IN_ITS_PLACE
     if kind in ("purpose", "organised", "begin"):
         return about(document, scored, rows, limits), IN_ITS_PLACE
     return (), 0.0
@@ -418,14 +418,18 @@ def _opening(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> lis
     ]  # fmt: skip
 
 
-def _of_role(
-    document: ReadDocument, scored: Scored, rows: Sequence[int], role: Role, most: int
+def concluding(
+    document: ReadDocument, scored: Scored, rows: Sequence[int], most: int
 ) -> tuple[GistLine, ...]:
-    sentences = document.text.sentences
-    within = [
-        r for r in rows
-        if 0 <= sentences[r].section < len(scored.roles) and scored.roles[sentences[r].section] is role
-    ]  # fmt: skip
+    """The chief sentences of the section that concludes: the last of its kind, not of a chapter."""
+    sections = document.outline.sections
+    ends = [k for k, role in enumerate(scored.roles) if role is Role.CONCLUSION]
+    if not ends:
+        return ()
+    level = min(sections[k].level for k in ends)
+    last = sections[max(k for k in ends if sections[k].level == level)]
+    inside = document.rows_of(last.first_paragraph, last.end_paragraph)
+    within = [row for row in rows if row in inside]
     return gist_lines(document, choose(scored, within, n_sentences=most)) if within else ()
 
 

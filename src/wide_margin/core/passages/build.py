@@ -17,6 +17,7 @@ MANY_WORDS = 110
 _LISTING_TITLE = regex(rf"(?<!\w){alternatives('contents', 'list_of', 'index')}\s*$", re.I)
 _WORKS_TITLE = regex(rf"(?<!\w){alternatives('references')}(?: (?:list|cited))?\s*$", re.I)
 _CONTENTS = squashed("contents")
+_WORKS = squashed("references")
 LONGEST_TITLE = max(map(len, _CONTENTS)) + 8
 """Characters of the title over a table of contents, with its blanks and signs."""
 LISTED = 0.4
@@ -53,6 +54,7 @@ def build_passages(
     headings = {s.first_paragraph for s in outline.sections if "heading" in s.witnesses}
     starts = [s.first_paragraph for s in outline.sections]
     listed = _listed_rows(paragraphs, starts, listings)
+    works = _rows_of_works(paragraphs, starts)
     terms, term_of = find_terms(paragraphs, headings)
     of_works = {k for k, term in enumerate(terms) if _WORKS_TITLE.search(term.text)}
     sentences: list[Sentence] = []
@@ -72,6 +74,8 @@ def build_passages(
             kind = paragraph.kind if _is_prose(paragraph) else "listing"
         elif kind != "heading" and row in listed:
             kind = "listing"
+        elif kind != "heading" and row in works:
+            kind = "works"
         whole = kind == "heading" or (kind == "works" and _is_one_work(paragraph))
         if row >= first_told and not (lead or whole):
             said = told[row - first_told]
@@ -127,6 +131,25 @@ def _listed_rows(
         inside = [paragraphs[k] for k in rows[1:]]
         if rows and _share(inside, lambda p: _is_entry(p, listings)) >= LISTED:
             found.update(rows)
+    return found
+
+
+def _rows_of_works(paragraphs: Sequence[Paragraph], starts: Sequence[int]) -> set[int]:
+    """Rows of a list of works whose title is none of a section, down to where the next one begins.
+
+    Many contents pages leave that title out, and the outline with them.
+    """
+    found: set[int] = set()
+    sections = set(starts)
+    for row, paragraph in enumerate(paragraphs):
+        if row in found or row in sections or len(paragraph.text) > LONGEST_TITLE:
+            continue
+        if bare(paragraph.text) not in _WORKS:
+            continue
+        after = bisect_right(starts, row)
+        end = starts[after] if after < len(starts) else len(paragraphs)
+        if _share(paragraphs[row + 1 : end], _is_work) >= LISTED:
+            found.update(range(row, end))
     return found
 
 
