@@ -46,6 +46,8 @@ def first_of(document):
         ("Tidal Record Keeping System", "TRKS (the tidal system) is a set of programs for ports."),
         ("quorble guide", "quorble is a set of programs that read gauges along a coast."),
         ("Tide-Mk", "Tide-Mk is a tool that keeps the books of small and large harbours."),
+        ("Tide 48 Reference Manual", "Tide 48 is a set of programs that read gauges at sea."),
+        ("The Ship Clock Guide", "The Ship Clock is a set of programs for the clerks of a port."),
         ("A guide for ports", "The Quorble package is a set of programs for reading gauges."),
     ],
 )

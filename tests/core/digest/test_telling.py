@@ -7,9 +7,10 @@ from wide_margin.core.digest.telling import naming, tells
 TOLD = {
     "purpose": ["This handbook describes how wells are kept.",
                 "In this paper, we compare ropes of hemp and sisal.",
+                "The object of this study is a well.",
                 "Dieses Handbuch beschreibt die Pflege der Brunnen.",
                 "Este manual describe el cuidado de los pozos."],
-    "audience": ["This guide is intended for keepers of wells.",
+    "audience": ["This guide is intended for keepers of wells.", "This book is for keepers.",
                  "Das Buch richtet sich in erster Linie an Wärter."],
     "needs": ["It requires at least two litres of oil.", "The valve must be installed first."],
     "procedure": ["To open the lid, turn the key twice.", "1. To empty the tank, open the valve.",
@@ -23,7 +24,8 @@ TOLD = {
     "data": ["The data set contains every reading.", "It was answered by 424 respondents.",
              "Data were collected at night."],
     "result": ["We found that lids halve the loss.", "The results show a loss of a tenth."],
-    "change": ["New in this edition is a chapter on frost.", "Two tables have been added."],
+    "change": ["New in this edition is a chapter on frost.", "Two tables have been added.",
+               "A new feature of version 2 is a lid."],
 }  # fmt: skip
 TOLD_IN_FRONT = {
     "purpose": ["The aim of the survey is to count wells.", "We present a lid of zinc."],
@@ -35,8 +37,11 @@ TOLD_IN_FRONT = {
 NOT_TOLD = {
     "purpose": ["In this section, we describe how a rope is spliced.",
                 "For practical purposes, we use a ring (hence all sums are taken modulo p).",
-                "The file was created for a different picture."],
-    "audience": ["We assume the sum of all weights is not too big.", "Those familiar with it do."],
+                "The file was created for a different picture.",
+                "It prints a list of the parts of the current object of interest.",
+                "If there are several, the focus object is a list of them."],
+    "audience": ["We assume the sum of all weights is not too big.", "Those familiar with it do.",
+                 "This manual is for Wellkeep (version 2.3), a ledger of wells."],
     "needs": ["Spreading the word only requires to know the goals."],
     "procedure": ["The class is used to name the upper limit of a type.",
                   "The amount read (step 1) depends on the drive.",
@@ -47,7 +52,9 @@ NOT_TOLD = {
     "method": ["The model has three parts."],
     "data": ["Splicing moves data between two buffers.", "There are 32 files."],
     "result": ["The results are printed together with the values."],
-    "change": ["You may discard the changes in the last session.", "No longer is it so."],
+    "change": ["You may discard the changes in the last session.", "No longer is it so.",
+               "Unless testing new features for it, take the old one.",
+               "Even so new features may have come in."],
     "why": ["We took it because it had proved effective."],
 }  # fmt: skip
 

@@ -8,6 +8,7 @@ coverage: Gillick and Favre 2009; greedy with exchange). Both are linear in feat
 fitted on articles whose abstract is known and hidden (bench/fit_gist.py).
 """
 
+import re
 from collections import Counter
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
@@ -27,6 +28,7 @@ from wide_margin.core.digest.sentences import (
     strangeness,
     without_asides,
 )
+from wide_margin.core.digest.telling import naming
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 from wide_margin.core.later import regex
@@ -98,6 +100,10 @@ class Scored:
 
 MOSTLY_LEGAL = 0.1
 """A document of whose sentences this share is worded as licences are is one."""
+_BOOK_ON = regex(
+    r"^(?:the\s+)?(?P<name>[\w.+-]+(?:\s+[\w.+-]+){1,2}?)\s+(?:(?:user|reference|programmer|developer|administrator)"
+    r"(?:s|['’]s|s['’])?\s+)*(?:manual|guide|handbook|documentation|reference|tutorial|primer)\b", re.I
+)  # fmt: skip
 SELDOM, TAKEN_UP = 8_000, 3
 """A name is rarer than so many words of the language, and stands in so many sentences."""
 FOREIGN = 0.3
@@ -216,8 +222,23 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
         and frequency_rank(initials[a:b]) is None
     ]  # fmt: skip
     if is_english and not found:
-        found += _coined(document)
+        found += _titled_so(document) or _coined(document)
     return tuple(dict.fromkeys(found))
+
+
+def _titled_so(document: ReadDocument) -> list[str]:
+    """A name of plain words before what kind of book it is: "Scheme 48 Reference Manual".
+
+    It counts where a sentence says what that is.
+    """
+    for title in (document.facts.title, printed_title(document)):
+        match = _BOOK_ON.match(" ".join(title.split()))
+        name = match["name"].lower() if match else ""
+        found = naming((name,)) if " " in name else None
+        said = (sentence.text.lower() for sentence in document.text.sentences)
+        if found and any(found.is_a.match(text) for text in said):
+            return [name]
+    return []
 
 
 def _coined(document: ReadDocument) -> list[str]:

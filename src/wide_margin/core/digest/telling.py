@@ -58,7 +58,8 @@ TELLING: dict[str, Pattern[str]] = {
         r"|이 (?:문서|설명서|책|안내서|논문|매뉴얼)(?:는|은|에서는)",
     ),
     "audience": regex(
-        rf"\b{_DOCUMENT}\s+(?:is|was)\s+(?:\w+\s+)?(?:for|aimed at|intended for|meant for|written for|addressed to|directed at)\b"
+        rf"\b{_DOCUMENT}\s+(?:is|was)\s+(?:\w+\s+)?(?:aimed at|intended for|meant for|written for|addressed to|directed at)\b"
+        rf"|\b{_DOCUMENT}\s+(?:is|was)\s+(?:\w+\s+)?for (?:\w+ ){{0,4}}?(?:{PEOPLE}|\w{{3,}}ists|\w{{3,}}ers|you|those|people)\b"
         rf"|\b{_DOCUMENT}\s+assumes\b|\brichtet sich\b.{{0,30}}\ban\b|\bs['’]adresse (?:à|aux?)\b|\bdirigid[oa] a\b"
         r"|\bsi rivolge a\b|\bdestina-se a\b",
     ),
@@ -111,7 +112,8 @@ TELLING: dict[str, Pattern[str]] = {
         r"|\bit (?:turns out|turned out|was found)\b|\bthis study (?:shows|showed|found|finds)\b",
     ),
     "change": regex(
-        r"\bnew (?:in|features?|since)\b|\bha(?:s|ve) been (?:added|removed|renamed|revised|extended|rewritten)\b"
+        r"\bnew (?:in|since)\b|(?<!developing )(?<!testing )\bnew features? (?:of|in|include|added|since|are|have|has|was|were|:)"
+        r"|\bha(?:s|ve) been (?:added|removed|renamed|revised|extended|rewritten)\b"
         r"|\bsince (?:version|release|the (?:last|previous|first) (?:edition|version|release))\b"
         r"|\b(?:this|the (?:new|current|present|second|third|fourth|fifth|latest)) (?:edition|version|release|revision) (?:\w+ )?(?:adds?|contains?|includes?|introduces?|differs?|brings?|fixes)\b"
         r"|\bchanges (?:since|from) (?:the )?(?:version|release|previous|last|first)\b|\bchanges in (?:this|the new|version|release)\b",
@@ -120,7 +122,8 @@ TELLING: dict[str, Pattern[str]] = {
 """By the names of the cues; a cue that is not here decides by itself."""
 IN_FRONT: dict[str, Pattern[str]] = {
     "purpose": regex(
-        r"\b(?:the|our|its) (?:\w+ ){0,2}(?:aim|purpose|goal|objective|object|mission|intention)s? (?:of|is|are|was|were|behind)\b"
+        r"\b(?:the|our|its) (?:\w+ ){0,2}(?:aim|purpose|goal|objective|mission|intention)s? (?:of|is|are|was|were|behind)\b"
+        rf"|\bthe (?:\w+ )?object of {_DOCUMENT}|\bour object\b"
         r"|\bwe (?:present|propose|introduce|describe|demonstrate)\b",
     ),
     "audience": regex(
