@@ -4,13 +4,25 @@ import json
 
 import pytest
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QTextDocument
 from PySide6.QtTest import QTest
 
 from tests.desktop.conftest import Hand
 from tests.making import make_pdf, plain_pages
 from wide_margin.core.pages.document import PdfFile
+from wide_margin.desktop.words import WrappedWords
 
 WRONG = "9.3 Closing error"
+
+
+def text_height(label):
+    """Pixels that a label's text takes at the width there is for it."""
+    document = QTextDocument()
+    document.setDefaultFont(label.font())
+    document.setDocumentMargin(0)
+    document.setHtml(label.text())
+    document.setTextWidth(label.contentsRect().width())
+    return document.size().height()
 
 
 @pytest.fixture
@@ -31,6 +43,17 @@ def titles(outline):
 
 def choose(outline, title):
     outline.tree.choose(titles(outline).index(title))
+
+
+def test_the_bookmark_of_a_section_is_shown_with_what_it_hangs_under(hand, outline):
+    sections = outline.outline.sections
+    deep = next(k for k, s in enumerate(sections) if s.level and "bookmark" in s.witnesses)
+    outline.tree.choose(deep)
+    label = outline.evidence.findChild(WrappedWords, "evidenceBookmark")
+    hand.wait(lambda: sections[deep].title in label.text())
+    assert "›" in label.text()
+    assert "→" in label.text()
+    hand.wait(lambda: label.contentsRect().height() >= text_height(label))
 
 
 def test_the_view_counts_what_the_witnesses_say(hand, outline):

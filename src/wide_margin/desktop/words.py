@@ -71,7 +71,7 @@ class WrappedWords(RichWords):
     """
 
     def __init__(self, markup: str = "", font: QFont | None = None, *, role: str = "") -> None:
-        self._heights: dict[tuple[int, str], int] = {}
+        self._heights: dict[tuple[int, int, str], int] = {}
         super().__init__(_markup(markup), font)
         if role:
             self.setProperty("role", role)
@@ -92,9 +92,12 @@ class WrappedWords(RichWords):
 
     def heightForWidth(self, width: int) -> int:
         """Pixels that the text takes at a width; layouts ask again and again."""
-        known = (width, self.font().key())
+        whole, inside = self.rect(), self.contentsRect()  # the style sheet may pad it
+        padded = width - (whole.width() - inside.width())
+        known = (width, padded, self.font().key())
         if known not in self._heights:
-            self._heights[known] = self._measured(width)
+            height = whole.height() - inside.height()
+            self._heights[known] = self._measured(padded) + height
         return self._heights[known]
 
     def _measured(self, width: int) -> int:
