@@ -66,7 +66,7 @@ def test_no_sentence_of_a_gist_hangs(digester):
     "text",
     ["However, this is wrong.", "It must be covered.", "They were sold.", "For example, the rope.",
      "As a result, nobody came.", "Dies ist falsch.", "Cela suffit.", "Therefore the well is dry.",
-     "The fourth is planned for next year."],
+     "The fourth is planned for next year.", "Is a hole that holds water."],
 )  # fmt: skip
 def test_these_sentences_hang(text):
     assert hangs(text)

@@ -30,6 +30,8 @@ def parts(text):
         ("wells. ropes go on", ["wells. ropes go on"]),
         ("It is part of the stack . It is small.", ["It is part of the stack .", "It is small."]),
         ("leaders . . . . Then page 3", ["leaders . . . . Then page 3"]),
+        ("It keeps wells. . . dry. It is new.", ["It keeps wells. . . dry.", "It is new."]),
+        ("It was dry. . . The keeper came.", ["It was dry. . .", "The keeper came."]),
         ("   ", []),
     ],
 )  # fmt: skip

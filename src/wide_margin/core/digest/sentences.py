@@ -34,6 +34,8 @@ _HANGS_UNSPACED = regex(
     r"|この(?!文書|マニュアル|ガイド|本|書|論文|チュートリアル|ドキュメント|資料|章|節)|但是|但|因此|然而|此外|所以|而且|例如|比如|同样|另外|这(?!是|本|份|篇|个文档|个手册)|该|它|其|那|他们|她)"
 )
 """The same where no blanks stand between words."""
+_WITHOUT_SUBJECT = regex(r"\W*(?:Is|Are|Was|Were|Has|Have|Had|Does|Contains|Consists|Returns) ")
+"""What is said of a term that stands beside it: "Is a formal description of a system"."""
 _STANDS = regex(
     r"^[\W_]*(?:(?:this|the present|these|those) (?:\w+ )?(?:paper|article|document|documentation|manual|guide|handbook|thesis|dissertation|report|book|vignette|work|study|package"
     r"|essay|text|tutorial|policy|standard|specification|chapter|section|part|appendix|newsletter|release|edition|version|licen[sc]e|agreement|act|annex)\b"
@@ -163,6 +165,8 @@ def says_something(text: str) -> bool:
 
 def hangs(text: str) -> bool:
     """Whether a sentence leans on the one before it."""
+    if _WITHOUT_SUBJECT.match(text) and not text.rstrip().endswith("?"):
+        return True
     leans = _HANGS.match(text) or _FOLLOWS.match(text) or _HANGS_UNSPACED.match(text)
     return bool(leans) and not _STANDS.match(text)
 

@@ -116,6 +116,8 @@ _STARTS = regex(
 """Words that begin a sentence and are no names: "the inverse of A. If A is …"."""
 _STOP_APART = regex(r"[^\W\d_]{3} \.(?=\s+[^\W\d_])")
 """A full stop with a blank before it, as programs write after a link."""
+_DOTS_APART = regex(r"\w\.(?:\s\.){2,3}$")
+"""An ellipsis with blanks between its dots; leaders have one before them, too."""
 _OPENS = regex(r"\s+[\"'“‘«(\[¿¡]*(\S)")
 
 
@@ -157,12 +159,14 @@ def _ends_here(text: str, stop: int, end: int) -> bool:
     if after is None:
         return True
     follows = after[1]
-    if follows.islower():
+    if follows.islower() or follows == ".":  # an ellipsis with blanks between its dots
         return False
     if text[stop] != ".":
         return True
     if text[stop : stop + 2] == ".." or (stop and text[stop - 1] in " ."):
-        if _STOP_APART.match(text, max(stop - 4, 0)):
+        if _STOP_APART.match(text, max(stop - 4, 0)) or _DOTS_APART.search(
+            text, max(stop - 7, 0), end
+        ):
             return follows.isupper()
         return follows.isupper() and text[stop - 1] not in " ."  # leaders, ellipses
     word = _LAST_WORD.search(text, max(0, stop - 24), end)
