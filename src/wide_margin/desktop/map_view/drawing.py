@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QFontMetricsF, QPainter, QPen
 
 from wide_margin.core.plain import one_line
 from wide_margin.desktop.look import Colours, sans_font
-from wide_margin.desktop.map_view.model import MapModel
+from wide_margin.desktop.map_view.model import Bar, MapModel
 
 AXIS, HEAD, FOOT = 40.0, 34.0, 12.0
 WIDTHS = (176.0, 136.0, 96.0, 72.0, 60.0)
@@ -127,11 +127,9 @@ def _bars(painter: QPainter, geometry: Geometry, colours: Colours) -> None:
     painter.setFont(font)
     for bar in model.bars():
         nth[bar.column] += 1
-        top, bottom = geometry.y(bar.start), geometry.y(bar.end)
-        height = max(bottom - top - (1.5 if bottom - top > 4 else 0.3), 0.7)
-        area = QRectF(geometry.bar_x(bar.column), top, WIDTHS[bar.column], height)
+        area = _area(geometry, bar)
         painter.fillRect(area, grounds[nth[bar.column] % 2])
-        if height >= LEAST_LABEL:
+        if _has_label(geometry, bar):
             painter.setPen(QColor(colours.ink))
             title = one_line(model.outline.sections[bar.section].title, 120)
             can_open = model.can_open(bar.section)
@@ -139,6 +137,16 @@ def _bars(painter: QPainter, geometry: Geometry, colours: Colours) -> None:
             width = WIDTHS[bar.column] - 10
             shown = metrics.elidedText(sign + title, Qt.TextElideMode.ElideRight, width)
             painter.drawText(area.adjusted(6, 0, -4, 0), int(Qt.AlignmentFlag.AlignVCenter), shown)
+
+
+def _area(geometry: Geometry, bar: Bar) -> QRectF:
+    top, bottom = geometry.y(bar.start), geometry.y(bar.end)
+    height = max(bottom - top - (1.5 if bottom - top > 4 else 0.3), 0.7)
+    return QRectF(geometry.bar_x(bar.column), top, WIDTHS[bar.column], height)
+
+
+def _has_label(geometry: Geometry, bar: Bar) -> bool:
+    return _area(geometry, bar).height() >= LEAST_LABEL
 
 
 def _column(painter: QPainter, geometry: Geometry, colours: Colours, x: float, title: str) -> None:
@@ -220,19 +228,19 @@ def draw_pointed(
 def _name_pointed(
     painter: QPainter, geometry: Geometry, colours: Colours, section: int, y: float
 ) -> None:
-    """The titles of a section and of those around it, over bars too low for a label."""
+    """The titles of a section and of those around it whose bars are too low for a label."""
     model, font = geometry.model, sans_font(-1.5, bold=True)
     metrics = QFontMetricsF(font)
     painter.setFont(font)
+    labelled = {bar.section for bar in model.bars() if _has_label(geometry, bar)}
     row = section
     while row >= 0:
         column = model.depth(row)
-        if column < model.n_columns:
+        if column < model.n_columns and row not in labelled:
             width = WIDTHS[column] - 8
             title = one_line(model.outline.sections[row].title, 120)
             shown = metrics.elidedText(title, Qt.TextElideMode.ElideRight, width)
-            taken = metrics.horizontalAdvance(shown) + 8
-            room = QRectF(geometry.bar_x(column) + 2, y - 8, taken, 16)
+            room = QRectF(geometry.bar_x(column) + 2, y - 8, WIDTHS[column] - 4, 16)
             painter.fillRect(room, QColor(colours.paper))
             painter.setPen(QColor(colours.ink))
             painter.drawText(room.adjusted(4, 0, 0, 0), int(Qt.AlignmentFlag.AlignVCenter), shown)
