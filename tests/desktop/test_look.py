@@ -1,7 +1,16 @@
 import numpy as np
 import pytest
 from PySide6.QtGui import QImage
-from PySide6.QtWidgets import QAbstractButton, QComboBox, QLineEdit, QPlainTextEdit, QTreeWidget
+from PySide6.QtWidgets import (
+    QAbstractButton,
+    QCheckBox,
+    QComboBox,
+    QDialog,
+    QLineEdit,
+    QPlainTextEdit,
+    QPushButton,
+    QTreeWidget,
+)
 
 from wide_margin.core.pages import Picture
 from wide_margin.desktop.look import DAY, NIGHT, TEXT_PAIRS, contrast, style_sheet
@@ -23,6 +32,24 @@ def test_contrast_of_black_on_white_is_21():
 @pytest.mark.parametrize("colours", [DAY, NIGHT], ids=["day", "night"])
 def test_the_style_sheet_names_no_colour_that_is_not_ours(colours):
     assert "@" not in style_sheet(colours)
+
+
+LINES = 3.0
+"""Contrast from which a line that tells a control from its ground is seen."""
+
+
+@pytest.mark.parametrize("colours", [DAY, NIGHT], ids=["day", "night"])
+@pytest.mark.parametrize("kind", [QCheckBox, QComboBox, QPushButton])
+def test_controls_of_a_dialog_are_seen_by_day_and_night(qtbot, colours, kind):
+    dialog = QDialog()
+    qtbot.addWidget(dialog)
+    dialog.setStyleSheet(f"QDialog {{ background: {colours.panel}; }} {style_sheet(colours)}")
+    control = kind(dialog)
+    control.resize(90, 30)
+    dialog.resize(100, 40)
+    image = dialog.grab().toImage()
+    seen = {image.pixelColor(x, y).name() for x in range(90) for y in range(30)}
+    assert max(contrast(colour, colours.panel) for colour in seen) >= LINES
 
 
 def test_night_turns_lightness_and_keeps_hue():
