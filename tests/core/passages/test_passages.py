@@ -31,6 +31,7 @@ def parts(text):
         ("It is part of the stack . It is small.", ["It is part of the stack .", "It is small."]),
         ("leaders . . . . Then page 3", ["leaders . . . . Then page 3"]),
         ("It keeps wells. . . dry. It is new.", ["It keeps wells. . . dry.", "It is new."]),
+        ("It has (n - 1)! ways. Stop! he cried.", ["It has (n - 1)! ways.", "Stop!", "he cried."]),
         ("It was dry. . . The keeper came.", ["It was dry. . .", "The keeper came."]),
         ("   ", []),
     ],

@@ -118,6 +118,7 @@ _STOP_APART = regex(r"[^\W\d_]{3} \.(?=\s+[^\W\d_])")
 """A full stop with a blank before it, as programs write after a link."""
 _DOTS_APART = regex(r"\w\.(?:\s\.){2,3}$")
 """An ellipsis with blanks between its dots; leaders have one before them, too."""
+_FACTOR = regex(r"(?:[)\]\d]|\b\w)$")
 _OPENS = regex(r"\s+[\"'“‘«(\[¿¡]*(\S)")
 
 
@@ -153,9 +154,12 @@ def _ends_here(text: str, stop: int, end: int) -> bool:
     if text[stop] in "。！？":  # a quotation's own end is not the sentence's
         return text[end - 1] not in "」』”" or not text[end : end + 1].isalpha()
     closed = text[stop + 1 : end].strip()[:1] in (")", "]", "”", "’", '"', "»")
-    if text[stop] in "\n؟۔।" or (text[stop] in "!?" and not closed):
+    if text[stop] in "\n؟۔।":
         return True
     after = _OPENS.match(text, end)
+    if text[stop] in "!?" and not closed:  # "(n - 1)! ways": no end, but a product of numbers
+        is_product = text[stop] == "!" and _FACTOR.search(text, max(stop - 2, 0), stop)
+        return not (is_product and after and after[1].islower())
     if after is None:
         return True
     follows = after[1]
