@@ -67,9 +67,11 @@ def test_a_word_that_stands_only_in_an_answer_is_found(kept):
 def test_several_are_tagged_at_once_and_filtered_by_it(kept):
     hand, view = kept
     choose(view, *shown(view))
+    bare = view.list.text_width()
     view.tag_field.setText("  for   later ")
     QTest.keyClick(view.tag_field, Qt.Key.Key_Return)
     hand.wait(lambda: all(e.tags == ("for later",) for e in shown(view)))
+    assert view.list.text_width() < bare  # room is only taken for tags where there are some
     names = [view.facets.item(k).text() for k in range(view.facets.count())]
     view.facets.itemClicked.emit(view.facets.item(names.index("doubt")))
     hand.wait(lambda: len(shown(view)) == 1)

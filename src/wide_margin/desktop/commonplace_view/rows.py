@@ -134,6 +134,7 @@ class EntryList(TallRows):
         self.setSelectionMode(TallRows.SelectionMode.ExtendedSelection)
         self.colours: Colours = DAY
         self.words: tuple[str, ...] = ()
+        self._has_tags = False
         self.rows = Rows()
         self.setModel(self.rows)
         self.setItemDelegate(_Setter(self))
@@ -156,6 +157,7 @@ class EntryList(TallRows):
             kept = set()
         same = (k for k in is_entry if (entry := rows[k].entry) and entry.id == pointed)
         at = next(same, is_entry[0] if is_entry else None)
+        self._has_tags = any(row.entry.tags for row in rows if row.entry is not None)
         self.rows.show(rows, place_of)
         model = self.selectionModel()
         for k in is_entry if kept else ():
@@ -203,9 +205,14 @@ class EntryList(TallRows):
         if entry is not None:
             self.followed.emit(entry)
 
+    def tags_width(self) -> int:
+        """Pixels for the tags of an entry; none where no entry that is shown has one."""
+        return TAGS if self._has_tags else 0
+
     def text_width(self) -> int:
         """Pixels for the words of an entry."""
-        return max(self.viewport().width() - LEFT - EDGE - 2 * GAP - PLACE - TAGS, 120)
+        taken = LEFT + EDGE + 2 * GAP + PLACE + self.tags_width()
+        return max(self.viewport().width() - taken, 120)
 
 
 class _Setter(QStyledItemDelegate):
@@ -295,10 +302,9 @@ class _Setter(QStyledItemDelegate):
         painter.drawText(
             place, int(Qt.AlignmentFlag.AlignLeft), one_line(self._list.rows.place_of(entry))
         )
-        tags = one_line(", ".join(entry.tags))
-        self._words(
-            painter, tags, sans_font(-1), c.secondary, QRect(at + PLACE, top, TAGS - GAP, 60), 2
-        )
+        if tags := one_line(", ".join(entry.tags)):
+            room = QRect(at + PLACE, top, self._list.tags_width() - GAP, 60)
+            self._words(painter, tags, sans_font(-1), c.secondary, room, 2)
 
     def _words(
         self, painter: QPainter, text: str, font: QFont, colour: str, room: QRect, most: int
