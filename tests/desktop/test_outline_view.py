@@ -240,3 +240,14 @@ def test_two_hundred_changes_can_all_be_undone(hand, outline):
     for _ in range(200):
         hand.window.menus.undo.trigger()
     assert not outline.outline.is_edited
+
+
+@pytest.mark.parametrize("width", [900, 700, 480, 300])
+def test_titles_have_room_however_narrow_the_tree_is(hand, outline, width):
+    tree = outline.tree
+    tree.resize(width, 400)
+    assert tree.columnWidth(0) >= min(220, width - 165)
+    assert tree.isColumnHidden(4) == (width < 500)
+    assert ("contents" in tree.headerItem().text(1)) == (width > 630)
+    tree.resize(900, 400)
+    assert not any(map(tree.isColumnHidden, range(5)))

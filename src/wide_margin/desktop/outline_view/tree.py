@@ -13,7 +13,7 @@ from PySide6.QtCore import (
     QTimer,
     Signal,
 )
-from PySide6.QtGui import QColor, QFontMetrics, QKeyEvent, QMouseEvent, QPainter
+from PySide6.QtGui import QColor, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QResizeEvent
 from PySide6.QtWidgets import (
     QHeaderView,
     QLineEdit,
@@ -41,6 +41,12 @@ _EDITABLE = (
     Qt.ItemFlag.ItemIsEditable | Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable
     | Qt.ItemFlag.ItemIsDragEnabled | Qt.ItemFlag.ItemIsDropEnabled
 )  # fmt: skip
+WIDTHS = {1: 190, 2: 60, 3: 84, 4: 72}
+"""Pixels of the columns beside the titles."""
+SQUARES, SHORT = 1, 90
+"""The column of the witnesses, and its pixels where it does not name each."""
+LEAST_TITLE, GIVEN_UP = 220, (4, 3)
+"""Pixels that titles have at least, and the columns given up for them, one after the other."""
 COLUMNS = ("Section", "Witnesses\nbookmark · contents · heading", "Page", "Printed", "Length")
 Index = QModelIndex | QPersistentModelIndex
 
@@ -80,7 +86,7 @@ class SectionTree(QTreeWidget):
         self.headerItem().setTextAlignment(0, left)
         self.headerItem().setTextAlignment(1, Qt.AlignmentFlag.AlignCenter)
         header.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
-        for column, width in ((1, 190), (2, 60), (3, 84), (4, 72)):
+        for column, width in WIDTHS.items():
             header.setSectionResizeMode(column, QHeaderView.ResizeMode.Fixed)
             header.resizeSection(column, width)
         set_row_tip(
@@ -95,6 +101,19 @@ class SectionTree(QTreeWidget):
         self.itemDoubleClicked.connect(lambda item, _: self.opened.emit(item.data(0, _INDEX)))
         self.itemCollapsed.connect(lambda item: self._closed.add(self._key(item)))
         self.itemExpanded.connect(lambda item: self._closed.discard(self._key(item)))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Give up what matters least where titles would have no room."""
+        room = self.viewport().width() - sum(WIDTHS.values())
+        is_short = room < LEAST_TITLE
+        self.header().resizeSection(SQUARES, SHORT if is_short else WIDTHS[SQUARES])
+        name = COLUMNS[SQUARES]
+        self.headerItem().setText(SQUARES, name.split("\n")[0] if is_short else name)
+        room += (WIDTHS[SQUARES] - SHORT) * is_short
+        for column in GIVEN_UP:
+            self.setColumnHidden(column, room < LEAST_TITLE)
+            room += WIDTHS[column] * (room < LEAST_TITLE)
+        super().resizeEvent(event)
 
     def show_outline(
         self, outline: Outline, labels: PageLabels, heights: Sequence[float], at: int = -1
