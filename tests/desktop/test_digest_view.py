@@ -47,6 +47,15 @@ def test_what_it_is_stands_first(digest):
     assert [part for part in PARTS if rows(digest, part)] == list(PARTS)
 
 
+def test_the_picture_gives_way_to_the_text_in_a_narrow_window(hand, digest):
+    for width, picture in ((1280, 380), (960, 240), (860, 0)):
+        hand.window.resize(width, 700)
+        hand.wait(lambda width=width: digest.width() == width)
+        assert digest.side.isVisible() == bool(picture)
+        assert not picture or digest.side.width() == picture
+        hand.wait(lambda: digest.page.text_width() >= 300)
+
+
 def test_the_length_changes_the_gist(hand, digest):
     before = lines(digest)
     digest.strip.length.setValue(30)

@@ -253,6 +253,14 @@ def test_a_models_markup_is_text_in_the_column(facing):
         assert "<img" not in widget.text()
 
 
+def test_what_has_just_gone_is_not_looked_for(facing, monkeypatch):
+    column = facing.view.facing
+    assert shown(facing)
+    monkeypatch.setattr(column.pairs, "_entries", dict)
+    column.align()
+    assert not shown(facing)
+
+
 def test_a_translation_survives_closing_the_document(facing, handbook_path):
     facing.window.back_to_start()
     facing.open(handbook_path)

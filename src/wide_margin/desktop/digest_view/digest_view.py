@@ -4,7 +4,7 @@ from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QImage
+from PySide6.QtGui import QImage, QResizeEvent
 from PySide6.QtWidgets import (
     QFileDialog,
     QHBoxLayout,
@@ -24,7 +24,7 @@ from wide_margin.core.margin import kept_spans
 from wide_margin.core.session import DigestRequest
 from wide_margin.core.translate import LANGUAGES
 from wide_margin.desktop.digest_view.own_fields import OwnFields
-from wide_margin.desktop.digest_view.page import DigestPage
+from wide_margin.desktop.digest_view.page import BESIDE_TEXT, DigestPage
 from wide_margin.desktop.digest_view.rows import PARTS, excerpts_of, gist_rows, rows_of
 from wide_margin.desktop.digest_view.strip import TEST, DigestStrip
 from wide_margin.desktop.digest_view.testing import Testing
@@ -36,8 +36,10 @@ from wide_margin.desktop.reader import Reader
 from wide_margin.desktop.status_line import StatusLine
 from wide_margin.desktop.words import Words, WrappedWords, ask_text
 
-SIDE = 380
-"""Pixels of the column with the passage."""
+SIDE, LEAST_SIDE = 380, 240
+"""Pixels of the picture of a place, and how many it has at least."""
+GOOD_TEXT, LEAST_TEXT = 440, 300
+"""Pixels of the text that the picture leaves to it, and those below which there is no picture."""
 PASSAGE = 305.0, 330.0
 """Points of a page that are shown of a passage, at least and at most."""
 _FORMATS = {
@@ -72,6 +74,13 @@ class DigestView(QWidget):
         self._build()
         self._connect()
 
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """The picture gives way to the text in a narrow window, and goes where there is no room."""
+        room = self.width() - self.spine.width() - BESIDE_TEXT
+        self.side.setVisible(room >= LEAST_TEXT + LEAST_SIDE)
+        self.side.setFixedWidth(max(min(room - GOOD_TEXT, SIDE), LEAST_SIDE))
+        super().resizeEvent(event)
+
     # --- building
 
     def _build(self) -> None:
@@ -84,10 +93,10 @@ class DigestView(QWidget):
         self.middle = QStackedWidget()
         for part in (self.empty, self.page, self.testing):
             self.middle.addWidget(part)
-        side = QWidget()
-        side.setObjectName("digestSide")
-        side.setFixedWidth(SIDE)
-        column = QVBoxLayout(side)
+        self.side = QWidget()
+        self.side.setObjectName("digestSide")
+        self.side.setFixedWidth(SIDE)
+        column = QVBoxLayout(self.side)
         column.setContentsMargins(16, 24, 16, 16)
         column.setSpacing(8)
         self.where = WrappedWords("", sans_font(-0.5), role="secondary")
@@ -103,7 +112,7 @@ class DigestView(QWidget):
         below.setSpacing(0)
         below.addWidget(self.spine)
         below.addWidget(self.middle, 1)
-        below.addWidget(side)
+        below.addWidget(self.side)
         self.status = StatusLine()
         whole = QVBoxLayout(self)
         whole.setContentsMargins(0, 0, 0, 0)

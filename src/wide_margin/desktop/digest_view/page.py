@@ -31,6 +31,8 @@ from wide_margin.desktop.digest_view.rows import DigestRow, Shape
 from wide_margin.desktop.look import DAY, Colours, sans_font, serif_font
 
 LEFT, NAMES, PLACES, GAP = 28, 132, 84, 16
+BESIDE_TEXT = LEFT + NAMES + PLACES + 3 * GAP
+"""Pixels of what stands beside the text."""
 """Pixels: before the names, of the names, of the places, between columns."""
 WIDEST = 660
 """Pixels of a line of text; longer ones are hard to read."""
@@ -133,7 +135,7 @@ class DigestPage(QListView):
 
     def text_width(self) -> int:
         """Pixels of the column of text."""
-        room = self.viewport().width() - LEFT - NAMES - PLACES - 3 * GAP
+        room = self.viewport().width() - BESIDE_TEXT
         return max(min(room, WIDEST), 160)
 
     def wear(self, colours: Colours) -> None:

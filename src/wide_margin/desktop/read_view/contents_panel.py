@@ -223,7 +223,6 @@ class ContentsPanel(QFrame):
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.setMinimumWidth(140)
         self._items: list[QTreeWidgetItem] = []
         self._listed: tuple[Outline, PageLabels] | None = None
         self._followed = -1

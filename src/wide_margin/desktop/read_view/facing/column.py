@@ -218,7 +218,8 @@ class FacingColumn(QFrame):
         """Put the paragraphs in view level with their sources."""
         if not self.isVisible():
             return
-        keys = list(self.pairs.near(self._view.pages.visible_pages(), NEAR))
+        near = self.pairs.near(self._view.pages.visible_pages(), NEAR)
+        keys = [key for key in near if self.pairs.body(key.entry_id)]  # it may just have gone
         extents = [self._extent(key) for key in keys]
         offset = self._view.pages.viewport().mapTo(self._view, self._view.pages.rect().topLeft())
         shift = offset.y() - self.sheet.mapTo(self._view, self.sheet.rect().topLeft()).y()
