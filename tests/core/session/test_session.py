@@ -1,6 +1,7 @@
 import os
 import signal
 import time
+from pathlib import Path
 
 import pytest
 
@@ -162,6 +163,19 @@ def test_a_worker_that_hangs_is_ended(small_pdf):
     with pytest.raises(WideMarginError, match="ended"):
         worker.call("open", small_pdf, None).result(20)
     assert time.monotonic() - started < 10
+    worker.close()
+
+
+def test_a_worker_between_steps_is_given_more_time():
+    worker = Worker("page", patience=1.0)
+    os.kill(worker.process_id, signal.SIGSTOP)
+    future = worker.call("open", Path("none.pdf"), None)
+    worker._is_at_steps = True
+    with pytest.raises(TimeoutError):
+        future.result(3)
+    worker._is_at_steps = False
+    with pytest.raises(WideMarginError, match="ended"):
+        future.result(20)
     worker.close()
 
 

@@ -33,6 +33,8 @@ from wide_margin.core.search.index import Index, build_index
 
 RUNNING_PAGES = 4
 """Running heads of so many pages are kept."""
+STEPS = 5
+"""Of understanding a document, each told when it is done."""
 OWN = 0.15
 """Share of the paragraphs of which the sentences are told after the sections, in this process: as
 long as finding the sections takes, another one has told the rest."""
@@ -115,11 +117,11 @@ def understand(
     labels = label_pages(facts.labels, lines, heights)
     text_lines = [furniture.text_lines(page, on_page) for page, on_page in enumerate(lines)]
     body_size = usual_size(text_lines)
-    progress(1, 4)
+    progress(1, STEPS)
     token.check()
     paragraphs = paragraphs_of(text_lines, body_size, words or vocabulary(text_lines), aside)
     ahead = cache(aside(partial(_sentences_ahead, paragraphs[int(OWN * len(paragraphs)) :])))
-    progress(2, 4)
+    progress(2, STEPS)
     token.check()
     listing = listing_pages(lines) if listings is None else frozenset(listings)
     contents = find_contents(text_lines, listing)
@@ -128,11 +130,13 @@ def understand(
     outline, contents = build_outline(
         paragraphs, bookmarks, witness, body_size, listing, heights, labels
     )
+    progress(3, STEPS)
+    token.check()
     text = build_passages(paragraphs, outline, listing, lambda: ahead()[0])
-    progress(3, 4)
+    progress(4, STEPS)
     token.check()
     index = build_index(text, outline, ahead()[1])
-    progress(4, 4)
+    progress(5, STEPS)
     none = {*failed, *blank}
     empty = [p for p, on_page in enumerate(lines) if not on_page and p not in none]
     return ReadDocument(

@@ -12,11 +12,12 @@ ALIKE = 0.85
 
 
 _DIGITS = regex(r"\d+")
+_SIGNS = regex(r"[\W_]+")
 
 
 def letters_of(text: str) -> str:
     """Letters and digits of a text alone."""
-    return "".join(c for c in fold(text) if c.isalnum())
+    return _SIGNS.sub("", fold(text))
 
 
 @lru_cache(maxsize=100_000)

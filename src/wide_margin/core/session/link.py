@@ -41,6 +41,11 @@ def memory_for(path: Path) -> int:
         return MEMORY_MB
 
 
+UNHURRIED = 10
+"""Times its patience that a worker is given between steps: no page can hang there, and one step
+takes a quarter of a minute on ten thousand pages."""
+
+
 class _Pending:
     def __init__(self, future: "Future[Any]", report: Report | None) -> None:
         self.future, self.report = future, report
@@ -67,6 +72,8 @@ class Worker:
         )
         self.is_lost = False
         self._heard = time.monotonic()
+        self._is_at_steps = False
+        """Whether it is between the steps that follow reading, which touch nothing of a file."""
         ours, theirs = socket.socketpair()
         self._process: WorkerProcess | None = None
         self._is_there = threading.Event()
@@ -159,6 +166,10 @@ class Worker:
                 if self._connection.poll(0.5):
                     request, kind, value = self._connection.recv()
                     self._heard = time.monotonic()
+                    if kind == "step":
+                        self._is_at_steps = value[0] < value[1]
+                    elif kind == "failed":
+                        self._is_at_steps = False
                     self._deliver(request, kind, value)
                 elif self._hangs():
                     log.warning("%s worker gave no sign for %.0f s", self.role, self._patience)
@@ -168,7 +179,8 @@ class Worker:
 
     def _hangs(self) -> bool:
         with self._lock:
-            return bool(self._pending) and time.monotonic() - self._heard > self._patience
+            patience = self._patience * (UNHURRIED if self._is_at_steps else 1.0)
+            return bool(self._pending) and time.monotonic() - self._heard > patience
 
     def _deliver(self, request: int, kind: str, value: Any) -> None:
         with self._lock:

@@ -48,6 +48,26 @@ _FORMATS = {
 }  # fmt: skip
 
 
+class _Side(QWidget):
+    """The picture of a place, what is said over it and what can be done."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("digestSide")
+        self.setFixedWidth(SIDE)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 24, 16, 16)
+        column.setSpacing(8)
+        self.where = WrappedWords("", sans_font(-0.5), role="secondary")
+        self.where.setFixedHeight(3 * self.where.fontMetrics().height())
+        self.picture = PictureFrame(highest=320)
+        self.picture.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignHCenter)
+        self.hint = WrappedWords("", sans_font(-0.5), role="secondary")
+        for part in (self.where, self.picture, self.hint):
+            column.addWidget(part)
+        column.addStretch(1)
+
+
 class DigestView(QWidget):
     """Made when it is first turned to, and again when reach or kind change."""
 
@@ -93,21 +113,8 @@ class DigestView(QWidget):
         self.middle = QStackedWidget()
         for part in (self.empty, self.page, self.testing):
             self.middle.addWidget(part)
-        self.side = QWidget()
-        self.side.setObjectName("digestSide")
-        self.side.setFixedWidth(SIDE)
-        column = QVBoxLayout(self.side)
-        column.setContentsMargins(16, 24, 16, 16)
-        column.setSpacing(8)
-        self.where = WrappedWords("", sans_font(-0.5), role="secondary")
-        self.where.setFixedHeight(3 * self.where.fontMetrics().height())
-        self.picture = PictureFrame(highest=320)
-        self.picture.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignHCenter)
-        self.hint = WrappedWords("", sans_font(-0.5), role="secondary")
-        column.addWidget(self.where)
-        column.addWidget(self.picture)
-        column.addWidget(self.hint)
-        column.addStretch(1)
+        self.side = _Side()
+        self.where, self.picture, self.hint = self.side.where, self.side.picture, self.side.hint
         below = QHBoxLayout()
         below.setSpacing(0)
         below.addWidget(self.spine)
