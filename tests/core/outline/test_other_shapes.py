@@ -5,6 +5,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from tests.core.outline.test_contents import CHAPTERS, PLAIN, book
 from tests.making import STYLES, make_pdf, read_document
+from wide_margin.core.outline.page_titles import page_titles
 
 BODY = "It says in plain words what the command is for and how long it may take to run."
 
@@ -106,3 +107,34 @@ def test_what_is_set_smaller_lies_under_all_levels_that_are_set_alike(tmp_path):
     make_pdf(path, [[title, text, text] for title in titles])
     levels = [section.level for section in read_document(path).outline.sections]
     assert levels == [0, 1, 2, 2, 1, 2, 0, 1, 2]
+
+
+SLIDES = ["Wells", "How a well is dug", "How a well is dug", "Ropes", "Knots", "Buckets", "Lids",
+          "Locks", "Sheds", "The end"]  # fmt: skip
+
+
+def deck(path, titles):
+    """Slides whose largest type is in what stands under their titles."""
+    said = "Dig it by day, and never alone; the keeper signs for the lid when it is done."
+    make_pdf(path, [
+        [("h2", title), ("title", f"{k + 3} metres"), ("text", said), ("h1", "Never alone")]
+        for k, title in enumerate(titles)
+    ])  # fmt: skip
+    return read_document(path)
+
+
+def test_slides_are_called_by_what_stands_first_on_them(tmp_path):
+    outline = deck(tmp_path / "deck.pdf", SLIDES).outline
+    wanted = list(dict.fromkeys(SLIDES))
+    assert [s.title for s in outline.sections] == wanted
+    assert {s.level for s in outline.sections} == {0}
+    assert [s.page for s in outline.sections] == [SLIDES.index(title) for title in wanted]
+
+
+def test_few_pages_and_full_ones_are_no_slides(tmp_path):
+    said = ("text", "The keeper signs for every bucket that leaves the well. " * 30)
+    pages = [[("h2", title), said] for title in SLIDES]
+    make_pdf(tmp_path / "full.pdf", pages)
+    assert page_titles(deck(tmp_path / "deck.pdf", SLIDES).paragraphs)
+    assert not page_titles(read_document(tmp_path / "full.pdf").paragraphs)
+    assert not page_titles(deck(tmp_path / "few.pdf", SLIDES[:6]).paragraphs)

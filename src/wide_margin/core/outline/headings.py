@@ -24,6 +24,7 @@ from wide_margin.core.outline.candidates import (
 from wide_margin.core.outline.chains import completed, unlinked
 from wide_margin.core.outline.heading_signs import SIGNS, signs_of
 from wide_margin.core.outline.numbering import goes_on, number_before, number_of
+from wide_margin.core.outline.page_titles import page_titles
 from wide_margin.core.outline.prominence import is_same_family, look_of, usual_headings
 from wide_margin.core.outline.trees import trees_named
 from wide_margin.core.outline.type_levels import levels_of
@@ -105,8 +106,13 @@ def find_headings(
     stands = (odds > SURE) | (usual & (odds > least))
     stands &= ~(_as_text(candidates, signs) & unlinked(candidates))
     stands &= ~np.array([bool(BULLET.match(c.title)) for c in candidates], dtype=bool)
+    titles = page_titles(paragraphs)
+    titled = {paragraphs[row].page for row in titles}
+    on_slide = np.array([c.page in titled for c in candidates], dtype=bool)
+    stands = np.where(on_slide, [titles.get(c.paragraph, False) for c in candidates], stands)
     kept = completed(candidates, np.flatnonzero(stands).tolist(), odds)
     sure = _sure(candidates, kept, odds, signs[:, SIGNS.index("in contents")] == 1, body_size, face)
+    sure |= {row for row, is_new in titles.items() if is_new}
     candidates = _placed([candidates[k] for k in kept], paragraphs)
     candidates = _without_strays(_with_run_ins(candidates, paragraphs, listings))
     levels = levels_of(candidates)

@@ -1,0 +1,52 @@
+"""Titles of slides: what stands first on most pages, in one style and at one height."""
+
+from collections import Counter, defaultdict
+from collections.abc import Sequence
+from statistics import median
+
+from wide_margin.core.layout import Paragraph
+from wide_margin.core.outline.candidates import Style, style_of, title_in
+
+FEWEST_PAGES = 8
+MOST_WORDS = 150
+"""Words on a page, in the middle of all: more is no slide."""
+LONGEST = 15
+"""Words of a title."""
+OF_PAGES, OF_STYLE, DIFFERENT = 0.5, 0.6, 0.4
+"""Shares: of the pages that have such a title, of what is set in its style that is one, and of the
+titles that say something else than the one before."""
+LEVEL = 24.0
+"""Points by which titles may stand higher or lower than usual."""
+
+
+def page_titles(paragraphs: Sequence[Paragraph]) -> dict[int, bool]:
+    """Rows of the titles of slides, each with whether it says something else than the one before.
+
+    Empty where a document is none of slides.
+    """
+    by_page: dict[int, list[int]] = defaultdict(list)
+    for row, paragraph in enumerate(paragraphs):
+        by_page[paragraph.page].append(row)
+    if len(by_page) < FEWEST_PAGES:
+        return {}
+    n_words = (sum(len(paragraphs[k].text.split()) for k in rows) for rows in by_page.values())
+    if median(n_words) > MOST_WORDS:
+        return {}
+    firsts: dict[Style, list[int]] = defaultdict(list)
+    for rows in by_page.values():
+        top = min(rows, key=lambda row: paragraphs[row].pieces[0].line.box[1])
+        if len(paragraphs[top].text.split()) <= LONGEST:
+            firsts[style_of(paragraphs[top])].append(top)
+    use = Counter(style_of(paragraph) for paragraph in paragraphs)
+    style = max(firsts, key=lambda one: len(firsts[one]), default=None)
+    if style is None:
+        return {}
+    usual = median(paragraphs[row].pieces[0].line.box[1] for row in firsts[style])
+    level = [
+        row for row in firsts[style] if abs(paragraphs[row].pieces[0].line.box[1] - usual) <= LEVEL
+    ]
+    if len(level) < OF_PAGES * len(by_page) or len(level) < OF_STYLE * use[style]:
+        return {}
+    titles = [title_in(paragraphs[row]) for row in level]
+    new = [k == 0 or title != titles[k - 1] for k, title in enumerate(titles)]
+    return dict(zip(level, new, strict=True)) if sum(new) >= DIFFERENT * len(new) else {}
