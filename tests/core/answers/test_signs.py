@@ -4,10 +4,11 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import answer_quoted
-from wide_margin.core.answers.candidates import only_points
+from wide_margin.core.answers.candidates import fitness, only_points
 from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.question import read_question, topic_of
 from wide_margin.core.answers.signs import asked_relation, has_relation, sign_of
+from wide_margin.core.passages import Sentence
 
 
 @pytest.mark.parametrize(
@@ -62,11 +63,24 @@ def test_the_sentence_that_goes_on_is_quoted(tmp_path):
         ("How do the valves operate?", "How do the valves"),
         ("How does the work begin?", "How does the work begin?"),
         ("How does work on the dam go on?", "How does work on the dam go on?"),
+        ("How do I plot a function?", "How do I plot a function?"),
+        ("How do I make it work?", "How do I make it work?"),
+        ("How does it plot the function?", "How does it plot the function?"),
     ],
 )
 def test_a_verb_that_only_asks_for_a_description_is_no_topic(question, topic):
     found = topic_of(read_question(question)).replace("?", "").split()
     assert found == topic.replace("?", "").split()
+
+
+@pytest.mark.parametrize(
+    ("text", "is_statement"),
+    [("[t, y] = pump3 (. . .) state = pump3 (. . .) pump3 (. . .)", False),
+     ("The pump lifts water (...) and nothing else, whatever the keeper says.", True)],
+)  # fmt: skip
+def test_a_call_without_its_arguments_is_no_statement(text, is_statement):
+    said = Sentence(text=text, page=0, start=0, end=len(text), paragraph=0, section=-1, kind="body")
+    assert (fitness(said) == 1.0) == is_statement
 
 
 def test_a_pointer_is_no_answer(tmp_path):

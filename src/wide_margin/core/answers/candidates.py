@@ -59,6 +59,8 @@ LEANS = regex(
     r"|accordingly|however|otherwise|instead|in (?:this|that|such) case|for (?:this|that|these) reasons?|for example"
     r"|as a result)\b", re.I
 )  # fmt: skip
+_ELIDED = regex(r"(?:=\s*\w+|\w*[\d_]\w*) ?\((?:\s*\.){3}\s*\)")
+"""A call of which the arguments are left out: "y = ode (. . .)"."""
 REFERS = regex(r"\(?(?:please )?(?:see|refer to|siehe|voir|véase)\b", re.I)
 
 
@@ -216,6 +218,8 @@ def fitness(sentence: Sentence) -> float:
     if sentence.text.endswith("?") or REFERS.match(sentence.text):
         return 0.7
     if len(_CODE.findall(sentence.text)) > 0.05 * len(sentence.text):
+        return 0.7
+    if _ELIDED.search(sentence.text):
         return 0.7
     if sentence.kind in ("row", "note"):
         return 0.9

@@ -33,6 +33,9 @@ SAYS_WHAT = 0.6
 """From the sign of a definition on, a sentence says what a term is."""
 RIVALS = 4
 """Pages that the best one is compared with, itself among them: a longer document has no more."""
+MOST = 20.0
+"""Evidence on a page beyond which more says nothing: few questions of the fit had so much, and
+a page that says one word in every line has three times that."""
 ALONE = 5.0
 """How far the only page with evidence is ahead, and any page at most."""
 _NAME = regex(r"(?<=\s)[“\"‘(]?([A-Z][\w’'-]*|\d[\d.,]*\w*|\w+[A-Z_]\w*)")
@@ -115,7 +118,7 @@ def evidence_of(
     lead = min(pages[0] - pages[1], ALONE) if len(pages) > 1 else ALONE
     return np.array([
         1.0, float(weights @ on_page) / total, float(weights @ known) / total,
-        int((around > 0.99).sum()), len(query.terms), pages[0], absent,
+        int((around > 0.99).sum()), len(query.terms), min(pages[0], MOST), absent,
         *wanted_in(question, said, is_defined=_is_defined(document, question, candidates)),
         share, lead,
     ], dtype=float)  # fmt: skip

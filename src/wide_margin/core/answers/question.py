@@ -97,7 +97,8 @@ _SAYS = regex(
 
 
 _WORKS = regex(
-    r"^(how (?:does|do|did|would|will)\s+\S+.*?)\s+(?:actually |really )?(?:works?|functions?|operates?)"
+    r"^(how (?:does|do|did|would|will)\s+(?!(?:i|you|we|one)\b)\S+.*?)(?<!\ba)(?<!\ban)(?<!\bthe)(?<!\bthis)"
+    r"\s+(?:actually |really )?(?:works?|functions?|operates?)"
     r"(?=\W*$|\s+(?:in|with|for|on|under|at|here|when|if|internally)\b)", re.I
 )  # fmt: skip
 """What is asked about, without the verb that only asks for a description."""
