@@ -7,9 +7,9 @@ from statistics import median
 from wide_margin.core.layout import Paragraph
 from wide_margin.core.outline.candidates import Style, style_of, title_in
 
-FEWEST_PAGES = 8
-MOST_WORDS = 150
-"""Words on a page, in the middle of all: more is no slide."""
+FEWEST_PAGES, MOST_WORDS = 8, 150
+"""Pages with text, and words on one in the middle of all: fewer pages, and fuller ones, are no
+slides."""
 LONGEST = 15
 """Words of a title."""
 OF_PAGES, OF_STYLE, DIFFERENT = 0.5, 0.6, 0.4
