@@ -22,6 +22,8 @@ BIN = 3.0
 """Strokes nearer than this are one, and longer."""
 LEAST_LABEL = 12.0
 """A lower bar has no label."""
+CROSSED = 12
+"""Pixels from the middle of a label within which a line goes through it."""
 NAMES = (("figures", "Figures"), ("entries", "Entries"), ("held", "Held answer"))
 LEVELS = ("Parts", "Chapters", "Sections")
 
@@ -232,15 +234,20 @@ def _name_pointed(
     model, font = geometry.model, sans_font(-1.5, bold=True)
     metrics = QFontMetricsF(font)
     painter.setFont(font)
-    labelled = {bar.section for bar in model.bars() if _has_label(geometry, bar)}
+    labels = {
+        bar.section: _area(geometry, bar).center().y()
+        for bar in model.bars() if _has_label(geometry, bar)
+    }  # fmt: skip
     row = section
     while row >= 0:
         column = model.depth(row)
-        if column < model.n_columns and row not in labelled:
+        at = labels.get(row, y)
+        is_crossed = row != section and abs(at - y) < CROSSED  # by the frame, which would strike it
+        if column < model.n_columns and (row not in labels or is_crossed):
             width = WIDTHS[column] - 8
             title = one_line(model.outline.sections[row].title, 120)
             shown = metrics.elidedText(title, Qt.TextElideMode.ElideRight, width)
-            room = QRectF(geometry.bar_x(column) + 2, y - 8, WIDTHS[column] - 4, 16)
+            room = QRectF(geometry.bar_x(column) + 2, at - 8, WIDTHS[column] - 4, 16)
             painter.fillRect(room, QColor(colours.paper))
             painter.setPen(QColor(colours.ink))
             painter.drawText(room.adjusted(4, 0, 0, 0), int(Qt.AlignmentFlag.AlignVCenter), shown)

@@ -14,7 +14,14 @@ from PySide6.QtCore import (
     QTimer,
     Signal,
 )
-from PySide6.QtGui import QColor, QFontMetrics, QGuiApplication, QImage, QKeyEvent, QPainter
+from PySide6.QtGui import (
+    QColor,
+    QFontMetrics,
+    QGuiApplication,
+    QImage,
+    QKeyEvent,
+    QPainter,
+)
 from PySide6.QtWidgets import (
     QButtonGroup,
     QFrame,
@@ -45,6 +52,8 @@ _LEVEL = Qt.ItemDataRole.UserRole + 2
 _PICTURE = Qt.ItemDataRole.UserRole + 3
 PICTURE_ROW = 74
 PICTURE_WIDTH = 84
+EDGE, BESIDE_TAB = 6, 16
+"""Pixels beside the tabs, and beside the word of each."""
 AT_ONCE = 250
 """Rows that are made in one go: some ten milliseconds."""
 
@@ -240,7 +249,7 @@ class ContentsPanel(QFrame):
         self._empty.setWordWrap(True)
         self._empty.setContentsMargins(12, 8, 8, 8)
         head = QHBoxLayout()
-        head.setContentsMargins(6, 8, 6, 4)
+        head.setContentsMargins(EDGE, 8, EDGE, 4)
         head.setSpacing(2)
         group = QButtonGroup(self)
         self._buttons: list[QPushButton] = []
@@ -266,7 +275,7 @@ class ContentsPanel(QFrame):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        self._buttons[3].hide()
+        self._show_hits_tab(is_shown=False)
         self.filter = QLineEdit()
         self.filter.setPlaceholderText("Filter")
         self.filter.setAccessibleName("Filter the list")
@@ -280,6 +289,14 @@ class ContentsPanel(QFrame):
         column.addWidget(self._empty)
         column.addWidget(self._stack, 1)
         self._say_if_empty()
+
+    def _show_hits_tab(self, *, is_shown: bool) -> None:
+        """Show or hide the tab of the hits; the panel is as wide as its tabs at least."""
+        self._buttons[3].setVisible(is_shown)
+        metrics = QFontMetrics(sans_font(-1))
+        shown = self._buttons if is_shown else self._buttons[:3]
+        taken = sum(metrics.horizontalAdvance(b.text()) + BESIDE_TAB for b in shown)
+        self.setMinimumWidth(taken + 2 * EDGE)
 
     def wear(self, colours: Colours) -> None:
         """Change colours."""
@@ -378,7 +395,7 @@ class ContentsPanel(QFrame):
     def show_hits(self, rows: Sequence[Row], wanted: str) -> None:
         """List where words stand; the list is there while something is looked for."""
         self.hits.show_rows(rows)
-        self._buttons[3].setVisible(bool(wanted))
+        self._show_hits_tab(is_shown=bool(wanted))
         if not wanted and self._stack.currentWidget() is self.hits:
             self._buttons[0].setChecked(True)
             self._show(0)
