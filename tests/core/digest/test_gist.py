@@ -223,3 +223,10 @@ def test_the_gist_of_a_long_document_opens_with_it_and_goes_through_its_chapters
     chapters = [line.locator.path[0] for line in lines[n_opening:]]
     assert n_opening >= 2
     assert len(chapters) == len(set(chapters)) >= 2
+
+
+def test_how_a_section_begins_says_what_its_term_is_only_in_such_words(digest):
+    told = {term.term: term.definition for term in digest.terms}
+    assert told["observer"] == "Anyone who reads the staff and signs for it is an observer."
+    assert told["tide"] == ""  # its section begins with a question that learners ask
+    assert not any(text.endswith("?") or text.startswith("•") for text in told.values())

@@ -5,10 +5,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from wide_margin.core.answers.evidence import SAYS_WHAT
+from wide_margin.core.answers.signs import sign_of
 from wide_margin.core.digest.gist import Scored
 from wide_margin.core.document import Locator, ReadDocument, locator_for
-from wide_margin.core.explain.definitions import Definitions
+from wide_margin.core.explain.definitions import Definition, Definitions
 from wide_margin.core.later import regex
+from wide_margin.core.layout import BULLETS
 from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
 
@@ -37,7 +40,7 @@ class KeyTerm:
     term: str
     n_times: int
     definition: str
-    """The defining sentence, verbatim; "" where there is none."""
+    """The defining sentence, verbatim but for a bullet; "" where there is none."""
     locator: Locator
     """Of the definition, else of the first sentence with the term."""
     spread: tuple[float, ...]
@@ -165,11 +168,25 @@ def _key_term(document: ReadDocument, definitions: Definitions, phrase: str, oft
     spread = tuple(
         float(document.text.sentences[row].page) for row in rows[:: max(1, len(rows) // N_PLACES)]
     )
-    if found:
-        row = found[0].sentence
-        text = document.text.sentences[row].text
+    topic = tuple(phrase.split())
+    row = next((d.sentence for d in found if _clearly_defines(document, d, topic)), -1)
+    if row >= 0:
+        text = document.text.sentences[row].text.lstrip(f" {BULLETS}")
         return KeyTerm(phrase, often, text, locator_for(document, row), spread)
     return KeyTerm(phrase, often, "", locator_for(document, first), spread)
+
+
+def _clearly_defines(
+    document: ReadDocument, definition: Definition, topic: tuple[str, ...]
+) -> bool:
+    """Whether what was found says what a term is; how a section of that name begins may not."""
+    text = document.text.sentences[definition.sentence].text
+    if definition.weight < SURELY_DEFINED or text.endswith("?"):
+        return False
+    if definition.kind != "section" or sign_of("what is", text, topic) >= SAYS_WHAT:
+        return True
+    named = " ".join(topic)
+    return text.lower().rstrip(" .").endswith((f" is a {named}", f" is an {named}"))
 
 
 def _rows_with(document: ReadDocument, key: tuple[str, ...]) -> list[int]:
