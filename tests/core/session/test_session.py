@@ -170,10 +170,10 @@ def test_a_worker_between_steps_is_given_more_time():
     worker = Worker("page", patience=1.0)
     os.kill(worker.process_id, signal.SIGSTOP)
     future = worker.call("open", Path("none.pdf"), None)
-    worker._is_at_steps = True
+    worker._at_steps = 0
     with pytest.raises(TimeoutError):
         future.result(3)
-    worker._is_at_steps = False
+    worker._at_steps = None
     with pytest.raises(WideMarginError, match="ended"):
         future.result(20)
     worker.close()

@@ -7,8 +7,8 @@ from statistics import median
 from wide_margin.core.layout import Paragraph
 from wide_margin.core.outline.candidates import Style, style_of, title_in
 
-FEWEST_PAGES, MOST_WORDS = 8, 150
-"""Pages with text, and words on one in the middle of all: fewer pages, and fuller ones, are no
+FEWEST_PAGES, MOST_LETTERS = 8, 900
+"""Pages with text, and characters on one in the middle of all: fewer pages, and fuller ones, are no
 slides."""
 LONGEST = 15
 """Words of a title."""
@@ -22,15 +22,19 @@ LEVEL = 24.0
 def page_titles(paragraphs: Sequence[Paragraph]) -> dict[int, bool]:
     """Rows of the titles of slides, each with whether it says something else than the one before.
 
-    Empty where a document is none of slides.
+    Empty where a document is none of slides. Of a document of running text only the length of its
+    paragraphs is looked at.
+
+    Args:
+        paragraphs: All, in reading order.
     """
     by_page: dict[int, list[int]] = defaultdict(list)
     for row, paragraph in enumerate(paragraphs):
         by_page[paragraph.page].append(row)
     if len(by_page) < FEWEST_PAGES:
         return {}
-    n_words = (sum(len(paragraphs[k].text.split()) for k in rows) for rows in by_page.values())
-    if median(n_words) > MOST_WORDS:
+    full = median(sum(len(paragraphs[row].text) for row in rows) for rows in by_page.values())
+    if full > MOST_LETTERS:
         return {}
     firsts: dict[Style, list[int]] = defaultdict(list)
     for rows in by_page.values():

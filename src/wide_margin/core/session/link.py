@@ -72,8 +72,8 @@ class Worker:
         )
         self.is_lost = False
         self._heard = time.monotonic()
-        self._is_at_steps = False
-        """Whether it is between the steps that follow reading, which touch nothing of a file."""
+        self._at_steps: int | None = None
+        """The request between the steps that follow reading, which touch nothing of a file."""
         ours, theirs = socket.socketpair()
         self._process: WorkerProcess | None = None
         self._is_there = threading.Event()
@@ -167,9 +167,9 @@ class Worker:
                     request, kind, value = self._connection.recv()
                     self._heard = time.monotonic()
                     if kind == "step":
-                        self._is_at_steps = value[0] < value[1]
-                    elif kind == "failed":
-                        self._is_at_steps = False
+                        self._at_steps = request if value[0] < value[1] else None
+                    elif kind == "failed" and request == self._at_steps:
+                        self._at_steps = None
                     self._deliver(request, kind, value)
                 elif self._hangs():
                     log.warning("%s worker gave no sign for %.0f s", self.role, self._patience)
@@ -179,7 +179,7 @@ class Worker:
 
     def _hangs(self) -> bool:
         with self._lock:
-            patience = self._patience * (UNHURRIED if self._is_at_steps else 1.0)
+            patience = self._patience * (1.0 if self._at_steps is None else UNHURRIED)
             return bool(self._pending) and time.monotonic() - self._heard > patience
 
     def _deliver(self, request: int, kind: str, value: Any) -> None:

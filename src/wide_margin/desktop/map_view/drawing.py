@@ -131,7 +131,7 @@ def _bars(painter: QPainter, geometry: Geometry, colours: Colours) -> None:
         nth[bar.column] += 1
         area = _area(geometry, bar)
         painter.fillRect(area, grounds[nth[bar.column] % 2])
-        if _has_label(geometry, bar):
+        if area.height() >= LEAST_LABEL:
             painter.setPen(QColor(colours.ink))
             title = one_line(model.outline.sections[bar.section].title, 120)
             can_open = model.can_open(bar.section)
@@ -145,10 +145,6 @@ def _area(geometry: Geometry, bar: Bar) -> QRectF:
     top, bottom = geometry.y(bar.start), geometry.y(bar.end)
     height = max(bottom - top - (1.5 if bottom - top > 4 else 0.3), 0.7)
     return QRectF(geometry.bar_x(bar.column), top, WIDTHS[bar.column], height)
-
-
-def _has_label(geometry: Geometry, bar: Bar) -> bool:
-    return _area(geometry, bar).height() >= LEAST_LABEL
 
 
 def _column(painter: QPainter, geometry: Geometry, colours: Colours, x: float, title: str) -> None:
@@ -234,12 +230,12 @@ def _name_pointed(
     model, font = geometry.model, sans_font(-1.5, bold=True)
     metrics = QFontMetricsF(font)
     painter.setFont(font)
-    labels = {
-        bar.section: _area(geometry, bar).center().y()
-        for bar in model.bars() if _has_label(geometry, bar)
-    }  # fmt: skip
-    row = section
-    while row >= 0:
+    rows = [section]
+    while (above := model.parent(rows[-1])) >= 0:
+        rows.append(above)
+    areas = {bar.section: _area(geometry, bar) for bar in model.bars() if bar.section in rows}
+    labels = {k: a.center().y() for k, a in areas.items() if a.height() >= LEAST_LABEL}
+    for row in rows:
         column = model.depth(row)
         at = labels.get(row, y)
         is_crossed = row != section and abs(at - y) < CROSSED  # by the frame, which would strike it
@@ -251,4 +247,3 @@ def _name_pointed(
             painter.fillRect(room, QColor(colours.paper))
             painter.setPen(QColor(colours.ink))
             painter.drawText(room.adjusted(4, 0, 0, 0), int(Qt.AlignmentFlag.AlignVCenter), shown)
-        row = model.parent(row)
