@@ -91,6 +91,15 @@ def test_a_label_on_a_line_of_its_own_is_joined_to_its_title():
     ]
 
 
+@pytest.mark.parametrize(("x", "title"), [(520.0, "Wells"), (72.0, "17 Wells")])
+def test_the_number_of_the_page_in_its_corner_is_no_part_of_a_title(x, title):
+    number = line(0, "17", 40.0, size=12.0, box=(x, 40.0, x + 12, 52.0))
+    under = [line(0, BODY, 120.0 + 14 * k) for k in range(5)]
+    page = [number, line(0, "Wells", 70.0, size=18.0), *under]
+    paragraphs = paragraphs_of([page], 10.0, Counter())
+    assert [c.title for c in find_candidates(paragraphs, 10.0, "Serif", frozenset())] == [title]
+
+
 @pytest.mark.parametrize(
     ("text", "expected"),
     [("Chapter 3", True), ("Kapitel IV", True), ("Часть 2", True), ("Seven", True),

@@ -114,7 +114,7 @@ def find_candidates(
         style = style_of(paragraph)
         y = line.box[1]
         found.append(Candidate(title_in(paragraph), style, row, line.page, y, row, y))
-    return _joined(found)
+    return _joined(found, paragraphs)
 
 
 def body_face(paragraphs: Sequence[Paragraph]) -> str:
@@ -196,11 +196,17 @@ def _are_signs(words: Sequence[str]) -> bool:
     return n_single > 0.6 * len(words) >= 0.6 * SINGLE and len(set(letters)) < FEW * len(letters)
 
 
-def _joined(candidates: list[Candidate]) -> list[Candidate]:
-    """Join "Chapter 3" or a bare "3" to its title, and the lines of a title to one."""
+def _joined(candidates: list[Candidate], paragraphs: Sequence[Paragraph]) -> list[Candidate]:
+    """Join "Chapter 3" or a bare "3" to its title, and the lines of a title to one.
+
+    Args:
+        candidates: In reading order.
+        paragraphs: All of the document.
+    """
     joined: list[Candidate] = []
     for candidate in candidates:
-        if joined and (title := _joined_title(joined[-1], candidate)):
+        aside = joined and _is_page_number(joined[-1], candidate, paragraphs)
+        if joined and not aside and (title := _joined_title(joined[-1], candidate)):
             first = joined[-1]
             joined[-1] = replace(
                 first, title=title, style=candidate.style, last=candidate.paragraph,
@@ -209,6 +215,14 @@ def _joined(candidates: list[Candidate]) -> list[Candidate]:
         else:
             joined.append(candidate)
     return [c for c in joined if not _BARE_NUMBER.match(c.title) and not _COUNTED.match(c.title)]
+
+
+def _is_page_number(first: Candidate, second: Candidate, paragraphs: Sequence[Paragraph]) -> bool:
+    """Whether a bare number is that of the page: small, and beyond where the title ends."""
+    if not _BARE_NUMBER.match(first.title) or first.style.size >= second.style.size:
+        return False
+    box, title = (paragraphs[c.paragraph].pieces[0].line.box for c in (first, second))
+    return box[3] < title[1] and box[0] > title[2]
 
 
 def _joined_title(first: Candidate, second: Candidate) -> str:

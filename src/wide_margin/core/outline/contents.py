@@ -1,6 +1,5 @@
 """The printed contents page: where it stands, its entries, and the pages they mean."""
 
-import re
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -8,32 +7,20 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from wide_margin.core.geometry import Box, around
-from wide_margin.core.later import regex
-from wide_margin.core.layout import PageLabels, tidy
+from wide_margin.core.layout import PageLabels
 from wide_margin.core.layout.model import Line
 from wide_margin.core.layout.page_labels import page_number
-from wide_margin.core.lexicon import LEADER, bare, squashed
+from wide_margin.core.outline.contents_rows import CLOSE, Row, rows_of, title_kind
 from wide_margin.core.outline.numbering import number_before, number_of
 from wide_margin.core.outline.titles import forms_of
 from wide_margin.core.pages.model import LINE_END_HYPHEN
 
-_LEADERS = regex(rf"\s*(?:[{LEADER}]\s?){{3,}}\s*")
-_PAGE_AT_END = regex(
-    rf"(?P<title>.*?\S)(?P<gap>[\s{LEADER}]+)(?:[Pp](?:age|\.)\s*)?"
-    r"(?P<page>\d{1,4}|[ivxlcIVXLC]{1,8}|(?:[A-Z]|\d{1,3})[-–]\d{1,3})\s*$"
-)
-_ONLY_PAGE = regex(
-    rf"^[{LEADER}\s]*"
-    r"(\d{1,4}|[ivxlc]{1,8}|[IVXLC]{1,8}|(?:[A-Z]|\d{1,3})[-–]\d{1,3})$"
-)
-_CONTENTS = squashed("contents")
-_LISTS_OF_FIGURES = squashed("list_of")
 MIN_ENTRIES = 3
 """A page with fewer lines that end in page numbers is no contents page, title or not."""
 MAX_WITHOUT = 5
 """After so many rows without a number a list is over."""
-CLOSE = 3.0
-"""Points within which two lines start at the same indentation."""
+FAR = 3.0
+"""Times a row's height that the foot of the page is away from the last entry, at least."""
 
 
 class ContentsEntry(NamedTuple):
@@ -63,26 +50,12 @@ class Contents:
     """Page indexes that hold nothing else."""
 
 
-class _Row(NamedTuple):
-    text: str
-    printed: str
-    page: int
-    box: Box
-    indent: float
-    """Distance of its start from the right edge of the page's rows, negative; so that mirrored
-    margins of left and right pages do not matter."""
-    size: float
-    is_bold: bool
-    is_led: bool
-    """Whether it has leaders; then most of its characters are dots, whose size says nothing."""
-
-
 class _Found(NamedTuple):
     """An entry before its level is told."""
 
     title: str
     printed: str
-    first: _Row
+    first: Row
     box: Box
 
 
@@ -110,8 +83,8 @@ def find_contents(pages: Sequence[Sequence[Line]], listings: frozenset[int]) -> 
             continue
         kind_here = kind or ("" if page in listings else "none")
         on_page: list[_Found] = []
-        for part_kind, has_title, rows in _split_at_titles(list(_rows(lines)), kind_here):
-            entries = _entries_of(rows)
+        for part_kind, has_title, rows in _split_at_titles(rows_of(lines), kind_here):
+            entries = _without_foot(_entries_of(rows))
             least = 1 if has_title and part_kind == "figures" else MIN_ENTRIES if part_kind else 5
             if not _is_list_of_places(entries, rows, least, titled=bool(part_kind)):
                 continue
@@ -139,82 +112,19 @@ def _may_start(page: int, n_pages: int, listings: frozenset[int], lines: Sequenc
     if page in listings and page < max(30, n_pages // 8):
         return True
     near = page < max(30, n_pages // 8) or page >= n_pages - 12
-    return near and any(_title_kind(line.text) for line in lines[:40])
+    return near and any(title_kind(line.text) for line in lines[:40])
 
 
-def _title_kind(text: str) -> str:
-    """Of which list a line is the title: "contents", "figures", or "" for none."""
-    if len(text) > 48:
-        return ""
-    words = text.replace("\t", " ").split()
-    if len(words) > 1 and re.fullmatch(r"\d+|[ivxlc]+", words[-1]):
-        words.pop()  # a running head with its page number
-    plain = bare("".join(words))
-    if plain in _CONTENTS:
-        return "contents"
-    return "figures" if plain in _LISTS_OF_FIGURES else ""
-
-
-def _rows(lines: Sequence[Line]) -> Iterator[_Row]:
-    """Lines with the page number at their end, put together across the gap where need be."""
-    alone: list[Line] = [line for line in lines if _ONLY_PAGE.match(line.text.strip())]
-    taken: set[int] = set()
-    for line in lines:
-        text = tidy(line.text.replace("\t", " "))
-        if any(line is other for other in alone):
-            continue
-        beside = (other.box[2] for other in lines if _share_a_column(line, other))
-        right = max(beside, default=line.box[2])
-        box, printed, led = line.box, "", bool(_LEADERS.search(text))
-        match = _PAGE_AT_END.match(text)
-        gap_is_wide = "\t" in line.text or led
-        if match and (gap_is_wide or line.box[2] > right - 40) and not _title_kind(text):
-            printed, text = match["page"], match["title"]
-        else:
-            number = _beside(line, alone, taken)
-            if number is not None:
-                taken.add(id(number))
-                printed = number.text.strip(f" \t{LEADER}")
-                box = around([box, number.box])
-        text = _LEADERS.sub(" ", text).strip(f" {LEADER}") or text
-        yield _Row(
-            tidy(text),
-            printed,
-            line.page,
-            box,
-            line.box[0] - right,
-            line.size,
-            line.is_bold or line.lead > 0,
-            led,
-        )
-
-
-def _share_a_column(one: Line, other: Line) -> bool:
-    """Whether two lines stand above one another, as in the same column."""
-    return one.box[0] < other.box[2] and other.box[0] < one.box[2]
-
-
-def _beside(line: Line, alone: Sequence[Line], taken: set[int]) -> Line | None:
-    """The bare number at the right of a line, at its height."""
-    middle = 0.5 * (line.box[1] + line.box[3])
-    right = [
-        other for other in alone
-        if id(other) not in taken and other.box[0] >= line.box[2] - 2
-        and other.box[1] - 2 <= middle <= other.box[3] + 2
-    ]  # fmt: skip
-    return min(right, key=lambda other: other.box[0], default=None)
-
-
-def _split_at_titles(rows: Sequence[_Row], kind: str) -> Iterator[tuple[str, bool, list[_Row]]]:
+def _split_at_titles(rows: Sequence[Row], kind: str) -> Iterator[tuple[str, bool, list[Row]]]:
     """The rows of a page, cut where a list with a title starts: its kind, whether titled here.
 
     ``kind`` is what goes on from the page before, "" when an untitled list may start here,
     "none" when only a titled one may.
     """
-    part: list[_Row] = []
+    part: list[Row] = []
     has_title = False
     for row in rows:
-        if not row.printed and (title := _title_kind(row.text)):
+        if not row.printed and (title := title_kind(row.text)):
             if part and kind != "none":
                 yield kind, has_title, _as_far_as_listed(part)
             kind, has_title, part = title, True, []
@@ -224,7 +134,7 @@ def _split_at_titles(rows: Sequence[_Row], kind: str) -> Iterator[tuple[str, boo
         yield kind, has_title, _as_far_as_listed(part)
 
 
-def _as_far_as_listed(rows: list[_Row]) -> list[_Row]:
+def _as_far_as_listed(rows: list[Row]) -> list[Row]:
     """The rows up to the last number before the text begins, where a page goes on with text."""
     last, without = 0, 0
     for k, row in enumerate(rows):
@@ -236,14 +146,14 @@ def _as_far_as_listed(rows: list[_Row]) -> list[_Row]:
     return rows
 
 
-def _entries_of(rows: Sequence[_Row]) -> list[_Found]:
+def _entries_of(rows: Sequence[Row]) -> list[_Found]:
     """Entries of rows, the lines of a long title joined.
 
     A row without a number belongs to the next one when it is set like it and that one does
     not start with a number of its own; else it is an entry without a page, such as a part.
     """
     made: list[_Found] = []
-    waiting: list[_Row] = []
+    waiting: list[Row] = []
     for k, row in enumerate(rows):
         following = rows[k + 1] if k + 1 < len(rows) else None
         if row.printed:
@@ -265,7 +175,21 @@ def _entries_of(rows: Sequence[_Row]) -> list[_Found]:
     return made
 
 
-def _goes_on(row: _Row, following: _Row, *, has_waiting: bool) -> bool:
+def _without_foot(entries: list[_Found]) -> list[_Found]:
+    """The entries of a page without its foot, which ends in the page's own number.
+
+    It stands far below the last entry, and its number falls.
+    """
+    if len(entries) < MIN_ENTRIES:
+        return entries
+    before, last = entries[-2:]
+    numbers = _numbers([before, last])
+    falls = len(numbers) == 2 and (numbers[0][0] != numbers[1][0] or numbers[1][1] < numbers[0][1])
+    gap = last.first.box[1] - before.box[3]
+    return entries[:-1] if falls and gap > FAR * last.first.size else entries
+
+
+def _goes_on(row: Row, following: Row, *, has_waiting: bool) -> bool:
     """Whether a row without a number is the first line of the next one's title."""
     if row.page != following.page or row.is_bold != following.is_bold:
         return False
@@ -277,14 +201,14 @@ def _goes_on(row: _Row, following: _Row, *, has_waiting: bool) -> bool:
     return following.indent >= row.indent - CLOSE or has_waiting
 
 
-def _is_second_line(above: _Row, row: _Row) -> bool:
+def _is_second_line(above: Row, row: Row) -> bool:
     """Whether a row without a number continues the entry above it, whose number came first."""
     gap = row.box[1] - above.box[3]
     return row.indent > above.indent + CLOSE and gap < 0.6 * row.size and len(row.text) < 60
 
 
 def _is_list_of_places(
-    entries: Sequence[_Found], rows: Sequence[_Row], least: int, *, titled: bool
+    entries: Sequence[_Found], rows: Sequence[Row], least: int, *, titled: bool
 ) -> bool:
     """Whether most lines have a number at their end, and the numbers do not fall."""
     numbers = _numbers(entries)
@@ -326,7 +250,7 @@ def _mostly_entries(lines: Sequence[Line], entries: Sequence[_Found]) -> bool:
 
 def _levelled(found: Sequence[_Found]) -> list[ContentsEntry]:
     """Levels: "3.1" under the last "3"; else by indentation, then by weight and size."""
-    open_: list[tuple[_Row, int]] = []
+    open_: list[tuple[Row, int]] = []
     level_of: dict[str, int] = {}
     levelled = []
     for entry in found:
@@ -352,7 +276,7 @@ def _contents_entry(entry: _Found, level: int) -> ContentsEntry:
     return ContentsEntry(entry.title, level, entry.printed, None, entry.first.page, entry.box)
 
 
-def _hangs_under(row: _Row, above: _Row) -> bool:
+def _hangs_under(row: Row, above: Row) -> bool:
     if row.indent > above.indent + CLOSE:
         return True
     if abs(row.indent - above.indent) > CLOSE:

@@ -1,0 +1,67 @@
+"""Entries as contents pages set them: ragged, in one paragraph, above the page's foot."""
+
+from wide_margin.core.layout.model import Line
+from wide_margin.core.outline.contents import find_contents
+from wide_margin.core.outline.contents_rows import rows_of
+from wide_margin.core.pages.model import LINE_END_HYPHEN
+
+
+def line(text, y, x=72.0, right=None, size=10.0):
+    box = (x, y, right or x + 5 * len(text), y + size)
+    return Line(0, text, ((0, len(text)),), box, size, False, False, False, 0, 0)
+
+
+RAGGED = [
+    line("Preface v", 100, x=90), line("1 Wells and what they are good for 1", 114),
+    line("1.1 Ropes 2", 128), line("1.2 Lids of wood 3", 142),
+    line("2 Buckets of all the sorts that are 14", 156), line("3 Lists 15", 170),
+]  # fmt: skip
+
+
+def told(lines):
+    return [(row.text, row.printed) for row in rows_of(lines)]
+
+
+def test_numbers_may_follow_their_titles_wherever_these_end():
+    assert told(RAGGED) == [
+        ("Preface", "v"), ("1 Wells and what they are good for", "1"), ("1.1 Ropes", "2"),
+        ("1.2 Lids of wood", "3"), ("2 Buckets of all the sorts that are", "14"),
+        ("3 Lists", "15"),
+    ]  # fmt: skip
+
+
+def test_lines_of_text_that_end_in_a_number_are_no_entries():
+    text = [line("The keeper reads the staff and writes the height into the book", 100 + 14 * k)
+            for k in range(4)]  # fmt: skip
+    printed = [row.printed for row in rows_of([*text, line("in the year 1907", 156)])]
+    assert printed == [""] * 5
+
+
+def test_entries_that_run_on_in_one_paragraph_are_told_apart():
+    lines = [
+        *RAGGED[1:4],
+        line(f"Of iron 4 • Of brass 5 • Of the woo{LINE_END_HYPHEN}", 156, x=95, size=9.0),
+        line("den sort 6 • And others 7", 168, x=95, size=9.0),
+        line("2 Buckets of all the sorts that are 14", 182),
+    ]
+    assert told(lines)[3:] == [
+        ("Of iron", "4"), ("Of brass", "5"), ("Of the wooden sort", "6"), ("And others", "7"),
+        ("2 Buckets of all the sorts that are", "14"),
+    ]  # fmt: skip
+    found = find_contents([[line("Contents", 60, size=18.0), *lines]], frozenset([0]))
+    assert [(e.title, e.level) for e in found.entries][3:6] == [
+        ("Of iron", 2), ("Of brass", 2), ("Of the wooden sort", 2),
+    ]  # fmt: skip
+
+
+def test_the_foot_of_a_contents_page_is_no_entry():
+    listed = (("1 Wells", 2), ("2 Ropes", 5), ("3 Lids", 9))
+    led = [line(f"{title} {'.' * 40} {page}", 100 + 14 * k, right=500)
+           for k, (title, page) in enumerate(listed)]  # fmt: skip
+    foot = line("Made at the keepers' press\t1", 760, right=500)
+    pages = [[line("Contents", 60, size=18.0), *led, foot]]
+    titles = [e.title for e in find_contents(pages, frozenset([0])).entries]
+    assert titles == ["1 Wells", "2 Ropes", "3 Lids"]
+    near = line("4 Errata\t1", 142, right=500)
+    pages[0][-1] = near
+    assert len(find_contents(pages, frozenset([0])).entries) == 4
