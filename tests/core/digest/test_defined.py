@@ -53,6 +53,32 @@ def test_an_abbreviation_is_answered_by_its_long_form(digester):
     assert "Bell Ringing Society (BRS)" in answer.quotes[0].text
 
 
+def test_what_a_name_stands_for_is_not_what_the_thing_is(tmp_path):
+    made = asked_of(
+        tmp_path, "QBX is a list of the ropes of a tower. It is kept by the steward in the loft."
+    )
+    assert made.answer("What is QBX?", WHOLE, None).sure > 0.5
+    assert made.answer("What does QBX stand for?", WHOLE, None).sure <= 0.3
+
+
+def test_what_some_of_a_kind_are_called_does_not_define_the_kind(tmp_path):
+    made = asked_of(
+        tmp_path,
+        "A capstan is called idle if no rope is wound on it. A capstan with a rope on it is never "
+        "left alone by the ringers. These capstans are a part of the oldest tower.",
+    )
+    assert made.answer("What is a capstan?", WHOLE, None).sure <= 0.3
+    assert made.answer("What is an idle capstan?", WHOLE, None).quotes[0].text.startswith("A caps")
+    told = asked_of(tmp_path, "A drum on an upright axle is called a capstan by all the ringers.")
+    assert told.answer("What is a capstan?", WHOLE, None).sure > 0.5
+
+
+def asked_of(tmp_path, *texts):
+    """Asks a document of one section with some paragraphs."""
+    make_pdf(tmp_path / "made.pdf", [[("h1", "1 Ropes"), *(("text", text) for text in texts)]])
+    return Digester(read_document(tmp_path / "made.pdf"))
+
+
 @pytest.mark.parametrize("term", ["steward", "capstan", "", "the of", "rope by the wheel in April"])
 def test_what_nothing_defines_has_no_definition(ropes, term):
     assert define(ropes, term) is None

@@ -272,6 +272,31 @@ def test_where_no_section_is_about_that_it_is_searched_for(tmp_path):
     assert "put the box on the pier" in answer.quotes[0].text
 
 
+def test_how_another_thing_is_installed_is_no_sure_answer(tmp_path):
+    much = ("3 Pier", "Quorble stands on the pier. Quorble rings twice. Quorble never sleeps.")
+    other = ("2 Post", "If you have not used the barrel yet, you must install the barrel first.")
+    asked = "How do I install the program?"
+    answer = guide(tmp_path, other, much).answer(asked, WHOLE, None)
+    assert "barrel" in answer.quotes[0].text
+    assert answer.sure <= 0.3
+    own = ("4 Keys", "Quorble can be installed with the spanner that lies under the pier.")
+    answer = guide(tmp_path, other, much, own).answer(asked, WHOLE, None)
+    assert "spanner" in answer.quotes[0].text
+    assert answer.question == asked
+
+
+def test_the_outermost_section_tells_how_the_whole_is_installed(tmp_path):
+    path = tmp_path / "outermost.pdf"
+    make_pdf(path, [
+        [("title", "The Wellkeep Manual"), ("h1", "1 Buckets"), ("h2", "1.1 Installation"),
+         ("text", "The bucket is hung on its hook before the rope is wound on the wheel.")],
+        [("h1", "2 Distribution and installation"),
+         ("text", "Wellkeep is unpacked in the mill and started by the miller.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(path)).answer("How do I install it?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("Wellkeep is unpacked")
+
+
 VERSIONED = [
     [("title", "The Wellkeep Manual"), ("h1", "1 About"),
      ("text", "Wellkeep is a program that keeps the water of a well at one height."),
@@ -295,5 +320,24 @@ VERSIONED = [
 def test_what_is_new_is_told_of_the_version_that_is_asked_about(tmp_path, typed, said):
     path = tmp_path / "versioned.pdf"
     make_pdf(path, VERSIONED)
+    answer = Digester(read_document(path)).answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.startswith(said)
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [("What is new in version 2.1?", "The lid opens"), ("What is new in 2.1.1?", "The lid creaks"),
+     ("What changed in version 2.0?", "The well has a lid")],
+)  # fmt: skip
+def test_a_history_tells_what_was_new_in_each_version(tmp_path, typed, said):
+    path = tmp_path / "history.pdf"
+    make_pdf(path, [
+        [("title", "The Wellkeep Manual"), ("h1", "1 About"),
+         ("text", "Wellkeep is a program that keeps the water of a well at one height."),
+         ("h1", "2 Version history"),
+         ("h2", "2.1 Wellkeep 2.1.1"), ("text", "The lid creaks no more when it is opened."),
+         ("h2", "2.2 Wellkeep 2.1.0"), ("text", "The lid opens by itself in the morning."),
+         ("h2", "2.3 Wellkeep 2.0"), ("text", "The well has a lid, and the lid has a hinge.")],
+    ])  # fmt: skip
     answer = Digester(read_document(path)).answer(typed, WHOLE, None)
     assert answer.quotes[0].text.startswith(said)

@@ -57,6 +57,7 @@ def test_a_definition_that_points_back_brings_the_sentence_it_points_to(tmp_path
         "The reason is the state of the road, which nobody had mended for years.",
         "It is the best of all the gauges that were ever put up along the coast.",
         "Others are used for the older stations, and nobody minds them any more.",
+        "What floats on the water of the tube is not what we call a gauge in these books.",
         "A file called diary lay on the desk in the room above the harbour office.",
     ],
 )

@@ -14,6 +14,7 @@ from wide_margin.core.search import (
     rank,
     read_terms,
 )
+from wide_margin.core.search.analysis import find_words, words
 from wide_margin.core.search.find import folded_with_places
 from wide_margin.core.search.rank import sentence_scores
 
@@ -192,3 +193,13 @@ def test_a_language_without_a_stemmer_keeps_its_name():
     assert analyser.language == "ja"
     assert analyser.terms("wells") == Analyser("en").terms("wells")
     assert is_common("what", "ja")
+
+
+@pytest.mark.parametrize(
+    ("written", "asked"),
+    [("Gosa² is a tool", "gosa"), ("H₂O is water", "h2o"), ("lids¹⁷ and wells", "lids"),
+     ("R² is a share", "r²")],
+)  # fmt: skip
+def test_raised_marks_are_no_part_of_a_word_but_a_power_of_a_letter_is(written, asked):
+    assert asked in list(words(written))
+    assert asked in find_words(written.lower())

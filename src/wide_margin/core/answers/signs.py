@@ -188,6 +188,8 @@ _NO_ENDING = "bcfghjkpqvwxz0123456789"
 """Letters that are no ending of a word by themselves, in the languages with endings."""
 SHORTENED = 0.6
 """What a definition of the first word of a term counts for the whole term."""
+_SOME = frozenset(["these", "those", "such", "some", "other", "another", "both", "many", "most"])
+"""Before a term they speak of some of its kind: "these diagrams are a subset"."""
 _WORD_IN_TEXT = regex(r"[\w’'-]+")
 
 
@@ -261,7 +263,7 @@ def _is_free(before: str, topic: tuple[str, ...]) -> bool:
     last = before.split()[-1] if before else ""
     if not last or not last[-1].isalnum() or any(begins_alike(last, part) for part in topic):
         return True
-    return is_common(last, "en") or is_common(last, "de")
+    return last not in _SOME and (is_common(last, "en") or is_common(last, "de"))
 
 
 def emphasis_for(kind: str, sentence: str) -> tuple[tuple[int, int], ...]:

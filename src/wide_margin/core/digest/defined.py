@@ -11,12 +11,13 @@ from wide_margin.core.answers import Answer, Question, Quote, read_question
 from wide_margin.core.answers.candidates import asked_term, explains
 from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.quoting import quote_rows
-from wide_margin.core.answers.signs import defined_term, sign_of
+from wide_margin.core.answers.signs import begins_alike, defined_term, sign_of
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.listed import with_listed
 from wide_margin.core.digest.named import SAYS_NOTHING, rows_under, without_article
 from wide_margin.core.document import Locator, ReadDocument
 from wide_margin.core.explain import define
+from wide_margin.core.explain.short_forms import may_spell_out
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
@@ -38,6 +39,9 @@ _DEFINES = regex(
     r"|^\W*[^\W_][\w\s/+-]{1,40}(?:\([^)]*\)\s*)?(?::|\s[–—-])\s+(?!\d)(?:\S+\s+){2}\S", re.I
 )  # fmt: skip
 """What the sentences have that say what a thing is, beside those that go on about it."""
+_STANDS_FOR = regex(r"\b(?:stands?|short|abbreviation|acronym) (?:for|of)\b", re.I)
+_CALLS = regex(r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:called|named|termed|known\s+as)\b", re.I)
+_MARKS = ".,;:!?()“”\"'‘’"
 _DOES = regex(
     r"^what\s+(?:does|do|can)\s+(?P<name>.+?)"
     r"(?P<kind>\s+(?:sub-?)?(?:commands?|functions?|options?|methods?|class|programs?|modules?|utility|tools?|routines?|macros?"
@@ -62,6 +66,14 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
     question = read_question(answer.question)
     if answer.reach.kind != "document":
         return answer
+    told = _with_definition(document, question, answer)
+    if _STANDS_FOR.search(question.text) and (short := defined_term(question.text)):
+        is_spelled_out = any(may_spell_out(quote.text, short) for quote in told.quotes)
+        return told if is_spelled_out else replace(told, sure=min(told.sure, MENTIONED))
+    return told
+
+
+def _with_definition(document: ReadDocument, question: Question, answer: Answer) -> Answer:
     if question.kind != "what is":
         doing = _DOES.match(question.text.strip())
         if doing is not None:
@@ -174,9 +186,21 @@ def _says_it(document: ReadDocument, quote: Quote, topic: tuple[str, ...]) -> bo
             continue
         if explains(document, row, topic) and not _is_label(document, row):
             return True
-        if sign_of("what is", said.text, topic) >= SAYS_WHAT and _DEFINES.search(said.text):
+        if sign_of("what is", said.text, topic) < SAYS_WHAT or not _DEFINES.search(said.text):
+            continue
+        if not _names_another(said.text, topic):
             return True
     return False
+
+
+def _names_another(said: str, topic: tuple[str, ...]) -> bool:
+    """Whether a sentence says only what some of a kind are called: "A well is called dry if …"."""
+    found = list(_DEFINES.finditer(said))
+    called = _CALLS.search(said)
+    if called is None or any(match.start() not in range(*called.span()) for match in found):
+        return False
+    after = said[called.end() :].split()[: len(topic) + 2]
+    return not any(begins_alike(word.strip(_MARKS).lower(), topic[-1]) for word in after)
 
 
 def _is_label(document: ReadDocument, row: int) -> bool:

@@ -1,5 +1,6 @@
 """The digest of a document: everything a reader wants to know before reading on."""
 
+import re
 from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -20,7 +21,7 @@ from wide_margin.core.digest.by_kind import (
     fill,
 )
 from wide_margin.core.digest.compared import answer_compared
-from wide_margin.core.digest.defined import with_definition
+from wide_margin.core.digest.defined import MENTIONED, with_definition
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
@@ -43,10 +44,12 @@ from wide_margin.core.digest.subject import (
     might_ask,
     named_subject,
 )
+from wide_margin.core.digest.telling import THING
 from wide_margin.core.digest.terms import N_TERMS, KeyTerm, key_terms, phrases_of
 from wide_margin.core.digest.titled import title_of
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.definitions import Definitions
+from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
 
@@ -218,11 +221,25 @@ class Digester:
             )
             if found.quotes or not is_searched:
                 return found
+            if asked.kind == "install" and reach == WHOLE:
+                return self._answer_install(typed, before)
         if reach == WHOLE and before is None:
             compared = answer_compared(self._document, typed, self._search, self._chief)
             if compared is not None:
                 return compared
         return self._search(typed, reach, before)
+
+    def _answer_install(self, typed: str, before: str | None) -> Answer:
+        """How the whole is installed; what tells of something else that is, is less sure."""
+        found = self._search(typed, WHOLE, before)
+        for name in self._names[:1]:
+            named = self._search(_ITSELF.sub(name, typed, count=1), WHOLE, before)
+            for answer in (found, named):
+                said = answer.quotes[0].text.lower() if answer.quotes else ""
+                if name in said and _INSTALLS.search(said):
+                    return replace(answer, question=found.question)
+            return replace(found, sure=min(found.sure, MENTIONED))
+        return found
 
     def _answer_subject(self, typed: str, reach: Reach) -> Answer | None:
         """What its own thing is; of a plain word of the title only where that is introduced."""
@@ -256,6 +273,9 @@ class Digester:
         return tuple(Quote(line.text, (line.locator,)) for line in lines)
 
 
+_ITSELF = regex(rf"\b(?:it|(?:this|the) {THING})\b", re.I)
+"""How a question calls the document's thing."""
+_INSTALLS = regex(r"\binstall|\bset(?:ting)?[ -]?up\b|\bcompil|\bbuil[dt]|\bunpack|\bdownload")
 _ELSE_SEARCHED = frozenset(["install"])
 """Questions about the whole that the text may answer where no section is about them."""
 _SEARCHED_TOO = frozenset(

@@ -158,7 +158,8 @@ _NO_NAME = (
 """What begins no name of two words, as in "GNU …"."""
 THING = (
     r"(?:package|library|software|program|system|project|toolkit|framework|language|tool|suite|module|utility"
-    r"|distribution|application|platform|environment|library|format|protocol)"
+    r"|distribution|application|platform|environment|format|protocol|add-?on|plug-?in|daemon|extension|editor"
+    r"|compiler|interpreter|engine|game|database|standard|specification|api)"
 )
 """What a name may be followed by that says which kind of thing it is."""
 _NAMED_IS = (

@@ -14,6 +14,7 @@ from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
 from wide_margin.core.outline import Section
+from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
 
@@ -64,6 +65,13 @@ _KINDS = {kind: tuple(regex(t, re.I) for t in titles) for kind, titles in _TITLE
 """Those of the second kind of title are asked where there are none of the first."""
 KINDS = frozenset(_TITLES)
 _VERSION = regex(r"\d+(?:\.\d+)+")
+ANOTHER = 3
+"""How far the title of another version is from the one asked for."""
+_HISTORY = regex(
+    r"\b(?:(?:version|revision|release|change) (?:history|log|notes)|history of (?:changes|versions|releases)|change ?log|changes"
+    r"|versionsgeschichte|änderungen|historique|historial|cronologia)\W*$", re.I
+)  # fmt: skip
+"""Under these stands what each version brought."""
 _TOLD: dict[str, re.Pattern[str]] = {
     "run": regex(
         r"^(?:to|in order to) (?:start|run|use|launch|invoke) (?P<what>[\w-]+)"
@@ -82,7 +90,7 @@ _TOLD: dict[str, re.Pattern[str]] = {
 
 
 def sections_titled(document: ReadDocument, kind: str) -> Iterator[Section]:
-    """The sections that are called after what is asked for, those with the plainest title first.
+    """The sections that are called after what is asked for, the outermost and plainest first.
 
     Args:
         document: It.
@@ -92,18 +100,19 @@ def sections_titled(document: ReadDocument, kind: str) -> Iterator[Section]:
     language = document.index.language
     names = {w for w in words(title_of(document)) if len(w) > 2 and not is_common(w, language)}
     shallow = [
-        s for s, depth in zip(outline.sections, outline.depths, strict=True)
+        (s, depth) for s, depth in zip(outline.sections, outline.depths, strict=True)
         if depth < DEPTH
         # One that names the whole is of the whole: under a part, chapters are a level deeper.
         or (depth == DEPTH and not names.isdisjoint(words(s.title)))
     ]  # fmt: skip
     for pattern, most in zip(_KINDS[kind], (OF_ANOTHER.get(kind, 0), 0), strict=False):
         told = [
-            section for section in shallow
+            (depth, n_others, len(section.title.split()), section.page, section)
+            for section, depth in shallow
             if (found := pattern.search(section.title)) and bare(found[0]) not in title
-            and _n_others(document, pattern.sub(" ", section.title)) <= most
+            and (n_others := _n_others(document, pattern.sub(" ", section.title))) <= most
         ]  # fmt: skip
-        yield from sorted(told, key=lambda s: (len(s.title.split()), s.page))
+        yield from (section for *_, section in sorted(told, key=lambda row: row[:-1]))
 
 
 def title_of(document: ReadDocument) -> str:
@@ -114,15 +123,31 @@ def title_of(document: ReadDocument) -> str:
 def of_version(
     document: ReadDocument, sections: Sequence[Section], question: str
 ) -> Sequence[Section]:
-    """Of sections that tell what is new, and those in them, the ones of the version asked about."""
+    """The sections of the version asked about: under those that tell what is new, or a history.
+
+    Without a version all that tell what is new.
+    """
     wanted = _VERSION.findall(question)
     if not wanted:
         return sections
+    outline = document.outline
+    histories = [s for s in outline.sections if _HISTORY.search(s.title)]
     within = [
-        s for outer in sections for s in document.outline.sections
+        s for outer in (*sections, *histories) for s in outline.sections
         if outer.first_paragraph <= s.first_paragraph < outer.end_paragraph
     ]  # fmt: skip
-    return [s for s in within if set(_VERSION.findall(s.title)) & set(wanted)]
+    found = [s for s in within if min(_apart(s.title, w) for w in wanted) < ANOTHER]
+    return sorted(found, key=lambda s: min(_apart(s.title, w) for w in wanted))
+
+
+def _apart(title: str, wanted: str) -> int:
+    """How far a title is from a version: of it, of its first release, of a later one, of another."""
+    versions = _VERSION.findall(unnumbered(title)) or _VERSION.findall(title)
+    if wanted in versions:
+        return 0
+    if f"{wanted}.0" in versions:
+        return 1
+    return 2 if any(version.startswith(f"{wanted}.") for version in versions) else ANOTHER
 
 
 def words_titling(kind: str, question: str) -> str:

@@ -22,6 +22,7 @@ from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.passages import Sentence, is_said, names_in
 from wide_margin.core.search import Analyser, is_common
 from wide_margin.core.search.analysis import words
+from wide_margin.core.search.vectors import frequency_rank
 
 MAX_TERM_WORDS = 5
 SURE = 0.55
@@ -86,6 +87,8 @@ _CALLED = regex(
     r"(?P<article>an?\s+|the\s+|its\s+|their\s+)?(?P<quote>[“\"‘'`]{1,2})?"
     r"(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,3})[”\"’']{0,2}",
 )  # fmt: skip
+_DENIED = regex(r"\b(?:not|never|isn['’]t|aren['’]t)\b(?:\W+\w+){0,2}\W*$", re.I)
+"""Before "what we call a polymer": then it says what none is."""
 _FOR_IS = regex(
     r"^(?:[A-Z]\w+ )?(?:the |an? )?(?:technical |usual |general |common |standard |proper )?"
     r"(?:term|word|name|expression)\s+(?:used\s+)?(?:for|of|given to)\s+.{3,90}?\s+(?:is|are|was)\s+"
@@ -136,6 +139,8 @@ _SAYS_WHAT = regex(
 )
 _NAMED_SO = regex(r"(?!known|so-|(?:are|were|be|been|being)\b)\w{2,}[^\Ws]\s+(?:called|termed)\b")
 """A name given to one thing, as of a file: "a file called diary"."""
+_CONDITION = regex(r"\W*(?:if|when|unless|whenever|wenn|falls|si|als)\b", re.I)
+"""Begins what is said of a field or a box that has a plain word for its name."""
 _POINTS_BACK = regex(
     r"^(?:this|these|those|such|it|they|that|both|the (?:former|latter|result|process|whole|two))\b", re.I
 )  # fmt: skip
@@ -365,6 +370,8 @@ def _described(document: ReadDocument, sentence: Sentence, row: int) -> Iterator
     for name in dict.fromkeys(forms):
         parts = name.split()
         names = 0 < len(parts) <= MAX_TERM_WORDS and not is_common(parts[0].lower())
+        if _CONDITION.match(described) and all(frequency_rank(p.lower()) for p in parts):
+            continue
         if names and any(c.isalpha() for c in name):
             yield Definition(name, row, "entry", 0.66)
 
@@ -380,6 +387,8 @@ def _in_sentence(
     if "call" in text or "known as" in text or "ed " in text or "dubbed" in text:
         for match in _CALLED.finditer(text):
             term = _until_small_word(match["term"])
+            if _DENIED.search(text[: match.start()]):
+                continue
             if _is_term(term) and not (
                 term[0].isupper()
                 and not match["quote"]

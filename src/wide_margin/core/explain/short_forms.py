@@ -43,6 +43,8 @@ _DENOTE = regex(
 _SAYS = regex(r",|\b(?:is|are|was|were|has|have|can|using|uses)\b", re.I)
 LONGEST = 90
 """Characters before a short form in which its long form is looked for."""
+SMALL_BETWEEN = 4
+"""Words beside those of its letters that what a short form stands for has at most."""
 MOST_WORDS = 10
 """A long form has at most so many words."""
 
@@ -157,3 +159,29 @@ def spelled_out_front(long: str, short: str) -> str:
         return ""
     end = [m.end() for m in re.finditer(r"[^\W_]+", long)][used - 1]
     return long[:end]
+
+
+def may_spell_out(text: str, short: str) -> bool:
+    """Whether words of a text that follow each other may be what a short form stands for.
+
+    They begin with its first letter, have its letters in order, and half of these as initials.
+    """
+    letters = [c for c in short.lower() if c.isalnum()]
+    parts = [part.lower() for part in re.findall(r"[^\W_]+", text)]
+    starts = [k for k, part in enumerate(parts) if letters and part[0] == letters[0]]
+    return len(letters) > 1 and any(
+        _has_letters(parts[k : k + len(letters) + SMALL_BETWEEN], letters) for k in starts
+    )
+
+
+def _has_letters(parts: list[str], letters: list[str]) -> bool:
+    at = n_initials = 0
+    for part in parts:
+        if part == "".join(letters):
+            return False
+        n_initials += part[0] == letters[at]
+        for sign in part:
+            at += sign == letters[at]
+            if at == len(letters):
+                return 2 * n_initials >= len(letters)
+    return False

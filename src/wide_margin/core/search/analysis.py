@@ -150,6 +150,11 @@ _FEWEST_BEFORE = 3
 
 
 _UNSPACED_RUN = regex(f"[{UNSPACED}]+")
+_RAISED = regex(r"[²³¹⁰⁴-⁹₀-₉]")
+_RAISED_END = regex(r"(?<=[^\W\d_]{3})[²³¹⁰⁴-⁹]+")
+"""The mark of a note, or a sign that nobody types with the name: what follows a single letter is
+its power."""
+_LOWERED = str.maketrans("₀₁₂₃₄₅₆₇₈₉", "0123456789")
 
 
 def find_words(text: str) -> list[str]:
@@ -162,6 +167,8 @@ def find_words(text: str) -> list[str]:
 
 
 def _in_pairs(text: str) -> str:
+    if _RAISED.search(text):
+        text = _RAISED_END.sub("", text).translate(_LOWERED)
     return _UNSPACED_RUN.sub(_pairs, text)
 
 
