@@ -315,3 +315,33 @@ def test_no_running_head_is_in_a_sentence(made) -> None:
     _, documents = made
     for _, document in documents:
         assert not any("Journal of harbours" in text for text in said(document))
+
+
+SHEETS = ("Wells are dug", "Ropes are spun", "Lids are sawn", "Nets are tied")
+PARTS = ("A book", "Wells", "Ropes", "Lids", "Nets")
+
+
+@pytest.mark.parametrize(("x", "left"), [(10, 90), (320, 20)])
+def test_the_contents_beside_a_slide_are_in_no_sentence_of_it(
+    tmp_path: Path, x: float, left: float
+) -> None:
+    page = Page(tmp_path / "slides.pdf")
+    page.canvas.setPageSize((363, 272))
+    for sheet in SHEETS:
+        page.text(220, sheet, left, 200)
+        page.text(200, TEXT, left, 220)
+        for k, part in enumerate(PARTS):
+            page.word(x, 217 - 14 * k, part, size=5)
+        page.canvas.showPage()
+    document = page.read()
+    assert not any(part == p.text for p in document.paragraphs for part in PARTS)
+    assert [s for s in said(document) if s in SAYINGS] == list(SAYINGS) * len(SHEETS)
+    assert not any("\t" in p.text for p in document.paragraphs)
+
+
+def test_small_words_in_a_column_of_a_table_stay_in_it(page: Page) -> None:
+    for k in range(12):
+        page.word(100, 700 - 20 * k, f"The rope of well {k}")
+        page.word(300, 700 - 20 * k, f"sound {k}", size=8)
+    rows = [p.text for p in page.read().paragraphs if p.kind == "row"]
+    assert len(rows) == 12

@@ -18,6 +18,9 @@ NARROW = 0.3
 """A note in the margin is at most this share of the page wide."""
 FEW = 0.3
 """Notes in the margin hold at most this share of the page's characters."""
+BAR_SMALLER, BAR_LEAST, BAR_WIDE = 0.8, 3, 0.25
+"""A bar beside a slide has at least so many words or lines, all at most this share of the text's
+size, in a strip of at most this share of the page."""
 HUGE = 2.5
 """A stamp ("DRAFT") is set in this many times the text's size or more, over several lines."""
 
@@ -38,6 +41,7 @@ def set_apart(page: PageText, segments: Segments) -> list[tuple[str, IntArray]]:
         ("stamp", _stamps(segments, usual)),
         ("number", _line_numbers(page, segments, n_chars, usual)),
         ("side", _side_notes(page, segments, n_chars, usual)),
+        ("side", _side_bar(page, segments, n_chars, usual)),
     ):
         if chosen is not None and (chosen & ~taken).any():
             found.append((kind, np.flatnonzero(chosen & ~taken)))
@@ -141,6 +145,28 @@ def _side_notes(
         if narrow and n_chars[rows].sum() <= FEW * n_chars[is_main].sum():
             chosen |= rows
     return chosen
+
+
+def _side_bar(
+    page: PageText, segments: Segments, n_chars: IntArray, usual: float
+) -> BoolArray | None:
+    """Small words in a strip that nothing else reaches into, as the contents beside a slide."""
+    is_small: BoolArray = segments.size <= BAR_SMALLER * usual
+    if page.width <= page.height or np.count_nonzero(is_small) < BAR_LEAST:
+        return None
+    boxes, text = segments.boxes, segments.boxes[~is_small]
+    strips: tuple[BoolArray, BoolArray] = (
+        is_small & (boxes[:, 2] < text[:, 0].min()), is_small & (boxes[:, 0] > text[:, 2].max()),
+    )  # fmt: skip
+    for strip in strips:
+        if np.count_nonzero(strip) < BAR_LEAST or n_chars[strip].sum() > n_chars[~strip].sum():
+            continue
+        left, right = boxes[strip, 0].min(), boxes[strip, 2].max()
+        others = boxes[~strip]
+        is_free = not ((others[:, 0] < right) & (others[:, 2] > left)).any()
+        if is_free and right - left <= BAR_WIDE * page.width:
+            return strip
+    return None
 
 
 def _usual_edges(boxes: FloatArray) -> tuple[float, float]:

@@ -21,6 +21,8 @@ SAME_HEIGHT = 3.0
 """Furniture of one kind lies at the same height within this many points."""
 MOSTLY_RUNNING = 0.4
 """Share of the lines at a height that must repeat for it to be that of running heads."""
+MOSTLY_BESIDE = 0.5
+"""Share of the pages that have the same beside their text for it to be of the page."""
 LARGEST_COUNTING, MOST_COUNTING = 1.08, 14
 """Times the usual size, and words, up to which a line with the page's number is a running head."""
 LARGEST_ALIKE = 1.35
@@ -72,6 +74,7 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
     _add_halves(pages, candidates, repeats, LARGEST_COUNTING * size)
     usual_heights = _usual_heights(pages, candidates, repeats)
     looks = _looks(pages, repeats)
+    bars = _side_bars(pages)
     rows: list[frozenset[int]] = []
     for lines, nearest_first, found in zip(pages, candidates, repeats, strict=True):
         chosen = set(found)
@@ -85,10 +88,26 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
                     chosen.add(row)
                 else:
                     break  # what lies inside of a line of text is text
-        beside = [row for row, line in enumerate(lines) if line.apart in ("number", "stamp")]
+        beside = [
+            row for row, line in enumerate(lines)
+            if line.apart in ("number", "stamp") or (line.apart and _bar_of(line) in bars)
+        ]  # fmt: skip
         at_edges = [row for side in nearest_first for row in side if row in chosen]
         rows.append(frozenset((*at_edges, *beside)))
     return Furniture(tuple(rows))
+
+
+def _side_bars(pages: Sequence[Sequence[Line]]) -> frozenset[tuple[str, int]]:
+    """What stands beside the text at the same height on most pages, as the contents of a talk."""
+    counts: Counter[tuple[str, int]] = Counter()
+    for lines in pages:
+        counts.update({_bar_of(line) for line in lines if line.apart == "side"})
+    least = max(3, MOSTLY_BESIDE * len(pages))
+    return frozenset(bar for bar, n in counts.items() if n >= least)
+
+
+def _bar_of(line: Line) -> tuple[str, int]:
+    return line.text, round(line.box[1] / SAME_HEIGHT)
 
 
 def _edge_rows(lines: Sequence[Line], height: float) -> tuple[list[int], list[int]]:
