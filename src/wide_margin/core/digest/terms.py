@@ -1,5 +1,6 @@
 """The terms a document works with: most telling first, with its own definition where it gives one."""
 
+import re
 from collections import Counter
 from dataclasses import dataclass
 
@@ -8,10 +9,12 @@ import numpy as np
 from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.signs import sign_of
 from wide_margin.core.digest.gist import Scored
+from wide_margin.core.digest.nominal import SAMPLE, Nominal
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.definitions import Definition, Definitions
 from wide_margin.core.later import regex
 from wide_margin.core.layout import BULLETS
+from wide_margin.core.passages import Sentence
 from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
 
@@ -30,6 +33,11 @@ N_STEMS = 400
 LEAST_OFTEN = 3
 """A term of several words stands so often at least."""
 N_PLACES = 60
+NO_TEXT = ("listing", "works", "code", "row", "heading", "formula", "figure")
+"""Kinds of sentences that are no running text."""
+_DECLARES = regex(r"\b\w+_\w+\s?\((?=\w+ |[^()]*, ?\w+ )[^()]{3,}\)")
+_CODE_BEFORE = frozenset("_$\\<@#&")
+_CODE_AFTER = regex(r"[_=<>$\[{@#*]|\(\)|\(\w|::|\.\w|/\w+/")
 _WORD = regex(r"[^\W\d_]+(?:[-’'][^\W\d_]+)*")
 
 
@@ -117,7 +125,7 @@ def phrases_of(document: ReadDocument, scored: Scored) -> "Counter[str]":
     known: dict[str, bool | None] = {}
     """Whether a word tells much; None for one without content."""
     for sentence in document.text.sentences:
-        if sentence.kind in ("listing", "works", "code", "row", "heading"):
+        if sentence.kind in NO_TEXT or _is_declared(document, sentence):
             continue
         text, run, tells, end = sentence.text.lower(), list[str](), False, -1
         for match in _WORD.finditer(text):
@@ -125,19 +133,38 @@ def phrases_of(document: ReadDocument, scored: Scored) -> "Counter[str]":
             if word not in known:
                 has_content = len(word) > 2 and not is_common(word, language)
                 known[word] = stem_of(word)[0] in is_telling if has_content else None
-            if run and (known[word] is None or text[end : match.start()] not in (" ", "-")):
+            is_part = _is_part(text, match)
+            is_apart = known[word] is None or is_part or text[end : match.start()] not in (" ", "-")
+            if run and is_apart:
                 if tells:
                     _count_run(run, known, counted)
                 run, tells = [], False
             end = match.end()
-            if known[word] is not None:
+            if known[word] is not None and not is_part:
                 run.append(word)
                 tells = tells or bool(known[word])
         if tells:
             _count_run(run, known, counted)
-    return Counter(
-        {p: n for p, n in counted.items() if n >= LEAST_OFTEN or (" " not in p and n >= 2)}
-    )
+    often = {p: n for p, n in counted.items() if n >= LEAST_OFTEN or (" " not in p and n >= 2)}
+    if language == "en":
+        sentences = [s.text for s in document.text.sentences if s.kind not in NO_TEXT]
+        nominal = Nominal(sentences[:: 1 + len(sentences) // SAMPLE])
+        often = {phrase: n for phrase, n in often.items() if nominal.is_term(phrase)}
+    return Counter(often)
+
+
+def _is_part(text: str, match: re.Match[str]) -> bool:
+    """Whether a word is a piece of a name in code, as "sort" in "sort_by_mass"."""
+    before = text[match.start() - 1] if match.start() else ""
+    return before in _CODE_BEFORE or bool(_CODE_AFTER.match(text, match.end()))
+
+
+def _is_declared(document: ReadDocument, sentence: Sentence) -> bool:
+    """Whether a sentence is the head of a function with its arguments, or has one in it."""
+    if "(" not in sentence.text:
+        return False
+    term = document.text.terms[sentence.term].text if sentence.term >= 0 else ""
+    return sentence.text == term or bool(_DECLARES.search(sentence.text))
 
 
 def _telling(document: ReadDocument, scored: Scored) -> frozenset[str]:
