@@ -20,7 +20,7 @@ def texts_left(pages):
 def test_headings_of_one_name_at_the_top_of_pages_are_no_running_heads():
     pages = [
         [line(k, "A manual", 36), line(k, f"2.{k + 1}.2 Procedure", 74, 12.0),
-         line(k, "Text that goes on.", 120), line(k, str(k + 1), 800)]
+         line(k, f"Text {'abcdefgh'[k]} that goes on.", 120), line(k, str(k + 1), 800)]
         for k in range(8)
     ]  # fmt: skip
     left = texts_left(pages)
@@ -115,3 +115,15 @@ def test_a_running_head_of_three_parts_is_known_by_one_of_them():
         for k in range(8)
     ]  # fmt: skip
     assert all(left == ["Text that goes on."] for left in texts_left(pages))
+
+
+def test_what_stands_on_a_page_that_comes_again_is_no_running_head():
+    agenda = [("Wells of stone", 36), ("Ropes of hemp", 80), ("Buckets of oak", 124), ("9", 800)]
+    pages = [
+        [line(k, text, y) for text, y in agenda] if k % 2
+        else [line(k, "A talk", 36), line(k, f"Said {'abcdefgh'[k]}", 120), line(k, str(k), 800)]
+        for k in range(8)
+    ]  # fmt: skip
+    left = texts_left(pages)
+    assert left[1::2] == [["Wells of stone", "Ropes of hemp", "Buckets of oak"]] * 4
+    assert not any("A talk" in on_page for on_page in left)

@@ -1,5 +1,6 @@
 """Shapes of real documents that once misled the outline, made small."""
 
+import pytest
 from reportlab.lib.pagesizes import A4
 from reportlab.pdfgen.canvas import Canvas
 
@@ -138,3 +139,43 @@ def test_few_pages_and_full_ones_are_no_slides(tmp_path):
     assert page_titles(deck(tmp_path / "deck.pdf", SLIDES).paragraphs)
     assert not page_titles(read_document(tmp_path / "full.pdf").paragraphs)
     assert not page_titles(deck(tmp_path / "few.pdf", SLIDES[:6]).paragraphs)
+
+
+PARTS = ("Wells of stone", "Ropes of hemp", "Buckets of oak")
+
+
+def talk(path, shown):
+    """Slides with their titles, and the agenda at each of some places."""
+    said = ("text", "Dig it by day, and never alone; the keeper signs for the lid.")
+    agenda = [("h1", "Agenda"), *(("text", part) for part in PARTS)]
+    titles = iter(("Digging", "Lining", "Spinning", "Knots", "Staves", "Hoops", "Handles", "Locks",
+                   "Keys", "End"))  # fmt: skip
+    pages = [agenda if k in shown else [("h1", next(titles)), said, said] for k in range(11)]
+    make_pdf(path, pages)
+    return [(s.title, s.level, s.page) for s in read_document(path).outline.sections]
+
+
+def test_an_agenda_that_comes_again_begins_the_sections_of_a_talk(tmp_path):
+    sections = talk(tmp_path / "talk.pdf", (0, 3, 6))
+    assert [(title, page) for title, level, page in sections if level == 0] == [
+        (PARTS[0], 0), (PARTS[1], 3), (PARTS[2], 6),
+    ]  # fmt: skip
+    assert [title for title, level, _ in sections if level == 1][:3] == [
+        "Digging", "Lining", "Spinning"
+    ]  # fmt: skip
+
+
+@pytest.mark.parametrize("shown", [(0, 3), (0, 2, 4, 6, 8), (3,)])
+def test_pages_that_come_again_at_other_times_are_no_agenda(tmp_path, shown):
+    sections = talk(tmp_path / "talk.pdf", shown)
+    assert not {title for title, _, _ in sections} & set(PARTS)
+
+
+def test_a_name_set_larger_between_chapters_holds_none_of_them(tmp_path):
+    text = ("text", "The keeper signs for every bucket that leaves the well, by day and by night.")
+    titles = [("h2", "1 Wells"), ("h2", "2 Ropes"), ("h1", "Lids"), ("h1", "Nets"),
+              ("h2", "3 Locks"), ("h2", "4 Sheds")]  # fmt: skip
+    path = tmp_path / "between.pdf"
+    make_pdf(path, [[title, text, text, text, text] for title in titles])
+    levels = {s.title: s.level for s in read_document(path).outline.sections}
+    assert {levels[title] for style, title in titles if style == "h2"} == {0}

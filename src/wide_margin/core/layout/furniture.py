@@ -28,6 +28,8 @@ LARGEST_COUNTING, MOST_COUNTING = 1.08, 14
 LARGEST_ALIKE = 1.35
 """Times the usual size up to which what says the same beside its page's number is a running
 head."""
+OF_AGENDA = 4
+"""Lines on a page that may be an agenda."""
 OF_HALF = 8
 """Letters that a half of a running head has at least, to be known again by itself."""
 _ROMAN = r"[ivxlcdm]{1,8}"
@@ -35,6 +37,7 @@ _NUMBER_ONLY = regex(
     rf"^[\W_]*(?:page\s+)?(?:\d{{1,4}}|{_ROMAN})(?:\s+(?:of|/)\s+\d+)?[\W_]*$", re.I
 )
 _NUMBER_AT_EDGE = regex(rf"^(?:\d{{1,4}}|{_ROMAN})\b|\b(?:\d{{1,4}}|{_ROMAN})$", re.I)
+_FIGURES = regex(r"\d+")
 _DIGITS = regex(rf"\d+|^{_ROMAN}\b|\b{_ROMAN}$")
 _SECTION_NUMBER = regex(r"^(?:\d+|[A-Z])(?:\.\d+)+\.?(?=\s)")
 
@@ -171,10 +174,16 @@ def _repeating(
                 pattern = _pattern(_plain(line), large=line.size > large)
                 seen[side, pattern].append((line.box[1], page, row))
     found: list[set[int]] = [set() for _ in pages]
+    # What stands on a page that is there again, as the agenda of a talk, is no running head yet.
+    whole = [
+        hash(_FIGURES.sub("", "\n".join([line.text for line in lines])))
+        if len(lines) >= OF_AGENDA else page
+        for page, lines in enumerate(pages)
+    ]  # fmt: skip
     for places in seen.values():
         places.sort()
         for group in _by_height(places):
-            n_pages = len({page for _, page, _ in group})
+            n_pages = len({whole[page] for _, page, _ in group})
             if n_pages >= 3 or (n_pages == 2 and len(pages) <= 4):
                 for _, page, row in group:
                     found[page].add(row)

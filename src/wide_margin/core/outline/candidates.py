@@ -110,11 +110,16 @@ def find_candidates(
     for row, paragraph in enumerate(paragraphs):
         if row in passed_over or not _could_be(paragraph, body_size, face):
             continue
-        line = paragraph.pieces[0].line
-        style = style_of(paragraph)
-        y = line.box[1]
-        found.append(Candidate(title_in(paragraph), style, row, line.page, y, row, y))
+        found.append(candidate_at(paragraphs, row))
     return _joined(found, paragraphs)
+
+
+def candidate_at(paragraphs: Sequence[Paragraph], row: int) -> Candidate:
+    """A paragraph as a candidate."""
+    paragraph = paragraphs[row]
+    line, style = paragraph.pieces[0].line, style_of(paragraph)
+    y = line.box[1]
+    return Candidate(title_in(paragraph), style, row, line.page, y, row, y)
 
 
 def body_face(paragraphs: Sequence[Paragraph]) -> str:

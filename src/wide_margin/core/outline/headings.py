@@ -1,7 +1,7 @@
 """Headings on the pages: found by many signs weighed together, levels by number and type."""
 
 from collections import Counter, defaultdict
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import NamedTuple
 
@@ -9,6 +9,7 @@ import numpy as np
 
 from wide_margin.core.geometry import BoolArray, Box, FloatArray, around
 from wide_margin.core.layout import Paragraph, tidy
+from wide_margin.core.outline.agendas import agenda_items
 from wide_margin.core.outline.candidates import (
     BULLET,
     CODE,
@@ -17,12 +18,14 @@ from wide_margin.core.outline.candidates import (
     Candidate,
     Style,
     body_face,
+    candidate_at,
     find_candidates,
     style_of,
     title_in,
 )
 from wide_margin.core.outline.chains import completed, unlinked
 from wide_margin.core.outline.heading_signs import SIGNS, signs_of
+from wide_margin.core.outline.jumps import without_jumps
 from wide_margin.core.outline.numbering import goes_on, number_before, number_of
 from wide_margin.core.outline.page_titles import page_titles
 from wide_margin.core.outline.prominence import is_same_family, look_of, usual_headings
@@ -115,10 +118,48 @@ def find_headings(
     sure |= {row for row, is_new in titles.items() if is_new}
     candidates = _placed([candidates[k] for k in kept], paragraphs)
     candidates = _without_strays(_with_run_ins(candidates, paragraphs, listings))
-    levels = levels_of(candidates)
+    levels = _level_titles(candidates, levels_of(candidates), titles)
+    candidates, levels = _with_agenda(candidates, levels, paragraphs)
     return [
         Heading(c.title, level, c.page, c.y, c.paragraph, _box_of(c, paragraphs), c.style,
                 c.paragraph in sure)
+        for c, level in zip(candidates, levels, strict=True)
+    ]  # fmt: skip
+
+
+def _with_agenda(
+    candidates: list[Candidate], levels: list[int], paragraphs: Sequence[Paragraph]
+) -> tuple[list[Candidate], list[int]]:
+    """Headings, and their levels, under the sections that the agenda of a talk begins."""
+    items = agenda_items(paragraphs)
+    if not items:
+        return candidates, levels
+    begun = [candidate_at(paragraphs, row) for row in items]
+    pages = {candidate.page for candidate in begun}
+    first = min(candidate.paragraph for candidate in begun)
+    both = [(candidate, 0) for candidate in begun]
+    both += [
+        (c, level + (c.paragraph > first)) for c, level in zip(candidates, levels, strict=True)
+        if c.page not in pages
+    ]  # fmt: skip
+    both.sort(key=lambda pair: pair[0].paragraph)
+    return [candidate for candidate, _ in both], without_jumps([level for _, level in both])
+
+
+def _level_titles(
+    candidates: Sequence[Candidate], levels: list[int], titles: Mapping[int, bool]
+) -> list[int]:
+    """Levels in which the titles of slides are all on one, however each is set.
+
+    Where they have numbers these tell.
+    """
+    if any(number_of(c.title) for c in candidates if c.paragraph in titles):
+        return levels
+    usual = Counter(
+        level for c, level in zip(candidates, levels, strict=True) if c.paragraph in titles
+    ).most_common(1)
+    return [
+        usual[0][0] if c.paragraph in titles else level
         for c, level in zip(candidates, levels, strict=True)
     ]  # fmt: skip
 

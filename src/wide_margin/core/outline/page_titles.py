@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from statistics import median
 
 from wide_margin.core.layout import Paragraph
-from wide_margin.core.outline.candidates import Style, style_of, title_in
+from wide_margin.core.outline.candidates import LARGER, Style, style_of, title_in
 
 FEWEST_PAGES, MOST_LETTERS = 8, 900
 """Pages with text, and characters on one in the middle of all: fewer pages, and fuller ones, are no
@@ -17,6 +17,23 @@ OF_PAGES, OF_STYLE, DIFFERENT = 0.5, 0.6, 0.4
 titles that say something else than the one before."""
 LEVEL = 24.0
 """Points by which titles may stand higher or lower than usual."""
+
+
+def _look(paragraph: Paragraph, body: float) -> Style:
+    """How a paragraph is set; of what is larger than the text the size alone.
+
+    A title in two scripts is in two faces, of which one may be bold.
+    """
+    style = style_of(paragraph)
+    return Style(style.size, False, False, False) if style.size >= LARGER * body else style
+
+
+def _usual_size(paragraphs: Sequence[Paragraph]) -> float:
+    """Of most letters."""
+    letters: Counter[float] = Counter()
+    for paragraph in paragraphs:
+        letters[round(paragraph.pieces[0].line.size * 2) / 2] += len(paragraph.text)
+    return letters.most_common(1)[0][0] if letters else 0.0
 
 
 def page_titles(paragraphs: Sequence[Paragraph]) -> dict[int, bool]:
@@ -36,12 +53,13 @@ def page_titles(paragraphs: Sequence[Paragraph]) -> dict[int, bool]:
     full = median(sum(len(paragraphs[row].text) for row in rows) for rows in by_page.values())
     if full > MOST_LETTERS:
         return {}
+    body = _usual_size(paragraphs)
     firsts: dict[Style, list[int]] = defaultdict(list)
     for rows in by_page.values():
         top = min(rows, key=lambda row: paragraphs[row].pieces[0].line.box[1])
         if len(paragraphs[top].text.split()) <= LONGEST:
-            firsts[style_of(paragraphs[top])].append(top)
-    use = Counter(style_of(paragraph) for paragraph in paragraphs)
+            firsts[_look(paragraphs[top], body)].append(top)
+    use = Counter(_look(paragraph, body) for paragraph in paragraphs)
     style = max(firsts, key=lambda one: len(firsts[one]), default=None)
     if style is None:
         return {}

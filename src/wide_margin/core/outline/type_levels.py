@@ -102,7 +102,10 @@ def _freed(candidates: Sequence[Candidate], ranks: Sequence[float]) -> list[floa
     for k, chapters in held.items():
         style = candidates[k].style.without_face
         if holders[style] == 1 and use[style] <= SELDOM and _count_on(candidates, chapters):
-            freed[k] = min(freed[row] for row in chapters)
+            outermost = min(freed[row] for row in chapters)
+            for row, candidate in enumerate(candidates):
+                if candidate.style.without_face == style:  # its like before it holds none either
+                    freed[row] = max(freed[row], outermost)
     return freed
 
 
