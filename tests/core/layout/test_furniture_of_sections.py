@@ -121,7 +121,7 @@ def test_what_stands_on_a_page_that_comes_again_is_no_running_head():
     agenda = [("Wells of stone", 36), ("Ropes of hemp", 80), ("Buckets of oak", 124), ("9", 800)]
     pages = [
         [line(k, text, y) for text, y in agenda] if k % 2
-        else [line(k, "A talk", 36), line(k, f"Said {'abcdefgh'[k]}", 120), line(k, str(k), 800)]
+        else [line(k, "A talk", 20), line(k, f"Said {'abcdefgh'[k]}", 120), line(k, str(k), 800)]
         for k in range(8)
     ]  # fmt: skip
     left = texts_left(pages)
