@@ -294,3 +294,26 @@ def test_what_an_environment_does_is_told_by_its_description(mentions):
     answer = mentions.answer("What does the greaseline environment do?", WHOLE, None)
     assert "greased before it is hung up" in answer.quotes[0].text
     assert answer.sure >= 0.6
+
+
+def test_names_in_code_are_not_the_thing_and_a_command_s_title_may_say_what_it_takes(tmp_path):
+    make_pdf(tmp_path / "made.pdf", [
+        [("h1", "1 Tables"), ("text", "CAPSTAN_ID: integer of the list. NAME: words of the list."),
+         ("text", "A capstan is turned by four of the ringers, and never by the steward.")],
+        [("h1", "2 Commands"), ("h2", "\\rope { length }"),
+         ("text", "Lets out as much rope as is asked for. It creaks when the drum is cold.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "made.pdf"))
+    assert made.answer("What is a capstan?", WHOLE, None).sure <= 0.6
+    answer = made.answer("What does the \\rope command do?", WHOLE, None)
+    assert "Lets out as much rope" in answer.quotes[0].text
+
+
+def test_bare_plurals_define_too(tmp_path):
+    made = asked_of(
+        tmp_path,
+        "Capstans are upright drums of oak for the ropes of the tower. Capstans are oiled in May.",
+    )
+    answer = made.answer("What is a capstan?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("Capstans are upright drums")
+    assert answer.sure >= 0.6

@@ -4,7 +4,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.explain import Explainer, define
-from wide_margin.core.explain.short_forms import find_short_forms, symbols_in
+from wide_margin.core.explain.short_forms import find_short_forms, may_spell_out, symbols_in
 
 OTHER = "Nothing else is said on this page about any of it, and the days went by as before."
 
@@ -151,3 +151,42 @@ def test_a_word_that_is_only_used_is_told_to_be_so(tmp_path):
     text = "The paraffin was carried up the stairs in cans by the youngest of the keepers."
     meaning = meaning_of(tmp_path, text, "paraffin")
     assert (meaning.kind, meaning.text) == ("used", text)
+
+
+@pytest.mark.parametrize(
+    ("text", "term"),
+    [
+        (
+            "Backports are packages that were built again for the release before this one.",
+            "backport",
+        ),
+        ("Two lids lay there. Brands are collections of files for the look of a page.", "brand"),
+    ],
+)
+def test_what_several_things_are_defines_each(tmp_path, text, term):
+    assert meaning_of(tmp_path, text, term).text in text
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "Gauges are always in the way of boats that come in from the sea by night.",
+        "Gauges are oiled twice for the winter, and again in the spring by the keeper.",
+        "If gauges are boards of oak, they are painted by the keeper in the spring.",
+    ],
+)
+def test_what_only_speaks_of_several_things_defines_none(tmp_path, text):
+    path = tmp_path / "one.pdf"
+    make_pdf(path, [[("text", OTHER), ("text", text)]])
+    definitions = Explainer(read_document(path)).definitions
+    assert all(d.weight < 0.6 for found in definitions.values() for d in found)
+
+
+@pytest.mark.parametrize(
+    ("text", "short", "expected"),
+    [("The Bell Ringing Society keeps it.", "BRS", True), ("GNU's not Unix.", "GNU", True),
+     ("A system of near-rings and their applications.", "SONATA", True),
+     ("XOTcl is a replacement for OTcl and more.", "XOTcl", False), ("A list of ropes.", "QBX", False)],
+)  # fmt: skip
+def test_words_that_may_be_what_a_short_form_stands_for(text, short, expected):
+    assert may_spell_out(text, short) is expected

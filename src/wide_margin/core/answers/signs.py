@@ -203,6 +203,8 @@ def defined_term(question: str) -> str:
 
 def begins_alike(word: str, wanted: str) -> bool:
     """Whether a word is another one but for its ending."""
+    if "_" in word and "_" not in wanted:
+        return False  # "centreline_id" is a name in code
     stem = wanted[: max(4, len(wanted) - 2)] if len(wanted) > 4 else wanted
     if len(word) == len(wanted) + 1 and word.startswith(wanted) and word[-1] in _NO_ENDING:
         return False  # "velvetg" is another program

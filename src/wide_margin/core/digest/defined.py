@@ -17,6 +17,7 @@ from wide_margin.core.digest.listed import with_listed
 from wide_margin.core.digest.named import SAYS_NOTHING, rows_under, without_article
 from wide_margin.core.document import Locator, ReadDocument
 from wide_margin.core.explain import define
+from wide_margin.core.explain.definitions import says_which_things
 from wide_margin.core.explain.short_forms import may_spell_out
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
@@ -26,6 +27,8 @@ from wide_margin.core.search.analysis import words
 
 MOST_SENTENCES = 3
 """Of an entry in a list of terms."""
+FIRST_SAID = 4
+"""Sentences of a section in which it is told what it is called after."""
 LEAST_SAID = 4
 """Words that describe a term without a verb."""
 MENTIONED = 0.3
@@ -107,7 +110,7 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
             end += 1
     quote = quote_rows(document, question, first, end)
     if answer.quotes and _overlap(answer.quotes[0].locators[0], quote.locators[0]):
-        return answer
+        return replace(answer, sure=max(answer.sure, definition.weight))
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=definition.weight)
 
 
@@ -133,6 +136,7 @@ def _with_rows(
     if not said:
         return answer
     at = said[0]
+    said = said[:FIRST_SAID]
     if sentences[rows.start].paragraph not in forms:
         at = min(said, key=lambda row: _leads_in(document, sentences[row], name))
     end = at + 1
@@ -186,7 +190,9 @@ def _says_it(document: ReadDocument, quote: Quote, topic: tuple[str, ...]) -> bo
             continue
         if explains(document, row, topic) and not _is_label(document, row):
             return True
-        if sign_of("what is", said.text, topic) < SAYS_WHAT or not _DEFINES.search(said.text):
+        if sign_of("what is", said.text, topic) < SAYS_WHAT:
+            continue
+        if not _DEFINES.search(said.text) and not says_which_things(said.text):
             continue
         if not _names_another(said.text, topic):
             return True

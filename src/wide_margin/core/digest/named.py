@@ -22,6 +22,8 @@ LEAST_MORE = 20
 """Letters that a description has at least which stands in one line with its term."""
 SAYS_NOTHING = (*NOT_SAID, "works", "code", "caption")
 """Kinds of sentences that do not say what a thing is."""
+_TAKES = regex(r"(?<=\w)\s*[\[({<].*")
+"""What a command takes, after its name in a title: "\\brief { description }"."""
 _DASH = regex(r"\s+[–—-]\s+|:\s+")
 _SETS = regex(r"^\W*>\s|<-|(?<![=!<>])=(?!=)\s")
 """A line of code that uses a function does not describe it."""
@@ -64,7 +66,7 @@ def rows_titled(document: ReadDocument, name: str) -> range:
     terms = document.index.analyser.terms
     wanted = terms(name)
     for row, section in enumerate(document.outline.sections if wanted else ()):
-        whole = unnumbered(section.title)
+        whole = _TAKES.split(unnumbered(section.title), maxsplit=1)[0]
         title, _, says = (part.strip() for part in _DASH.sub("\n", whole, 1).partition("\n"))
         if terms(without_article(title.lower())) == wanted:
             return own_rows(document, row, with_heading=bool(says))

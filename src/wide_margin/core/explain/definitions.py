@@ -15,7 +15,7 @@ from typing import NamedTuple
 
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.short_forms import find_short_forms, symbols_in
-from wide_margin.core.explain.verbs import PREPOSITIONS, first_finite
+from wide_margin.core.explain.verbs import PREPOSITIONS, first_finite, is_past
 from wide_margin.core.later import regex
 from wide_margin.core.layout import BULLETS, NOTE_MARK, Paragraph, fold, tidy
 from wide_margin.core.outline.numbering import unnumbered
@@ -75,6 +75,14 @@ _IS = regex(
     rf"|(?:is|are) (?:{_ADVERB})?(?:the|those|any|an?|one|kinds? of|what|simply|just)\b"
     r"|bedeutet|bezeichnet|ist (?:ein|der|die|das)\w*|sind|est (?:une?|le|la)|désigne|es una?|es el|es la|significa)\s",
 )  # fmt: skip
+_ARE = regex(
+    r"^(?P<article>)(?P<term>[^\W_][\w’'/+-]*(?:\s+[\w’'/+-]+){0,2}?s)(?:\s*\((?P<abbr>[^)]{1,30})\))?\s+"
+    r"(?P<verb>are)\s+(?=(?P<what>(?:[a-z-]+\s+){0,2}?[a-z-]{3,}[^\Ws]s)\s+(?:of|that|which|for|in|with|used|from|to|where|who|whose|between)\b)"
+)  # fmt: skip
+_NO_PLURALS = frozenset(
+    ["alway", "perhap", "sometime", "afterward", "backward", "forward", "toward", "les", "thu"]
+)
+"""Words whose last letter makes no plural, without it."""
 _OR = regex(r"(?:or|also|or simply|also called|in short)\s+(?:the\s+|an?\s+)?(?P<name>\S.*)$", re.I)
 """The other name of a term: "a collaboration site (or “site”) means"."""
 _CALLED = regex(
@@ -426,7 +434,7 @@ def _in_sentence(
 
 def _subject(text: str, row: int) -> Iterator[Definition]:
     """A sentence whose subject is the term: "A keeper is a person who …"."""
-    match = _IS.match(text)
+    match = _IS.match(text) or says_which_things(text)
     if match is None or _NOT.match(text[match.end() :]) or len(text.split()) < LEAST_WORDS:
         return
     term = match["term"].strip("“”\"‘’'")
@@ -444,6 +452,17 @@ def _subject(text: str, row: int) -> Iterator[Definition]:
     other = _OR.match(match["abbr"] or "")
     if other and _is_term(name := other["name"].strip("“”\"‘’'")):
         yield Definition(name, row, "defined", min(1.0, weight))
+
+
+def says_which_things(text: str) -> re.Match[str] | None:
+    """A sentence that says of several which things they are: "Attractors are stable cycles of …"."""
+    match = _ARE.match(text)
+    if match is None:
+        return None
+    *says_how, what = match["what"].lower().split()
+    plain = not any(is_past(word) or is_common(word) or word.endswith("ly") for word in says_how)
+    is_thing = not is_common(what) and what[:-1] not in _NO_PLURALS and not is_past(what)
+    return match if plain and is_thing else None
 
 
 def _is_term(term: str) -> bool:

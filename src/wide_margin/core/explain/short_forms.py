@@ -177,10 +177,8 @@ def may_spell_out(text: str, short: str) -> bool:
 def _has_letters(parts: list[str], letters: list[str]) -> bool:
     at = n_initials = 0
     for part in parts:
-        if part == "".join(letters):
-            return False
         n_initials += part[0] == letters[at]
-        for sign in part:
+        for sign in part[:1] if part == "".join(letters) else part:  # "GNU's not …" begins with it
             at += sign == letters[at]
             if at == len(letters):
                 return 2 * n_initials >= len(letters)
