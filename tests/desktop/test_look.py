@@ -1,6 +1,6 @@
 import numpy as np
 import pytest
-from PySide6.QtGui import QImage
+from PySide6.QtGui import QColor, QImage
 from PySide6.QtWidgets import (
     QAbstractButton,
     QCheckBox,
@@ -60,7 +60,22 @@ def test_night_turns_lightness_and_keeps_hue():
     assert white.lightness() < 30
     assert black.lightness() > 220
     assert red.hue() == 0
-    assert red.saturation() > 150
+    assert red.saturation() > 100
+
+
+@pytest.mark.parametrize("ink", ["#0000ff", "#000080", "#800000", "#006400", "#5a005a", "#b00000"])
+def test_what_is_printed_in_colour_can_be_read_at_night(ink):
+    colour = QColor(ink)
+    pixels = bytes([255] * 4 + [colour.blue(), colour.green(), colour.red(), 255])
+    image = image_from(Picture(2, 1, 8, pixels), night=True)
+    paper, printed = (image.pixelColor(k, 0) for k in range(2))
+    assert contrast(printed.name(), paper.name()) >= 4.5
+    assert abs(printed.hue() - colour.hue()) < 5
+
+
+def test_what_is_marked_in_a_light_colour_does_not_blind_at_night():
+    image = image_from(Picture(1, 1, 4, bytes([0, 255, 255, 255])), night=True)
+    assert image.pixelColor(0, 0).value() < 110
 
 
 def test_day_shows_a_picture_as_it_is():

@@ -1,5 +1,6 @@
 import pytest
 
+from tests.making import make_pdf, read_document
 from wide_margin.core.answers import Reach, answer_quoted, read_question, section_reach
 from wide_margin.core.answers.signs import emphasis_for, sign_of
 from wide_margin.core.layout import tidy
@@ -186,3 +187,16 @@ def test_quotes_are_the_documents_own_sentences(handbook):
     for question in ("What must a keeper do before leaving?", "How is ice in the well treated?"):
         for quote in answer_quoted(handbook, question).quotes:
             assert tidy(quote.text) in whole
+
+
+@pytest.mark.parametrize("style", ["code", "text"])
+def test_the_rest_of_a_sentence_is_quoted_with_the_code_that_stands_in_it(tmp_path, style):
+    path = tmp_path / "code.pdf"
+    make_pdf(path, [[
+        ("h1", "1 Ropes"), ("text", "A rope is let out by hand or from the desk of the keeper."),
+        (style, "letout rope 40"), ("text", "sets the length of the rope to 40 fathoms at once."),
+        ("text", "Nothing else is said of the drum, and nobody has ever asked for more than that."),
+    ]])  # fmt: skip
+    answer = answer_quoted(read_document(path), "How do I set the length of the rope?")
+    with_code = "letout rope 40\nsets the length of the rope" in answer.quotes[0].text
+    assert with_code == (style == "code")

@@ -8,6 +8,7 @@ from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, Reach, named_reach
 from wide_margin.core.digest import SLOTS, Digester, DocumentKind
 from wide_margin.core.digest.by_kind import LONG
+from wide_margin.core.digest.gist import gist_lines
 from wide_margin.core.digest.sentences import hangs, without_asides
 from wide_margin.core.explain import find_definitions
 
@@ -230,3 +231,14 @@ def test_how_a_section_begins_says_what_its_term_is_only_in_such_words(digest):
     assert told["observer"] == "Anyone who reads the staff and signs for it is an observer."
     assert told["tide"] == ""  # its section begins with a question that learners ask
     assert not any(text.endswith("?") or text.startswith("•") for text in told.values())
+
+
+def test_what_is_said_again_word_for_word_stands_in_the_gist_once(tmp_path):
+    said = ("text", "The keeper is the one who changes the rope before the winter of every year.")
+    path = tmp_path / "again.pdf"
+    make_pdf(path, [[("h1", title), said, ("text", f"{title} are counted by the steward in May.")]
+                    for title in ("Ropes", "Wheels", "Lids")])  # fmt: skip
+    document = read_document(path)
+    rows = [k for k, s in enumerate(document.text.sentences) if s.text == said[1]]
+    assert len(rows) == 3
+    assert [line.sentence for line in gist_lines(document, rows)] == rows[:1]

@@ -4,25 +4,27 @@ from itertools import pairwise
 
 from wide_margin.core.answers.model import Quote
 from wide_margin.core.answers.question import Question
-from wide_margin.core.answers.signs import (
-    emphasis_for,
-)
+from wide_margin.core.answers.signs import emphasis_for
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 
 LONGEST_TERM = 14
 """A described term of more words, a function with many forms, is not quoted."""
+MOST_SHOWN = 25
+"""Words of code that is quoted with the rest of its sentence."""
 
 
 def quote_rows(document: ReadDocument, question: Question, first: int, end: int) -> Quote:
     """Consecutive sentences, verbatim.
 
-    A table's row comes with the head of its table, a description with the term it describes; the
+    A table's row comes with the head of its table, a description with the term it describes, the
+    rest of a sentence with the code that stands in it; the
     place of what is said goes before that of what it belongs to.
     """
     sentences = document.text.sentences
     term = _rows_of_term(document, first)
     if term and term[1] == first:
         first = term[0]
+    first = _with_display(document, first)
     text = _joined(document, first, end)
     locators: tuple[Locator, ...] = (locator_for(document, first, end),)
     if term and term[0] < first:
@@ -33,6 +35,19 @@ def quote_rows(document: ReadDocument, question: Question, first: int, end: int)
         text = f"{sentences[head].text} … {text}"
         locators = (*locators, locator_for(document, head))
     return Quote(text, locators, emphasis=emphasis_for(question.kind, text))
+
+
+def _with_display(document: ReadDocument, row: int) -> int:
+    """The row from which the code is quoted that a sentence goes on after."""
+    sentences = document.text.sentences
+    said, before = sentences[row], sentences[max(row - 1, 0)]
+    if not row or not said.text[:1].islower() or said.kind != "body":
+        return row
+    if before.kind != "code" or before.page != said.page:
+        return row
+    first = document.rows_of(before.paragraph, before.paragraph + 1).start
+    n_words = sum(len(sentences[k].text.split()) for k in range(first, row))
+    return first if n_words <= MOST_SHOWN else row
 
 
 def _joined(document: ReadDocument, first: int, end: int) -> str:

@@ -565,8 +565,8 @@ class _Table:
 
 
 def gist_lines(document: ReadDocument, rows: Iterable[int]) -> tuple[GistLine, ...]:
-    """The sentences of some rows, asides cut."""
-    return tuple(
-        GistLine(without_asides(document.text.sentences[row].text), locator_for(document, row), row)
-        for row in rows
-    )
+    """The sentences of some rows, asides cut; what is said again word for word is left out."""
+    first: dict[str, int] = {}
+    for row in rows:
+        first.setdefault(without_asides(document.text.sentences[row].text), row)
+    return tuple(GistLine(text, locator_for(document, row), row) for text, row in first.items())

@@ -231,17 +231,20 @@ class PageImages(QObject):
 
 
 def image_from(picture: Picture, *, night: bool = False) -> QImage:
-    """A Qt image of a picture; at night with its lightness turned over and its hues kept."""
+    """A Qt image of a picture; at night with its luminance turned over and its hues kept.
+
+    Pure blue is as light as pure yellow in HSL; what counts on a dark page is how bright it looks.
+    """
     data = picture.data
     if night:
         pixels = np.frombuffer(data, np.uint8).reshape(picture.height, picture.stride // 4, 4)
         colour = pixels[:, :, :3].astype(np.int32)
-        # In HSL, turning lightness over adds the same amount to each of the three.
-        shift = 255 - (colour.max(axis=2) + colour.min(axis=2))
-        turned = colour + shift[:, :, None]
+        # Rec. 601 luma; the same amount is added to each of the three.
+        luma = (29 * colour[:, :, 0] + 150 * colour[:, :, 1] + 77 * colour[:, :, 2]) >> 8
+        turned = np.clip(colour + (255 - 2 * luma)[:, :, None], 0, 255)
         dark = np.full_like(pixels, 255)
         # Not to black: the page keeps the warmth of the paper it stands on.
-        dark[:, :, :3] = np.clip(18 + turned * (228 - 18) // 255, 0, 255).astype(np.uint8)
+        dark[:, :, :3] = (18 + turned * (228 - 18) // 255).astype(np.uint8)
         data = dark.tobytes()
     image = QImage(data, picture.width, picture.height, picture.stride, QImage.Format.Format_RGB32)
     return image.copy()  # the bytes may go
