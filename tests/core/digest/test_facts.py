@@ -494,3 +494,45 @@ def test_the_page_of_a_command_is_called_after_it(facts_of):
         ("h2", "SYNOPSIS"), ("code", "dredge [-q] harbour"),
     )  # fmt: skip
     assert facts.title.text == "dredge - clear a harbour of mud, by the bucket"
+
+
+@pytest.mark.parametrize(
+    ("lines", "authors", "date"),
+    [
+        (("Marta Lindqvist", "July 2019"), ["Marta Lindqvist"], "2019-07"),
+        (("Written by Marta Lindqvist", "2019"), ["Marta Lindqvist"], "2019"),
+        (("14 March 2021",), [], "2021-03-14"),
+    ],
+)
+def test_who_and_when_are_no_title_though_they_are_set_like_it(facts_of, lines, authors, date):
+    facts = facts_of(("title", "Keeping a Village Well"), *(("title", line) for line in lines))
+    assert facts.title.text == "Keeping a Village Well"
+    assert texts(facts.authors) == authors
+    assert facts.date.text == date
+
+
+@pytest.mark.parametrize("line", [".notdef space exclam quotedbl", "./wells/lids.tcl"])
+def test_a_path_or_a_sign_of_a_font_is_no_title(facts_of, line):
+    facts = facts_of(("title", line), ("author", "Keeping a Village Well"))
+    assert facts.title is None or not facts.title.text.startswith(".")
+
+
+def test_a_day_is_no_name(facts_of):
+    assert facts_of(("title", "Village Wells"), ("author", "Tue Oct 17")).authors == ()
+
+
+@pytest.mark.parametrize(
+    "line", ["2 Technical Report", "(WELLS) that was told in Lind (Journal of Village Wells)"]
+)
+def test_a_heading_and_the_rest_of_a_sentence_publish_nothing(facts_of, line):
+    assert facts_of(("title", "Village Wells"), ("author", line)).place is None
+
+
+@pytest.mark.parametrize(
+    ("said", "is_licence"),
+    [("It uses the many ropes that are known in the public domain since long ago.", False),
+     ("This book was placed in the public domain by its keeper in 1971.", True)],
+)  # fmt: skip
+def test_the_public_domain_is_a_licence_where_something_is_put_there(facts_of, said, is_licence):
+    facts = facts_of(("title", "Village Wells"), ("author", said))
+    assert (facts.licence is not None) == is_licence

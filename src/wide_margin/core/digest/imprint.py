@@ -13,6 +13,7 @@ from wide_margin.core.digest.front import (
 )
 from wide_margin.core.document import ReadDocument, locator_for
 from wide_margin.core.later import regex
+from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.plain import one_line
 
 _MONTHS = {
@@ -34,16 +35,16 @@ _MONTHS = {
     )
     for name in names.split()
 }  # fmt: skip
-_MONTH = "(?:" + "|".join(sorted(_MONTHS, key=len, reverse=True)) + r")\.?"
+MONTH_NAMES = "(?:" + "|".join(sorted(_MONTHS, key=len, reverse=True)) + r")\.?"
 _YEAR = r"(?P<year>(?:1[5-9]|20)\d\d)"
 DATES = tuple(
     regex(pattern, re.I)
     for pattern in (
         rf"\b{_YEAR}-(?P<m>0[1-9]|1[0-2])-(?P<day>0[1-9]|[12]\d|3[01])\b",
-        rf"(?<![.\d])\b(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th|\.|er)?\s+(?:of\s+|de\s+)?(?P<month>{_MONTH}),?\s+(?:de\s+)?{_YEAR}\b",
-        rf"\b(?P<day>0?[1-9]|[12]\d|3[01])[-–](?P<month>{_MONTH})[-–]{_YEAR}\b",
-        rf"\b(?P<month>{_MONTH})\s+(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th)?,?\s+{_YEAR}\b",
-        rf"\b(?P<month>{_MONTH}),?\s+(?:de\s+)?{_YEAR}\b",
+        rf"(?<![.\d])\b(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th|\.|er)?\s+(?:of\s+|de\s+)?(?P<month>{MONTH_NAMES}),?\s+(?:de\s+)?{_YEAR}\b",
+        rf"\b(?P<day>0?[1-9]|[12]\d|3[01])[-–](?P<month>{MONTH_NAMES})[-–]{_YEAR}\b",
+        rf"\b(?P<month>{MONTH_NAMES})\s+(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th)?,?\s+{_YEAR}\b",
+        rf"\b(?P<month>{MONTH_NAMES}),?\s+(?:de\s+)?{_YEAR}\b",
         rf"\b{_YEAR}-(?P<m>0[1-9]|1[0-2])\b",
         rf"\b(?P<day>0?[1-9]|[12]\d|3[01])[./](?P<m>0?[1-9]|1[0-2])[./]{_YEAR}\b",
         rf"\b{_YEAR}/(?P<m>0?[1-9]|1[0-2])/(?P<day>0?[1-9]|[12]\d|3[01])\b",
@@ -68,7 +69,7 @@ VERSION = regex(
 )  # fmt: skip
 _LICENCE = regex(
     r"\b(?:permission is granted|licen[sc]ed under|under the terms of|redistribut\w+ (?:it|and)|free documentation licen[sc]e"
-    r"|general public licen[sc]e|creative commons|public domain|all rights reserved|may be (?:copied|reproduced|distributed))\b", re.I
+    r"|general public licen[sc]e|creative commons|(?:is|are|placed|put|released|dedicated|donated) (?:in|into|to) the public domain|all rights reserved|may be (?:copied|reproduced|distributed))\b", re.I
 )  # fmt: skip
 _PUBLISHED = regex(
     r"\b(?:journal of|journal|proceedings|transactions on|published (?:by|in|as)|press\b|verlag\b|publish(?:er|ing|ers)\b"
@@ -89,7 +90,7 @@ LEAST_OF_DATE = 1.9
 """Score below which what looks like a date is more likely one of something else."""
 FRONT_OF_BOOK = 3
 """Index of the last page of the front where no contents end it sooner."""
-_DANGLES = regex(r"\b(?:of|the|and|on|in|for|by|at)$|[,&]$", re.I)
+_DANGLES = regex(r"\b(?:of|the|and|on|in|for|by|at)$|[,&‐\ufffe]$|[a-z]-$", re.I)
 """Ends a line whose next one belongs to it."""
 _INCLUDED = regex(
     r"^.*?\b(?:included|appeared|appears|published|presented)\s+in\s+(?=the\b|[A-Z])", re.I
@@ -210,12 +211,16 @@ def published(
             continue
         if _PLACE_OF_WORK.match(line.text) or ONLY_KIND.match(line.text):
             continue
+        number = number_of(" ".join(line.text.split()))
+        if (number is not None and number.scheme == "decimal") or line.text.startswith("("):
+            continue  # a heading, or the rest of a sentence
         whole = [line]
         for following in lines[k + 1 : k + 4]:
             if not _DANGLES.search(whole[-1].text) or following.page != line.page:
                 break
             whole.append(following)
-        text = _NEXT_SENTENCE.sub("", " ".join(part.text for part in whole))
+        text = re.sub(r"(?<=[a-z])[-‐\ufffe] (?=[a-z])", "", " ".join(part.text for part in whole))
+        text = _NEXT_SENTENCE.sub("", text)
         text = _INCLUDED.sub("", text).rstrip(" ,")
         return Fact(text, line_locator(document, whole, text))
     return None

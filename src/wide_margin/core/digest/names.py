@@ -82,6 +82,10 @@ def names_in_line(text: str) -> list[str]:
     return names if len(names) == len(parts) or (told and names) else []
 
 
+_OF_CALENDAR = regex(
+    r"(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?"
+    r"|(?:jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)", re.I
+)  # fmt: skip
 LIST, MOSTLY = 3, 0.6
 """A line of so many parts is a list of people where this share of them surely are."""
 
@@ -119,6 +123,8 @@ def is_name(text: str, *, is_told: bool = False) -> bool:
     # What is left of a postal code; "Das Werkzeug".
     if any(token.endswith("-") for token in plain) or tokens[0].casefold() in _ARTICLES:
         return False
+    if all(_OF_CALENDAR.fullmatch(token) for token in plain):
+        return False  # "Tue Oct"
     if len(plain) < 2 or not all(_TOKEN.fullmatch(token) for token in plain):
         return False
     whole = [token.strip(".") for token in plain if len(token.strip(".")) > 1]

@@ -17,7 +17,7 @@ from wide_margin.core.digest.front import (
     letters_of,
     overlap_across,
 )
-from wide_margin.core.digest.imprint import DATES, ONLY_KIND, VERSION
+from wide_margin.core.digest.imprint import DATES, MONTH_NAMES, ONLY_KIND, VERSION
 from wide_margin.core.digest.names import names_in_line, people_in_block
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.verbs import opens_clause
@@ -65,6 +65,14 @@ _NO_SUBTITLE = regex(
     r"|(?:date|datum|stand|fecha|data)\b(?:\s+(?:of|de|di|da)\b.*)?\s*[:\d]"
     r"|(?:copyright|©|\(c\))", re.I
 )  # fmt: skip
+_IMPRINT = regex(
+    r"(?:written|edited|compiled|prepared|maintained) by\b|by\s+[A-Z]|©|\(c\)|copyright\b", re.I
+)
+_DATE_ALONE = regex(
+    rf"^\W*(?:{MONTH_NAMES}\W*)?(?:\d{{1,2}}\W+)?(?:{MONTH_NAMES}\W+)?(?:1[89]|20)\d\d\W*$", re.I
+)
+_NO_NAME = regex(r"\.(?:[a-z]|/)")
+"""The name of a sign in a font, or a path."""
 GOES_ON = 2.2
 """Sizes of its letters between two lines of a subtitle, at most."""
 SAYS = 7
@@ -99,7 +107,17 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
             score = _title_score(block, on_page, named, document.facts.author)
             if score > best_score:
                 best, best_score = block, score
-    return best
+    return _without_imprint(best)
+
+
+def _without_imprint(block: list[FrontLine]) -> list[FrontLine]:
+    """The lines of a title up to those that say who and when, where all are set alike."""
+    for k, line in enumerate(block[1:], start=1):
+        following = block[k + 1].text if k + 1 < len(block) else ""
+        is_person = names_in_line(line.text) and _DATE_ALONE.match(following)
+        if _IMPRINT.match(line.text) or _DATE_ALONE.match(line.text) or is_person:
+            return block[:k]
+    return block
 
 
 def _title_of_command(lines: Sequence[FrontLine]) -> list[FrontLine]:
@@ -117,7 +135,7 @@ def _title_score(
     n_words, n_letters = len(text.split()), sum(line.n_letters for line in block)
     if n_letters < 3 or n_words > LONGEST_TITLE or begins_abstract(text):
         return 0.0
-    if n_words > LONGEST_SENTENCE and text.endswith((".", "。")):
+    if (n_words > LONGEST_SENTENCE and text.endswith((".", "。"))) or _NO_NAME.match(text):
         return 0.0
     if author and fold(author) in fold(text):
         return 0.0

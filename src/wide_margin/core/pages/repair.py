@@ -33,6 +33,8 @@ _LIGATURE_CODE = regex(
 at once."""
 _CODES = regex(r"[\x0b-\x0c\x0e\x0f\x1b-\x1f]|\x0d(?!\n)")
 _LEFT_OVER = regex(r"[\x0b\x0c\x0e\x0f\x1b-\x1f]")
+_CIRCLED_C = regex(r"(?:\x0dc|c\x0d(?!\n))(?=\s+\d{4})")
+"""The sign of copyright as TeX sets it: a circle at the code of "fl", and the letter in it."""
 _COMBINING = {
     "\u0060": "\u0300",
     "\u00a8": "\u0308", "\u00b4": "\u0301", "\u02c6": "\u0302", "\u02dc": "\u0303",
@@ -103,6 +105,7 @@ def with_ligatures(chars: str) -> str:
     """
     if not _CODES.search(chars):
         return chars
+    chars = _CIRCLED_C.sub("© ", chars)
     meant: dict[str, str] = {}
     for code in set(_LIGATURE_CODE.findall(chars)):
         usual = _LIGATURE[ord(code)]
@@ -113,7 +116,9 @@ def with_ligatures(chars: str) -> str:
         n_known = _n_known(words, code, _OPENED[meant[code]])
         if n_known < AS_LIGATURE * len(words):
             letter = max(ascii_lowercase, key=lambda letter: _n_known(words, code, letter))
-            if _n_known(words, code, letter) >= FAR_MORE * max(n_known, 1):
+            as_letter = _n_known(words, code, letter)
+            is_in_all = n_known == 0 and as_letter == len(words) > 1
+            if is_in_all or as_letter >= FAR_MORE * max(n_known, 1):
                 chars = re.sub(rf"{code}(?!\n)", letter, chars)
                 del meant[code]
     opened = _LIGATURE_CODE.sub(lambda match: meant.get(match.group(), match.group()), chars)
