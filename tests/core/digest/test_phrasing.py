@@ -21,6 +21,7 @@ from wide_margin.core.digest.phrasing import IS_QUESTION, Wording, defines, ques
          "How long does the crossing take?"),
         ("number", "A season ticket costs £42 and is not transferable.",
          "How much does a season ticket cost?"),
+        ("why", "A trim of the boat is a shift of the load so that both ends are level.", ""),
         ("number", "The water has nine degrees in summer and two in winter.", ""),
         ("number", "The list should have two ends in any case.", ""),
         ("who", "The keeper signs for every bucket of the yard.",
@@ -94,6 +95,7 @@ def test_a_title_gives_the_task_that_it_names(wording, title, question):
 
 def test_a_title_is_written_as_the_text_writes_it(wording):
     assert wording.in_sentence("Gauge Plates of Skerrow") == "gauge plates of Skerrow"
+    assert wording.in_sentence("GAUGE PLATES OF SKERROW") == "gauge plates of Skerrow"
 
 
 @pytest.mark.parametrize(
@@ -126,3 +128,8 @@ def test_the_article_of_a_definition_is_that_of_the_question(wording):
 )
 def test_a_definition_says_what_its_term_is(sentence, term, is_one):
     assert defines(sentence, term) is is_one
+
+
+@pytest.mark.parametrize("title", ["Operating Systems", "Mailing lists", "Working directory"])
+def test_what_only_begins_like_a_task_is_none(wording, title):
+    assert wording.how_to(title) == ""

@@ -114,3 +114,27 @@ def test_titles_that_ask_are_offered_as_they_are(tmp_path):
     found = {worth.question for worth in offered if worth.shape == "asked"}
     assert len(found) >= 2
     assert found <= set(asked)
+
+
+def test_sections_that_any_manual_has_are_not_asked_for(tmp_path):
+    titles = ("Function Documentation", "GNU General Public License", "src/wells.h", "Lids of oak",
+              "Well Struct Reference", "Other Options")  # fmt: skip
+    said = (
+        "The keeper of the yard counts each {} in May and writes it into the book of the mill.",
+        "A {} that is older than nine years is carried to the smith of the next village.",
+        "No {} is lent to a farm while the water of the river stands above the second mark.",
+        "Where a {} is broken the steward sends for two others and pays for one of them.",
+    )
+    things = ("rope", "hook", "wheel", "lid", "chain", "bucket")
+    pages = [
+        [
+            ("h1", title),
+            *(("text", text.format(f"{thing} of the {title.lower()}")) for text in said),
+        ]
+        for title, thing in zip(titles, things, strict=True)
+    ]
+    make_pdf(tmp_path / "any.pdf", pages)
+    document = read_document(tmp_path / "any.pdf")
+    offered = worth_asking(document, Digester(document), find_definitions(document))
+    parts = [worth.question for worth in offered if worth.shape == "part"]
+    assert parts == ["What does the section on lids of oak say?"]

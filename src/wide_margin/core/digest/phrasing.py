@@ -36,7 +36,7 @@ _DATE = (
 )
 _WHEN = regex(rf"^{_SUBJECT}\s+(?P<be>was|were)\s+(?P<done>{_PARTICIPLE})\b[^,;:]*?\b{_DATE}")
 _WHY = regex(
-    rf"^{_SUBJECT}\s+(?P<be>is|are|was|were|{_MODAL})\s+(?P<rest>[^,;:()]{{4,50}}?),?\s+(?:because|so that)\s"
+    rf"^{_SUBJECT}\s+(?P<be>is|are|was|were|{_MODAL})\s+(?P<rest>[^,;:()]{{4,50}}?),?\s+(?P<tie>because|so that)\s"
 )
 _HAS = regex(
     rf"^{_SUBJECT}\s+(?:has|have|contains?|comprises?)\s+{_ABOUT}{_N}\s+(?P<thing>(?!{_UNITS}\b)[a-z]{{4,}}s)\b"
@@ -69,6 +69,11 @@ ASKS = regex(
     r"(?:[’']s|n[’']t)?\b", re.I
 )  # fmt: skip
 """A title that is no name of a matter."""
+_COMPOUND = regex(
+    r"^(?:operating systems?|(?:programming|scripting|modelling|modeling) (?:languages?|interfaces?)|mailing lists?"
+    r"|working director(?:y|ies)|starting points?|building blocks?|reading lists?|training (?:data|sets?)|opening hours)\b", re.I
+)  # fmt: skip
+"""Begins with a form in -ing, and names a thing."""
 _HOW_TO = regex(r"^how to\s+(?P<task>.{4,60})$", re.I)
 _GERUND = regex(r"^(?P<verb>[A-Za-z]{2,}ing)\s+(?P<object>\w.{2,50})$")
 _ONLY = regex(r"\b(?:\w+ly|only|just|partly|not)$|\band (?:is|are|was|were)\b", re.I)
@@ -106,6 +111,8 @@ def _why(text: str) -> str:
         return ""
     if _ONLY.search(match["rest"]):
         return ""
+    if match["tie"] == "so that" and match["be"] in ("is", "are", "was", "were"):
+        return ""  # "chosen so that …", "a permutation so that …"
     return f"Why {match['be']} {_lowered(match['subject'])} {match['rest']}?"
 
 
@@ -176,7 +183,14 @@ class Wording:
 
     def in_sentence(self, title: str) -> str:
         """A title as it is written within a sentence: "Sparse Matrices" is "sparse matrices"."""
-        return " ".join(self._in_sentence(word) for word in title.rstrip(".:?! ").split())
+        parts = title.rstrip(".:?! ").split()
+        if title.isupper() and len(parts) > 1:
+            parts = [part if self._is_short(part) else part.capitalize() for part in parts]
+        return " ".join(map(self._in_sentence, parts))
+
+    def _is_short(self, word: str) -> bool:
+        """Whether a word in capitals is written so within sentences, too."""
+        return self._as_written[word] > self._as_written[word.lower()]
 
     def _in_sentence(self, word: str) -> str:
         small = word.lower()
@@ -252,6 +266,7 @@ class Wording:
             or (frequency_rank(task.lower()) or SMALL) < SMALL  # "Messing around"
             or _AND_MORE.search(task)
             or BREAKS.search(task)
+            or _COMPOUND.match(title)
             or (not _NAMES_ONE.match(task) and self._is_noun(match["verb"].lower(), task))
         ):
             return ""

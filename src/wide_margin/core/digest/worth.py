@@ -29,6 +29,7 @@ from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.definitions import Definitions
 from wide_margin.core.later import regex
 from wide_margin.core.outline.numbering import unnumbered
+from wide_margin.core.search.analysis import words
 
 N_OFFERED = 6
 N_TRIED = 10
@@ -78,6 +79,21 @@ _USUALLY = {
 }
 _FIRST = {kind: ("asked", *shapes.split(", ")) for kind, shapes in _USUALLY.items()}
 """Shapes of question by kind of document, those that its readers ask most first."""
+_LEGAL = regex(r"\b(?:licen[sc]es?|copy(?:right|ing)|gnu|l?gpl|fdl|legal)\b", re.I)
+"""Titles of sections that say nothing of the document's matter."""
+_NO_MATTER = regex(
+    rf"{_LEGAL.pattern}|[/\\]|--|\b(?:class|struct|union|namespace|file|interface) reference\b",
+    re.I,
+)
+_OF_ANY_WORDS = """
+    and or of the class classes function functions file files namespace member members data method
+    methods documentation reference deprecated list lists index miscellaneous other further
+    additional general more command commands option options parameter parameters argument arguments
+    example examples note notes detail details usage hierarchical type types variable variables
+    macro macros module modules constant constants structure structures
+"""
+_OF_ANY = frozenset(_OF_ANY_WORDS.split())
+"""A title of these words alone says of no manual what it is about."""
 _OF_SENTENCES = ("why", "number", "who", "when", "difference")
 MOST = {"asked": 6, "part": 3, "how to": 2, "term": 2, "slot": 2}
 """How many of a shape are offered at most; one of any other."""
@@ -204,7 +220,7 @@ class _Source:
             said = term.definition
             if len(said.split()) < SHORTEST or LEANS.search(said[:LEANING]):
                 continue
-            if not defines(said, term.term):
+            if not defines(said, term.term) or any(map(_LEGAL.search, term.locator.path)):
                 continue
             if question := self._wording.what_is(term.term, said):
                 yield _Candidate(question, frozenset([term.locator.page]), term.definition)
@@ -214,7 +230,9 @@ class _Source:
             if not self.is_modest and role_of_title(self._bare_title(row)) is not Role.BODY:
                 continue
             title = self._wording.in_sentence(self._bare_title(row))
-            if BREAKS.search(title) or ASKS.match(title):
+            if BREAKS.search(title) or ASKS.match(title) or _NO_MATTER.search(title):
+                continue
+            if all(word in _OF_ANY for word in words(title)):
                 continue
             if match := _BY_NAME.match(title):
                 question = f"What do{'' if match['several'] else 'es'} the {title.lower()} say?"
