@@ -198,3 +198,20 @@ def test_of_two_sections_with_a_number_the_outermost_is_meant():
         )
     ]
     assert section_numbered(Outline(tuple(sections)), "section", "2") == 2
+
+
+@pytest.mark.parametrize(
+    ("title", "asked", "is_of_document"),
+    [("A Short Introduction to Wellkeep", "Who wrote Wellkeep?", False),
+     ("A Short Introduction to Wellkeep", "Who wrote this guide?", True),
+     ("Wellkeep Manual", "Who wrote Wellkeep?", True)],
+)  # fmt: skip
+def test_who_made_what_a_guide_is_on_is_not_who_wrote_the_guide(
+    tmp_path, title, asked, is_of_document
+):
+    path = tmp_path / "guide.pdf"
+    said = "Wellkeep reads the gauges. Wellkeep writes them down. Wellkeep never sleeps."
+    make_pdf(path, [[("title", title), ("text", "Marta Lindqvist"), ("h1", "1 Use"),
+                     ("text", said)]])  # fmt: skip
+    found = read_overview(read_document(path), asked, WHOLE)
+    assert (found is not None) == is_of_document

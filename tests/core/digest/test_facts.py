@@ -536,3 +536,21 @@ def test_a_heading_and_the_rest_of_a_sentence_publish_nothing(facts_of, line):
 def test_the_public_domain_is_a_licence_where_something_is_put_there(facts_of, said, is_licence):
     facts = facts_of(("title", "Village Wells"), ("author", said))
     assert (facts.licence is not None) == is_licence
+
+
+def test_a_name_set_largest_is_not_what_the_document_is_called(facts_of):
+    facts = facts_of(
+        ("author", "Repository of village wells"), ("title", "Jean-Pierre Kjølberg"),
+        ("author", "April 4, 2011"),
+    )  # fmt: skip
+    assert facts.title.text == "Repository of village wells"
+    assert texts(facts.authors) == ["Jean-Pierre Kjølberg"]
+
+
+def test_a_thing_that_the_text_takes_up_again_and_again_may_be(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    path = tmp_path / "made.pdf"
+    said = [("text", f"Quorble Trane reads the gauge of every {well} well.") for well in
+            ("first", "second", "third", "fourth")]  # fmt: skip
+    make_pdf(path, [[("title", "Quorble Trane"), ("text", "Reading gauges of wells"), *said], BODY])
+    assert find_facts(read_document(path)).title.text == "Quorble Trane"

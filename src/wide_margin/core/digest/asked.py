@@ -131,6 +131,12 @@ _ALLOWED = regex(r"\b(?:may|can|am) i\b", re.I)
 """Asked of the whole it is a question of its licence; of something in it, one of what it can do."""
 _OF_A_SYSTEM = regex(r"\b(?:system|hardware|software|minimum)\s+(?=requirements?\b)", re.I)
 """Which requirements are asked for; sections are called by them with and without the word."""
+_INTRODUCES = regex(
+    r"\b(?:introduction|guide|tutorial|primer|course|companion|beginner['’]?s guide|lectures?|notes)\s+(?:to|on|in|for)\s+(?P<matter>\S.*)", re.I
+)  # fmt: skip
+_ITSELF = regex(
+    r"\b(?:this|the) (?:\w+ )?(?:document|book|guide|manual|paper|tutorial|introduction|course|text|notes?|primer)\b", re.I
+)  # fmt: skip
 _NAMED_THING = regex(
     r"\b(?:the|an?|these|those|of|in|with|for)\s+(?=([\w'’-]{2,})(?:\s+([\w'’-]{3,}))?)", re.I
 )
@@ -171,6 +177,8 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         short = [w for w in words(text.casefold()) if len(w) == 2 and not is_common(w, "en")]
         own = [word for word in (*own, *short) if not is_subject(document, word)]
         own += _SOME_OF_IT.findall(text)
+    if kind == "authors and date" and _asks_of_matter(document, text):
+        return None
     if kind == "licence" and _ALLOWED.search(text):
         allowed = 0
     if kind == "purpose" and _OF_ONE.match(text):
@@ -197,6 +205,15 @@ def _part_abroad(document: ReadDocument, text: str) -> Reach | None:
     if row < 0 and identifier.isdigit():
         row = _nth(document, int(identifier))
     return section_reach(outline.sections[row]) if row >= 0 else None
+
+
+def _asks_of_matter(document: ReadDocument, text: str) -> bool:
+    """Whether the maker is asked for of what a document only introduces to: "Introduction to X"."""
+    match = _INTRODUCES.search(printed_title(document)) or _INTRODUCES.search(document.facts.title)
+    if match is None or _ITSELF.search(text):
+        return False
+    matter = {word.casefold() for word in words(match["matter"]) if not is_common(word, "en")}
+    return any(word in matter for word in words(text.casefold()))
 
 
 def _names_a_thing(document: ReadDocument, text: str, own: Sequence[str]) -> bool:

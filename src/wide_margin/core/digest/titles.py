@@ -5,7 +5,7 @@ set letter by letter.
 """
 
 import re
-from collections.abc import Sequence
+from collections.abc import Container, Sequence
 
 from wide_margin.core.digest.front import (
     APART,
@@ -26,6 +26,8 @@ from wide_margin.core.layout import fold, is_spaced, is_torn
 from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.candidates import is_label
 from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.search import is_common
+from wide_margin.core.search.analysis import words
 
 _NO_TITLES = squashed(
     "contents", "list_of", "index", "preface", "abstract", "acknowledgements", "glossary"
@@ -65,6 +67,8 @@ _NO_SUBTITLE = regex(
     r"|(?:date|datum|stand|fecha|data)\b(?:\s+(?:of|de|di|da)\b.*)?\s*[:\d]"
     r"|(?:copyright|©|\(c\))", re.I
 )  # fmt: skip
+LONGEST_NAME, TAKEN_UP = 4, 3
+"""Words of a name; sentences from which on one is taken up as what the document is about."""
 _IMPRINT = regex(
     r"(?:written|edited|compiled|prepared|maintained) by\b|by\s+[A-Z]|©|\(c\)|copyright\b", re.I
 )
@@ -98,23 +102,49 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
         return spaced
     if named_in_page := _title_of_command(lines):
         return named_in_page
+    people = _people(document, lines)
     best: list[FrontLine] = []
     best_score = 0.0
     for page in range(TITLE_PAGES):
         on_page = [line for line in lines if line.page == page]
         is_title_page = len(on_page) <= TITLE_PAGE_LINES + 4
+        rivals = [
+            line for line in on_page
+            if line.text not in people and not _DATE_ALONE.match(line.text)
+        ]  # fmt: skip
         for block in blocks_of(on_page, APART_ON_TITLE_PAGE if is_title_page else APART):
-            score = _title_score(block, on_page, named, document.facts.author)
+            block = _without_imprint(block, people)
+            score = _title_score(block, rivals or on_page, named, document.facts.author)
+            score -= OF_PEOPLE * (len(block) == 1 and block[0].text in people)
             if score > best_score:
                 best, best_score = block, score
-    return _without_imprint(best)
+    return best
 
 
-def _without_imprint(block: list[FrontLine]) -> list[FrontLine]:
+def _people(document: ReadDocument, lines: Sequence[FrontLine]) -> frozenset[str]:
+    """Lines that are the name of somebody: the file's author, or one whom the text hardly names."""
+    index, author, found = document.index, fold(document.facts.author), set()
+    for line in lines:
+        names = names_in_line(line.text)
+        if len(names) != 1 or len(line.text.split()) > LONGEST_NAME:
+            continue
+        if any(is_common(word, "en") for word in words(names[0])):
+            continue  # "Not Yet Another Well"
+        stems = index.analyser.terms(names[0].split()[-1].lower())
+        rows = [index.term_ids[stem] for stem in stems if stem in index.term_ids]
+        often = min((len(index.by_sentence.of(row)[0]) for row in rows), default=0)
+        if (author and fold(names[0]) in author) or often < TAKEN_UP:
+            found.add(line.text)
+    return frozenset(found)
+
+
+def _without_imprint(block: list[FrontLine], people: Container[str]) -> list[FrontLine]:
     """The lines of a title up to those that say who and when, where all are set alike."""
     for k, line in enumerate(block[1:], start=1):
         following = block[k + 1].text if k + 1 < len(block) else ""
-        is_person = names_in_line(line.text) and _DATE_ALONE.match(following)
+        is_person = line.text in people and (
+            k + 1 == len(block) or bool(_DATE_ALONE.match(following))
+        )
         if _IMPRINT.match(line.text) or _DATE_ALONE.match(line.text) or is_person:
             return block[:k]
     return block
@@ -150,7 +180,8 @@ def _title_score(
     is_bold = any(line.is_bold for line in block)
     if block[0].page and not is_bold and size < LARGER * usual:
         return 0.0  # text, past the first page
-    score = 2.0 * size / largest + min(size / max(usual, 1.0), 2.5) - 0.6 * block[0].page
+    score = 2.0 * min(size / largest, 1.0) - 0.6 * block[0].page
+    score += min(size / max(usual, 1.0), 2.5)
     score += 0.4 * is_bold
     score -= 0.8 * (block[0].top > 450)
     score -= 1.5 * (number is not None and number.scheme == "decimal")

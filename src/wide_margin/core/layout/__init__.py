@@ -4,7 +4,13 @@ from wide_margin.core.layout.furniture import Furniture, find_furniture
 from wide_margin.core.layout.lines import lines_of
 from wide_margin.core.layout.model import Line, Paragraph, Piece, SpanOnPage, usual_size
 from wide_margin.core.layout.page_labels import PageLabels, label_pages, page_shown
-from wide_margin.core.layout.paragraphs import NOTE_MARK, count_words, paragraphs_of, vocabulary
+from wide_margin.core.layout.paragraphs import (
+    NOTE_MARK,
+    RUN_IN,
+    count_words,
+    paragraphs_of,
+    vocabulary,
+)
 from wide_margin.core.layout.selecting import TextLayer, boxes_of
 from wide_margin.core.layout.text import (
     BULLETS,
@@ -19,6 +25,7 @@ from wide_margin.core.layout.text import (
 __all__ = [
     "BULLETS",
     "NOTE_MARK",
+    "RUN_IN",
     "UNSPACED",
     "Furniture",
     "Line",

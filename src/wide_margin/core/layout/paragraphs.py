@@ -28,6 +28,8 @@ CAPTION = regex(
 )
 _DRAWN = regex(rf"^{alternatives('figure', 'table')}[^\S\t]", re.I)
 _NUMBERED = regex(r"^(?:[A-Z]|\d{1,3})(?:\.\d{1,3})*\.?\s+[^\W\d_]")
+RUN_IN = regex(r"(?P<number>\d{1,4})\*?\.\s+(?P<title>[^\W\d_a-z].*)\.")
+"""A number with a title, both in bold, before the text of a paragraph."""
 NOTE_MARK = regex(r"^\s*(\d{1,3}(?!\.?\d)|[*†‡§¶]{1,3})\s{0,4}(?=\S)")
 """How a footnote begins."""
 SOME_STEPS = 5
@@ -174,7 +176,9 @@ def _groups_in_column(lines: list[Line], leading: float) -> list[list[Line]]:
     if not lines[0].apart and measure.leading > MUCH_LEADING * leading * measure.size:
         # Nothing but headings, or short paragraphs, stands here.
         measure = replace(measure, leading=leading * measure.size)
-    tabbed = ["\t" in line.text and not _is_stretched(line) for line in lines]
+    tabbed = [
+        "\t" in line.text and not _is_stretched(line) and not _runs_in(line) for line in lines
+    ]  # fmt: skip
     groups = [[lines[0]]]
     for k in range(1, len(lines)):
         before, line = lines[k - 1], lines[k]
@@ -354,6 +358,14 @@ def _ends_in_remark(before: Line, line: Line, group: list[Line], measure: _Measu
     return is_full and is_flush and ends_at_margin and near and line.text[:1].islower()
 
 
+def _runs_in(line: Line) -> bool:
+    """Whether the gaps of a line only set its number and title off: "14.   Input.   The file …"."""
+    return line.lead > 0 and line.text.count("\t") > 1 and bool(
+        RUN_IN.fullmatch(line.text[: line.lead].rstrip())
+        and "\t" not in line.text[line.lead :].lstrip()
+    )  # fmt: skip
+
+
 def _is_stretched(line: Line) -> bool:
     """Whether a line with wide gaps is one of text, spread to the margin.
 
@@ -415,7 +427,7 @@ def _kind(group: list[Line], page_lines: Sequence[Line], body_size: float) -> st
     ):
         return "caption"
     # A row that begins with a day or a year is no footnote.
-    has_cells = "\t" in first.text and not _is_stretched(first)
+    has_cells = "\t" in first.text and not _is_stretched(first) and not _runs_in(first)
     is_small = first.size < 0.93 * body_size and not first.is_fixed
     if is_small and NOTE_MARK.match(first.text) and not has_cells:
         lowest = max(line.box[3] for line in page_lines)

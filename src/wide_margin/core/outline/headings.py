@@ -26,6 +26,7 @@ from wide_margin.core.outline.candidates import (
 from wide_margin.core.outline.chains import completed, unlinked
 from wide_margin.core.outline.heading_signs import SIGNS, signs_of
 from wide_margin.core.outline.jumps import without_jumps
+from wide_margin.core.outline.numbered_text import titled_paragraphs
 from wide_margin.core.outline.numbering import goes_on, number_before, number_of
 from wide_margin.core.outline.page_titles import page_titles
 from wide_margin.core.outline.prominence import is_same_family, look_of, usual_headings
@@ -118,6 +119,9 @@ def find_headings(
     sure |= {row for row, is_new in titles.items() if is_new}
     candidates = _placed([candidates[k] for k in kept], paragraphs)
     candidates = _without_strays(_with_run_ins(candidates, paragraphs, listings))
+    taken = {c.paragraph for c in candidates}
+    candidates += [c for c in titled_paragraphs(paragraphs) if c.paragraph not in taken]
+    candidates.sort(key=lambda c: c.paragraph)
     levels = _level_titles(candidates, levels_of(candidates), titles)
     candidates, levels = _with_agenda(candidates, levels, paragraphs)
     return [
