@@ -242,3 +242,31 @@ def test_what_is_said_again_word_for_word_stands_in_the_gist_once(tmp_path):
     rows = [k for k, s in enumerate(document.text.sentences) if s.text == said[1]]
     assert len(rows) == 3
     assert [line.sentence for line in gist_lines(document, rows)] == rows[:1]
+
+
+TOLD = (
+    "A capstan is an upright drum of oak that the ropes of the tower are wound upon.",
+    "Thimbles are rings of brass that the smith puts into the eyes of all the ropes.",
+    "The lamp burns at noon because the mole is hidden in the smoke of the mill.",
+    "Be sure to oil the lamp because the keeper of the mole does not do it in winter.",
+    "A rope of the tower is used for the bells and for the buckets of the well.",
+    "The coast has 14 stations in a summer without much rain in the hills.",
+    "A plank lies between two stations of the mole in every month of the winter.",
+)  # fmt: skip
+
+
+def test_one_is_tested_in_questions_as_a_reader_would_put_them(tmp_path):
+    path = tmp_path / "told.pdf"
+    make_pdf(path, [
+        [("h1", "1 The mole"), *(("text", text) for text in TOLD)],
+        [("h1", "2 Licence"), ("text", "A licence is a paper of 20 pages that lies in the tower.")],
+    ])  # fmt: skip
+    document = read_document(path)
+    digest = Digester(document).digest(find_definitions(document))
+    assert {(asked.question, asked.answer) for asked in digest.test} == {
+        ("What is a capstan?", TOLD[0]),
+        ("What are thimbles?", TOLD[1]),
+        ("Why is it that the lamp burns at noon?", "the mole is hidden in the smoke of the mill"),
+        ("The coast has ____ stations in a summer without much rain in the hills.",
+         "14 stations"),
+    }  # fmt: skip

@@ -69,6 +69,8 @@ ASKS = regex(
     r"(?:[’']s|n[’']t)?\b", re.I
 )  # fmt: skip
 """A title that is no name of a matter."""
+LEGAL = regex(r"\b(?:licen[sc]es?|copy(?:right|ing)|gnu|l?gpl|fdl|legal)\b", re.I)
+"""Titles of sections that say nothing of the document's matter."""
 _COMPOUND = regex(
     r"^(?:operating systems?|(?:programming|scripting|modelling|modeling) (?:languages?|interfaces?)|mailing lists?"
     r"|working director(?:y|ies)|starting points?|building blocks?|reading lists?|training (?:data|sets?)|opening hours)\b", re.I

@@ -11,10 +11,12 @@ from dataclasses import dataclass
 import numpy as np
 
 from wide_margin.core.digest.gist import Scored
+from wide_margin.core.digest.phrasing import LEGAL, Wording
 from wide_margin.core.digest.roles import Role
 from wide_margin.core.digest.sentences import strangeness, without_asides
 from wide_margin.core.document import Locator, ReadDocument, locator_for
-from wide_margin.core.explain.definitions import Definitions
+from wide_margin.core.explain.definitions import Definitions, says_which_things
+from wide_margin.core.explain.verbs import has_clause, is_order
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_words
 from wide_margin.core.search import is_common
@@ -32,11 +34,25 @@ _UNITS = (
 )
 _COUNTS = "|".join(word for word, value in number_words("en").items() if 1 < value < 100)
 _NUMBER = regex(rf"(?<![\w.§-])(?<!hundred and )(?<!thousand and )(?<!hundred )(?<!thousand )(?P<n>\d+(?:[.,]\d+)*|{_COUNTS})\s?(?P<unit>{_UNITS})\b")  # fmt: skip
+_TRIFLING = regex(r"two\b|\d+\s?bits?\b", re.I)
+"""Hardly the point of a sentence: "between two samples", "a 64 bit system"."""
 _YEAR = regex(r"\b(?:in|since|until|of|by)\s+(?P<n>1[5-9]\d\d|20\d\d)\b")
 _CAUSE = regex(r"^(?P<what>[^,;]{12,120}?),?\s+(?:because|since it|in order to|so that)\s+(?P<why>[^.;]{12,140})[.]$", re.I)  # fmt: skip
 _DEFINES = regex(
     r"^(?:(?P<article>an?|the)\s+)?(?P<term>[A-Za-z][\w’'-]*(?:\s[\w’'-]+){0,3}?)\s+(?:is|are|means|denotes|refers to)\s+(?P<what>(?:an?|the|any|that|one|all|those)\b.{18,220})[.]$", re.I
 )  # fmt: skip
+_NO_SUBJECT = frozenset(
+    ["if", "while", "when", "you", "to", "first", "note", "for", "with", "by", "in"]
+)
+"""Begins no statement that a reason is asked for."""
+_SAYS_WHAT = regex(
+    r"\b(?:is|are|means?|refers? to|denotes?|consists? of)\b(?!\s+(?:\w+ly\s+)?used\b)", re.I
+)
+_NO_WORDS = regex(r"[=/\\{}<>()]|\band\b|\bor\b")
+SURELY, LISTED = 0.66, 0.9
+"""Weights from which a definition in a sentence and one in a glossary are asked for."""
+SHORTEST_ANSWER, STRANGE = 6, 0.2
+_HANGS = regex(r"\b(?:this|these|those|it|its|they|their|them|above|below|following|he|she|we|our|here|figure|table|section|chapter|equation)\b", re.I)  # fmt: skip
 _VAGUE = regex(r"\b(?:this|that|these|those|it|its|they|their|them|above|below|following|former|latter|he|she|we|our|here|figure|table|section|chapter|equation)\b", re.I)  # fmt: skip
 
 
@@ -60,14 +76,16 @@ def self_test(
     document: ReadDocument, scored: Scored, definitions: Definitions, n: int = N_QUESTIONS
 ) -> tuple[TestQuestion, ...]:
     """Questions spread over the document, no two about the same sentence or with one answer."""
-    found: list[tuple[float, TestQuestion]] = []
+    wording = Wording(document)
+    found = list(_of_definitions(document, scored, definitions, wording))
     for row in np.argsort(-scored.prior, kind="stable")[:N_LOOKED_AT].tolist():
         sentence, prior = document.text.sentences[row], float(scored.prior[row])
         usable = np.isfinite(prior) and sentence.kind == "body"
         is_appended = sentence.section >= 0 and scored.roles[sentence.section] is Role.APPENDIX
-        if not usable or is_appended or strangeness(sentence.text) > 0.2:
+        is_legal = any(map(LEGAL.search, document.path_at(sentence.section)))
+        if not usable or is_appended or is_legal or strangeness(sentence.text) > STRANGE:
             continue
-        made = next(_questions(document, row), None)
+        made = next(_questions(document, row, wording), None)
         if made is not None:
             found.append((prior + _SHAPES[made.shape], made))
     return _spread(found, document.facts.n_pages, n)
@@ -77,7 +95,59 @@ _SHAPES = {"definition": 1.0, "number": 0.8, "date": 0.5, "cause": 0.9, "stateme
 """How good a question of each shape usually is."""
 
 
-def _questions(document: ReadDocument, row: int) -> Iterator[TestQuestion]:
+def _of_definitions(
+    document: ReadDocument, scored: Scored, definitions: Definitions, wording: Wording
+) -> Iterator[tuple[float, TestQuestion]]:
+    """What the document's own definitions say, each asked for by its term."""
+    for definition in (found[0] for found in definitions.values()):
+        sentence = document.text.sentences[definition.sentence]
+        text, term = without_asides(sentence.text), definition.term.strip("“”\"‘’'")
+        is_defined = definition.kind == "defined" and (
+            definition.weight >= SURELY or says_which_things(text) is not None
+        )
+        is_listed = definition.kind == "glossary" and definition.weight >= LISTED
+        if not (is_defined or is_listed) or definition.first >= 0 or text.endswith(":"):
+            continue
+        if not SHORTEST_ANSWER <= len(text.split()) <= LONGEST or strangeness(text) > STRANGE:
+            continue
+        label = re.match(rf"\W*{re.escape(term)}\s*[:–—-]\s+", text, re.I)
+        answer = text[label.end() :] if label else text
+        is_said = label or re.match(rf"\W*(?:an?|the)?\s*{re.escape(term)}\b", text, re.I)
+        if not is_said or _HANGS.search(answer) or not _is_asked_for(term):
+            continue
+        place = locator_for(document, definition.sentence)
+        if (not label and not _SAYS_WHAT.search(text)) or any(map(LEGAL.search, place.path)):
+            continue
+        if question := wording.what_is(term, text):
+            if re.match(rf"\W*(?:the\s+)?{re.escape(term)}\s+are\b", text, re.I):
+                question = re.sub("^What is", "What are", question)
+            worth = float(scored.prior[definition.sentence])
+            worth = worth if np.isfinite(worth) else 0.0
+            made = TestQuestion(
+                question, f"{answer[:1].upper()}{answer[1:]}", sentence.text, place,
+                sentence.section, "definition",
+            )  # fmt: skip
+            yield worth + _SHAPES["definition"], made
+
+
+def _is_asked_for(term: str) -> bool:
+    """Whether a term is the name of one thing, in words."""
+    tokens = term.lower().split()
+    is_plain = not _NO_WORDS.search(term) and not tokens[0].endswith("ly")
+    return is_plain and _names_something(term) and not is_order(tokens)
+
+
+def _why(what: str, wording: Wording) -> str:
+    """The question for the reason of what is said, "" where it says no such thing."""
+    tokens = what.lower().split()
+    if not has_clause(tokens) or is_order(tokens) or tokens[0] in _NO_SUBJECT:
+        return ""
+    first, _, rest = what.partition(" ")
+    first = first.lower() if is_common(first.lower(), "en") else wording.in_sentence(first)
+    return f"Why is it that {first} {rest}?"
+
+
+def _questions(document: ReadDocument, row: int, wording: Wording) -> Iterator[TestQuestion]:
     sentence = document.text.sentences[row]
     text = without_asides(sentence.text)
     if not SHORTEST <= len(text.split()) <= LONGEST or "…" in text:
@@ -94,14 +164,17 @@ def _questions(document: ReadDocument, row: int) -> Iterator[TestQuestion]:
         is_its_subject = (match["article"] or "").lower() != "the" or _in_titles(
             term, document.path_at(sentence.section)
         )
-        if not _shares(term, what) and _names_something(term) and is_its_subject:
-            yield make(f"What is called “{term}”?", f"{what[:1].upper()}{what[1:]}.", "definition")
+        fits = not _shares(term, what) and _is_asked_for(term) and is_its_subject
+        if fits and (question := wording.what_is(term, text)):
+            yield make(question, f"{what[:1].upper()}{what[1:]}.", "definition")
     if not vague and (match := _CAUSE.match(text)) and text[:2] != "I " and " I " not in text:
         why = match["why"]
-        if not _shares(why, match["what"], most=2):
-            yield make(f"{match['what']}: for what reason?", why, "cause")
+        if not _shares(why, match["what"], most=2) and (question := _why(match["what"], wording)):
+            yield make(question, why, "cause")
     for match in _NUMBER.finditer(text):
         number = match["n"]
+        if _TRIFLING.match(match[0]) or text.startswith("(") or " I " in text:
+            continue
         if not vague and len(re.findall(rf"(?<!\w){re.escape(number)}(?!\w)", text)) == 1:
             yield make(_with_gap(text, match.start("n"), match.end("n")),
                        f"{number} {match['unit']}", "number")  # fmt: skip

@@ -20,6 +20,7 @@ from wide_margin.core.digest.phrasing import (
     BREAKS,
     IS_QUESTION,
     LEANS,
+    LEGAL,
     Wording,
     defines,
     question_from,
@@ -79,10 +80,8 @@ _USUALLY = {
 }
 _FIRST = {kind: ("asked", *shapes.split(", ")) for kind, shapes in _USUALLY.items()}
 """Shapes of question by kind of document, those that its readers ask most first."""
-_LEGAL = regex(r"\b(?:licen[sc]es?|copy(?:right|ing)|gnu|l?gpl|fdl|legal)\b", re.I)
-"""Titles of sections that say nothing of the document's matter."""
 _NO_MATTER = regex(
-    rf"{_LEGAL.pattern}|[/\\]|--|\b(?:class|struct|union|namespace|file|interface) reference\b",
+    rf"{LEGAL.pattern}|[/\\]|--|\b(?:class|struct|union|namespace|file|interface) reference\b",
     re.I,
 )
 _OF_ANY_WORDS = """
@@ -220,7 +219,7 @@ class _Source:
             said = term.definition
             if len(said.split()) < SHORTEST or LEANS.search(said[:LEANING]):
                 continue
-            if not defines(said, term.term) or any(map(_LEGAL.search, term.locator.path)):
+            if not defines(said, term.term) or any(map(LEGAL.search, term.locator.path)):
                 continue
             if question := self._wording.what_is(term.term, said):
                 yield _Candidate(question, frozenset([term.locator.page]), term.definition)
