@@ -82,6 +82,7 @@ class TalkWindow(QWidget):
             save.clicked.connect(partial(self._ask_where, form))
             strip.addWidget(save)
         self.tree = QTreeWidget()
+        self.tree.setObjectName("talkSheets")
         self.tree.setHeaderHidden(True)
         self.tree.setAccessibleName("Sheets and points")
         self.tree.setWordWrap(True)
