@@ -151,8 +151,10 @@ def _side_bar(
     page: PageText, segments: Segments, n_chars: IntArray, usual: float
 ) -> BoolArray | None:
     """Small words in a strip that nothing else reaches into, as the contents beside a slide."""
+    if page.width <= page.height:
+        return None
     is_small: BoolArray = segments.size <= BAR_SMALLER * usual
-    if page.width <= page.height or np.count_nonzero(is_small) < BAR_LEAST:
+    if np.count_nonzero(is_small) < BAR_LEAST:
         return None
     boxes, text = segments.boxes, segments.boxes[~is_small]
     strips: tuple[BoolArray, BoolArray] = (
