@@ -127,3 +127,15 @@ def test_what_stands_on_a_page_that_comes_again_is_no_running_head():
     left = texts_left(pages)
     assert left[1::2] == [["Wells of stone", "Ropes of hemp", "Buckets of oak"]] * 4
     assert not any("A talk" in on_page for on_page in left)
+
+
+def test_titles_that_begin_alike_are_no_running_heads():
+    pages = [
+        [line(k, "Functions to", 60, 36.0), line(k, f"Said {'abcdefghijklmnopqrst'[k]}", 200)]
+        if k in (2, 9, 15) else [line(k, f"Text {'abcdefghijklmnopqrst'[k]}", 60)]
+        for k in range(20)
+    ]  # fmt: skip
+    left = texts_left(pages)
+    assert all("Functions to" in left[k] for k in (2, 9, 15))
+    slides = [[line(k, "The talk", 60, 36.0), line(k, "a b c"[k % 5], 200)] for k in range(8)]
+    assert not any("The talk" in on_page for on_page in texts_left(slides))

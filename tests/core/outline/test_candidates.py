@@ -155,3 +155,22 @@ def test_notes_of_music_are_no_candidates(signs):
 def test_a_word_whose_letters_stand_apart_is_a_candidate():
     paragraphs = pages_of([("O R G A N I Z A T I O N", {"size": 14.0})])
     assert usual(paragraphs) == ["ORGANIZATION"]
+
+
+@pytest.mark.parametrize(
+    ("left", "title"),
+    [(300.0, "2 Functions to build and mend wells"), (80.0, "Functions to")],
+)
+def test_a_number_beside_the_middle_of_a_title_stands_before_all_of_it(left, title):
+    def of_title(text, y, x, **more):
+        return line(0, text, y, size=30.0, is_bold=True, box=(x, y, 520.0, y + 30), **more)
+
+    cells = ((72.0, 90.0), (310.0, 520.0))
+    page = [
+        of_title("Functions to", 60.0, left), of_title("2\tbuild and", 96.0, 72.0, cells=cells),
+        of_title("mend wells", 132.0, 320.0),
+        *[line(0, BODY, 220.0 + 14 * k) for k in range(5)],
+    ]  # fmt: skip
+    paragraphs = paragraphs_of([page], 10.0, Counter())
+    found = [c.title for c in find_candidates(paragraphs, 10.0, "Serif", frozenset())]
+    assert found[0] == title

@@ -28,6 +28,9 @@ LARGEST_COUNTING, MOST_COUNTING = 1.08, 14
 LARGEST_ALIKE = 1.35
 """Times the usual size up to which what says the same beside its page's number is a running
 head."""
+DISPLAY, OF_MANY = 1.6, 0.2
+"""Times the usual size from which a line is of a title, unless so many of all pages have it:
+"Functions to" may begin the titles of some chapters."""
 OF_AGENDA = 4
 """Lines on a page that may be an agenda."""
 OF_HALF = 8
@@ -72,7 +75,7 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
     candidates = [_edge_rows(lines, height) for lines, height in zip(pages, heights, strict=True)]
     size = usual_size(pages)
     largest = 1.15 * size
-    repeats = _repeating(pages, candidates, largest)
+    repeats = _repeating(pages, candidates, largest, DISPLAY * size)
     _add_counting(pages, candidates, repeats, size)
     _add_halves(pages, candidates, repeats, LARGEST_COUNTING * size)
     usual_heights = _usual_heights(pages, candidates, repeats)
@@ -165,6 +168,7 @@ def _repeating(
     pages: Sequence[Sequence[Line]],
     candidates: Sequence[tuple[list[int], list[int]]],
     large: float,
+    display: float,
 ) -> list[set[int]]:
     seen: dict[tuple[int, str], list[tuple[float, int, int]]] = defaultdict(list)
     for page, sides in enumerate(candidates):
@@ -184,7 +188,9 @@ def _repeating(
         places.sort()
         for group in _by_height(places):
             n_pages = len({whole[page] for _, page, _ in group})
-            if n_pages >= 3 or (n_pages == 2 and len(pages) <= 4):
+            _, page, row = group[0]
+            least = OF_MANY * len(pages) if pages[page][row].size > display else 0
+            if n_pages >= max(3, least) or (n_pages == 2 and len(pages) <= 4):
                 for _, page, row in group:
                     found[page].add(row)
     return found

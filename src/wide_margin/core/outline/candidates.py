@@ -23,6 +23,8 @@ FEW = 0.55
 """Share of different letters that even a word has, whose letters are set apart."""
 LABEL_LEAST = 0.5
 """Of its title's size, "Chapter 3" over it has at least this much."""
+LEVEL = 3.0
+"""Points by which the edges of the lines of a title differ at most."""
 _VERSION = regex(r"\bv?\d+(?:\.\d+)+|\b\d{4}[-/.]\d\d")
 LARGER = 1.12
 """Times the text's size from which a line counts as larger."""
@@ -211,7 +213,9 @@ def _joined(candidates: list[Candidate], paragraphs: Sequence[Paragraph]) -> lis
     joined: list[Candidate] = []
     for candidate in candidates:
         aside = joined and _is_page_number(joined[-1], candidate, paragraphs)
-        if joined and not aside and (title := _joined_title(joined[-1], candidate)):
+        title = "" if aside or not joined else _joined_title(joined[-1], candidate)
+        title = title or (_around_number(joined[-1], candidate, paragraphs) if joined else "")
+        if title:
             first = joined[-1]
             joined[-1] = replace(
                 first, title=title, style=candidate.style, last=candidate.paragraph,
@@ -220,6 +224,22 @@ def _joined(candidates: list[Candidate], paragraphs: Sequence[Paragraph]) -> lis
         else:
             joined.append(candidate)
     return [c for c in joined if not _BARE_NUMBER.match(c.title) and not _COUNTED.match(c.title)]
+
+
+def _around_number(first: Candidate, second: Candidate, paragraphs: Sequence[Paragraph]) -> str:
+    """Two lines of a title whose number stands beside the second, "" where they are none."""
+    above, line = (paragraphs[c.paragraph].pieces[0].line for c in (first, second))
+    label, tab, rest = paragraphs[second.paragraph].text.partition("\t")
+    is_beside = bool(tab) and bool(_BARE_NUMBER.match(label.strip())) and len(line.cells) == 2
+    if not is_beside or number_of(first.title) or second.paragraph != first.last + 1:
+        return ""
+    is_alike = first.style.without_face == second.style.without_face and first.page == second.page
+    is_near = line.box[3] - above.box[3] > 0 and second.y - first.last_y < 1.7 * second.style.size
+    edges = zip((above.box[0], above.box[2]), line.cells[1], strict=True)
+    is_level = any(abs(one - other) <= LEVEL for one, other in edges)
+    if not (is_alike and is_near and is_level and line.cells[0][1] < above.box[0]):
+        return ""
+    return f"{label.strip()} {first.title} {tidy(rest)}"
 
 
 def _is_page_number(first: Candidate, second: Candidate, paragraphs: Sequence[Paragraph]) -> bool:
