@@ -58,6 +58,9 @@ def test_a_definition_that_points_back_brings_the_sentence_it_points_to(tmp_path
         "It is the best of all the gauges that were ever put up along the coast.",
         "Others are used for the older stations, and nobody minds them any more.",
         "What floats on the water of the tube is not what we call a gauge in these books.",
+        "Gauges are always in the way of boats that come in from the sea by night.",
+        "Gauges are oiled twice for the winter, and again in the spring by the keeper.",
+        "If gauges are boards of oak, they are painted by the keeper in the spring.",
         "A file called diary lay on the desk in the room above the harbour office.",
     ],
 )
@@ -165,21 +168,6 @@ def test_a_word_that_is_only_used_is_told_to_be_so(tmp_path):
 )
 def test_what_several_things_are_defines_each(tmp_path, text, term):
     assert meaning_of(tmp_path, text, term).text in text
-
-
-@pytest.mark.parametrize(
-    "text",
-    [
-        "Gauges are always in the way of boats that come in from the sea by night.",
-        "Gauges are oiled twice for the winter, and again in the spring by the keeper.",
-        "If gauges are boards of oak, they are painted by the keeper in the spring.",
-    ],
-)
-def test_what_only_speaks_of_several_things_defines_none(tmp_path, text):
-    path = tmp_path / "one.pdf"
-    make_pdf(path, [[("text", OTHER), ("text", text)]])
-    definitions = Explainer(read_document(path)).definitions
-    assert all(d.weight < 0.6 for found in definitions.values() for d in found)
 
 
 @pytest.mark.parametrize(
