@@ -65,3 +65,10 @@ def test_the_foot_of_a_contents_page_is_no_entry():
     near = line("4 Errata\t1", 142, right=500)
     pages[0][-1] = near
     assert len(find_contents(pages, frozenset([0])).entries) == 4
+
+
+def test_entries_of_an_index_are_none():
+    names = ("Buckets", "Chains", "Hooks", "Lids", "Ropes", "Wells")
+    index = [line(f"{name}, {k + 3}", 100 + 14 * k, right=140 + 30 * k)
+             for k, name in enumerate(names)]  # fmt: skip
+    assert [row.printed for row in rows_of(index)][:4] == [""] * 4

@@ -117,7 +117,9 @@ def _right_edge(line: Line, lines: Sequence[Line]) -> float:
 
 def _is_ragged(lines: Sequence[Line]) -> bool:
     """Whether the numbers follow their titles after a blank, wherever these end."""
-    n_numbered = sum(bool(_PAGE_AT_END.match(tidy(line.text))) for line in lines)
+    found = [_PAGE_AT_END.match(tidy(line.text)) for line in lines]
+    # "Wells, 7" is an entry of an index.
+    n_numbered = sum(bool(match and not match["title"].endswith(",")) for match in found)
     return n_numbered >= FEWEST_RAGGED and n_numbered >= RAGGED * len(lines)
 
 
