@@ -232,14 +232,13 @@ class Digester:
     def _answer_install(self, typed: str, before: str | None) -> Answer:
         """How the whole is installed; what tells of something else that is, is less sure."""
         found = self._search(typed, WHOLE, before)
-        for name in self._names[:1]:
-            named = self._search(_ITSELF.sub(name, typed, count=1), WHOLE, before)
-            for answer in (found, named):
-                said = answer.quotes[0].text.lower() if answer.quotes else ""
-                if name in said and _INSTALLS.search(said):
-                    return replace(answer, question=found.question)
-            return replace(found, sure=min(found.sure, MENTIONED))
-        return found
+        if not self._names or _tells_how(found, self._names[0]):
+            return found
+        name = self._names[0]
+        named = self._search(_ITSELF.sub(lambda _: name, typed, count=1), WHOLE, before)
+        if _tells_how(named, name):
+            return replace(named, question=found.question)
+        return replace(found, sure=min(found.sure, MENTIONED))
 
     def _answer_subject(self, typed: str, reach: Reach) -> Answer | None:
         """What its own thing is; of a plain word of the title only where that is introduced."""
@@ -276,6 +275,14 @@ class Digester:
 _ITSELF = regex(rf"\b(?:it|(?:this|the) {THING})\b", re.I)
 """How a question calls the document's thing."""
 _INSTALLS = regex(r"\binstall|\bset(?:ting)?[ -]?up\b|\bcompil|\bbuil[dt]|\bunpack|\bdownload")
+
+
+def _tells_how(answer: Answer, name: str) -> bool:
+    """Whether what is quoted first speaks of installing the thing of a name, in small letters."""
+    said = answer.quotes[0].text.lower() if answer.quotes else ""
+    return name in said and bool(_INSTALLS.search(said))
+
+
 _ELSE_SEARCHED = frozenset(["install"])
 """Questions about the whole that the text may answer where no section is about them."""
 _SEARCHED_TOO = frozenset(

@@ -5,6 +5,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from wide_margin.core.answers.signs import MONTH
 from wide_margin.core.geometry import FloatArray
 from wide_margin.core.later import regex
 from wide_margin.core.search.vectors import frequency_rank, vectors_of
@@ -83,9 +84,8 @@ def names_in_line(text: str) -> list[str]:
 
 
 _OF_CALENDAR = regex(
-    r"(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?"
-    r"|(?:jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)", re.I
-)  # fmt: skip
+    rf"(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?|{MONTH}", re.I
+)
 LIST, MOSTLY = 3, 0.6
 """A line of so many parts is a list of people where this share of them surely are."""
 
