@@ -42,6 +42,39 @@ pdf[0].render(scale=float(sys.argv[2]))
 print(time.perf_counter() - start)
 """
 
+TO_FIRST_PAGE = """
+import os, sys, time
+from wide_margin import cli, start
+
+def opened(file, *_):
+    from wide_margin.desktop import app
+
+    class Watched(app.MainWindow):
+        def open(self, *arguments, **options):
+            self.read_view.pages.images.image_arrived.connect(told)
+            super().open(*arguments, **options)
+
+    def told(page):
+        app.QTimer.singleShot(0, lambda: (print(time.time() - began, flush=True), os._exit(0)))
+
+    app.MainWindow = Watched
+    app.run(file)
+
+began = float(sys.argv[2])
+sys.argv[:] = ["wide-margin", sys.argv[1]]
+cli._open_window = opened
+start.main()
+"""
+"""The command up to its first page drawn; loading its own code is part of it."""
+BESIDE_START = """
+import sys, time
+from PySide6.QtWidgets import QApplication
+import pypdfium2
+pypdfium2.PdfDocument(sys.argv[1])[0].render(scale=1.5)
+print(time.time() - float(sys.argv[2]))
+"""
+RUNS = 5
+
 
 class Table:
     """Rows of a measurement: what, ours, what it is measured against, ratio, limit."""
@@ -139,6 +172,33 @@ def _orientation(table: Table, path: Path, name: str) -> None:
         return
     seconds = f"{time.perf_counter() - start:.2f} s"
     table.add(f"pdftotext -bbox-layout, {name} (orientation)", seconds, "", "", "")
+
+
+def measure_start(table: Table) -> None:
+    """From nothing to the first page drawn, and a command on a short paper, in cold processes."""
+    path, paper = DOCUMENTS / "octave.pdf", DOCUMENTS / "bloodloss.pdf"
+    base = sorted(_cold(BESIDE_START, path) for _ in range(RUNS))[RUNS // 2]
+    ours = sorted(_cold(TO_FIRST_PAGE, path) for _ in range(RUNS))[RUNS // 2]
+    table.ratio("command to first page drawn, octave", ours, base, 1.8)
+    times = []
+    for _ in range(RUNS):
+        with tempfile.TemporaryDirectory() as home:
+            start = time.perf_counter()
+            command = [sys.executable, "-m", "wide_margin.start", "outline", str(paper)]
+            environment = os.environ | {"XDG_CACHE_HOME": home}
+            subprocess.run(command, check=True, env=environment, stdout=subprocess.DEVNULL)
+            times.append(time.perf_counter() - start)
+    seconds = f"{sorted(times)[RUNS // 2]:.2f} s"
+    table.add("outline of a paper of 19 pages, whole command", seconds, "", "", "1 s")
+
+
+def _cold(code: str, path: Path) -> float:
+    """Seconds that a piece of code tells, run in a process of its own with folders of its own."""
+    with tempfile.TemporaryDirectory() as home:
+        folders = dict.fromkeys(("XDG_CACHE_HOME", "XDG_DATA_HOME", "XDG_CONFIG_HOME"), home)
+        environment = os.environ | folders | {"QT_QPA_PLATFORM": "offscreen"}
+        command = [sys.executable, "-c", code, str(path), str(time.time())]
+        return float(subprocess.check_output(command, text=True, env=environment, timeout=60))
 
 
 def measure_find(table: Table) -> None:
@@ -254,6 +314,7 @@ def measure_outline(table: Table) -> None:
 
 
 MEASURES = {
+    "start": measure_start,
     "first": measure_first_page,
     "reading": measure_reading,  # before what fills this process: its memory is counted too
     "outline": measure_outline,

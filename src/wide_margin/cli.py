@@ -559,9 +559,6 @@ def _password_from(path: Path | None) -> str | None:
 def _open_window(
     file: str | None, page: str | None, model: str | None, password: str | None
 ) -> None:
-    from wide_margin.core.session.forking import FORK_SERVER
-
-    FORK_SERVER.start()  # it loads what workers need while Qt is loaded here
     from wide_margin.desktop.app import run
 
     raise typer.Exit(run(file, page=page, model=model, password=password))

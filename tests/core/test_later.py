@@ -11,7 +11,8 @@ import sys
 import pytest
 
 import wide_margin.core
-from wide_margin.core.later import _Later, loaded_later, regex
+from wide_margin.core import lexicon
+from wide_margin.core.later import _Later, compiled_ahead, loaded_later, regex
 
 LARGE = ("pikepdf._core", "docx.document", "pptx.presentation", "httpx", "spellchecker")
 
@@ -57,6 +58,15 @@ def test_an_expression_is_compiled_at_its_first_use_and_once():
     compiled = later._compiled
     later.search("aa")
     assert later._compiled is compiled
+
+
+def test_expressions_of_loaded_modules_are_compiled_ahead_one_by_one(monkeypatch):
+    monkeypatch.setattr(lexicon, "_FIRST", regex("a+"), raising=False)
+    monkeypatch.setattr(lexicon, "_SECOND", regex("b+"), raising=False)
+    ours = lexicon._FIRST, lexicon._SECOND
+    seen = [sum(each._compiled is not None for each in ours) for _ in compiled_ahead()]
+    assert seen == sorted(seen)
+    assert set(seen) >= {1, 2}
 
 
 def test_an_expression_can_be_copied_and_sent():

@@ -6,6 +6,7 @@ Every process of the application imports most modules, and uses a part of their 
 import importlib.util
 import re
 import sys
+from collections.abc import Iterator
 from types import ModuleType
 from typing import Any, cast
 
@@ -63,3 +64,16 @@ def regex(pattern: str, flags: int = 0) -> "re.Pattern[str]":
         re.error: At the first use, where the pattern is none. A test compiles all of them.
     """
     return cast("re.Pattern[str]", _Later(pattern, flags))
+
+
+def compiled_ahead() -> Iterator[None]:
+    """Compile the expressions of all modules of the package that are loaded, one by one.
+
+    For a process that others are forked from: each of these would compile its share again.
+    """
+    for name, module in list(sys.modules.items()):
+        if name.startswith("wide_margin."):
+            for value in list(vars(module).values()):
+                if isinstance(value, _Later):
+                    value.flags  # noqa: B018 (compiled when it is asked for)
+                    yield

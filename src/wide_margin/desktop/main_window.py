@@ -45,7 +45,6 @@ from wide_margin.desktop.read_view import ReadView
 from wide_margin.desktop.reader import Reader
 from wide_margin.desktop.saved_requests import Requests
 from wide_margin.desktop.start_page import StartPage, keep_picture
-from wide_margin.desktop.talk_window import TalkWindow
 from wide_margin.desktop.views import VIEWS, View
 from wide_margin.desktop.words import ask_text, set_tip, show_title, tell
 
@@ -304,6 +303,8 @@ class MainWindow(QMainWindow):
         """A talk of the document, or of the section that is taken as reach, to be edited."""
         if self.reader.path is None:
             return
+        from wide_margin.desktop.talk_window import TalkWindow  # rarely needed, and large
+
         reach = self.read_view.ask_line.reach
         self.talk_window = TalkWindow(self, reach if reach.kind == "section" else WHOLE)
         self.talk_window.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)

@@ -151,3 +151,17 @@ def test_the_start_of_a_worker_keeps_nobody_waiting():
     connection.close()
     process.wait()
     server.stop()
+
+
+def test_what_every_worker_needs_is_made_ahead_in_pieces_that_give_way():
+    code = (
+        "import sys\n"
+        "from wide_margin.core.session import forking\n"
+        "pieces = list(forking._made_ahead())\n"
+        "from wide_margin.core.search import vectors\n"
+        "from wide_margin.core.layout import furniture\n"
+        "print(len(pieces) > 50, vectors._load.cache_info().currsize,"
+        " furniture._FIGURES._compiled is not None, 'numpy.ma' in sys.modules)"
+    )
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    assert done.stdout.split() == ["True", "1", "True", "True"]

@@ -16,10 +16,12 @@ import subprocess
 import sys
 import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from contextlib import suppress
 from pathlib import Path
 from typing import NoReturn
+
+from wide_margin.core.later import compiled_ahead
 
 log = logging.getLogger(__name__)
 
@@ -29,7 +31,7 @@ Run = Callable[[str, int, int, int], None]
 MAX_REQUEST = 1 << 17
 """Bytes of a request; the environment is the most of it."""
 USUAL = ("page", "reading")
-"""Roles that every document needs; loaded at once, the one that is wanted first before."""
+"""Roles that every document needs, the one that is wanted first before; loaded at once."""
 LOOKS_AGAIN = 0.02
 """Seconds after which a process without such a descriptor is looked for again."""
 REPLY = 16
@@ -157,11 +159,12 @@ def serve_forks(asked: socket.socket, run: Run) -> None:
     """
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # Ctrl+C is for the application
     signal.signal(signal.SIGCHLD, signal.SIG_IGN)  # nobody waits for their exit codes
-    for role in USUAL:
-        if not select.select([asked], [], [], 0)[0]:
-            _load(role)
+    gc.disable()  # nothing is made and dropped here
+    ahead = _made_ahead()
     server = os.getpid()
     while True:
+        while not select.select([asked], [], [], 0)[0] and next(ahead, False):
+            pass
         message, descriptors, _, _ = socket.recv_fds(asked, MAX_REQUEST, 1)
         if not message:
             return
@@ -191,12 +194,25 @@ def _tell(asked: socket.socket, process_id: int) -> None:
             os.close(named)
 
 
+def _made_ahead() -> Iterator[bool]:
+    """Make what workers will need, piece by piece, while none is asked for."""
+    for role in USUAL:
+        _load(role)
+        yield True
+    with suppress(ImportError, OSError):
+        importlib.import_module("numpy.ma")  # asked for by the first median
+        yield True
+        importlib.import_module("wide_margin.core.search.vectors").frequent_words()
+    for _ in compiled_ahead():
+        yield True
+    gc.freeze()
+
+
 def _load(role: str) -> None:
     """Load what a role needs, once; a worker that cannot load it says so itself."""
     if f"wide_margin.core.session.{role}_service" not in sys.modules:
         with suppress(ImportError):
             importlib.import_module(f"wide_margin.core.session.{role}_service")
-        gc.collect()
         gc.freeze()  # collections in the workers leave these pages shared
 
 
@@ -209,6 +225,7 @@ def _be_worker(
     """Be the new process, with the environment that the application has now."""
     code = 1
     try:
+        gc.enable()
         signal.signal(signal.SIGCHLD, signal.SIG_DFL)  # a worker may start programs
         for name in os.environ.keys() - environment.keys() - {"OPENBLAS_NUM_THREADS"}:
             del os.environ[name]

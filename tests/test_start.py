@@ -1,0 +1,41 @@
+"""The command begins with the process that workers come from, where a document is read."""
+
+import subprocess
+import sys
+
+import pytest
+
+from wide_margin.cli import COMMANDS
+from wide_margin.start import READS_NOTHING
+
+TOLD = """
+import gc
+from unittest import mock
+from wide_margin import start
+from wide_margin.core.session.forking import FORK_SERVER
+with mock.patch.object(FORK_SERVER, "_connected") as connected:
+    import wide_margin.cli
+    wide_margin.cli.main = lambda: print(connected.called, gc.isenabled())
+    start.main()
+"""
+
+
+def test_what_reads_nothing_is_a_command_or_an_option():
+    assert {word for word in READS_NOTHING if not word.startswith("-")} < COMMANDS
+
+
+@pytest.mark.parametrize(
+    ("arguments", "is_started"),
+    [(["outline", "a.pdf"], True), (["a.pdf"], True), ([], True),
+     (["entries", "a.pdf"], False), (["--version"], False)],
+)  # fmt: skip
+def test_workers_are_made_ready_where_a_document_is_read(arguments, is_started):
+    command = [sys.executable, "-c", TOLD, *arguments]
+    done = subprocess.run(command, capture_output=True, text=True, check=True)
+    assert done.stdout.split() == [str(is_started), "True"]
+
+
+def test_the_command_runs_as_it_is_installed(small_pdf):
+    command = [sys.executable, "-m", "wide_margin.start", "outline", str(small_pdf)]
+    done = subprocess.run(command, capture_output=True, text=True, check=True)
+    assert done.stdout.splitlines()[0] == "1 Wells  1"
