@@ -9,6 +9,8 @@ MAX_LIST_WORDS = 50
 """The items that follow on a sentence are quoted up to this."""
 MAX_ITEMS = 60
 """Sentences that are looked at for the items of one list."""
+FEWEST_DESCRIBED = 2
+"""Terms with a description each that are a list."""
 FEWEST_UNMARKED, LINE_WORDS = 3, 6
 """Lines without bullets that make a list, and words that each has at most."""
 SHORTEST_ITEM = 8
@@ -38,6 +40,8 @@ def list_after(document: ReadDocument, row: int) -> list[int]:
         return []
     if introduces and len(unmarked := _unmarked_after(document, row)) >= FEWEST_UNMARKED:
         return unmarked
+    if introduces and len(described := _described_after(document, row)) >= FEWEST_DESCRIBED:
+        return described
     rows: list[int] = []
     for after in range(row + 1, min(row + MAX_ITEMS, len(sentences))):
         sentence = sentences[after]
@@ -47,6 +51,26 @@ def list_after(document: ReadDocument, row: int) -> list[int]:
             rows.append(after)
         elif rows or not introduces:
             break
+    return rows
+
+
+def _described_after(document: ReadDocument, row: int) -> list[int]:
+    """Rows of the terms, each on a line of its own, that are described one after the other."""
+    sentences, terms = document.text.sentences, document.text.terms
+    rows: list[int] = []
+    at = row + 1
+    while at < len(sentences) and sentences[at].section == sentences[row].section:
+        end = at + 1
+        while (
+            end < len(sentences)
+            and sentences[end].term >= 0
+            and sentences[end].term == sentences[at + 1].term
+        ):
+            end += 1
+        if end == at + 1 or terms[sentences[at + 1].term].paragraph != sentences[at].paragraph:
+            break
+        rows.append(at)
+        at = end
     return rows
 
 

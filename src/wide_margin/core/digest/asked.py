@@ -8,6 +8,7 @@ its own beside that wording is one for a fact, and left to the search.
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import islice
 
 from wide_margin.core.answers import Reach, section_reach
 from wide_margin.core.answers.form import Form, take_form
@@ -25,6 +26,8 @@ from wide_margin.core.search.analysis import guess_language, words
 from wide_margin.core.search.vectors import vectors_of
 from wide_margin.core.shipped import text_of
 
+FRONT = 6
+"""Lines of the first page among which a subtitle is."""
 OWN_WORDS = 1
 """So many words of its own a question about the whole may have beside its wording."""
 SUBJECT = 0.25
@@ -51,7 +54,7 @@ _WORDINGS: dict[str, str] = {
     "terms": r"\b(?:key|main|important|special|central) (?:terms?|words?|concepts?|notions)\b|\bspecial meaning\b|\bvocabulary\b|\bglossary\b|\bwhich (?:words|terms)\b",
     "organised": r"\bhow is\b.*\b(?:organi[sz]ed|structured|divided|laid out|arranged)\b|\bstructure\b|\bwhat (?:are|is in) (?:its|the) (?:parts|chapters|sections)\b|\boutline of\b",
     "begin": r"\bwhere (?:should|do|can|shall) i (?:begin|start)\b|\bnew to\b|\bnever used\b|^(?!.*\bneed\b).*\bget(?:ting)? started\b|\bhow (?:do|can|should) i (?:begin|start)(?: (?:with|using|reading)\b.*)?\s*\??$",
-    "limits": r"\b(?:drawbacks?|limits?|limitations?|limited|shortcomings?|weakness(?:es)?|disadvantages?|downsides?|caveats?|fall short|falls short)\b|\bcan(?:'t|’t|not) (?:it|they|this)\b|\bcan (?:it|they) not\b|\b(?:admit|conced|acknowledg|confess)\w*|\bfail(?:s|ings?|ures?)?\b|\bbreaks? down\b|\bnot (?:set out|meant|intended|try|attempt) to\b|\bwhat .* not (?:do|cover|handle)\b|\bknown problems\b|\bproblems? (?:in|with|of) (?:it|the program|the software|its)\b",
+    "limits": r"\b(?:drawbacks?|limits?|limitations?|limited|shortcomings?|weakness(?:es)?|disadvantages?|downsides?|caveats?|fall short|falls short)\b|\bcan(?:'t|’t|not) (?:it|they|this)\b|\bcan (?:it|they) not\b|\b(?:admit|conced|acknowledg|confess)\w*|\bfail(?:s|ings?|ures?)?\b|\bbreaks? down\b|\bnot (?:set out|meant|intended|try|attempt) to\b|\bwhat .* not (?:do|cover|handle|(?:good|suitable|suited|meant|intended|designed|made) for)\b|\bknown problems\b|\bproblems? (?:in|with|of) (?:it|the program|the software|its)\b",
     "conclusion": r"\bconclu(?:de|des|ded|sions?)\b|\bin the end\b|\bfinal (?:verdict|word|thoughts)\b|\btake-?aways?\b|\bbottom line\b",
     "next": r"\b(?:comes?|done|do|add|added|plans?|planned) (?:\w+ ){0,3}(?:next|later|in (?:the )?future)\b|\bnext\b.*\baccording\b|\bfuture (?:work|plans?|research|directions?)\b|\bimprovements?\b.*\b(?:later|mind|future)\b|\bopen (?:problems?|questions?)\b|\b(?:leave[sd]?|left) (?:open )?for (?:later|others|(?:the )?future)\b|\bwhat (?:comes|is) next\b|\bplan to\b",
     "why": r"\bwhy\b.*\b(?:made|written|created|bother|started|exist|write|make|developed|needed|begun|built)\b|\bmotivat\w*|\bwhat (?:prompted|led|drove|moved|made|caused) (?:the (?:authors?|writers?|developers?|team|project)|them|him|her|someone|anyone|people|its)\b|\bwrong with (?:the )?(?:existing|other|current)\b|\bwhat problem\b",
@@ -129,13 +132,20 @@ _OF_ONE = regex(r"^\W*what(?:['’]s|\s+is|\s+are)\s+an?\s", re.I)
 """Asks what such a thing is for, which the title may name too, not what the whole is for."""
 _ALLOWED = regex(r"\b(?:may|can|am) i\b", re.I)
 """Asked of the whole it is a question of its licence; of something in it, one of what it can do."""
+_OF_A_STEP = regex(r"\bneeded\b", re.I)
+"""Why it is, may be asked of one step of many."""
 _OF_A_SYSTEM = regex(r"\b(?:system|hardware|software|minimum)\s+(?=requirements?\b)", re.I)
 """Which requirements are asked for; sections are called by them with and without the word."""
 _INTRODUCES = regex(
-    r"\b(?:introduction|guide|tutorial|primer|course|companion|beginner['’]?s guide|lectures?|notes)\s+(?:to|on|in|for)\s+(?P<matter>\S.*)", re.I
+    r"\b(?:introduction|guide|tutorial|primer|course|companion|beginner['’]?s guide|lectures?|notes|interfaces?|bindings?|front-?end|wrapper)"
+    r"\s+(?:to|on|in|for)\s+(?P<matter>\S.*)", re.I
 )  # fmt: skip
 _ITSELF = regex(
     r"\b(?:this|the) (?:\w+ )?(?:document|book|guide|manual|paper|tutorial|introduction|course|text|notes?|primer)\b", re.I
+)  # fmt: skip
+_A_DOCUMENT = regex(
+    r"\b(?:document(?:ation)?|book|guide|manual|handbook|paper|article|tutorial|introduction|course|text|notes?|primer|report|thesis"
+    r"|vignette|standard|policy|specification|agreement|licen[sc]e)\b", re.I
 )  # fmt: skip
 _NAMED_THING = regex(
     r"\b(?:the|an?|these|those|of|in|with|for)\s+(?=([\w'’-]{2,})(?:\s+([\w'’-]{3,}))?)", re.I
@@ -179,6 +189,8 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         own += _SOME_OF_IT.findall(text)
     if kind == "authors and date" and _asks_of_matter(document, text):
         return None
+    if kind == "why" and _OF_A_STEP.search(text):
+        allowed = 0
     if kind == "licence" and _ALLOWED.search(text):
         allowed = 0
     if kind == "purpose" and _OF_ONE.match(text):
@@ -209,11 +221,26 @@ def _part_abroad(document: ReadDocument, text: str) -> Reach | None:
 
 def _asks_of_matter(document: ReadDocument, text: str) -> bool:
     """Whether the maker is asked for of what a document only introduces to: "Introduction to X"."""
-    match = _INTRODUCES.search(printed_title(document)) or _INTRODUCES.search(document.facts.title)
+    pieces = (piece for p in document.paragraphs[:FRONT] for piece in p.pieces)
+    subtitles = (piece.line.text for piece in pieces if piece.line.page == 0)
+    titles = [printed_title(document), document.facts.title, *islice(subtitles, FRONT)]
+    match = next(filter(None, map(_INTRODUCES.search, titles)), None)
     if match is None or _ITSELF.search(text):
         return False
     matter = {word.casefold() for word in words(match["matter"]) if not is_common(word, "en")}
     return any(word in matter for word in words(text.casefold()))
+
+
+def names_thing(document: ReadDocument, text: str) -> frozenset[str]:
+    """The words of the title by which a question names the thing that a document is on.
+
+    None where it asks of the document itself.
+    """
+    if _A_DOCUMENT.search(text):
+        return frozenset()
+    title = words(f"{document.facts.title} {printed_title(document)}".casefold())
+    asked = {w for w in words(text.casefold()) if not is_common(w, "en")}
+    return frozenset(asked.intersection(title))
 
 
 def _names_a_thing(document: ReadDocument, text: str, own: Sequence[str]) -> bool:

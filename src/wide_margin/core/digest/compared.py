@@ -22,7 +22,11 @@ OF_SECTION = 2
 ONE_SIDE = 0.8
 """What an answer for one side alone is worth."""
 SURE_OF_BOTH = 0.5
-"""A statement on both sides is kept from here on, whatever is said of each."""
+"""The chance that a statement on both sides tells how they differ, where it only names them."""
+_CONTRASTS = regex(
+    r"\b(?:whereas|while|unlike|differ\w*|distin\w+|but|instead|rather|than|contrast|only|opposed|however|wohingegen|während|anders"
+    r"|tandis|alors que|mientras|mentre|enquanto|terwijl)\b", re.I
+)  # fmt: skip
 SHORT = 3
 """Letters under which a second side is a number or a letter that tells it from the first."""
 LONGEST_SIDE = 9
@@ -95,7 +99,9 @@ def answer_compared(
         and whole.quotes
         and all(_speaks_of(document, whole.quotes[0], side) for side in sides)
     ):
-        return whole
+        if _CONTRASTS.search(whole.quotes[0].text):
+            return whole
+        return replace(whole, sure=min(whole.sure, SURE_OF_BOTH))
     each = [ask(f"What is {side}?", WHOLE) for side in completed]
     found = [
         answer if answer.quotes and _speaks_of(document, answer.quotes[0], side) else None

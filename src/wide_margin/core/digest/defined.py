@@ -14,7 +14,13 @@ from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.signs import begins_alike, defined_term, sign_of
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.listed import with_listed
-from wide_margin.core.digest.named import SAYS_NOTHING, rows_under, without_article
+from wide_margin.core.digest.named import (
+    SAYS_NOTHING,
+    rows_asked,
+    rows_under,
+    rows_with,
+    without_article,
+)
 from wide_margin.core.document import Locator, ReadDocument
 from wide_margin.core.explain import define
 from wide_margin.core.explain.definitions import says_which_things
@@ -27,6 +33,8 @@ from wide_margin.core.search.analysis import words
 
 MOST_SENTENCES = 3
 """Of an entry in a list of terms."""
+MOST_LOOKED_AT = 100
+"""Sentences with a short form among which one may spell it out."""
 FIRST_SAID = 4
 """Sentences of a section in which it is told what it is called after."""
 LEAST_SAID = 4
@@ -55,6 +63,11 @@ _OF_SECTION = regex(
     r"^\W*(?:this|these|the following) (?:features?|section|chapter|subsections?)\b", re.I
 )
 """Speaks of the section, and not yet of what it is called after."""
+_POINTS_ON = regex(
+    r"^\W*(?:(?:more |further |full )?(?:details?|information|documentation|an? (?:\w+ )?(?:description|explanation))\b.{0,90}"
+    r"\b(?:can be|is|are|may be) (?:found|given|described|available)\b|(?:please )?(?:see|refer to|consult)\b)", re.I
+)  # fmt: skip
+"""Only says where more is said."""
 OF_SECTION = 0.6
 """The chance that the section of that name says first what the thing is or does."""
 
@@ -71,12 +84,33 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
         return answer
     told = _with_definition(document, question, answer)
     if _STANDS_FOR.search(question.text) and (short := defined_term(question.text)):
-        is_spelled_out = any(may_spell_out(quote.text, short) for quote in told.quotes)
-        return told if is_spelled_out else replace(told, sure=min(told.sure, MENTIONED))
+        return _spelled_out(document, question, told, short)
     return told
 
 
+def _spelled_out(document: ReadDocument, question: Question, answer: Answer, short: str) -> Answer:
+    """The answer with what spells a short form out; less sure where nothing does."""
+    sentences = document.text.sentences
+
+    def spells_out(row: int) -> bool:
+        said = sentences[row]
+        return said.kind not in SAYS_NOTHING and may_spell_out(said.text, short)
+
+    quoted = [row for q in answer.quotes for row in rows_within(document, q.locators[0].spans)]
+    if any(map(spells_out, quoted)):
+        return answer
+    among = rows_with(document, document.index.analyser.terms(short))[:MOST_LOOKED_AT]
+    found = next(filter(spells_out, among), None)
+    if found is None:
+        return replace(answer, sure=min(answer.sure, MENTIONED))
+    quote = quote_rows(document, question, found, found + 1)
+    return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_SECTION)
+
+
 def _with_definition(document: ReadDocument, question: Question, answer: Answer) -> Answer:
+    rows, title = rows_asked(document, question.text)
+    if rows and not _is_within(document, answer, rows):
+        return _with_rows(document, question, answer, title, rows)
     if question.kind != "what is":
         doing = _DOES.match(question.text.strip())
         if doing is not None:
@@ -112,6 +146,12 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     if answer.quotes and _overlap(answer.quotes[0].locators[0], quote.locators[0]):
         return replace(answer, sure=max(answer.sure, definition.weight))
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=definition.weight)
+
+
+def _is_within(document: ReadDocument, answer: Answer, rows: range) -> bool:
+    """Whether what is quoted first lies within some rows."""
+    told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
+    return bool(told) and all(row in rows for row in told)
 
 
 def _says_what_does(said: str, name: str) -> bool:
@@ -163,7 +203,7 @@ def _leads_in(document: ReadDocument, said: Sentence, name: str) -> tuple[bool, 
 
 def _tells(document: ReadDocument, said: Sentence) -> bool:
     """Whether a sentence under a name says something of it."""
-    if said.kind in SAYS_NOTHING or _OF_SECTION.match(said.text):
+    if said.kind in SAYS_NOTHING or _OF_SECTION.match(said.text) or _POINTS_ON.match(said.text):
         return False
     return document.index.language != "en" or seems_to_have_verb(said.text)
 

@@ -2,7 +2,7 @@
 
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from wide_margin.core.document import Locator, ReadDocument
 from wide_margin.core.later import regex
@@ -20,6 +20,9 @@ FULL_PAGE = 25
 """A page with more lines is no title page."""
 PROSE = 30
 """Words from which a paragraph of the front is text, and no line of its title page."""
+_NOTE, _MARKED = regex(r"(\d)(?=[A-Z])"), regex(r"(?<=[^\W\d_])\s(\d)$")
+OF_NOTE = 0.7
+"""Notes on a title are set in at most this share of its size, their mark before their first word."""
 _LISTS = squashed("contents", "list_of", "index")
 _ROW_END = regex(r"(?:\s{3,}|(?:\s?\.){3,}\s*)(?:\d{1,4}|[ivxlc]{1,6})$")
 """A leader, or a wide gap, and a page number."""
@@ -73,7 +76,22 @@ def front_lines(document: ReadDocument) -> list[FrontLine]:
     order = sorted(
         range(len(found)), key=lambda k: (found[k].page, round(found[k].top), found[k].left)
     )
-    return [found[k] for k in order if found[k].text]
+    return _without_marks([found[k] for k in order if found[k].text])
+
+
+def _without_marks(lines: list[FrontLine]) -> list[FrontLine]:
+    """The lines, a large one without the mark of a note at the foot of its page: "Manual 1"."""
+    notes = {
+        (line.page, note[1]): line.size for line in lines if (note := _NOTE.match(line.text))
+    }  # fmt: skip
+    kept = []
+    for line in lines:
+        mark = _MARKED.search(line.text)
+        size = notes.get((line.page, mark[1])) if mark else None
+        if mark and size is not None and size <= OF_NOTE * line.size:
+            line = replace(line, text=line.text[: mark.start()])
+        kept.append(line)
+    return kept
 
 
 def running_lines(document: ReadDocument) -> list[FrontLine]:

@@ -24,9 +24,15 @@ SAYS_NOTHING = (*NOT_SAID, "works", "code", "caption")
 """Kinds of sentences that do not say what a thing is."""
 _TAKES = regex(r"(?<=\w)\s*[\[({<].*")
 """What a command takes, after its name in a title: "\\brief { description }"."""
+_ASKING = regex(
+    r"^\W*(?:how(?:\s+(?:many|much|long|often|far|large|big|old))?|what|which|why|when|where|who|can|does|is)\b", re.I
+)  # fmt: skip
+_HOW, LEAST_DONE = frozenset(["how"]), 2
+_DOING = regex(r"^\W*(?:[^\W\d_]+ing|how\s+to)\b", re.I)
+"""Begins the title of a section that tells how something is done, which has so many words at least."""
 _DASH = regex(r"\s+[–—-]\s+|:\s+")
-_SETS = regex(r"^\W*>\s|<-|(?<![=!<>])=(?!=)\s")
-"""A line of code that uses a function does not describe it."""
+_SETS = regex(r"^\W*>\s|<-|(?<![=!<>])=(?!=)\s|\w\s+\d+\s+[^\W\d]")
+"""A line of code that uses a function, or gives values to several, does not describe it."""
 _WORDS = regex(r"[^\W\d_]+(?:[\s-]+[^\W\d_]+)+")
 _DEFINITE = r"the|das|der|de[mn]?|die|les?|la|el|los|las|il|lo|os?|het"
 _ARTICLE = regex(rf"^\W*(?:{_DEFINITE}|an?|eine[mnrs]?|ein|une?|una|uno|um|uma|een)\s+", re.I)
@@ -73,6 +79,28 @@ def rows_titled(document: ReadDocument, name: str) -> range:
     return range(0)
 
 
+def rows_asked(document: ReadDocument, question: str) -> tuple[range, str]:
+    """Rows of the section whose title asks what is asked, and the title; none where none does.
+
+    "How many threads shall I use?" asks it in so many words, "Compiling the kernel" how that is done.
+    """
+    asked, form = content_of(document, question), _asking(question)
+    for row, section in enumerate(document.outline.sections if asked and form else ()):
+        title = unnumbered(section.title)
+        if content_of(document, title) != asked:
+            continue
+        is_same = _asking(title) == form
+        if is_same or (form in _HOW and len(asked) >= LEAST_DONE and _DOING.match(title)):
+            return own_rows(document, row), title
+    return range(0), ""
+
+
+def _asking(text: str) -> str:
+    """The words that a question begins with; "" for none."""
+    match = _ASKING.match(text)
+    return " ".join(match[0].lower().split()) if match else ""
+
+
 def own_rows(document: ReadDocument, row: int, *, with_heading: bool = False) -> range:
     """Rows of a section before the next one begins; of all of it where that is at once."""
     sections = document.outline.sections
@@ -111,8 +139,10 @@ def _described(document: ReadDocument, name: str) -> range:
         named = list(words(names_in(term.text)))
         if name not in named or len(set(named)) > MOST_NAMES or _SETS.search(term.text):
             continue
+        if len(named) > 1 and term.text.rstrip().endswith(":"):
+            continue  # leads in to a list
         if _WORDS.fullmatch(term.text.strip()) and all(
-            frequency_rank(word) is not None for word in named if word != name
+            frequency_rank(word) is not None or is_common(word) for word in named if word != name
         ):
             continue  # "Monad utilities" are no function
         own = document.rows_of(term.paragraph, term.paragraph + 1)

@@ -52,6 +52,8 @@ _BODY = regex(
 _ONLY_ARTICLE = regex(r"(?:the|il|la|le|el|o|der|die|das|het|de|our|this)\s+\w+$", re.I)
 _ADDRESS = regex(r"\d{2,5}[a-z]?\s+[A-ZÀ-Þ]")
 """The number of a house comes before its street."""
+_POSTCODE = regex(r"[^\W\d_]\W+(?:[A-Z]{2}\W+)?(?:\d{5,6}|\d{3} \d{2,3})\W*$")
+"""The number of a place comes after its name: "New Harbour 110 067"."""
 _POSSESSIVE = regex(r"\w[’']s\b")
 _AND_OTHERS = regex(r"[\s,]*\b(?:et al\b\.?|and others|and contributors|u\.\s?a\.)\s*$", re.I)
 _EMAIL = regex(r"[<(\[]?\S+\s?@\s?\S+[>)\]]?|[<(]https?://\S+[>)]|https?://\S+")
@@ -63,7 +65,7 @@ def names_in_line(text: str) -> list[str]:
     A line of names may begin with "by", carry titles, degrees and addresses, and join names with
     commas and "and".
     """
-    if _ADDRESS.match(text.strip()):
+    if _ADDRESS.match(text.strip()) or _POSTCODE.search(text):
         return []
     plain = _AND_OTHERS.sub("", _EMAIL.sub(" ", text))
     plain = re.sub(r"\([^)]*\)|\[[^\]]*\]|[*†‡§¶∗⋆♯#]+|\d+", " ", plain).strip()

@@ -1,7 +1,7 @@
 """Questions about the whole document or a part of it, answered from its structure."""
 
 import re
-from collections.abc import Sequence
+from collections.abc import Sequence, Set
 from dataclasses import replace
 
 import numpy as np
@@ -10,7 +10,7 @@ from wide_margin.core.answers import Answer, Excerpt, Quote, Reach, section_reac
 from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.answers.within import allowed_sentences, pages_covered
 from wide_margin.core.answers.within import rows_within as rows_of_spans
-from wide_margin.core.digest.asked import OF_ITSELF, Overview, own_words
+from wide_margin.core.digest.asked import OF_ITSELF, Overview, names_thing, own_words
 from wide_margin.core.digest.by_kind import (
     AUDIENCE,
     CHANGES,
@@ -33,8 +33,10 @@ from wide_margin.core.digest.facts import Facts, facts_within
 from wide_margin.core.digest.front import Fact
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines
 from wide_margin.core.digest.roles import OUTLINES, Role
+from wide_margin.core.digest.telling import OF_DOCUMENT
 from wide_margin.core.digest.titled import KINDS as TITLED
 from wide_margin.core.digest.titled import (
+    begins_in,
     of_version,
     rows_telling,
     sections_titled,
@@ -46,6 +48,7 @@ from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, words_for
 from wide_margin.core.outline import Section
 from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.search.analysis import words
 
 GIST_WORDS, SECTION_WORDS = 130, 130
 """Length of an answer where none is asked for."""
@@ -209,11 +212,14 @@ def _lines(
     if kind in TITLED and (titled := _as_titled(document, asked, rows, most)):
         return titled, SURE
     if kind in TITLED and kind not in _SLOTS:
-        said = rows_telling(document, kind, rows)[:N_TOLD]
+        said = _with_what_follows(document, rows_telling(document, kind, rows)[:N_TOLD])
         return gist_lines(document, said), IN_ITS_PLACE
     slot = _SLOTS.get(kind, PURPOSE)
     if kind == "purpose" and len(rows) > LONG:
         rows = _early(rows)
+    of_thing = names_thing(document, asked.question) if kind == "purpose" else frozenset()
+    if of_thing and (told := _of_thing(document, scored, rows, of_thing, most)):
+        return told, IN_ITS_PLACE
     if kind in ("conclusion", "next") and not _has_end(scored):
         return (), 0.0
     # The weaker signs are English: in another language what does not say it plainly is left.
@@ -222,12 +228,29 @@ def _lines(
     if filled.lines:
         # No section is about it; some sentence somewhere is, and not in plain words.
         is_stray = kind in TITLED and len(rows) > MANY_SENTENCES and filled.sure < PLAIN
-        return filled.lines, filled.sure * (OF_STRAY if is_stray else 1.0)
+        sure = filled.sure * (OF_STRAY if is_stray else 1.0)
+        return filled.lines, min(sure, IN_ITS_PLACE) if of_thing else sure
     if kind in ("conclusion", "findings"):
         return concluding(document, scored, rows, most), IN_ITS_PLACE
     if kind in ("purpose", "organised", "begin"):
         return about(document, scored, rows, limits), IN_ITS_PLACE
     return (), 0.0
+
+
+def _of_thing(
+    document: ReadDocument, scored: Scored, rows: Sequence[int], names: Set[str], most: int
+) -> tuple[GistLine, ...]:
+    """What says what the thing is for that a document is on, and not what the document is for."""
+    said = {row: document.text.sentences[row].text.lower() for row in rows}
+    among = [r for r, t in said.items() if not OF_DOCUMENT.match(t) and names & set(words(t))]
+    return fill(document, scored, PURPOSE, among, most=most).lines if among else ()
+
+
+def _with_what_follows(document: ReadDocument, rows: Sequence[int]) -> list[int]:
+    """Rows, each that ends in a colon with the next: "Please cite:" is no answer."""
+    sentences = document.text.sentences
+    after = [r + 1 for r in rows if sentences[r].text.endswith(":") and r + 1 < len(sentences)]
+    return sorted({*rows, *after})
 
 
 def about(
@@ -448,8 +471,9 @@ def _as_titled(
         title = bare(section.title)
         if not all(word in title for word in own):
             continue
+        begins = begins_in(document, section, asked.kind)
         said = [
-            row for row in rows_within(document, section_reach(section))
+            row for row in rows_within(document, section_reach(begins))
             if row in within and bare(sentences[row].text) not in title
         ]  # fmt: skip
         if begun := _as_it_begins(document, said, most):

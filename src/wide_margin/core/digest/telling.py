@@ -33,6 +33,9 @@ _OBSERVED = (
     r"|stations|species|sites|households|volunteers|countries)"
 )
 
+OF_DOCUMENT = regex(rf"^\W*(?:in )?{_DOCUMENT}\b")
+"""Begins a sentence that speaks of the document, and not of the thing that it is on."""
+
 TELLING: dict[str, Pattern[str]] = {
     "purpose": regex(
         rf"\b{_DOCUMENT}\s+(?:\w+ly\s+|also\s+)?{_TELLS}"

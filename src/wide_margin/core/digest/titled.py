@@ -115,6 +115,22 @@ def sections_titled(document: ReadDocument, kind: str) -> Iterator[Section]:
         yield from (section for *_, section in sorted(told, key=lambda row: row[:-1]))
 
 
+def begins_in(document: ReadDocument, section: Section, kind: str) -> Section:
+    """Where a section begins to tell what it is called after.
+
+    One that begins at once with another, "System requirements", tells how to install in a later
+    one of those that are called so.
+    """
+    sections = document.outline.sections
+    row = sections.index(section)
+    inner = [
+        s for s in sections[row + 1 :] if s.first_paragraph < section.end_paragraph
+    ]  # fmt: skip
+    if not inner or document.rows_of(section.first_paragraph + 1, inner[0].first_paragraph):
+        return section
+    return next((s for s in inner if _KINDS[kind][0].search(s.title)), section)
+
+
 def title_of(document: ReadDocument) -> str:
     """The document's title, as the file and as its first pages have it."""
     return f"{document.facts.title} {printed_title(document)}"

@@ -70,15 +70,19 @@ _IS = regex(
     rf"(?:(?:term|word|name|phrase|notion|concept|expression)s?\s+)?{_TERM}"
     r"(?:\s*\((?:(?P<abbr>[^)]{1,30})|[^)]{1,90})\))?,?\s+"
     rf"(?:,?\s*{_ADVERB}){{0,2}}"
-    r"(?P<verb>(?:is|are|was|were|can be|may be) (?:\w+ly )?defined (?:as|to be)|is meant|means|refers? to|denotes?"
+    r"(?P<verb>(?:is|are|was|were|can be|may be) (?:\w+ly )?defined (?:as|to be)|is meant(?! (?:to|for|as)\b)|means|refers? to|denotes?"
     r"|(?:stands?|is short) for|(?:is|are) used (?:here |throughout )?(?:to (?:mean|denote|describe|refer)|for)"
     rf"|(?:is|are) (?:{_ADVERB})?(?:the|those|any|an?|one|kinds? of|what|simply|just)\b"
+    r"|(?:describes|represents) (?:the|an?|one|all|any)\b"
     r"|bedeutet|bezeichnet|ist (?:ein|der|die|das)\w*|sind|est (?:une?|le|la)|désigne|es una?|es el|es la|significa)\s",
 )  # fmt: skip
 _ARE = regex(
     r"^(?P<article>)(?P<term>[^\W_][\w’'/+-]*(?:\s+[\w’'/+-]+){0,2}?s)(?:\s*\((?P<abbr>[^)]{1,30})\))?\s+"
     r"(?P<verb>are)\s+(?=(?P<what>(?:[a-z-]+\s+){0,2}?[a-z-]{3,}[^\Ws]s)\s+(?:of|that|which|for|in|with|used|from|to|where|who|whose|between)\b)"
 )  # fmt: skip
+_TELLS_OF, _OF_ANY = ("describes", "represents"), frozenset(["A", "An", "Each", "Every"])
+"""What these say of any such thing defines it, what they say of one does not."""
+_ARTICLED = regex(r"(?:an?|the|each|every)\s")
 _NO_PLURALS = frozenset(
     ["alway", "perhap", "sometime", "afterward", "backward", "forward", "toward", "les", "thu"]
 )
@@ -99,7 +103,7 @@ _DENIED = regex(r"\b(?:not|never|isn['’]t|aren['’]t)\b(?:\W+\w+){0,2}\W*$", 
 """Before "what we call a polymer": then it says what none is."""
 _FOR_IS = regex(
     r"^(?:[A-Z]\w+ )?(?:the |an? )?(?:technical |usual |general |common |standard |proper )?"
-    r"(?:term|word|name|expression)\s+(?:used\s+)?(?:for|of|given to)\s+.{3,90}?\s+(?:is|are|was)\s+"
+    r"(?:term|word|name|expression)\s+(?:used\s+)?(?:for|of|given to)\s+(?:(?!\b(?:because|since|there|but|although|whereas)\b).){3,90}?\s+(?:is|are|was)\s+"
     r"(?:an?\s+|the\s+)?[“\"‘'`]*(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,3})[”\"’']*[.,;:]?", re.I
 )  # fmt: skip
 _BY_MEAN = regex(
@@ -388,7 +392,7 @@ def _in_sentence(
     sentences: "tuple[Sentence, ...]", sentence: Sentence, row: int
 ) -> Iterator[Definition]:
     text = sentence.text
-    yield from _subject(text, row)
+    yield from _subject(_as_sentence(text) if sentence.kind == "item" else text, row)
     leans = row - 1 if row and _POINTS_BACK.match(text) else -1
     if leans >= 0 and sentences[leans].kind == "heading":
         leans = -1
@@ -432,6 +436,12 @@ def _in_sentence(
         yield Definition(symbol, row, "symbol", weight, meaning)
 
 
+def _as_sentence(item: str) -> str:
+    """An item as a sentence: "• a waypoint is …" without its bullet, and with a capital."""
+    said = item.lstrip(f"{BULLETS}–—- ")
+    return said[:1].upper() + said[1:] if _ARTICLED.match(said) else said
+
+
 def _subject(text: str, row: int) -> Iterator[Definition]:
     """A sentence whose subject is the term: "A keeper is a person who …"."""
     match = _IS.match(text) or says_which_things(text)
@@ -444,6 +454,8 @@ def _subject(text: str, row: int) -> Iterator[Definition]:
     if _QUOTED.match(match["term"]):
         weight += 0.1
     article = (match["article"] or "").strip()
+    if match["verb"].startswith(_TELLS_OF) and article not in _OF_ANY:
+        return  # "The figure describes a …"
     if article.startswith(("A", "Each", "Every", "In ", "Ein", "Un")):
         weight += 0.08  # of the kind, not of one of them
     elif article in ("The", "Der", "Die", "Das", "Le", "La", "El"):

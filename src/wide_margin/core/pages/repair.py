@@ -55,6 +55,8 @@ WITHIN_WORD = 0.1
 """Distance of the letters of a word at most, as a share of their height."""
 _BLANK = " "
 
+_SOFT = regex("\u00ad(?!\\s*(?:[\\r\\n]|$))")
+"""A soft hyphen within a line."""
 BoxesOf = Callable[[IntArray], FloatArray]
 """Boxes of some characters in page space."""
 
@@ -69,6 +71,22 @@ def with_signs(chars: str) -> str:
     if not any(code in chars for code in _COMPANION):
         return chars
     return _ALONE.sub(lambda match: _COMPANION[match.group()], chars)
+
+
+def with_hyphens(chars: str, boxes_of: BoxesOf) -> str:
+    """The text with hyphens in place of soft ones that are printed within a line.
+
+    Some fonts have the one in place of the other: "\u00adf a" is an option, "best\u00adscoring" has
+    a hyphen. One that takes no room is none.
+    """
+    found = [match.start() for match in _SOFT.finditer(chars)]
+    if not found:
+        return chars
+    boxes, made = boxes_of(np.array(found)), list(chars)
+    for at, width in zip(found, (boxes[:, 2] - boxes[:, 0]).tolist(), strict=True):
+        if width > 0:
+            made[at] = "-"
+    return "".join(made)
 
 
 _CYRILLIC = regex(r"[\u0400-\u04ff]")

@@ -18,6 +18,7 @@ from wide_margin.core.pages.parted import SHARE, parted_at, without_false_spaces
 from wide_margin.core.pages.repair import (
     LIGATURE_CODES,
     with_accents,
+    with_hyphens,
     with_ligatures,
     with_one_alphabet,
     with_signs,
@@ -134,7 +135,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
         found = native.loose_boxes(address, int(wanted.max()) + 1, wanted)[wanted]
         return to_page_space(found, frame.box, frame.turns)
 
-    chars = with_accents(chars, boxes, first, last, boxes_of)
+    chars = with_hyphens(with_accents(chars, boxes, first, last, boxes_of), boxes_of)
     return PageText(index, width, height, chars, boxes, starts, fonts_of, sizes, fonts, frame)
 
 
