@@ -148,3 +148,13 @@ def test_the_reason_that_is_given_afterwards_is_quoted_with_it(tmp_path):
 )
 def test_what_counts_things_up_is_told(sentence, sign):
     assert sign_of("list", sentence, ("queues",)) == sign
+
+
+def test_terms_described_one_after_the_other_are_a_list(tmp_path):
+    path, told = tmp_path / "made.pdf", "If it is set before the tower is opened, it is read there."
+    names = ["ROPE_LENGTH", "DRUM_TURNS", "WHEEL_OIL"]
+    described = [block for name in names for block in (("text", name), ("said", told))]
+    first = ("text", "There are several variables which change what is done:")
+    make_pdf(path, [[("h1", "1 Settings"), first, *described]])
+    answer = answer_quoted(read_document(path), "Which variables change what is done?")
+    assert said(answer)[1:4] == names

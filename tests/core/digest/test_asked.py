@@ -204,6 +204,7 @@ def test_of_two_sections_with_a_number_the_outermost_is_meant():
     ("title", "asked", "is_of_document"),
     [("A Short Introduction to Wellkeep", "Who wrote Wellkeep?", False),
      ("A Short Introduction to Wellkeep", "Who wrote this guide?", True),
+     ("The Interface to wellkeep in package gauges", "Who wrote wellkeep?", False),
      ("Wellkeep Manual", "Who wrote Wellkeep?", True)],
 )  # fmt: skip
 def test_who_made_what_a_guide_is_on_is_not_who_wrote_the_guide(

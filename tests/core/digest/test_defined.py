@@ -6,6 +6,7 @@ from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, named_reach
 from wide_margin.core.answers.signs import defined_term
 from wide_margin.core.digest import Digester
+from wide_margin.core.digest.named import rows_under
 from wide_margin.core.explain import define
 
 PAGES = [
@@ -317,3 +318,82 @@ def test_bare_plurals_define_too(tmp_path):
     answer = made.answer("What is a capstan?", WHOLE, None)
     assert answer.quotes[0].text.startswith("Capstans are upright drums")
     assert answer.sure >= 0.6
+
+
+def test_a_section_whose_title_is_the_question_answers_it(tmp_path):
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [
+        [("h1", "1 Ropes"), ("text", "If you wind, for instance, 4 ropes on a drum of 4 feet, each "
+                                     "rope should always lie in its own groove of the drum.")],
+        [("h1", "2 How many ropes shall I wind?"),
+         ("text", "More of them wear the drum sooner. Two are enough in most towers.")],
+        [("h1", "3 Greasing the drum"),
+         ("text", "Warm the grease first. Then put it on with a brush.")],
+        [("h1", "4 Care"), ("text", "The drum of the tower is looked at in May, and the grease is "
+                                    "bought in the town. Nobody greases the wheel.")],
+    ])  # fmt: skip
+    made = Digester(read_document(path))
+    for typed, page in [("How many ropes should I wind?", 1), ("How do I grease the drum?", 2)]:
+        answer = made.answer(typed, WHOLE, None)
+        assert answer.quotes[0].locators[0].page == page, typed
+        assert answer.sure >= 0.6
+
+
+def test_a_short_form_is_spelled_out_by_what_says_so_and_not_by_code(tmp_path):
+    made = asked_of(
+        tmp_path,
+        "The table gives QBX and Post Mean for each rope of the tower, as is usual.",
+        "The first column QBX holds the quarterly balance index of each rope in the tower.",
+    )
+    # The first letter of a third word need not be its own.
+    assert made.answer("What does QBI stand for?", WHOLE, None).sure <= 0.3
+    answer = made.answer("What does QBX stand for?", WHOLE, None)
+    assert "quarterly balance index" in answer.quotes[0].text
+    assert answer.sure >= 0.6
+
+
+@pytest.mark.parametrize(
+    "said",
+    [
+        "A strop (in short: ST) describes a short rope with two eyes at its ends.",
+        "The strop is meant to be easy to grease for the ringers of the tower.",
+        "The name of this part has caused doubt because there is a strop in the mill.",
+        "Details of the strop can be found in the list of the steward of the tower.",
+    ],
+)
+def test_what_only_looks_like_a_definition_is_none(tmp_path, said):
+    made = asked_of(tmp_path, said, "A rope is hung by its middle.")
+    answer = made.answer("What is a strop?", WHOLE, None)
+    assert (answer.sure >= 0.6) == ("describes" in said)
+
+
+def test_an_item_defines_as_a_sentence_does(tmp_path):
+    made = asked_of(
+        tmp_path, "Three things are on the list:",
+        "• a strop is a short rope with two eyes at its ends",
+        "• a drum is a round of oak on which the rope is wound",
+        "A strop can be renamed at any time.",
+    )  # fmt: skip
+    answer = made.answer("What is a strop?", WHOLE, None)
+    assert "short rope with two eyes" in answer.quotes[0].text
+
+
+def test_values_given_to_several_names_describe_none(tmp_path):
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [[
+        ("h1", "1 Settings"), ("text", "The file that is read may be the following one:"),
+        ("code", "rope_length 30 drum_turns 4 time_wound 100"),
+        ("said", "Then the name of the file is typed in again."),
+    ]])  # fmt: skip
+    document = read_document(path)
+    assert rows_under(document, "rope_length", is_function=True) == range(0)
+    assert rows_under(document, "time_wound", is_function=True) == range(0)
+
+
+def test_both_sides_only_named_in_one_sentence_are_no_sure_difference(tmp_path):
+    named = "The steward can count gudgeons, trunnions, and pintles of every wheel in the tower."
+    told = "Gudgeons are fixed to the wheel, whereas trunnions are fixed to the frame of the tower."
+    typed = "What is the difference between gudgeons and trunnions?"
+    assert asked_of(tmp_path, named).answer(typed, WHOLE, None).sure <= 0.5
+    answer = asked_of(tmp_path, told).answer(typed, WHOLE, None)
+    assert "whereas" in answer.quotes[0].text

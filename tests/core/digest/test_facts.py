@@ -281,7 +281,10 @@ def test_names_of_a_line(line, names):
     assert names_in_line(line) == names
 
 
-@pytest.mark.parametrize("line", ["DK- Ålborg", "Il team di sviluppo", "The team"])
+@pytest.mark.parametrize(
+    "line",
+    ["DK- Ålborg", "Il team di sviluppo", "The team", "New Harbour 110 067", "Hallan, PA 18017"],
+)
 def test_places_and_bare_bodies_name_nobody(line):
     assert names_in_line(line) == []
 
@@ -554,3 +557,15 @@ def test_a_thing_that_the_text_takes_up_again_and_again_may_be(tmp_path, monkeyp
             ("first", "second", "third", "fourth")]  # fmt: skip
     make_pdf(path, [[("title", "Quorble Trane"), ("text", "Reading gauges of wells"), *said], BODY])
     assert find_facts(read_document(path)).title.text == "Quorble Trane"
+
+
+def test_the_mark_of_a_note_is_no_part_of_a_title(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    for note, title in [("1This work was paid for by a fund.", "Village Wells"),
+                        ("It was paid for by a fund.", "Village Wells 1")]:  # fmt: skip
+        path = tmp_path / f"{len(note)}.pdf"
+        make_pdf(
+            path,
+            [[("title", "Village Wells 1"), ("text", "Marta Lindqvist"), ("small", note)], BODY],
+        )
+        assert find_facts(read_document(path)).title.text == title

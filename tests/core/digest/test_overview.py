@@ -341,3 +341,55 @@ def test_a_history_tells_what_was_new_in_each_version(tmp_path, typed, said):
     ])  # fmt: skip
     answer = Digester(read_document(path)).answer(typed, WHOLE, None)
     assert answer.quotes[0].text.startswith(said)
+
+
+def test_what_a_thing_is_for_is_not_what_its_document_is_for(tmp_path):
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [
+        [("title", "An introduction to the gaugekeep package"), ("h1", "1 Overview"),
+         ("text", "This vignette is meant to give an overview of the gaugekeep package. It has "
+                  "nine parts, of which the last one lists the data.")],
+        [("h1", "2 Gauges"),
+         ("text", "The purpose of the gaugekeep package is to read the gauges of wells.")],
+    ])  # fmt: skip
+    made = Digester(read_document(path))
+    told = made.answer("What is the gaugekeep package for?", WHOLE, None)
+    assert "read the gauges of wells" in told.quotes[0].text
+    own = made.answer("What is this vignette for?", WHOLE, None)
+    assert "overview of the gaugekeep package" in own.quotes[0].text
+
+
+def test_where_only_the_document_is_spoken_of_that_is_less_sure(tmp_path):
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [
+        [("title", "An introduction to the gaugekeep package"), ("h1", "1 Overview"),
+         ("text", "This vignette is meant to give an overview of it. It has nine parts.")],
+    ])  # fmt: skip
+    made = Digester(read_document(path))
+    assert made.answer("What is the gaugekeep package for?", WHOLE, None).sure <= 0.6
+
+
+def test_what_is_to_be_cited_stands_after_the_colon(tmp_path):
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [
+        [("title", "Pump Guide"), ("h1", "1 About"), ("text", "When using the pump please cite:"),
+         ("text", "A. Holm: The pump, a tool for many wells of the north and of the south.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(path)).answer("How should it be cited?", WHOLE, None)
+    assert any("Holm" in quote.text for quote in answer.quotes)
+
+
+def test_requirements_are_not_how_it_is_installed(tmp_path):
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [
+        [("title", "Pumpkeep Guide"), ("h1", "1 Installation"), ("h2", "1.1 System requirements"),
+         ("text", "A pump of version 3 is required for running it, and a rope of oak.")],
+        [("h2", "1.2 Pumpkeep installation"), ("text", "Unpack the archive and type make.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(path)).answer("How do I install Pumpkeep?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("Unpack the archive")
+
+
+def test_why_a_step_is_needed_is_no_question_about_the_whole(rain):
+    answer = rain.answer("Why is a beam scale needed?", WHOLE, None)
+    assert not answer.kind.startswith("overview")

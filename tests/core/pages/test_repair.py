@@ -9,6 +9,7 @@ from wide_margin.core.layout.text import fold, folded_with_places, tidy
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.repair import (
     with_accents,
+    with_hyphens,
     with_ligatures,
     with_one_alphabet,
     with_signs,
@@ -164,3 +165,22 @@ def test_a_letter_at_the_code_of_a_ligature_is_that_letter():
 def test_cyrillic_words_have_letters_of_one_alphabet(extracted, read):
     assert with_one_alphabet(extracted) == read
     assert len(read) == len(extracted)
+
+
+@pytest.mark.parametrize(
+    ("extracted", "width", "read"),
+    [
+        ("option \u00adf a of best\u00adscoring trees", 3.0, "option -f a of best-scoring trees"),
+        ("best\u00adscoring", 0.0, "best\u00adscoring"),  # takes no room: where it may be parted
+        (
+            "scor\u00ad\r\ning of trees\u00ad",
+            3.0,
+            "scor\u00ad\r\ning of trees\u00ad",
+        ),  # at a line's end
+    ],
+)
+def test_soft_hyphens_that_are_printed_within_a_line_are_hyphens(extracted, width, read):
+    def boxes_of(wanted):
+        return np.tile(np.array([10.0, 0.0, 10.0 + width, 8.0]), (len(wanted), 1))
+
+    assert with_hyphens(extracted, boxes_of) == read

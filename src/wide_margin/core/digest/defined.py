@@ -98,7 +98,7 @@ def _spelled_out(document: ReadDocument, question: Question, answer: Answer, sho
 
     quoted = [row for q in answer.quotes for row in rows_within(document, q.locators[0].spans)]
     if any(map(spells_out, quoted)):
-        return answer
+        return replace(answer, sure=max(answer.sure, OF_SECTION))
     among = rows_with(document, document.index.analyser.terms(short))[:MOST_LOOKED_AT]
     found = next(filter(spells_out, among), None)
     if found is None:

@@ -245,7 +245,7 @@ class Digester:
         document = self._document
         if name := named_subject(typed, self._names):
             told = answer_subject(document, typed, reach, name)
-            if told is None and not is_explained(document, name):
+            if told is None and not is_explained(document, name) and not _IS_FOR.search(typed):
                 return answer_nearest(document, self.scored, typed, reach)
             return told
         language = document.index.language
@@ -272,6 +272,7 @@ class Digester:
         return tuple(Quote(line.text, (line.locator,)) for line in lines)
 
 
+_IS_FOR = regex(r"\bfor\W*$", re.I)
 _ITSELF = regex(rf"\b(?:it|(?:this|the) {THING})\b", re.I)
 """How a question calls the document's thing."""
 _INSTALLS = regex(r"\binstall|\bset(?:ting)?[ -]?up\b|\bcompil|\bbuil[dt]|\bunpack|\bdownload")
