@@ -151,7 +151,11 @@ def test_what_counts_things_up_is_told(sentence, sign):
 
 
 def test_terms_described_one_after_the_other_are_a_list(tmp_path):
-    path, told = tmp_path / "made.pdf", "If it is set before the tower is opened, it is read there."
+    path = tmp_path / "made.pdf"
+    told = (
+        "If this is set before the tower is opened, then it is read from the file that lies beside "
+        "the list of the keeper, and not from here."
+    )
     names = ["ROPE_LENGTH", "DRUM_TURNS", "WHEEL_OIL"]
     described = [block for name in names for block in (("text", name), ("said", told))]
     first = ("text", "There are several variables which change what is done:")
