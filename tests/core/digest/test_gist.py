@@ -252,6 +252,8 @@ TOLD = (
     "A rope of the tower is used for the bells and for the buckets of the well.",
     "The coast has 14 stations in a summer without much rain in the hills.",
     "A plank lies between two stations of the mole in every month of the winter.",
+    "A third rope is a rope of hemp that the smith buys at the fair of the next town.",
+    "A negative reading means that the mole has sunk into the sand of the coast.",
 )  # fmt: skip
 
 

@@ -138,3 +138,23 @@ def test_sections_that_any_manual_has_are_not_asked_for(tmp_path):
     offered = worth_asking(document, Digester(document), find_definitions(document))
     parts = [worth.question for worth in offered if worth.shape == "part"]
     assert parts == ["What does the section on lids of oak say?"]
+
+
+def test_chapters_of_a_tale_are_asked_for_by_their_printed_titles(tmp_path):
+    path = tmp_path / "tale.pdf"
+    places = ["harbour", "tower", "mill", "market", "forest", "quarry", "island", "bridge"]
+    pages = [
+        [("h1", f"Chapter {n}. A Mad Supper at the {place.capitalize()}"), *(
+            ("text", f"The keeper went to the {place} on the {day} day, and he told the widow that "
+                     f"nobody had seen the boat of the miller near the {place} since the storm.")
+            for day in ("first", "second", "third", "fourth", "fifth")
+        )] for n, place in enumerate(places, 1)
+    ]  # fmt: skip
+    make_pdf(path, [[("title", "The Keeper: a Novel")], *pages])
+    document = read_document(path)
+    found = worth_asking(
+        document, Digester(document), find_definitions(document), DocumentKind.NARRATIVE
+    )
+    assert found
+    assert all("chapter “A Mad Supper at the" in worth.question for worth in found)
+    assert all(worth.answer.quotes for worth in found)

@@ -86,10 +86,10 @@ _PAGE = regex(
 )  # fmt: skip
 _NAMED_PART = regex(
     r"\b(?:the\s+)?(?P<named>preface|foreword|introduction|abstract|conclusions?|discussion|methods?|results|epilogue|prologue|afterword|appendix|summary)\b\s*(?:section|chapter|part)?(?=\s*(?:$|[?.,;:!]|in\b|for\b|about\b|says?\b|please\b))"
-    r"|\b(?:the\s+)?(?:section|chapter|part|bit|passage)s?\s+(?:on|about|called|named|titled|entitled|dealing with|concerning|treating)\s+(?:the\s+)?[“\"‘]?(?P<title>[^?.,;:”\"]{3,70})", re.I
+    r"|\b(?:the\s+)?(?:section|chapter|part|bit|passage)s?\s+(?:(?:on|about|called|named|titled|entitled|dealing with|concerning|treating)\s+(?:the\s+)?[“\"‘]?|[“\"‘])(?P<title>[^?.,;:”\"]{3,70})", re.I
 )  # fmt: skip
 _CONDENSES = regex(
-    r"\b(?:summar\w+|sum(?:s)? up|tl;?dr|gist|about|condense|recap|overview|what (?:does|do|is|are)|tell me|explain|main points?|key points?|in short|in brief|nutshell|outline)\b"
+    r"\b(?:summar\w+|sum(?:s)? up|tl;?dr|gist|about|condense|recap|overview|what (?:does|do|is|are|happens)|tell me|explain|main points?|key points?|in short|in brief|nutshell|outline)\b"
     r"|^\W*(?:(?:section|chapter|part|appendix|annex|page|pages|the)\b|§|p\.)", re.I
 )  # fmt: skip
 _POINTS = regex(

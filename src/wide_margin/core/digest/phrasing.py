@@ -56,7 +56,7 @@ _DIFFERENCE = regex(
 )
 LEANS = regex(
     r"\b(?:this|that|these|those|it|its|he|she|his|her|they|their|them|we|our|you|your|i|such|same|both"
-    r"|other|others|another|following|above|below|latter|former|which|who|whose|where|when|here|now)\b",
+    r"|also|other|others|another|following|above|below|latter|former|which|who|whose|where|when|here|now)\b",
     re.I,
 )
 IS_QUESTION = regex(

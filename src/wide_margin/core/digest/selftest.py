@@ -16,9 +16,9 @@ from wide_margin.core.digest.roles import Role
 from wide_margin.core.digest.sentences import strangeness, without_asides
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.definitions import Definitions, says_which_things
-from wide_margin.core.explain.verbs import has_clause, is_order
+from wide_margin.core.explain.verbs import has_clause, is_order, is_past
 from wide_margin.core.later import regex
-from wide_margin.core.lexicon import number_words
+from wide_margin.core.lexicon import number_words, ordinal_words
 from wide_margin.core.search import is_common
 
 N_QUESTIONS = 24
@@ -41,6 +41,10 @@ _CAUSE = regex(r"^(?P<what>[^,;]{12,120}?),?\s+(?:because|since it|in order to|s
 _DEFINES = regex(
     r"^(?:(?P<article>an?|the)\s+)?(?P<term>[A-Za-z][\w’'-]*(?:\s[\w’'-]+){0,3}?)\s+(?:is|are|means|denotes|refers to)\s+(?P<what>(?:an?|the|any|that|one|all|those)\b.{18,220})[.]$", re.I
 )  # fmt: skip
+_ONE_OF_THEM = (
+    "next last previous other another same single different certain particular negative positive optional perhaps most"
+    " more only common typical general important additional special usual main whole"
+)
 _NO_SUBJECT = frozenset(
     ["if", "while", "when", "you", "to", "first", "note", "for", "with", "by", "in"]
 )
@@ -48,6 +52,8 @@ _NO_SUBJECT = frozenset(
 _SAYS_WHAT = regex(
     r"\b(?:is|are|means?|refers? to|denotes?|consists? of)\b(?!\s+(?:\w+ly\s+)?used\b)", re.I
 )
+_ONE_OF = frozenset(ordinal_words("en")) | frozenset(_ONE_OF_THEM.split())
+"""Words of what is one of several, and no term."""
 _NO_WORDS = regex(r"[=/\\{}<>()]|\band\b|\bor\b")
 SURELY, LISTED = 0.66, 0.9
 """Weights from which a definition in a sentence and one in a glossary are asked for."""
@@ -134,6 +140,7 @@ def _is_asked_for(term: str) -> bool:
     """Whether a term is the name of one thing, in words."""
     tokens = term.lower().split()
     is_plain = not _NO_WORDS.search(term) and not tokens[0].endswith("ly")
+    is_plain &= not _ONE_OF.intersection(tokens) and not (len(tokens) == 1 and is_past(tokens[0]))
     return is_plain and _names_something(term) and not is_order(tokens)
 
 

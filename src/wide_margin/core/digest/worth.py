@@ -233,8 +233,15 @@ class _Source:
                 continue
             if all(word in _OF_ANY for word in words(title)):
                 continue
+            printed = self._bare_title(row)
+            if self._wording.how_to(printed):
+                continue  # asked as a task
             if match := _BY_NAME.match(title):
                 question = f"What do{'' if match['several'] else 'es'} the {title.lower()} say?"
+            elif self._kind is DocumentKind.NARRATIVE:
+                question = f"What happens in the chapter “{printed}”?"
+            elif _is_of_two_minds(title):
+                question = f"What does the section “{printed}” say?"
             else:
                 question = f"What does the section on {title} say?"
             yield _Candidate(question, self._pages(row))
@@ -243,7 +250,8 @@ class _Source:
         for row in self._telling_sections(most_level=9):
             title = self._bare_title(row)
             if IS_QUESTION.match(title):
-                yield _Candidate(title, self._pages(row))
+                question = title.rstrip("? ") + "?"
+                yield _Candidate(question, self._pages(row))
 
     def _of_tasks(self) -> Iterator[_Candidate]:
         for row in self._telling_sections(most_level=9):
@@ -308,9 +316,16 @@ class _Source:
         return sorted(kept, key=lambda k: -weight[k])
 
     def _bare_title(self, row: int) -> str:
-        return unnumbered(self._document.outline.sections[row].title).strip()
+        return unnumbered(self._document.outline.sections[row].title).strip(" –—-:")
 
     def _pages(self, row: int) -> frozenset[int]:
         section = self._document.outline.sections[row]
         paragraphs = self._document.paragraphs[section.first_paragraph : section.end_paragraph]
         return frozenset(paragraph.page for paragraph in paragraphs)
+
+
+def _is_of_two_minds(title: str) -> bool:
+    """Whether some words of a title are names and others are not: "A mad Tea-Party"."""
+    parts = [part for part in title.split() if part[:1].isalpha() and not part.isupper()]
+    named = sum(part[:1].isupper() for part in parts)
+    return 0 < named < len(parts)

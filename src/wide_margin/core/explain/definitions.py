@@ -29,6 +29,8 @@ SURE = 0.55
 """A definition of at least this weight is shown for each term of a longer selection."""
 CLEAR = 0.6
 """A definition of at least this weight says what a term is."""
+OF_VALUE = 0.5
+"""The weight of what says what follows from a thing."""
 LEAST_WORDS = 6
 """A sentence of fewer words defines nothing by its form alone."""
 LABEL = 5
@@ -456,6 +458,10 @@ def _subject(text: str, row: int) -> Iterator[Definition]:
     article = (match["article"] or "").strip()
     if match["verb"].startswith(_TELLS_OF) and article not in _OF_ANY:
         return  # "The figure describes a …"
+    if "called" in match["verb"]:
+        return  # then it is the other name that is defined
+    if match["verb"] == "means" and text[match.end() :].startswith("that "):
+        weight = OF_VALUE  # "A negative value means that …"
     if article.startswith(("A", "Each", "Every", "In ", "Ein", "Un")):
         weight += 0.08  # of the kind, not of one of them
     elif article in ("The", "Der", "Die", "Das", "Le", "La", "El"):
