@@ -37,11 +37,48 @@ _WORDINGS = {
     "purpose": r"was ist (?:das ziel|der zweck)|wozu dient|welche\w* zweck|quel est (?:le but|l.objectif)|à quoi sert|cuál es (?:el objetivo|el propósito)|para qué sirve|qual è (?:lo scopo|l.obiettivo)|a (?:che )?cosa serve"
              r"|qual é (?:o objetivo|o propósito)|para que serve|wat is het doel|waarvoor dient",
     "licence": r"(?:unter )?welche\w? lizenz|sous quelle licence|quelle est la licence|bajo qué licencia|cuál es la licencia|con quale licenza|sob que licença|onder welke licentie",
+    "install": r"wie installier\w+ (?:ich|man)|wie wird(?: \w+){1,2} installiert|comment (?:l.)?installer|comment (?:on )?(?:s|l).installe|cómo (?:se |lo )?instal\w+|come (?:si )?install\w+"
+               r"|como (?:se |o )?instal\w+|hoe installeer (?:ik|je)",
     "conclusion": r"was ist (?:das fazit|die schlussfolgerung)|fazit|quelle est la conclusion|cuál es la conclusión|qual è la conclusione|qual é a conclusão|wat is de conclusie",
 }  # fmt: skip
-_KINDS = {
-    kind: regex(rf"^\W*(?:{wording})(?:[\s’']+{_FILLERS})*\W*$", re.I)
-    for kind, wording in _WORDINGS.items()
+_NORTH_AND_EAST = {
+    "about": r"va(?:d|t) handlar (?:\w+ ){0,3}om|hva(?:d)? handler (?:\w+ ){0,3}om|mistä (?:\w+ ){0,2}kertoo|o czym jest|o čem (?:je|pojednává)|miről szól"
+    r"|о ч[её]м(?: говорится| рассказывает| ид[её]т речь)?|про що|sammanfatta|oppsummer|sammenfat|tiivistä|podsumuj|streść|shrň|foglald össze|перескажи|кратко изложи|подведи итог",
+    "authors and date": r"vem (?:har )?skr[ei]\w+|hve[mr](?:em)? (?:har )?skre\w+|kuka (?:on )?kirjoit\w+|kto (?:to )?napisał\w*|kdo (?:to )?napsal\w*|ki írta"
+    r"|кто (?:автор\w*|написал\w*|составил\w*)|хто (?:автор\w*|написав)|när skrevs|hvornår blev(?: \w+){0,2} skrevet|når ble(?: \w+){0,2} skrevet"
+    r"|kiedy(?: \w+){0,2} napisan\w*|kdy bylo? (?:to )?napsán\w*|когда(?: \w+){0,2} (?:написан\w*|издан\w*|выш\w+)",
+    "licence": r"(?:under )?vilken licens|hvilken licens|hvilken lisens|na jakiej licencji|jaka (?:to )?licencja|pod jakou licencí|(?:под )?как(?:ая|ой) лицензи\w+",
+    "install": r"hur installerar (?:jag|man)|hvordan installerer (?:jeg|man)|jak (?:to |go |ją )?(?:za)?instalować|jak (?:to |ho )?(?:na)?instal\w+"
+    r"|как (?:его |её |это )?(?:установить|устанавлива\w+)|як (?:його )?встановити",
+}
+_OF_THE_NORTH_AND_EAST = (
+    r"(?:den|det|de|här|denna|detta|dette|denne|boken|bogen|bok|bog|manualen|dokumentet|artikeln|artiklen|rapporten|texten|guiden|är|er|om|i"
+    r"|ten|ta|to|tego|tej|ta?to|tento|toto|je|jest|dokument\w*|książk\w+|podręcznik\w*|artykuł\w*|tekst\w*|kniha|knihu|příručk\w+|manuál\w*|článek"
+    r"|эт[аиоу]т?|этого|этой|этом|данн\w+|здесь|тут|документ\w*|книг\w+|стать\w+|текст\w*|руководств\w+|учебник\w*|отчёт\w*|он[аои]?|кратко|пожалуйста"
+    r"|цей|ця|це|цього|ez|a|az|könyv|dokumentum|kézikönyv|tämä|tässä|kirja|kirjassa|asiakirja)"
+)
+_WITHOUT_BLANKS = {
+    "about": r"(?:この|本)?(?:文書|文章|書|本|資料|論文|マニュアル|説明書|ドキュメント|手引き)?(?:の内容)?(?:は|って)?、?(?:何|なに)(?:について|が書(?:いて|かれて)|の(?:話|本|文書|資料))\S*"
+             r"|(?:(?:この|本)(?:文書|文章|書|本|資料|論文|マニュアル))?(?:を|の)?(?:短く)?要約\S*|概要(?:は|を)?\S*"
+             r"|(?:这|這|本|该|該)?(?:份|篇|本|个|個|部)?(?:文档|文檔|文件|文章|手册|手冊|书|書|论文|論文|报告|報告)?(?:主要)?(?:是)?(?:关于|關於|讲|講|说|說|介绍|介紹|讨论|討論)\S{0,3}?(?:什么|什麼|哪些)\S{0,4}"
+             r"|(?:请|請)?(?:总结|總結|概括|概述)(?:一下)?(?:这|這|本|该|該)?(?:份|篇|本)?(?:文档|文檔|文件|文章|手册|手冊|书|書|论文|論文)?"
+             r"|(?:이\s?)?(?:문서|책|논문|설명서|글)(?:는|은)?\s?(?:무엇|뭐)\S*(?:\s\S+){0,3}|(?:이\s?(?:문서|책|글)를?\s?)?요약\S*(?:\s\S+)?",
+    "authors and date": r"(?:この|本)?(?:文書|書|本|マニュアル|論文)?(?:の)?(?:著者|作者|筆者)(?:は|が)?(?:誰|だれ)?(?:です)?か?|(?:誰|だれ)が(?:書|作)\S*"
+             r"|(?:谁|誰)(?:写|寫|编写|編寫|著)(?:了|的)?\S{0,8}|(?:\S{0,6}的)?作者是(?:谁|誰)|(?:저자|작가|지은이)(?:는|가)?\s?누구\S*",
+    "licence": r"ライセンス(?:は)?(?:何|なに)?(?:です)?か?|(?:使用)?(?:什么|什麼|何种|哪种)(?:许可证|許可證|许可|授权|授權)\S{0,3}|라이선스(?:는|가)?\s?(?:무엇|뭐)?\S*",
+    "install": r"(?:どうやって|どのように)インストール\S*|インストール(?:の)?(?:方法|手順|する(?:に|方法))\S*|(?:如何|怎么|怎麼|怎样|怎樣)(?:安装|安裝)|(?:安装|安裝)(?:方法|步骤|步驟)\S{0,4}|설치(?:하는)?\s?(?:방법)\S*",
+}  # fmt: skip
+_KINDS: dict[str, tuple[re.Pattern[str], ...]] = {
+    kind: tuple(
+        regex(rf"^\W*(?:{wordings[kind]}){rest}\W*$", re.I)
+        for wordings, rest in (
+            (_WORDINGS, rf"(?:[\s’']+{_FILLERS})*"),
+            (_NORTH_AND_EAST, rf"(?:[\s’']+{_OF_THE_NORTH_AND_EAST})*"),
+            (_WITHOUT_BLANKS, ""),
+        )
+        if kind in wordings
+    )
+    for kind in _WORDINGS
 }
 CONDENSES = regex(
     r"\b(?:fass\w*|zusammen\w*|worum|geht|es|résum\w+|parle|traite|resum\w+|trata|riassum\w+|samenvat\w*|vat|samen|gaat)\b", re.I
@@ -53,7 +90,7 @@ PART = regex(
 )  # fmt: skip
 
 
-_WHEN = regex(r"^\W*(?:wann|quand|cuándo|quando|wanneer)\b", re.I)
+_WHEN = regex(r"^\W*(?:wann|quand|cuándo|quando|wanneer|när|når|hvornår|kiedy|kdy|когда)\b", re.I)
 
 
 def in_english(text: str) -> str:
@@ -63,4 +100,5 @@ def in_english(text: str) -> str:
 
 def kind_abroad(text: str) -> str:
     """Which question about the whole a text asks in another language; "" for none."""
-    return next((kind for kind, pattern in _KINDS.items() if pattern.match(text)), "")
+    kinds = (k for k, patterns in _KINDS.items() if any(p.match(text) for p in patterns))
+    return next(kinds, "")

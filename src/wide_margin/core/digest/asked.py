@@ -168,7 +168,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         text = text.replace(points[0], " ") if points[0] in text else text
     if (abroad := _part_abroad(document, text)) is not None:
         return Overview("section", abroad, form, n_points, text)
-    if asked := kind_abroad(text):
+    if asked := kind_abroad(text) or kind_abroad(_without_title(document, text)):
         put = in_english(text) if asked == "authors and date" else text
         return Overview(asked, reach, form, n_points, put, is_all_known=True)
     part, rest = _named_part(document, text)
@@ -198,6 +198,12 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     if len(own) > allowed or (kind in _OF_THINGS and _names_a_thing(document, text, own)):
         return None
     return Overview(kind, reach, form, n_points, text)
+
+
+def _without_title(document: ReadDocument, text: str) -> str:
+    """A question without the document's own name: "Wie installiere ich Wellkeep?" is of the whole."""
+    title = {w.casefold() for w in words(f"{document.facts.title} {printed_title(document)}")}
+    return " ".join(w for w in text.split() if w.strip("?¿!.,«»„“”").casefold() not in title)
 
 
 def _part_abroad(document: ReadDocument, text: str) -> Reach | None:
