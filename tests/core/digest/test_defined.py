@@ -397,3 +397,39 @@ def test_both_sides_only_named_in_one_sentence_are_no_sure_difference(tmp_path):
     assert asked_of(tmp_path, named).answer(typed, WHOLE, None).sure <= 0.5
     answer = asked_of(tmp_path, told).answer(typed, WHOLE, None)
     assert "whereas" in answer.quotes[0].text
+
+
+@pytest.fixture(scope="module")
+def winding(tmp_path_factory):
+    path = tmp_path_factory.mktemp("winding") / "winding.pdf"
+    make_pdf(path, [
+        [("h1", "1 Use"), ("text", "Wind the rope by typing wind -d oak -f a tower, or with"),
+         ("code", "wind -f b --loud tower")],
+        [("h1", "2 Options"), ("text", "-d Take the drum of this name for the rope."),
+         ("text", "-D Take no drum at all for the rope."),
+         ("text", "-f a Wind it upwards. This is slow in winter."),
+         ("text", "-f b Wind it downwards from the wheel."),
+         ("code", "--loud"), ("text", "Rings the bell of the tower at each turn of the drum.")],
+    ])  # fmt: skip
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize(
+    ("typed", "begins"),
+    [
+        ("What does -d do?", "-d Take the drum of this name"),
+        ("What is -D for?", "-D Take no drum"),
+        ("What does the -f a option do?", "-f a Wind it upwards"),
+        ("What does the option -f b mean?", "-f b Wind it downwards"),
+        ("What is the flag --loud used for?", "--loud"),
+    ],
+)
+def test_an_option_of_a_command_is_told_by_what_begins_with_it(winding, typed, begins):
+    answer = winding.answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.startswith(begins)
+    assert answer.quotes[0].locators[0].page == 1
+    assert "-D" not in answer.quotes[0].text or begins.startswith("-D")
+
+
+def test_an_option_that_is_not_described_is_not_told_by_another(winding):
+    assert winding.answer("What does -x do?", WHOLE, None).sure <= 0.5

@@ -17,6 +17,7 @@ from wide_margin.core.digest.listed import with_listed
 from wide_margin.core.digest.named import (
     SAYS_NOTHING,
     rows_asked,
+    rows_of_option,
     rows_under,
     rows_with,
     without_article,
@@ -59,6 +60,15 @@ _DOES = regex(
     r"|environments?|keywords?|statements?|operators?|parameters?|arguments?|fields?|attributes?|flags?|switch|tags?|buttons?|directives?|settings?|variables?))?"
     r"\s+do\s*\??$", re.I
 )  # fmt: skip
+_OPTION = r"(?:command[- ]line\s+)?(?:option|flag|switch|parameter|argument)"
+_OF_OPTION = regex(
+    rf"^what\s+(?:does|do|is|are)\s+(?:the\s+)?(?:{_OPTION}\s+)?(?P<name>--?\w[\w-]*(?:\s\w)?)(?:\s+{_OPTION})?"
+    r"\s+(?:do|mean|for|used\s+for|good\s+for)\W*$", re.I
+)  # fmt: skip
+"""Asks what an option of a command line does."""
+OF_OPTION = 0.8
+"""The chance that what begins with an option describes it: of some forty such answers on sixteen
+manuals all did."""
 _OF_SECTION = regex(
     r"^\W*(?:this|these|the following) (?:features?|section|chapter|subsections?)\b", re.I
 )
@@ -107,10 +117,21 @@ def _spelled_out(document: ReadDocument, question: Question, answer: Answer, sho
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_SECTION)
 
 
+def asks_of_option(typed: str) -> bool:
+    """Whether a question is what an option of a command line does, and of nothing else."""
+    return _OF_OPTION.match(typed.strip()) is not None
+
+
 def _with_definition(document: ReadDocument, question: Question, answer: Answer) -> Answer:
     rows, title = rows_asked(document, question.text)
     if rows and not _is_within(document, answer, rows):
         return _with_rows(document, question, answer, title, rows)
+    if (option := _OF_OPTION.match(question.text.strip())) and (
+        described := rows_of_option(document, option["name"])
+    ):
+        end = min(described.stop, described.start + MOST_SENTENCES)
+        quote = quote_rows(document, question, described.start, end)
+        return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_OPTION)
     if question.kind != "what is":
         doing = _DOES.match(question.text.strip())
         if doing is not None:

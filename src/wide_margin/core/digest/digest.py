@@ -21,7 +21,7 @@ from wide_margin.core.digest.by_kind import (
     fill,
 )
 from wide_margin.core.digest.compared import answer_compared
-from wide_margin.core.digest.defined import MENTIONED, with_definition
+from wide_margin.core.digest.defined import MENTIONED, asks_of_option, with_definition
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
@@ -208,6 +208,8 @@ class Digester:
         return replace(answer, recognised=told)
 
     def _answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
+        if asks_of_option(typed):
+            return self._search(typed, reach, before)
         if before is None and might_ask(typed):
             told = self._answer_subject(typed, reach)
             if told is not None:

@@ -18,6 +18,10 @@ LABEL_MORE, LEAST_LABEL = 6, 4
 """How much longer a line may be than the name that it is, and how many letters a name has."""
 MOST_NAMES = 5
 """Words of a function with its type and kind."""
+LEAST_SAID, MOST_SAID = 3, 3
+"""Words after an option that describe it, and paragraphs that go on with it."""
+_NEXT = regex(r"\W{0,2}--?\w|(?:default|examples?|warning|note)\b", re.I)
+"""Begins the next option, or what is said of its value and use."""
 LEAST_MORE = 20
 """Letters that a description has at least which stands in one line with its term."""
 SAYS_NOTHING = (*NOT_SAID, "works", "code", "caption")
@@ -76,6 +80,32 @@ def rows_titled(document: ReadDocument, name: str) -> range:
         title, _, says = (part.strip() for part in _DASH.sub("\n", whole, 1).partition("\n"))
         if terms(without_article(title.lower())) == wanted:
             return own_rows(document, row, with_heading=bool(says))
+    return range(0)
+
+
+def rows_of_option(document: ReadDocument, name: str) -> range:
+    """Rows of what is said of an option of a command line: "-C  Show more", and what follows.
+
+    Its letter counts as it is written; one that is only given to a command is not described.
+    """
+    begins = re.compile(rf"\W{{0,2}}{re.escape(name)}(?=$|[\s,:;|=<\[(/])")
+    paragraphs = document.paragraphs
+    for at, paragraph in enumerate(paragraphs):
+        match = begins.match(paragraph.text)
+        if match is None or paragraph.page in document.listings:
+            continue
+        said = len(paragraph.text[match.end() :].split())
+        after = paragraphs[at + 1] if at + 1 < len(paragraphs) else None
+        goes_on = after is not None and after.kind == "body" and after.text[:1].isupper()
+        if paragraph.kind == "code" and not goes_on:
+            continue
+        if said >= LEAST_SAID or goes_on:
+            end = at + 1
+            while end < min(at + MOST_SAID, len(paragraphs)) and not _NEXT.match(
+                paragraphs[end].text
+            ):
+                end += 1
+            return document.rows_of(at, end)
     return range(0)
 
 
