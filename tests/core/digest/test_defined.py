@@ -1,9 +1,11 @@
 """Asked what something is, the document's own definition goes first."""
 
+from dataclasses import replace
+
 import pytest
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.answers import WHOLE, named_reach
+from wide_margin.core.answers import WHOLE, answer_quoted, named_reach
 from wide_margin.core.answers.signs import defined_term
 from wide_margin.core.digest import Digester
 from wide_margin.core.digest.named import rows_under
@@ -433,3 +435,60 @@ def test_an_option_of_a_command_is_told_by_what_begins_with_it(winding, typed, b
 
 def test_an_option_that_is_not_described_is_not_told_by_another(winding):
     assert winding.answer("What does -x do?", WHOLE, None).sure <= 0.5
+
+
+def test_titles_that_name_several_and_kinds_before_names_are_found(tmp_path):
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [
+        [("h1", "1 Tower"), ("text", "The steward winds and unwinds. The tower has NDRUM drums.")],
+        [("h1", "2 wind/1, unwind/1"), ("text", "Turns the drum of the tower once around.")],
+        [("h1", "3 NDRUM"), ("text", "The number of the drums that are turned at once.")],
+    ])  # fmt: skip
+    made = Digester(read_document(path))
+    winds = made.answer("What does unwind/1 do?", WHOLE, None)
+    assert winds.quotes[0].text.startswith("Turns the drum")
+    counts = made.answer("What does the constant NDRUM mean?", WHOLE, None)
+    assert counts.quotes[0].text.startswith("The number of the drums")
+
+
+def test_a_function_is_what_takes_something_and_a_shell_s_line_is_no_term(tmp_path):
+    path = tmp_path / "made.pdf"
+    wheel = (
+        "The wheel that is there if no other one has been hung up by the ringers of the tower in "
+        "the night before the feast."
+    )
+    hangs = (
+        "Hangs up the wheel that is used from then on where none is told, by the ringers and by "
+        "the steward of the tower alike."
+    )
+    make_pdf(path, [[
+        ("h1", "1 Parts"), ("text", "standard"), ("said", wheel),
+        ("text", "standard(wheel, rope)"), ("said", hangs),
+        ("text", "% wheelwork"), ("said", wheel),
+    ]])  # fmt: skip
+    document = read_document(path)
+    answer = Digester(document).answer("What does the standard function do?", WHOLE, None)
+    assert "Hangs up the wheel" in answer.quotes[0].text
+    assert define(document, "wheelwork") is None
+
+
+@pytest.mark.parametrize(
+    ("typed", "sure", "most"),
+    [
+        ("Which system of drums is there?", 0.6, 0.3),
+        ("Which system of drums is there?", 0.8, 0.8),
+        ("Who may run the system of drums?", 0.6, 0.6),
+        ("Which ropes are greased?", 0.6, 0.6),
+    ],
+)
+def test_what_a_licence_says_is_no_sure_answer_about_something_else(tmp_path, typed, sure, most):
+    path = tmp_path / "made.pdf"
+    said = "The system of drums may be run by whoever has been given the wheel with this notice."
+    make_pdf(path, [
+        [("title", "The Tower"), ("h1", "1 Ropes"), ("text", "Ropes are of hemp and are greased.")],
+        [("h1", "2 General Public License"), ("text", said)],
+    ])  # fmt: skip
+    document = read_document(path)
+    answer = replace(answer_quoted(document, typed), sure=sure)
+    assert answer.quotes
+    assert Digester(document)._of_its_matter(answer).sure == most

@@ -393,3 +393,14 @@ def test_requirements_are_not_how_it_is_installed(tmp_path):
 def test_why_a_step_is_needed_is_no_question_about_the_whole(rain):
     answer = rain.answer("Why is a beam scale needed?", WHOLE, None)
     assert not answer.kind.startswith("overview")
+
+
+def test_how_a_part_is_started_is_not_how_the_whole_is_run(tmp_path):
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [
+        [("title", "Quorble Guide"), ("h1", "1 Gauges"), ("text", "Quorble reads the gauges.")],
+        [("h1", "2 The foreign plotter"), ("text", "It draws the gauges."), ("h2", "2.1 Starting"),
+         ("text", "Turn the plotter on.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(path)).answer("How do I run Quorble?", WHOLE, None)
+    assert answer.sure <= 0.3

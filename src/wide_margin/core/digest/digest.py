@@ -9,7 +9,7 @@ from types import MappingProxyType
 
 from wide_margin.core.answers import WHOLE, Answer, Quote, Reach, answer_quoted
 from wide_margin.core.answers.spelled import as_spelled
-from wide_margin.core.digest.asked import own_words, read_overview
+from wide_margin.core.digest.asked import names_thing, own_words, read_overview
 from wide_margin.core.digest.by_kind import (
     CONCLUSION,
     LONG,
@@ -34,6 +34,7 @@ from wide_margin.core.digest.overview import (
     telling_rows,
     without_steps,
 )
+from wide_margin.core.digest.phrasing import LEGAL
 from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
 from wide_margin.core.digest.subject import (
@@ -218,13 +219,19 @@ class Digester:
         if asked is not None:
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)
             has_words = not asked.is_all_known and own_words(self._document, asked.question)
-            is_searched = asked.kind in _ELSE_SEARCHED or (
-                asked.kind in _SEARCHED_TOO and has_words
+            is_named = asked.kind in _NEAREST and names_thing(self._document, typed)
+            is_searched = (
+                asked.kind in _ELSE_SEARCHED
+                or (asked.kind in _SEARCHED_TOO and has_words)
+                or is_named
             )
             if found.quotes or not is_searched:
                 return found
             if asked.kind == "install" and reach == WHOLE:
                 return self._answer_install(typed, before)
+            if asked.kind in _NEAREST:
+                near = self._search(typed, reach, before)
+                return replace(near, sure=min(near.sure, MENTIONED))
         if reach == WHOLE and before is None:
             compared = answer_compared(self._document, typed, self._search, self._chief)
             if compared is not None:
@@ -266,7 +273,16 @@ class Digester:
 
     def _search(self, typed: str, reach: Reach, before: str | None = None) -> Answer:
         answer = answer_quoted(self._document, typed, reach, before)
-        return with_definition(self._document, answer)
+        return with_definition(self._document, self._of_its_matter(answer))
+
+    def _of_its_matter(self, answer: Answer) -> Answer:
+        """The answer, less sure where the licence of a document on something else may give it."""
+        path = answer.quotes[0].locators[0].path if answer.quotes else ()
+        asks = LEGAL.search(answer.question) or _ASKS_TERMS.search(answer.question)
+        is_plain = asks or answer.sure >= PLAINLY or LEGAL.search(title_of(self._document))
+        if is_plain or not any(map(LEGAL.search, path)):
+            return answer
+        return replace(answer, sure=min(answer.sure, MENTIONED))
 
     def _chief(self, reach: Reach) -> tuple[Quote, ...]:
         """What a section says in two sentences."""
@@ -277,6 +293,12 @@ class Digester:
 _IS_FOR = regex(r"\bfor\W*$", re.I)
 _ITSELF = regex(rf"\b(?:it|(?:this|the) {THING})\b", re.I)
 """How a question calls the document's thing."""
+PLAINLY = 0.7
+"""The chance from which on even the licence is what is asked about."""
+_ASKS_TERMS = regex(
+    r"\b(?:allow\w*|permi[ts]\w*|may|charge|sell|copy|copies|distribut\w+|modif\w+|warrant\w+|liab\w+)\b", re.I
+)  # fmt: skip
+"""Asks for what a licence may say."""
 _INSTALLS = regex(r"\binstall|\bset(?:ting)?[ -]?up\b|\bcompil|\bbuil[dt]|\bunpack|\bdownload")
 
 
@@ -286,6 +308,9 @@ def _tells_how(answer: Answer, name: str) -> bool:
     return name in said and bool(_INSTALLS.search(said))
 
 
+_NEAREST = frozenset(["run", "cite"])
+"""Questions about the whole, by its name, of which the nearest passages are shown where no section
+is on them."""
 _ELSE_SEARCHED = frozenset(["install"])
 """Questions about the whole that the text may answer where no section is about them."""
 _SEARCHED_TOO = frozenset(

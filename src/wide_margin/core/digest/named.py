@@ -34,6 +34,11 @@ _ASKING = regex(
 _HOW, LEAST_DONE = frozenset(["how"]), 2
 _DOING = regex(r"^\W*(?:[^\W\d_]+ing|how\s+to)\b", re.I)
 """Begins the title of a section that tells how something is done, which has so many words at least."""
+_KIND = regex(
+    r"^(?:command|function|option|method|class|program|module|tool|routine|macro|environment|keyword|statement|operator|parameter"
+    r"|argument|field|attribute|flag|directive|setting|variable|constant|predicate|filter|register|signal|type)\s+(?=\S)"
+)  # fmt: skip
+"""What a thing is, before its name."""
 _DASH = regex(r"\s+[–—-]\s+|:\s+")
 _SETS = regex(r"^\W*>\s|<-|(?<![=!<>])=(?!=)\s|\w\s+\d+\s+[^\W\d]")
 """A line of code that uses a function, or gives values to several, does not describe it."""
@@ -58,9 +63,12 @@ def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) 
     name = without_article(name.lower())
     if not name.strip():
         return range(0)
+    if (bare_name := _KIND.sub("", name)) != name and (rows := rows_titled(document, bare_name)):
+        return rows  # "the constant NDIM"
     is_name = is_function or not name.isalpha() or frequency_rank(name) is None
     return (
         rows_titled(document, name)
+        or (is_function and _described(document, name, is_called=True))
         or (is_name and _described(document, name))
         or _labelled(document, name)
     )
@@ -78,7 +86,8 @@ def rows_titled(document: ReadDocument, name: str) -> range:
     for row, section in enumerate(document.outline.sections if wanted else ()):
         whole = _TAKES.split(unnumbered(section.title), maxsplit=1)[0]
         title, _, says = (part.strip() for part in _DASH.sub("\n", whole, 1).partition("\n"))
-        if terms(without_article(title.lower())) == wanted:
+        # "consult/1, load/1" is the title of both.
+        if any(terms(without_article(t.lower())) == wanted for t in (title, *title.split(","))):
             return own_rows(document, row, with_heading=bool(says))
     return range(0)
 
@@ -160,11 +169,15 @@ def _labelled(document: ReadDocument, name: str) -> range:
     return range(0)
 
 
-def _described(document: ReadDocument, name: str) -> range:
-    """Rows of the description of the function or option of a name, in small letters."""
+def _described(document: ReadDocument, name: str, *, is_called: bool = False) -> range:
+    """Rows of the description of the function or option of a name, in small letters.
+
+    ``is_called`` are those alone that take something in brackets.
+    """
     sentences, nearest = document.text.sentences, range(0)
+    wanted = f"{name}(" if is_called else name
     for k, term in enumerate(document.text.terms):
-        if name not in term.text.lower():
+        if wanted not in term.text.lower().replace(" (", "("):
             continue
         named = list(words(names_in(term.text)))
         if name not in named or len(set(named)) > MOST_NAMES or _SETS.search(term.text):

@@ -61,6 +61,8 @@ _TITLES = {
         r"|(?:system|hardware)?(?:voraussetzung(?:en)?|anforderungen)|pr[ée]requis|requisitos|requisiti|vereisten)\b",
     ),
 }  # fmt: skip
+_BY_PARTS = frozenset(["run"])
+"""What parts of a thing may have each for itself: each program of several is started."""
 _KINDS = {kind: tuple(regex(t, re.I) for t in titles) for kind, titles in _TITLES.items()}
 """Those of the second kind of title are asked where there are none of the first."""
 KINDS = frozenset(_TITLES)
@@ -111,6 +113,7 @@ def sections_titled(document: ReadDocument, kind: str) -> Iterator[Section]:
             for section, depth in shallow
             if (found := pattern.search(section.title)) and bare(found[0]) not in title
             and (n_others := _n_others(document, pattern.sub(" ", section.title))) <= most
+            and not (kind in _BY_PARTS and _is_of_part(document, section, depth))
         ]  # fmt: skip
         yield from (section for *_, section in sorted(told, key=lambda row: row[:-1]))
 
@@ -129,6 +132,13 @@ def begins_in(document: ReadDocument, section: Section, kind: str) -> Section:
     if not inner or document.rows_of(section.first_paragraph + 1, inner[0].first_paragraph):
         return section
     return next((s for s in inner if _KINDS[kind][0].search(s.title)), section)
+
+
+def _is_of_part(document: ReadDocument, section: Section, depth: int) -> bool:
+    """Whether the section around another is of something else than the whole: "The plotter"."""
+    outline = document.outline
+    parent = outline.parents[outline.sections.index(section)] if depth else -1
+    return parent >= 0 and _n_others(document, unnumbered(outline.sections[parent].title)) > 1
 
 
 def title_of(document: ReadDocument) -> str:

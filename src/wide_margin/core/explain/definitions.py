@@ -82,6 +82,8 @@ _ARE = regex(
     r"^(?P<article>)(?P<term>[^\W_][\w’'/+-]*(?:\s+[\w’'/+-]+){0,2}?s)(?:\s*\((?P<abbr>[^)]{1,30})\))?\s+"
     r"(?P<verb>are)\s+(?=(?P<what>(?:[a-z-]+\s+){0,2}?[a-z-]{3,}[^\Ws]s)\s+(?:of|that|which|for|in|with|used|from|to|where|who|whose|between)\b)"
 )  # fmt: skip
+_TYPED = regex(r"\s*[%$#>]\s+\S")
+"""What is typed after the sign of a shell is a command, and no term."""
 _TELLS_OF, _OF_ANY = ("describes", "represents"), frozenset(["A", "An", "Each", "Every"])
 """What these say of any such thing defines it, what they say of one does not."""
 _ARTICLED = regex(r"(?:an?|the|each|every)\s")
@@ -376,6 +378,8 @@ def _described(document: ReadDocument, sentence: Sentence, row: int) -> Iterator
     """The first sentence under a term of a list or a reference: an option, a function, a word."""
     term = document.text.terms[sentence.term]
     if term.is_label or len(sentence.text) < 20 or sentence.kind in ("code", "row"):
+        return
+    if _TYPED.match(term.text):
         return
     described = document.paragraphs[sentence.paragraph].text.removeprefix(term.text)
     if not is_said(described):
