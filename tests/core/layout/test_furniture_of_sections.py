@@ -139,3 +139,28 @@ def test_titles_that_begin_alike_are_no_running_heads():
     assert all("Functions to" in left[k] for k in (2, 9, 15))
     slides = [[line(k, "The talk", 60, 36.0), line(k, "a b c"[k % 5], 200)] for k in range(8)]
     assert not any("The talk" in on_page for on_page in texts_left(slides))
+
+
+def test_heads_that_change_with_each_entry_are_running_heads_where_all_are_set_alike():
+    heads = ["A manual"] * 4 + [name for name in NAMES[:8] for _ in range(2)]
+    pages = [
+        [
+            line(k, head, 36),
+            line(k, f"Text {head.lower()} of it.", 120),
+            line(k, "More of it.", 132),
+        ]
+        for k, head in enumerate(heads)
+    ]
+    assert not any(head in left for head, left in zip(heads, texts_left(pages), strict=True))
+    # Set in another way each time, or with the text close below, they are of the text.
+    others = [
+        [line(k, head, 36, 10.0 + k % 3), line(k, "It goes on.", 120), line(k, "More.", 132)]
+        for k, head in enumerate(heads)
+    ]
+    near = [
+        [line(k, head, 36), line(k, "It goes on.", 48), line(k, "More of it.", 60)]
+        for k, head in enumerate(heads)
+    ]
+    for pages in (others, near):
+        left = texts_left(pages)
+        assert all(heads[k] in left[k] for k in range(4, 20))

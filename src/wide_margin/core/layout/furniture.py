@@ -21,6 +21,11 @@ SAME_HEIGHT = 3.0
 """Furniture of one kind lies at the same height within this many points."""
 MOSTLY_RUNNING = 0.4
 """Share of the lines at a height that must repeat for it to be that of running heads."""
+OFTEN = 0.15
+"""Share of the pages that have a line that repeats at such a height."""
+SOME_RUNNING, MANY_HEADS, MOST_ALIKE = 0.15, 0.3, 0.9
+"""Or this share repeats, where lines stand at that height on so many of all pages, and so many of
+these are set alike and apart from the text."""
 MOSTLY_BESIDE = 0.5
 """Share of the pages that have the same beside their text for it to be of the page."""
 LARGEST_COUNTING, MOST_COUNTING = 1.08, 14
@@ -302,11 +307,33 @@ def _usual_heights(
     def around(counted: Counter[float], height: float) -> int:
         return sum(n for other, n in counted.items() if abs(other - height) <= SAME_HEIGHT)
 
-    return [
-        height for height, n in counts.items()
-        if n >= 0.15 * len(pages)
-        and around(counts, height) >= MOSTLY_RUNNING * around(there, height)
+    def holds(height: float, n: int) -> bool:
+        share = around(counts, height) / around(there, height)
+        if n >= OFTEN * len(pages) and share >= MOSTLY_RUNNING:
+            return True
+        return share >= SOME_RUNNING and _is_of_heads(pages, candidates, height)
+
+    return [height for height, n in counts.items() if holds(height, n)]
+
+
+def _is_of_heads(
+    pages: Sequence[Sequence[Line]],
+    candidates: Sequence[tuple[list[int], list[int]]],
+    height: float,
+) -> bool:
+    """Whether what stands outermost at a height is set alike on many pages, apart from the text.
+
+    The heads of a work of reference change from entry to entry, and few of them come again.
+    """
+    first = [
+        (page, side[0]) for page, sides in enumerate(candidates) for side in sides
+        if side and abs(pages[page][side[0]].box[1] - height) <= SAME_HEIGHT
     ]  # fmt: skip
+    if len(first) < MANY_HEADS * len(pages):
+        return False
+    looks = Counter(_look(pages[page][row]) for page, row in first)
+    apart = sum(_is_apart(pages[page], row) for page, row in first)
+    return min(looks.most_common(1)[0][1], apart) >= MOST_ALIKE * len(first)
 
 
 def _look(line: Line) -> tuple[float, bool, bool, str]:
