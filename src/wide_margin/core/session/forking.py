@@ -4,6 +4,7 @@ A fresh interpreter for each worker would load the same modules for most of a se
 window itself has threads and is never forked; this process has none.
 """
 
+import atexit
 import gc
 import importlib
 import logging
@@ -131,6 +132,7 @@ class ForkServer:
                     env={**os.environ, "OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1"},
                 )  # fmt: skip
             self._socket = ours
+            atexit.register(self.stop)
         return self._socket
 
     def stop(self) -> None:
@@ -139,6 +141,7 @@ class ForkServer:
             self._stop()
 
     def _stop(self) -> None:
+        atexit.unregister(self.stop)
         if self._socket is not None and self._process is not None:
             self._socket.close()
             self._process.kill()
