@@ -240,7 +240,7 @@ def _asks_of_matter(document: ReadDocument, text: str) -> bool:
 def names_thing(document: ReadDocument, text: str) -> frozenset[str]:
     """The words of the title by which a question names the thing that a document is on.
 
-    None where it asks of the document itself.
+    There are none where it asks of the document itself.
     """
     if _A_DOCUMENT.search(text):
         return frozenset()

@@ -28,6 +28,8 @@ SAYS_NOTHING = (*NOT_SAID, "works", "code", "caption")
 """Kinds of sentences that do not say what a thing is."""
 _TAKES = regex(r"(?<=\w)\s*[\[({<].*")
 """What a command takes, after its name in a title: "\\brief { description }"."""
+STEM = 3
+"""Letters that a word of one stem begins with."""
 _ASKING = regex(
     r"^\W*(?:how(?:\s+(?:many|much|long|often|far|large|big|old))?|what|which|why|when|where|who|can|does|is)\b", re.I
 )  # fmt: skip
@@ -87,7 +89,8 @@ def rows_titled(document: ReadDocument, name: str) -> range:
         whole = _TAKES.split(unnumbered(section.title), maxsplit=1)[0]
         title, _, says = (part.strip() for part in _DASH.sub("\n", whole, 1).partition("\n"))
         # "consult/1, load/1" is the title of both.
-        if any(terms(without_article(t.lower())) == wanted for t in (title, *title.split(","))):
+        parts = (title, *title.split(",")) if "," in title else (title,)
+        if any(terms(without_article(part.lower())) == wanted for part in parts):
             return own_rows(document, row, with_heading=bool(says))
     return range(0)
 
@@ -124,7 +127,11 @@ def rows_asked(document: ReadDocument, question: str) -> tuple[range, str]:
     "How many threads shall I use?" asks it in so many words, "Compiling the kernel" how that is done.
     """
     asked, form = content_of(document, question), _asking(question)
+    begins = [term[:STEM] for term in asked]
     for row, section in enumerate(document.outline.sections if asked and form else ()):
+        said = section.title.lower()
+        if not all(begin in said for begin in begins):
+            continue  # most of them, at no cost
         title = unnumbered(section.title)
         if content_of(document, title) != asked:
             continue
