@@ -228,3 +228,25 @@ def test_a_part_under_its_contents_is_one_section(tmp_path):
 
 def test_a_document_in_which_nothing_may_be_a_heading_has_no_sections(tmp_path):
     assert not outline_of(tmp_path / "a.pdf", [[TEXT, TEXT]] * 3).sections
+
+
+def test_a_preface_and_appendices_set_larger_hold_no_chapters(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "h0", ("Times-Bold", 24))
+    monkeypatch.setitem(STYLES, "h1", ("Times-Bold", 20))
+    chapters = [f"{k + 1} {name.capitalize()} of the wells" for k, name in enumerate(NAMES)]
+    pages = [
+        [("h0", "Preface"), TEXT, ("h2", "For whom it is"), TEXT],
+        *([("h1", title), TEXT, ("h2", f"{k}.1 Ropes"), TEXT, ("h2", f"{k}.2 Lids"), TEXT]
+          for k, title in enumerate(chapters, 1)),
+        *([("h0", f"Appendix {letter}. {what}"), TEXT] for letter, what in
+          (("A", "Tools"), ("B", "Forms"), ("C", "Prices"))),
+    ]  # fmt: skip
+    listed = ["Preface", *chapters, "Appendix A. Tools", "Appendix B. Forms", "Appendix C. Prices"]
+    inner = [(f"{k}.{n} {what}", k) for k in range(1, 7) for n, what in ((1, "Ropes"), (2, "Lids"))]
+    rows = [("toc0", f"{entry}|{k + 2}") for k, entry in enumerate(listed)]
+    for title, chapter in reversed(inner):
+        rows.insert(chapter + 1, ("toc1", f"{title}|{chapter + 2}"))
+    found = outline_of(tmp_path / "a.pdf", [[("h1", "Contents"), *rows], *pages])
+    level = {section.title: section.level for section in found.sections}
+    assert {level[title] for title in listed if title in level} == {0}
+    assert level["3.2 Lids"] == 1

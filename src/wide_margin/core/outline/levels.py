@@ -3,11 +3,17 @@
 from collections import Counter, defaultdict
 from collections.abc import Sequence
 
+from wide_margin.core.lexicon import bare, squashed, words_for
 from wide_margin.core.outline.jumps import without_jumps
 from wide_margin.core.outline.model import WITNESSES
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.outline.reconcile import Record
 
+_AROUND = squashed(
+    "contents", "list_of", "index", "preface", "abstract", "acknowledgements", "glossary",
+    "references",
+)  # fmt: skip
+"""What stands before and after the chapters."""
 CONSISTENT = 0.9
 """A scale refines another when at least this share of the sections goes along with that."""
 
@@ -66,6 +72,7 @@ def _refines(records: Sequence[Record], finer: str, coarser: str) -> bool:
     pairs = Counter(
         (a, b) for r in records
         if (a := r.level(finer)) is not None and (b := r.level(coarser)) is not None
+        and not _holds_no_part(r.title)
     )  # fmt: skip
     total = sum(pairs.values())
     if total < 5 or total < 0.4 * len(records):
@@ -84,6 +91,14 @@ def _refines(records: Sequence[Record], finer: str, coarser: str) -> bool:
         return sum(n >= 2 for n in use.values())
 
     return n_levels(0) > n_levels(1)
+
+
+def _holds_no_part(title: str) -> bool:
+    """Whether a title is of what holds no chapters, however large it is set: an appendix."""
+    number = number_of(title)
+    if number is not None:
+        return number.depth == 1 and number.scheme in words_for("appendix")
+    return bare(title) in _AROUND
 
 
 def _scale(records: Sequence[Record], name: str, lead: str) -> dict[int, int]:
