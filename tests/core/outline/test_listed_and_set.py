@@ -5,6 +5,7 @@ from reportlab.lib.pagesizes import A4
 from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import STYLES, make_pdf, read_document, wrapped
+from wide_margin.core.outline import build
 from wide_margin.core.outline.titles import is_called, words_differ
 
 TEXT = (
@@ -250,3 +251,17 @@ def test_a_preface_and_appendices_set_larger_hold_no_chapters(tmp_path, monkeypa
     level = {section.title: section.level for section in found.sections}
     assert {level[title] for title in listed if title in level} == {0}
     assert level["3.2 Lids"] == 1
+
+
+def test_a_label_that_is_listed_once_is_no_title_under_each_entry(tmp_path):
+    names = (*NAMES, "rope", "wheel")
+    entries = [[("h1", f"The {name} of a well"), TEXT, ("h2", "Notes"), TEXT] for name in names]
+    often = [*(f"The {name} of a well" for name in names), "Notes"]
+    each = [title for name in names for title in (f"The {name} of a well", "Notes")]
+    for k, (listed, is_title) in enumerate(((often, False), (each, True))):
+        path = tmp_path / f"{k}.pdf"
+        make_pdf(path, with_contents(listed, [*entries, [("h2", "Notes"), TEXT, TEXT]]))
+        document = read_document(path)
+        titles = build._titles_of(document.contents, document.paragraphs)
+        assert ("notes" in titles) == is_title
+        assert "theliftofawell" in titles

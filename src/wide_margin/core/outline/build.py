@@ -24,6 +24,8 @@ TRUSTED = 0.7
 SEEN = 0.9
 """The same for the share whose words stand on the page that it names, in whatever place."""
 
+LONGEST_LABEL, OFTEN, FAR_MORE = 40, 6, 3
+"""Letters of a label, how often it stands in a document, and how many times as often as listed."""
 _LISTS, _INDEXES = squashed("contents"), squashed("index")
 """Titles of what only lists the sections, and of indexes: some languages have one word for both."""
 
@@ -54,7 +56,7 @@ def build_outline(
     listings = between(listings)
     listed = listed_rows(contents, paragraphs)
     pages = _Pages(paragraphs, listings, listed)
-    titles = frozenset(form for e in contents.entries for form in forms_of(e.title) if form)
+    titles = _titles_of(contents, paragraphs)
     headings = find_headings(paragraphs, body_size, listings, listed, titles)
     records = [Record(heading=heading) for heading in headings]
     placed = list(dict.fromkeys(b for b in bookmarks if b.page is not None and b.title))
@@ -77,6 +79,21 @@ def build_outline(
         for record, level, disputed in zip(records, levels, disputes, strict=True)
     ]
     return close_sections(sections, len(paragraphs), page_heights, sources), contents
+
+
+def _titles_of(contents: Contents, paragraphs: Sequence[Paragraph]) -> frozenset[str]:
+    """The titles of a contents page, with and without their numbers.
+
+    One that stands in the document far more often than it is listed is a label: "Notes" under
+    each entry, of which one is a section.
+    """
+    listed = Counter(form for e in contents.entries for form in forms_of(e.title) if form)
+    texts = Counter(p.text for p in paragraphs if len(p.text) <= LONGEST_LABEL)
+    labels = {
+        form for text, n in texts.items() if n >= OFTEN
+        for form in forms_of(text) if n > FAR_MORE * listed[form]
+    }  # fmt: skip
+    return frozenset(listed) - labels
 
 
 def listed_rows(contents: Contents, paragraphs: Sequence[Paragraph]) -> frozenset[int]:
