@@ -43,7 +43,10 @@ print(time.perf_counter() - start)
 """
 
 TO_FIRST_PAGE = """
-import os, sys, time
+import gc, os, sys, time
+gc.disable()
+from wide_margin.core.session.forking import FORK_SERVER
+FORK_SERVER.start()  # in the order of start.main, which finds it started
 from wide_margin import cli, start
 
 def opened(file, *_):

@@ -2,6 +2,7 @@
 
 import gc
 import sys
+from contextlib import suppress
 
 READS_NOTHING = frozenset(["--help", "--version", "annotate", "entries", "say", "stand-in"])
 """First arguments after which no document is read."""
@@ -14,7 +15,8 @@ def main() -> None:
     if not READS_NOTHING.intersection(sys.argv[1:2]):
         from wide_margin.core.session.forking import FORK_SERVER
 
-        FORK_SERVER.start()
+        with suppress(OSError):  # told when a worker is asked for
+            FORK_SERVER.start()
     from wide_margin.cli import main as run
 
     gc.freeze()

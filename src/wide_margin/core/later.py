@@ -67,9 +67,10 @@ def regex(pattern: str, flags: int = 0) -> "re.Pattern[str]":
 
 
 def compiled_ahead() -> Iterator[None]:
-    """Compile the expressions of all modules of the package that are loaded, one by one.
+    """Compile the expressions of the modules of the package that are loaded, one by one.
 
-    For a process that others are forked from: each of these would compile its share again.
+    Those that have a name of their own; the ones in tables wait for their first use. It is for a
+    process that others are forked from: each of these would compile its share again.
     """
     for name, module in list(sys.modules.items()):
         if name.startswith("wide_margin."):

@@ -58,19 +58,14 @@ def _described_after(document: ReadDocument, row: int) -> list[int]:
     """Rows of the terms, each on a line of its own, that are described one after the other."""
     sentences, terms = document.text.sentences, document.text.terms
     rows: list[int] = []
-    at = row + 1
-    while at < len(sentences) and sentences[at].section == sentences[row].section:
-        end = at + 1
-        while (
-            end < len(sentences)
-            and sentences[end].term >= 0
-            and sentences[end].term == sentences[at + 1].term
-        ):
-            end += 1
-        if end == at + 1 or terms[sentences[at + 1].term].paragraph != sentences[at].paragraph:
+    for after in range(row + 1, min(row + MAX_ITEMS, len(sentences) - 1)):
+        said, following = sentences[after], sentences[after + 1]
+        if said.section != sentences[row].section:
             break
-        rows.append(at)
-        at = end
+        if following.term >= 0 and terms[following.term].paragraph == said.paragraph:
+            rows.append(after)
+        elif not rows or said.term != sentences[rows[-1] + 1].term:
+            break
     return rows
 
 

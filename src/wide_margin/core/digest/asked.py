@@ -202,7 +202,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
 
 def _without_title(document: ReadDocument, text: str) -> str:
     """A question without the document's own name: "Wie installiere ich Wellkeep?" is of the whole."""
-    title = {w.casefold() for w in words(f"{document.facts.title} {printed_title(document)}")}
+    title = _title_words(document)
     return " ".join(w for w in text.split() if w.strip("?¿!.,«»„“”").casefold() not in title)
 
 
@@ -244,9 +244,14 @@ def names_thing(document: ReadDocument, text: str) -> frozenset[str]:
     """
     if _A_DOCUMENT.search(text):
         return frozenset()
-    title = words(f"{document.facts.title} {printed_title(document)}".casefold())
     asked = {w for w in words(text.casefold()) if not is_common(w, "en")}
-    return frozenset(asked.intersection(title))
+    return frozenset(asked & _title_words(document))
+
+
+def _title_words(document: ReadDocument) -> frozenset[str]:
+    """The words of the title, as the file and as its first page have it, in small letters."""
+    title = f"{document.facts.title} {printed_title(document)}"
+    return frozenset(word.casefold() for word in words(title))
 
 
 def _names_a_thing(document: ReadDocument, text: str, own: Sequence[str]) -> bool:
@@ -277,7 +282,7 @@ def _count(match: re.Match[str]) -> int:
 
 def own_words(document: ReadDocument, text: str) -> list[str]:
     """Words of a question beside those that any question about a whole may have."""
-    title = {w.casefold() for w in words(f"{document.facts.title} {printed_title(document)}")}
+    title = _title_words(document)
     return [
         w for w in words(text.casefold())
         if not is_common(w, "en") and w not in _VOCABULARY and w not in title and len(w) > 2

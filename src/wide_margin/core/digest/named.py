@@ -117,7 +117,9 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
                 paragraphs[end].text
             ):
                 end += 1
-            return document.rows_of(at, end)
+            rows, sentences = document.rows_of(at, end), document.text.sentences
+            stop = (row for row in rows[1:] if sentences[row].kind == "heading")
+            return range(rows.start, next(stop, rows.stop))
     return range(0)
 
 

@@ -249,8 +249,9 @@ def _of_thing(
 def _with_what_follows(document: ReadDocument, rows: Sequence[int]) -> list[int]:
     """Rows, each that ends in a colon with the next: "Please cite:" is no answer."""
     sentences = document.text.sentences
-    after = [r + 1 for r in rows if sentences[r].text.endswith(":") and r + 1 < len(sentences)]
-    return sorted({*rows, *after})
+    after = [row + 1 for row in rows if sentences[row].text.endswith(":")]
+    said = [r for r in after if r < len(sentences) and sentences[r].kind not in NOT_SAID]
+    return sorted({*rows, *said})
 
 
 def about(

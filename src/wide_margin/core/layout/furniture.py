@@ -26,6 +26,8 @@ OFTEN = 0.15
 SOME_RUNNING, MANY_HEADS, MOST_ALIKE = 0.15, 0.3, 0.9
 """Or this share repeats, where lines stand at that height on so many of all pages, and so many of
 these are set alike and apart from the text."""
+LOOKED_AT = 100
+"""So many of them, over the whole document, tell whether they are apart."""
 MOSTLY_BESIDE = 0.5
 """Share of the pages that have the same beside their text for it to be of the page."""
 LARGEST_COUNTING, MOST_COUNTING = 1.08, 14
@@ -308,10 +310,12 @@ def _usual_heights(
         return sum(n for other, n in counted.items() if abs(other - height) <= SAME_HEIGHT)
 
     def holds(height: float, n: int) -> bool:
-        share = around(counts, height) / around(there, height)
+        n_there = around(there, height)
+        share = around(counts, height) / n_there
         if n >= OFTEN * len(pages) and share >= MOSTLY_RUNNING:
             return True
-        return share >= SOME_RUNNING and _is_of_heads(pages, candidates, height)
+        may_be = share >= SOME_RUNNING and n_there >= MANY_HEADS * len(pages)
+        return may_be and _is_of_heads(pages, candidates, height)
 
     return [height for height, n in counts.items() if holds(height, n)]
 
@@ -332,8 +336,10 @@ def _is_of_heads(
     if len(first) < MANY_HEADS * len(pages):
         return False
     looks = Counter(_look(pages[page][row]) for page, row in first)
-    apart = sum(_is_apart(pages[page], row) for page, row in first)
-    return min(looks.most_common(1)[0][1], apart) >= MOST_ALIKE * len(first)
+    if looks.most_common(1)[0][1] < MOST_ALIKE * len(first):
+        return False
+    some = first[:: max(len(first) // LOOKED_AT, 1)]
+    return sum(_is_apart(pages[page], row) for page, row in some) >= MOST_ALIKE * len(some)
 
 
 def _look(line: Line) -> tuple[float, bool, bool, str]:

@@ -202,7 +202,7 @@ def _made_ahead() -> Iterator[bool]:
     for role in USUAL:
         _load(role)
         yield True
-    with suppress(ImportError, OSError):
+    with suppress(Exception):  # a worker that needs what is missing or damaged says so itself
         importlib.import_module("numpy.ma")  # asked for by the first median
         yield True
         importlib.import_module("wide_margin.core.search.vectors").frequent_words()
