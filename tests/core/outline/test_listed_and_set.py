@@ -265,3 +265,30 @@ def test_a_label_that_is_listed_once_is_no_title_under_each_entry(tmp_path):
         titles = build._titles_of(document.contents, document.paragraphs)
         assert ("notes" in titles) == is_title
         assert "theliftofawell" in titles
+
+
+@pytest.mark.parametrize(
+    ("under", "is_kept"),
+    [
+        (("Ropes for the {}", "Lids of the {}"), True),
+        (("Usage", "Value"), False),  # labels under each
+    ],
+)
+def test_what_is_set_below_all_bookmarks_is_kept_where_its_titles_differ(
+    tmp_path, monkeypatch, under, is_kept
+):
+    monkeypatch.setitem(STYLES, "h1", ("Helvetica-Bold", 20))
+    monkeypatch.setitem(STYLES, "h2", ("Helvetica-Bold", 14))
+    pages = [
+        [("h1", f"The {name}"), TEXT,
+         *(block for title in under for block in (("h2", title.format(name)), TEXT, TEXT))]
+        for name in NAMES
+    ]  # fmt: skip
+    bookmarks = [(f"The {name}", 0, k) for k, name in enumerate(NAMES)]
+    make_pdf(tmp_path / "a.pdf", pages, bookmarks=bookmarks)
+    titles = [(s.title, s.level) for s in read_document(tmp_path / "a.pdf").outline.sections]
+    wanted = [
+        entry for name in NAMES for entry in
+        ((f"The {name}", 0), *((title.format(name), 1) for title in under))
+    ]  # fmt: skip
+    assert titles == (wanted if is_kept else [(f"The {name}", 0) for name in NAMES])

@@ -26,6 +26,9 @@ SEEN = 0.9
 
 LONGEST_LABEL, OFTEN, FAR_MORE = 40, 6, 3
 """Letters of a label, how often it stands in a document, and how many times as often as listed."""
+FEWEST_OF_STYLE, DIFFERENT = 4, 0.75
+"""Headings of a style that no list names, and the share of different titles among them, from which
+they are sections deeper than any listed."""
 _LISTS, _INDEXES = squashed("contents"), squashed("index")
 """Titles of what only lists the sections, and of indexes: some languages have one word for both."""
 
@@ -444,6 +447,8 @@ def _worth_listing(records: Sequence[Record], sources: Sequence[str]) -> list[Re
     is_sparse = n_listed * 5 < last_page
     listed = [r.heading for r in records if r.is_listed and r.heading and r.heading.level >= 0]
     outermost = min((heading.level for heading in listed), default=0)
+    innermost = max((heading.level for heading in listed), default=last_page)
+    many_called = _many_called(by_style)
     first_listed = min((heading.page, heading.y) for heading in listed) if listed else (0, 0.0)
     kept = []
     for record in records:
@@ -452,6 +457,8 @@ def _worth_listing(records: Sequence[Record], sources: Sequence[str]) -> list[Re
             continue
         assert record.heading is not None
         number, style = number_of(record.title), record.heading.style
+        is_deeper = record.heading.is_sure and record.heading.level > innermost
+        is_deeper = is_deeper and style not in many_called
         is_kind_listed = share_in_contents[style] > 0.5
         if record.heading.is_sure and "bookmark" not in sources and not is_kind_listed:
             kept.append(record)  # a contents page may go less deep than the headings
@@ -463,14 +470,23 @@ def _worth_listing(records: Sequence[Record], sources: Sequence[str]) -> list[Re
         elif "contents" in sources:
             outside = record.heading.level < outermost
             if share_in_contents[style] < 0.15 and (
-                is_sparse or outside or share_of_bookmarks[style] > 0.15
+                is_sparse or outside or is_deeper or share_of_bookmarks[style] > 0.15
             ):
                 kept.append(record)
         elif 0.15 < share_of_bookmarks[style] < 0.92 or (
-            share_of_bookmarks[style] <= 0.15 and is_sparse
+            share_of_bookmarks[style] <= 0.15 and (is_sparse or is_deeper)
         ):
             kept.append(record)
     return kept
+
+
+def _many_called(by_style: Mapping[object, Sequence[Record]]) -> set[object]:
+    """Styles of labels that come again ("Usage", "Value" under each function), and rare ones."""
+    return {
+        style for style, members in by_style.items()
+        if len(members) < FEWEST_OF_STYLE
+        or len({squash(r.title) for r in members}) < DIFFERENT * len(members)
+    }  # fmt: skip
 
 
 def _only_lists(record: Record, n_pages: int) -> bool:
