@@ -86,6 +86,8 @@ def answer_from_cells(document: ReadDocument, text: str, query: Query) -> tuple[
                 found.append(_Found(held / total, table, k, column))
     best = max((f.covered for f in found), default=0.0)
     chosen = [f for f in found if f.covered >= COVERED and f.covered > best - 1e-6]
+    typed = {word.strip(".,;:?!()“”\"'") for word in text.split()}
+    chosen = [f for f in chosen if f.table.rows[f.row][0].text in typed] or chosen  # "-1", not "1"
     if not chosen or len(chosen) > MOST_CELLS:
         return ()
     return tuple(_quote(document, f) for f in chosen)

@@ -125,7 +125,8 @@ def asks_of_option(typed: str) -> bool:
 def _with_definition(document: ReadDocument, question: Question, answer: Answer) -> Answer:
     rows, title = rows_asked(document, question.text)
     if rows and not _is_within(document, answer, rows):
-        return _with_rows(document, question, answer, title, rows)
+        told = _with_rows(document, question, answer, title, rows)
+        return told if told is not answer else _with_all(document, question, answer, rows)
     if (option := _OF_OPTION.match(question.text.strip())) and (
         described := rows_of_option(document, option["name"])
     ):
@@ -147,14 +148,15 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         definition = None
     if definition is None:
         topic = asked_term(document, question)
+        under = rows_under(document, term)
         for k, quote in enumerate(answer.quotes if topic else ()):
-            if _says_it(document, quote, topic):
+            if _says_it(document, quote, topic, is_plain=bool(under)):
                 others = (*answer.quotes[:k], *answer.quotes[k + 1 :])
                 return replace(answer, quotes=(quote, *others))
         if answer.quotes and topic and len(topic) == len(list(words(term))):
             quotes = _not_of_works(document, answer)
             answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
-        return _with_rows(document, question, answer, term, rows_under(document, term))
+        return _with_rows(document, question, answer, term, under)
     sentences = document.text.sentences
     at = definition.sentence
     first = definition.first if definition.first >= 0 else at
@@ -215,6 +217,18 @@ def _with_rows(
     return replace(answer, quotes=tuple(quotes), missing=(), reason="", sure=sure)
 
 
+def _with_all(document: ReadDocument, question: Question, answer: Answer, rows: range) -> Answer:
+    """The answer with how some rows begin, where they are only commands and what leads in to them."""
+    end = min(rows.stop, rows.start + MOST_SENTENCES)
+    said = document.text.sentences[rows.start : end]
+    if any(
+        s.kind == "heading" or _OF_SECTION.match(s.text) or _POINTS_ON.match(s.text) for s in said
+    ):
+        return answer
+    quote = quote_rows(document, question, rows.start, end)
+    return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_SECTION)
+
+
 def _leads_in(document: ReadDocument, said: Sentence, name: str) -> tuple[bool, bool]:
     """For sorting: what only leads in to others comes last, what does not name the thing later."""
     terms = document.index.analyser.terms
@@ -243,14 +257,22 @@ def _not_of_works(document: ReadDocument, answer: Answer) -> tuple[Quote, ...]:
     return tuple(Quote(e.text, (e.locator,)) for e in islice(near, 1)) or answer.quotes
 
 
-def _says_it(document: ReadDocument, quote: Quote, topic: tuple[str, ...]) -> bool:
-    """Whether what is quoted has the form of a definition, and does not only speak of a thing."""
+def _says_it(
+    document: ReadDocument, quote: Quote, topic: tuple[str, ...], *, is_plain: bool = False
+) -> bool:
+    """Whether what is quoted has the form of a definition, and does not only speak of a thing.
+
+    ``is_plain`` asks for one that begins with the thing, as where a section of its own tells more.
+    """
     for row in rows_within(document, quote.locators[0].spans):
         said = document.text.sentences[row]
         if said.kind in SAYS_NOTHING:
             continue
         if explains(document, row, topic) and not _is_label(document, row):
             return True
+        begins = [w.strip(_MARKS) for w in without_article(said.text.lower()).split()[: len(topic)]]
+        if is_plain and not all(map(begins_alike, begins, topic)):
+            continue
         if sign_of("what is", said.text, topic) < SAYS_WHAT:
             continue
         if not _DEFINES.search(said.text) and not says_which_things(said.text):

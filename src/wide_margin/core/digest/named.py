@@ -33,9 +33,12 @@ STEM = 3
 _ASKING = regex(
     r"^\W*(?:how(?:\s+(?:many|much|long|often|far|large|big|old))?|what|which|why|when|where|who|can|does|is)\b", re.I
 )  # fmt: skip
-_HOW, LEAST_DONE = frozenset(["how"]), 2
+_HOW, LEAST_DONE, LEAST_CLOSE = frozenset(["how"]), 2, 3
 _DOING = regex(r"^\W*(?:[^\W\d_]+ing|how\s+to)\b", re.I)
-"""Begins the title of a section that tells how something is done, which has so many words at least."""
+"""Begins the title of a section that tells how something is done, which has so many words at least,
+and one more to be meant by a title that has a word of its own: "Reading logs" of all "Log files"."""
+_DONE = regex(r"\b(?:i|you|one|we|they|to)\s+(?P<verb>[^\W\d_]{3,})\b", re.I)
+"""What is to be done, in a question."""
 _KIND = regex(
     r"^(?:command|function|option|method|class|program|module|tool|routine|macro|environment|keyword|statement|operator|parameter"
     r"|argument|field|attribute|flag|directive|setting|variable|constant|predicate|filter|register|signal|type)\s+(?=\S)"
@@ -130,15 +133,24 @@ def rows_asked(document: ReadDocument, question: str) -> tuple[range, str]:
     """
     asked, form = content_of(document, question), _asking(question)
     begins = [term[:STEM] for term in asked]
+    done = _DONE.search(question) if form in _HOW else None
+    verb = content_of(document, done["verb"]) if done else frozenset()
     for row, section in enumerate(document.outline.sections if asked and form else ()):
         said = section.title.lower()
         if not all(begin in said for begin in begins):
             continue  # most of them, at no cost
         title = unnumbered(section.title)
-        if content_of(document, title) != asked:
-            continue
-        is_same = _asking(title) == form
-        if is_same or (form in _HOW and len(asked) >= LEAST_DONE and _DOING.match(title)):
+        named = content_of(document, title)
+        is_whole = named == asked
+        if is_whole and _asking(title) == form:
+            return own_rows(document, row), title
+        tells_how = (
+            form in _HOW
+            and len(asked) >= LEAST_DONE
+            and (_DOING.match(title) or (verb and content_of(document, title.split()[0]) == verb))
+        )
+        is_close = len(asked) >= LEAST_CLOSE and asked < named and len(named) == len(asked) + 1
+        if tells_how and (is_whole or is_close):
             return own_rows(document, row), title
     return range(0), ""
 

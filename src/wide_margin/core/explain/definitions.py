@@ -84,6 +84,8 @@ _ARE = regex(
 )  # fmt: skip
 _TYPED = regex(r"\s*[%$#>]\s+\S")
 """What is typed after the sign of a shell is a command, and no term."""
+_NOTED = regex(r"(?<=\w{3})[*†‡](?=\s)")
+"""The mark of a footnote after a word: "JIB* is a sail"; "A*" is a name."""
 _TELLS_OF, _OF_ANY = ("describes", "represents"), frozenset(["A", "An", "Each", "Every"])
 """What these say of any such thing defines it, what they say of one does not."""
 _ARTICLED = regex(r"(?:an?|the|each|every)\s")
@@ -398,7 +400,8 @@ def _in_sentence(
     sentences: "tuple[Sentence, ...]", sentence: Sentence, row: int
 ) -> Iterator[Definition]:
     text = sentence.text
-    yield from _subject(_as_sentence(text) if sentence.kind == "item" else text, row)
+    said = _NOTED.sub("", _as_sentence(text) if sentence.kind == "item" else text)
+    yield from _subject(said, row)
     leans = row - 1 if row and _POINTS_BACK.match(text) else -1
     if leans >= 0 and sentences[leans].kind == "heading":
         leans = -1
