@@ -17,7 +17,7 @@ import numpy as np
 from run import DOCUMENTS, have_documents
 
 from wide_margin.core.document import ReadDocument
-from wide_margin.core.pages.document import sha256_of
+from wide_margin.core.pages.files import sha256_of
 from wide_margin.core.session import Session, cache
 
 PATIENCE = 600.0

@@ -39,3 +39,20 @@ def test_the_command_runs_as_it_is_installed(small_pdf):
     command = [sys.executable, "-m", "wide_margin.start", "outline", str(small_pdf)]
     done = subprocess.run(command, capture_output=True, text=True, check=True)
     assert done.stdout.splitlines()[0] == "1 Wells  1"
+
+
+def test_the_window_loads_neither_pdfium_nor_what_only_some_work_needs_nor_sources():
+    code = (
+        "import linecache, sys\n"
+        "import wide_margin.cli, wide_margin.desktop.app\n"
+        "print(*{name.partition('.')[0] for name in sys.modules})\n"
+        "print(sum('wide_margin' in name for name in linecache.cache))\n"
+    )
+    done = subprocess.run(
+        [sys.executable, "-c", code], capture_output=True, text=True, check=True
+    )  # fmt: skip
+    loaded, n_sources = done.stdout.splitlines()
+    waiting = {"pypdfium2", "httpx", "docx"}
+    assert "numpy" in loaded.split()
+    assert not waiting & set(loaded.split())
+    assert n_sources == "0"

@@ -72,8 +72,10 @@ def squashed(*things: str) -> frozenset[str]:
 
 def bare(text: str) -> str:
     """Letters and digits of a text, without accents, in small letters."""
-    decomposed = unicodedata.normalize("NFKD", text.casefold())
-    return "".join(c for c in decomposed if c.isalnum())
+    folded = text.casefold()
+    if not folded.isascii():
+        folded = unicodedata.normalize("NFKD", folded)
+    return "".join(filter(str.isalnum, folded))
 
 
 @cache

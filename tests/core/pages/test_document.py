@@ -6,7 +6,8 @@ from reportlab.lib.pagesizes import A4
 from reportlab.pdfgen.canvas import Canvas
 
 from wide_margin.core.errors import PasswordNeededError, UnreadableFileError
-from wide_margin.core.pages.document import PdfFile, sha256_of
+from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.files import sha256_of
 from wide_margin.core.pages.render import draw
 from wide_margin.core.pages.text import read_text
 

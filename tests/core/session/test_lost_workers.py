@@ -15,7 +15,8 @@ from tests.making import make_pdf
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.outline import Outline
-from wide_margin.core.pages.document import PdfFile, sha256_of
+from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.files import sha256_of
 from wide_margin.core.session import Session, blocks, cache, readings
 from wide_margin.core.session.blocks import gather_blocks, n_blocks, read_blocks
 from wide_margin.core.session.link import Worker

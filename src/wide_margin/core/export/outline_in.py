@@ -3,12 +3,16 @@
 import json
 from collections.abc import Iterator
 from pathlib import Path
-from typing import Any
-
-from lxml import etree
+from typing import TYPE_CHECKING, Any
 
 from wide_margin.core.errors import WideMarginError
+from wide_margin.core.later import loaded_later
 from wide_margin.core.plain import FACT_LENGTH, one_line
+
+if TYPE_CHECKING:
+    from lxml import etree
+else:
+    etree = loaded_later("lxml.etree")
 
 MAX_BYTES = 20_000_000
 Row = dict[str, Any]

@@ -3,14 +3,20 @@
 import json
 from collections.abc import Iterator, Sequence
 from enum import StrEnum
+from typing import TYPE_CHECKING
 
-from lxml import etree
 from markupsafe import Markup
 
 from wide_margin import __version__
 from wide_margin.core.errors import WideMarginError
+from wide_margin.core.later import loaded_later
 from wide_margin.core.plain import plain
 from wide_margin.core.translate import RIGHT_TO_LEFT, Kept, Pair, language_name
+
+if TYPE_CHECKING:
+    from lxml import etree
+else:
+    etree = loaded_later("lxml.etree")
 
 MAX_UNITS = 200_000
 _XML = "http://www.w3.org/XML/1998/namespace"
@@ -174,7 +180,7 @@ def _direction(language: str) -> str:
     return "rtl" if language in RIGHT_TO_LEFT else "ltr"
 
 
-def _written(root: etree._Element, doctype: str | None = None) -> str:
+def _written(root: "etree._Element", doctype: str | None = None) -> str:
     text: bytes = etree.tostring(
         root, encoding="UTF-8", xml_declaration=True, pretty_print=True, doctype=doctype
     )

@@ -4,8 +4,7 @@ from bisect import bisect_right
 
 import numpy as np
 
-from wide_margin.core.pages import PageText
-from wide_margin.core.pages.text import MARK_AFTER_WORD
+from wide_margin.core.pages import MARK_AFTER_WORD, PageText
 
 SMALLER = 0.86
 """A mark's type is at most this share of the type before it."""

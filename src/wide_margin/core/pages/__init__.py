@@ -3,6 +3,7 @@
 from wide_margin.core.pages.model import (
     LINE_END_HYPHEN,
     LOOSE_ACCENTS,
+    MARK_AFTER_WORD,
     OWN_LIGATURES,
     PARTS,
     Bookmark,
@@ -17,6 +18,7 @@ from wide_margin.core.pages.model import (
 __all__ = [
     "LINE_END_HYPHEN",
     "LOOSE_ACCENTS",
+    "MARK_AFTER_WORD",
     "OWN_LIGATURES",
     "PARTS",
     "Bookmark",

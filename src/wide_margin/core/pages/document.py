@@ -1,9 +1,7 @@
 """Open a PDF with PDFium and ask it about the file: sizes, labels, bookmarks, links."""
 
 import ctypes
-import hashlib
 import logging
-import stat
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from functools import partial
@@ -16,6 +14,7 @@ import pypdfium2.raw as pdfium_c
 
 from wide_margin.core.errors import PageFailedError, PasswordNeededError, UnreadableFileError
 from wide_margin.core.geometry import FloatArray, to_page_space
+from wide_margin.core.pages.files import check_is_pdf
 from wide_margin.core.pages.model import Bookmark, FileFacts, Frame, Link
 from wide_margin.core.pages.native import utf16_result
 from wide_margin.core.pages.parted import SHARE
@@ -333,55 +332,6 @@ def frame_of(page: Any) -> tuple[float, float, float, float]:
     if not pdfium_c.FPDF_GetPageBoundingBox(page.raw, rect):
         return 0.0, 0.0, 612.0, 792.0
     return rect.left, rect.bottom, rect.right, rect.top
-
-
-def check_is_pdf(path: Path) -> None:
-    """Say plainly what is wrong with a path before PDFium is asked.
-
-    Raises:
-        UnreadableFileError: Missing, a folder, empty, or without a PDF header.
-    """
-    try:
-        if path.is_dir():
-            raise UnreadableFileError(
-                f"“{path.name}” is a folder.", hint="Choose a PDF file in it."
-            )
-        if not stat.S_ISREG(path.stat().st_mode):  # reading a pipe or a device may never end
-            raise UnreadableFileError(f"“{path.name}” is not a file.", hint="Choose a PDF file.")
-        with path.open("rb") as file:
-            start = file.read(1024)
-    except FileNotFoundError as error:
-        raise UnreadableFileError(
-            f"There is no file “{path}”.", hint="Check the name, or choose the file again."
-        ) from error
-    except (OSError, ValueError) as error:  # ValueError: a name with a null in it
-        reason = getattr(error, "strerror", None) or "its name is none that a file can have"
-        raise UnreadableFileError(
-            f"“{path.name[:200]}” cannot be read: {reason}.", hint="Check its permissions."
-        ) from error
-    if not start:
-        raise UnreadableFileError(
-            f"“{path.name}” is empty.", hint="Get the file again; its download may have broken off."
-        )
-    if b"%PDF-" not in start:
-        raise UnreadableFileError(
-            f"“{path.name}” is not a PDF.", hint="Wide Margin reads PDF files only."
-        )
-
-
-def sha256_of(path: Path) -> str:
-    """The file's SHA-256 in hex, read in pieces.
-
-    Raises:
-        UnreadableFileError: It went away, or cannot be read.
-    """
-    try:
-        with path.open("rb") as file:
-            return hashlib.file_digest(file, "sha256").hexdigest()
-    except OSError as error:
-        raise UnreadableFileError(
-            f"“{path.name}” cannot be read any more: {error.strerror}.", hint="Is it still there?"
-        ) from error
 
 
 def _opening_error(

@@ -17,7 +17,6 @@ from functools import lru_cache
 from pathlib import Path
 
 import numpy as np
-import platformdirs
 
 from wide_margin.core.errors import PageFailedError, WideMarginError
 from wide_margin.core.geometry import FloatArray
@@ -31,8 +30,6 @@ DOTS = 200.0
 """Dots per inch that a page is drawn at for the engine."""
 SECONDS = 90.0
 """A page that takes longer is given up."""
-VERSION = 1
-"""Of what is kept of a page; raised when it changes."""
 POOR, FEW = 55.0, 4
 """Surer than this in per cent, and with so many words, a page stands upright."""
 GARBLED, LEAST_LETTERS = 0.3, 60
@@ -298,12 +295,6 @@ def is_garbled(chars: str) -> bool:
 
 
 # --- what is kept
-
-
-def recognised_folder(sha256: str) -> Path:
-    """Where the recognised pages of a file are kept, under the user's cache folder."""
-    folder = Path(platformdirs.user_cache_dir("wide-margin", appauthor=False)) / "recognised"
-    return folder / f"{sha256[:40]}-{VERSION}"
 
 
 class RecognisedPages:

@@ -13,7 +13,14 @@ from wide_margin.core.geometry import BoolArray, FloatArray, IntArray, to_page_s
 from wide_margin.core.later import regex
 from wide_margin.core.pages import native
 from wide_margin.core.pages.document import PdfFile, frame_now
-from wide_margin.core.pages.model import LINE_END_HYPHEN, LOOSE_ACCENTS, Font, Frame, PageText
+from wide_margin.core.pages.model import (
+    LINE_END_HYPHEN,
+    LOOSE_ACCENTS,
+    MARK_AFTER_WORD,
+    Font,
+    Frame,
+    PageText,
+)
 from wide_margin.core.pages.parted import SHARE, parted_at, without_false_spaces
 from wide_margin.core.pages.repair import (
     LIGATURE_CODES,
@@ -44,13 +51,6 @@ _OLD_ENCODING = regex(
 )
 _LOOSE_ACCENT = regex("[" + "".join(LOOSE_ACCENTS) + "]")
 _LOOSENED = str.maketrans(LOOSE_ACCENTS)
-_MORE_OF_MARK = r"(?:(?<=\d)\d{0,2}|(?<!\d)[*†‡§]{0,2})"
-MARK_AFTER_WORD = regex(  # begins with its own sign: the pattern is then four times quicker
-    rf"[\d*†‡§](?:(?<=[^\W\d_]{{4}}.){_MORE_OF_MARK}(?!\w)"
-    rf"|(?<=[.,;:!?)\]”\"’»。、].){_MORE_OF_MARK}(?:(?!\w)|(?<=\d)(?=[“\"‘(]?[A-Z]))"
-    r"|(?<=\s\d)\d?(?=[A-Z][a-z]))"
-)  # fmt: skip
-"""Where the mark of a footnote may stand: right after a word or sign, or glued to the next word."""
 _FIXED_FLAG, _ITALIC_FLAG, _BOLD_FLAG = 1, 1 << 6, 1 << 18  # ISO 32000-1, table 123
 _HYPHEN_CODE = 2
 FIXED_LETTERS, FIXED_WORDS, FIXED_SPREAD, FIXED_SHARE = 4, 5, 0.01, 0.95

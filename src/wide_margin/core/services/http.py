@@ -5,7 +5,6 @@ Here the exchange runs on an event loop in the calling thread; cancelling the to
 which closes the connection at once.
 """
 
-import asyncio
 from collections.abc import AsyncIterator, Callable, Coroutine, Iterator
 from contextlib import AsyncExitStack, contextmanager
 from dataclasses import dataclass
@@ -13,9 +12,14 @@ from typing import TYPE_CHECKING, Any, TypeVar
 
 from wide_margin.core.errors import ServiceError
 from wide_margin.core.jobs import Cancelled, CancelToken
+from wide_margin.core.later import loaded_later
 
 if TYPE_CHECKING:
+    import asyncio
+
     import httpx
+else:
+    asyncio = loaded_later("asyncio")
 
 CONNECT_SECONDS = 10.0
 Result = TypeVar("Result")
@@ -194,7 +198,7 @@ class Exchange:
             loop.close()
 
 
-def _wake(loop: asyncio.AbstractEventLoop, task: "asyncio.Task[Any]") -> None:
+def _wake(loop: "asyncio.AbstractEventLoop", task: "asyncio.Task[Any]") -> None:
     if not loop.is_closed():
         loop.call_soon_threadsafe(task.cancel)
 

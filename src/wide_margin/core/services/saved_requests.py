@@ -6,14 +6,20 @@ They come from the reader alone, never from a document.
 from collections.abc import Iterable, Sequence
 from enum import StrEnum
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import msgspec
 import platformdirs
-import tomlkit
 
 from wide_margin.core.errors import WideMarginError
+from wide_margin.core.later import loaded_later
 from wide_margin.core.layout import fold
 from wide_margin.core.plain import one_line
+
+if TYPE_CHECKING:
+    import tomlkit
+else:
+    tomlkit = loaded_later("tomlkit")
 
 MOST, LONGEST_NAME, LONGEST_TEXT = 300, 60, 1000
 

@@ -5,13 +5,17 @@ import tomllib
 from collections.abc import Callable
 from dataclasses import dataclass, fields, replace
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import platformdirs
-import tomlkit
-from tomlkit.exceptions import TOMLKitError
 
 from wide_margin.core.errors import WideMarginError
+from wide_margin.core.later import loaded_later
+
+if TYPE_CHECKING:
+    import tomlkit
+else:
+    tomlkit = loaded_later("tomlkit")
 
 
 @dataclass(frozen=True, slots=True)
@@ -154,7 +158,12 @@ class SettingsKeeper:
                 document[table][key] = list(value) if isinstance(value, tuple) else value
             written = tomlkit.dumps(document)
             tomllib.loads(written)
-        except (TOMLKitError, tomllib.TOMLDecodeError, RecursionError, ValueError) as error:
+        except (
+            tomlkit.exceptions.TOMLKitError,
+            tomllib.TOMLDecodeError,
+            RecursionError,
+            ValueError,
+        ) as error:
             raise _unreadable(self.path) from error
         part = self.path.with_suffix(f".{os.getpid()}.part")
         try:

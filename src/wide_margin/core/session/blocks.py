@@ -26,8 +26,6 @@ log = logging.getLogger(__name__)
 
 BLOCK = 16
 """Pages in a block: a quarter of a second of work."""
-MIN_PAGES_FOR_TWO = 100
-"""A shorter document is read before a second process has started."""
 MAX_CHARACTERS = 400_000
 """A page with more is a trap or a plot with a label at every point; it is set aside."""
 

@@ -10,7 +10,7 @@ import platformdirs
 from wide_margin.core.errors import ServiceError, UnreadableFileError
 from wide_margin.core.jobs import CancelToken, Progress
 from wide_margin.core.later import regex
-from wide_margin.core.pages.document import check_is_pdf
+from wide_margin.core.pages.files import check_is_pdf
 from wide_margin.core.services.http import Exchange, Limits
 
 MAX_BYTES = 1_000_000_000

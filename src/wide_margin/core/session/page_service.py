@@ -7,8 +7,9 @@ from wide_margin.core.geometry import Box, FloatArray
 from wide_margin.core.layout import TextLayer, lines_of
 from wide_margin.core.layout.cut_table import Rows, cells_of
 from wide_margin.core.pages import FileFacts, Link, Picture
-from wide_margin.core.pages.document import PdfFile, sha256_of
-from wide_margin.core.pages.recognising import RecognisedPages, recognised_folder
+from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.files import recognised_folder, sha256_of
+from wide_margin.core.pages.recognising import RecognisedPages
 from wide_margin.core.pages.render import draw
 from wide_margin.core.pages.rules import rules_of
 from wide_margin.core.pages.source import TextSource

@@ -56,13 +56,13 @@ from wide_margin.core.jobs import Aside, CancelToken, here
 from wide_margin.core.layout import PageLabels, tidy
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import Bookmark, Frame
-from wide_margin.core.pages.document import PdfFile, sha256_of
-from wide_margin.core.pages.recognising import RecognisedPages, recognised_folder
+from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.files import recognised_folder, sha256_of
+from wide_margin.core.pages.recognising import RecognisedPages
 from wide_margin.core.search import Hit, find_all
 from wide_margin.core.session import cache
 from wide_margin.core.session.beside import beside
 from wide_margin.core.session.blocks import (
-    MIN_PAGES_FOR_TWO,
     Order,
     around,
     gather_blocks,
@@ -73,7 +73,7 @@ from wide_margin.core.session.cache import Keeping
 from wide_margin.core.session.model import MOST_FOUND, FoundHit, ReadSummary
 from wide_margin.core.session.pace import Pace
 from wide_margin.core.session.prepared import Prepared
-from wide_margin.core.session.requests import DigestRequest, ReadRequest
+from wide_margin.core.session.requests import MIN_PAGES_FOR_TWO, DigestRequest, ReadRequest
 from wide_margin.core.session.so_far import SoFar
 from wide_margin.core.session.worker import Send
 

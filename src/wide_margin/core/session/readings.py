@@ -12,10 +12,9 @@ from typing import Any
 
 from wide_margin.core.errors import WideMarginError, WorkerLostError
 from wide_margin.core.outline import Outline
-from wide_margin.core.session.blocks import MIN_PAGES_FOR_TWO
 from wide_margin.core.session.link import Worker, memory_for
 from wide_margin.core.session.model import ReadSummary
-from wide_margin.core.session.requests import ReadRequest
+from wide_margin.core.session.requests import MIN_PAGES_FOR_TWO, ReadRequest
 
 log = logging.getLogger(__name__)
 

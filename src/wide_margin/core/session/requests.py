@@ -6,6 +6,9 @@ from pathlib import Path
 from wide_margin.core.answers import WHOLE, Reach
 from wide_margin.core.digest import DocumentKind
 
+MIN_PAGES_FOR_TWO = 100
+"""A shorter document is read before a second process has started."""
+
 
 @dataclass(frozen=True, slots=True)
 class ReadRequest:

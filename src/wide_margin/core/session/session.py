@@ -21,7 +21,7 @@ from wide_margin.core.layout import PageLabels, TextLayer
 from wide_margin.core.layout.cut_table import Rows
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages import PARTS, FileFacts, Link, Picture
-from wide_margin.core.pages.recognising import recognised_folder
+from wide_margin.core.pages.files import recognised_folder
 from wide_margin.core.session.link import Worker, memory_for
 from wide_margin.core.session.model import FoundHit, ReadSummary
 from wide_margin.core.session.pace import memory_of
