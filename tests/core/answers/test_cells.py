@@ -68,6 +68,7 @@ CHANGES = [
     ["", "# Changed", "# Lines"], ["Month", "Files", "Added"], ["April", "87", "3,619"],
     ["June", "39", "4,324"], ["July", "73", "1,578"], ["Total", "199", "9,521"],
 ]  # fmt: skip
+CODES = [["Code", "Meaning"], ["1", "rope whole"], ["-1", "rope torn"], ["2", "rope wet"]]
 
 
 def drawn(path: Path, rows: list[list[str]]) -> None:
@@ -96,6 +97,9 @@ def drawn(path: Path, rows: list[list[str]]) -> None:
         (CHANGES, "In which month were the most lines added?", "June — # Lines Added: 4,324"),
         (CHANGES, "Which month has the fewest files changed?", "June — # Changed Files: 39"),
         (CHANGES, "How many lines were added in July?", "July — # Lines Added: 1,578"),
+        # A sign before a number counts.
+        (CODES, "What is the meaning of code -1?", "-1 — Meaning: rope torn"),
+        (CODES, "What is the meaning of code 1?", "1 — Meaning: rope whole"),
     ],
 )
 def test_tables_of_other_shapes(tmp_path, rows, question, told):

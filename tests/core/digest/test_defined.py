@@ -492,3 +492,51 @@ def test_what_a_licence_says_is_no_sure_answer_about_something_else(tmp_path, ty
     answer = replace(answer_quoted(document, typed), sure=sure)
     assert answer.quotes
     assert Digester(document)._of_its_matter(answer).sure == most
+
+
+def test_a_section_of_its_own_says_it_before_what_only_mentions_it(tmp_path):
+    pages = [
+        [("h1", "1 Changes"), ("text", "The rope of the watch line means that nobody is on guard."),
+         ("text", "Watch line, in the third year: a chapter was added that explains it to all.")],
+        [("h1", "2 WL - Watch Line"), ("text", "The WL holds the boats of the mole in a storm."),
+         ("text", "It is drawn in at dawn.")],
+        [("h1", "3 The log board"), ("text", "The Log Board tells the height of every tide.")],
+        [("h1", "4 Signs"), ("text", "A star on the log board means that the tide was missed.")],
+    ]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", pages)
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    told = digester.answer("What is the WL?", WHOLE, None)
+    assert told.quotes[-1].text.startswith("The WL holds the boats")
+    told = digester.answer("What is the log board?", WHOLE, None)
+    assert told.quotes[0].text.startswith("The Log Board tells the height")
+
+
+@pytest.mark.parametrize(
+    ("typed", "begins"),
+    [
+        ("How do I splice a torn rope?", "The strands are laid"),  # one more word in the title
+        ("How do I drain the well?", "Drain it with: > pump --all"),  # nothing but a command
+    ],
+)
+def test_a_title_that_begins_with_what_is_to_be_done_tells_how(tmp_path, typed, begins):
+    pages = [
+        [("h1", "1 Ropes"), ("text", "A torn rope that one may splice is kept apart from others, "
+                                     "and how a torn rope is to be spliced is told further on.")],
+        [("h1", "2 Splicing a torn rope by hand"),
+         ("text", "The strands are laid over each other and bound with twine.")],
+        [("h1", "3 Drain the well"), ("text", "Drain it with:"), ("code", "> pump --all")],
+        [("h1", "4 Wells"), ("text", "A well that one has to drain is covered first, as all are.")],
+    ]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", pages)
+    told = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert " ".join(told.quotes[0].text.split()).startswith(begins)
+
+
+def test_the_mark_of_a_footnote_is_no_part_of_a_term(tmp_path):
+    pages = [[("h1", "1 Jibs"), ("text", "JIBE* is a sail for boats that go out in a storm."),
+              ("text", "The A* is a search that takes the shortest way first of all.")]]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", pages)
+    document = read_document(tmp_path / "a.pdf")
+    found = define(document, "JIBE")
+    assert found is not None
+    assert document.text.sentences[found.sentence].text.startswith("JIBE* is a sail")

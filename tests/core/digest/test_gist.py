@@ -67,7 +67,8 @@ def test_no_sentence_of_a_gist_hangs(digester):
     "text",
     ["However, this is wrong.", "It must be covered.", "They were sold.", "For example, the rope.",
      "As a result, nobody came.", "Dies ist falsch.", "Cela suffit.", "Therefore the well is dry.",
-     "The fourth is planned for next year.", "Is a hole that holds water."],
+     "The fourth is planned for next year.", "Is a hole that holds water.",
+     "This is a leak in the pump.", "Dies ist ein Leck."],
 )  # fmt: skip
 def test_these_sentences_hang(text):
     assert hangs(text)
@@ -76,7 +77,9 @@ def test_these_sentences_hang(text):
 @pytest.mark.parametrize(
     "text",
     ["This handbook is for keepers.", "In this paper we show it.", "There are two wells.",
-     "A well is a hole.", "This chapter tells how wells are dug."],
+     "A well is a hole.", "This chapter tells how wells are dug.",
+     "This is the user manual to the pump.", "Dies ist das Handbuch zum Brunnen.",
+     "Este é o manual da bomba.", "This description is meant for keepers."],
 )  # fmt: skip
 def test_these_sentences_stand(text):
     assert not hangs(text)
@@ -195,6 +198,24 @@ def test_what_a_program_wrote_again_and_again_is_not_in_the_gist(tmp_path):
     assert len(gist_of(tmp_path / "b.pdf", told, *written[:3])) > 1  # a few may mean it
 
 
+def test_what_the_title_names_is_meant_by_this_at_the_beginning(tmp_path):
+    path = tmp_path / "pump.pdf"
+    own = "This pump lifts the water of a well by the wind that comes over the hill."
+    other = "This wheel turns faster than the keeper can count it on a day in March."
+    make_pdf(path, [[("title", "A Wind Pump for Wells"), ("h1", "1 Overview"), ("text", own),
+                     ("text", other)]])  # fmt: skip
+    found = [line.text for line in Digester(read_document(path)).gist(n_words=400)]
+    assert own in found
+    assert other not in found
+
+
+def test_who_is_not_liable_is_not_in_the_gist(tmp_path):
+    told = "The keeper lifts the lid of the well before anything else is done."
+    legal = "The Well Office shall not be held liable for errors in this handbook or for damages."
+    more = [f"The rope number {k} hangs from the beam of the tower at noon." for k in range(12)]
+    assert legal not in gist_of(tmp_path / "a.pdf", legal, told, *more)
+
+
 def test_a_word_whose_letters_stand_apart_is_not_in_the_gist(tmp_path):
     told = "The keeper lifts the lid of the well before anything else is done."
     apart = "The lid of the well must be l i f t e d with care before it is used."
@@ -254,6 +275,10 @@ TOLD = (
     "A plank lies between two stations of the mole in every month of the winter.",
     "A third rope is a rope of hemp that the smith buys at the fair of the next town.",
     "A negative reading means that the mole has sunk into the sand of the coast.",
+    "The next sailing is known to be late because the wind from the hills is weak.",
+    "The beacon may be unlit because of fog that comes from the hills in autumn.",
+    "The mole provides means to land stone that is cut in the quarry of the hills.",
+    "The simplest means of landing a crate that is heavy is the crane of the mole.",
 )  # fmt: skip
 
 

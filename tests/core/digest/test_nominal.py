@@ -10,10 +10,11 @@ from wide_margin.core.explain.definitions import find_definitions
 TEXT = (
     "The keeper filters the water. The filter is of sand. You filter it twice. A filter of wool "
     "is not enough. Wellkeep provides a filter. The mapping of the wells is old, and this mapping "
-    "is kept. By mapping a well you find its mouth. We install the pump, then install the lid, and "
-    "the pump of iron is heavy. To install it is slow work. The lid is available. The available "
-    "water is linear water. A linear scale is a scale of linear marks; linear scales are read by "
-    "the keeper. Usually the water is specified, and the specified water is drunk."
+    "is kept. By mapping a well you find its mouth. We install the pump, then install the lid, "
+    "and the pump of iron is heavy. To install it is slow work, hard work although it is short, "
+    "and done via ropes via wheels. The lid is available. The available water is linear water. A "
+    "linear scale is a scale of linear marks; linear scales are read by the keeper. Usually the "
+    "water is specified, and the specified water is drunk."
 )
 
 
@@ -32,6 +33,7 @@ def test_what_stands_where_names_stand_may_be_a_term(nominal, phrase):
 @pytest.mark.parametrize(
     "phrase",
     ["install", "provides", "wellkeep provides", "specified", "available", "linear", "usually",
+     "although", "via",
      "following filter", "two pumps", "install pump", "example", "the water usually"],
 )  # fmt: skip
 def test_deeds_states_and_words_of_every_text_are_none(nominal, phrase):

@@ -46,7 +46,10 @@ def wording(tmp_path_factory):
         "A gauge plate is made of brass. Gauge plates last long. "
         "The readings of the Skerrow Office go to the office of Skerrow. "
         "Building blocks are stacked here. The building blocks are made of stone. "
-        "Brackish water stays in the well, and so brackish water is drawn."
+        "Brackish water stays in the well, and so brackish water is drawn. "
+        "Skerrow Plus is the new gauge of the mole. WellKeepB is as the old one. "
+        "See “Moving Existing gauges” on this page. "
+        "The main rule of all is a tally, and many a list is one."
     )
     make_pdf(path, [[("h1", "1 Gauges"), ("text", text)]])
     return Wording(read_document(path))
@@ -59,6 +62,8 @@ def wording(tmp_path_factory):
         ("gauge plate", "What is a gauge plate?"),
         ("skerrow office", "What is the Skerrow Office?"),
         ("brackish water", "What is brackish water?"),
+        ("Skerrow Plus", "What is Skerrow Plus?"),
+        ("WellKeepB", "What is WellKeepB?"),
         ("water", ""),
         ("anchor chain", ""),
         ("this gauge", ""),
@@ -87,6 +92,10 @@ def test_one_who_is_somebody_is_asked_for_with_who(wording):
         ("Reading and writing files", ""),
         ("Reading files, or not", ""),
         ("Messing around", ""),
+        ("Mapping of data types", ""),
+        ("Beeping at startup", ""),
+        ("Timing considerations", ""),
+        ("Moving Existing gauges slowly", "How do I move existing gauges slowly?"),
     ],
 )
 def test_a_title_gives_the_task_that_it_names(wording, title, question):
@@ -113,6 +122,10 @@ def test_a_title_can_be_a_question_itself(title, is_one):
 def test_the_article_of_a_definition_is_that_of_the_question(wording):
     said = "The tide gauge is a drum of copper in a well."
     assert wording.what_is("tide gauge", said) == "What is the tide gauge?"
+
+
+def test_a_definition_of_something_tells_its_article_where_it_ends_in_it(wording):
+    assert wording.what_is("tally", "The main rule of all is a tally.") == "What is a tally?"
 
 
 @pytest.mark.parametrize(

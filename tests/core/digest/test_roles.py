@@ -31,6 +31,8 @@ from wide_margin.core.outline import Outline, Section
         ("Acknowledgements", Role.THANKS),
         ("GNU Free Documentation License", Role.LEGAL),
         ("Copyright", Role.LEGAL),
+        ("Contributors", Role.THANKS),
+        ("Authors of wells", Role.BODY),
         ("Ropes and buckets", Role.BODY),
         ("The methodical keeper", Role.BODY),
         ("Abstracting services", Role.BODY),

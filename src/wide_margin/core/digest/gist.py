@@ -10,7 +10,7 @@ fitted on articles whose abstract is known and hidden (bench/fit_gist.py).
 
 import re
 from collections import Counter
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Collection, Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -117,6 +117,9 @@ WRITTEN_BY_PROGRAM = 4
 """Times from which a sentence that differs in numbers and names only says nothing."""
 OPENING = 16
 """Characters that those have in common; what begins as hardly another does need not be compared."""
+FRONT = 40
+"""Sentences at the beginning, in which "this" is what the title names."""
+_THIS = regex(r"This (?=([^\W\d_]{4,}))")
 BREATH = 256
 """Sentences after which others can be served."""
 
@@ -141,8 +144,12 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     sentences, names = document.text.sentences, names_of(document)
     usable = np.zeros(len(sentences), dtype=bool)
     is_english = document.index.language == "en"
+    titled = _WORD.findall(f"{document.facts.title} {printed_title(document)}".lower())
+    of_front = FRONT if is_english else 0
     for row, sentence in enumerate(sentences):
-        stands = stands_alone(sentence, names)
+        stands = stands_alone(sentence, names) or (
+            row < of_front and _is_of_title(sentence, titled)
+        )
         usable[row] = stands and (not is_english or says_something(sentence.text))
         if row % BREATH == 0:
             pause()
@@ -165,6 +172,14 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
             pause()
     on_itself = _rows_on_itself(document, usable, names)
     return Scored(prior, weight, n_words, terms, roles, on_itself, names)
+
+
+def _is_of_title(sentence: Sentence, titled: Collection[str]) -> bool:
+    """Whether a sentence on the first pages speaks of what the title names: "This driver …"."""
+    match = _THIS.match(sentence.text)
+    if match is None or match[1].lower() not in titled:
+        return False
+    return stands_alone(sentence._replace(text=sentence.text.replace(match[0], "The ", 1)))
 
 
 def _of_another_script(

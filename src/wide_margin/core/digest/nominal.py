@@ -8,7 +8,7 @@ from collections import Counter
 from collections.abc import Iterable
 from itertools import pairwise
 
-from wide_margin.core.explain.verbs import is_base, is_past, is_verb
+from wide_margin.core.explain.verbs import CONJUNCTIONS, PREPOSITIONS, is_base, is_past, is_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_words
 from wide_margin.core.search import is_common
@@ -107,6 +107,8 @@ class Nominal:
         return self._names(rest[-1]) and not any(map(_is_adverb, rest))
 
     def _names(self, word: str) -> bool:
+        if word in PREPOSITIONS or word in CONJUNCTIONS:
+            return False
         if _is_adverb(word) or self._is_deed(word) or (is_past(word) and not is_base(word)):
             return False
         if frequency_rank(word) is None:

@@ -76,6 +76,15 @@ _COMPOUND = regex(
     r"|working director(?:y|ies)|starting points?|building blocks?|reading lists?|training (?:data|sets?)|opening hours)\b", re.I
 )  # fmt: skip
 """Begins with a form in -ing, and names a thing."""
+_NO_OBJECT = regex(r"(?:of|at|by|as|during|when|after|before)\b", re.I)
+"""After a form in -ing, what is done to nothing: "Mapping of data types", "Beeping at startup"."""
+_OF_DOING = """
+    considerations issues problems examples requirements conventions guidelines information rules
+    modes techniques strategies policy policies support help notes tips details overview basics
+    process system model
+"""
+_SAID_OF_DOING = frozenset(_OF_DOING.split())
+"""What there is of a task: "Timing considerations" are no task."""
 _HOW_TO = regex(r"^how to\s+(?P<task>.{4,60})$", re.I)
 _GERUND = regex(r"^(?P<verb>[A-Za-z]{2,}ing)\s+(?P<object>\w.{2,50})$")
 _ONLY = regex(r"\b(?:\w+ly|only|just|partly|not)$|\band (?:is|are|was|were)\b", re.I)
@@ -199,6 +208,8 @@ class Wording:
         if not word[:1].isupper() or not word[1:].islower():
             return word
         small_often, often = self._as_written[small], self._as_written[word]
+        if small.endswith(("ing", "ed", "ly")) and small_often * A_NAME >= often - 1:
+            return small  # "Existing packages", once within a title that is quoted
         if not small_often and not often:  # only in titles: a name has no place among usual words
             parts = small.replace("’", "'").split("-")
             return small if all(frequency_rank(part) is not None for part in parts) else word
@@ -206,14 +217,21 @@ class Wording:
 
     @cached_property
     def _raw(self) -> str:
-        """The running text as it is written within sentences."""
+        """The running text as it is written within sentences, without their first words."""
         said = (s.text for s in self._document.text.sentences if s.kind in ("body", "item"))
-        return " ".join(_lowered(text) if text[1:2].islower() else text for text in said)
+        return " | ".join(text.partition(" ")[2] for text in said)
 
-    def _as_usual(self, term: str) -> str:
-        """A term as the text mostly writes it: "debian" is "Debian"."""
-        written = re.findall(rf"(?<!\w){re.escape(term)}(?!\w)", self._raw, re.I)
-        return Counter(written).most_common(1)[0][0] if written else term
+    def _as_usual(self, term: str, definition: str) -> str:
+        """A term as the text mostly writes it ("debian" is "Debian"), or as its definition does."""
+        written: list[str] = re.findall(rf"(?<!\w){re.escape(term)}(?!\w)", self._raw, re.I)
+        if written:
+            return Counter(written).most_common(1)[0][0]
+        first = term.split(" ", 1)[0]  # stands nowhere but where a sentence begins
+        is_known = frequency_rank(first.lower()) is not None or bool(
+            re.match(rf"\W*{re.escape(term)}\s+are\b", definition)
+        )
+        is_word = first[1:].islower() and is_known
+        return _lowered(term) if is_word else term
 
     def what_is(self, term: str, definition: str = "") -> str:
         """The question what a term is, with the article that the document gives it.
@@ -226,7 +244,7 @@ class Wording:
         return question
 
     def _what_is(self, term: str, definition: str) -> str:
-        term = self._as_usual(term)
+        term = self._as_usual(term, definition)
         said = " ".join(_SAID.findall(term.lower()))
         whole = self._text.count(f" {said} ")
         if not said or not whole or LEANS.search(term) or roman_value(said):
@@ -238,6 +256,8 @@ class Wording:
         if said.count(" ") == 0 and (frequency_rank(said) or EVERYDAY) < EVERYDAY:
             return ""
         if match := re.match(rf"(an?|the)\s+{re.escape(term)}\b", definition, re.I):
+            return f"What is {match[1].lower()} {term}?"
+        if match := re.search(rf"\b(an?)\s+(?:so-called\s+)?{re.escape(term)}\b", definition, re.I):
             return f"What is {match[1].lower()} {term}?"
         article = "an" if said[0] in "aeiou" else "a"
         n_with, n_the = self._text.count(f" {article} {said} "), self._text.count(f" the {said} ")
@@ -265,6 +285,8 @@ class Wording:
         task, verb = self.in_sentence(match["object"]), _verb_of(match["verb"].lower())
         if (
             not verb
+            or _NO_OBJECT.match(task)
+            or task.split()[-1].lower() in _SAID_OF_DOING
             or (frequency_rank(task.lower()) or SMALL) < SMALL  # "Messing around"
             or _AND_MORE.search(task)
             or BREAKS.search(task)

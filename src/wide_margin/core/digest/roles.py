@@ -32,7 +32,7 @@ _TITLES = {
     Role.CONCLUSION: rf"(?:{alternatives('conclusion', 'summary')})(?!\s+(?:of|for)\b)"
     r"|outlook|future (?:work|directions?)|closing (?:remarks?|words|thoughts|comments)",
     Role.APPENDIX: alternatives("appendix") + "|supplement",
-    Role.THANKS: alternatives("acknowledgements") + "|thanks|computational details|session info|availability",
+    Role.THANKS: alternatives("acknowledgements") + "|thanks|computational details|session info|availability|(?:contributors|credits|authors)$",
     Role.LEGAL: r"licen[sc]e|copyright|copying|legal|permission|gnu free documentation|gnu general public|warranty|terms of use",
 }  # fmt: skip
 _PATTERNS = {

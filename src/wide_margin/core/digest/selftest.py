@@ -16,10 +16,11 @@ from wide_margin.core.digest.roles import Role
 from wide_margin.core.digest.sentences import strangeness, without_asides
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.definitions import Definitions, says_which_things
-from wide_margin.core.explain.verbs import has_clause, is_order, is_past
+from wide_margin.core.explain.verbs import has_clause, is_order, is_past, is_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_words, ordinal_words
 from wide_margin.core.search import is_common
+from wide_margin.core.search.vectors import frequency_rank
 
 N_QUESTIONS = 24
 N_LOOKED_AT = 4000
@@ -37,7 +38,7 @@ _NUMBER = regex(rf"(?<![\w.§-])(?<!hundred and )(?<!thousand and )(?<!hundred )
 _TRIFLING = regex(r"two\b|\d+\s?bits?\b", re.I)
 """Hardly the point of a sentence: "between two samples", "a 64 bit system"."""
 _YEAR = regex(r"\b(?:in|since|until|of|by)\s+(?P<n>1[5-9]\d\d|20\d\d)\b")
-_CAUSE = regex(r"^(?P<what>[^,;]{12,120}?),?\s+(?:because|since it|in order to|so that)\s+(?P<why>[^.;]{12,140})[.]$", re.I)  # fmt: skip
+_CAUSE = regex(r"^(?P<what>[^,;]{12,120}?),?\s+(?:because(?! of\b)|since it|in order to|so that)\s+(?P<why>[^.;]{12,140})[.]$", re.I)  # fmt: skip
 _DEFINES = regex(
     r"^(?:(?P<article>an?|the)\s+)?(?P<term>[A-Za-z][\w’'-]*(?:\s[\w’'-]+){0,3}?)\s+(?:is|are|means|denotes|refers to)\s+(?P<what>(?:an?|the|any|that|one|all|those)\b.{18,220})[.]$", re.I
 )  # fmt: skip
@@ -54,7 +55,9 @@ _SAYS_WHAT = regex(
 )
 _ONE_OF = frozenset(ordinal_words("en")) | frozenset(_ONE_OF_THEM.split())
 """Words of what is one of several, and no term."""
-_NO_WORDS = regex(r"[=/\\{}<>()]|\band\b|\bor\b")
+_NO_WORDS = regex(r"[^\w\s’'.+-]|\band\b|\bor\b")
+_MOST = regex(r"\w{3,}est")
+"""The form of "simplest"; "test" and "request" are none."""
 SURELY, LISTED = 0.66, 0.9
 """Weights from which a definition in a sentence and one in a glossary are asked for."""
 SHORTEST_ANSWER, STRANGE = 6, 0.2
@@ -141,7 +144,18 @@ def _is_asked_for(term: str) -> bool:
     tokens = term.lower().split()
     is_plain = not _NO_WORDS.search(term) and not tokens[0].endswith("ly")
     is_plain &= not _ONE_OF.intersection(tokens) and not (len(tokens) == 1 and is_past(tokens[0]))
+    is_plain &= not _is_superlative(tokens[-1]) and len(set(tokens)) == len(tokens)
+    is_plain &= len(tokens) == 1 or not (tokens[-1].endswith("s") and is_verb(tokens[-1]))
     return is_plain and _names_something(term) and not is_order(tokens)
+
+
+def _is_superlative(word: str) -> bool:
+    """Whether a word says that something is the most of all."""
+    stem = word[:-3]
+    forms = (stem, f"{stem}e", f"{stem[:-1]}y", stem[:-1])
+    known = [rank for form in forms if (rank := frequency_rank(form)) is not None]
+    own = frequency_rank(word)
+    return bool(_MOST.fullmatch(word)) and bool(known) and (own is None or min(known) < own)
 
 
 def _why(what: str, wording: Wording) -> str:
@@ -149,6 +163,8 @@ def _why(what: str, wording: Wording) -> str:
     tokens = what.lower().split()
     if not has_clause(tokens) or is_order(tokens) or tokens[0] in _NO_SUBJECT:
         return ""
+    if tokens[0] == "the" and tokens[1] in _ONE_OF:
+        return ""  # "The next shows …"
     first, _, rest = what.partition(" ")
     first = first.lower() if is_common(first.lower(), "en") else wording.in_sentence(first)
     return f"Why is it that {first} {rest}?"

@@ -3,6 +3,7 @@
 import re
 from collections import Counter
 from dataclasses import dataclass
+from itertools import islice
 
 import numpy as np
 
@@ -33,6 +34,8 @@ N_STEMS = 400
 LEAST_OFTEN = 3
 """A term of several words stands so often at least."""
 N_PLACES = 60
+NOUNS_ARE_CAPITAL, MOSTLY_CAPITAL = frozenset(["de"]), 0.5
+"""Languages that write nouns with a capital, and the share from which a word is one."""
 NO_TEXT = ("listing", "works", "code", "row", "heading", "formula", "figure")
 """Kinds of sentences that are no running text."""
 _DECLARES = regex(r"\b\w+_\w+\s?\((?=\w+ |[^()]*, ?\w+ )[^()]{3,}\)")
@@ -150,7 +153,23 @@ def phrases_of(document: ReadDocument, scored: Scored) -> "Counter[str]":
         sentences = [s.text for s in document.text.sentences if s.kind not in NO_TEXT]
         nominal = Nominal(sentences[:: 1 + len(sentences) // SAMPLE])
         often = {phrase: n for phrase, n in often.items() if nominal.is_term(phrase)}
+    elif language in NOUNS_ARE_CAPITAL:
+        nouns = _capital_words(document)
+        often = {phrase: n for phrase, n in often.items() if phrase.rpartition(" ")[2] in nouns}
     return Counter(often)
+
+
+def _capital_words(document: ReadDocument) -> frozenset[str]:
+    """Words that mostly have a capital within sentences, in small letters."""
+    counted, capital = Counter[str](), Counter[str]()
+    for sentence in document.text.sentences:
+        if sentence.kind in NO_TEXT:
+            continue
+        for match in islice(_WORD.finditer(sentence.text), 1, None):
+            small = match[0].lower()
+            counted[small] += 1
+            capital[small] += match[0] != small
+    return frozenset(word for word, n in capital.items() if n > MOSTLY_CAPITAL * counted[word])
 
 
 def _is_part(text: str, match: re.Match[str]) -> bool:

@@ -28,6 +28,7 @@ from wide_margin.core.digest.phrasing import (
 from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.definitions import Definitions
+from wide_margin.core.explain.verbs import is_order, is_past
 from wide_margin.core.later import regex
 from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.search.analysis import words
@@ -240,7 +241,7 @@ class _Source:
                 question = f"What do{'' if match['several'] else 'es'} the {title.lower()} say?"
             elif self._kind is DocumentKind.NARRATIVE:
                 question = f"What happens in the chapter “{printed}”?"
-            elif _is_of_two_minds(title):
+            elif _is_of_two_minds(title) or _is_no_noun(title):
                 question = f"What does the section “{printed}” say?"
             else:
                 question = f"What does the section on {title} say?"
@@ -322,6 +323,12 @@ class _Source:
         section = self._document.outline.sections[row]
         paragraphs = self._document.paragraphs[section.first_paragraph : section.end_paragraph]
         return frozenset(paragraph.page for paragraph in paragraphs)
+
+
+def _is_no_noun(title: str) -> bool:
+    """Whether a title is an order ("Try it out"), leans ("How it is used"), or begins with a participle."""
+    tokens = title.lower().split()
+    return is_order(tokens) or bool(LEANS.search(title)) or is_past(tokens[0])
 
 
 def _is_of_two_minds(title: str) -> bool:

@@ -13,6 +13,7 @@ AUXILIARIES = frozenset(_WORDS["auxiliaries"])
 DETERMINERS = frozenset(_WORDS["determiners"])
 PRONOUNS = frozenset(_WORDS["pronouns"])
 PREPOSITIONS = frozenset(_WORDS["prepositions"])
+CONJUNCTIONS = frozenset(_WORDS["conjunctions"])
 _ADVERBS, _ALONE = frozenset(_WORDS["adverbs"]), frozenset(_WORDS["alone"])
 
 _VERBISH = regex(r"\b(?:is|are|was|were|has|have|had|do|can|may|must|will|should|\w+(?:s|ed))\b")

@@ -34,7 +34,9 @@ _COMMON = {
         für gibt haben hat hatte hier ich ihr ihre im in ist ja jede jeder kann kein keine können man
         mehr mit muss nach nicht noch nur ob oder ohne sein seine sich sie sind so soll über um und uns
         unter vom von vor war waren warum was welche welcher welches wenn wer werden wie wird wo wurde
-        wurden zu zum zur""",
+        wurden zu zum zur diesem diesen ihrem ihren ihrer ihres seinem seinen seiner seines jedem jeden
+        jedes keinem keinen keiner einige einigen einiger müssen sollen sollte sollten würde würden
+        könnte könnten fuer ueber koennen muessen wuerde waere""",
     "fr": """a à ai au aux avec c ce ces cet cette comme comment d dans de des donc du elle elles en es
         est et être eu fait faut il ils j je l la le les leur leurs lui m ma mais me même mes moi mon n
         ne nos notre nous on ont ou où par pas peut plus pour pourquoi qu quand que quel quelle quelles
