@@ -68,7 +68,9 @@ CHANGES = [
     ["", "# Changed", "# Lines"], ["Month", "Files", "Added"], ["April", "87", "3,619"],
     ["June", "39", "4,324"], ["July", "73", "1,578"], ["Total", "199", "9,521"],
 ]  # fmt: skip
-CODES = [["Code", "Meaning"], ["1", "rope whole"], ["-1", "rope torn"], ["2", "rope wet"]]
+CODES = [
+    ["Value", "Code", "Days"], ["1", "WHOLE", "30"], ["-1", "TORN", "12"], ["2", "WET", "7"],
+]  # fmt: skip
 
 
 def drawn(path: Path, rows: list[list[str]]) -> None:
@@ -98,8 +100,8 @@ def drawn(path: Path, rows: list[list[str]]) -> None:
         (CHANGES, "Which month has the fewest files changed?", "June — # Changed Files: 39"),
         (CHANGES, "How many lines were added in July?", "July — # Lines Added: 1,578"),
         # A sign before a number counts.
-        (CODES, "What is the meaning of code -1?", "-1 — Meaning: rope torn"),
-        (CODES, "What is the meaning of code 1?", "1 — Meaning: rope whole"),
+        (CODES, "What does code -1 mean?", "-1 — Code: TORN"),
+        (CODES, "What does code 1 mean?", "1 — Code: WHOLE"),
     ],
 )
 def test_tables_of_other_shapes(tmp_path, rows, question, told):

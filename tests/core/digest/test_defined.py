@@ -534,7 +534,7 @@ def test_a_title_that_begins_with_what_is_to_be_done_tells_how(tmp_path, typed, 
 
 def test_the_mark_of_a_footnote_is_no_part_of_a_term(tmp_path):
     pages = [[("h1", "1 Jibs"), ("text", "JIBE* is a sail for boats that go out in a storm."),
-              ("text", "The A* is a search that takes the shortest way first of all.")]]  # fmt: skip
+              ("text", "The A* is a search that takes the shortest way first.")]]  # fmt: skip
     make_pdf(tmp_path / "a.pdf", pages)
     document = read_document(tmp_path / "a.pdf")
     found = define(document, "JIBE")
