@@ -341,6 +341,24 @@ def test_a_section_whose_title_is_the_question_answers_it(tmp_path):
         assert answer.sure >= 0.6
 
 
+def test_a_poor_answer_within_the_section_that_asks_gives_way_to_how_it_begins(tmp_path):
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [
+        [("h1", "1 Ropes"), ("text", "The ropes of the tower are wound in May by the steward.")],
+        [("h1", "2 Why are ropes greased?"),
+         ("text", "Grease keeps the wet out of the strands, and a dry strand lasts."),
+         ("text", "It is bought in the town. The ropes that are greased hang in the shed, and "
+                  "greased ropes are looked at there.")],
+        [("h1", "3 Who Stole the Ropes?"), ("text", "The judge asked the widow of the miller."),
+         ("text", "The miller, he stole those ropes and took them to the mill at night.")],
+    ])  # fmt: skip
+    made = Digester(read_document(path))
+    told = made.answer("Why are the ropes greased?", WHOLE, None)
+    assert told.quotes[0].text.startswith("Grease keeps the wet out")
+    assert told.sure >= 0.6
+    assert "he stole" in made.answer("Who stole the ropes?", WHOLE, None).quotes[0].text
+
+
 def test_a_short_form_is_spelled_out_by_what_says_so_and_not_by_code(tmp_path):
     made = asked_of(
         tmp_path,
@@ -412,6 +430,8 @@ def winding(tmp_path_factory):
          ("text", "-f a Wind it upwards. This is slow in winter."),
          ("text", "-f b Wind it downwards from the wheel."),
          ("code", "--loud"), ("text", "Rings the bell of the tower at each turn of the drum.")],
+        [("h1", "3 Others"), ("text", "_ --slow Wind it as slowly as the drum allows."),
+         ("code", "-q, --quiet Ring no bell at all -w, --wet Take wet ropes as well")],
     ])  # fmt: skip
     return Digester(read_document(path))
 
@@ -431,6 +451,20 @@ def test_an_option_of_a_command_is_told_by_what_begins_with_it(winding, typed, b
     assert answer.quotes[0].text.startswith(begins)
     assert answer.quotes[0].locators[0].page == 1
     assert "-D" not in answer.quotes[0].text or begins.startswith("-D")
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("What does --slow do?", "_ --slow Wind it as slowly"),  # a sign of a font before it
+        ("What does --wet do?", "--wet Take wet ropes"),  # one of several, printed as typed
+        ("What does -w do?", "-w, --wet Take wet ropes"),
+    ],
+)
+def test_options_printed_in_other_ways_are_found_too(winding, typed, said):
+    answer = winding.answer(typed, WHOLE, None)
+    assert said in " ".join(answer.quotes[0].text.split())
+    assert answer.sure >= 0.6
 
 
 def test_an_option_that_is_not_described_is_not_told_by_another(winding):
@@ -530,6 +564,22 @@ def test_a_title_that_begins_with_what_is_to_be_done_tells_how(tmp_path, typed, 
     make_pdf(tmp_path / "a.pdf", pages)
     told = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert " ".join(told.quotes[0].text.split()).startswith(begins)
+
+
+def test_the_name_of_a_file_does_not_define_what_it_begins_with(tmp_path):
+    made = asked_of(tmp_path, "On other systems the file of wellkeep lies in the shed of "
+                              "the mill and is called wellkeep.ini by all who wind.")  # fmt: skip
+    assert made.answer("What is wellkeep?", WHOLE, None).sure <= 0.5
+
+
+def test_a_mode_is_told_by_the_section_of_its_name(tmp_path):
+    pages = [
+        [("h1", "1 Winding"), ("text", "Quiet mode and loud mode are ways to wind a rope.")],
+        [("h1", "2 Loud"), ("text", "The bell rings at each turn of the drum until noon.")],
+    ]
+    make_pdf(tmp_path / "a.pdf", pages)
+    told = Digester(read_document(tmp_path / "a.pdf")).answer("What is loud mode?", WHOLE, None)
+    assert told.quotes[0].text.startswith("The bell rings")
 
 
 def test_the_mark_of_a_footnote_is_no_part_of_a_term(tmp_path):

@@ -569,3 +569,63 @@ def test_the_mark_of_a_note_is_no_part_of_a_title(tmp_path, monkeypatch):
             [[("title", "Village Wells 1"), ("text", "Marta Lindqvist"), ("small", note)], BODY],
         )
         assert find_facts(read_document(path)).title.text == title
+
+
+def test_a_version_under_the_title_is_the_edition_and_no_part_of_the_title(facts_of):
+    for said, edition in (("Version 4.17", "Version 4.17"), ("(Release : 0.9.3)", "Release 0.9.3")):
+        facts = facts_of(("title", "Keeping a Village Well"), ("title", said))
+        assert facts.title.text == "Keeping a Village Well"
+        assert facts.edition.text == edition
+
+
+def test_letters_without_a_meaning_are_no_title(facts_of):
+    facts = facts_of(("title", "BDCEGF!HIEG PRQT[H]\\ ^ _)`badcIXGe"), ("h1", "Keeping a Well"))
+    assert facts.title.text == "Keeping a Well"
+
+
+def test_the_terms_of_a_licence_that_is_printed_whole_are_none_of_the_text(facts_of):
+    printed = "F. Include a notice that gives the right to use it under the terms of this License."
+    assert facts_of(("title", "Wells"), ("text", printed)).licence is None
+
+
+def test_a_version_that_is_spoken_of_is_not_the_edition(facts_of):
+    facts = facts_of(
+        ("title", "Keeping a Village Well"), ("author", "It is as in the version 5 ropes."),
+        ("author", "Nach dem Standard in der Version 1.1 gemacht"),
+        ("author", "version 5 ropes. They are kept in the shed."),
+    )  # fmt: skip
+    assert facts.edition is None
+
+
+def test_all_people_of_a_line_above_the_title_are_taken_where_the_file_names_one(tmp_path):
+    path, marked = tmp_path / "made.pdf", tmp_path / "marked.pdf"
+    make_pdf(path, [[("text", "Marta Lindqvist, Aino Perälä and Karl Holm"),
+                     ("h1", "Keeping a Village Well"), *BODY], BODY, BODY])  # fmt: skip
+    with pikepdf.open(path) as file:
+        file.docinfo["/Author"] = "Aino Perälä"
+        file.docinfo["/Title"] = "Keeping a Village Well"
+        file.save(marked)
+    people = texts(find_facts(read_document(marked)).authors)
+    assert people == ["Marta Lindqvist", "Aino Perälä", "Karl Holm"]
+
+
+def test_the_file_s_title_in_the_running_head_goes_before_a_heading_further_on(tmp_path):
+    path, marked = tmp_path / "made.pdf", tmp_path / "marked.pdf"
+    canvas = Canvas(str(path), invariant=1)
+    for n in range(8):
+        canvas.setFont("Helvetica", 9)
+        canvas.drawString(260, 810, "Wellkeep Manual")
+        canvas.setFont("Times-Roman", 11)
+        for k in range(12):
+            canvas.drawString(
+                72, 740 - 14 * k, f"The keeper signs for bucket {n * 12 + k} at noon."
+            )
+        if n == 1:
+            canvas.setFont("Times-Bold", 16)
+            canvas.drawString(72, 770, "Signs of this Manual")
+        canvas.showPage()
+    canvas.save()
+    with pikepdf.open(path) as file:
+        file.docinfo["/Title"] = "Wellkeep Manual"
+        file.save(marked)
+    assert find_facts(read_document(marked)).title.text == "Wellkeep Manual"

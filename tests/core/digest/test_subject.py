@@ -77,6 +77,20 @@ def test_names_are_known_however_they_are_joined():
     assert not says_what_it_is(found, "the rope of the well-keep-ng is a long one.")
 
 
+@pytest.mark.parametrize(
+    ("said", "is_told"),
+    [
+        ("This is the documentation of the Wellkeep program for keepers of wells.", True),
+        ("The main purpose of the Wellkeep program is to keep the water at one height.", True),
+        ("The keeper’s own well watch (Wellkeep) is a program for the water of wells.", True),
+        ("The purpose of Wellkeep 2020 is to try out another pump.", False),
+        ("This is the documentation of the Wellkeep fence.", False),
+    ],
+)
+def test_what_it_is_can_be_said_by_its_purpose_and_its_manual(said, is_told):
+    assert says_what_it_is(naming(("wellkeep",)), said.lower()) == is_told
+
+
 def test_few_words_can_say_what_it_is(tmp_path):
     digester = digester_of(tmp_path / "wells.pdf", "Wellkeep is a clock. It has no hands.")
     answer = digester.answer("What is Wellkeep?", WHOLE, None)

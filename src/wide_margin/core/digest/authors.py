@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Iterator, Sequence
+from functools import reduce
 from itertools import pairwise
 
 from wide_margin.core.digest.front import (
@@ -36,6 +37,8 @@ _BY_ALONE = regex(
 )  # fmt: skip
 """A line that says that names follow."""
 _SMALL_WORD = regex(r"(?<![\w.@/-])[^\W\d_A-ZÀ-Þ]{3,}(?![\w@/-]|\.\w)")
+_JOINS = frozenset(["and", "und", "et", "y", "e", "en", "och", "og", "with"])
+"""Stand between the names of a list."""
 
 
 def authors_of(
@@ -60,12 +63,25 @@ def authors_of(
         if (fact := _printed(document, lines, name)) is not None
     ]  # fmt: skip
     if not found:
-        found = printed
+        found = _with_those_beside(document, lines, printed)
     elif printed and len(printed) < len(found):
         # The page may name places and offices that look like people; the file knows some of them.
         known = [f for f in found if any(same_person(f.text, p.text) for p in printed)]
         found = known if len(known) == len(printed) else found
     return tuple(found)
+
+
+def _with_those_beside(
+    document: ReadDocument, lines: Sequence[FrontLine], printed: list[Fact]
+) -> list[Fact]:
+    """People whom the file names, with all others of a line that has nothing but names."""
+    for line in lines:
+        names = names_in_line(line.text)
+        rest = reduce(lambda text, name: text.replace(name, " "), names, line.text)
+        is_list = len(names) > 1 and not set(re.findall(r"[^\W\d_]+", rest)) - _JOINS
+        if is_list and any(same_person(name, fact.text) for name in names for fact in printed):
+            return [Fact(name, line_locator(document, [line], name)) for name in names]
+    return printed
 
 
 def _names_by_line(lines: Sequence[FrontLine]) -> Iterator[tuple[FrontLine, list[str]]]:

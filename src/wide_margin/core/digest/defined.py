@@ -51,6 +51,10 @@ _DEFINES = regex(
     r"|^\W*[^\W_][\w\s/+-]{1,40}(?:\([^)]*\)\s*)?(?::|\s[–—-])\s+(?!\d)(?:\S+\s+){2}\S", re.I
 )  # fmt: skip
 """What the sentences have that say what a thing is, beside those that go on about it."""
+_TELLS_ALL = regex(
+    r"^\W*(?:what(?:['’]s|\s+(?:is|are|has|have|was|were))?|why|how\s+(?:do|can|to))\b", re.I
+)
+"""Asks for all that a section says, and not for one thing in it."""
 _STANDS_FOR = regex(r"\b(?:stands?|short|abbreviation|acronym) (?:for|of)\b", re.I)
 _CALLS = regex(r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:called|named|termed|known\s+as)\b", re.I)
 _MARKS = ".,;:!?()“”\"'‘’"
@@ -124,7 +128,8 @@ def asks_of_option(typed: str) -> bool:
 
 def _with_definition(document: ReadDocument, question: Question, answer: Answer) -> Answer:
     rows, title = rows_asked(document, question.text)
-    if rows and not _is_within(document, answer, rows):
+    is_poor = answer.sure < OF_SECTION and _TELLS_ALL.match(question.text) is not None
+    if rows and (is_poor or not _is_within(document, answer, rows)):
         told = _with_rows(document, question, answer, title, rows)
         return told if told is not answer else _with_all(document, question, answer, rows)
     if (option := _OF_OPTION.match(question.text.strip())) and (

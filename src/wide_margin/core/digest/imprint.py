@@ -62,15 +62,25 @@ _TELLS_DATE = regex(
     r"|published|issued|printed|last (?:changed|modified))\b", re.I
 )  # fmt: skip
 VERSION = regex(
-    r"\b(?:for\s+)?(?P<word>version|release|edition|revision|auflage|édition|edición|edizione)\s+"
+    r"\b(?:for\s+)?(?P<word>version|release|edition|revision|auflage|édition|edición|edizione)\s*:?\s+"
     r"(?P<number>\d+(?:\.\d+)*[\w.-]*|[IVX]+\b)"
     r"|\b(?P<ordinal>\d+(?:st|nd|rd|th)|first|second|third|fourth|fifth|sixth|seventh|revised)\s+(?P<word2>edition|release)\b"
     r"|(?:^|\s)[vV](?P<short>\d+(?:\.\d+)+)\b", re.I
 )  # fmt: skip
+_IN_TEXT = regex(
+    r"\b(?:in|the|with|since|by|an?|than|der|die|das|zur|von|la|le|el|de|del|da|do|di)\s+$"
+)
+"""Before a version that is spoken of: "available in the version 5 fonts"."""
+_GOES_ON = regex(r"(?:version|release|edition|revision)\s[\w.]+\s[a-z]{3,}")
+"""A version in the middle of a sentence: "version 5 fonts are"."""
 _LICENCE = regex(
     r"\b(?:permission is granted|licen[sc]ed under|under the terms of|redistribut\w+ (?:it|and)|free documentation licen[sc]e"
     r"|general public licen[sc]e|creative commons|(?:is|are|placed|put|released|dedicated|donated) (?:in|into|to) the public domain|all rights reserved|may be (?:copied|reproduced|distributed))\b", re.I
 )  # fmt: skip
+_OF_LICENCE_TEXT = regex(
+    r"\bthis License\b|\bModified Versions?\b|^The Free Software Foundation may|^[A-Z]\. [A-Z]|^\d+\. [A-Z]{4,}"
+)
+"""The terms of a licence that is printed whole, which say of no text that it is under them."""
 _PUBLISHED = regex(
     r"\b(?:journal of|journal|proceedings|transactions on|published (?:by|in|as)|press\b|verlag\b|publish(?:er|ing|ers)\b"
     r"|technical report|working paper|university of|éditions|editorial (?-i:[A-ZÁÉÍÓÚ]))\b", re.I
@@ -188,9 +198,12 @@ def edition_of(
             continue
         match = VERSION.search(line.text)
         is_of_list = match and re.match(r":\s*\w", line.text[match.end() :])
-        if match and not is_of_list and not _OF_ANOTHER.search(line.text):
-            said = one_line(match[0].removeprefix("for ").strip())
-            return Fact(said, line_locator(document, [line], match[0]))
+        is_of_text = match and (
+            _IN_TEXT.search(line.text[: match.start()]) or _GOES_ON.match(line.text, match.start())
+        )
+        if match and not (is_of_list or is_of_text) and not _OF_ANOTHER.search(line.text):
+            said = re.sub(r"\s*:\s*", " ", match[0].removeprefix("for ").strip().rstrip("."))
+            return Fact(one_line(said), line_locator(document, [line], match[0]))
     return None
 
 
@@ -240,6 +253,8 @@ def licence_of(document: ReadDocument) -> Fact | None:
     n_pages = document.facts.n_pages
     for row, sentence in enumerate(document.text.sentences):
         if 6 <= sentence.page < n_pages - 3 or sentence.kind in ("listing", "heading"):
+            continue
+        if _OF_LICENCE_TEXT.search(sentence.text):
             continue
         if _LICENCE.search(sentence.text) and 4 <= len(sentence.text.split()) <= 80:
             return Fact(sentence.text, locator_for(document, row))

@@ -44,6 +44,10 @@ _KIND = regex(
     r"|argument|field|attribute|flag|directive|setting|variable|constant|predicate|filter|register|signal|type)\s+(?=\S)"
 )  # fmt: skip
 """What a thing is, before its name."""
+_KIND_AFTER = regex(
+    r"(?<=\S)\s+(?:mode|command|function|option|method|class|program|module|tool|routine|macro|directive|setting|variable)s?$"
+)
+"""The same after it."""
 _DASH = regex(r"\s+[–—-]\s+|:\s+")
 _SETS = regex(r"^\W*>\s|<-|(?<![=!<>])=(?!=)\s|\w\s+\d+\s+[^\W\d]")
 """A line of code that uses a function, or gives values to several, does not describe it."""
@@ -68,8 +72,9 @@ def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) 
     name = without_article(name.lower())
     if not name.strip():
         return range(0)
-    if (bare_name := _KIND.sub("", name)) != name and (rows := rows_titled(document, bare_name)):
-        return rows  # "the constant NDIM"
+    for bare_name in (_KIND.sub("", name), _KIND_AFTER.sub("", name)):  # "the constant NDIM"
+        if bare_name != name and (rows := rows_titled(document, bare_name)):
+            return rows
     is_name = is_function or not name.isalpha() or frequency_rank(name) is None
     return (
         rows_titled(document, name)
@@ -103,7 +108,7 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
 
     Its letter counts as it is written; one that is only given to a command is not described.
     """
-    begins = re.compile(rf"\W{{0,2}}{re.escape(name)}(?=$|[\s,:;|=<\[(/])")
+    begins = re.compile(rf"[\W_]{{0,2}}{re.escape(name)}(?=$|[\s,:;|=<\[(/])")
     paragraphs = document.paragraphs
     for at, paragraph in enumerate(paragraphs):
         match = begins.match(paragraph.text)
@@ -123,6 +128,12 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
             rows, sentences = document.rows_of(at, end), document.text.sentences
             stop = (row for row in rows[1:] if sentences[row].kind == "heading")
             return range(rows.start, next(stop, rows.stop))
+    among = re.compile(
+        rf"(?<!\S)(?:-\w,\s*)?{re.escape(name)}(?:,\s*--[\w-]+)?(?:[ =][A-Z]+)?\s+[A-Z]?[a-z]+\s[a-z]"
+    )
+    for row, sentence in enumerate(document.text.sentences):
+        if sentence.kind in ("code", "row", "entry") and among.search(sentence.text):
+            return range(row, row + 1)  # one of several that are printed as they are typed
     return range(0)
 
 

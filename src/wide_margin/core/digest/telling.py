@@ -165,6 +165,7 @@ THING = (
     r"|compiler|interpreter|engine|game|database|standard|specification|api)"
 )
 """What a name may be followed by that says which kind of thing it is."""
+_WORK = r"(?:documentation|manual|guide|handbook|introduction|tutorial|description)"
 _NAMED_IS = (
     r"(?:is|are) (?:\w+ly )?(?:an?|one of)\b|stands for\b"
     r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|understood) as\b"
@@ -252,12 +253,15 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     written = (escape(name).replace(r"\-", "[- ]?") for name in names)
     either = "|".join(sorted(written, key=len, reverse=True))
     name = rf"(?:{either})(?:\s+(?:{either}))*(?:\s+{THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
-    spelled_out = rf"{_NO_NAME}(?:[\w-]+\s+){{2,7}}\((?:{either})\)"
+    spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\((?:{either})\)"
     known_as = rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:aka|a\.k\.a\.|alias)\s+(?:{either})"
     begins = (
         rf"^\W*(?:\w+:\s+)?(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+\s+)?{name})"
         r"\s*(?:[,(].{2,60}?[,)]\s*)?"
     )
     is_a = rf"{begins}(?:は|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"
+    thing = rf"(?:the )?(?:{either})(?: {THING})?"
+    is_a += rf"|^\W*this is (?:the|an?) (?:\w+ ){{0,3}}{_WORK} (?:of|for|to|on) {thing} (?:for|to|that|which)\b"
+    is_a += rf"|^\W*(?:the|its) (?:\w+ )?(?:purpose|aim|goal|objective) of {thing} (?:is|was) to\b"
     tells = rf"{begins}(?:は|\b(?:{_NAMED_DOES}))|{is_a}"
     return Naming(regex(is_a), regex(tells), regex(rf"{begins}\b{_NAMED_WORKS}|{tells}"))

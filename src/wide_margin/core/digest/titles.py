@@ -16,6 +16,7 @@ from wide_margin.core.digest.front import (
     blocks_of,
     letters_of,
     overlap_across,
+    running_lines,
 )
 from wide_margin.core.digest.imprint import DATES, MONTH_NAMES, ONLY_KIND, VERSION
 from wide_margin.core.digest.names import names_in_line, people_in_block
@@ -73,12 +74,18 @@ _IMPRINT = regex(
     r"(?:written|edited|compiled|prepared|maintained) by\b|by\s+[A-Z]|©|\(c\)|copyright\b", re.I
 )
 _DATE_ALONE = regex(
-    rf"^\W*(?:{MONTH_NAMES}\W*)?(?:\d{{1,2}}\W+)?(?:{MONTH_NAMES}\W+)?(?:1[89]|20)\d\d\W*$", re.I
+    rf"^\W*(?:{MONTH_NAMES}\W*)?(?:\d{{1,2}}\W+)?(?:{MONTH_NAMES}\W+)?(?:1[89]|20)\d\d\W*(?:[\da-f]{{6,12}})?$",
+    re.I,
 )
+_VERSION_ALONE = regex(r"^\(?(?:version|release|edition|revision)\b.{0,24}\d.{0,12}$", re.I)
+_SIGNS, FEW_SIGNS = regex(r"[\[\]\\^`~|{}]|(?<=[^\W_])!(?=[^\W_])"), 4
+"""Signs of code, and how many of them no title has."""
 _NO_NAME = regex(r"\.(?:[a-z]|/)")
 """The name of a sign in a font, or a path."""
 GOES_ON = 2.2
 """Sizes of its letters between two lines of a subtitle, at most."""
+ALIKE = 0.5
+"""Share of its words from which a title is that of the file in other words."""
 SAYS = 7
 """Words of a sentence; a subtitle of fewer may have a verb."""
 
@@ -118,7 +125,18 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
             score -= OF_PEOPLE * (len(block) == 1 and block[0].text in people)
             if score > best_score:
                 best, best_score = block, score
-    return best
+    return _in_running_head(document, best, named) or best
+
+
+def _in_running_head(
+    document: ReadDocument, best: Sequence[FrontLine], named: str
+) -> list[FrontLine]:
+    """The running head of a first page that is the file's title, where nothing else is like it."""
+    said = " ".join(line.text for line in best)
+    if not named or (best and (best[0].page == 0 or overlap(said, named) > ALIKE)):
+        return []
+    heads = (line for line in running_lines(document) if line.page < TITLE_PAGES)
+    return [head for head in heads if letters_of(head.text) == letters_of(named)][:1]
 
 
 def _people(document: ReadDocument, lines: Sequence[FrontLine]) -> frozenset[str]:
@@ -145,7 +163,12 @@ def _without_imprint(block: list[FrontLine], people: Container[str]) -> list[Fro
         is_person = line.text in people and (
             k + 1 == len(block) or bool(_DATE_ALONE.match(following))
         )
-        if _IMPRINT.match(line.text) or _DATE_ALONE.match(line.text) or is_person:
+        if (
+            _IMPRINT.match(line.text)
+            or _VERSION_ALONE.match(line.text)
+            or _DATE_ALONE.match(line.text)
+            or is_person
+        ):
             return block[:k]
     return block
 
@@ -170,7 +193,7 @@ def _title_score(
     if author and fold(author) in fold(text):
         return 0.0
     number = number_of(text)
-    if bare(number.rest if number else text) in _NO_TITLES or is_torn(text):
+    if bare(number.rest if number else text) in _NO_TITLES or is_torn(text) or _is_code(text):
         return 0.0
     largest = max(line.size for line in on_page)
     usual = sorted(line.size for line in on_page for _ in line.text)[
@@ -195,6 +218,11 @@ def _title_score(
     if named:
         score += 3.0 * overlap(text, named)
     return score
+
+
+def _is_code(text: str) -> bool:
+    """Whether a text has signs where words have letters: of a font that gives no meanings."""
+    return len(_SIGNS.findall(text)) >= FEW_SIGNS
 
 
 def _is_of_people(block: Sequence[FrontLine]) -> bool:

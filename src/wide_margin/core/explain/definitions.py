@@ -107,6 +107,8 @@ _CALLED = regex(
 )  # fmt: skip
 _DENIED = regex(r"\b(?:not|never|isn['’]t|aren['’]t)\b(?:\W+\w+){0,2}\W*$", re.I)
 """Before "what we call a polymer": then it says what none is."""
+_OF_FILE = regex(r"[./\\]\w")
+"""After a name that is that of a file: "called wells.ini"."""
 _FOR_IS = regex(
     r"^(?:[A-Z]\w+ )?(?:the |an? )?(?:technical |usual |general |common |standard |proper )?"
     r"(?:term|word|name|expression)\s+(?:used\s+)?(?:for|of|given to)\s+(?:(?!\b(?:because|since|there|but|although|whereas)\b).){3,90}?\s+(?:is|are|was)\s+"
@@ -408,7 +410,7 @@ def _in_sentence(
     if "call" in text or "known as" in text or "ed " in text or "dubbed" in text:
         for match in _CALLED.finditer(text):
             term = _until_small_word(match["term"])
-            if _DENIED.search(text[: match.start()]):
+            if _DENIED.search(text[: match.start()]) or _OF_FILE.match(text, match.end()):
                 continue
             if _is_term(term) and not (
                 term[0].isupper()

@@ -1,6 +1,6 @@
 """The printed contents page: where it stands, its entries, and the pages they mean."""
 
-from collections import Counter
+from collections import Counter, defaultdict
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
@@ -252,6 +252,7 @@ def _levelled(found: Sequence[_Found]) -> list[ContentsEntry]:
     """Levels: "3.1" under the last "3"; else by indentation, then by weight and size."""
     open_: list[tuple[Row, int]] = []
     level_of: dict[str, int] = {}
+    indented: dict[str, list[tuple[float, int]]] = defaultdict(list)
     levelled = []
     for entry in found:
         number = number_of(entry.title)
@@ -262,12 +263,16 @@ def _levelled(found: Sequence[_Found]) -> list[ContentsEntry]:
         if number is not None and parent in level_of and number.scheme in ("decimal", "lettered"):
             level = level_of[parent] + 1
         elif number is not None and (before := number_before(number)) in level_of:
-            level = level_of[before]  # "2" is what "1" was
+            # "2" is what "1" was: the one set in as far, where each chapter counts anew.
+            alike = (at for indent, at in reversed(indented[before])
+                     if abs(indent - entry.first.indent) <= CLOSE)  # fmt: skip
+            level = next(alike, level_of[before])
         while open_ and open_[-1][1] >= level:
             open_.pop()
         open_.append((entry.first, level))
         if number is not None:
             level_of[number.identifier] = level
+            indented[number.identifier].append((entry.first.indent, level))
         levelled.append(_contents_entry(entry, level))
     return levelled
 
