@@ -72,3 +72,14 @@ def test_entries_of_an_index_are_none():
     index = [line(f"{name}, {k + 3}", 100 + 14 * k, right=140 + 30 * k)
              for k, name in enumerate(names)]  # fmt: skip
     assert [row.printed for row in rows_of(index)][:4] == [""] * 4
+
+
+def test_sections_that_each_chapter_counts_anew_hang_under_it():
+    listed = (("1 Wells", 0), ("1 Ropes", 1), ("2 Lids", 1), ("2 Buckets", 0), ("1 Wood", 1),
+              ("2 Iron", 1), ("3 Brass", 1), ("3 The yard", 0), ("1 Gates", 1))  # fmt: skip
+    rows = [
+        line(f"{title} {'.' * 30} {k + 2}", 100 + 14 * k, x=72 + 24 * level, right=500)
+        for k, (title, level) in enumerate(listed)
+    ]
+    found = find_contents([[line("Contents", 60, size=18.0), *rows]], frozenset([0]))
+    assert [(e.title, e.level) for e in found.entries] == list(listed)
