@@ -572,6 +572,14 @@ def test_the_name_of_a_file_does_not_define_what_it_begins_with(tmp_path):
     assert made.answer("What is wellkeep?", WHOLE, None).sure <= 0.5
 
 
+def test_what_a_thing_calls_another_does_not_define_it(tmp_path):
+    for said, is_one in (("Wellkeep refers to the deepest of all wells as a shaft.", False),
+                         ("Wellkeep refers to the keeping of all wells of a parish.", True)):  # fmt: skip
+        make_pdf(tmp_path / "a.pdf", [[("h1", "1 Ropes"), ("text", said)]])
+        found = define(read_document(tmp_path / "a.pdf"), "wellkeep")
+        assert (found is not None) == is_one
+
+
 def test_a_mode_is_told_by_the_section_of_its_name(tmp_path):
     pages = [
         [("h1", "1 Winding"), ("text", "Quiet mode and loud mode are ways to wind a rope.")],

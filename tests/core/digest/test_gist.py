@@ -278,6 +278,9 @@ TOLD = (
     "The next sailing is known to be late because the wind from the hills is weak.",
     "The beacon may be unlit because of fog that comes from the hills in autumn.",
     "The mole provides means to land stone that is cut in the quarry of the hills.",
+    "The tower will not be lit at noon just because the smoke of the mill hides it.",
+    "A critical mark of the mole in winter is the ice that comes from the north.",
+    "Winding ropes is a work that keeps the smith and the miller in the tower.",
     "The simplest means of landing a crate that is heavy is the crane of the mole.",
 )  # fmt: skip
 

@@ -49,6 +49,8 @@ def wording(tmp_path_factory):
         "Brackish water stays in the well, and so brackish water is drawn. "
         "Skerrow Plus is the new gauge of the mole. WellKeepB is as the old one. "
         "See “Moving Existing gauges” on this page. "
+        "Here Quorble reads /etc/quorble/quorble.ini and <quorble/well.h> or quorble-ng at dawn. "
+        "For winding ropes there is a drum. "
         "The main rule of all is a tally, and many a list is one."
     )
     make_pdf(path, [[("h1", "1 Gauges"), ("text", text)]])
@@ -64,6 +66,8 @@ def wording(tmp_path_factory):
         ("brackish water", "What is brackish water?"),
         ("Skerrow Plus", "What is Skerrow Plus?"),
         ("WellKeepB", "What is WellKeepB?"),
+        ("quorble", "What is Quorble?"),  # in paths it is written otherwise
+        ("winding ropes", ""),
         ("water", ""),
         ("anchor chain", ""),
         ("this gauge", ""),

@@ -223,7 +223,8 @@ class Wording:
 
     def _as_usual(self, term: str, definition: str) -> str:
         """A term as the text mostly writes it ("debian" is "Debian"), or as its definition does."""
-        written: list[str] = re.findall(rf"(?<!\w){re.escape(term)}(?!\w)", self._raw, re.I)
+        alone = rf"(?<![\w<>/\\._-]){re.escape(term)}(?![\w<>/_-]|\.\w)"  # and in no path
+        written: list[str] = re.findall(alone, self._raw, re.I)
         if written:
             return Counter(written).most_common(1)[0][0]
         first = term.split(" ", 1)[0]  # stands nowhere but where a sentence begins
@@ -249,6 +250,9 @@ class Wording:
         whole = self._text.count(f" {said} ")
         if not said or not whole or LEANS.search(term) or roman_value(said):
             return ""
+        first, _, rest = said.partition(" ")
+        if rest and _verb_of(first) and first.endswith("ing") and not self._is_noun(first, rest):
+            return ""  # "Running it is …"
         if self._is_plural(said):
             if (frequency_rank(said.removesuffix("s")) or EVERYDAY) < EVERYDAY:
                 return ""

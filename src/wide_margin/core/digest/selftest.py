@@ -16,7 +16,7 @@ from wide_margin.core.digest.roles import Role
 from wide_margin.core.digest.sentences import strangeness, without_asides
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.definitions import Definitions, says_which_things
-from wide_margin.core.explain.verbs import has_clause, is_order, is_past, is_verb
+from wide_margin.core.explain.verbs import PREPOSITIONS, has_clause, is_order, is_past, is_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_words, ordinal_words
 from wide_margin.core.search import is_common
@@ -42,9 +42,11 @@ _CAUSE = regex(r"^(?P<what>[^,;]{12,120}?),?\s+(?:because(?! of\b)|since it|in o
 _DEFINES = regex(
     r"^(?:(?P<article>an?|the)\s+)?(?P<term>[A-Za-z][\w’'-]*(?:\s[\w’'-]+){0,3}?)\s+(?:is|are|means|denotes|refers to)\s+(?P<what>(?:an?|the|any|that|one|all|those)\b.{18,220})[.]$", re.I
 )  # fmt: skip
+_LIMITS = frozenset(["just", "only", "simply", "merely", "partly", "mainly", "mostly", "not"])
+"""Before "because", what limits the reason."""
 _ONE_OF_THEM = (
     "next last previous other another same single different certain particular negative positive optional perhaps most"
-    " more only common typical general important additional special usual main whole"
+    " more only common typical general important additional special usual main whole better worse larger smaller simpler easier faster"
 )
 _NO_SUBJECT = frozenset(
     ["if", "while", "when", "you", "to", "first", "note", "for", "with", "by", "in"]
@@ -145,6 +147,7 @@ def _is_asked_for(term: str) -> bool:
     is_plain = not _NO_WORDS.search(term) and not tokens[0].endswith("ly")
     is_plain &= not _ONE_OF.intersection(tokens) and not (len(tokens) == 1 and is_past(tokens[0]))
     is_plain &= not _is_superlative(tokens[-1]) and len(set(tokens)) == len(tokens)
+    is_plain &= not any(token in PREPOSITIONS and token != "of" for token in tokens)
     is_plain &= len(tokens) == 1 or not (tokens[-1].endswith("s") and is_verb(tokens[-1]))
     return is_plain and _names_something(term) and not is_order(tokens)
 
@@ -163,7 +166,7 @@ def _why(what: str, wording: Wording) -> str:
     tokens = what.lower().split()
     if not has_clause(tokens) or is_order(tokens) or tokens[0] in _NO_SUBJECT:
         return ""
-    if tokens[0] == "the" and tokens[1] in _ONE_OF:
+    if (tokens[0] == "the" and tokens[1] in _ONE_OF) or tokens[-1] in _LIMITS:
         return ""  # "The next shows …"
     first, _, rest = what.partition(" ")
     first = first.lower() if is_common(first.lower(), "en") else wording.in_sentence(first)

@@ -107,6 +107,7 @@ _CALLED = regex(
 )  # fmt: skip
 _DENIED = regex(r"\b(?:not|never|isn['’]t|aren['’]t)\b(?:\W+\w+){0,2}\W*$", re.I)
 """Before "what we call a polymer": then it says what none is."""
+_CALLS_IT = regex(r"[^,.;:]+\sas\s")
 _OF_FILE = regex(r"[./\\]\w")
 """After a name that is that of a file: "called wells.ini"."""
 _FOR_IS = regex(
@@ -467,6 +468,8 @@ def _subject(text: str, row: int) -> Iterator[Definition]:
     article = (match["article"] or "").strip()
     if match["verb"].startswith(_TELLS_OF) and article not in _OF_ANY:
         return  # "The figure describes a …"
+    if match["verb"].startswith("refer") and _CALLS_IT.match(text, match.end()):
+        return  # "Wellkeep refers to the deep one as a shaft"
     if "called" in match["verb"]:
         return  # then it is the other name that is defined
     if match["verb"] == "means" and text[match.end() :].startswith("that "):
