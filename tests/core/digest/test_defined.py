@@ -573,8 +573,9 @@ def test_the_name_of_a_file_does_not_define_what_it_begins_with(tmp_path):
 
 
 def test_what_a_thing_calls_another_does_not_define_it(tmp_path):
-    for said, is_one in (("Wellkeep refers to the deepest of all wells as a shaft.", False),
-                         ("Wellkeep refers to the keeping of all wells of a parish.", True)):  # fmt: skip
+    calls = "Wellkeep refers to the deepest of all wells as a shaft."
+    defines = "Wellkeep refers to the keeping of all wells of a parish."
+    for said, is_one in ((calls, False), (defines, True)):
         make_pdf(tmp_path / "a.pdf", [[("h1", "1 Ropes"), ("text", said)]])
         found = define(read_document(tmp_path / "a.pdf"), "wellkeep")
         assert (found is not None) == is_one
