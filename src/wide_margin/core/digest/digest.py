@@ -48,6 +48,7 @@ from wide_margin.core.digest.subject import (
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.digest.terms import N_TERMS, KeyTerm, key_terms, phrases_of
 from wide_margin.core.digest.titled import title_of
+from wide_margin.core.digest.who_and_when import with_maker, with_measure
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.definitions import Definitions
 from wide_margin.core.later import regex
@@ -273,7 +274,8 @@ class Digester:
 
     def _search(self, typed: str, reach: Reach, before: str | None = None) -> Answer:
         answer = answer_quoted(self._document, typed, reach, before)
-        return with_definition(self._document, self._of_its_matter(answer))
+        told = with_definition(self._document, self._of_its_matter(answer))
+        return with_measure(with_maker(self._document, told))
 
     def _of_its_matter(self, answer: Answer) -> Answer:
         """The answer, less sure where the licence of a document on something else may give it."""

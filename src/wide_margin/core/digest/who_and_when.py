@@ -1,0 +1,148 @@
+"""Asked who made something, when it was or how many there are: what tells that, or less surely."""
+
+import re
+from dataclasses import replace
+
+from wide_margin.core.answers import Answer, read_question
+from wide_margin.core.answers.quoting import quote_rows
+from wide_margin.core.answers.signs import NUMBER_WORD
+from wide_margin.core.answers.within import rows_within
+from wide_margin.core.digest.imprint import MONTH_NAMES
+from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
+from wide_margin.core.digest.telling import THING
+from wide_margin.core.document import ReadDocument
+from wide_margin.core.later import regex
+
+OF_MAKER, UNTOLD = 0.75, 0.3
+"""The chance that what says by whom a thing was made answers (of fourteen such answers on a hundred
+manuals all but one did), and that anything else does, which hardly ever has anybody in it."""
+_DONE = (
+    r"(?:written|developed|implemented|created|designed|made|built|invented|programmed|devised|authored|coded"
+    r"|conceived|introduced|started|founded|produced|maintained)"
+)
+_DID = (
+    r"(?:wrote|developed|implemented|created|designed|made|built|invented|programmed|devised|conceived|introduced"
+    r"|started|founded|produced)"
+)
+_ASKS = regex(
+    rf"^\W*who\s+(?:(?:has|had|have|originally|first|actually)\s+)*(?:{_DID}|{_DONE})\s+(?P<name>\S.*?)\W*$", re.I
+)  # fmt: skip
+_ONE = r"(?:the\s+|dr\.?\s+|prof\w*\.?\s+|(?:its|their)\s+(?:present\s+)?authors?,?\s+)?(?-i:[A-Z][\w.’'-]*\s?[A-Z]?)"
+"""Somebody: a name has a capital."""
+_BY = rf"(?P<between>[^.;:]{{0,60}}?)\b(?:by|at)\s+{_ONE}"
+_WAS = regex(
+    rf"^(?P<thing>.{{0,80}}?)\b(?:is|are|was|were|(?:has|have|had)\s+been)\s+(?:\w+ly\s+)?(?:first\s+)?{_DONE}\b{_BY}", re.I
+)  # fmt: skip
+"""It was made by somebody."""
+_IS_ONE = regex(
+    rf"^(?P<thing>.{{0,60}}?)\b(?:is|are|was|were)\s+(?:an?|the|one)\s(?P<what>.{{3,140}}?)\b{_DONE}\s+(?:\w+\s+){{0,3}}?(?:by|at)\s+{_ONE}", re.I
+)  # fmt: skip
+"""It is such a thing, made by somebody."""
+_NEXT_TO = regex(rf"\b{_DONE}\s+(?:by|at)\s+{_ONE}", re.I)
+_ANOTHER = regex(
+    r"\b(?:which|that|who|whose|us(?:es|ed|ing)|based|via|through|with|from|of\s+the|calls?|adds?|contains?|includ\w+)\b", re.I
+)  # fmt: skip
+"""Leads to another thing, of which it is said by whom that was made."""
+_THING, _BETWEEN = regex(rf"\s+(?:{THING}|version|\d[\w.]*)$", re.I), " ,()“”\"'’‘"
+"""What may stand between a name and what says by whom it was made."""
+OBJECT = 6
+"""Words after "wrote" that name what, and at the beginning of a sentence that another goes on."""
+_MAKES = regex(
+    rf"(?-i:[A-Z][\w.’'-]+(?:\s+(?:and\s+)?[A-Z][\w.’'-]*)+)\s+(?:\w+ly\s+)?{_DID}\b", re.I
+)
+_IS_MAKER = regex(
+    rf"\b(?:authors?|developers?|creators?|inventors?|designers?|programmers?)\s+of\b[^.;:]{{2,50}}?\b(?:is|are|was|were)\s+{_ONE}",
+    re.I,
+)
+_LEANS = regex(
+    r"\W*(?:it|this|the\s+(?:program|package|library|software|system|tool|project|language))\b",
+    re.I,
+)
+_ASKS_WHEN = regex(r"^\W*when\s+(?:was|were|did|had|has|have)\b", re.I)
+_TIME = regex(
+    rf"\b(?:1\d|20)\d\d\b|\b(?:{MONTH_NAMES})\b|\b(?:century|centuries|ago|yesterday|today|decades?|years?|months?|weeks?|days?"
+    r"|morning|evening|night|noon|dawn|dusk|spring|summer|autumn|winter|(?:mon|tues|wednes|thurs|fri|satur|sun)day)\b"
+    r"|\b(?:version|release|edition|v)\s?\d|\b(?:after|before|when|while|during|until|once|since|as soon as)\b|\d:\d\d", re.I
+)  # fmt: skip
+"""A time, or what happened at it."""
+_ASKS_NUMBER = regex(r"^\W*how\s+(?:many|much|old|tall|high|deep|heavy)\b", re.I)
+_NUMBER = regex(
+    rf"\d|\b(?:{NUMBER_WORD}|an?\s+single|only\s+(?:one|an?)|both|pairs?|dozens?|hundreds?|thousands?|millions?|half|several|many|few|no|none"
+    r"|nothing|any\s+number|as\s+(?:many|much)|unlimited|arbitrar\w+|infinite\w*|enough|free|majority|most\s+of|all\s+of|each|once|twice)\b", re.I
+)  # fmt: skip
+"""A number, or a word for one."""
+
+
+def with_maker(document: ReadDocument, answer: Answer) -> Answer:
+    """The answer with what tells who made the thing asked about, where something does.
+
+    Asked so, what does not tell it is at most the nearest there is.
+    """
+    match = _ASKS.match(answer.question)
+    if match is None or answer.reach.kind != "document":
+        return answer
+    wanted = sorted(content_of(document, match["name"]))
+    told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
+    if any(_tells(document, row, wanted) for row in told if wanted):
+        return replace(answer, sure=max(answer.sure, OF_MAKER))
+    naming = rows_with(document, wanted)
+    near = sorted({row for k in naming for row in (k, k + 1)})
+    row = next((k for k in near if _tells(document, k, wanted)), None)
+    if row is None:
+        return replace(answer, sure=min(answer.sure, UNTOLD))
+    first = row - 1 if _leans(document, row) else row
+    quote = quote_rows(document, read_question(answer.question), first, row + 1)
+    return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_MAKER)
+
+
+def with_measure(answer: Answer) -> Answer:
+    """The answer, less sure where nothing quoted tells the time or the number that is asked for."""
+    for asks, tells in ((_ASKS_WHEN, _TIME), (_ASKS_NUMBER, _NUMBER)):
+        if asks.match(answer.question) is None or answer.model:
+            continue
+        if not any(tells.search(quote.text) for quote in answer.quotes):
+            return replace(answer, sure=min(answer.sure, UNTOLD))
+    return answer
+
+
+def _tells(document: ReadDocument, row: int, wanted: list[str]) -> bool:
+    """Whether a sentence says by whom the thing of some terms was made, or goes on to say it."""
+    sentences = document.text.sentences
+    if row >= len(sentences) or sentences[row].kind in SAYS_NOTHING:
+        return False
+    if _tells_of(document, sentences[row].text, wanted):
+        return True
+    if not _leans(document, row):
+        return False
+    before, match = sentences[row - 1].text, _WAS.match(sentences[row].text)
+    is_it = match is not None and len(match["thing"].split()) <= 2  # "It was written by …"
+    begins = " ".join(before.split()[:OBJECT])
+    return is_it and not _LEANS.match(before) and set(wanted) <= content_of(document, begins)
+
+
+def _leans(document: ReadDocument, row: int) -> bool:
+    """Whether a sentence goes on about what the one before it in its paragraph names."""
+    sentences = document.text.sentences
+    is_next = row > 0 and sentences[row].paragraph == sentences[row - 1].paragraph
+    return is_next and _LEANS.match(sentences[row].text) is not None
+
+
+def _tells_of(document: ReadDocument, said: str, wanted: list[str]) -> bool:
+    """Whether a sentence says of the thing, and not of another in it, by whom it was made."""
+    asked = set(wanted)
+
+    def names(text: str) -> bool:
+        return asked <= content_of(document, text)
+
+    if match := _IS_MAKER.search(said):
+        return names(match[0])
+    if (match := _WAS.match(said)) and names(match["thing"]):
+        return _ANOTHER.search(f"{match['thing']} {match['between']}") is None
+    if (match := _IS_ONE.match(said)) and names(match["thing"]):
+        return _ANOTHER.search(f"{match['thing']} {match['what']}") is None
+    if match := _NEXT_TO.search(said):
+        before = _THING.sub("", said[: match.start()].rstrip(_BETWEEN))
+        return names(" ".join(before.split()[-len(wanted) :]))
+    if match := _MAKES.search(said):
+        return names(" ".join(said[match.end() :].split()[:OBJECT]))
+    return False

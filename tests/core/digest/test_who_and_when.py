@@ -1,0 +1,82 @@
+"""Asked who made something or when it was: what tells it goes first, all else is not sure."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester
+
+MORE = (
+    "The developers of the mill use the quorble every day, and the quorble is developed further.",
+    "Those who write for the quorble are asked to wind it at the mill.",
+)
+
+
+def answer_of(path, typed, *said):
+    make_pdf(path, [[("h1", "1 Ropes"), *(("text", text) for text in (*MORE, *said))]])
+    return Digester(read_document(path)).answer(typed, WHOLE, None)
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("Who wrote the quorble?", "The quorble was originally written by Marta Lindqvist."),
+        ("Who developed the quorble?", "The quorble is a pump for wells, made by Aino Holm."),
+        ("Who has designed the quorble?", "Marta Lindqvist and Aino Holm designed the quorble."),
+        ("Who built the quorble?", "The authors of the quorble are Marta Lindqvist and A. Holm."),
+        ("Who invented the quorble?", "It stands beside the quorble, invented by Karl Aas."),
+        ("Who made the quorble?", "The quorble is a pump of oak. It was built at Skerrow Mill."),
+    ],
+)
+def test_what_says_by_whom_a_thing_was_made_answers(tmp_path, typed, said):
+    answer = answer_of(tmp_path / "a.pdf", typed, said)
+    assert said in " ".join(quote.text for quote in answer.quotes)
+    assert answer.sure >= 0.7
+
+
+@pytest.mark.parametrize(
+    "said",
+    [
+        "The quorble uses the pump written by Marta Lindqvist.",
+        "The quorble is a copy of the pump which was developed by Aino Holm.",
+        "It is a drum for the quorble. It was built by Karl Aas.",
+        "The quorble is not written by Marta Lindqvist.",
+        "Files created with the quorble are kept by Aino Holm.",
+    ],
+)
+def test_what_says_it_of_another_thing_is_no_sure_answer(tmp_path, said):
+    assert answer_of(tmp_path / "a.pdf", "Who developed the quorble?", said).sure <= 0.5
+
+
+def test_who_does_something_is_another_question(tmp_path):
+    said = "The steward winds the quorble at dawn."
+    answer = answer_of(tmp_path / "a.pdf", "Who winds the quorble?", said)
+    assert said in answer.quotes[0].text
+
+
+@pytest.mark.parametrize(
+    ("said", "least", "most"),
+    [
+        ("The quorble was first wound in May 1884 by the smith.", 0.35, 1.0),
+        ("The quorble was wound when the mill burned down.", 0.0, 1.0),
+        ("The quorble was first wound by the smith of the mill.", 0.0, 0.3),
+    ],
+)
+def test_what_tells_no_time_is_no_sure_answer_to_when(tmp_path, said, least, most):
+    answer = answer_of(tmp_path / "a.pdf", "When was the quorble first wound?", said)
+    assert least <= answer.sure <= most
+
+
+@pytest.mark.parametrize(
+    ("said", "most"),
+    [
+        ("The quorble has sails for a storm, and each of the sails is mended in May.", 1.0),
+        ("The quorble has sails, and the sails of the quorble are mended by the smith.", 0.3),
+        ("The quorble has four sails.", 1.0),
+        ("As many sails as it has arms are on the quorble.", 1.0),
+    ],
+)
+def test_what_tells_no_number_is_no_sure_answer_to_how_many(tmp_path, said, most):
+    answer = answer_of(tmp_path / "a.pdf", "How many sails does the quorble have?", said)
+    assert answer.sure <= most
+    assert most < 1.0 or answer.sure > 0.3
