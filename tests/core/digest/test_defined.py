@@ -599,3 +599,18 @@ def test_the_mark_of_a_footnote_is_no_part_of_a_term(tmp_path):
     found = define(document, "JIBE")
     assert found is not None
     assert document.text.sentences[found.sentence].text.startswith("JIBE* is a sail")
+
+
+def test_a_section_does_not_begin_with_the_heading_of_another(tmp_path):
+    pages = [[("h1", "1 Wells"), ("text", "The gate is opened at dawn by the keeper.")],
+             [("h1", "2 Gates"), ("h2", "2.1 Introduction"),
+              ("text", "where the first of all is meant, as told above."),
+              ("text", "Gates are opened at dawn and closed at dusk by the keeper.")]]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", pages)
+    told = Digester(read_document(tmp_path / "a.pdf")).answer("What is a gate?", WHOLE, None)
+    assert told.quotes[0].text.startswith("Gates are opened at dawn")
+
+
+def test_what_something_is_of_another_does_not_say_what_it_is(tmp_path):
+    made = asked_of(tmp_path, "There is no other tower whose tide table is the one of the mole.")
+    assert made.answer("What is a tide table?", WHOLE, None).sure <= 0.5

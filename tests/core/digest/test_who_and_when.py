@@ -1,10 +1,13 @@
 """Asked who made something or when it was: what tells it goes first, all else is not sure."""
 
+from dataclasses import replace
+
 import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
+from wide_margin.core.digest.who_and_when import with_measure
 
 MORE = (
     "The developers of the mill use the quorble every day, and the quorble is developed further.",
@@ -13,7 +16,8 @@ MORE = (
 
 
 def answer_of(path, typed, *said):
-    make_pdf(path, [[("h1", "1 Ropes"), *(("text", text) for text in (*MORE, *said))]])
+    told = [("text", text) for text in (*MORE, *said)]
+    make_pdf(path, [[("h1", "1 Ropes"), *told, ("h1", "2 Ends"), ("text", "It is late.")]])
     return Digester(read_document(path)).answer(typed, WHOLE, None)
 
 
@@ -68,15 +72,15 @@ def test_what_tells_no_time_is_no_sure_answer_to_when(tmp_path, said, least, mos
 
 
 @pytest.mark.parametrize(
-    ("said", "most"),
+    ("said", "is_told"),
     [
-        ("The quorble has sails for a storm, and each of the sails is mended in May.", 1.0),
-        ("The quorble has sails, and the sails of the quorble are mended by the smith.", 0.3),
-        ("The quorble has four sails.", 1.0),
-        ("As many sails as it has arms are on the quorble.", 1.0),
+        ("The quorble has sails for a storm, and each of the sails is mended in May.", True),
+        ("The quorble has sails, and the sails of the quorble are mended by the smith.", False),
+        ("The quorble has four sails.", True),
+        ("As many sails as it has arms are on the quorble.", True),
     ],
 )
-def test_what_tells_no_number_is_no_sure_answer_to_how_many(tmp_path, said, most):
+def test_what_tells_no_number_is_no_sure_answer_to_how_many(tmp_path, said, is_told):
     answer = answer_of(tmp_path / "a.pdf", "How many sails does the quorble have?", said)
-    assert answer.sure <= most
-    assert most < 1.0 or answer.sure > 0.3
+    assert said in answer.quotes[0].text
+    assert with_measure(replace(answer, sure=0.8)).sure == (0.8 if is_told else 0.3)

@@ -56,6 +56,7 @@ _TELLS_ALL = regex(
 )
 """Asks for all that a section says, and not for one thing in it."""
 _STANDS_FOR = regex(r"\b(?:stands?|short|abbreviation|acronym) (?:for|of)\b", re.I)
+_OF_ANOTHER = regex(r"\b(?:whose|dessen|deren|dont|cuy[oa]s?)\s+(?:\w+\s+)?$")
 _CALLS = regex(r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:called|named|termed|known\s+as)\b", re.I)
 _MARKS = ".,;:!?()“”\"'‘’"
 _DOES = regex(
@@ -74,7 +75,8 @@ OF_OPTION = 0.8
 """The chance that what begins with an option describes it: of some forty such answers on sixteen
 manuals all did."""
 _OF_SECTION = regex(
-    r"^\W*(?:this|these|the following) (?:features?|section|chapter|subsections?)\b", re.I
+    r"^\W*(?:where\b|(?:this|these|the following) (?:features?|section|chapter|subsections?)\b)",
+    re.I,
 )
 """Speaks of the section, and not yet of what it is called after."""
 _POINTS_ON = regex(
@@ -213,7 +215,9 @@ def _with_rows(
     begins = sentences[rows.start]
     is_label = begins.kind == "entry" or bare(begins.text) == bare(name)
     quotes = [quote_rows(document, question, rows.start if is_label else at, end)]
-    if begins.kind == "heading":  # says by itself what it is
+    named = set(document.index.analyser.terms(name))
+    if begins.kind == "heading" and named <= set(document.index.analyser.terms(begins.text)):
+        # It says by itself what it is.
         heading = quote_rows(document, question, rows.start, rows.start + 1)
         quotes = [heading, quote_rows(document, question, at, end)]
     told = answer.quotes[0].locators[0] if answer.quotes else None
@@ -275,6 +279,8 @@ def _says_it(
             continue
         if explains(document, row, topic) and not _is_label(document, row):
             return True
+        if _OF_ANOTHER.search(said.text.lower().rpartition(topic[0])[0]):
+            continue  # "a group whose table is …"
         begins = [w.strip(_MARKS) for w in without_article(said.text.lower()).split()[: len(topic)]]
         if is_plain and not all(map(begins_alike, begins, topic)):
             continue
