@@ -40,7 +40,7 @@ _TRIFLING = regex(r"two\b|\d+\s?bits?\b", re.I)
 _YEAR = regex(r"\b(?:in|since|until|of|by)\s+(?P<n>1[5-9]\d\d|20\d\d)\b")
 _CAUSE = regex(r"^(?P<what>[^,;]{12,120}?),?\s+(?:because(?! of\b)|since it|in order to|so that)\s+(?P<why>[^.;]{12,140})[.]$", re.I)  # fmt: skip
 _DEFINES = regex(
-    r"^(?:(?P<article>an?|the)\s+)?(?P<term>[A-Za-z][\w’'-]*(?:\s[\w’'-]+){0,3}?)\s+(?:is|are|means|denotes|refers to)\s+(?P<what>(?:an?|the|any|that|one|all|those)\b.{18,220})[.]$", re.I
+    r"^(?:(?P<article>an?|the)\s+)?(?P<term>[A-Za-z][\w’'-]*(?:\s[\w’'-]+){0,3}?)\s+(?:is|are|means|denotes|refers to(?![^,.;:]+\sas\s))\s+(?P<what>(?:an?|the|any|that|one|all|those)\b.{18,220})[.]$", re.I
 )  # fmt: skip
 _LIMITS = frozenset(["just", "only", "simply", "merely", "partly", "mainly", "mostly", "not"])
 """Before "because", what limits the reason."""
