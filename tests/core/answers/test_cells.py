@@ -7,6 +7,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import make_pdf, read_document, wrapped
 from wide_margin.core.answers import PERHAPS, answer_quoted
+from wide_margin.core.answers.evidence import Judged
 
 ROWS = [
     ["Station", "Low water", "High water"], ["Mill", "3.1", "14.4"], ["Quay", "2.7", "4.7"],
@@ -144,3 +145,14 @@ def test_declining_does_not_change_when_other_matter_is_appended(tmp_path):
     for question in ("How many crowns was the keeper paid?", "When was the harbour dredged?",
                      "Who fetched the old books?", "What colour is the moon?"):  # fmt: skip
         assert answer_quoted(short, question).declined == answer_quoted(long, question).declined
+
+
+@pytest.mark.parametrize(
+    ("odds", "sure", "in_all", "in_part"),
+    [(1.0, 0.5, True, True), (1.0, 0.1, False, True), (-1.0, 0.5, False, True),
+     (-9.0, 0.5, False, False)],
+)  # fmt: skip
+def test_what_is_hardly_right_is_no_answer_of_the_whole(odds, sure, in_all, in_part):
+    judged = Judged(odds, sure)
+    assert judged.is_enough(narrowed=False) == in_all
+    assert judged.is_enough(narrowed=True) == in_part
