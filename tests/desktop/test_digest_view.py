@@ -332,10 +332,10 @@ def test_what_was_kept_is_a_reach_of_its_own(hand, handbook_path):
 def test_ones_own_questions_are_asked_and_kept_for_the_next_of_its_kind(hand, digest):
     hand.wait(lambda: [r.text for r in rows(digest, FIELDS)][1:])
     assert rows(digest, FIELDS)[1].shape is Shape.NONE
-    digest.own_fields.take("# mine\nWho publishes it?\nHow often are the gauges levelled?\n")
+    digest.own_fields.take("# mine\nWho publishes it?\nWhat does the clerk do?\n")
     hand.wait(lambda: len(digest.own_fields.fields) == 2)
     named = [row.name for row in rows(digest, FIELDS)]
-    assert named[1:] == ["Who publishes it?", "How often are the gauges levelled?"]
+    assert named[1:] == ["Who publishes it?", "What does the clerk do?"]
     answered = rows(digest, FIELDS)[2]
     assert answered.shape is Shape.LINE
     assert answered.place.startswith("p. ")
@@ -343,14 +343,14 @@ def test_ones_own_questions_are_asked_and_kept_for_the_next_of_its_kind(hand, di
 
 
 def test_facts_and_fields_are_saved_as_a_table(hand, digest, tmp_path):
-    digest.own_fields.take("How often are the gauges levelled?")
+    digest.own_fields.take("What does the clerk do?")
     hand.wait(lambda: digest.own_fields.fields)
     target = tmp_path / "fields.csv"
     digest.save(target, "csv")
     hand.wait(target.exists)
     lines = target.read_text(encoding="utf-8").splitlines()
     assert lines[0] == "name,value,page"
-    assert any(line.startswith("How often are the gauges levelled?") for line in lines)
+    assert any(line.startswith("What does the clerk do?") for line in lines)
 
 
 def test_one_can_be_tested_on_one_part(hand, digest):
@@ -402,14 +402,14 @@ def test_a_list_that_cannot_be_kept_is_asked_and_not_lost(hand, digest, tmp_path
     blocked.write_text("in the way")
     fields = digest.own_fields
     monkeypatch.setattr(fields, "_kept", FieldSets(blocked / "fields"))
-    fields.take("How often are the gauges levelled?")
+    fields.take("What does the clerk do?")
     hand.wait(lambda: "could not be kept" in digest.status.text())
     hand.wait(lambda: fields.fields)
-    assert fields.text() == "How often are the gauges levelled?"
+    assert fields.text() == "What does the clerk do?"
 
 
 def test_the_same_questions_are_not_asked_again_for_another_reach(hand, digest, monkeypatch):
-    digest.own_fields.take("How often are the gauges levelled?")
+    digest.own_fields.take("What does the clerk do?")
     hand.wait(lambda: digest.own_fields.fields)
     asked = []
     monkeypatch.setattr(hand.reader.session, "fields", asked.append)
@@ -417,7 +417,7 @@ def test_the_same_questions_are_not_asked_again_for_another_reach(hand, digest, 
     digest.set_reach(pages_reach(summary.labels, summary.n_pages, "1-9"))
     hand.wait(lambda: digest.digest.reach == digest.reach)
     assert asked == []
-    assert rows(digest, FIELDS)[1].name == "How often are the gauges levelled?"
+    assert rows(digest, FIELDS)[1].name == "What does the clerk do?"
 
 
 def test_a_part_without_lines_says_so_and_stays(hand, digest, monkeypatch):

@@ -128,8 +128,10 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
             rows, sentences = document.rows_of(at, end), document.text.sentences
             stop = (row for row in rows[1:] if sentences[row].kind == "heading")
             return range(rows.start, next(stop, rows.stop))
+    option = re.escape(name)
     among = re.compile(
-        rf"(?<!\S)(?:-\w,\s*)?{re.escape(name)}(?:,\s*--[\w-]+)?(?:[ =][A-Z]+)?\s+[A-Z]?[a-z]+\s[a-z]"
+        rf"(?<!\S)(?:-\w,\s*{option}|{option},\s*--[\w-]+)(?:[ =][A-Z]+)?\s+[A-Z]?[a-z]+\s[a-z]"
+        rf"|(?<!\S){option}(?:[ =][A-Z]+)?\s+[A-Z][a-z]+\s[a-z]"
     )
     for row, sentence in enumerate(document.text.sentences):
         if sentence.kind in ("code", "row", "entry") and among.search(sentence.text):
@@ -155,13 +157,11 @@ def rows_asked(document: ReadDocument, question: str) -> tuple[range, str]:
         is_whole = named == asked
         if is_whole and _asking(title) == form:
             return own_rows(document, row), title
-        tells_how = (
-            form in _HOW
-            and len(asked) >= LEAST_DONE
-            and (_DOING.match(title) or (verb and content_of(document, title.split()[0]) == verb))
-        )
         is_close = len(asked) >= LEAST_CLOSE and asked < named and len(named) == len(asked) + 1
-        if tells_how and (is_whole or is_close):
+        if form not in _HOW or len(asked) < LEAST_DONE or not (is_whole or is_close):
+            continue
+        first = content_of(document, title.split()[0])
+        if _DOING.match(title) or (verb and first == verb):
             return own_rows(document, row), title
     return range(0), ""
 
