@@ -99,3 +99,16 @@ def test_every_expression_of_the_package_can_be_compiled():
                 assert expression.pattern is not None
                 n += 1
     assert n > 300
+
+
+def test_many_threads_may_ask_for_a_module_at_once():
+    code = (
+        "from concurrent.futures import ThreadPoolExecutor\n"
+        "from wide_margin.core.later import loaded_later\n"
+        "found = loaded_later('xml.dom.minidom')\n"
+        "with ThreadPoolExecutor(16) as pool:\n"
+        "    made = list(pool.map(lambda _: found.parseString('<a/>').toxml(), range(64)))\n"
+        "print(len(set(made)), len(made))\n"
+    )
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    assert done.stdout.split() == ["1", "64"]

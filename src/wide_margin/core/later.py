@@ -3,6 +3,7 @@
 Every process of the application imports most modules, and uses a part of their expressions.
 """
 
+import importlib
 import importlib.util
 import re
 import sys
@@ -11,25 +12,25 @@ from types import ModuleType
 from typing import Any, cast
 
 
-def loaded_later(name: str) -> ModuleType:
-    """A module that is executed at the first use of one of its names.
+class _LaterModule(ModuleType):
+    """Stands for a module until one of its names is asked for, in whatever thread."""
 
-    Source:
-        The recipe "Implementing lazy imports" of Python's documentation of importlib.
+    def __getattr__(self, name: str) -> Any:
+        """What the module has under a name; importing it waits for another thread that does."""
+        return getattr(importlib.import_module(self.__name__), name)
+
+
+def loaded_later(name: str) -> ModuleType:
+    """A module that is imported at the first use of one of its names.
 
     Raises:
         ModuleNotFoundError: There is no such module.
     """
     if name in sys.modules:
         return sys.modules[name]
-    spec = importlib.util.find_spec(name)
-    if spec is None or spec.loader is None:
+    if importlib.util.find_spec(name) is None:
         raise ModuleNotFoundError(name)
-    spec.loader = importlib.util.LazyLoader(spec.loader)
-    module = importlib.util.module_from_spec(spec)
-    sys.modules[name] = module
-    spec.loader.exec_module(module)
-    return module
+    return _LaterModule(name)
 
 
 class _Later:
