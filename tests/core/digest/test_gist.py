@@ -9,6 +9,7 @@ from wide_margin.core.answers import WHOLE, Reach, named_reach
 from wide_margin.core.digest import SLOTS, Digester, DocumentKind
 from wide_margin.core.digest.by_kind import LONG
 from wide_margin.core.digest.gist import gist_lines
+from wide_margin.core.digest.selftest import _is_asked_for
 from wide_margin.core.digest.sentences import hangs, without_asides
 from wide_margin.core.explain import find_definitions
 
@@ -300,3 +301,16 @@ def test_one_is_tested_in_questions_as_a_reader_would_put_them(tmp_path):
         ("The coast has ____ stations in a summer without much rain in the hills.",
          "14 stations"),
     }  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("term", "is_one"),
+    [
+        ("tide gauges", True), ("hash functions", True), ("random forest", True),
+        ("rate of flow", True), ("message digest", True), ("newest", False), ("crane provides", False), ("notable example of cranes", False),
+        ("crane simplest", False), ("biggest", False), ("mark in winter", False),
+        ("rope rope", False), ("better crane", False),
+    ],
+)  # fmt: skip
+def test_what_names_one_thing_is_asked_for(term, is_one):
+    assert _is_asked_for(term) is is_one

@@ -46,7 +46,7 @@ _LIMITS = frozenset(["just", "only", "simply", "merely", "partly", "mainly", "mo
 """Before "because", what limits the reason."""
 _ONE_OF_THEM = (
     "next last previous other another same single different certain particular negative positive optional perhaps most"
-    " more only common typical general important additional special usual main whole better worse larger smaller simpler easier faster"
+    " more only common typical general important additional special usual main whole example instance better worse larger smaller simpler easier faster"
 )
 _NO_SUBJECT = frozenset(
     ["if", "while", "when", "you", "to", "first", "note", "for", "with", "by", "in"]
@@ -58,8 +58,15 @@ _SAYS_WHAT = regex(
 _ONE_OF = frozenset(ordinal_words("en")) | frozenset(_ONE_OF_THEM.split())
 """Words of what is one of several, and no term."""
 _NO_WORDS = regex(r"[^\w\s’'.+-]|\band\b|\bor\b")
+_GIVES = frozenset(
+    ["provides", "offers", "gives", "has", "contains", "requires", "allows", "includes", "makes", "takes",
+     "brings", "becomes", "needs", "lacks"]
+)  # fmt: skip
+"""Before "means", which is then what something gives: "The mole provides means to …"."""
+SHORT, _SHORT_WORDS = 3, frozenset(["new", "old", "low", "big", "hot", "wet", "dry", "fat", "raw"])
+"""Letters of a word that says how something is, and the few that have no more."""
 _MOST = regex(r"\w{3,}est")
-"""The form of "simplest"; "test" and "request" are none."""
+"""The form of "simplest", which "forest" and "digest" have, too."""
 SURELY, LISTED = 0.66, 0.9
 """Weights from which a definition in a sentence and one in a glossary are asked for."""
 SHORTEST_ANSWER, STRANGE = 6, 0.2
@@ -148,15 +155,20 @@ def _is_asked_for(term: str) -> bool:
     is_plain &= not _ONE_OF.intersection(tokens) and not (len(tokens) == 1 and is_past(tokens[0]))
     is_plain &= not _is_superlative(tokens[-1]) and len(set(tokens)) == len(tokens)
     is_plain &= not any(token in PREPOSITIONS and token != "of" for token in tokens)
-    is_plain &= len(tokens) == 1 or not (tokens[-1].endswith("s") and is_verb(tokens[-1]))
+    is_plain &= tokens[-1] not in _GIVES
     return is_plain and _names_something(term) and not is_order(tokens)
 
 
 def _is_superlative(word: str) -> bool:
     """Whether a word says that something is the most of all."""
     stem = word[:-3]
-    forms = (stem, f"{stem}e", f"{stem[:-1]}y", stem[:-1])
-    known = [rank for form in forms if (rank := frequency_rank(form)) is not None]
+    doubled = stem[:-1] if stem[-2:-1] == stem[-1:] else ""
+    forms = {stem, f"{stem}e", f"{stem[:-1]}y", doubled} - {""}
+    known = [
+        rank for form in forms
+        if (len(form) > SHORT or form in _SHORT_WORDS) and not is_verb(form)
+        and (rank := frequency_rank(form)) is not None
+    ]  # fmt: skip
     own = frequency_rank(word)
     return bool(_MOST.fullmatch(word)) and bool(known) and (own is None or min(known) < own)
 
