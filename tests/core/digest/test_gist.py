@@ -307,7 +307,8 @@ def test_one_is_tested_in_questions_as_a_reader_would_put_them(tmp_path):
     ("term", "is_one"),
     [
         ("tide gauges", True), ("hash functions", True), ("random forest", True),
-        ("rate of flow", True), ("message digest", True), ("newest", False), ("crane provides", False), ("notable example of cranes", False),
+        ("rate of flow", True), ("message digest", True), ("newest", False),
+        ("crane provides", False), ("notable example of cranes", False),
         ("crane simplest", False), ("biggest", False), ("mark in winter", False),
         ("rope rope", False), ("better crane", False),
     ],
