@@ -54,6 +54,12 @@ _IS_MAKER = regex(
     rf"\b(?:authors?|developers?|creators?|inventors?|designers?|programmers?)\s+of\b[^.;:]{{2,50}}?\b(?:is|are|was|were)\s+{_ONE}",
     re.I,
 )
+_OF_MAKING = frozenset(
+    re.findall(
+        r"[a-z]{4,}", f"{_DONE} {_DID} author developer creator inventor designer programmer"
+    )
+)
+"""Words of which one stands in every sentence that tells who made something."""
 _LEANS = regex(
     r"\W*(?:it|this|the\s+(?:program|package|library|software|system|tool|project|language))\b",
     re.I,
@@ -86,13 +92,21 @@ def with_maker(document: ReadDocument, answer: Answer) -> Answer:
     if any(_tells(document, row, wanted) for row in told if wanted):
         return replace(answer, sure=max(answer.sure, OF_MAKER))
     naming = rows_with(document, wanted)
-    near = sorted({row for k in naming for row in (k, k + 1)})
+    near = sorted({row for k in naming for row in (k, k + 1)} & _making(document))
     row = next((k for k in near if _tells(document, k, wanted)), None)
     if row is None:
         return replace(answer, sure=min(answer.sure, UNTOLD))
     first = row - 1 if _leans(document, row) else row
     quote = quote_rows(document, read_question(answer.question), first, row + 1)
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_MAKER)
+
+
+def _making(document: ReadDocument) -> set[int]:
+    """Rows of the sentences with a word of making."""
+    index = document.index
+    stems = {stem for word in _OF_MAKING for stem in index.analyser.terms_of(word)[:1]}
+    known = [index.term_ids[stem] for stem in stems if stem in index.term_ids]
+    return {row for k in known for row in index.by_sentence.of(k)[0].tolist()}
 
 
 def with_measure(answer: Answer) -> Answer:

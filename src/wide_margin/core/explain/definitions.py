@@ -222,13 +222,11 @@ def define(document: ReadDocument, term: str) -> Definition | None:
     if min(numbers) < 0:
         return None
     sentences = document.text.sentences
-    holding = [
-        {sentences[row].paragraph for row in index.by_sentence.of(number)[0].tolist()}
-        for number in numbers
-    ]
+    rows = [set(index.by_sentence.of(number)[0].tolist()) for number in numbers]
+    holding = [{sentences[row].paragraph for row in some} for some in rows]
     among = set.intersection(*holding)
     among |= {paragraph + 1 for paragraph in among}  # a term on a line of its own
-    found = find_definitions(document, among)
+    found = find_definitions(document, Among(among, set.intersection(*rows)))
     short = [d for d in found.get(exact_key(term), []) if d.kind == "abbreviation"]
     for definition in short + found.get(key, []):
         if definition.kind not in ("section", "symbol") and definition.weight >= CLEAR:
@@ -236,8 +234,16 @@ def define(document: ReadDocument, term: str) -> Definition | None:
     return None
 
 
-def find_definitions(document: ReadDocument, among: Set[int] | None = None) -> Definitions:
-    """Every definition in a document, or in some paragraphs; the surest first for each term."""
+class Among(NamedTuple):
+    """Where one term may be defined; symbols are not looked for there."""
+
+    paragraphs: Set[int]
+    sentences: Set[int]
+    """Rows of those that hold all words of the term."""
+
+
+def find_definitions(document: ReadDocument, among: Among | None = None) -> Definitions:
+    """Every definition in a document, or in some of it; the surest first for each term."""
     found = GatheringDefinitions(document, among).go_on(float("inf"))
     assert found is not None
     return found
@@ -246,8 +252,8 @@ def find_definitions(document: ReadDocument, among: Set[int] | None = None) -> D
 class GatheringDefinitions:
     """Finds the definitions of a document piece by piece, so that others can be served between."""
 
-    def __init__(self, document: ReadDocument, among: Set[int] | None = None) -> None:
-        """Nothing is found yet; ``among`` are the paragraphs to look through, None for all."""
+    def __init__(self, document: ReadDocument, among: Among | None = None) -> None:
+        """Nothing is found yet; ``among`` is what to look through, None for all."""
         self._document = document
         self._rest = _all(document, among)
         self._found: Definitions = defaultdict(list)
@@ -301,14 +307,14 @@ def _in_glossary(document: ReadDocument) -> list[bool]:
     return found
 
 
-def _all(document: ReadDocument, among: Set[int] | None) -> Iterator[Definition | None]:
+def _all(document: ReadDocument, among: Among | None) -> Iterator[Definition | None]:
     """The definitions in the order of the document; None now and then where there is none."""
     in_glossary = _in_glossary(document)
     if among is None:
         yield from _sections(document)
     last_paragraph, last_term = -1, -1
     for row, sentence in enumerate(document.text.sentences):
-        if among is not None and sentence.paragraph not in among:
+        if among is not None and sentence.paragraph not in among.paragraphs:
             continue
         if sentence.kind in ("listing", "heading", "works", "formula", "figure"):
             continue
@@ -326,8 +332,11 @@ def _all(document: ReadDocument, among: Set[int] | None) -> Iterator[Definition 
             if sentence.term >= 0 and sentence.term != last_term:
                 last_term = sentence.term
                 yield from _described(document, sentence, row)
-        if sentence.kind != "code":
-            yield from _in_sentence(document.text.sentences, sentence, row)
+        if sentence.kind == "code" or (among is not None and row not in among.sentences):
+            continue
+        yield from _in_sentence(document.text.sentences, sentence, row)
+        for symbol, meaning, weight in symbols_in(sentence.text) if among is None else ():
+            yield Definition(symbol, row, "symbol", weight, meaning)
 
 
 def _sections(document: ReadDocument) -> Iterator[Definition]:
@@ -444,8 +453,6 @@ def _in_sentence(
             yield Definition(match["term"], row, "defined", CLEAR)
     for short, long, weight in find_short_forms(text):
         yield Definition(short, row, "abbreviation", weight, long)
-    for symbol, meaning, weight in symbols_in(text):
-        yield Definition(symbol, row, "symbol", weight, meaning)
 
 
 def _as_sentence(item: str) -> str:
