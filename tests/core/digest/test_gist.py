@@ -213,6 +213,8 @@ def test_what_the_title_names_is_meant_by_this_at_the_beginning(tmp_path):
 def test_who_is_not_liable_is_not_in_the_gist(tmp_path):
     told = "The keeper lifts the lid of the well before anything else is done."
     legal = "The Well Office shall not be held liable for errors in this handbook or for damages."
+    duty = "The keeper will be responsible for every bucket that is lent to a farm in the summer."
+    assert duty in gist_of(tmp_path / "b.pdf", duty, told)
     more = [f"The rope number {k} hangs from the beam of the tower at noon." for k in range(12)]
     assert legal not in gist_of(tmp_path / "a.pdf", legal, told, *more)
 

@@ -65,7 +65,7 @@ _MOMENT = regex(
 
 def wanted_in(question: Question, best: Sequence[str], *, is_defined: bool | None) -> list[float]:
     """(WANTED,) of the best sentences; whether they define a term is told, None without one."""
-    met = (_counts(question.text, best), _has_form(question, best), _has_thing(question, best),
+    met = (_counts(question.text, best), has_form(question, best), _has_thing(question, best),
            is_defined)  # fmt: skip
     return [float(m is wanted) for m in met for wanted in (True, False)]
 
@@ -92,7 +92,8 @@ def _number_near(text: str, thing: str) -> bool:
     )
 
 
-def _has_form(question: Question, best: Sequence[str]) -> bool | None:
+def has_form(question: Question, best: Sequence[str]) -> bool | None:
+    """Whether texts have a sum, a number, a time or a person, as asked; None where none is."""
     said = " ".join(best)
     if question.kind in ("how many", "general") and _OF_MONEY.search(question.text):
         return bool(_MONEY.search(said))

@@ -57,6 +57,7 @@ _TELLS_ALL = regex(
 """Asks for all that a section says, and not for one thing in it."""
 _STANDS_FOR = regex(r"\b(?:stands?|short|abbreviation|acronym) (?:for|of)\b", re.I)
 _OF_ANOTHER = regex(r"\b(?:whose|dessen|deren|dont|cuy[oa]s?)\s+(?:\w+\s+)?$")
+"""Before a thing that another one has, of which it is said what that is."""
 _CALLS = regex(r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:called|named|termed|known\s+as)\b", re.I)
 _MARKS = ".,;:!?()“”\"'‘’"
 _DOES = regex(
@@ -281,8 +282,7 @@ def _says_it(
             return True
         if _OF_ANOTHER.search(said.text.lower().rpartition(topic[0])[0]):
             continue  # "a group whose table is …"
-        begins = [w.strip(_MARKS) for w in without_article(said.text.lower()).split()[: len(topic)]]
-        if is_plain and not all(map(begins_alike, begins, topic)):
+        if is_plain and not _begins_with(said.text, topic):
             continue
         if sign_of("what is", said.text, topic) < SAYS_WHAT:
             continue
@@ -291,6 +291,14 @@ def _says_it(
         if not _names_another(said.text, topic):
             return True
     return False
+
+
+def _begins_with(said: str, topic: tuple[str, ...]) -> bool:
+    """Whether a sentence begins with the words of a term, an article before them or none."""
+    first = without_article(said.lower()).split()[: len(topic)]
+    return all(
+        begins_alike(word.strip(_MARKS), wanted) for word, wanted in zip(first, topic, strict=False)
+    )
 
 
 def _names_another(said: str, topic: tuple[str, ...]) -> bool:

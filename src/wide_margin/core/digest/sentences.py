@@ -85,7 +85,7 @@ _OF_LICENCE = regex(
     r"|without (?:even )?(?:the implied |any )?warrant|merchantability|copy of (?:the|this) (?:[\w/-]+ ){0,6}licen[sc]e|may be used to endorse"
     r"|all rights reserved|under the (?:terms|conditions) of (?:the|this)|free documentation licen[sc]e"
     r"|hope that it will be useful|(?:for|is) informational purposes only|subject to change without (?:prior )?notice"
-    r"|(?:shall|will|can(?:not)?|may) (?:not )?be (?:held )?(?:liable|responsible) for|in no event (?:shall|will)|makes? no warrant"
+    r"|(?:(?:shall|will|can|may) not|cannot) be (?:held )?(?:liable|responsible) for|in no event (?:shall|will)|makes? no warrant"
     r"|no (?:warranty|warranties|liability|representations?) (?:of any kind|is|are|with respect|whatsoever)|(?:registered )?trademarks? (?:of|or registered)"
     r"|es wird die erlaubnis|die erlaubnis wird|ohne (?:jede |irgendeine )?(?:gewährleistung|garantie)|urheberrechts(?:vermerk|hinweis)|alle rechte vorbehalten"
     r"|il est permis de (?:\w+ (?:et|ou) (?:de )?)?(?:copier|distribuer|redistribuer|reproduire|modifier|traduire|produire)|notice de (?:copyright|permission)|sans (?:aucune )?garantie|tous droits réservés"

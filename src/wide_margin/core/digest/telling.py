@@ -166,6 +166,7 @@ THING = (
 )
 """What a name may be followed by that says which kind of thing it is."""
 _WORK = r"(?:documentation|manual|guide|handbook|introduction|tutorial|description)"
+"""What is written about a thing, by whatever it begins with: "this is the user manual of …"."""
 _NAMED_IS = (
     r"(?:is|are) (?:\w+ly )?(?:an?|one of)\b|stands for\b"
     r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|understood) as\b"

@@ -78,6 +78,7 @@ _DATE_ALONE = regex(
     re.I,
 )
 _VERSION_ALONE = regex(r"^\(?(?:version|release|edition|revision)\b.{0,24}\d.{0,12}$", re.I)
+"""A line that only names the version: "Version 2.1", "(Release : 0.9.3)"."""
 _SIGNS, FEW_SIGNS = regex(r"[\[\]\\^`~|{}]|(?<=[^\W_])!(?=[^\W_])"), 4
 """Signs of code, and how many of them no title has."""
 _NO_NAME = regex(r"\.(?:[a-z]|/)")

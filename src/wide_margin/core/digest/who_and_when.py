@@ -5,25 +5,27 @@ from dataclasses import replace
 
 from wide_margin.core.answers import Answer, read_question
 from wide_margin.core.answers.quoting import quote_rows
-from wide_margin.core.answers.signs import NUMBER_WORD
+from wide_margin.core.answers.wanted import has_form
 from wide_margin.core.answers.within import rows_within
-from wide_margin.core.digest.imprint import MONTH_NAMES
+from wide_margin.core.digest.defined import MENTIONED
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
 
-OF_MAKER, UNTOLD = 0.75, 0.3
-"""The chance that what says by whom a thing was made answers (of fourteen such answers on a hundred
-manuals all but one did), and that anything else does, which hardly ever has anybody in it."""
-_DONE = (
-    r"(?:written|developed|implemented|created|designed|made|built|invented|programmed|devised|authored|coded"
-    r"|conceived|introduced|started|founded|produced|maintained)"
-)
-_DID = (
-    r"(?:wrote|developed|implemented|created|designed|made|built|invented|programmed|devised|conceived|introduced"
-    r"|started|founded|produced)"
-)
+OF_MAKER = 0.75
+"""The chance that what says by whom a thing was made answers: of fourteen such answers on a hundred
+manuals all but one did; anything else hardly ever has anybody in it."""
+_BOTH = """
+    developed implemented created designed made built invented programmed devised conceived
+    introduced started founded produced
+"""
+_DONE_WORDS = (*_BOTH.split(), "written", "authored", "coded", "maintained")
+_DID_WORDS = (*_BOTH.split(), "wrote")
+_MAKERS = ("author", "developer", "creator", "inventor", "designer", "programmer")
+_OF_MAKING = frozenset([*_DONE_WORDS, *_DID_WORDS, *_MAKERS])
+"""Words of which one stands in every sentence that tells who made something."""
+_DONE, _DID = f"(?:{'|'.join(_DONE_WORDS)})", f"(?:{'|'.join(_DID_WORDS)})"
 _ASKS = regex(
     rf"^\W*who\s+(?:(?:has|had|have|originally|first|actually)\s+)*(?:{_DID}|{_DONE})\s+(?P<name>\S.*?)\W*$", re.I
 )  # fmt: skip
@@ -51,32 +53,17 @@ _MAKES = regex(
     rf"(?-i:[A-Z][\w.’'-]+(?:\s+(?:and\s+)?[A-Z][\w.’'-]*)+)\s+(?:\w+ly\s+)?{_DID}\b", re.I
 )
 _IS_MAKER = regex(
-    rf"\b(?:authors?|developers?|creators?|inventors?|designers?|programmers?)\s+of\b[^.;:]{{2,50}}?\b(?:is|are|was|were)\s+{_ONE}",
+    rf"\b(?:{'|'.join(_MAKERS)})s?\s+of\b[^.;:]{{2,50}}?\b(?:is|are|was|were)\s+{_ONE}",
     re.I,
 )
-_OF_MAKING = frozenset(
-    re.findall(
-        r"[a-z]{4,}", f"{_DONE} {_DID} author developer creator inventor designer programmer"
-    )
-)
-"""Words of which one stands in every sentence that tells who made something."""
-_LEANS = regex(
-    r"\W*(?:it|this|the\s+(?:program|package|library|software|system|tool|project|language))\b",
-    re.I,
-)
+_LEANS = regex(rf"\W*(?:it|this|the\s+{THING})\b", re.I)
 _ASKS_WHEN = regex(r"^\W*when\s+(?:was|were|did|had|has|have)\b", re.I)
-_TIME = regex(
-    rf"\b(?:1\d|20)\d\d\b|\b(?:{MONTH_NAMES})\b|\b(?:century|centuries|ago|yesterday|today|decades?|years?|months?|weeks?|days?"
-    r"|morning|evening|night|noon|dawn|dusk|spring|summer|autumn|winter|(?:mon|tues|wednes|thurs|fri|satur|sun)day)\b"
-    r"|\b(?:version|release|edition|v)\s?\d|\b(?:after|before|when|while|during|until|once|since|as soon as)\b|\d:\d\d", re.I
-)  # fmt: skip
-"""A time, or what happened at it."""
-_ASKS_NUMBER = regex(r"^\W*how\s+(?:many|much|old|tall|high|deep|heavy)\b", re.I)
-_NUMBER = regex(
-    rf"\d|\b(?:{NUMBER_WORD}|an?\s+single|only\s+(?:one|an?)|both|pairs?|dozens?|hundreds?|thousands?|millions?|half|several|many|few|no|none"
-    r"|nothing|any\s+number|as\s+(?:many|much)|unlimited|arbitrar\w+|infinite\w*|enough|free|majority|most\s+of|all\s+of|each|once|twice)\b", re.I
-)  # fmt: skip
-"""A number, or a word for one."""
+"""Asks for a time that is past: what is done at one may be told in many ways."""
+_SOME_NUMBER = regex(
+    r"\b(?:several|many|few|no|none|both|single|unlimited|arbitrar\w+|infinite\w*|enough|free|each)\b",
+    re.I,
+)
+"""Words that stand for a number."""
 
 
 def with_maker(document: ReadDocument, answer: Answer) -> Answer:
@@ -95,7 +82,7 @@ def with_maker(document: ReadDocument, answer: Answer) -> Answer:
     near = sorted({row for k in naming for row in (k, k + 1)} & _making(document))
     row = next((k for k in near if _tells(document, k, wanted)), None)
     if row is None:
-        return replace(answer, sure=min(answer.sure, UNTOLD))
+        return replace(answer, sure=min(answer.sure, MENTIONED))
     first = row - 1 if _leans(document, row) else row
     quote = quote_rows(document, read_question(answer.question), first, row + 1)
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_MAKER)
@@ -111,12 +98,14 @@ def _making(document: ReadDocument) -> set[int]:
 
 def with_measure(answer: Answer) -> Answer:
     """The answer, less sure where nothing quoted tells the time or the number that is asked for."""
-    for asks, tells in ((_ASKS_WHEN, _TIME), (_ASKS_NUMBER, _NUMBER)):
-        if asks.match(answer.question) is None or answer.model:
-            continue
-        if not any(tells.search(quote.text) for quote in answer.quotes):
-            return replace(answer, sure=min(answer.sure, UNTOLD))
-    return answer
+    question = read_question(answer.question)
+    said = [quote.text for quote in answer.quotes]
+    is_number = question.kind == "how many"
+    if not (is_number or _ASKS_WHEN.match(question.text)) or has_form(question, said) is not False:
+        return answer
+    if is_number and any(map(_SOME_NUMBER.search, said)):
+        return answer
+    return replace(answer, sure=min(answer.sure, MENTIONED))
 
 
 def _tells(document: ReadDocument, row: int, wanted: list[str]) -> bool:

@@ -108,6 +108,7 @@ _CALLED = regex(
 _DENIED = regex(r"\b(?:not|never|isn['’]t|aren['’]t)\b(?:\W+\w+){0,2}\W*$", re.I)
 """Before "what we call a polymer": then it says what none is."""
 _CALLS_IT = regex(r"[^,.;:]+\sas\s")
+"""After "refers to": then it is the other thing that is called something."""
 _OF_FILE = regex(r"[./\\]\w")
 """After a name that is that of a file: "called wells.ini"."""
 _FOR_IS = regex(

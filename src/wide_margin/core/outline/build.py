@@ -447,7 +447,7 @@ def _worth_listing(records: Sequence[Record], sources: Sequence[str]) -> list[Re
     is_sparse = n_listed * 5 < last_page
     listed = [r.heading for r in records if r.is_listed and r.heading and r.heading.level >= 0]
     outermost = min((heading.level for heading in listed), default=0)
-    innermost = max((heading.level for heading in listed), default=last_page)
+    innermost = max((heading.level for heading in listed), default=len(records))
     many_called = _many_called(by_style)
     first_listed = min((heading.page, heading.y) for heading in listed) if listed else (0, 0.0)
     kept = []

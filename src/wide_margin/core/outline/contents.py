@@ -251,8 +251,8 @@ def _mostly_entries(lines: Sequence[Line], entries: Sequence[_Found]) -> bool:
 def _levelled(found: Sequence[_Found]) -> list[ContentsEntry]:
     """Levels: "3.1" under the last "3"; else by indentation, then by weight and size."""
     open_: list[tuple[Row, int]] = []
-    level_of: dict[str, int] = {}
-    indented: dict[str, list[tuple[float, int]]] = defaultdict(list)
+    told: dict[str, list[tuple[float, int]]] = defaultdict(list)
+    """By number: how far in each such entry is set, in points, and its level."""
     levelled = []
     for entry in found:
         number = number_of(entry.title)
@@ -260,19 +260,18 @@ def _levelled(found: Sequence[_Found]) -> list[ContentsEntry]:
         while open_ and not _hangs_under(entry.first, open_[-1][0]):
             open_.pop()
         level = open_[-1][1] + 1 if open_ else 0
-        if number is not None and parent in level_of and number.scheme in ("decimal", "lettered"):
-            level = level_of[parent] + 1
-        elif number is not None and (before := number_before(number)) in level_of:
+        if number is not None and parent in told and number.scheme in ("decimal", "lettered"):
+            level = told[parent][-1][1] + 1
+        elif number is not None and (before := number_before(number)) in told:
             # "2" is what "1" was: the one set in as far, where each chapter counts anew.
-            alike = (at for indent, at in reversed(indented[before])
+            alike = (at for indent, at in reversed(told[before])
                      if abs(indent - entry.first.indent) <= CLOSE)  # fmt: skip
-            level = next(alike, level_of[before])
+            level = next(alike, told[before][-1][1])
         while open_ and open_[-1][1] >= level:
             open_.pop()
         open_.append((entry.first, level))
         if number is not None:
-            level_of[number.identifier] = level
-            indented[number.identifier].append((entry.first.indent, level))
+            told[number.identifier].append((entry.first.indent, level))
         levelled.append(_contents_entry(entry, level))
     return levelled
 
