@@ -5,8 +5,8 @@ import pytest
 from tests.making import make_pdf, read_document
 from wide_margin.core.document import Locator
 from wide_margin.core.explain import Explainer, explain, find_definitions, find_references
+from wide_margin.core.explain.model import Often
 from wide_margin.core.explain.short_forms import spelled_out
-from wide_margin.core.explain.uses import Often
 from wide_margin.core.margin import EntryKind
 from wide_margin.core.margin.bodies import ExplanationBody, body_from_json, body_to_json
 

@@ -16,7 +16,7 @@ from wide_margin.core.search import (
 )
 from wide_margin.core.search.analysis import find_words, words
 from wide_margin.core.search.find import folded_with_places
-from wide_margin.core.search.rank import sentence_scores
+from wide_margin.core.search.ranking import sentence_scores
 
 
 def best_text(document, question):

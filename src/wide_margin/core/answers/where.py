@@ -15,7 +15,7 @@ from wide_margin.core.search import (
     Query,
     Weighed,
 )
-from wide_margin.core.search.rank import title_weights
+from wide_margin.core.search.ranking import title_weights
 
 TITLE_OF_WHERE = 3.0
 """What a section's own title counts beside its evidence, for a "where" question."""

@@ -1,6 +1,7 @@
 """Explain a selection from the document itself, and take its sentences apart."""
 
-from wide_margin.core.explain.clauses import Part, take_apart
+from wide_margin.core.explain.chained import noun_chains
+from wide_margin.core.explain.clauses import take_apart
 from wide_margin.core.explain.definitions import (
     Definition,
     Definitions,
@@ -8,20 +9,26 @@ from wide_margin.core.explain.definitions import (
     define,
     find_definitions,
 )
-from wide_margin.core.explain.explanation import Explainer, Explanation, Meaning, explain
-from wide_margin.core.explain.figures import (
+from wide_margin.core.explain.explanation import Explainer, explain
+from wide_margin.core.explain.figures import explain_figure, figure_at
+from wide_margin.core.explain.measures import other_units
+from wide_margin.core.explain.model import (
     Column,
+    Explanation,
     FigureExplanation,
-    explain_figure,
-    figure_at,
+    Leaning,
+    Meaning,
+    Measure,
+    NounChain,
+    Often,
+    Part,
+    Reference,
+    StandsFor,
 )
-from wide_margin.core.explain.measures import Measure, other_units
-from wide_margin.core.explain.noun_chains import NounChain, noun_chains
 from wide_margin.core.explain.own_words import OwnWords, check_own_words
-from wide_margin.core.explain.references import Reference, find_references
+from wide_margin.core.explain.references import find_references
 from wide_margin.core.explain.sections import SectionExplanation, explain_section
-from wide_margin.core.explain.standing_for import StandsFor, stands_for
-from wide_margin.core.explain.uses import Leaning, Often
+from wide_margin.core.explain.standing_for import stands_for
 
 __all__ = [
     "Column",

@@ -7,6 +7,7 @@ cannot be told surely stays where it is.
 import re
 from typing import NamedTuple
 
+from wide_margin.core.explain.model import Part
 from wide_margin.core.explain.verbs import (
     finite_at,
     first_finite,
@@ -104,17 +105,6 @@ _JOINED_KINDS = {"but": CONTRAST, "yet": CONTRAST, "however": CONTRAST, "neverth
 
 _STRANDED = regex(r"[,;]\s+(?:and|but|so|yet|or|nor)$", re.I)
 """A statement that ends so has lost what it was to be joined to."""
-
-
-class Part(NamedTuple):
-    """A piece of a sentence in its own words."""
-
-    kind: str
-    """main, also (a further statement), contrast, condition, exception, concession, reason,
-    purpose, result, time, aside."""
-    tie: str
-    """The word that ties it on, as written: "if", "unless"; "" for none."""
-    text: str
 
 
 class _Piece(NamedTuple):

@@ -3,12 +3,12 @@
 import re
 from bisect import bisect_right
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
-from typing import NamedTuple
 
 from wide_margin.core.document import Locator, ReadDocument, find_notes, locator_for
-from wide_margin.core.explain.clauses import Part, take_apart
+from wide_margin.core.explain.chained import noun_chains
+from wide_margin.core.explain.clauses import take_apart
 from wide_margin.core.explain.definitions import (
     MAX_TERM_WORDS,
     SURE,
@@ -17,14 +17,12 @@ from wide_margin.core.explain.definitions import (
     exact_key,
     find_definitions,
 )
-from wide_margin.core.explain.measures import Measure, other_units
-from wide_margin.core.explain.noun_chains import NounChain, noun_chains
-from wide_margin.core.explain.references import Reference, find_references
-from wide_margin.core.explain.standing_for import StandsFor, stands_for
+from wide_margin.core.explain.measures import other_units
+from wide_margin.core.explain.model import Explanation, Meaning, Often, Part, Reference, StandsFor
+from wide_margin.core.explain.references import find_references
+from wide_margin.core.explain.standing_for import stands_for
 from wide_margin.core.explain.targets import Targets
 from wide_margin.core.explain.uses import (
-    Leaning,
-    Often,
     first_used,
     how_often,
     is_everyday,
@@ -53,54 +51,6 @@ _SHORT = regex(r"(?<![\w.])(?:(?:[A-Z]\.){2,6}|[A-Z][A-Za-z0-9&/-]*[A-Z][A-Za-z0
 _SYMBOL = regex(
     r"(?<![\w'’.-])(?:[^\W\d_][₀-₉′″]{0,2}|[^\W\d_]\d|[α-ωΑ-Ω]\w?)(?![\w'’-])|[†‡§¶‖*#]{1,2}(?!\w)"
 )
-
-
-class Meaning(NamedTuple):
-    """A term of the selection and what the document says of it."""
-
-    term: str
-    text: str
-    """The defining sentence, verbatim; for an abbreviation with its long form there."""
-    kind: str
-    """glossary, entry, defined, section, abbreviation, symbol, or used (no definition: its first
-    telling use)."""
-    locator: Locator
-    long_form: str = ""
-    """What an abbreviation or a symbol stands for."""
-
-
-@dataclass(frozen=True, slots=True)
-class Explanation:
-    """What the document itself says about a selection, and how its sentences are built."""
-
-    text: str
-    meanings: tuple[Meaning, ...]
-    references: tuple[Reference, ...]
-    parts: tuple[tuple[Part, ...], ...] = ()
-    """Each sentence taken apart; a sentence without parts is left out."""
-    stands_for: tuple[StandsFor, ...] = ()
-    leans_on: tuple[Leaning, ...] = ()
-    later: tuple[Leaning, ...] = ()
-    """Where the subject is taken up again."""
-    measures: tuple[Measure, ...] = ()
-    chains: tuple[NounChain, ...] = ()
-    """Long chains of nouns, parted."""
-    often: Often | None = None
-    """Where a word or term stands most; of a sentence of which little else is told, one of its
-    words."""
-
-    @property
-    def is_empty(self) -> bool:
-        """Whether the document says nothing about the selection's terms."""
-        told = self.meanings or self.references or self.leans_on or self.later
-        return not (told or self.often)
-
-    @property
-    def n_told(self) -> int:
-        """How many things it tells."""
-        told = (self.meanings, self.references, self.parts, self.stands_for, self.leans_on,
-                self.later, self.measures, self.chains)  # fmt: skip
-        return sum(map(len, told)) + (self.often is not None)
 
 
 class Explainer:

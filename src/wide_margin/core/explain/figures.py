@@ -2,7 +2,6 @@
 
 import re
 from collections.abc import Iterator
-from typing import NamedTuple
 
 from wide_margin.core.document import (
     Figure,
@@ -13,7 +12,7 @@ from wide_margin.core.document import (
     find_tables,
     locator_for,
 )
-from wide_margin.core.explain.uses import Leaning
+from wide_margin.core.explain.model import Column, FigureExplanation, Leaning
 from wide_margin.core.geometry import Box
 from wide_margin.core.later import regex
 
@@ -26,31 +25,6 @@ FEW = 2
 _NUMBER = regex(r"[-−+]?\d[\d  ,]*(?:\.\d+)?")
 _UNIT = regex(r"[(\[]([^()\[\]]{1,20})[)\]]\s*$")
 _PARTED = regex(r"(?P<word>[^\W\d_]+)\.?\s+(?P<number>.+)")
-
-
-class Column(NamedTuple):
-    """A column of a table."""
-
-    name: str
-    unit: str
-    """As its head gives it in brackets; "" where it gives none."""
-    n: int
-    """How many of its cells hold something."""
-    least: str
-    """The least and the greatest number in it, as printed; "" where it has none."""
-    greatest: str
-
-
-class FigureExplanation(NamedTuple):
-    """What the document tells of one of its figures or tables."""
-
-    caption: str
-    locator: Locator
-    columns: tuple[Column, ...]
-    """Of a table."""
-    n_rows: int
-    spoken_of: tuple[Leaning, ...]
-    """Sentences that speak of it, those near it first."""
 
 
 def figure_at(document: ReadDocument, page: int, box: Box) -> Figure | None:

@@ -1,8 +1,8 @@
 """Numbers with units in the other system's unit."""
 
 import re
-from typing import NamedTuple
 
+from wide_margin.core.explain.model import Measure
 from wide_margin.core.later import regex
 
 _UNITS = {
@@ -35,13 +35,6 @@ _MEASURE = regex(
     + "|".join(sorted(map(re.escape, _UNITS), key=len, reverse=True))
     + r")(?![\w/²³])"
 )
-
-
-class Measure(NamedTuple):
-    """A quantity as written, and the same in another unit."""
-
-    written: str
-    other: str
 
 
 def other_units(text: str) -> tuple[Measure, ...]:

@@ -2,9 +2,9 @@
 
 import re
 from collections.abc import Iterator
-from typing import NamedTuple
 
 from wide_margin.core.document import Locator, ReadDocument, section_numbered, section_titled
+from wide_margin.core.explain.model import Reference
 from wide_margin.core.explain.targets import Targets
 from wide_margin.core.later import regex
 from wide_margin.core.layout import SpanOnPage, tidy
@@ -58,17 +58,6 @@ _DIRECTION = regex(
     r"\b(?:(?:see|described|discussed|mentioned|explained|shown|given|defined|listed|stated|noted|introduced|outlined|presented|specified)"
     r"(?:\s+\w+){0,3}?\s+)(?P<where>above|below|earlier|later|hereafter|overleaf)\b(?=\s*(?:[.,;:)]|$))", re.I
 )  # fmt: skip
-
-
-class Reference(NamedTuple):
-    """A reference in a text and the place it leads to."""
-
-    text: str
-    """As written: "section 8.4"."""
-    title: str
-    """What is there: the section's title, the caption, or "page 12"."""
-    locator: Locator | None
-    """None where no such place was found."""
 
 
 def find_references(

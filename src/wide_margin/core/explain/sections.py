@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from wide_margin.core.document import Locator, ReadDocument, locator_for
 from wide_margin.core.explain.definitions import Definition
 from wide_margin.core.explain.explanation import Explainer
+from wide_margin.core.explain.model import Leaning
 from wide_margin.core.explain.references import find_references
-from wide_margin.core.explain.uses import Leaning
 from wide_margin.core.later import regex
 from wide_margin.core.outline.numbering import number_of
 

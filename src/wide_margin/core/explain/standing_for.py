@@ -4,6 +4,7 @@ import re
 from collections.abc import Sequence
 from typing import NamedTuple
 
+from wide_margin.core.explain.model import StandsFor
 from wide_margin.core.explain.verbs import (
     AUXILIARIES,
     DETERMINERS,
@@ -113,14 +114,6 @@ _NO_THINGS = _TIES | frozenset(
 _BREAKS = frozenset(
     ["and", "or", "but", "that", "which", "who", "if", "when", "because", "as", "than"]
 )
-
-
-class StandsFor(NamedTuple):
-    """A word that points back, and what it points to."""
-
-    word: str
-    candidates: tuple[str, ...]
-    """One where it is clear, two where it is not; as written in the document."""
 
 
 class _Phrase(NamedTuple):

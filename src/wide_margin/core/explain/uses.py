@@ -4,20 +4,19 @@ import re
 from collections import Counter
 from collections.abc import Collection, Iterable, Sequence
 from math import log
-from typing import NamedTuple
 
 import numpy as np
 
-from wide_margin.core.document import Locator, ReadDocument, locator_for
+from wide_margin.core.document import ReadDocument, locator_for
+from wide_margin.core.explain.model import Leaning, Often
 from wide_margin.core.explain.standing_for import LABEL
 from wide_margin.core.explain.verbs import is_verb, seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.layout import SpanOnPage, fold
-from wide_margin.core.plain import counted
 from wide_margin.core.search import is_common, rank, read_terms
 from wide_margin.core.search.analysis import words
 from wide_margin.core.search.query import Query, Term
-from wide_margin.core.search.rank import sentence_scores
+from wide_margin.core.search.ranking import sentence_scores
 from wide_margin.core.search.vectors import frequency_rank
 
 MAX_LEANING = 3
@@ -39,44 +38,6 @@ _POINTS_BACK = regex(
 )  # fmt: skip
 _PAIR = regex(r"(?<!\w)([^\W\d_]{3,})(?=[ -]([^\W\d_]{3,})(?!\w))")
 Spans = tuple[SpanOnPage, ...]
-
-
-class Leaning(NamedTuple):
-    """A passage that a selection leans on, or where its subject is taken up again."""
-
-    about: str
-    """The word that it introduces; "" where it is about the same as the whole."""
-    text: str
-    locator: Locator
-
-
-class Often(NamedTuple):
-    """How often some words stand in a document, and the section that has most of them."""
-
-    n_times: int
-    n_sections: int
-    section: str
-    """Its title; "" where the words stand in no section."""
-    n_there: int
-    locator: Locator
-    """Of the first place there."""
-    about: str = ""
-    """The words, where they are one of several in a selection."""
-
-    @property
-    def said(self) -> str:
-        """In a sentence without its stop."""
-        stands = f"“{self.about}” stands" if self.about else "Stands"
-        there = f"in “{self.section}”" if self.section else "there"
-        if self.n_times == 1:
-            return f"{stands} once in the document, {there}"
-        times = f"{stands} {self.n_times:,} times"
-        if self.n_there == self.n_times:
-            return f"{times}, all {there}"
-        places = f"{times} in {counted(self.n_sections, 'section')}"
-        if self.n_there == 1:
-            return f"{places}; first {there}"
-        return f"{places}; most often {there} ({self.n_there:,})"
 
 
 def how_often(document: ReadDocument, text: str) -> Often | None:

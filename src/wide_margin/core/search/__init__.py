@@ -6,7 +6,7 @@ from wide_margin.core.search.find import Findable, Hit, find_all, make_findable
 from wide_margin.core.search.fine import Weighed, weigh
 from wide_margin.core.search.index import Index, build_index
 from wide_margin.core.search.query import Query, Term, leaning_on, read_terms, turning_on
-from wide_margin.core.search.rank import Ranked, rank
+from wide_margin.core.search.ranking import Ranked, rank
 
 __all__ = [
     "Analyser",

@@ -12,7 +12,7 @@ from wide_margin.core.search.analysis import is_common
 from wide_margin.core.search.coded import places
 from wide_margin.core.search.index import Index
 from wide_margin.core.search.query import SPELLED_OUT, Query, Term
-from wide_margin.core.search.rank import K1, B, Ranked, entry_weights, title_weights
+from wide_margin.core.search.ranking import K1, B, Ranked, entry_weights, title_weights
 from wide_margin.core.search.vectors import vectors_of
 from wide_margin.core.shipped import json_of
 

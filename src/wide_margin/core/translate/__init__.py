@@ -3,7 +3,8 @@
 from wide_margin.core.translate.checks import Fault, FaultKind, TermRule, faults_of
 from wide_margin.core.translate.languages import LANGUAGES, RIGHT_TO_LEFT, language_name
 from wide_margin.core.translate.memory import MEMORY, Kept, Memory, NearPair
-from wide_margin.core.translate.translation import Pair, awaited, checked, from_memory, translate
+from wide_margin.core.translate.model import Pair
+from wide_margin.core.translate.translation import awaited, checked, from_memory, translate
 
 __all__ = [
     "LANGUAGES",

@@ -1,7 +1,6 @@
 """Translation of sentences, kept aligned with their sources and checked."""
 
 from collections.abc import Callable, Sequence
-from typing import NamedTuple
 
 from wide_margin.core.errors import ServiceError
 from wide_margin.core.jobs import CancelToken
@@ -10,25 +9,11 @@ from wide_margin.core.services import WritingModel
 from wide_margin.core.translate.checks import TermRule, faults_of
 from wide_margin.core.translate.languages import language_name
 from wide_margin.core.translate.memory import Memory, NearPair
+from wide_margin.core.translate.model import Pair
 
 BATCH = 12
 """Sentences in one request: enough context for the model, short enough to come soon."""
 _NUMBERED = regex(r"^\s*\[?(\d+)\]?[.):]?\s+(.*\S)\s*$")
-
-
-class Pair(NamedTuple):
-    """A sentence and its translation."""
-
-    source: str
-    target: str
-    """"" while it is awaited."""
-    doubts: tuple[str, ...] = ()
-    """What the checks find wrong with it."""
-    origin: str = ""
-    """Where it comes from: "" from the writing model, "memory", "corrected" by the reader,
-    "glosses" from a dictionary, which are no translation."""
-    near: str = ""
-    """What the memory has for a sentence like it, with the difference."""
 
 
 def awaited(source: str) -> Pair:

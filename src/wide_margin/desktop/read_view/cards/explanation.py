@@ -17,7 +17,7 @@ from wide_margin.core.explain import (
     Reference,
     StandsFor,
 )
-from wide_margin.core.explain.noun_chains import WHICH
+from wide_margin.core.explain.model import WHICH
 from wide_margin.core.explain.reworded import Manner
 from wide_margin.core.margin import ExplanationBody
 from wide_margin.core.plain import counted

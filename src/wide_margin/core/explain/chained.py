@@ -7,9 +7,9 @@ both without the rest. Where it shows nothing of the kind a chain stays whole; n
 import re
 from collections.abc import Iterator, Sequence
 from itertools import pairwise
-from typing import NamedTuple
 
 from wide_margin.core.document import ReadDocument
+from wide_margin.core.explain.model import NounChain
 from wide_margin.core.explain.verbs import (
     AUXILIARIES,
     DETERMINERS,
@@ -31,7 +31,6 @@ CLOSED = 0.25
 few have."""
 OF_VERB = 0.08
 """A word that can be a verb is one, unless it stands so in that share of its sentences."""
-WHICH = ", which one: "
 _TOKEN = regex(r"[^\W_]+(?:[-'’][^\W_]+)*|\S")
 _WORD = regex(r"[^\W\d_][^\W_]*(?:-[^\W_]+)*")
 _DESCRIBES = regex(r".+(?:ly|ous|ful|less|able|ible|ic|ical|ive|ary|ual|ial|ional)")
@@ -46,20 +45,6 @@ _NO_NOUNS = (
 )  # fmt: skip
 MOST_CHAINS = 3
 """Told of a selection."""
-
-
-class NounChain(NamedTuple):
-    """A chain of nouns, and what it is put together of."""
-
-    text: str
-    """As written."""
-    parts: tuple[str, ...]
-    """Its pieces: first what it is a kind of, then what tells which one, and of that which one."""
-
-    @property
-    def said(self) -> str:
-        """The pieces in words."""
-        return WHICH.join(f"“{part}”" for part in self.parts)
 
 
 def noun_chains(document: ReadDocument, text: str) -> tuple[NounChain, ...]:
