@@ -9,6 +9,8 @@ the weights of all of them go to src/wide_margin/data/gist-weights.json, with th
 what they were made of and the figures reached on the families left out.
 """
 
+from __future__ import annotations
+
 import hashlib
 import itertools
 import json
@@ -138,7 +140,7 @@ def _worth(text: str, abstract: str) -> float:
 def rouge(text: str, abstract: str, n: int) -> float:
     """ROUGE-n F1 on stems (Lin 2004)."""
 
-    def grams(words: list[str]) -> "Counter[tuple[str, ...]]":
+    def grams(words: list[str]) -> Counter[tuple[str, ...]]:
         return Counter(zip(*[words[k:] for k in range(n)], strict=False))
 
     ours, gold = grams(stems(text)), grams(stems(abstract))

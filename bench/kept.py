@@ -7,6 +7,8 @@ had told of must be there, and the store must open. Two processes change entries
 once: nothing of either may be lost. Last, the Commonplace view opens, filters and searches.
 """
 
+from __future__ import annotations
+
 import argparse
 import os
 import random
@@ -71,7 +73,7 @@ def _write(path: Path, n: int, name: str) -> None:
     store.close()
 
 
-def _writer(path: Path, n: int, name: str) -> "subprocess.Popen[str]":
+def _writer(path: Path, n: int, name: str) -> subprocess.Popen[str]:
     return subprocess.Popen(
         [sys.executable, __file__, "--writing", str(path), str(n), name],
         stdout=subprocess.PIPE, text=True,

@@ -60,7 +60,7 @@ class Prepared:
         finally:
             pdf.close()
         self.n_pages = len(lines)
-        self._heights = [float(height) for height in facts.sizes[:, 1]]
+        self._heights = facts.heights
         furniture = find_furniture(lines, self._heights)
         self._labels = label_pages(facts.labels, lines, self._heights)
         self._text = [furniture.text_lines(page, on_page) for page, on_page in enumerate(lines)]

@@ -47,9 +47,9 @@ import gc, os, sys, time
 gc.disable()
 from wide_margin.core.session.forking import FORK_SERVER
 FORK_SERVER.start()  # in the order of start.main, which finds it started
-from wide_margin import cli, start
+from wide_margin import start
 
-def opened(file, *_):
+def opened(file):
     from wide_margin.desktop import app
 
     class Watched(app.MainWindow):
@@ -65,7 +65,7 @@ def opened(file, *_):
 
 began = float(sys.argv[2])
 sys.argv[:] = ["wide-margin", sys.argv[1]]
-cli._open_window = opened
+start.open_window = opened
 start.main()
 """
 """The command up to its first page drawn; loading its own code is part of it."""

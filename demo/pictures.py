@@ -1,5 +1,7 @@
 """Take the README's pictures from the demo handbook: python demo/pictures.py FOLDER."""
 
+from __future__ import annotations
+
 import os
 import sys
 import tempfile
@@ -28,7 +30,7 @@ MARKED = {
 """What is marked, and the key of its ink."""
 
 
-def keep_more(tour: "Tour") -> None:
+def keep_more(tour: Tour) -> None:
     """Passages marked in five inks, some of them with tags."""
     window = tour._window
     window.show_view("Read")
@@ -41,7 +43,7 @@ def keep_more(tour: "Tour") -> None:
     window.reader.keeper.change_all(tagged, "Tag")
 
 
-def show_map(tour: "Tour", target: Path) -> None:
+def show_map(tour: Tour, target: Path) -> None:
     """The Map with its terms, a section pointed at."""
     window = tour._window
     window.show_view("Map")
@@ -54,7 +56,7 @@ def show_map(tour: "Tour", target: Path) -> None:
     tour.save(target / "map.png")
 
 
-def cut_a_table(tour: "Tour", target: Path) -> None:
+def cut_a_table(tour: Tour, target: Path) -> None:
     """A table cut out, its rows kept, and explained."""
     window = tour._window
     window.show_view("Read")
@@ -71,7 +73,7 @@ def cut_a_table(tour: "Tour", target: Path) -> None:
     tour.save(target / "read-table.png")
 
 
-def face_a_translation(tour: "Tour", target: Path) -> None:
+def face_a_translation(tour: Tour, target: Path) -> None:
     """A page translated facing it, a pair with a doubt chosen."""
     window = tour._window
     view = window.read_view
@@ -86,7 +88,7 @@ def face_a_translation(tour: "Tour", target: Path) -> None:
     view.facing.close_it()
 
 
-def edit_a_talk(tour: "Tour", target: Path) -> None:
+def edit_a_talk(tour: Tour, target: Path) -> None:
     """A talk of the handbook, its first sheet pointed at."""
     window = tour._window
     window.make_talk()

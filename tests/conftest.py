@@ -1,5 +1,7 @@
 """Fixtures every test may use: folders of its own, made PDFs, the demo handbook read once."""
 
+from __future__ import annotations
+
 import os
 import time
 from collections.abc import Iterator
@@ -36,7 +38,7 @@ def own_folders(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
 
 
 @pytest.fixture
-def shared_cache(own_folders: None, read: "Read", monkeypatch: pytest.MonkeyPatch) -> None:
+def shared_cache(own_folders: None, read: Read, monkeypatch: pytest.MonkeyPatch) -> None:
     """The handbook has been read, and what explanations and digests need of it is made."""
     monkeypatch.setenv("XDG_CACHE_HOME", str(read.cache))
 

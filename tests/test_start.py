@@ -5,8 +5,7 @@ import sys
 
 import pytest
 
-from wide_margin.cli import COMMANDS
-from wide_margin.start import READS_NOTHING
+from wide_margin.start import COMMANDS, READS_NOTHING
 
 TOLD = """
 import gc

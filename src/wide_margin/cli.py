@@ -46,6 +46,7 @@ from wide_margin.core.services import WritingModel, load_settings
 from wide_margin.core.services.keys import model_key
 from wide_margin.core.services.writing_model import first_model
 from wide_margin.core.session import DigestRequest, ReadSummary, Session
+from wide_margin.start import is_file, told_in_a_sentence
 
 app = typer.Typer(
     help="Read one long PDF with a wide margin beside it.\n\n"
@@ -57,11 +58,6 @@ app = typer.Typer(
 )
 MAX_SENT = 8
 """Excerpts that go to a writing model."""
-COMMANDS = {
-    "open", "outline", "digest", "ask", "explain", "translate", "entries", "annotate", "stand-in",
-    "recognise", "say", "talk",
-}  # fmt: skip
-
 FileArgument = Annotated[Path, typer.Argument(metavar="FILE", help="The PDF.", show_default=False)]
 PasswordOption = Annotated[
     Path | None,
@@ -146,7 +142,7 @@ def outline(
         summary = read_document(session, password_file, hide=hidden)
         session.settle()
         title, password = summary.title or file.stem, session.password
-        heights = [float(height) for height in session.sizes().result()[:, 1]]
+        heights = [height for _, height in session.sizes().result()]
         sha256 = session.fingerprint().result()
     if edited:
         summary = replace(summary, outline=_edited(sha256, summary.outline, heights))
@@ -573,14 +569,10 @@ def main() -> None:
     import wide_margin.cli_talk  # noqa: F401 (their commands join the app)
 
     arguments = sys.argv[1:]
-    first = next((k for k, word in enumerate(arguments) if not word.startswith("-")), None)
-    if first is not None and arguments[first] not in COMMANDS and first == 0:
+    if arguments and is_file(arguments[0]):
         arguments.insert(0, "open")
-    try:
+    with told_in_a_sentence():
         app(args=arguments, prog_name="wide-margin")
-    except WideMarginError as error:
-        typer.echo(plain(f"{error.message} {error.hint}".strip()), err=True)
-        sys.exit(1)
 
 
 if __name__ == "__main__":

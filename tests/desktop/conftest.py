@@ -1,5 +1,7 @@
 """A real main window on the demo handbook, with a store of its own."""
 
+from __future__ import annotations
+
 import inspect
 from collections.abc import Callable, Iterator
 from dataclasses import asdict
@@ -84,7 +86,7 @@ class Hand:
         (entry_id,) = set(self.reader.entries) - before
         return self.reader.entries[entry_id]
 
-    def open(self, path: Path, **options: str) -> "Hand":
+    def open(self, path: Path, **options: str) -> Hand:
         self.window.open(path, **options)
         self.wait(lambda: self.reader.is_ready)
         page = self.view.here()[0]

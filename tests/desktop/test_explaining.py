@@ -8,7 +8,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel
 
 from tests.desktop.conftest import Hand
-from wide_margin.core.explain.reworded import Manner
+from wide_margin.core.explain.model import Manner
 from wide_margin.core.layout import boxes_of
 from wide_margin.core.margin import State
 from wide_margin.core.services import Settings

@@ -1,13 +1,22 @@
 """Page space: PDF points, origin at the top left of the page as displayed, y down."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
+from typing import TYPE_CHECKING, Any
 
-import numpy as np
-import numpy.typing as npt
+from wide_margin.core.later import loaded_later
 
-FloatArray = npt.NDArray[np.floating]
-IntArray = npt.NDArray[np.integer]
-BoolArray = npt.NDArray[np.bool_]
+if TYPE_CHECKING:
+    import numpy as np
+    import numpy.typing as npt
+
+    FloatArray = npt.NDArray[np.floating]
+    IntArray = npt.NDArray[np.integer]
+    BoolArray = npt.NDArray[np.bool_]
+else:  # the window shows a first page without any array
+    np = loaded_later("numpy")
+    FloatArray = IntArray = BoolArray = Any
 Box = tuple[float, float, float, float]
 """x0, y0, x1, y1 in page space."""
 

@@ -1,12 +1,19 @@
 """Words for the parts of a document and for numbers, in many languages: one place for all rooms."""
 
+from __future__ import annotations
+
 import re
-import tomllib
 import unicodedata
 from functools import cache
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
+from wide_margin.core.later import loaded_later
 from wide_margin.core.shipped import text_of
+
+if TYPE_CHECKING:
+    import tomllib
+else:
+    tomllib = loaded_later("tomllib")
 
 LEADER = ".·…_‥"
 """Characters that lead from a title to its page number."""

@@ -1,11 +1,18 @@
 """What ships with the package as data: texts, and the weights that scripts of bench/ make."""
 
+from __future__ import annotations
+
 import json
 from functools import cache
 from importlib import resources
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-import numpy as np
+from wide_margin.core.later import loaded_later
+
+if TYPE_CHECKING:
+    import numpy as np
+else:
+    np = loaded_later("numpy")
 
 
 def text_of(name: str) -> str:

@@ -1,20 +1,26 @@
 """The application: Qt is set up here, and nowhere else."""
 
+from __future__ import annotations
+
 import logging
 import os
 import signal
 import sys
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QApplication
 
-from wide_margin.core.margin import Store, default_store_path, open_store
+from wide_margin.core.margin import default_store_path, open_store
 from wide_margin.core.services import SettingsKeeper
 from wide_margin.core.session.fetch import is_address
 from wide_margin.desktop.entry_keeper import EntryHub
 from wide_margin.desktop.handover import Handover, hand_over
 from wide_margin.desktop.main_window import MainWindow
+
+if TYPE_CHECKING:
+    from wide_margin.core.margin import Store
 
 log = logging.getLogger(__name__)
 
@@ -103,8 +109,6 @@ def run(
         settings.hold_for_now(model_address=model, model_name="")
     opened = open_store(where)
     windows = Windows(opened.store, settings)
-    handover = Handover(where)
-    handover.asked.connect(windows.show)
     window = windows.add()
     for trouble in (settings.trouble, opened.trouble):
         if trouble is not None:
@@ -113,6 +117,8 @@ def run(
             window.start_page.say(f"{trouble.message} {trouble.hint}")
     if named is not None:
         _open_in(window, named, page, password)
+    handover = Handover(where)  # while the first page is on its way
+    handover.asked.connect(windows.show)
     # Python sees Ctrl+C only when it runs; the timer lets it.
     signal.signal(signal.SIGINT, lambda *_: windows.close())
     heartbeat = QTimer()

@@ -1,5 +1,7 @@
 """Slow work off the UI thread: results come back to the window's own thread."""
 
+from __future__ import annotations
+
 import logging
 from collections.abc import Callable
 from concurrent.futures import Future
@@ -24,7 +26,7 @@ class Job(QObject):
 
     def __init__(
         self,
-        parent: "Background",
+        parent: Background,
         done: Callable[[Any], None],
         failed: Callable[[WideMarginError], None] | None,
         progressed: Callable[[Any], None] | None,
@@ -109,7 +111,7 @@ class Background(QObject):
 
     def watch(
         self,
-        future: "Future[Any]",
+        future: Future[Any],
         *,
         done: Callable[[Any], None],
         failed: Callable[[WideMarginError], None] | None = None,
@@ -117,7 +119,7 @@ class Background(QObject):
         """Tell when a future of the session is there; the callbacks run in the UI thread."""
         job = self._start(done, failed, None)
 
-        def arrived(finished: "Future[Any]") -> None:
+        def arrived(finished: Future[Any]) -> None:
             if not self._closed and shiboken6.isValid(job):
                 job.finish(finished.result)
 

@@ -1,21 +1,24 @@
 """Questions asked while the document was being read, answered anew once all of it is."""
 
+from __future__ import annotations
+
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject
 
-from wide_margin.core.answers import Answer
-from wide_margin.core.margin import Anchor, Entry, Origin, QuestionBody
+from wide_margin.core.margin import Anchor, Origin, QuestionBody
 
 if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer
+    from wide_margin.core.margin import Entry
     from wide_margin.desktop.reader import Reader
 
 
 class EarlyAnswers(QObject):
     """Keeps which answers are of the pages read so far, and takes better ones in their place."""
 
-    def __init__(self, reader: "Reader") -> None:
+    def __init__(self, reader: Reader) -> None:
         super().__init__(reader)
         self._reader = reader
         self._ids: list[str] = []

@@ -1,5 +1,7 @@
 """The entries of the open document: in the store first, then on screen, then in other windows."""
 
+from __future__ import annotations
+
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from functools import partial
@@ -9,19 +11,12 @@ from PySide6.QtCore import QObject, Signal
 from PySide6.QtGui import QUndoCommand
 
 from wide_margin.core.errors import WideMarginError
-from wide_margin.core.margin import (
-    DocumentRecord,
-    Entry,
-    ExplanationBody,
-    KeptEntries,
-    QuestionBody,
-    State,
-    TranslationBody,
-)
+from wide_margin.core.margin import Entry, ExplanationBody, QuestionBody, State, TranslationBody
 from wide_margin.core.outline import Outline
 from wide_margin.core.plain import counted
 
 if TYPE_CHECKING:
+    from wide_margin.core.margin import DocumentRecord, KeptEntries
     from wide_margin.desktop.reader import Reader
 
 
@@ -44,7 +39,7 @@ class EntryKeeper(QObject):
     removed = Signal(str)  # its id
     others_changed = Signal()  # entries of other documents, by this window or another
 
-    def __init__(self, reader: "Reader", hub: EntryHub) -> None:
+    def __init__(self, reader: Reader, hub: EntryHub) -> None:
         super().__init__(reader)
         self._reader, self._hub = reader, hub
         self.entries: dict[str, Entry] = {}

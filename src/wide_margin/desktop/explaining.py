@@ -1,21 +1,25 @@
 """Explanations in the margin: of a selection, by paragraphs, with what a dictionary says."""
 
+from __future__ import annotations
+
 import logging
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, Signal
 
 from wide_margin.core.answers import Reach
-from wide_margin.core.errors import WideMarginError
-from wide_margin.core.explain import Explanation, FigureExplanation
-from wide_margin.core.geometry import Box
-from wide_margin.core.jobs import CancelToken
-from wide_margin.core.margin import Anchor, Entry, EntryKind, ExplanationBody, new_entry
-from wide_margin.core.services.dictionary import Dictionary, Sense
-from wide_margin.core.session import ParagraphText
-from wide_margin.desktop.background import Report
+from wide_margin.core.margin import Anchor, EntryKind, ExplanationBody, new_entry
+from wide_margin.core.services.dictionary import Dictionary
 
 if TYPE_CHECKING:
+    from wide_margin.core.errors import WideMarginError
+    from wide_margin.core.explain import Explanation, FigureExplanation
+    from wide_margin.core.geometry import Box
+    from wide_margin.core.jobs import CancelToken
+    from wide_margin.core.margin import Entry
+    from wide_margin.core.services.dictionary import Sense
+    from wide_margin.core.session import ParagraphText
+    from wide_margin.desktop.background import Report
     from wide_margin.desktop.reader import Reader
 
 log = logging.getLogger(__name__)
@@ -31,7 +35,7 @@ class Explaining(QObject):
 
     explained = Signal(object)  # Entry
 
-    def __init__(self, reader: "Reader") -> None:
+    def __init__(self, reader: Reader) -> None:
         super().__init__(reader)
         self._reader = reader
 

@@ -1,15 +1,19 @@
 """Fetching a document from an address, in the window."""
 
+from __future__ import annotations
+
 from collections.abc import Callable
 from pathlib import Path
-from typing import cast
+from typing import TYPE_CHECKING, cast
 
 from PySide6.QtCore import QObject
 
-from wide_margin.core.errors import WideMarginError
 from wide_margin.core.session.fetch import fetch_pdf, fetched_folder
-from wide_margin.desktop.background import Background, Job
-from wide_margin.desktop.read_view.message import Message
+
+if TYPE_CHECKING:
+    from wide_margin.core.errors import WideMarginError
+    from wide_margin.desktop.background import Background, Job
+    from wide_margin.desktop.read_view.message import Message
 
 
 class Fetching(QObject):

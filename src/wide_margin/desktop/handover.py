@@ -4,14 +4,23 @@ Two processes on one store would not hear of each other's entries; so the first 
 socket, and a later one sends what it was started with and ends.
 """
 
+from __future__ import annotations
+
 import getpass
 import hashlib
 import json
 import logging
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QObject, Signal
-from PySide6.QtNetwork import QLocalServer, QLocalSocket
+from PySide6.QtCore import QDir, QObject, Signal
+
+from wide_margin.core.later import loaded_later
+
+if TYPE_CHECKING:
+    from PySide6 import QtNetwork
+else:
+    QtNetwork = loaded_later("PySide6.QtNetwork")
 
 log = logging.getLogger(__name__)
 
@@ -27,7 +36,9 @@ def _name(store: Path) -> str:
 
 def hand_over(store: Path, request: dict[str, str | None]) -> bool:
     """Give a request to the application that runs on a store; whether there is one that took it."""
-    socket = QLocalSocket()
+    if not Path(QDir.tempPath(), _name(store)).exists():
+        return False  # nobody listens, and the network need not be loaded to hear so
+    socket = QtNetwork.QLocalSocket()
     socket.connectToServer(_name(store))
     if not socket.waitForConnected(WAIT_MS):
         return False
@@ -45,12 +56,12 @@ class Handover(QObject):
 
     def __init__(self, store: Path, parent: QObject | None = None) -> None:
         super().__init__(parent)
-        self._server = QLocalServer(self)
-        self._server.setSocketOptions(QLocalServer.SocketOption.UserAccessOption)
+        self._server = QtNetwork.QLocalServer(self)
+        self._server.setSocketOptions(QtNetwork.QLocalServer.SocketOption.UserAccessOption)
         self._server.newConnection.connect(self._greet)
         name = _name(store)
         if not self._server.listen(name):
-            QLocalServer.removeServer(name)  # of an application that was killed
+            QtNetwork.QLocalServer.removeServer(name)  # of an application that was killed
             if not self._server.listen(name):
                 log.warning("later starts cannot be heard: %s", self._server.errorString())
 
@@ -64,7 +75,7 @@ class Handover(QObject):
             socket.disconnected.connect(socket.deleteLater)
             self._take(socket)
 
-    def _take(self, socket: QLocalSocket) -> None:
+    def _take(self, socket: QtNetwork.QLocalSocket) -> None:
         if not socket.canReadLine():
             if socket.bytesAvailable() > MAX_BYTES:
                 socket.abort()

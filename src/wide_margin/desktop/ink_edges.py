@@ -1,12 +1,17 @@
 """How inks look: each has a colour, and an edge that tells it without its colour."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QRect, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPen
 
 from wide_margin.core.margin import Ink
-from wide_margin.desktop.look import Colours
+
+if TYPE_CHECKING:
+    from wide_margin.desktop.look import Colours
 
 INK_KEYS = {str(k): ink for k, ink in enumerate(Ink, start=1)}
 """The key of each ink while a selection stands: 1 to 6."""

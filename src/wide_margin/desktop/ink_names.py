@@ -1,14 +1,20 @@
 """What the inks of marks mean: the reader names them."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import QSize
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QGridLayout, QLineEdit, QWidget
 
-from wide_margin.core.margin import Ink
 from wide_margin.core.plain import one_line
 from wide_margin.desktop.ink_edges import INK_KEYS, ink_name, paint_ink
-from wide_margin.desktop.look import Colours
 from wide_margin.desktop.words import Words, show_title
+
+if TYPE_CHECKING:
+    from wide_margin.core.margin import Ink
+    from wide_margin.desktop.look import Colours
 
 LONGEST = 24
 

@@ -1,20 +1,25 @@
 """Having the document read aloud: sentence by sentence, marked on the page as it is said."""
 
+from __future__ import annotations
+
 import threading
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, Signal
 
-from wide_margin.core.answers import WHOLE, Reach
-from wide_margin.core.document.spoken import Spoken
-from wide_margin.core.errors import ServiceError, WideMarginError
-from wide_margin.core.jobs import CancelToken
-from wide_margin.core.services.speech import FASTEST, SLOWEST, Engine, find_engine
-from wide_margin.desktop.background import Job, Report
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.errors import ServiceError
+from wide_margin.core.services.speech import FASTEST, SLOWEST, find_engine
 from wide_margin.desktop.read_view.page_painting import Laid
 
 if TYPE_CHECKING:
+    from wide_margin.core.answers import Reach
+    from wide_margin.core.document.spoken import Spoken
+    from wide_margin.core.errors import WideMarginError
+    from wide_margin.core.jobs import CancelToken
+    from wide_margin.core.services.speech import Engine
+    from wide_margin.desktop.background import Job, Report
     from wide_margin.desktop.read_view.read_view import ReadView
 
 STEP = 1.2
@@ -26,7 +31,7 @@ class Listening(QObject):
 
     changed = Signal()
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         super().__init__(view)
         self._view, self._reader = view, view.reader
         self.sentences: Sequence[Spoken] = ()

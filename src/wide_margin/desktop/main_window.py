@@ -1,9 +1,11 @@
 """The main window: the views, and what opens documents."""
 
-from functools import partial
+from __future__ import annotations
+
+from functools import cached_property, partial
 from importlib import resources
 from pathlib import Path
-from typing import cast
+from typing import TYPE_CHECKING, cast
 
 import platformdirs
 from PySide6.QtCore import QSettings, Qt, Signal
@@ -20,33 +22,36 @@ from PySide6.QtWidgets import (
 )
 
 from wide_margin import __version__
-from wide_margin.core.answers import WHOLE, Excerpt, Reach
-from wide_margin.core.document import Locator
+from wide_margin.core.answers import WHOLE
 from wide_margin.core.errors import WideMarginError
-from wide_margin.core.margin import DocumentRecord, Entry, Store
-from wide_margin.core.pages import FileFacts
-from wide_margin.core.services import Settings, SettingsKeeper
 from wide_margin.core.session.fetch import is_address, local_path
-from wide_margin.desktop.commonplace_view import CommonplaceView
-from wide_margin.desktop.digest_view import DigestView
-from wide_margin.desktop.entry_keeper import EntryHub
 from wide_margin.desktop.fetching import Fetching
 from wide_margin.desktop.ink_edges import call_inks
-from wide_margin.desktop.ink_names import InkNames
 from wide_margin.desktop.look import DAY, NIGHT, wear
-from wide_margin.desktop.map_view import MapView
 from wide_margin.desktop.menus import Menus
-from wide_margin.desktop.model_dialog import ModelDialog
-from wide_margin.desktop.outline_view import OutlineView
-from wide_margin.desktop.printing import Printing
-from wide_margin.desktop.properties import PropertiesDialog, property_rows
 from wide_margin.desktop.quick_note import QuickNote, place_note
-from wide_margin.desktop.read_view import ReadView
 from wide_margin.desktop.reader import Reader
 from wide_margin.desktop.saved_requests import Requests
 from wide_margin.desktop.start_page import StartPage, keep_picture
-from wide_margin.desktop.views import VIEWS, View
+from wide_margin.desktop.views import VIEWS
 from wide_margin.desktop.words import ask_text, set_tip, show_title, tell
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Excerpt, Reach
+    from wide_margin.core.document import Locator
+    from wide_margin.core.margin import DocumentRecord, Entry, Store
+    from wide_margin.core.pages import FileFacts
+    from wide_margin.core.services import Settings, SettingsKeeper
+    from wide_margin.desktop.commonplace_view import CommonplaceView
+    from wide_margin.desktop.digest_view import DigestView
+    from wide_margin.desktop.entry_keeper import EntryHub
+    from wide_margin.desktop.map_view import MapView
+    from wide_margin.desktop.outline_view import OutlineView
+    from wide_margin.desktop.printing import Printing
+    from wide_margin.desktop.read_view import ReadView
+    from wide_margin.desktop.views import View
+
+_KINDS = {kind.name: kind for kind in VIEWS}
 
 
 class MainWindow(QMainWindow):
@@ -61,14 +66,9 @@ class MainWindow(QMainWindow):
         self.start_page = StartPage()
         self._stack = QStackedWidget()
         self._stack.addWidget(self.start_page)
-        self.views: dict[str, QWidget] = {kind.name: kind.make(self.reader) for kind in VIEWS}
-        for view in self.views.values():
-            self._stack.addWidget(view)
-        self.read_view = cast("ReadView", self.views["Read"])
-        self.digest_view = cast("DigestView", self.views["Digest"])
-        self.commonplace_view = cast("CommonplaceView", self.views["Commonplace"])
-        self.map_view = cast("MapView", self.views["Map"])
-        self.outline_view = cast("OutlineView", self.views["Outline"])
+        self.views: dict[str, QWidget] = {}
+        """Those that were turned to, by their names."""
+        self.read_view = cast("ReadView", self.view("Read"))
         self.shown_view = ""
         """The name of the view that is shown; "" for the start page."""
         self.setCentralWidget(self._stack)
@@ -77,7 +77,6 @@ class MainWindow(QMainWindow):
         self.resize(1280, 800)
         self.fetching = Fetching(self.reader.background, self.read_view.message, self)
         self.quick_note, self.requests = QuickNote(self), Requests(self)
-        self.printing = Printing(self)
         self.menus = Menus(self)
         self._corner = self._view_words()
         self.menuBar().setCornerWidget(self._corner, Qt.Corner.TopRightCorner)
@@ -96,16 +95,6 @@ class MainWindow(QMainWindow):
         self.read_view.asked_for_file.connect(self._act_on_message)
         self.read_view.loose_asked.connect(self.quick_note.edit)
         self.read_view.pages.entry_dropped.connect(partial(place_note, self))
-        self.outline_view.read_asked.connect(self._read_section)
-        self.digest_view.section_followed.connect(self._read_section)
-        self.map_view.section_followed.connect(self._read_section)
-        self.map_view.passage_followed.connect(self._read_passage)
-        self.map_view.reach_chosen.connect(self._ask_of_section)
-        self.commonplace_view.followed.connect(self._read_entry)
-        self.commonplace_view.elsewhere_followed.connect(self._read_elsewhere)
-        self.digest_view.followed.connect(self._read_passage)
-        self.digest_view.compose_asked.connect(self._compose_gist)
-        self.digest_view.lines_to_compose.connect(self._compose_lines)
         self.read_view.pages.images.image_arrived.connect(self._keep_first_page)
         self.start_page.document_chosen.connect(lambda record: self.open(Path(record.path)))
         self.start_page.locate_asked.connect(self._locate)
@@ -229,14 +218,43 @@ class MainWindow(QMainWindow):
             self._view_buttons[kind.name] = button
         return corner
 
+    def view(self, name: str) -> QWidget:
+        """A view by its name; made when it is first asked for."""
+        if (view := self.views.get(name)) is None:
+            view = _KINDS[name].make(self)
+            self.views[name] = view
+            self._stack.addWidget(view)
+            if self.start_page.colours is not DAY:
+                cast("View", view).wear(self.start_page.colours)
+        return view
+
+    @property
+    def digest_view(self) -> DigestView:
+        """The view of that name."""
+        return cast("DigestView", self.view("Digest"))
+
+    @property
+    def outline_view(self) -> OutlineView:
+        """The view of that name."""
+        return cast("OutlineView", self.view("Outline"))
+
+    @property
+    def map_view(self) -> MapView:
+        """The view of that name."""
+        return cast("MapView", self.view("Map"))
+
+    @property
+    def commonplace_view(self) -> CommonplaceView:
+        """The view of that name."""
+        return cast("CommonplaceView", self.view("Commonplace"))
+
     def show_view(self, name: str) -> None:
         """Turn to a view of the document."""
         if name != "Read" and self.reader.path is None:
             self._mark_view("")
             return
-        kind = next(kind for kind in VIEWS if kind.name == name)
-        kind.turn_to(self)
-        self._stack.setCurrentWidget(self.views[name])
+        _KINDS[name].turn_to(self)
+        self._stack.setCurrentWidget(self.view(name))
         self._mark_view(name)
 
     def _mark_view(self, name: str) -> None:
@@ -245,38 +263,49 @@ class MainWindow(QMainWindow):
             button.setChecked(button_name == name)
             button.setEnabled(bool(name) or self.reader.path is not None)
 
-    def _read_section(self, index: int) -> None:
+    def read_section(self, index: int) -> None:
+        """Show a section in Read."""
         self.show_view("Read")
         self.read_view.go_to_section(index)
 
-    def _ask_of_section(self, section: int) -> None:
+    def ask_of_section(self, section: int) -> None:
         """Take a section as reach, and go to the ask line."""
-        self._read_section(section)
+        self.read_section(section)
         self.read_view.reaching.of_section(section)
         self.read_view.ask_line.field.setFocus()
 
-    def _read_passage(self, locator: Locator) -> None:
+    def read_passage(self, locator: Locator) -> None:
+        """Show a passage in Read."""
         self.show_view("Read")
         self.read_view.go_to_passage(locator)
 
-    def _read_entry(self, entry: Entry) -> None:
+    def read_entry(self, entry: Entry) -> None:
+        """Show an entry in Read."""
         self.show_view("Read")
         self.read_view.go_to_entry(entry.id)
 
-    def _read_elsewhere(self, record: DocumentRecord, entry: Entry) -> None:
+    def read_elsewhere(self, record: DocumentRecord, entry: Entry) -> None:
         """Open another document where one of its entries stands."""
         self.open(Path(record.path), page=f"file {entry.anchor.page + 1}")
 
-    def _compose_lines(self, question: str, part: str, lines: list[Excerpt], reach: Reach) -> None:
+    def compose_lines(self, question: str, part: str, lines: list[Excerpt], reach: Reach) -> None:
         """Show in Read what is composed from lines of the digest."""
         self.show_view("Read")
         self.read_view.commands.compose_lines(question, f"overview: {part}", lines, reach)
 
-    def _compose_gist(self, question: str, reach: Reach) -> None:
+    def compose_gist(self, question: str, reach: Reach) -> None:
+        """Show in Read the gist as the model composes it."""
         self.show_view("Read")
         self.read_view.commands.ask_composed(question, reach)
 
-    # --- what the menus do
+    # --- what the menus do; what most readers never ask for is loaded with it
+
+    @cached_property
+    def printing(self) -> Printing:
+        """What prints pages, with what stands beside them."""
+        from wide_margin.desktop.printing import Printing
+
+        return Printing(self)
 
     def open_again(self) -> None:
         """The same document in another window."""
@@ -294,6 +323,8 @@ class MainWindow(QMainWindow):
 
     def show_model_settings(self) -> None:
         """Where the writing model is, and whether it works."""
+        from wide_margin.desktop.model_dialog import ModelDialog
+
         dialog = ModelDialog(self.reader.settings, self.reader.background, self)
         dialog.chosen.connect(lambda changed: self.reader.change_settings(**changed))
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
@@ -303,7 +334,7 @@ class MainWindow(QMainWindow):
         """A talk of the document, or of the section that is taken as reach, to be edited."""
         if self.reader.path is None:
             return
-        from wide_margin.desktop.talk_window import TalkWindow  # rarely needed, and large
+        from wide_margin.desktop.talk_window import TalkWindow
 
         reach = self.read_view.ask_line.reach
         self.talk_window = TalkWindow(self, reach if reach.kind == "section" else WHOLE)
@@ -312,6 +343,8 @@ class MainWindow(QMainWindow):
 
     def name_inks(self) -> None:
         """Let the reader say what the inks of marks mean."""
+        from wide_margin.desktop.ink_names import InkNames
+
         dialog = InkNames(self.read_view.colours, self)
         dialog.accepted.connect(lambda: self.reader.change_settings(ink_names=dialog.names()))
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
@@ -320,13 +353,16 @@ class MainWindow(QMainWindow):
     def _show_ink_names(self, settings: Settings) -> None:
         call_inks(settings.ink_names)
         self.read_view.listed.show_all()
-        self.commonplace_view.name_inks()
+        if "Commonplace" in self.views:
+            self.commonplace_view.name_inks()
 
     def show_properties(self) -> None:
         """What the document says of itself."""
         facts, session = self.reader.facts, self.reader.session
         if facts is None or session is None:
             return
+        from wide_margin.desktop.properties import PropertiesDialog, property_rows
+
         path, summary = str(self.reader.path), self.reader.summary
 
         def show(memory: float = 0.0) -> None:

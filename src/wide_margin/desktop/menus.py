@@ -1,5 +1,7 @@
 """The menus of the main window."""
 
+from __future__ import annotations
+
 from collections.abc import Callable
 from functools import partial
 from typing import TYPE_CHECKING
@@ -13,6 +15,7 @@ from wide_margin.desktop.views import VIEWS
 
 if TYPE_CHECKING:
     from wide_margin.desktop.main_window import MainWindow
+    from wide_margin.desktop.outline_view import OutlineView
 
 Key = QKeySequence.StandardKey | str
 _MNEMONICS = {"Ask": "&Ask about it"}
@@ -21,7 +24,7 @@ _MNEMONICS = {"Ask": "&Ask about it"}
 class Menus:
     """Builds the menus of a window, and keeps the actions that show a state."""
 
-    def __init__(self, window: "MainWindow") -> None:
+    def __init__(self, window: MainWindow) -> None:
         """Fill the menu bar."""
         self._window = window
         bar = window.menuBar()
@@ -53,11 +56,11 @@ class Menus:
 
         return act
 
-    def _in_outline(self, slot: Callable[[], object]) -> Callable[[], None]:
+    def _in_outline(self, do: Callable[[OutlineView], object]) -> Callable[[], None]:
         def act() -> None:
             if self._window.reader.is_ready:
                 self._window.show_view("Outline")
-                slot()
+                do(self._window.outline_view)
 
         return act
 
@@ -69,8 +72,8 @@ class Menus:
         self._add(menu, "&Same document in another window", window.open_again)
         self._add(menu, "Read &before", window.back_to_start)
         menu.addSeparator()
-        self._add(menu, "&Print…", window.printing.ask, QKeySequence.StandardKey.Print)
-        self._add(menu, "Print with the &margin…", partial(window.printing.ask, with_margin=True))
+        self._add(menu, "&Print…", lambda: window.printing.ask(), QKeySequence.StandardKey.Print)
+        self._add(menu, "Print with the &margin…", lambda: window.printing.ask(with_margin=True))
         menu.addSeparator()
         self._add(menu, "&Quit", window.close, "Ctrl+Q")
 
@@ -149,15 +152,17 @@ class Menus:
         self.redo.setShortcut(QKeySequence.StandardKey.Redo)
         menu.addActions([self.undo, self.redo])
         menu.addSeparator()
-        outline, inside = window.outline_view, self._in_outline
-        self._add(menu, "Next &disagreement", inside(outline.next_disagreement), "F7")
+        inside = self._in_outline
+        self._add(menu, "Next &disagreement", inside(lambda it: it.next_disagreement()), "F7")
         start = window.read_view.commands.start_section
         self._add(menu, "Start a section at the selec&tion", start)
-        self._add(menu, "Sa&ve the outline as…", inside(outline.files.ask_where_to_save))
-        write = inside(outline.files.ask_where_to_write)
+        save = inside(lambda it: it.files.ask_where_to_save())
+        self._add(menu, "Sa&ve the outline as…", save)
+        write = inside(lambda it: it.files.ask_where_to_write())
         self._add(menu, "&Write the outline into a copy of the PDF…", write)
-        self._add(menu, "Take an outline &from a file…", inside(outline.files.ask_which_file))
-        self._add(menu, "&Outline as found", inside(outline.back_to_found))
+        take = inside(lambda it: it.files.ask_which_file())
+        self._add(menu, "Take an outline &from a file…", take)
+        self._add(menu, "&Outline as found", inside(lambda it: it.back_to_found()))
         menu.addSeparator()
         self._add(menu, "A ta&lk…", window.make_talk)
         self._add(menu, "Re&cognise pages that are pictures", reader.recognising.start)

@@ -1,5 +1,9 @@
 """Where the writing model is: address, name, key, and a button that tries it."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
     QCheckBox,
@@ -14,14 +18,18 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from wide_margin.core.errors import ServiceError, WideMarginError
-from wide_margin.core.jobs import CancelToken
-from wide_margin.core.services import Settings, WritingModel
+from wide_margin.core.errors import ServiceError
+from wide_margin.core.services import WritingModel
 from wide_margin.core.services.keys import KEY_VARIABLE, keep_model_key, model_key
 from wide_margin.core.services.writing_model import list_models
-from wide_margin.desktop.background import Background, Report
 from wide_margin.desktop.look import sans_font
 from wide_margin.desktop.words import Words, menu_text, show_title
+
+if TYPE_CHECKING:
+    from wide_margin.core.errors import WideMarginError
+    from wide_margin.core.jobs import CancelToken
+    from wide_margin.core.services import Settings
+    from wide_margin.desktop.background import Background, Report
 
 _EXAMPLE = "http://127.0.0.1:8080/v1"
 

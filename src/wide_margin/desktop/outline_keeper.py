@@ -1,5 +1,7 @@
 """The outline as the window knows it: as found, or as the reader has changed it."""
 
+from __future__ import annotations
+
 import logging
 from collections.abc import Callable
 from dataclasses import replace
@@ -10,15 +12,10 @@ from PySide6.QtGui import QUndoCommand
 
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.outline import Outline
-from wide_margin.core.outline.editing import (
-    Edit,
-    OutlineEditor,
-    as_rows,
-    carried_over,
-    from_store,
-)
+from wide_margin.core.outline.editing import OutlineEditor, as_rows, carried_over, from_store
 
 if TYPE_CHECKING:
+    from wide_margin.core.outline.editing import Edit
     from wide_margin.desktop.reader import Reader
 
 log = logging.getLogger(__name__)
@@ -36,7 +33,7 @@ class OutlineKeeper(QObject):
 
     changed = Signal(object, int)  # Outline, index of the section that was changed or -1
 
-    def __init__(self, reader: "Reader") -> None:
+    def __init__(self, reader: Reader) -> None:
         super().__init__(reader)
         self._reader = reader
         self.found = Outline()
@@ -57,7 +54,7 @@ class OutlineKeeper(QObject):
     def heights(self) -> list[float]:
         """Page heights, points."""
         facts = self._reader.facts
-        return [float(height) for height in facts.sizes[:, 1]] if facts is not None else []
+        return facts.heights if facts is not None else []
 
     def take_up(self) -> None:
         """Go by the outline that was kept for this document, where there is one."""

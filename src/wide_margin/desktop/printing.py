@@ -1,5 +1,7 @@
 """Printing pages at their true size."""
 
+from __future__ import annotations
+
 from collections.abc import Callable, Sequence
 from functools import partial
 from typing import TYPE_CHECKING, NamedTuple
@@ -9,18 +11,18 @@ from PySide6.QtGui import QColor, QPageLayout, QPageSize, QPainter, QPen
 from PySide6.QtPrintSupport import QPrintDialog, QPrinter
 
 from wide_margin.core.export.entries import said_in
-from wide_margin.core.geometry import FloatArray
-from wide_margin.core.margin import Entry
 from wide_margin.core.margin.gathering import ink_of
-from wide_margin.core.pages import Picture
 from wide_margin.core.plain import counted, plain
-from wide_margin.core.session import Session
 from wide_margin.core.session.placing import placed
 from wide_margin.desktop.ink_edges import ink_name
 from wide_margin.desktop.look import DAY, sans_font
 from wide_margin.desktop.read_view.page_images import image_from
 
 if TYPE_CHECKING:
+    from wide_margin.core.margin import Entry
+    from wide_margin.core.pages import Picture
+    from wide_margin.core.pages.model import PageSize
+    from wide_margin.core.session import Session
     from wide_margin.desktop.main_window import MainWindow
 
 DOTS_PER_INCH = 200
@@ -97,7 +99,7 @@ def _print_margin(
 def print_pages(
     printer: QPrinter,
     pages: Sequence[int],
-    sizes: FloatArray,
+    sizes: Sequence[PageSize],
     draw: Callable[[int, float], Picture],
     margin_of: Callable[[int], Sequence[InMargin]] | None = None,
 ) -> int:
@@ -106,7 +108,7 @@ def print_pages(
     Args:
         printer: Where to.
         pages: Page indexes.
-        sizes: (n, 2) sizes of the document's pages in points.
+        sizes: Of the document's pages.
         draw: Gives a picture of a page at some pixels a point.
         margin_of: What stands in the margin of a page, where that is printed beside it.
 
@@ -117,7 +119,7 @@ def print_pages(
     painter = QPainter()
     n_printed = 0
     for page in pages:
-        width, height = (float(side) for side in sizes[page])
+        width, height = sizes[page]
         beside = MARGIN if margin_of is not None else 0.0
         size = QPageSize(QSizeF(width + beside, height), QPageSize.Unit.Point)
         printer.setPageLayout(QPageLayout(size, QPageLayout.Orientation.Portrait, QMarginsF()))
@@ -140,7 +142,7 @@ def print_pages(
 class Printing:
     """Prints the document of a window."""
 
-    def __init__(self, window: "MainWindow") -> None:
+    def __init__(self, window: MainWindow) -> None:
         """For one window."""
         self._window = window
 

@@ -1,13 +1,18 @@
 """What a document says of itself, and what was read of it."""
 
+from __future__ import annotations
+
 import re
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QDialog, QFormLayout, QWidget
 
-from wide_margin.core.pages import FileFacts
-from wide_margin.core.session import ReadSummary
 from wide_margin.desktop.words import Words, show_title
+
+if TYPE_CHECKING:
+    from wide_margin.core.pages import FileFacts
+    from wide_margin.core.session import ReadSummary
 
 _PDF_DATE = re.compile(r"D:(\d{4})(\d{2})?(\d{2})?(\d{2})?(\d{2})?")
 
@@ -33,7 +38,7 @@ def property_rows(
         summary: What was read of it; None while it is being read.
         megabytes: Memory that reading and drawing it take; 0 where it is not known.
     """
-    millimetres = [f"{float(side) * 25.4 / 72:.0f}" for side in facts.sizes[0]]
+    millimetres = [f"{side * 25.4 / 72:.0f}" for side in facts.sizes[0]]
     rows = [
         ("Title", facts.title), ("Author", facts.author), ("Created", plain_date(facts.created)),
         ("Changed", plain_date(facts.changed)), ("Made with", facts.producer), ("File", path),

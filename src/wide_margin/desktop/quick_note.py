@@ -1,5 +1,7 @@
 """A note with one key, from any view: the pages stay where they are."""
 
+from __future__ import annotations
+
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
@@ -14,11 +16,12 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
 )
 
-from wide_margin.core.margin import Anchor, Entry, EntryKind, NoteBody, Scope, new_entry
+from wide_margin.core.margin import Anchor, EntryKind, NoteBody, Scope, new_entry
 from wide_margin.desktop.look import sans_font
 from wide_margin.desktop.words import Words, menu_text, set_tip, word_button
 
 if TYPE_CHECKING:
+    from wide_margin.core.margin import Entry
     from wide_margin.desktop.main_window import MainWindow
 
 WIDTH, HEIGHT = 380, 236
@@ -30,7 +33,7 @@ LONGEST = 44
 class QuickNote(QFrame):
     """A sheet in the corner of the window. What is written is kept, however it is closed."""
 
-    def __init__(self, window: "MainWindow") -> None:
+    def __init__(self, window: MainWindow) -> None:
         super().__init__(window)
         self._window = window
         self._entry: Entry | None = None
@@ -156,7 +159,7 @@ class QuickNote(QFrame):
         super().keyPressEvent(event)
 
 
-def place_note(window: "MainWindow", entry_id: str, page: int, y: float) -> None:
+def place_note(window: MainWindow, entry_id: str, page: int, y: float) -> None:
     """Give a note the place it was dragged to."""
     keeper = window.reader.keeper
     entry = keeper.latest(entry_id)

@@ -1,36 +1,32 @@
 """One document as the window knows it: its session, what was read, and what is asked of it."""
 
+from __future__ import annotations
+
 import logging
 import time
 from collections.abc import Callable, Sequence
 from concurrent.futures import Future
 from functools import partial
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QFileSystemWatcher, QObject, QTimer, Signal
 from PySide6.QtGui import QUndoStack
 
-from wide_margin.core.answers import WHOLE, Answer, Excerpt, Quote, Reach
+from wide_margin.core.answers import WHOLE, Quote
 from wide_margin.core.errors import NotReadyError, PasswordNeededError, WideMarginError
-from wide_margin.core.geometry import FloatArray
 from wide_margin.core.margin import (
     Anchor,
     Before,
-    DocumentRecord,
-    Entry,
     EntryKind,
     QuestionBody,
-    Store,
     new_entry,
     question_entry,
 )
-from wide_margin.core.pages import FileFacts
 from wide_margin.core.plain import counted
-from wide_margin.core.services import Settings, SettingsKeeper
-from wide_margin.core.session import DigestRequest, ReadSummary, Session
+from wide_margin.core.session import DigestRequest, Session
 from wide_margin.core.session.fetch import fetched_folder
-from wide_margin.desktop.background import Background, Job
+from wide_margin.desktop.background import Background
 from wide_margin.desktop.early_answers import EarlyAnswers
 from wide_margin.desktop.entry_keeper import EntryHub, EntryKeeper
 from wide_margin.desktop.explaining import Explaining
@@ -39,6 +35,15 @@ from wide_margin.desktop.recognising import Recognising
 from wide_margin.desktop.rewording import Rewriter
 from wide_margin.desktop.service_writing import Composer
 from wide_margin.desktop.translating import Translator
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer, Excerpt, Reach
+    from wide_margin.core.margin import DocumentRecord, Entry, Store
+    from wide_margin.core.pages import FileFacts
+    from wide_margin.core.pages.model import PageSize
+    from wide_margin.core.services import Settings, SettingsKeeper
+    from wide_margin.core.session import ReadSummary
+    from wide_margin.desktop.background import Job
 
 log = logging.getLogger(__name__)
 
@@ -102,6 +107,8 @@ class Reader(QObject):
         self.path: Path | None = None
         self.facts: FileFacts | None = None
         self.summary: ReadSummary | None = None
+        self.reading_error: WideMarginError | None = None
+        """Why the document could not be read, where it could not."""
         self.record: DocumentRecord | None = None
         self.keeper = EntryKeeper(self, self.hub)
         self.composer, self.translator = Composer(self), Translator(self)
@@ -136,7 +143,7 @@ class Reader(QObject):
 
     def watch(
         self,
-        future: "Future[Any]",
+        future: Future[Any],
         *,
         done: Callable[[Any], None],
         failed: Callable[[WideMarginError], None] | None = None,
@@ -173,7 +180,7 @@ class Reader(QObject):
         self.recognising.stop()
         if self.session is not None:
             self.session.close()
-        self.session = self.facts = self.summary = self.record = None
+        self.session = self.facts = self.summary = self.record = self.reading_error = None
         self._sha256 = ""
         self._settled.stop()
         if watched := self._watcher.files():
@@ -214,7 +221,7 @@ class Reader(QObject):
         else:
             self.failed.emit(error)
 
-    def _sized(self, sizes: FloatArray) -> None:
+    def _sized(self, sizes: tuple[PageSize, ...]) -> None:
         if self.facts is not None and len(sizes) <= self.facts.n_pages:
             told = self.sized if len(sizes) == self.facts.n_pages else self.opened
             self.facts = self.facts.with_sizes(sizes)
@@ -317,17 +324,21 @@ class Reader(QObject):
         """Read the whole document; ready or reading_failed tells how it went."""
         assert self.session is not None
         session = self.session
-        self._n_pages_told = 0
+        self._n_pages_told, self.reading_error = 0, None
         future = session.read(
             lambda done, of: self._progress_arrived.emit(session, done, of),
             near=self.record.last_page if self.record is not None else 0,
         )
-        self.watch(future, done=self._ready, failed=self.reading_failed.emit)
+        self.watch(future, done=self._ready, failed=self._not_read)
 
     @property
     def is_ready(self) -> bool:
         """Whether the document can be asked."""
         return self.summary is not None
+
+    def _not_read(self, error: WideMarginError) -> None:
+        self.reading_error = error
+        self.reading_failed.emit(error)
 
     def _ready(self, summary: ReadSummary) -> None:
         self.summary = summary

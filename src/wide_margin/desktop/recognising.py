@@ -1,13 +1,15 @@
 """Recognising the text of pages that are only pictures, while the reader reads on."""
 
+from __future__ import annotations
+
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, Qt, Signal
 
-from wide_margin.core.errors import WideMarginError
 from wide_margin.core.plain import counted
 
 if TYPE_CHECKING:
+    from wide_margin.core.errors import WideMarginError
     from wide_margin.core.session import Session
     from wide_margin.desktop.reader import Reader
 
@@ -20,7 +22,7 @@ class Recognising(QObject):
 
     _arrived = Signal(object, int, int)
 
-    def __init__(self, reader: "Reader") -> None:
+    def __init__(self, reader: Reader) -> None:
         super().__init__(reader)
         self._reader = reader
         self._session: Session | None = None

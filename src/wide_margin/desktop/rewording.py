@@ -1,14 +1,19 @@
 """Passages and the reader's own words, put otherwise by a writing model."""
 
-from collections.abc import Sequence
-from typing import Any
+from __future__ import annotations
 
-from wide_margin.core.explain.reworded import Manner, reword, rewording_of
-from wide_margin.core.jobs import CancelToken
-from wide_margin.core.margin import Entry, ExplanationBody, NoteBody, State
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, Any
+
+from wide_margin.core.margin import ExplanationBody, NoteBody, State
 from wide_margin.core.search.analysis import Analyser
-from wide_margin.desktop.background import Report
 from wide_margin.desktop.service_writing import ServiceWriter
+
+if TYPE_CHECKING:
+    from wide_margin.core.explain.model import Manner
+    from wide_margin.core.jobs import CancelToken
+    from wide_margin.core.margin import Entry
+    from wide_margin.desktop.background import Report
 
 MOST_DEFINITIONS = 6
 
@@ -21,6 +26,8 @@ class Rewriter(ServiceWriter):
         entry = self._reader.keeper.latest(entry_id)
         if entry is None:
             return 0
+        from wide_margin.core.explain.reworded import rewording_of  # once one is asked for
+
         messages = rewording_of(_passage(entry), manner, _definitions(entry))
         return sum(len(message["content"].split()) for message in messages)
 
@@ -39,6 +46,8 @@ class Rewriter(ServiceWriter):
         language = summary.language if summary else "en"
 
         def work(token: CancelToken, report: Report) -> None:
+            from wide_margin.core.explain.reworded import reword
+
             model = self._model(token)
             report(model.name)
             report(

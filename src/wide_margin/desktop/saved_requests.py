@@ -1,5 +1,7 @@
 """Requests that are used again: kept, changed, run, taken from and to a file."""
 
+from __future__ import annotations
+
 from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
@@ -49,7 +51,7 @@ _KIND = "TOML (*.toml)"
 class Requests(QObject):
     """The saved requests of the reader, as one window knows them."""
 
-    def __init__(self, window: "MainWindow") -> None:
+    def __init__(self, window: MainWindow) -> None:
         super().__init__(window)
         self._window = window
         self.known: tuple[SavedRequest, ...] = ()

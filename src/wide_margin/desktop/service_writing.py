@@ -1,5 +1,7 @@
 """What a writing model writes into entries: composed answers."""
 
+from __future__ import annotations
+
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
@@ -7,11 +9,8 @@ from PySide6.QtCore import QObject
 
 from wide_margin.core.answers import (
     MOST_TERMS,
-    Budget,
-    Excerpt,
     Helped,
     Parts,
-    Quote,
     budget_of,
     compose,
     find_helped,
@@ -19,21 +18,17 @@ from wide_margin.core.answers import (
     request_for,
     vocabulary_of,
 )
-from wide_margin.core.errors import WideMarginError
-from wide_margin.core.jobs import CancelToken
-from wide_margin.core.margin import (
-    MAX_KEPT_EXCERPTS,
-    Origin,
-    QuestionBody,
-    State,
-)
+from wide_margin.core.margin import MAX_KEPT_EXCERPTS, Origin, QuestionBody, State
 from wide_margin.core.search.analysis import Analyser
 from wide_margin.core.services import WritingModel
 from wide_margin.core.services.keys import model_key
 from wide_margin.core.services.writing_model import first_model, is_on_this_machine
-from wide_margin.desktop.background import Job, Report
 
 if TYPE_CHECKING:
+    from wide_margin.core.answers import Budget, Excerpt, Quote
+    from wide_margin.core.errors import WideMarginError
+    from wide_margin.core.jobs import CancelToken
+    from wide_margin.desktop.background import Job, Report
     from wide_margin.desktop.reader import Reader
 
 NO_MODEL = (
@@ -50,7 +45,7 @@ LEAST_WORDS = 200
 class ServiceWriter(QObject):
     """Jobs that fill an entry, one for each entry at most; what has come is kept at any end."""
 
-    def __init__(self, reader: "Reader") -> None:
+    def __init__(self, reader: Reader) -> None:
         super().__init__(reader)
         self._reader = reader
         self._jobs: dict[str, Job] = {}

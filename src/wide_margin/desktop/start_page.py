@@ -1,24 +1,23 @@
 """The start page: documents read before, and the ways to open another."""
 
+from __future__ import annotations
+
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import platformdirs
 from PySide6.QtCore import QRect, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import (
-    QFrame,
-    QGridLayout,
-    QHBoxLayout,
-    QScrollArea,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from wide_margin.core.layout import page_shown
-from wide_margin.core.margin import DocumentRecord
 from wide_margin.core.plain import counted, one_line
-from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.look import DAY, sans_font
 from wide_margin.desktop.words import Words, set_tip, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.margin import DocumentRecord
+    from wide_margin.desktop.look import Colours
 
 TILE = QSize(190, 292)
 PICTURE = QSize(158, 206)

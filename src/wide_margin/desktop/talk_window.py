@@ -1,5 +1,7 @@
 """A talk being edited: its sheets and points as an outline, what to say beside it."""
 
+from __future__ import annotations
+
 from collections.abc import Iterator
 from functools import partial
 from pathlib import Path
@@ -21,9 +23,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from wide_margin.core.answers import WHOLE, Reach
-from wide_margin.core.digest.talk import USUAL_MINUTES, Point, Sheet, Talk
-from wide_margin.core.errors import WideMarginError
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest.talk import USUAL_MINUTES, Point, Sheet
 from wide_margin.core.export.looks import LOOKS
 from wide_margin.core.export.saving import save_whole
 from wide_margin.core.export.talk import TalkFormat, talk_as
@@ -34,6 +35,9 @@ from wide_margin.desktop.talk_writing import TalkWriter
 from wide_margin.desktop.words import Words, set_row_tip, set_word, show_title, word_button
 
 if TYPE_CHECKING:
+    from wide_margin.core.answers import Reach
+    from wide_margin.core.digest.talk import Talk
+    from wide_margin.core.errors import WideMarginError
     from wide_margin.desktop.main_window import MainWindow
 
 _VALUE = Qt.ItemDataRole.UserRole
@@ -48,7 +52,7 @@ _FORMS = {
 class TalkWindow(QWidget):
     """Sheets can be moved, reworded, dropped and added, and so can their points."""
 
-    def __init__(self, window: "MainWindow", reach: Reach = WHOLE) -> None:
+    def __init__(self, window: MainWindow, reach: Reach = WHOLE) -> None:
         super().__init__(window, Qt.WindowType.Window)
         self._window, self._reader, self._reach = window, window.reader, reach
         self.talk: Talk | None = None

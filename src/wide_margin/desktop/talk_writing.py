@@ -1,14 +1,18 @@
 """The points of a talk, put by a writing model sheet by sheet."""
 
+from __future__ import annotations
+
 from collections.abc import Callable, Sequence
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from wide_margin.core.digest.composed_talk import compose_points
-from wide_margin.core.digest.talk import Point, Sheet
-from wide_margin.core.jobs import CancelToken
 from wide_margin.core.search.analysis import Analyser
-from wide_margin.desktop.background import Report
 from wide_margin.desktop.service_writing import ServiceWriter
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.talk import Point, Sheet
+    from wide_margin.core.jobs import CancelToken
+    from wide_margin.desktop.background import Report
 
 _JOB = "talk"
 

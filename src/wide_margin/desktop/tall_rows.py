@@ -4,9 +4,10 @@ The heights of rows that nobody sees are guessed until there is time to measure 
 5,000 rows can show its last one without setting the words of all that stand above it.
 """
 
-from typing import Any
+from __future__ import annotations
 
-import numpy as np
+from typing import TYPE_CHECKING, Any
+
 from PySide6.QtCore import (
     QItemSelection,
     QItemSelectionModel,
@@ -20,7 +21,14 @@ from PySide6.QtCore import (
 from PySide6.QtGui import QPainter, QPaintEvent, QRegion, QResizeEvent
 from PySide6.QtWidgets import QAbstractItemView, QStyle, QStyleOptionViewItem, QWidget
 
-from wide_margin.core.geometry import BoolArray, IntArray
+from wide_margin.core.later import loaded_later
+
+if TYPE_CHECKING:
+    import numpy as np
+
+    from wide_margin.core.geometry import BoolArray, IntArray
+else:
+    np = loaded_later("numpy")
 
 MEASURED_AT_ONCE = 100
 """Rows measured between two events, some 7 ms of work."""

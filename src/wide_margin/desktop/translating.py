@@ -1,42 +1,39 @@
 """Translations in the margin: from the memory, a writing model, or word by word a dictionary."""
 
+from __future__ import annotations
+
 import locale
 from collections.abc import Callable, Sequence
 from itertools import accumulate
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-from wide_margin.core.answers import Reach
 from wide_margin.core.errors import EntryStoreError, ServiceError, WideMarginError
-from wide_margin.core.jobs import CancelToken
-from wide_margin.core.layout import SpanOnPage
-from wide_margin.core.margin import (
-    Anchor,
-    Entry,
-    EntryKind,
-    PlacedRow,
-    State,
-    TranslationBody,
-    new_entry,
-)
+from wide_margin.core.margin import Anchor, EntryKind, PlacedRow, State, TranslationBody, new_entry
 from wide_margin.core.passages import split_sentences
 from wide_margin.core.services.dictionary import Dictionary
-from wide_margin.core.session import ParagraphText
 from wide_margin.core.translate import (
     LANGUAGES,
     MEMORY,
     Kept,
     Memory,
     Pair,
-    TermRule,
     awaited,
     checked,
     from_memory,
     translate,
 )
 from wide_margin.core.translate.glosses import database_for, gloss_words
-from wide_margin.desktop.background import Report
 from wide_margin.desktop.service_writing import NO_MODEL, ServiceWriter
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Reach
+    from wide_margin.core.jobs import CancelToken
+    from wide_margin.core.layout import SpanOnPage
+    from wide_margin.core.margin import Entry
+    from wide_margin.core.session import ParagraphText
+    from wide_margin.core.translate import TermRule
+    from wide_margin.desktop.background import Report
 
 LEFT_AS_IT_IS = {"code", "formula", "figure", "number", "stamp"}
 """Kinds of paragraphs that stand facing themselves: there is nothing to translate in them."""

@@ -180,7 +180,7 @@ def test_a_form_is_not_taken_where_the_question_would_lose_its_end(handbook, typ
 def test_an_outline_edit_keeps_every_reach(handbook):
     at = next(k for k, s in enumerate(handbook.outline.sections) if s.title == "9.3 Closing error")
     reach = section_reach(handbook.outline.sections[at])
-    heights = [float(height) for height in handbook.facts.sizes[:, 1]]
+    heights = handbook.facts.heights
     before = paragraphs_within(handbook, reach)
     changed = handbook.outline
     editor = OutlineEditor(heights)

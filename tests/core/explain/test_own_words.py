@@ -9,8 +9,9 @@ from hypothesis import strategies as st
 from wide_margin.core.answers import Verdict
 from wide_margin.core.errors import ServiceError
 from wide_margin.core.explain import check_own_words
+from wide_margin.core.explain.model import Manner
 from wide_margin.core.explain.own_words import find_slips, mended
-from wide_margin.core.explain.reworded import Manner, reword, rewording_of
+from wide_margin.core.explain.reworded import reword, rewording_of
 from wide_margin.core.jobs import Cancelled, CancelToken
 from wide_margin.core.search.analysis import Analyser
 from wide_margin.core.services.stand_in import StandIn

@@ -17,7 +17,7 @@ def test_what_is_saved_is_read_back(handbook, tmp_path, form):
     ]
     assert all(abs(r["y"] - s.y) < 0.06
                for r, s in zip(rows, handbook.outline.sections, strict=True))  # fmt: skip
-    heights = [float(height) for height in handbook.facts.sizes[:, 1]]
+    heights = handbook.facts.heights
     made = OutlineEditor(heights).from_rows(handbook.outline, rows)
     assert [s.readings for s in made.sections] == [s.readings for s in handbook.outline.sections]
 

@@ -98,7 +98,7 @@ def test_an_empty_outline_can_be_filled(editor):
 def test_taking_a_witness_settles_its_section(tmp_path):
     wrong = [*PLAIN[:3], ("toc1", "1.2 Lids|5"), *PLAIN[4:]]
     document = book(tmp_path / "a.pdf", [wrong], bookmarks=MARKS)
-    editor = OutlineEditor([float(h) for h in document.facts.sizes[:, 1]])
+    editor = OutlineEditor(document.facts.heights)
     (index,) = document.outline.disputed
     taken = editor.take(document.outline, index, "contents")
     assert taken.outline.sections[taken.at].page == 5
@@ -112,7 +112,7 @@ def test_taking_a_witness_settles_its_section(tmp_path):
 def test_taking_flattened_bookmarks_takes_their_level(tmp_path):
     flat = [(title, 0, page) for title, _, page in MARKS]
     document = book(tmp_path / "a.pdf", [PLAIN], bookmarks=flat)
-    editor = OutlineEditor([float(h) for h in document.facts.sizes[:, 1]])
+    editor = OutlineEditor(document.facts.heights)
     index = document.outline.disputed[0]
     assert document.outline.sections[index].level == 1
     edit = editor.take(document.outline, index, "bookmark")
@@ -162,7 +162,7 @@ def test_any_edits_leave_sections_that_nest_and_cover_in_order(edits):
 def test_what_is_stored_comes_back_with_its_witnesses(tmp_path):
     wrong = [*PLAIN[:3], ("toc1", "1.2 Lids|5"), *PLAIN[4:]]
     document = book(tmp_path / "a.pdf", [wrong], bookmarks=MARKS)
-    heights = [float(h) for h in document.facts.sizes[:, 1]]
+    heights = document.facts.heights
     stored = json.loads(json.dumps(as_rows(document.outline)))
     back = from_store(stored, document.outline, heights)
     for a, b in zip(back.sections, document.outline.sections, strict=True):

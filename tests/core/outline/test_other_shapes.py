@@ -63,7 +63,7 @@ def test_an_edited_outline_is_anchored_to_the_paragraphs_at_its_places(tmp_path)
     from wide_margin.core.outline.editing import OutlineEditor
 
     document = book(tmp_path / "a.pdf", [PLAIN])
-    editor = OutlineEditor([float(h) for h in document.facts.sizes[:, 1]])
+    editor = OutlineEditor(document.facts.heights)
     ropes = next(k for k, s in enumerate(document.outline.sections) if s.title == "1.1 Ropes")
     edited = editor.rename(document.outline, ropes, "1.1 Cords").outline
     edited = editor.add(edited, 5, 400.0, "Half a page down").outline

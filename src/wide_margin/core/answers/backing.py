@@ -1,17 +1,24 @@
 """Checking a sentence against the excerpts it is said to rest on."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from difflib import SequenceMatcher
-
-import numpy as np
+from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.model import Verdict
-from wide_margin.core.later import regex
+from wide_margin.core.later import loaded_later, regex
 from wide_margin.core.lexicon import number_in
 from wide_margin.core.search.analysis import Analyser, is_common
 from wide_margin.core.search.vectors import frequency_rank, said_rarely, vectors_of
+
+if TYPE_CHECKING:
+    import numpy as np
+else:
+    np = loaded_later("numpy")
+
 
 BACKED, HALF, SOME = 0.72, 0.5, 0.4
 """Share of a sentence's words that its excerpt must hold to be backed, and to be partly so; every

@@ -1,11 +1,13 @@
 """Candidates: the sentences that may answer, with the signs that speak for each."""
 
+from __future__ import annotations
+
 import re
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.answers.question import Question
 from wide_margin.core.answers.signs import (
     asked_relation,
     asked_thing,
@@ -16,17 +18,19 @@ from wide_margin.core.answers.signs import (
     has_relation,
     sign_of,
 )
-from wide_margin.core.answers.times import AskedTime, fits
-from wide_margin.core.document import ReadDocument
-from wide_margin.core.geometry import FloatArray, IntArray
+from wide_margin.core.answers.times import fits
 from wide_margin.core.later import regex
-from wide_margin.core.passages import Sentence, is_said, names_in
-from wide_margin.core.search import (
-    Query,
-    Weighed,
-    is_common,
-)
+from wide_margin.core.passages import is_said, names_in
+from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers.question import Question
+    from wide_margin.core.answers.times import AskedTime
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.geometry import FloatArray, IntArray
+    from wide_margin.core.passages import Sentence
+    from wide_margin.core.search import Query, Weighed
 
 N_STATEMENTS = 60
 OF_PAGE = 10.0

@@ -1,19 +1,25 @@
 """Answers from the cells of tables: by row and column, and the largest or smallest of a column."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Callable, Iterable, Set
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.answers.model import Quote
-from wide_margin.core.document import Cell, Locator, ReadDocument, Table, find_tables
+from wide_margin.core.document import Locator, Table, find_tables
 from wide_margin.core.document.tables import VALUE
 from wide_margin.core.later import regex
 from wide_margin.core.layout import tidy
 from wide_margin.core.lexicon import bare, squashed
-from wide_margin.core.search import Query, is_common
+from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import Cell, ReadDocument
+    from wide_margin.core.search import Query
 
 COVERED = 0.75
 """Share of the question's weight that row, column and caption must hold for a cell to answer."""

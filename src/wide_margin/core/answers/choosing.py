@@ -1,11 +1,14 @@
 """Choosing what is quoted: the best sentences, what they lean on, and no more than is wanted."""
 
+from __future__ import annotations
+
 import re
 from dataclasses import replace
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.answers.candidates import LEANS, N_STATEMENTS, Candidate, fitness
+from wide_margin.core.answers.candidates import LEANS, N_STATEMENTS, fitness
 from wide_margin.core.answers.corrections import corrections_of, is_about_another
 from wide_margin.core.answers.lists import (
     LONGEST,
@@ -14,14 +17,15 @@ from wide_margin.core.answers.lists import (
     items_after,
     list_after,
 )
-from wide_margin.core.answers.model import Quote
 from wide_margin.core.answers.quoting import quote_rows
-from wide_margin.core.answers.reading import Asked
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
-from wide_margin.core.search import (
-    Query,
-)
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers.candidates import Candidate
+    from wide_margin.core.answers.model import Quote
+    from wide_margin.core.answers.reading import Asked
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.search import Query
 
 MAX_WORDS = 80
 """A quoted answer stops before this."""

@@ -1,19 +1,27 @@
 """Answers that a writing model composes from excerpts, each sentence checked against them."""
 
+from __future__ import annotations
+
 import json
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.backing import check_backing
-from wide_margin.core.answers.form import ANY_FORM, Form
-from wide_margin.core.answers.model import Excerpt, Quote, Verdict
+from wide_margin.core.answers.form import ANY_FORM
+from wide_margin.core.answers.model import Quote, Verdict
 from wide_margin.core.errors import ServiceError
-from wide_margin.core.jobs import CancelToken
 from wide_margin.core.later import regex
 from wide_margin.core.passages import split_sentences
-from wide_margin.core.search.analysis import Analyser
-from wide_margin.core.services import WritingModel
-from wide_margin.core.services.writing_model import Message, is_on_this_machine
+from wide_margin.core.services.writing_model import is_on_this_machine
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers.form import Form
+    from wide_margin.core.answers.model import Excerpt
+    from wide_margin.core.jobs import CancelToken
+    from wide_margin.core.search.analysis import Analyser
+    from wide_margin.core.services import WritingModel
+    from wide_margin.core.services.writing_model import Message
 
 NOT_SAID = "NOT SAID"
 PART_WORDS = 2500

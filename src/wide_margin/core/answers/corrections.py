@@ -1,12 +1,17 @@
 """What a page of corrections says about a sentence that is about to be quoted."""
 
+from __future__ import annotations
+
 import re
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
 from wide_margin.core.outline.numbering import number_of
-from wide_margin.core.search import Query
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.search import Query
 
 _TITLE = regex(
     r"\b(?:corrections?|corrigend(?:a|um)|errat(?:a|um)|berichtigung(?:en)?|druckfehler|rectificatifs?)\b", re.I

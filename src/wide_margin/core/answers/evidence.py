@@ -1,22 +1,27 @@
 """Whether the evidence found is enough to answer from, or the document does not say."""
 
+from __future__ import annotations
+
 from collections.abc import Collection, Sequence
 from functools import lru_cache
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
-from wide_margin.core.answers.candidates import Candidate, asked_term, explains
-from wide_margin.core.answers.question import Question
+from wide_margin.core.answers.candidates import asked_term, explains
 from wide_margin.core.answers.signs import sign_of
 from wide_margin.core.answers.wanted import LOOKED_AT, WANTED, wanted_in
-from wide_margin.core.document import ReadDocument
-from wide_margin.core.geometry import FloatArray
 from wide_margin.core.later import regex
-from wide_margin.core.search import Query, Weighed
 from wide_margin.core.search.analysis import words
 from wide_margin.core.search.spelling import is_unheard_of
 from wide_margin.core.shipped import json_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers.candidates import Candidate
+    from wide_margin.core.answers.question import Question
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.geometry import FloatArray
+    from wide_margin.core.search import Query, Weighed
 
 EVIDENCE = ("bias", "page", "document", "exact", "words", "top", "absent name", *WANTED)
 """What tells whether a question is answered: the share of its weight that stands on the best page,

@@ -2,18 +2,29 @@
 
 import re
 from dataclasses import dataclass
+from functools import cache
 
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_words
 
-_NUMBERS = {"a": 1} | number_words("en")
-_NUMBER = r"(\d+|" + "|".join(sorted(_NUMBERS, key=len, reverse=True)) + ")"
+
+@cache
+def _numbers() -> dict[str, int]:
+    return {"a": 1} | number_words("en")
+
+
+def _number() -> str:
+    return r"(\d+|" + "|".join(sorted(_numbers(), key=len, reverse=True)) + ")"
+
+
 _WORDS = regex(
-    rf",?\s*\b(?:in |with )?(?:under|below|at most|no more than|not more than|fewer than|less than|within|up to|about|max(?:imum)?)\s+{_NUMBER}\s+words?\b",
+    lambda: (
+        rf",?\s*\b(?:in |with )?(?:under|below|at most|no more than|not more than|fewer than|less than|within|up to|about|max(?:imum)?)\s+{_number()}\s+words?\b"
+    ),
     re.I,
 )
 _SENTENCES = regex(
-    rf",?\s*\b(?:in|with)\s+(?:(?:at most|no more than|only|just)\s+)?{_NUMBER}\s+(?:short\s+)?sentences?\b(?!\s+of\b)", re.I
+    lambda: rf",?\s*\b(?:in|with)\s+(?:(?:at most|no more than|only|just)\s+)?{_number()}\s+(?:short\s+)?sentences?\b(?!\s+of\b)", re.I
 )  # fmt: skip
 _LIST = regex(r",?\s*\b(?:as|in) an? (?:bullet(?:ed)? |numbered )?list\b", re.I)
 _SHORT = regex(r",?\s*\b(?:briefly|in short|in brief|in a few words)\b", re.I)
@@ -64,7 +75,7 @@ def take_form(text: str) -> tuple[str, Form]:
 
 
 def _value(word: str) -> int:
-    return int(word) if word.isdigit() else _NUMBERS[word.lower()]
+    return int(word) if word.isdigit() else _numbers()[word.lower()]
 
 
 def _without(text: str, match: re.Match[str]) -> str:

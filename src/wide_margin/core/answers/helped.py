@@ -8,22 +8,30 @@ these come first. Whatever it writes only reorders the document's own excerpts: 
 shown as an answer, and a part that fails leaves what was found without it.
 """
 
+from __future__ import annotations
+
 import json
 import logging
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
-
-import numpy as np
+from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.model import Excerpt
 from wide_margin.core.errors import ServiceError
-from wide_margin.core.geometry import FloatArray
-from wide_margin.core.jobs import CancelToken
-from wide_margin.core.later import regex
-from wide_margin.core.outline import Outline
+from wide_margin.core.later import loaded_later, regex
 from wide_margin.core.plain import one_line
-from wide_margin.core.services import Settings, WritingModel
-from wide_margin.core.services.writing_model import Message
+
+if TYPE_CHECKING:
+    import numpy as np
+
+    from wide_margin.core.geometry import FloatArray
+    from wide_margin.core.jobs import CancelToken
+    from wide_margin.core.outline import Outline
+    from wide_margin.core.services import Settings, WritingModel
+    from wide_margin.core.services.writing_model import Message
+else:
+    np = loaded_later("numpy")
+
 
 log = logging.getLogger(__name__)
 
@@ -53,7 +61,7 @@ class Parts:
     judges: bool = True
 
     @classmethod
-    def wanted(cls, settings: Settings, kind: str) -> "Parts":
+    def wanted(cls, settings: Settings, kind: str) -> Parts:
         """Those that are switched on, for an answer of a kind; none for one about the whole."""
         if kind.startswith("overview"):
             return cls(restates=False, embeds=False, judges=False)

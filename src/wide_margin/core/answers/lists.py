@@ -1,7 +1,14 @@
 """Lists: the items that a sentence introduces or belongs to."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 from wide_margin.core.answers.model import Quote
-from wide_margin.core.document import ReadDocument, locator_for
+from wide_margin.core.document import locator_for
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
 
 LONGEST = 115
 """No answer has more words, list and all."""

@@ -1,37 +1,40 @@
 """Answers made of the document's own sentences."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.answers.candidates import Candidate, find_candidates, of_the_time, signs_of
+from wide_margin.core.answers.candidates import find_candidates, of_the_time, signs_of
 from wide_margin.core.answers.cells import answer_from_cells
 from wide_margin.core.answers.choosing import choose_quotes
-from wide_margin.core.answers.evidence import Judged, judge
-from wide_margin.core.answers.model import WHOLE, Answer, Excerpt, Quote, Reach
-from wide_margin.core.answers.question import Question, topic_of
-from wide_margin.core.answers.reading import Asked, read_asked
+from wide_margin.core.answers.evidence import judge
+from wide_margin.core.answers.model import WHOLE, Answer, Excerpt
+from wide_margin.core.answers.question import topic_of
+from wide_margin.core.answers.reading import read_asked
 from wide_margin.core.answers.refusing import why_not
-from wide_margin.core.answers.signs import (
-    defined_term,
-)
-from wide_margin.core.answers.times import AskedTime, asked_time, conflicts, fits
+from wide_margin.core.answers.signs import defined_term
+from wide_margin.core.answers.times import asked_time, conflicts, fits
 from wide_margin.core.answers.where import heading_excerpts, rank_sections, section_quote
 from wide_margin.core.answers.within import allowed_passages, pages_covered, rows_within
-from wide_margin.core.document import ReadDocument, locator_for
-from wide_margin.core.geometry import FloatArray, IntArray
+from wide_margin.core.document import locator_for
 from wide_margin.core.later import regex
-from wide_margin.core.search import (
-    Query,
-    Weighed,
-    leaning_on,
-    rank,
-    read_terms,
-    turning_on,
-    weigh,
-)
+from wide_margin.core.search import leaning_on, rank, read_terms, turning_on, weigh
 from wide_margin.core.search.analysis import words
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers.candidates import Candidate
+    from wide_margin.core.answers.evidence import Judged
+    from wide_margin.core.answers.model import Quote, Reach
+    from wide_margin.core.answers.question import Question
+    from wide_margin.core.answers.reading import Asked
+    from wide_margin.core.answers.times import AskedTime
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.geometry import FloatArray, IntArray
+    from wide_margin.core.search import Query, Weighed
 
 N_EXCERPTS = 12
 OTHER_TIME = 0.4

@@ -1,11 +1,17 @@
 """Quotes: sentences verbatim, with the term or the head of the table that they belong to."""
 
+from __future__ import annotations
+
 from itertools import pairwise
+from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.model import Quote
-from wide_margin.core.answers.question import Question
 from wide_margin.core.answers.signs import emphasis_for
-from wide_margin.core.document import Locator, ReadDocument, locator_for
+from wide_margin.core.document import locator_for
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers.question import Question
+    from wide_margin.core.document import Locator, ReadDocument
 
 LONGEST_TERM = 14
 """A described term of more words, a function with many forms, is not quoted."""

@@ -1,24 +1,24 @@
 """Reading a question against a document: form, reach inside the question, what it leans on."""
 
+from __future__ import annotations
+
 import re
 from collections import Counter
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.form import ANY_FORM, Form, take_form
 from wide_margin.core.answers.model import WHOLE, Reach
 from wide_margin.core.answers.question import Question, read_question
-from wide_margin.core.document import (
-    Figure,
-    ReadDocument,
-    figure_numbered,
-    section_numbered,
-    section_titled,
-)
+from wide_margin.core.document import figure_numbered, section_numbered, section_titled
 from wide_margin.core.later import regex
-from wide_margin.core.layout import PageLabels
-from wide_margin.core.outline import Section
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import Figure, ReadDocument
+    from wide_margin.core.layout import PageLabels
+    from wide_margin.core.outline import Section
 
 _PAGES = regex(
     r",?\s*\b(?:on|from|between|in)\s+(?:the\s+)?(?P<file>file\s+)?(?:pages?|pp?\.)\s*(?P<a>\d+|[ivxlc]+)"

@@ -1,12 +1,16 @@
 """Why a document does not say: in a sentence that the reader can check."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.answers.candidates import Candidate
-from wide_margin.core.search import Query
+if TYPE_CHECKING:
+    from wide_margin.core.answers.candidates import Candidate
+    from wide_margin.core.search import Query
 
 HEAVY = 0.5
 """A word of at least this share of the heaviest word's weight is one that the question turns on."""

@@ -1,10 +1,15 @@
 """Questions spelled as the document spells: "colour" where it writes "color", or the other way."""
 
-from collections import Counter
+from __future__ import annotations
 
-from wide_margin.core.document import ReadDocument
+from collections import Counter
+from typing import TYPE_CHECKING
+
 from wide_margin.core.later import regex
 from wide_margin.core.search.analysis import is_common, spelled_otherwise, words
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
 
 LOOKED_THROUGH = 100
 """Sentences with a word's stem that are looked through for how it is spelled."""

@@ -1,5 +1,7 @@
 """Times and spans of time: "in June 1987" lies within "from 1985 until 1990"."""
 
+from __future__ import annotations
+
 import re
 from typing import NamedTuple
 
@@ -38,11 +40,11 @@ class Span(NamedTuple):
     start: int
     end: int
 
-    def holds(self, other: "Span") -> bool:
+    def holds(self, other: Span) -> bool:
         """Whether another one lies within."""
         return self.start <= other.start and other.end <= self.end
 
-    def meets(self, other: "Span") -> bool:
+    def meets(self, other: Span) -> bool:
         """Whether they share a month."""
         return self.start < other.end and other.start < self.end
 

@@ -1,9 +1,11 @@
 """Whether what was found has what a question asks for: a count of it, a sum, a date, its sort."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
-from wide_margin.core.answers.question import Question
 from wide_margin.core.answers.signs import (
     DATE,
     FREQUENCY,
@@ -19,6 +21,9 @@ from wide_margin.core.answers.signs import (
 from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers.question import Question
 
 WANTED = (
     "counted",

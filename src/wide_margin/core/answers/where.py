@@ -1,21 +1,24 @@
 """Answers to “where”: the sections that treat of something, by all that they say."""
 
+from __future__ import annotations
+
 import re
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.answers.candidates import Candidate
 from wide_margin.core.answers.model import Excerpt, Quote
-from wide_margin.core.answers.question import Question
-from wide_margin.core.document import ReadDocument, locator_for
-from wide_margin.core.geometry import FloatArray
+from wide_margin.core.document import locator_for
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import alternatives
-from wide_margin.core.search import (
-    Query,
-    Weighed,
-)
 from wide_margin.core.search.ranking import title_weights
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers.candidates import Candidate
+    from wide_margin.core.answers.question import Question
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.geometry import FloatArray
+    from wide_margin.core.search import Query, Weighed
 
 TITLE_OF_WHERE = 3.0
 """What a section's own title counts beside its evidence, for a "where" question."""

@@ -1,14 +1,19 @@
 """What a reach holds: its passages, sentences and pages."""
 
+from __future__ import annotations
+
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.answers.model import Reach
 from wide_margin.core.answers.reading import paragraphs_within
-from wide_margin.core.document import ReadDocument
-from wide_margin.core.geometry import BoolArray, IntArray
-from wide_margin.core.layout import SpanOnPage
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers.model import Reach
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.geometry import BoolArray, IntArray
+    from wide_margin.core.layout import SpanOnPage
 
 
 @lru_cache(maxsize=2)

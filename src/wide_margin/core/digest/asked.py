@@ -5,26 +5,28 @@ not do, what chapter 2 says. Which of them is asked is told by wording; a questi
 its own beside that wording is one for a fact, and left to the search.
 """
 
+from __future__ import annotations
+
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import islice
+from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import Reach, section_reach
 from wide_margin.core.answers.form import Form, take_form
 from wide_margin.core.digest.abroad import CONDENSES, PART, in_english, kind_abroad
 from wide_margin.core.digest.gist import printed_title
-from wide_margin.core.document import (
-    ReadDocument,
-    section_numbered,
-    section_titled,
-)
+from wide_margin.core.document import section_numbered, section_titled
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, number_words, ordinal_words, squashed
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import guess_language, words
 from wide_margin.core.search.vectors import vectors_of
 from wide_margin.core.shipped import text_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
 
 FRONT = 6
 """Lines of the first page among which a subtitle is."""

@@ -1,17 +1,14 @@
 """Who wrote a document: the people or bodies named below its title."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Iterator, Sequence
 from functools import reduce
 from itertools import pairwise
+from typing import TYPE_CHECKING
 
-from wide_margin.core.digest.front import (
-    Fact,
-    FrontLine,
-    blocks_of,
-    letters_of,
-    line_locator,
-)
+from wide_margin.core.digest.front import Fact, blocks_of, letters_of, line_locator
 from wide_margin.core.digest.names import (
     is_body,
     names_in_line,
@@ -19,9 +16,12 @@ from wide_margin.core.digest.names import (
     same_person,
     split_people,
 )
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
 from wide_margin.core.layout import fold
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.front import FrontLine
+    from wide_margin.core.document import ReadDocument
 
 SMALLER = 0.93
 """Names in type smaller than the first ones' by more are those of their places of work."""

@@ -1,13 +1,16 @@
 """What a reader asks of each kind of document, each filled with the document's own sentences."""
 
+from __future__ import annotations
+
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.answers.within import allowed_sentences
-from wide_margin.core.digest.gist import GistLine, Scored, gist_lines
+from wide_margin.core.digest.gist import GistLine, gist_lines
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.roles import CUES, Role
 from wide_margin.core.digest.telling import (
@@ -18,8 +21,11 @@ from wide_margin.core.digest.telling import (
     tells,
     tells_besides,
 )
-from wide_margin.core.document import ReadDocument
-from wide_margin.core.geometry import BoolArray, FloatArray
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.gist import Scored
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.geometry import BoolArray, FloatArray
 
 MOST_LINES = 3
 OF_NAMED = 1.2

@@ -1,20 +1,27 @@
 """Questions that compare: both sides are answered, each with its own place."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Callable, Sequence
 from dataclasses import replace
+from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import WHOLE, Answer, Quote, Reach
+from wide_margin.core.answers import WHOLE, Answer, Reach
 from wide_margin.core.answers.reading import named_reach
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.defined import MENTIONED
-from wide_margin.core.digest.named import rows_under, without_article
+from wide_margin.core.digest.named import rows_under
 from wide_margin.core.digest.overview import SURE
-from wide_margin.core.document import ReadDocument
+from wide_margin.core.digest.sides import PLACE, sides_of
 from wide_margin.core.explain import define
 from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Quote
+    from wide_margin.core.document import ReadDocument
 
 Ask = Callable[[str, Reach], Answer]
 OF_SECTION = 2
@@ -29,42 +36,6 @@ _CONTRASTS = regex(
 )  # fmt: skip
 SHORT = 3
 """Letters under which a second side is a number or a letter that tells it from the first."""
-LONGEST_SIDE = 9
-"""Words."""
-_SIDES = tuple(
-    regex(pattern, re.I)
-    for pattern in (
-        r"\b(?:difference|distinction|differences|contrast)s?\s+between\s+(?P<one>.+?)\s+and\s+(?P<other>.+?)\s*\??$",
-        r"\bcompare\s+(?P<one>.+?)\s+(?:and|with|to|against)\s+(?P<other>.+?)\s*[.?]?$",
-        r"\bhow\s+(?:do|does|did|are|is)\s+(?P<one>.+?)\s+(?:differ|different)\s+from\s+(?P<other>.+?)\s*\??$",
-        r"\bhow\s+(?:do|does|did)\s+(?P<one>.+?)\s+and\s+(?P<other>.+?)\s+(?:differ|compare)\s*\??$",
-        r"\bhow\s+(?:do|does|did)\s+(?P<one>.+?)\s+compare\s+(?:to|with)\s+(?P<other>.+?)\s*\??$",
-        r"^(?P<one>[^,?]+?)\s+(?:vs\.?|versus|compared (?:to|with))\s+(?P<other>[^,?]+?)\s*\??$",
-        r"\bunterschied\w*\s+zwischen\s+(?P<one>.+?)\s+und\s+(?P<other>.+?)\s*\??$",
-        r"\bdiff[ée]rence\s+entre\s+(?P<one>.+?)\s+et\s+(?P<other>.+?)\s*\??$",
-        r"\bdiferencia\s+entre\s+(?P<one>.+?)\s+[ye]\s+(?P<other>.+?)\s*\??$",
-    )
-)  # fmt: skip
-_PLACE = regex(r"^(?:sections?|chapters?|parts?|appendix|annex|tables?|figures?)\b", re.I)
-
-
-def sides_of(question: str) -> tuple[str, str] | None:
-    """The two things that a question compares; None where it compares none."""
-    text = " ".join(question.split())
-    for pattern in _SIDES:
-        match = pattern.search(text)
-        if match is None:
-            continue
-        one, other = (without_article(match[name]).strip(" “”\"'.") for name in ("one", "other"))
-        if one and other and max(len(one.split()), len(other.split())) <= LONGEST_SIDE:
-            return one, other
-    return None
-
-
-def names_places(question: str) -> bool:
-    """Whether a question compares two sections, or other places, by their names."""
-    sides = sides_of(question)
-    return sides is not None and _PLACE.match(sides[0]) is not None
 
 
 def answer_compared(
@@ -149,12 +120,12 @@ def _completed(one: str, other: str) -> tuple[str, str]:
 
 def _places(document: ReadDocument, one: str, other: str) -> tuple[Reach, Reach] | None:
     """The sections that two sides name, such as "section 2" and "5"."""
-    word = _PLACE.match(one)
+    word = PLACE.match(one)
     if word is None:
         return None
     kind = re.sub(r"(?<=[^i])s$", "", word[0])  # "sections 2 and 5"
     named = f"{kind} {one[len(word[0]) :].strip()}"
-    second = other if _PLACE.match(other) else f"{kind} {other}"
+    second = other if PLACE.match(other) else f"{kind} {other}"
     found = named_reach(document, named), named_reach(document, second)
     return (found[0], found[1]) if found[0] is not None and found[1] is not None else None
 

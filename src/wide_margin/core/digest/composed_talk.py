@@ -1,20 +1,26 @@
 """The points of a talk put freely by a writing model, each held against what is said with it."""
 
+from __future__ import annotations
+
 import json
 import re
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import Verdict
 from wide_margin.core.answers.backing import check_backing
 from wide_margin.core.answers.composed import statements_of
-from wide_margin.core.digest.talk import POINTS, Point, Sheet
-from wide_margin.core.document import Locator
+from wide_margin.core.digest.talk import POINTS, Point
 from wide_margin.core.errors import ServiceError
-from wide_margin.core.jobs import CancelToken
 from wide_margin.core.later import regex
-from wide_margin.core.search.analysis import Analyser
-from wide_margin.core.services import WritingModel
-from wide_margin.core.services.writing_model import Message
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.talk import Sheet
+    from wide_margin.core.document import Locator
+    from wide_margin.core.jobs import CancelToken
+    from wide_margin.core.search.analysis import Analyser
+    from wide_margin.core.services import WritingModel
+    from wide_margin.core.services.writing_model import Message
 
 LONGEST = 6_000
 """Characters of what is said with a sheet that are sent."""

@@ -3,16 +3,20 @@
 That is the document's own definition, else what stands under the name (``named.py``).
 """
 
+from __future__ import annotations
+
 import re
 from dataclasses import replace
 from itertools import islice
+from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import Answer, Question, Quote, read_question
+from wide_margin.core.answers import Quote, read_question
 from wide_margin.core.answers.candidates import asked_term, explains
 from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.signs import begins_alike, defined_term, sign_of
 from wide_margin.core.answers.within import rows_within
+from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.listed import with_listed
 from wide_margin.core.digest.named import (
     SAYS_NOTHING,
@@ -20,17 +24,19 @@ from wide_margin.core.digest.named import (
     rows_of_option,
     rows_under,
     rows_with,
-    without_article,
 )
-from wide_margin.core.document import Locator, ReadDocument
 from wide_margin.core.explain import define
 from wide_margin.core.explain.definitions import says_which_things
 from wide_margin.core.explain.short_forms import may_spell_out
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
-from wide_margin.core.passages import Sentence
 from wide_margin.core.search.analysis import words
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer, Question
+    from wide_margin.core.document import Locator, ReadDocument
+    from wide_margin.core.passages import Sentence
 
 MOST_SENTENCES = 3
 """Of an entry in a list of terms."""

@@ -1,13 +1,16 @@
 """The digest of a document: everything a reader wants to know before reading on."""
 
+from __future__ import annotations
+
 import re
 from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from types import MappingProxyType
+from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import WHOLE, Answer, Quote, Reach, answer_quoted
+from wide_margin.core.answers import WHOLE, Quote, Reach, answer_quoted
 from wide_margin.core.answers.spelled import as_spelled
 from wide_margin.core.digest.asked import names_thing, own_words, read_overview
 from wide_margin.core.digest.by_kind import (
@@ -17,13 +20,12 @@ from wide_margin.core.digest.by_kind import (
     SLOTS,
     STATED,
     Filled,
-    Slot,
     fill,
 )
 from wide_margin.core.digest.compared import answer_compared
 from wide_margin.core.digest.defined import MENTIONED, asks_of_option, with_definition
 from wide_margin.core.digest.facts import Facts, find_facts
-from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines, names_of, score
+from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.overview import (
     IN_ITS_PLACE,
@@ -49,11 +51,16 @@ from wide_margin.core.digest.telling import THING
 from wide_margin.core.digest.terms import N_TERMS, KeyTerm, key_terms, phrases_of
 from wide_margin.core.digest.titled import title_of
 from wide_margin.core.digest.who_and_when import with_maker, with_measure
-from wide_margin.core.document import ReadDocument
-from wide_margin.core.explain.definitions import Definitions
 from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer
+    from wide_margin.core.digest.by_kind import Slot
+    from wide_margin.core.digest.gist import Scored
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.explain.definitions import Definitions
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,7 +125,7 @@ class Digester:
         return find_facts(self._document)
 
     @cached_property
-    def _phrases(self) -> "Counter[str]":
+    def _phrases(self) -> Counter[str]:
         return phrases_of(self._document, self.scored)
 
     def prepare(self) -> bool:

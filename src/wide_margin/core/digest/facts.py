@@ -4,8 +4,11 @@ The page is the authority. The file's metadata is a second witness: it helps to 
 is printed, and where it says something else this is told. What is not printed is not stated.
 """
 
+from __future__ import annotations
+
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
 from wide_margin.core.digest.authors import authors_of
 from wide_margin.core.digest.front import (
@@ -16,13 +19,7 @@ from wide_margin.core.digest.front import (
     running_lines,
     without_listings,
 )
-from wide_margin.core.digest.imprint import (
-    date_of,
-    edition_of,
-    licence_of,
-    published,
-    running_date,
-)
+from wide_margin.core.digest.imprint import date_of, edition_of, licence_of, published, running_date
 from wide_margin.core.digest.kinds import DocumentKind, kind_of
 from wide_margin.core.digest.names import same_person, split_people
 from wide_margin.core.digest.titles import (
@@ -33,8 +30,10 @@ from wide_margin.core.digest.titles import (
     subtitle_of,
     title_of,
 )
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.plain import one_line
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
 
 
 @dataclass(frozen=True, slots=True)

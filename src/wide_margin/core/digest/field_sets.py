@@ -1,12 +1,17 @@
 """The fields a reader wants of every document of a kind: plain lists of questions, kept as files."""
 
+from __future__ import annotations
+
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import platformdirs
 
 from wide_margin.core.digest.fields import questions_in
-from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.errors import WideMarginError
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.kinds import DocumentKind
 
 
 def default_folder() -> Path:

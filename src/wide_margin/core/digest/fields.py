@@ -1,14 +1,19 @@
 """Fields: the facts of a document, and answers to a plain list of questions, as names and values."""
 
+from __future__ import annotations
+
 import csv
 import io
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import Answer
-from wide_margin.core.digest.facts import Facts
 from wide_margin.core.document import Locator
 from wide_margin.core.plain import for_cell, one_line
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer
+    from wide_margin.core.digest.facts import Facts
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,14 +1,21 @@
 """The front of a document: the lines of its first pages, as a reader takes a first look at them."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
-from wide_margin.core.document import Locator, ReadDocument
+from wide_margin.core.document import Locator
 from wide_margin.core.later import regex
-from wide_margin.core.layout import Line, SpanOnPage, tidy
+from wide_margin.core.layout import SpanOnPage, tidy
 from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.plain import one_line
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.layout import Line
 
 FRONT_PAGES = 5
 """Title page, its back, and what comes before the contents."""

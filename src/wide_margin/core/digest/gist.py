@@ -8,11 +8,14 @@ coverage: Gillick and Favre 2009; greedy with exchange). Both are linear in feat
 fitted on articles whose abstract is known and hidden (bench/fit_gist.py).
 """
 
+from __future__ import annotations
+
 import re
 from collections import Counter
 from collections.abc import Callable, Collection, Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
 import numpy as np
 
@@ -29,13 +32,17 @@ from wide_margin.core.digest.sentences import (
     without_asides,
 )
 from wide_margin.core.digest.telling import naming
-from wide_margin.core.document import Locator, ReadDocument, locator_for
-from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+from wide_margin.core.document import Locator, locator_for
+from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.later import regex
-from wide_margin.core.passages import Sentence
 from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
 from wide_margin.core.shipped import json_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.geometry import BoolArray
+    from wide_margin.core.passages import Sentence
 
 USUAL_WORDS = 120
 """Length of a gist where none is asked for."""

@@ -1,20 +1,26 @@
 """When, in which edition, where and on what terms a document came out, as its front says."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 from wide_margin.core.digest.front import (
     FULL_PAGE,
     Fact,
-    FrontLine,
     is_of_paragraph,
     line_locator,
     running_lines,
 )
-from wide_margin.core.document import ReadDocument, locator_for
+from wide_margin.core.document import locator_for
 from wide_margin.core.later import regex
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.plain import one_line
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.front import FrontLine
+    from wide_margin.core.document import ReadDocument
 
 _MONTHS = {
     name: number

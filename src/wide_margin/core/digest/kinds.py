@@ -1,11 +1,16 @@
 """What kind of document it is, by how it is built and how it speaks."""
 
+from __future__ import annotations
+
 import re
 from collections import Counter
 from enum import StrEnum
+from typing import TYPE_CHECKING
 
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
 
 SAMPLE = 600
 """Sentences looked at, spread over the document."""

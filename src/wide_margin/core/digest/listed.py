@@ -1,16 +1,21 @@
 """Asked which things there are: what the section of that name begins with, or what names them."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Sequence
 from dataclasses import replace
+from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import Answer, Question, Quote
 from wide_margin.core.answers.lists import MAX_LIST_WORDS, items_after, list_after
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer, Question, Quote
+    from wide_margin.core.document import ReadDocument
 
 TELLING_WORDS, MOST_LISTED, MOST_NAMED = 2, 5, 8
 """So many words of their own a question and a title have in common at least; and sentences that are

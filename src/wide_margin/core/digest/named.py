@@ -1,11 +1,14 @@
 """What stands under a name: in a section called so, in a description, under a line of its own."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Sequence
 from itertools import pairwise
+from typing import TYPE_CHECKING
 
+from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.overview import NOT_SAID
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
 from wide_margin.core.outline.numbering import unnumbered
@@ -13,6 +16,9 @@ from wide_margin.core.passages import names_in
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
 from wide_margin.core.search.vectors import frequency_rank
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
 
 LABEL_MORE, LEAST_LABEL = 6, 4
 """How much longer a line may be than the name that it is, and how many letters a name has."""
@@ -52,9 +58,6 @@ _DASH = regex(r"\s+[–—-]\s+|:\s+")
 _SETS = regex(r"^\W*>\s|<-|(?<![=!<>])=(?!=)\s|\w\s+\d+\s+[^\W\d]")
 """A line of code that uses a function, or gives values to several, does not describe it."""
 _WORDS = regex(r"[^\W\d_]+(?:[\s-]+[^\W\d_]+)+")
-_DEFINITE = r"the|das|der|de[mn]?|die|les?|la|el|los|las|il|lo|os?|het"
-_ARTICLE = regex(rf"^\W*(?:{_DEFINITE}|an?|eine[mnrs]?|ein|une?|una|uno|um|uma|een)\s+", re.I)
-_THE = regex(rf"^\W*(?:{_DEFINITE})\s+", re.I)
 
 
 def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) -> range:
@@ -82,11 +85,6 @@ def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) 
         or (is_name and _described(document, name))
         or _labelled(document, name)
     )
-
-
-def without_article(name: str, *, definite: bool = False) -> str:
-    """A name without the article in front; ``definite`` leaves "a" and its like."""
-    return (_THE if definite else _ARTICLE).sub("", name)
 
 
 def rows_titled(document: ReadDocument, name: str) -> range:

@@ -1,14 +1,19 @@
 """Names of people and bodies in the lines of a title page."""
 
+from __future__ import annotations
+
 import re
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from wide_margin.core.answers.signs import MONTH
-from wide_margin.core.geometry import FloatArray
 from wide_margin.core.later import regex
 from wide_margin.core.search.vectors import frequency_rank, vectors_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import FloatArray
 
 COMMON = 4_000
 """A word among so many of the most frequent of the language is a word first, and a name second."""

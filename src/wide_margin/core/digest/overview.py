@@ -1,16 +1,19 @@
 """Questions about the whole document or a part of it, answered from its structure."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Sequence, Set
 from dataclasses import replace
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.answers import Answer, Excerpt, Quote, Reach, section_reach
+from wide_margin.core.answers import Answer, Excerpt, Quote, section_reach
 from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.answers.within import allowed_sentences, pages_covered
 from wide_margin.core.answers.within import rows_within as rows_of_spans
-from wide_margin.core.digest.asked import OF_ITSELF, Overview, names_thing, own_words
+from wide_margin.core.digest.asked import OF_ITSELF, names_thing, own_words
 from wide_margin.core.digest.by_kind import (
     AUDIENCE,
     CHANGES,
@@ -29,9 +32,8 @@ from wide_margin.core.digest.by_kind import (
     fill,
     slot_scores,
 )
-from wide_margin.core.digest.facts import Facts, facts_within
-from wide_margin.core.digest.front import Fact
-from wide_margin.core.digest.gist import GistLine, Scored, choose, gist_lines
+from wide_margin.core.digest.facts import facts_within
+from wide_margin.core.digest.gist import GistLine, choose, gist_lines
 from wide_margin.core.digest.roles import OUTLINES, Role
 from wide_margin.core.digest.telling import OF_DOCUMENT
 from wide_margin.core.digest.titled import KINDS as TITLED
@@ -42,13 +44,20 @@ from wide_margin.core.digest.titled import (
     sections_titled,
     words_titling,
 )
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, words_for
-from wide_margin.core.outline import Section
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.search.analysis import words
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Reach
+    from wide_margin.core.digest.asked import Overview
+    from wide_margin.core.digest.facts import Facts
+    from wide_margin.core.digest.front import Fact
+    from wide_margin.core.digest.gist import Scored
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.outline import Section
 
 GIST_WORDS, SECTION_WORDS = 130, 130
 """Length of an answer where none is asked for."""

@@ -1,16 +1,21 @@
 """Questions put into words, from the titles, terms and sentences of a document."""
 
+from __future__ import annotations
+
 import re
 from collections import Counter
 from collections.abc import Callable, Iterator
 from functools import cached_property
+from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.signs import NUMBER_WORD, ROLES
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import roman_value
 from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
 
 MOSTLY = 0.5
 """Share of a term's uses with an article from which on it is asked for with it."""

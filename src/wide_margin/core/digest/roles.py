@@ -1,11 +1,16 @@
 """What the sections and sentences of a document do: their roles, told by titles and wording."""
 
+from __future__ import annotations
+
 import re
 from enum import StrEnum
+from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import alternatives
-from wide_margin.core.outline import Outline
+
+if TYPE_CHECKING:
+    from wide_margin.core.outline import Outline
 
 
 class Role(StrEnum):

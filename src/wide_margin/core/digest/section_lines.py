@@ -1,13 +1,19 @@
 """One line for every section: the sentence that says most of what it is about."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.digest.gist import GistLine, Scored, gist_lines
+from wide_margin.core.digest.gist import GistLine, gist_lines
 from wide_margin.core.digest.roles import OUTLINES
-from wide_margin.core.document import ReadDocument
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.gist import Scored
+    from wide_margin.core.document import ReadDocument
 
 FIRST, EARLY = 0.45, 0.25
 """What counts for the first sentence of a section, and for its first paragraph."""

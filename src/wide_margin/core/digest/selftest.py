@@ -4,23 +4,30 @@ A question never holds its own answer: a statement is asked with a word left out
 word stands nowhere else in it, and a term is asked for by a definition that does not name it.
 """
 
+from __future__ import annotations
+
 import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.digest.gist import Scored
 from wide_margin.core.digest.phrasing import LEGAL, Wording
 from wide_margin.core.digest.roles import Role
 from wide_margin.core.digest.sentences import strangeness, without_asides
-from wide_margin.core.document import Locator, ReadDocument, locator_for
-from wide_margin.core.explain.definitions import Definitions, says_which_things
+from wide_margin.core.document import Locator, locator_for
+from wide_margin.core.explain.definitions import says_which_things
 from wide_margin.core.explain.verbs import PREPOSITIONS, has_clause, is_order, is_past, is_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_words, ordinal_words
 from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.gist import Scored
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.explain.definitions import Definitions
 
 N_QUESTIONS = 24
 N_LOOKED_AT = 4000

@@ -1,13 +1,18 @@
 """Which sentences can stand alone, and what is cut from them."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Collection
+from typing import TYPE_CHECKING
 
 from wide_margin.core.explain.verbs import has_clause, is_order, seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.layout import UNSPACED
-from wide_margin.core.passages import Sentence
 from wide_margin.core.search.analysis import SCRIPTS
+
+if TYPE_CHECKING:
+    from wide_margin.core.passages import Sentence
 
 SHORTEST, LONGEST = 6, 70
 """Words of a sentence that is quoted alone."""

@@ -1,18 +1,23 @@
 """The shape of a document: where terms occur, and which sections treat the same things."""
 
+from __future__ import annotations
+
 import math
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
 from wide_margin.core.document import ReadDocument
-from wide_margin.core.geometry import FloatArray, IntArray
-from wide_margin.core.layout import Paragraph
-from wide_margin.core.search import Findable, find_all, is_common
+from wide_margin.core.search import find_all, is_common
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import FloatArray, IntArray
+    from wide_margin.core.layout import Paragraph
+    from wide_margin.core.search import Findable
 
 SAME_MATTER = 0.18
 """Cosine from which on two sections treat the same things."""
@@ -52,7 +57,7 @@ def place_of(document: ReadDocument, paragraph: Paragraph, at: int) -> float:
         if piece.at > at:
             break
         line = piece.line
-    height = float(document.facts.sizes[line.page, 1])
+    height = document.facts.sizes[line.page][1]
     return line.page + min(max(line.box[1] / max(height, 1.0), 0.0), 0.999)
 
 
@@ -122,7 +127,7 @@ class Sections:
         idf = np.log1p(n_sections / np.maximum(spread, 1.0))
         return sections, terms, (1.0 + np.log(counts)) * idf[terms]
 
-    def _telling(self) -> "np.ndarray[tuple[int], np.dtype[np.bool_]]":
+    def _telling(self) -> np.ndarray[tuple[int], np.dtype[np.bool_]]:
         """(t,) whether a term is a word with content."""
         index = self.document.index
         return np.array(

@@ -1,25 +1,31 @@
 """What the thing is that a document is about: asked by its name, answered where it is introduced."""
 
-from collections.abc import Sequence
+from __future__ import annotations
 
-from wide_margin.core.answers import Answer, Reach
+from collections.abc import Sequence
+from typing import TYPE_CHECKING
+
 from wide_margin.core.answers.form import take_form
+from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.by_kind import FRONT, FRONT_ROWS
-from wide_margin.core.digest.gist import Scored, gist_lines
+from wide_margin.core.digest.gist import gist_lines
 from wide_margin.core.digest.named import (
     SAYS_NOTHING,
     own_rows,
     rows_titled,
     rows_with,
-    without_article,
 )
 from wide_margin.core.digest.overview import about, answer_of_lines, is_step, rows_within
 from wide_margin.core.digest.telling import THING, naming, says_what_it_is
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
 from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.search.vectors import frequency_rank
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer, Reach
+    from wide_margin.core.digest.gist import Scored
+    from wide_margin.core.document import ReadDocument
 
 SAID, TOLD, ASIDE, NOT_SAID = 0.9, 0.6, 0.5, 0.3
 """The chance that it answers: what says near the front what the thing is, what says there what it

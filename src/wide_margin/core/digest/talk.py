@@ -4,23 +4,31 @@ Every point is cut from the document's own sentences and leads to its page; what
 with each sheet.
 """
 
+from __future__ import annotations
+
 import re
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import WHOLE, Reach, section_reach
+from wide_margin.core.answers import WHOLE, section_reach
 from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.digest.by_kind import CONCLUSION, LIMITS, NEXT, fill
-from wide_margin.core.digest.digest import Digester
-from wide_margin.core.digest.gist import GistLine
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.overview import is_step, is_untold, rows_within
 from wide_margin.core.digest.roles import Role, roles_of
-from wide_margin.core.digest.section_lines import SectionLine, section_lines
-from wide_margin.core.document import Figure, Locator, ReadDocument, find_figures
+from wide_margin.core.digest.section_lines import section_lines
+from wide_margin.core.document import Figure, Locator, find_figures
 from wide_margin.core.explain import take_apart
 from wide_margin.core.later import regex
-from wide_margin.core.outline import Outline
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Reach
+    from wide_margin.core.digest.digest import Digester
+    from wide_margin.core.digest.gist import GistLine
+    from wide_margin.core.digest.section_lines import SectionLine
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.outline import Outline
 
 USUAL_MINUTES = 15
 MINUTES_A_SHEET = 2.0

@@ -1,23 +1,29 @@
 """The terms a document works with: most telling first, with its own definition where it gives one."""
 
+from __future__ import annotations
+
 import re
 from collections import Counter
 from dataclasses import dataclass
 from itertools import islice
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.signs import sign_of
-from wide_margin.core.digest.gist import Scored
 from wide_margin.core.digest.nominal import SAMPLE, Nominal
-from wide_margin.core.document import Locator, ReadDocument, locator_for
-from wide_margin.core.explain.definitions import Definition, Definitions
+from wide_margin.core.document import Locator, locator_for
 from wide_margin.core.later import regex
 from wide_margin.core.layout import BULLETS
-from wide_margin.core.passages import Sentence
 from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.gist import Scored
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.explain.definitions import Definition, Definitions
+    from wide_margin.core.passages import Sentence
 
 N_TERMS = 40
 MOST_WORDS = 3
@@ -62,7 +68,7 @@ def key_terms(
     document: ReadDocument,
     scored: Scored,
     definitions: Definitions,
-    counted: "Counter[str]",
+    counted: Counter[str],
     n: int = N_TERMS,
 ) -> tuple[KeyTerm, ...]:
     """The terms that weigh most, each with its places; ``counted`` are those of phrases_of."""
@@ -121,7 +127,7 @@ def _says_the_same(
     return set(one) == set(other)
 
 
-def phrases_of(document: ReadDocument, scored: Scored) -> "Counter[str]":
+def phrases_of(document: ReadDocument, scored: Scored) -> Counter[str]:
     """Words and neighbouring words with content, by how often they stand in running text."""
     language, counted = document.index.language, Counter[str]()
     is_telling, stem_of = _telling(document, scored), _Stems(document)
@@ -195,7 +201,7 @@ def _telling(document: ReadDocument, scored: Scored) -> frozenset[str]:
     return frozenset(stem for stem, number in index.term_ids.items() if number in wanted)
 
 
-def _count_run(run: list[str], known: "dict[str, bool | None]", counted: "Counter[str]") -> None:
+def _count_run(run: list[str], known: dict[str, bool | None], counted: Counter[str]) -> None:
     """Count the words and neighbouring words of a run that hold a telling one."""
     for at in range(len(run)):
         tells = False

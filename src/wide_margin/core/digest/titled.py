@@ -5,18 +5,23 @@ of the outline counts; deeper ones, and those with more words of their own, tell
 some part, or with something else.
 """
 
+from __future__ import annotations
+
 import re
 from collections.abc import Iterator, Sequence
+from typing import TYPE_CHECKING
 
 from wide_margin.core.digest.asked import is_subject, own_words
 from wide_margin.core.digest.gist import printed_title
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
-from wide_margin.core.outline import Section
 from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.outline import Section
 
 DEPTH = 2
 """Levels of the outline whose sections are of the whole."""

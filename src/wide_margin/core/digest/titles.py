@@ -4,8 +4,11 @@ The file's metadata helps to choose among what is printed, and gives the blanks 
 set letter by letter.
 """
 
+from __future__ import annotations
+
 import re
 from collections.abc import Container, Sequence
+from typing import TYPE_CHECKING
 
 from wide_margin.core.digest.front import (
     APART,
@@ -20,7 +23,6 @@ from wide_margin.core.digest.front import (
 )
 from wide_margin.core.digest.imprint import DATES, MONTH_NAMES, ONLY_KIND, VERSION
 from wide_margin.core.digest.names import names_in_line, people_in_block
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.verbs import opens_clause
 from wide_margin.core.later import regex
 from wide_margin.core.layout import fold, is_spaced, is_torn
@@ -29,6 +31,9 @@ from wide_margin.core.outline.candidates import is_label
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
 
 _NO_TITLES = squashed(
     "contents", "list_of", "index", "preface", "abstract", "acknowledgements", "glossary"

@@ -1,17 +1,23 @@
 """Asked who made something, when it was or how many there are: what tells that, or less surely."""
 
+from __future__ import annotations
+
 import re
 from dataclasses import replace
+from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import Answer, read_question
+from wide_margin.core.answers import read_question
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.wanted import has_form
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.defined import MENTIONED
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
 from wide_margin.core.digest.telling import THING
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.later import regex
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer
+    from wide_margin.core.document import ReadDocument
 
 OF_MAKER = 0.75
 """The chance that what says by whom a thing was made answers: of fourteen such answers on a hundred

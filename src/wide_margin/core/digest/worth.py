@@ -5,15 +5,17 @@ works with, what its sections teach to do, its reasons, numbers and differences.
 where the answer stands at the place that it came from.
 """
 
+from __future__ import annotations
+
 import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from wide_margin.core.answers import WHOLE, Answer
-from wide_margin.core.digest.digest import Digester
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.phrasing import (
     ASKS,
@@ -26,12 +28,15 @@ from wide_margin.core.digest.phrasing import (
     question_from,
 )
 from wide_margin.core.digest.roles import Role, role_of_title
-from wide_margin.core.document import ReadDocument
-from wide_margin.core.explain.definitions import Definitions
 from wide_margin.core.explain.verbs import is_order, is_past
 from wide_margin.core.later import regex
 from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.search.analysis import words
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.digest import Digester
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.explain.definitions import Definitions
 
 N_OFFERED = 6
 N_TRIED = 10

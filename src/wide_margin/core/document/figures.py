@@ -1,13 +1,19 @@
 """Figures and tables: their captions, where they stand, and what stands in them."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-from wide_margin.core.document.model import ReadDocument
 from wide_margin.core.geometry import Box, around
 from wide_margin.core.later import regex
-from wide_margin.core.layout import Paragraph, SpanOnPage, tidy
+from wide_margin.core.layout import SpanOnPage, tidy
 from wide_margin.core.outline.titles import squash
+
+if TYPE_CHECKING:
+    from wide_margin.core.document.model import ReadDocument
+    from wide_margin.core.layout import Paragraph
 
 _NUMBER = regex(r"\s*([^\W\d_]+\.?)\s+((?:[A-Z]?\d+(?:[.–-]\d+)*|[IVX]+|[A-Z])\w?)\b")
 FEW_WORDS = 4
@@ -84,7 +90,7 @@ def _only_listed(document: ReadDocument, found: Sequence[Figure]) -> list[Figure
         ]
         if any(title[-24:] in caption for caption in near):
             continue
-        width, height = (float(side) for side in document.facts.sizes[entry.page])
+        width, height = document.facts.sizes[entry.page]
         made.append(Figure(entry.title, entry.page, (), (0.0, 0.0, width, height), ()))
     return made
 
@@ -125,7 +131,7 @@ def _around(document: ReadDocument, row: int) -> _Caption:
     paragraph = document.paragraphs[row]
     line, page = paragraph.pieces[0].line, paragraph.page
     near = document.paragraphs[max(0, row - BEFORE) : row + AFTER]
-    width, height = (float(side) for side in document.facts.sizes[page])
+    width, height = document.facts.sizes[page]
     same = [
         piece.line.shown for p in near for piece in p.pieces
         if piece.line.page == line.page and piece.line.column == line.column

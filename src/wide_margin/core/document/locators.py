@@ -1,10 +1,15 @@
 """The way from a statement to its very words on a page."""
 
-from dataclasses import dataclass
+from __future__ import annotations
 
-from wide_margin.core.document.model import ReadDocument
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
 from wide_margin.core.layout import SpanOnPage, page_shown
-from wide_margin.core.passages import Sentence
+
+if TYPE_CHECKING:
+    from wide_margin.core.document.model import ReadDocument
+    from wide_margin.core.passages import Sentence
 
 
 @dataclass(frozen=True, slots=True)

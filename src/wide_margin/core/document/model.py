@@ -1,14 +1,16 @@
 """A document that has been read: everything the later steps ask about."""
 
+from __future__ import annotations
+
 from bisect import bisect_left
 from collections import Counter
 from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import cache, partial
+from typing import TYPE_CHECKING
 
-from wide_margin.core.jobs import Aside, CancelToken, Progress, here
+from wide_margin.core.jobs import here
 from wide_margin.core.layout import (
-    Furniture,
     Line,
     PageLabels,
     Paragraph,
@@ -26,10 +28,17 @@ from wide_margin.core.outline import (
     find_contents,
     listing_pages,
 )
-from wide_margin.core.pages import Bookmark, FileFacts
-from wide_margin.core.passages import Said, Text, build_passages, sentences_in
-from wide_margin.core.search.coded import Coded, code
+from wide_margin.core.pages import FileFacts
+from wide_margin.core.passages import Text, build_passages, sentences_in
+from wide_margin.core.search.coded import code
 from wide_margin.core.search.index import Index, build_index
+
+if TYPE_CHECKING:
+    from wide_margin.core.jobs import Aside, CancelToken, Progress
+    from wide_margin.core.layout import Furniture
+    from wide_margin.core.pages import Bookmark
+    from wide_margin.core.passages import Said
+    from wide_margin.core.search.coded import Coded
 
 RUNNING_PAGES = 4
 """Running heads of so many pages are kept."""
@@ -112,7 +121,7 @@ def understand(
         use_contents: Whether the printed contents page is a witness.
         aside: Does a part of the work beside the rest.
     """
-    heights = [float(height) for height in facts.sizes[:, 1]]
+    heights = facts.heights
     furniture = find_furniture(lines, heights)
     labels = label_pages(facts.labels, lines, heights)
     text_lines = [furniture.text_lines(page, on_page) for page, on_page in enumerate(lines)]
@@ -159,7 +168,7 @@ def _running(furniture: Furniture, lines: Sequence[Sequence[Line]]) -> tuple[Lin
 
 def with_outline(document: ReadDocument, outline: Outline) -> ReadDocument:
     """The document by another outline, of which only titles, levels and places count."""
-    heights = [float(height) for height in document.facts.sizes[:, 1]]
+    heights = document.facts.heights
     outline = anchored(outline, document.paragraphs, heights)
     text = build_passages(document.paragraphs, outline, document.listings)
     return replace(document, outline=outline, text=text, index=build_index(text, outline))

@@ -1,10 +1,15 @@
 """Footnotes tied to the marks that point to them."""
 
+from __future__ import annotations
+
 from collections import defaultdict
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
-from wide_margin.core.layout import NOTE_MARK, Paragraph, tidy
+from wide_margin.core.layout import NOTE_MARK, tidy
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import Paragraph
 
 
 class Tie(NamedTuple):

@@ -1,6 +1,11 @@
 """The section path at a place of a page."""
 
-from wide_margin.core.document.model import ReadDocument
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from wide_margin.core.document.model import ReadDocument
 
 
 class PathsAt:

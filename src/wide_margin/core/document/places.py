@@ -1,18 +1,23 @@
 """Places as people type them: a page label, a section number, a heading."""
 
+from __future__ import annotations
+
 import re
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout import PageLabels
 from wide_margin.core.lexicon import alternatives, thing_of
-from wide_margin.core.outline import Outline
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.outline.titles import squash
 
+if TYPE_CHECKING:
+    from wide_margin.core.layout import PageLabels
+    from wide_margin.core.outline import Outline
+
 _SECTION = regex(
-    rf"^(?P<word>{alternatives('section', 'chapter', 'part', 'appendix')}|§)?\s*"
+    lambda: rf"^(?P<word>{alternatives('section', 'chapter', 'part', 'appendix')}|§)?\s*"
     r"(?P<id>\d+(?:\.\d+)*|[IVXLC]+|[A-Z](?:\.\d+)*)\.?$", re.I
 )  # fmt: skip
 

@@ -5,16 +5,20 @@ indexes, rows of tables, code, formulas and the marks of footnotes; footnotes fo
 paragraph if wished.
 """
 
+from __future__ import annotations
+
 import re
 from collections import defaultdict
 from collections.abc import Collection, Iterator
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.document.locators import Locator, locator_for
-from wide_margin.core.document.model import ReadDocument
 from wide_margin.core.document.notes import find_notes
 from wide_margin.core.later import regex
 from wide_margin.core.layout import tidy
+
+if TYPE_CHECKING:
+    from wide_margin.core.document.model import ReadDocument
 
 SPOKEN = frozenset(["body", "item", "entry", "heading", "caption"])
 _MOSTLY_SIGNS = 0.4

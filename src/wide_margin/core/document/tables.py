@@ -1,14 +1,20 @@
 """Tables as rows of cells, each cell with the way back to the page."""
 
+from __future__ import annotations
+
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from statistics import median
+from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout import Line, Paragraph, SpanOnPage, tidy
+from wide_margin.core.layout import Line, SpanOnPage, tidy
 from wide_margin.core.layout.paragraphs import CAPTION
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import Paragraph
 
 LEAST_ROWS = 2
 """Fewer rows with cells are no table."""

@@ -1,13 +1,19 @@
 """The text of a reach, paragraph by paragraph; a table by its rows, a row by its cells."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from wide_margin.core.document.locators import Locator, paragraph_locator
-from wide_margin.core.document.model import ReadDocument
-from wide_margin.core.document.tables import Cell, find_tables
-from wide_margin.core.geometry import BoolArray
-from wide_margin.core.layout import SpanOnPage
+from wide_margin.core.document.tables import find_tables
+
+if TYPE_CHECKING:
+    from wide_margin.core.document.model import ReadDocument
+    from wide_margin.core.document.tables import Cell
+    from wide_margin.core.geometry import BoolArray
+    from wide_margin.core.layout import SpanOnPage
 
 AROUND = 3
 """Paragraphs looked at before and after a reach, so that a table is found whole."""

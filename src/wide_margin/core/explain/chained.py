@@ -4,11 +4,13 @@
 both without the rest. Where it shows nothing of the kind a chain stays whole; no word is changed.
 """
 
+from __future__ import annotations
+
 import re
 from collections.abc import Iterator, Sequence
 from itertools import pairwise
+from typing import TYPE_CHECKING
 
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.model import NounChain
 from wide_margin.core.explain.verbs import (
     AUXILIARIES,
@@ -20,6 +22,9 @@ from wide_margin.core.explain.verbs import (
 from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
 
 LEAST_WORDS, MOST_WORDS = 3, 7
 LOOKED_AT = 300
@@ -106,7 +111,7 @@ def _is_chain(run: Sequence[str], after: str) -> bool:
     return not leads_on and not many and frequency_rank(last) is not None
 
 
-def _parted(words: Sequence[str], evidence: "_Evidence") -> list[list[str]]:
+def _parted(words: Sequence[str], evidence: _Evidence) -> list[list[str]]:
     """The pieces of a chain, what it is a kind of first; one piece where nothing tells."""
     best, at = 0, 0
     for k in range(1, len(words)):

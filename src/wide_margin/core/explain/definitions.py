@@ -5,24 +5,31 @@ the surest comes first. English forms are looked for first; German, French and S
 most usual ones.
 """
 
+from __future__ import annotations
+
 import re
 import time
 from bisect import bisect_left
 from collections import defaultdict
 from collections.abc import Iterator, Set
 from functools import lru_cache
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
-from wide_margin.core.document import ReadDocument
 from wide_margin.core.explain.short_forms import find_short_forms, symbols_in
 from wide_margin.core.explain.verbs import PREPOSITIONS, first_finite, is_past
 from wide_margin.core.later import regex
-from wide_margin.core.layout import BULLETS, NOTE_MARK, Paragraph, fold, tidy
+from wide_margin.core.layout import BULLETS, NOTE_MARK, fold, tidy
 from wide_margin.core.outline.numbering import unnumbered
-from wide_margin.core.passages import Sentence, is_said, names_in
-from wide_margin.core.search import Analyser, is_common
+from wide_margin.core.passages import is_said, names_in
+from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
 from wide_margin.core.search.vectors import frequency_rank
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.layout import Paragraph
+    from wide_margin.core.passages import Sentence
+    from wide_margin.core.search import Analyser
 
 MAX_TERM_WORDS = 5
 SURE = 0.55
@@ -410,7 +417,7 @@ def _described(document: ReadDocument, sentence: Sentence, row: int) -> Iterator
 
 
 def _in_sentence(
-    sentences: "tuple[Sentence, ...]", sentence: Sentence, row: int
+    sentences: tuple[Sentence, ...], sentence: Sentence, row: int
 ) -> Iterator[Definition]:
     text = sentence.text
     said = _NOTED.sub("", _as_sentence(text) if sentence.kind == "item" else text)

@@ -1,24 +1,20 @@
 """What a selection means here: its terms, its references, what it leans on, its parts."""
 
+from __future__ import annotations
+
 import re
 from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import replace
 from functools import cached_property
+from typing import TYPE_CHECKING
 
-from wide_margin.core.document import Locator, ReadDocument, find_notes, locator_for
+from wide_margin.core.document import Locator, find_notes, locator_for
 from wide_margin.core.explain.chained import noun_chains
 from wide_margin.core.explain.clauses import take_apart
-from wide_margin.core.explain.definitions import (
-    MAX_TERM_WORDS,
-    SURE,
-    Definition,
-    Definitions,
-    exact_key,
-    find_definitions,
-)
+from wide_margin.core.explain.definitions import MAX_TERM_WORDS, SURE, exact_key, find_definitions
 from wide_margin.core.explain.measures import other_units
-from wide_margin.core.explain.model import Explanation, Meaning, Often, Part, Reference, StandsFor
+from wide_margin.core.explain.model import Explanation, Meaning, Reference
 from wide_margin.core.explain.references import find_references
 from wide_margin.core.explain.standing_for import stands_for
 from wide_margin.core.explain.targets import Targets
@@ -35,6 +31,11 @@ from wide_margin.core.layout import fold, tidy
 from wide_margin.core.passages import split_sentences
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.explain.definitions import Definition, Definitions
+    from wide_margin.core.explain.model import Often, Part, StandsFor
 
 MAX_MEANINGS = 6
 ENOUGH_TOLD = 2

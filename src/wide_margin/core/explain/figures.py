@@ -1,20 +1,18 @@
 """A figure or a table explained: its caption, its columns, and the sentences that speak of it."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Iterator
+from typing import TYPE_CHECKING
 
-from wide_margin.core.document import (
-    Figure,
-    Locator,
-    ReadDocument,
-    Table,
-    find_figures,
-    find_tables,
-    locator_for,
-)
+from wide_margin.core.document import Locator, find_figures, find_tables, locator_for
 from wide_margin.core.explain.model import Column, FigureExplanation, Leaning
-from wide_margin.core.geometry import Box
 from wide_margin.core.later import regex
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import Figure, ReadDocument, Table
+    from wide_margin.core.geometry import Box
 
 MOST_SENTENCES = 5
 ROW_LIKE = ("listing", "heading", "caption", "row")

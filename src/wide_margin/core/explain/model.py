@@ -1,6 +1,7 @@
 """What an explanation tells, without how it is found: entries keep it, the window shows it."""
 
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import NamedTuple
 
 from wide_margin.core.document import Locator
@@ -170,3 +171,13 @@ class FigureExplanation(NamedTuple):
     n_rows: int
     spoken_of: tuple[Leaning, ...]
     """Sentences that speak of it, those near it first."""
+
+
+class Manner(StrEnum):
+    """How a passage is put."""
+
+    PLAIN = "in plain words"
+    NEWCOMER = "for a newcomer"
+    SPECIALIST = "for a specialist"
+    SHORTER = "shorter"
+    FORMAL = "more formal"

@@ -1,5 +1,7 @@
 """A passage in the reader's own words, held against it; and the slips of the pen in them."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Callable, Sequence
 from functools import lru_cache
@@ -9,11 +11,12 @@ from wide_margin.core.answers import Quote
 from wide_margin.core.answers.backing import check_backing
 from wide_margin.core.later import regex
 from wide_margin.core.passages import split_sentences
-from wide_margin.core.search.analysis import Analyser
 from wide_margin.core.search.vectors import frequency_rank
 
 if TYPE_CHECKING:
     from spellchecker import SpellChecker
+
+    from wide_margin.core.search.analysis import Analyser
 
 LEFT_OUT = 0.34
 """A sentence of the passage of which less is said again is left out."""
@@ -162,7 +165,7 @@ def _begins(text: str, at: int) -> bool:
 
 
 @lru_cache(maxsize=4)
-def _speller(language: str) -> "SpellChecker":
+def _speller(language: str) -> SpellChecker:
     from spellchecker import SpellChecker  # rarely needed
 
     # Two changed letters apart is a guess rather than a correction, and takes a second a word.

@@ -1,14 +1,21 @@
 """References in a text ("section 8.4", "Figures 1 and 2", "the next chapter"), led to places."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Iterator
+from typing import TYPE_CHECKING
 
-from wide_margin.core.document import Locator, ReadDocument, section_numbered, section_titled
+from wide_margin.core.document import Locator, section_numbered, section_titled
 from wide_margin.core.explain.model import Reference
 from wide_margin.core.explain.targets import Targets
 from wide_margin.core.later import regex
-from wide_margin.core.layout import SpanOnPage, tidy
+from wide_margin.core.layout import tidy
 from wide_margin.core.lexicon import alternatives
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.layout import SpanOnPage
 
 _ID = r"(?-i:[A-Z]\.?)?\d+(?:[.–-]\d+)*[a-z]?(?![\w])|(?-i:[IVXLC]+)\b|(?-i:[A-Z])\b(?:\.\d+)*"
 _MORE = rf"(?:\s*(?:,|;|and|or|to|und|oder|bis|et|ou|y|e|&|[–—-]|,\s*and|through)\s*(?:{_ID}))*"

@@ -1,30 +1,25 @@
 """A passage put into other words by a writing model, each sentence checked against it."""
 
+from __future__ import annotations
+
 import json
 from collections.abc import Sequence
-from enum import StrEnum
+from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import Quote
 from wide_margin.core.answers.backing import check_backing
 from wide_margin.core.answers.composed import statements_of
 from wide_margin.core.errors import ServiceError
-from wide_margin.core.jobs import CancelToken
-from wide_margin.core.search.analysis import Analyser
-from wide_margin.core.services import WritingModel
-from wide_margin.core.services.writing_model import Message
+from wide_margin.core.explain.model import Manner
+
+if TYPE_CHECKING:
+    from wide_margin.core.jobs import CancelToken
+    from wide_margin.core.search.analysis import Analyser
+    from wide_margin.core.services import WritingModel
+    from wide_margin.core.services.writing_model import Message
 
 LONGEST = 12_000
 """Characters of a passage that are sent."""
-
-
-class Manner(StrEnum):
-    """How a passage is put."""
-
-    PLAIN = "in plain words"
-    NEWCOMER = "for a newcomer"
-    SPECIALIST = "for a specialist"
-    SHORTER = "shorter"
-    FORMAL = "more formal"
 
 
 _ASKED = {

@@ -1,16 +1,22 @@
 """A section explained: how it begins, what terms it brings, what it rests on, who refers to it."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-from wide_margin.core.document import Locator, ReadDocument, locator_for
-from wide_margin.core.explain.definitions import Definition
-from wide_margin.core.explain.explanation import Explainer
+from wide_margin.core.document import Locator, locator_for
 from wide_margin.core.explain.model import Leaning
 from wide_margin.core.explain.references import find_references
 from wide_margin.core.later import regex
 from wide_margin.core.outline.numbering import number_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.explain.definitions import Definition
+    from wide_margin.core.explain.explanation import Explainer
 
 MAX_TERMS = 8
 MAX_PLACES = 12

@@ -1,17 +1,24 @@
 """What a document's own references can lead to, gathered once."""
 
+from __future__ import annotations
+
 import re
 from collections import defaultdict
 from functools import cached_property
+from typing import TYPE_CHECKING
 
-from wide_margin.core.document import ReadDocument, section_titled
+from wide_margin.core.document import section_titled
 from wide_margin.core.later import regex
-from wide_margin.core.layout import Paragraph, fold, tidy
+from wide_margin.core.layout import fold, tidy
 from wide_margin.core.lexicon import alternatives, thing_of
 from wide_margin.core.outline.numbering import number_of, unnumbered
 from wide_margin.core.outline.titles import squash
 from wide_margin.core.search import is_common, rank, read_terms
 from wide_margin.core.search.analysis import words
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.layout import Paragraph
 
 _EQUATION_NUMBER = regex(r"\(([A-Z]?\.?\d{1,3}(?:\.\d{1,3})*[a-z]?)\)\s*$")
 _LABEL = regex(

@@ -1,13 +1,16 @@
 """Where a document first says something with a word, and where it comes back to a subject."""
 
+from __future__ import annotations
+
 import re
 from collections import Counter
 from collections.abc import Collection, Iterable, Sequence
 from math import log
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.document import ReadDocument, locator_for
+from wide_margin.core.document import locator_for
 from wide_margin.core.explain.model import Leaning, Often
 from wide_margin.core.explain.standing_for import LABEL
 from wide_margin.core.explain.verbs import is_verb, seems_to_have_verb
@@ -15,9 +18,12 @@ from wide_margin.core.later import regex
 from wide_margin.core.layout import SpanOnPage, fold
 from wide_margin.core.search import is_common, rank, read_terms
 from wide_margin.core.search.analysis import words
-from wide_margin.core.search.query import Query, Term
 from wide_margin.core.search.ranking import sentence_scores
 from wide_margin.core.search.vectors import frequency_rank
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.search.query import Query, Term
 
 MAX_LEANING = 3
 MAX_LATER = 2

@@ -1,31 +1,5 @@
 """Taking things away from a document, and bringing an outline back in, in open formats."""
 
-from wide_margin.core.export.citations import ANSWER_FORMS, Source, Statement, answer_as, year_of
-from wide_margin.core.export.digest import (
-    FACT_NAMES,
-    NOT_STATED,
-    digest_as_json,
-    export_digest,
-    fields_as_json,
-)
-from wide_margin.core.export.outline import FORMATS, export_outline, section_row
-from wide_margin.core.export.outline_in import read_outline
-from wide_margin.core.export.pdf import write_bookmarks
+import lazy_loader
 
-__all__ = [
-    "ANSWER_FORMS",
-    "FACT_NAMES",
-    "FORMATS",
-    "NOT_STATED",
-    "Source",
-    "Statement",
-    "answer_as",
-    "digest_as_json",
-    "export_digest",
-    "export_outline",
-    "fields_as_json",
-    "read_outline",
-    "section_row",
-    "write_bookmarks",
-    "year_of",
-]
+__getattr__, __dir__, __all__ = lazy_loader.attach_stub(__name__, __file__)

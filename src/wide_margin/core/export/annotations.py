@@ -1,18 +1,19 @@
 """Web Annotation (W3C Recommendation, 2017) as JSON-LD, out and in."""
 
+from __future__ import annotations
+
 import json
 import uuid
 from collections.abc import Collection, Iterable, Sequence
 from dataclasses import replace
 from itertools import pairwise
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export.entries import said_in
-from wide_margin.core.layout import Paragraph, fold
+from wide_margin.core.layout import fold
 from wide_margin.core.margin import (
     Anchor,
-    Entry,
     EntryKind,
     Ink,
     Letters,
@@ -24,6 +25,10 @@ from wide_margin.core.margin import (
 )
 from wide_margin.core.margin.gathering import ink_of
 from wide_margin.core.plain import plain
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import Paragraph
+    from wide_margin.core.margin import Entry
 
 CONTEXT = "http://www.w3.org/ns/anno.jsonld"
 MAX_ANNOTATIONS = 50_000

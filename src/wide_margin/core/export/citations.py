@@ -3,13 +3,18 @@
 BibTeX as of its manual (Patashnik 1988); RIS; CSL-JSON (schema 1.0 of the Citation Style Language).
 """
 
+from __future__ import annotations
+
 import json
 import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
-from wide_margin.core.digest import Field
 from wide_margin.core.plain import for_markdown, one_line
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest import Field
 
 _TEX = {
     **{sign: f"\\{sign}" for sign in "&%$#_{}"},

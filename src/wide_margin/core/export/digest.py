@@ -1,17 +1,21 @@
 """A digest as JSON, Markdown, HTML or Word (Office Open XML), every line with its page."""
 
+from __future__ import annotations
+
 import io
 import json
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from markupsafe import Markup, escape
 
-from wide_margin.core.digest import Digest, Facts, Field, GistLine
-from wide_margin.core.document import Locator
-from wide_margin.core.outline import Outline
 from wide_margin.core.plain import counted, for_markdown, for_xml, one_line, plain
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest import Digest, Facts, Field, GistLine
+    from wide_margin.core.document import Locator
+    from wide_margin.core.outline import Outline
 
 NOT_STATED = "not stated"
 FACT_NAMES = {

@@ -1,11 +1,14 @@
 """Entries taken away: Markdown, HTML, CSV, JSON and Word, with their pages and sections."""
 
+from __future__ import annotations
+
 import csv
 import io
 import json
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import TYPE_CHECKING
 
 from markupsafe import Markup
 
@@ -14,14 +17,17 @@ from wide_margin.core.later import regex
 from wide_margin.core.layout import PageLabels
 from wide_margin.core.margin import (
     CuttingBody,
-    Entry,
     ExplanationBody,
     QuestionBody,
     Scope,
     TranslationBody,
 )
-from wide_margin.core.margin.gathering import Group, InkName, ink_of
+from wide_margin.core.margin.gathering import InkName, ink_of
 from wide_margin.core.plain import for_cell, plain
+
+if TYPE_CHECKING:
+    from wide_margin.core.margin import Entry
+    from wide_margin.core.margin.gathering import Group
 
 Path = tuple[str, ...]
 COLUMNS = ("kind", "page", "section", "passage", "words", "ink", "tags", "created")

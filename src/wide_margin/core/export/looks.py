@@ -1,9 +1,15 @@
 """How the sheets of a talk look, in every format."""
 
+from __future__ import annotations
+
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-from wide_margin.core.digest.talk import Sheet, Talk
+from wide_margin.core.digest.talk import Sheet
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.talk import Talk
 
 PictureOf = Callable[[Sheet], bytes | None]
 """The picture of a sheet's figure as PNG; None where it has none."""

@@ -1,15 +1,21 @@
 """The outline as Markdown, OPML 2.0, JSON, CSV or HTML, with page numbers."""
 
+from __future__ import annotations
+
 import csv
 import io
 import json
 from collections.abc import Iterator
 from html import escape
+from typing import TYPE_CHECKING
 from xml.etree import ElementTree
 
-from wide_margin.core.layout import PageLabels, page_shown
-from wide_margin.core.outline import Outline, Section
+from wide_margin.core.layout import page_shown
 from wide_margin.core.plain import for_cell, for_markdown, for_xml, one_line, plain
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import PageLabels
+    from wide_margin.core.outline import Outline, Section
 
 
 def export_outline(outline: Outline, labels: PageLabels, form: str, title: str = "") -> str:

@@ -1,5 +1,7 @@
 """An outline read from OPML 2.0 or JSON."""
 
+from __future__ import annotations
+
 import json
 from collections.abc import Iterator
 from pathlib import Path

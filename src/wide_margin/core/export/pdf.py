@@ -11,11 +11,12 @@ from typing import TYPE_CHECKING
 from wide_margin.core.errors import PasswordNeededError, WideMarginError
 from wide_margin.core.geometry import to_user_space
 from wide_margin.core.later import loaded_later
-from wide_margin.core.outline import Outline, Section
 from wide_margin.core.plain import plain
 
 if TYPE_CHECKING:
     import pikepdf
+
+    from wide_margin.core.outline import Outline, Section
 else:
     pikepdf = loaded_later("pikepdf")
 

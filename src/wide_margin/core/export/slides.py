@@ -1,7 +1,10 @@
 """A talk as PPTX (Office Open XML, by python-pptx)."""
 
+from __future__ import annotations
+
 import io
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 from pptx import Presentation
 from pptx.dml.color import RGBColor
@@ -9,9 +12,12 @@ from pptx.presentation import Presentation as PptxPresentation
 from pptx.slide import Slide
 from pptx.util import Emu, Inches, Pt
 
-from wide_margin.core.digest.talk import Sheet, Talk
-from wide_margin.core.export.looks import Look, PictureOf, sheets_of
+from wide_margin.core.export.looks import sheets_of
 from wide_margin.core.plain import one_line, plain
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.talk import Sheet, Talk
+    from wide_margin.core.export.looks import Look, PictureOf
 
 WIDTH, HEIGHT = Inches(13.333), Inches(7.5)
 SIDE, TOP = Inches(0.8), Inches(1.7)

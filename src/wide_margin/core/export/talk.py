@@ -1,13 +1,19 @@
 """A talk taken away: Markdown, HTML, and PPTX (Office Open XML, by python-pptx)."""
 
+from __future__ import annotations
+
 import base64
 from enum import StrEnum
+from typing import TYPE_CHECKING
 
 from markupsafe import Markup
 
-from wide_margin.core.digest.talk import Talk
-from wide_margin.core.export.looks import LOOKS, Look, PictureOf, sheets_of
+from wide_margin.core.export.looks import LOOKS, sheets_of
 from wide_margin.core.plain import for_markdown, one_line, plain
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.talk import Talk
+    from wide_margin.core.export.looks import Look, PictureOf
 
 
 class TalkFormat(StrEnum):

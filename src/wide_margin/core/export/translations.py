@@ -1,5 +1,7 @@
 """Translations taken out and in: TMX 1.4b, XLIFF 2.0, bilingual HTML, plain text, JSON."""
 
+from __future__ import annotations
+
 import json
 from collections.abc import Iterator, Sequence
 from enum import StrEnum
@@ -11,10 +13,12 @@ from wide_margin import __version__
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.later import loaded_later
 from wide_margin.core.plain import plain
-from wide_margin.core.translate import RIGHT_TO_LEFT, Kept, Pair, language_name
+from wide_margin.core.translate import RIGHT_TO_LEFT, Kept, language_name
 
 if TYPE_CHECKING:
     from lxml import etree
+
+    from wide_margin.core.translate import Pair
 else:
     etree = loaded_later("lxml.etree")
 
@@ -180,7 +184,7 @@ def _direction(language: str) -> str:
     return "rtl" if language in RIGHT_TO_LEFT else "ltr"
 
 
-def _written(root: "etree._Element", doctype: str | None = None) -> str:
+def _written(root: etree._Element, doctype: str | None = None) -> str:
     text: bytes = etree.tostring(
         root, encoding="UTF-8", xml_declaration=True, pretty_print=True, doctype=doctype
     )

@@ -1,10 +1,15 @@
 """What stands beside or over the text of a page: numbers of lines, notes in the margin, stamps."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 import numpy as np
 
-from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
-from wide_margin.core.layout.segments import Segments
-from wide_margin.core.pages import PageText
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+    from wide_margin.core.layout.segments import Segments
+    from wide_margin.core.pages import PageText
 
 LEAST_NUMBERS = 4
 """Fewer numbers in a column number no lines."""

@@ -4,11 +4,15 @@ Read line by line, such a label falls into the middle of its text: "The risk is 
 no risk that matters". It is put before the first line of that text.
 """
 
+from __future__ import annotations
+
 from collections import Counter
 from collections.abc import Sequence
 from itertools import pairwise
+from typing import TYPE_CHECKING
 
-from wide_margin.core.layout.model import Line
+if TYPE_CHECKING:
+    from wide_margin.core.layout.model import Line
 
 ALIGNED = 2.0
 """Left edges of one column of text differ by no more points."""

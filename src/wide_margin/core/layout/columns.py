@@ -1,8 +1,13 @@
 """Columns and rows: in which order the segments of a page are read."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 import numpy as np
 
-from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 
 MIN_COLUMN = 90.0
 """Narrowest column of running text, in points."""

@@ -4,17 +4,23 @@ Where rules are drawn they part the columns and rows; else columns are parted by
 all lines, and a line that fills only some of the columns, close under another, goes on with it.
 """
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.geometry import Box, FloatArray, union
+from wide_margin.core.geometry import union
 from wide_margin.core.layout.paragraphs import CAPTION, HYPHENS
-from wide_margin.core.layout.selecting import TextLayer
 from wide_margin.core.layout.text import tidy
-from wide_margin.core.pages import PageText
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import Box, FloatArray
+    from wide_margin.core.layout.selecting import TextLayer
+    from wide_margin.core.pages import PageText
 
 JOINED = 2.5
 """Rules so near each other, in points, are one."""

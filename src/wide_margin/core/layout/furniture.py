@@ -1,13 +1,19 @@
 """Running heads and feet, numbers of pages and lines, stamps: of the page, not of the text."""
 
+from __future__ import annotations
+
 import re
 from collections import Counter, defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout.model import Line, usual_size
+from wide_margin.core.layout.model import usual_size
 from wide_margin.core.layout.page_labels import page_number
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout.model import Line
 
 EDGE = 0.13
 """Furniture lies in this share of the page height at the top or at the bottom."""

@@ -6,11 +6,16 @@ characters of a word in logical order whatever its direction (Unicode Standard A
 left to do is the order of the words within a row.
 """
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from dataclasses import replace
+from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.pages import PageText
+
+if TYPE_CHECKING:
+    from wide_margin.core.pages import PageText
 
 _SIGNS = "\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufefc"
 _LEFTWARDS = regex(f"[{_SIGNS}]")

@@ -1,10 +1,12 @@
 """Lines of a page in reading order."""
 
+from __future__ import annotations
+
 from bisect import bisect_right
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.geometry import IntArray
 from wide_margin.core.layout.apart import set_apart
 from wide_margin.core.layout.centred import labels_first
 from wide_margin.core.layout.columns import reading_zones, rows_of
@@ -17,8 +19,12 @@ from wide_margin.core.layout.leftwards import (
 )
 from wide_margin.core.layout.marks import footnote_marks
 from wide_margin.core.layout.model import Line
-from wide_margin.core.layout.segments import WIDE_GAP, Segments, segments_of
-from wide_margin.core.pages import PageText
+from wide_margin.core.layout.segments import WIDE_GAP, segments_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import IntArray
+    from wide_margin.core.layout.segments import Segments
+    from wide_margin.core.pages import PageText
 
 MOSTLY = 0.6
 """A line is bold when more than this share of it is."""

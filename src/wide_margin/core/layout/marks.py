@@ -1,10 +1,16 @@
 """Marks of footnotes: small raised figures and signs that point to a note and belong to no word."""
 
+from __future__ import annotations
+
 from bisect import bisect_right
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.pages import MARK_AFTER_WORD, PageText
+from wide_margin.core.pages import MARK_AFTER_WORD
+
+if TYPE_CHECKING:
+    from wide_margin.core.pages import PageText
 
 SMALLER = 0.86
 """A mark's type is at most this share of the type before it."""

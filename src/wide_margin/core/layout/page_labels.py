@@ -1,14 +1,19 @@
 """Page labels: the numbers people mean when they name a page."""
 
+from __future__ import annotations
+
 import re
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from itertools import pairwise
+from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout.model import Line
 from wide_margin.core.lexicon import roman, roman_value
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout.model import Line
 
 _FILE_PAGE = regex(r"^file(?:\s+page)?\s+(\d+)$", re.I)
 _TYPED = regex(r"^(?:pages?|pp?\.?)\s+(\S+)$", re.I)

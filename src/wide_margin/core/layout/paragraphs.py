@@ -1,5 +1,7 @@
 """Paragraphs: lines that belong together, hyphenation undone."""
 
+from __future__ import annotations
+
 import re
 from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
@@ -8,14 +10,19 @@ from functools import partial
 from itertools import groupby, pairwise
 from operator import attrgetter
 from statistics import median
+from typing import TYPE_CHECKING
 
-from wide_margin.core.jobs import Aside, here
+from wide_margin.core.jobs import here
 from wide_margin.core.later import regex
 from wide_margin.core.layout.display import is_formula, with_figures
-from wide_margin.core.layout.model import Line, Paragraph, Piece
+from wide_margin.core.layout.model import Paragraph, Piece
 from wide_margin.core.layout.text import BULLETS, UNSPACED
 from wide_margin.core.lexicon import alternatives
 from wide_margin.core.pages import LINE_END_HYPHEN
+
+if TYPE_CHECKING:
+    from wide_margin.core.jobs import Aside
+    from wide_margin.core.layout.model import Line
 
 ITEM = regex(
     rf"^\s*(?:[{BULLETS}\ufffd–—-][\s\t]+"

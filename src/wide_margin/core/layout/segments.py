@@ -1,11 +1,18 @@
 """Segments: stretches of characters that follow each other on one line without a wide gap."""
 
+from __future__ import annotations
+
 from dataclasses import dataclass, fields
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
-from wide_margin.core.pages import LINE_END_HYPHEN, PageText
+from wide_margin.core.geometry import FloatArray, IntArray
+from wide_margin.core.pages import LINE_END_HYPHEN
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import BoolArray
+    from wide_margin.core.pages import PageText
 
 WIDE_GAP = 1.1
 """A gap of this many font sizes parts two segments: cells of a table, columns of text."""

@@ -1,14 +1,23 @@
 """Selecting text on a page: from points to characters in reading order and back."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
-import numpy as np
-
-from wide_margin.core.geometry import BoolArray, Box, FloatArray, IntArray, line_boxes
+from wide_margin.core.geometry import IntArray, line_boxes
+from wide_margin.core.later import loaded_later
 from wide_margin.core.layout.model import Line, SpanOnPage
 from wide_margin.core.layout.text import tidy
 from wide_margin.core.pages import LINE_END_HYPHEN, PageText
+
+if TYPE_CHECKING:
+    import numpy as np
+
+    from wide_margin.core.geometry import BoolArray, Box, FloatArray
+else:
+    np = loaded_later("numpy")
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -4,15 +4,21 @@ Letters and digits alone are compared, without case and accents: hyphenation, li
 and typographic marks differ between versions while the words stay.
 """
 
+from __future__ import annotations
+
 import unicodedata
 from bisect import bisect_right
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
-from wide_margin.core.document import Locator
-from wide_margin.core.layout import Paragraph, SpanOnPage
-from wide_margin.core.margin.entries import Entry
+from wide_margin.core.layout import SpanOnPage
 from wide_margin.core.passages import split_sentences
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import Locator
+    from wide_margin.core.layout import Paragraph
+    from wide_margin.core.margin.entries import Entry
 
 LEAST_LETTERS = 4
 """Fewer letters could stand anywhere."""

@@ -4,19 +4,19 @@ The format is JSON with a version. Reading it never trusts it: a value of the wr
 missing one is a damaged entry, which is told and set aside by the store.
 """
 
+from __future__ import annotations
+
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import msgspec
 
-from wide_margin.core.answers import PERHAPS, Answer, Excerpt, Quote, Reach
+from wide_margin.core.answers import PERHAPS, Excerpt, Quote, Reach
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import EntryStoreError
 from wide_margin.core.explain import (
     Column,
-    Explanation,
-    FigureExplanation,
     Leaning,
     Meaning,
     Measure,
@@ -30,6 +30,10 @@ from wide_margin.core.geometry import Box
 from wide_margin.core.margin.kinds import EntryKind, Ink, MarkForm, Origin, State
 from wide_margin.core.services.dictionary import Sense
 from wide_margin.core.translate import Pair
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer
+    from wide_margin.core.explain import Explanation, FigureExplanation
 
 VERSION = 1
 """Of the format; raised when what is written here changes its meaning."""
@@ -87,7 +91,7 @@ class QuestionBody:
     """Pages it leads to whose text was recognised in a picture, with how sure the engine was."""
 
     @classmethod
-    def of(cls, answer: Answer, before: Before | None = None) -> "QuestionBody":
+    def of(cls, answer: Answer, before: Before | None = None) -> QuestionBody:
         """The body of an answer."""
         return cls(
             answer.question, answer.kind, answer.reach, answer.quotes,
@@ -122,7 +126,7 @@ class QuestionBody:
         """How many of its places are those of its statements."""
         return sum(len(quote.locators) for quote in self.quotes)
 
-    def with_places(self, place: ToPlace) -> "QuestionBody":
+    def with_places(self, place: ToPlace) -> QuestionBody:
         """The same, every locator put through a function."""
         return replace(
             self,
@@ -175,7 +179,7 @@ class ExplanationBody:
     model: str = ""
 
     @classmethod
-    def of(cls, explanation: Explanation) -> "ExplanationBody":
+    def of(cls, explanation: Explanation) -> ExplanationBody:
         """The body of an explanation."""
         return cls(
             explanation.text, explanation.meanings, explanation.references, explanation.parts,
@@ -184,7 +188,7 @@ class ExplanationBody:
         )  # fmt: skip
 
     @classmethod
-    def of_figure(cls, told: FigureExplanation) -> "ExplanationBody":
+    def of_figure(cls, told: FigureExplanation) -> ExplanationBody:
         """The body of the explanation of a figure or table."""
         return cls(told.caption, columns=told.columns, n_rows=told.n_rows, spoken_of=told.spoken_of)
 
@@ -197,7 +201,7 @@ class ExplanationBody:
         often = [self.often.locator] if self.often else []
         return (*meant, *referred, *around, *often)
 
-    def with_places(self, place: ToPlace) -> "ExplanationBody":
+    def with_places(self, place: ToPlace) -> ExplanationBody:
         """The same, every locator put through a function."""
         return replace(
             self,
@@ -264,7 +268,7 @@ class TranslationBody:
         """None: the pairs stand in the passage itself."""
         return ()
 
-    def with_places(self, place: ToPlace) -> "TranslationBody":
+    def with_places(self, place: ToPlace) -> TranslationBody:
         """The same, the place of every paragraph put through a function."""
         paragraphs = tuple(replace(p, place=place(p.place)) for p in self.paragraphs)
         return replace(self, paragraphs=paragraphs)
@@ -291,7 +295,7 @@ class NoteBody:
         """None but its passage."""
         return ()
 
-    def with_places(self, place: ToPlace) -> "NoteBody":
+    def with_places(self, place: ToPlace) -> NoteBody:
         """The same."""
         return self
 

@@ -1,17 +1,22 @@
 """Entries: questions, explanations, translations, marks and notes beside their passages."""
 
+from __future__ import annotations
+
 import uuid
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import msgspec
 
-from wide_margin.core.answers import Answer
 from wide_margin.core.layout import SpanOnPage
-from wide_margin.core.margin.bodies import BODIES, Before, Body, QuestionBody, body_to_json
+from wide_margin.core.margin.bodies import BODIES, Body, QuestionBody, body_to_json
 from wide_margin.core.margin.kinds import EntryKind, Scope
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer
+    from wide_margin.core.margin.bodies import Before
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +44,7 @@ class Anchor:
         return values
 
     @classmethod
-    def from_json(cls, data: dict[str, Any]) -> "Anchor":
+    def from_json(cls, data: dict[str, Any]) -> Anchor:
         """The reverse of as_json.
 
         Raises:
@@ -62,11 +67,11 @@ class Entry:
     tags: tuple[str, ...] = ()
     """Free words of the reader."""
 
-    def with_body(self, **values: Any) -> "Entry":
+    def with_body(self, **values: Any) -> Entry:
         """The entry with some of its body replaced, changed now."""
         return replace(self, body=replace(self.body, **values), changed=_now())
 
-    def with_tags(self, tags: Iterable[str]) -> "Entry":
+    def with_tags(self, tags: Iterable[str]) -> Entry:
         """The entry with other tags, changed now; each once, without blanks at its ends."""
         kept = dict.fromkeys(" ".join(tag.split()) for tag in tags)
         return replace(self, tags=tuple(tag for tag in kept if tag), changed=_now())

@@ -1,5 +1,7 @@
 """The store: one SQLite file with the documents read and their entries."""
 
+from __future__ import annotations
+
 import json
 import logging
 import os
@@ -156,9 +158,9 @@ class Store:
         self._connection.close()
 
     def later(
-        self, work: "Callable[Arguments, Result]", *arguments: Arguments.args,
+        self, work: Callable[Arguments, Result], *arguments: Arguments.args,
         **named: Arguments.kwargs,
-    ) -> "Future[Result]":  # fmt: skip
+    ) -> Future[Result]:  # fmt: skip
         """Call one of the methods below in the store's own thread, after those before it."""
         return self._thread.submit(work, *arguments, **named)
 

@@ -1,10 +1,15 @@
 """Sections of a talk: its agenda is shown again where each of them begins."""
 
+from __future__ import annotations
+
 from collections import Counter, defaultdict
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
-from wide_margin.core.layout import Paragraph
 from wide_margin.core.outline.candidates import style_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import Paragraph
 
 FEWEST = 3
 """Sections, and pages that show the agenda."""

@@ -1,14 +1,21 @@
 """Matching two lists of titles that follow the same document in the same order."""
 
+from __future__ import annotations
+
 from bisect import bisect_left
 from collections import Counter
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
-import numpy as np
-
+from wide_margin.core.later import loaded_later
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.outline.titles import ALIKE, bare, forms_of, similarity
+
+if TYPE_CHECKING:
+    import numpy as np
+else:
+    np = loaded_later("numpy")
+
 
 NEAR = 4
 """Pages within which titles that are not equal letter by letter are compared."""

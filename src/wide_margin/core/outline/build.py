@@ -1,22 +1,32 @@
 """One outline from the bookmarks in the file, the printed contents page and the headings."""
 
+from __future__ import annotations
+
 from bisect import bisect_left
 from collections import Counter, defaultdict
 from collections.abc import Container, Mapping, Sequence
+from typing import TYPE_CHECKING
 
-from wide_margin.core.geometry import Box
-from wide_margin.core.layout import PageLabels, Paragraph, tidy
+from wide_margin.core.layout import tidy
 from wide_margin.core.lexicon import squashed
 from wide_margin.core.outline.aligning import NEAR, Named, align
-from wide_margin.core.outline.contents import Contents, ContentsEntry, map_to_pages
-from wide_margin.core.outline.headings import Heading, find_headings, heading_of
+from wide_margin.core.outline.contents import map_to_pages
+from wide_margin.core.outline.headings import find_headings, heading_of
 from wide_margin.core.outline.levels import disputes_of_level, settle_levels
-from wide_margin.core.outline.model import Outline, Section
-from wide_margin.core.outline.numbering import Number, number_of, unnumbered
+from wide_margin.core.outline.model import close_sections
+from wide_margin.core.outline.numbering import number_of, unnumbered
 from wide_margin.core.outline.parts import parts_by_pages
 from wide_margin.core.outline.reconcile import Record, as_section
 from wide_margin.core.outline.titles import alike, bare, forms_of, is_called, letters_of, squash
-from wide_margin.core.pages import Bookmark
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import Box
+    from wide_margin.core.layout import PageLabels, Paragraph
+    from wide_margin.core.outline.contents import Contents, ContentsEntry
+    from wide_margin.core.outline.headings import Heading
+    from wide_margin.core.outline.model import Outline
+    from wide_margin.core.outline.numbering import Number
+    from wide_margin.core.pages import Bookmark
 
 TRUSTED = 0.7
 """A contents page of whose entries this share is found in the document is believed in the rest."""
@@ -511,28 +521,6 @@ def _counts_on(number: Number, known: set[str]) -> bool:
 def between(listings: frozenset[int]) -> frozenset[int]:
     """Listing pages with the single pages between two of them."""
     return listings | {page + 1 for page in listings if page + 2 in listings}
-
-
-def close_sections(
-    sections: Sequence[Section],
-    n_paragraphs: int,
-    heights: Sequence[float],
-    sources: tuple[str, ...] = (),
-    *,
-    is_edited: bool = False,
-) -> Outline:
-    """An outline of sections in reading order, each with its end."""
-    last_page = len(heights) - 1
-    end = n_paragraphs, last_page, float(heights[last_page]) if last_page >= 0 else 0.0
-    closed: list[Section] = []
-    following: list[tuple[int, int, int, float]] = []  # level, paragraph, page, y
-    for section in reversed(sections):
-        while following and following[-1][0] > section.level:
-            following.pop()
-        paragraph, page, y = following[-1][1:] if following else end
-        closed.append(section._replace(end_paragraph=paragraph, end_page=page, end_y=y))
-        following.append((section.level, section.first_paragraph, section.page, section.y))
-    return Outline(tuple(reversed(closed)), sources, is_edited)
 
 
 def anchored(

@@ -1,15 +1,20 @@
 """Paragraphs that may be headings, and how they are set."""
 
+from __future__ import annotations
+
 import re
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout import Paragraph, tidy
+from wide_margin.core.layout import tidy
 from wide_margin.core.lexicon import LEADER, alternatives, first_word, first_words, number_words
 from wide_margin.core.outline.numbering import number_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import Paragraph
 
 MAX_WORDS = 22
 MAX_WORDS_ASKED = 60
@@ -55,7 +60,7 @@ class Style(NamedTuple):
     """Its family: labels in the text's own face are none of the headings in another."""
 
     @property
-    def without_face(self) -> "Style":
+    def without_face(self) -> Style:
         """What a level goes by: a title may begin with a word in another face."""
         return self._replace(face="")
 

@@ -1,13 +1,19 @@
 """Headings that the numbers of others ask for: where 4.6 and 4.8 are, "4.7" is one too."""
 
+from __future__ import annotations
+
 from collections import defaultdict
 from collections.abc import Iterable, Iterator, Sequence
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.geometry import BoolArray, FloatArray
-from wide_margin.core.outline.candidates import Candidate, is_code
+from wide_margin.core.outline.candidates import is_code
 from wide_margin.core.outline.numbering import number_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import BoolArray, FloatArray
+    from wide_margin.core.outline.candidates import Candidate
 
 ASKED_FOR = -3.0
 """Log odds from which a candidate is what the chain lacks, however it is set."""

@@ -1,19 +1,23 @@
 """The printed contents page: where it stands, its entries, and the pages they mean."""
 
+from __future__ import annotations
+
 from collections import Counter, defaultdict
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.geometry import Box, around
-from wide_margin.core.layout import PageLabels
-from wide_margin.core.layout.model import Line
 from wide_margin.core.layout.page_labels import page_number
 from wide_margin.core.outline.contents_rows import CLOSE, Row, rows_of, title_kind
 from wide_margin.core.outline.numbering import number_before, number_of
 from wide_margin.core.outline.titles import forms_of
 from wide_margin.core.pages.model import LINE_END_HYPHEN
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import PageLabels
+    from wide_margin.core.layout.model import Line
 
 MIN_ENTRIES = 3
 """A page with fewer lines that end in page numbers is no contents page, title or not."""

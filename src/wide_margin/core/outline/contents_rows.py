@@ -1,16 +1,20 @@
 """Lines of a contents page as rows: a title, the page number at its end, and how it is set."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.geometry import Box, around
 from wide_margin.core.later import regex
 from wide_margin.core.layout import tidy
-from wide_margin.core.layout.model import Line
 from wide_margin.core.lexicon import LEADER, bare, squashed
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.pages.model import LINE_END_HYPHEN
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout.model import Line
 
 _LEADERS = regex(rf"\s*(?:[{LEADER}]\s?){{3,}}\s*")
 _PAGE_AT_END = regex(

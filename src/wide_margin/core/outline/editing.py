@@ -5,9 +5,8 @@ from collections.abc import Mapping, Sequence
 from typing import Any, NamedTuple
 
 from wide_margin.core.outline.aligning import Named, align
-from wide_margin.core.outline.build import close_sections
 from wide_margin.core.outline.jumps import without_jumps
-from wide_margin.core.outline.model import Disagreement, Outline, Reading, Section
+from wide_margin.core.outline.model import Disagreement, Outline, Reading, Section, close_sections
 
 
 class Edit(NamedTuple):

@@ -1,18 +1,25 @@
 """What speaks for a paragraph being a heading: signs of its own, of its style, of the document."""
 
+from __future__ import annotations
+
 from collections import Counter, defaultdict
 from collections.abc import Mapping, Sequence
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
-from wide_margin.core.geometry import Box, FloatArray
-from wide_margin.core.layout import Paragraph
 from wide_margin.core.lexicon import bare, first_word, first_words, squashed
-from wide_margin.core.outline.candidates import CODE, Candidate, Style
-from wide_margin.core.outline.numbering import Number, number_before, number_of
-from wide_margin.core.outline.prominence import Look, strong_styles
+from wide_margin.core.outline.candidates import CODE
+from wide_margin.core.outline.numbering import number_before, number_of
+from wide_margin.core.outline.prominence import strong_styles
 from wide_margin.core.outline.titles import forms_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import Box, FloatArray
+    from wide_margin.core.layout import Paragraph
+    from wide_margin.core.outline.candidates import Candidate, Style
+    from wide_margin.core.outline.numbering import Number
+    from wide_margin.core.outline.prominence import Look
 
 OWN = (
     "size", "bold", "italic", "capital", "fixed", "column text bold", "words", "lines", "letters",

@@ -1,14 +1,16 @@
 """Headings on the pages: found by many signs weighed together, levels by number and type."""
 
+from __future__ import annotations
+
 from collections import Counter, defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
-from wide_margin.core.geometry import BoolArray, Box, FloatArray, around
-from wide_margin.core.layout import Paragraph, tidy
+from wide_margin.core.geometry import Box, around
+from wide_margin.core.layout import tidy
 from wide_margin.core.outline.agendas import agenda_items
 from wide_margin.core.outline.candidates import (
     BULLET,
@@ -32,6 +34,10 @@ from wide_margin.core.outline.page_titles import page_titles
 from wide_margin.core.outline.prominence import is_same_family, look_of, usual_headings
 from wide_margin.core.outline.trees import trees_named
 from wide_margin.core.outline.type_levels import levels_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import BoolArray, FloatArray
+    from wide_margin.core.layout import Paragraph
 
 SURE = 1.0
 """Log odds from which a candidate is a heading, whatever it looks like."""

@@ -1,13 +1,18 @@
 """One level for each section, from witnesses that each have a scale of their own."""
 
+from __future__ import annotations
+
 from collections import Counter, defaultdict
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 from wide_margin.core.lexicon import bare, squashed, words_for
 from wide_margin.core.outline.jumps import without_jumps
 from wide_margin.core.outline.model import WITNESSES
 from wide_margin.core.outline.numbering import number_of
-from wide_margin.core.outline.reconcile import Record
+
+if TYPE_CHECKING:
+    from wide_margin.core.outline.reconcile import Record
 
 _AROUND = squashed(
     "contents", "list_of", "index", "preface", "abstract", "acknowledgements", "glossary",

@@ -1,10 +1,15 @@
 """Pages that list places instead of saying something: contents pages and indexes."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout.model import Line
 from wide_margin.core.lexicon import LEADER
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout.model import Line
 
 _LEADERS = regex(rf"(?:[{LEADER}]\s?){{4,}}\s*(?:\d+|[ivxlc]+)?\s*$")
 _WORDS = regex(r"[^\W\d_]{2}")

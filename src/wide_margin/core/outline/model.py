@@ -151,3 +151,25 @@ class Outline:
         """Index of the section that is being read at a place, -1 before the first."""
         place = page, y + 1.0
         return bisect_right(self.sections, place, key=lambda s: (s.page, s.y)) - 1
+
+
+def close_sections(
+    sections: Sequence[Section],
+    n_paragraphs: int,
+    heights: Sequence[float],
+    sources: tuple[str, ...] = (),
+    *,
+    is_edited: bool = False,
+) -> Outline:
+    """An outline of sections in reading order, each with its end."""
+    last_page = len(heights) - 1
+    end = n_paragraphs, last_page, float(heights[last_page]) if last_page >= 0 else 0.0
+    closed: list[Section] = []
+    following: list[tuple[int, int, int, float]] = []  # level, paragraph, page, y
+    for section in reversed(sections):
+        while following and following[-1][0] > section.level:
+            following.pop()
+        paragraph, page, y = following[-1][1:] if following else end
+        closed.append(section._replace(end_paragraph=paragraph, end_page=page, end_y=y))
+        following.append((section.level, section.first_paragraph, section.page, section.y))
+    return Outline(tuple(reversed(closed)), sources, is_edited)

@@ -1,11 +1,17 @@
 """Titles in a text whose paragraphs are numbered throughout, as where a program is explained."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from itertools import pairwise
+from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout import RUN_IN, Paragraph, tidy
+from wide_margin.core.layout import RUN_IN, tidy
 from wide_margin.core.outline.candidates import Candidate, Style
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import Paragraph
 
 FEWEST, FEWEST_TITLED = 20, 2
 """Numbered paragraphs, and those of them with a title."""

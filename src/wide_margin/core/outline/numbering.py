@@ -8,13 +8,16 @@ from wide_margin.core.later import regex
 from wide_margin.core.lexicon import alternatives, first_word, first_words, number_words
 
 _THINGS = ("chapter", "part", "section", "appendix", "book", "article")
-_WORDS = alternatives(*_THINGS)
-_FIRST = first_words(*_THINGS)
 _ROMAN = r"(?=[IVXLC])(?:XC|XL|L?X{0,3})(?:IX|IV|V?I{0,3})"
-_COUNTED = "|".join(sorted((w for w in number_words() if w.isalpha()), key=len, reverse=True))
-_NAMED = regex(
-    rf"^(?P<word>{_WORDS})\s+(?P<id>\d+(?:\.\d+)*|[IVXLC]+|[A-Z]|{_COUNTED})\b[\s.:–—-]*", re.I
-)
+
+
+def _named() -> str:
+    counted = "|".join(sorted((w for w in number_words() if w.isalpha()), key=len, reverse=True))
+    identifier = rf"\d+(?:\.\d+)*|[IVXLC]+|[A-Z]|{counted}"
+    return rf"^(?P<word>{alternatives(*_THINGS)})\s+(?P<id>{identifier})\b[\s.:–—-]*"
+
+
+_NAMED = regex(_named, re.I)
 _DECIMAL = regex(r"^(?P<id>\d{1,3}(?:\.\d{1,3}){0,5})\.?(?=\s)\s*(?!\d*\s*$)")
 _LETTERED = regex(r"^(?P<id>[A-Z](?:\.\d{1,3}){1,5})\.?(?=\s)\s*")
 _LETTER = regex(r"^(?P<id>[A-Z])(?:[.)]\s+|\s{1,4}(?=[A-Z]))")
@@ -49,7 +52,7 @@ def unnumbered(title: str) -> str:
 @lru_cache(maxsize=100_000)
 def number_of(title: str) -> Number | None:
     """Take the number off the front of a title; None where there is none."""
-    if first_word(title) in _FIRST and (match := _NAMED.match(title)):
+    if first_word(title) in first_words(*_THINGS) and (match := _NAMED.match(title)):
         identifier = match["id"]
         return Number(
             match["word"].casefold(), identifier.count(".") + 1, title[match.end() :], identifier

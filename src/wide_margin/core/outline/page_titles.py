@@ -1,11 +1,16 @@
 """Titles of slides: what stands first on most pages, in one style and at one height."""
 
+from __future__ import annotations
+
 from collections import Counter, defaultdict
 from collections.abc import Sequence
 from statistics import median
+from typing import TYPE_CHECKING
 
-from wide_margin.core.layout import Paragraph
 from wide_margin.core.outline.candidates import LARGER, Style, style_of, title_in
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import Paragraph
 
 FEWEST_PAGES, MOST_LETTERS = 8, 900
 """Pages with text, and characters on one in the middle of all: fewer pages, and fuller ones, are no

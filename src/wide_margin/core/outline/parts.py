@@ -1,9 +1,15 @@
 """Parts by page ranges, for a document without bookmarks, contents page or headings."""
 
-from collections.abc import Sequence
+from __future__ import annotations
 
-from wide_margin.core.layout import PageLabels, Paragraph, tidy
+from collections.abc import Sequence
+from typing import TYPE_CHECKING
+
+from wide_margin.core.layout import tidy
 from wide_margin.core.outline.model import Outline, Section
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import PageLabels, Paragraph
 
 MIN_PAGES = 4
 """A document with fewer pages is left whole."""

@@ -4,16 +4,22 @@ What a reader's eye goes by before it reads. The trees of heading-trees.json wei
 rest, and a heading of the usual look needs less of their consent.
 """
 
+from __future__ import annotations
+
 import re
 from collections import Counter, defaultdict
 from collections.abc import Container, Mapping, Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout import Paragraph
 from wide_margin.core.lexicon import alternatives
-from wide_margin.core.outline.candidates import LARGER, Candidate, Style, is_code, style_of
+from wide_margin.core.outline.candidates import LARGER, Style, is_code, style_of
 from wide_margin.core.outline.numbering import goes_on, number_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import Paragraph
+    from wide_margin.core.outline.candidates import Candidate
 
 SMALLER = 0.88
 """Times the text's size below which nothing stands out."""

@@ -1,16 +1,21 @@
 """One section from what the witnesses say of it, with every disagreement named."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Protocol
+from typing import TYPE_CHECKING, Protocol
 
-from wide_margin.core.layout import PageLabels, is_torn
+from wide_margin.core.layout import is_torn
 from wide_margin.core.outline.contents import ContentsEntry
 from wide_margin.core.outline.headings import Heading
 from wide_margin.core.outline.model import WITNESSES, Disagreement, Reading, Section
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.outline.titles import squash, words_differ
 from wide_margin.core.pages import Bookmark
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import PageLabels
 
 _NAMES = {"bookmark": "bookmark", "contents": "contents page", "heading": "heading"}
 

@@ -1,12 +1,17 @@
 """Levels of headings as their numbers and their type tell them."""
 
+from __future__ import annotations
+
 from collections import Counter, defaultdict
 from collections.abc import Collection, Mapping, Sequence
+from typing import TYPE_CHECKING
 
 from wide_margin.core.lexicon import bare, squashed
-from wide_margin.core.outline.candidates import Candidate, Style
 from wide_margin.core.outline.jumps import without_jumps
 from wide_margin.core.outline.numbering import number_before, number_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.outline.candidates import Candidate, Style
 
 _LISTS = squashed("contents", "list_of", "abstract")
 """Titles of what has no sections of its own, however large they are set."""

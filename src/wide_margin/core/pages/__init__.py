@@ -1,31 +1,5 @@
 """Pages of a PDF: the only package that knows PDFium; it runs in worker processes."""
 
-from wide_margin.core.pages.model import (
-    LINE_END_HYPHEN,
-    LOOSE_ACCENTS,
-    MARK_AFTER_WORD,
-    OWN_LIGATURES,
-    PARTS,
-    Bookmark,
-    FileFacts,
-    Font,
-    Frame,
-    Link,
-    PageText,
-    Picture,
-)
+import lazy_loader
 
-__all__ = [
-    "LINE_END_HYPHEN",
-    "LOOSE_ACCENTS",
-    "MARK_AFTER_WORD",
-    "OWN_LIGATURES",
-    "PARTS",
-    "Bookmark",
-    "FileFacts",
-    "Font",
-    "Frame",
-    "Link",
-    "PageText",
-    "Picture",
-]
+__getattr__, __dir__, __all__ = lazy_loader.attach_stub(__name__, __file__)

@@ -1,24 +1,31 @@
 """Open a PDF with PDFium and ask it about the file: sizes, labels, bookmarks, links."""
 
+from __future__ import annotations
+
 import ctypes
 import logging
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from functools import partial
 from pathlib import Path
-from typing import Any, TypeVar
+from typing import TYPE_CHECKING, Any, TypeVar
 
 import numpy as np
 import pypdfium2 as pdfium
 import pypdfium2.raw as pdfium_c
 
 from wide_margin.core.errors import PageFailedError, PasswordNeededError, UnreadableFileError
-from wide_margin.core.geometry import FloatArray, to_page_space
+from wide_margin.core.geometry import to_page_space
 from wide_margin.core.pages.files import check_is_pdf
-from wide_margin.core.pages.model import Bookmark, FileFacts, Frame, Link
+from wide_margin.core.pages.model import USUAL_SIZE, Bookmark, FileFacts, Frame, Link
 from wide_margin.core.pages.native import utf16_result
 from wide_margin.core.pages.parted import SHARE
 from wide_margin.core.plain import FACT_LENGTH, LABEL_LENGTH, one_line
+
+if TYPE_CHECKING:
+    from wide_margin.core.pages.model import PageSize
+
+    pass
 
 log = logging.getLogger(__name__)
 Part = TypeVar("Part")
@@ -197,16 +204,16 @@ class PdfFile:
         found = {name: one_line(value, FACT_LENGTH) for name, value in about.items()}
         return {**found, "ID": self._identity()}
 
-    def sizes(self, n_pages: int | None = None) -> FloatArray:
-        """(pages, 2) width and height as displayed; past n_pages the size of the last measured."""
+    def sizes(self, n_pages: int | None = None) -> tuple[PageSize, ...]:
+        """Width and height of every page; past n_pages those of the last one measured."""
         n_pages = self.n_pages if n_pages is None else n_pages
-        sizes = np.full((self.n_pages, 2), (612.0, 792.0), dtype=np.float32)
+        sizes: list[PageSize] = []
         size = pdfium_c.FS_SIZEF()
         for index in range(n_pages):
-            if pdfium_c.FPDF_GetPageSizeByIndexF(self._pdf.raw, index, size):
-                sizes[index] = max(size.width, 1.0), max(size.height, 1.0)
-        sizes[n_pages:] = sizes[max(n_pages - 1, 0)]
-        return sizes
+            is_told = pdfium_c.FPDF_GetPageSizeByIndexF(self._pdf.raw, index, size)
+            sizes.append((max(size.width, 1.0), max(size.height, 1.0)) if is_told else USUAL_SIZE)
+        last = sizes[-1] if sizes else USUAL_SIZE
+        return (*sizes, *[last] * (self.n_pages - len(sizes)))
 
     def links(self, index: int) -> tuple[Link, ...]:
         """The link annotations of a page that lead somewhere."""

@@ -1,13 +1,22 @@
 """Values that pages are made of; they cross from worker processes to everyone else."""
 
-from dataclasses import dataclass, replace
-from typing import NamedTuple
+from __future__ import annotations
 
-import numpy as np
+from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.geometry import Box, FloatArray, IntArray
-from wide_margin.core.later import regex
+from wide_margin.core.later import loaded_later, regex
 
+if TYPE_CHECKING:
+    import numpy as np
+else:
+    np = loaded_later("numpy")
+
+PageSize = tuple[float, float]
+"""Width and height in points as displayed."""
+USUAL_SIZE: PageSize = 612.0, 792.0
+"""Of a page that does not say its own."""
 LINE_END_HYPHEN = "\ufffe"
 """What PDFium puts in place of a hyphen that parts a word at a line end."""
 LOOSE_ACCENTS = {
@@ -108,9 +117,7 @@ class PageText:
             array.flags.writeable = False
 
     @classmethod
-    def empty(
-        cls, index: int, width: float, height: float, frame: Frame | None = None
-    ) -> "PageText":
+    def empty(cls, index: int, width: float, height: float, frame: Frame | None = None) -> PageText:
         """A page that has no text, or whose text could not be had."""
         none = np.zeros(0, dtype=np.int32)
         boxes, sizes = np.zeros((0, 4), np.float32), np.zeros(0, np.float32)
@@ -132,8 +139,8 @@ class FileFacts:
     """What the file says of itself before any page is read."""
 
     n_pages: int
-    sizes: FloatArray
-    """(n_pages, 2) width and height in points as displayed."""
+    sizes: tuple[PageSize, ...]
+    """Of every page."""
     labels: tuple[str | None, ...]
     """From /PageLabels; None for every page where the file has none."""
     title: str = ""
@@ -148,7 +155,12 @@ class FileFacts:
     left_out: tuple[str, ...] = ()
     """Which of the parts of what the file says could not be had: labels, bookmarks, about."""
 
-    def with_sizes(self, sizes: FloatArray) -> "FileFacts":
+    @property
+    def heights(self) -> list[float]:
+        """Of every page, in points as displayed."""
+        return [height for _, height in self.sizes]
+
+    def with_sizes(self, sizes: tuple[PageSize, ...]) -> FileFacts:
         """The same of every page measured, or of those that are really there."""
         n = len(sizes)
         return replace(self, n_pages=n, sizes=sizes, labels=self.labels[:n], is_sized=True)

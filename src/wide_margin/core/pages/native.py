@@ -4,16 +4,19 @@ A ctypes call with converted arguments costs about 2 µs, which is 6 ms a page f
 per character. ``map`` over prototypes that take plain integers costs 0.6 µs.
 """
 
+from __future__ import annotations
+
 import ctypes
 from collections import deque
 from collections.abc import Callable, Iterable
 from itertools import repeat
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 import pypdfium2.raw as pdfium_c
 
-from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 
 
 def _prototype(function: Any, result: Any, *arguments: Any) -> Any:

@@ -4,10 +4,16 @@ Some writers move the pen for a space right after they have moved it to bring tw
 PDFium then sees one movement only, and "many thanks" is read as "manythanks".
 """
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 import numpy as np
 
-from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.later import regex
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import FloatArray, IntArray
 
 SPACE = 0.17
 """A gap of so many font sizes between two letters of a word is a space."""

@@ -4,6 +4,8 @@ The engine is asked on its standard input and output alone. Where it is not inst
 ends, this is told, and nothing else suffers.
 """
 
+from __future__ import annotations
+
 import csv
 import io
 import os
@@ -15,15 +17,19 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from wide_margin.core.errors import PageFailedError, WideMarginError
-from wide_margin.core.geometry import FloatArray
 from wide_margin.core.later import regex
-from wide_margin.core.pages.document import PdfFile
-from wide_margin.core.pages.model import Font, PageText, Picture
+from wide_margin.core.pages.model import Font, PageText
 from wide_margin.core.pages.render import draw
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import FloatArray
+    from wide_margin.core.pages.document import PdfFile
+    from wide_margin.core.pages.model import Picture
 
 PROGRAM = "tesseract"
 DOTS = 200.0
@@ -130,7 +136,7 @@ def recognise(
     return Recognised(text, _sure(rows) / 100.0)
 
 
-def grey(picture: Picture) -> "np.ndarray[tuple[int, int], np.dtype[np.uint8]]":
+def grey(picture: Picture) -> np.ndarray[tuple[int, int], np.dtype[np.uint8]]:
     """(height, width) lightness of a bitmap."""
     rows = np.frombuffer(picture.data, np.uint8).reshape(picture.height, picture.stride)
     pixels = rows[:, : 4 * picture.width].reshape(picture.height, picture.width, 4)[:, :, :3]
@@ -157,13 +163,13 @@ def _run(program: str, arguments: Sequence[str], data: bytes, seconds: float) ->
     return done.stdout.decode("utf-8", "replace")
 
 
-def _pgm(picture: "np.ndarray[tuple[int, int], np.dtype[np.uint8]]") -> bytes:
+def _pgm(picture: np.ndarray[tuple[int, int], np.dtype[np.uint8]]) -> bytes:
     height, width = picture.shape
     return b"P5\n%d %d\n255\n" % (width, height) + np.ascontiguousarray(picture).tobytes()
 
 
 def _asked(
-    picture: "np.ndarray[tuple[int, int], np.dtype[np.uint8]]", languages: str, index: int,
+    picture: np.ndarray[tuple[int, int], np.dtype[np.uint8]], languages: str, index: int,
     program: str, seconds: float,
 ) -> list[_Row]:  # fmt: skip
     arguments = ["-l", languages, "--dpi", f"{DOTS:.0f}", "--psm", "3", "tsv"]
@@ -208,7 +214,7 @@ def _sure(rows: Sequence[_Row]) -> float:
 
 
 def _turns_to_upright(
-    picture: "np.ndarray[tuple[int, int], np.dtype[np.uint8]]", program: str, seconds: float
+    picture: np.ndarray[tuple[int, int], np.dtype[np.uint8]], program: str, seconds: float
 ) -> int:
     """Quarter turns clockwise that set a page upright; 0 where the engine cannot tell."""
     if "osd" not in engine_languages(program):

@@ -1,14 +1,19 @@
 """Bitmaps of pages."""
 
+from __future__ import annotations
+
 import ctypes
+from typing import TYPE_CHECKING
 
 import pypdfium2 as pdfium
 import pypdfium2.raw as pdfium_c
 
 from wide_margin.core.errors import PageFailedError
-from wide_margin.core.geometry import Box
-from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.model import Picture
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import Box
+    from wide_margin.core.pages.document import PdfFile
 
 MAX_PIXELS = 60_000_000
 """Above this a picture is drawn smaller: 240 MB is what one page may cost."""

@@ -1,17 +1,23 @@
 """Characters that old fonts give no sound meaning: ligatures as control codes, accents apart."""
 
+from __future__ import annotations
+
 import re
 import unicodedata
 from collections.abc import Callable
 from string import ascii_lowercase
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.later import regex
 from wide_margin.core.pages.model import LOOSE_ACCENTS, OWN_LIGATURES
 from wide_margin.core.pages.parted import NOTHING
 from wide_margin.core.shipped import frequent_words
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import BoolArray
 
 # Where the ligatures stand in TeX's first encoding (OT1) and in the later one (T1, Cork): a font
 # without a table of meanings passes these codes on as they are.

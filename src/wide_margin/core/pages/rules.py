@@ -1,14 +1,20 @@
 """The straight rules that are drawn on a page."""
 
+from __future__ import annotations
+
 import ctypes
 from itertools import pairwise
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 import pypdfium2.raw as pdfium_c
 
-from wide_margin.core.geometry import FloatArray, to_page_space
-from wide_margin.core.pages.document import PdfFile, frame_now
+from wide_margin.core.geometry import to_page_space
+from wide_margin.core.pages.document import frame_now
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import FloatArray
+    from wide_margin.core.pages.document import PdfFile
 
 THICKEST = 2.5
 """Points; what is thicker is a bar or a ground."""

@@ -1,12 +1,16 @@
 """Where the text of a page comes from: the file itself, or a layer laid over it."""
 
-from collections.abc import Sequence
-from typing import NamedTuple, Protocol
+from __future__ import annotations
 
-from wide_margin.core.pages.document import PdfFile
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, NamedTuple, Protocol
+
 from wide_margin.core.pages.model import PageText
 from wide_margin.core.pages.recognising import is_garbled
 from wide_margin.core.pages.text import read_text
+
+if TYPE_CHECKING:
+    from wide_margin.core.pages.document import PdfFile
 
 
 class TextLayerOver(Protocol):

@@ -1,24 +1,25 @@
 """Characters of a page with their boxes, fonts and sizes."""
 
+from __future__ import annotations
+
 import ctypes
 import re
 from dataclasses import replace
 from functools import lru_cache
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 import pypdfium2.raw as pdfium_c
 
-from wide_margin.core.geometry import BoolArray, FloatArray, IntArray, to_page_space
+from wide_margin.core.geometry import to_page_space
 from wide_margin.core.later import regex
 from wide_margin.core.pages import native
-from wide_margin.core.pages.document import PdfFile, frame_now
+from wide_margin.core.pages.document import frame_now
 from wide_margin.core.pages.model import (
     LINE_END_HYPHEN,
     LOOSE_ACCENTS,
     MARK_AFTER_WORD,
     Font,
-    Frame,
     PageText,
 )
 from wide_margin.core.pages.parted import SHARE, parted_at, without_false_spaces
@@ -31,6 +32,11 @@ from wide_margin.core.pages.repair import (
     with_signs,
 )
 from wide_margin.core.pages.unsized import LEAST, measured, stand_on_line
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
+    from wide_margin.core.pages.document import PdfFile
+    from wide_margin.core.pages.model import Frame
 
 # TeX's Computer Modern family and the URW faces say weight and slant in letters of their own.
 _BOLD = regex(

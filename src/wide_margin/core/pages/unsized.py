@@ -6,13 +6,18 @@ the letters themselves: small ones, tall ones and digits have much the same shar
 all roman faces.
 """
 
+from __future__ import annotations
+
 from collections import defaultdict
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.pages import native
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import FloatArray, IntArray
 
 LEAST = 2.0
 """In points; no text is set so small, which is said of it where its size says nothing."""

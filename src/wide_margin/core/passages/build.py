@@ -1,16 +1,22 @@
 """From paragraphs and outline to sentences and passages."""
 
+from __future__ import annotations
+
 import re
 from bisect import bisect_right
 from collections.abc import Callable, Iterator, Sequence
+from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout import Paragraph, tidy
+from wide_margin.core.layout import tidy
 from wide_margin.core.lexicon import alternatives, bare, squashed
-from wide_margin.core.outline import Outline
 from wide_margin.core.passages.entries import find_terms
 from wide_margin.core.passages.model import Passage, Said, Sentence, Text
 from wide_margin.core.passages.sentences import split_sentences
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import Paragraph
+    from wide_margin.core.outline import Outline
 
 MANY_WORDS = 110
 """A passage is closed at the end of a paragraph past half of this, and of a sentence past it."""

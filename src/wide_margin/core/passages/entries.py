@@ -1,11 +1,16 @@
 """Entries: terms set above or beside their descriptions, as manuals and glossaries have them."""
 
+from __future__ import annotations
+
 from collections import Counter
 from collections.abc import Collection, Sequence
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout import UNSPACED, Paragraph, tidy
+from wide_margin.core.layout import UNSPACED, tidy
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import Paragraph
 
 INDENT = 1.6
 """How many ems a description stands further in than its term; a first line stands in less."""

@@ -1,5 +1,7 @@
 """Words of a text and the terms they are compared by."""
 
+from __future__ import annotations
+
 import re
 from collections import Counter
 from collections.abc import Iterator
@@ -233,7 +235,7 @@ class Analyser:
         )
         self._known: dict[str, tuple[str, ...]] = {}
 
-    def __reduce__(self) -> tuple[type["Analyser"], tuple[str]]:
+    def __reduce__(self) -> tuple[type[Analyser], tuple[str]]:
         """Pickle by language alone; the words are learned again."""
         return (Analyser, (self.language,))
 

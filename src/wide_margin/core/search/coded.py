@@ -1,5 +1,7 @@
 """Texts as numbers: the words of many texts, each known by where it stands in a list of words."""
 
+from __future__ import annotations
+
 from array import array
 from collections import defaultdict
 from collections.abc import Sequence
@@ -76,7 +78,7 @@ def _in_order(coded: Coded) -> Coded:
     return Coded(coded.texts, words, place[coded.numbers], coded.starts)
 
 
-def as_array(numbers: "array[int]") -> IntArray:
+def as_array(numbers: array[int]) -> IntArray:
     """(n,) int32 of an array of C integers, sharing its memory."""
     return np.frombuffer(numbers, dtype=np.int32) if numbers else np.zeros(0, np.int32)
 

@@ -1,11 +1,17 @@
 """Terms that a document itself says are the same: "IDE (also known as PATA)"."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Iterable, Sequence
+from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.passages import Sentence, Term
-from wide_margin.core.search.analysis import Analyser, is_common, words
+from wide_margin.core.search.analysis import is_common, words
+
+if TYPE_CHECKING:
+    from wide_margin.core.passages import Sentence, Term
+    from wide_margin.core.search.analysis import Analyser
 
 Pair = tuple[tuple[str, ...], tuple[str, ...]]
 """Two terms, each as its words in small letters."""

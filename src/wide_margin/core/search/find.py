@@ -1,12 +1,17 @@
 """Exact find: across line ends, hyphenation and ligatures, ignoring case and accents."""
 
+from __future__ import annotations
+
 from bisect import bisect_left, bisect_right
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import islice
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
-from wide_margin.core.layout import Paragraph, fold, folded_with_places, tidy
+from wide_margin.core.layout import fold, folded_with_places, tidy
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import Paragraph
 
 
 class Hit(NamedTuple):

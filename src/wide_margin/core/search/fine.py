@@ -1,20 +1,28 @@
 """The second, finer ranking: sentences of the best passages, and the pages they stand on."""
 
+from __future__ import annotations
+
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
-from wide_margin.core.passages import Text
+from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.search.analysis import is_common
 from wide_margin.core.search.coded import places
-from wide_margin.core.search.index import Index
-from wide_margin.core.search.query import SPELLED_OUT, Query, Term
-from wide_margin.core.search.ranking import K1, B, Ranked, entry_weights, title_weights
+from wide_margin.core.search.query import SPELLED_OUT
+from wide_margin.core.search.ranking import K1, B, entry_weights, title_weights
 from wide_margin.core.search.vectors import vectors_of
 from wide_margin.core.shipped import json_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import BoolArray
+    from wide_margin.core.passages import Text
+    from wide_margin.core.search.index import Index
+    from wide_margin.core.search.query import Query, Term
+    from wide_margin.core.search.ranking import Ranked
 
 N_PASSAGES = 150
 """Passages whose sentences are weighed one by one."""

@@ -1,21 +1,28 @@
 """The index: how often each term stands in each sentence and passage."""
 
+from __future__ import annotations
+
 from array import array
 from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from wide_margin.core.geometry import FloatArray, IntArray
-from wide_margin.core.outline import Outline
-from wide_margin.core.passages import Text, names_in
+from wide_margin.core.passages import names_in
 from wide_margin.core.search.abbreviations import find_abbreviations
 from wide_margin.core.search.analysis import Analyser, guess_language, is_common, words
-from wide_margin.core.search.coded import Coded, as_array, code_all, places
+from wide_margin.core.search.coded import as_array, code_all, places
 from wide_margin.core.search.equals import Pair, find_equals
 from wide_margin.core.search.postings import Postings
 from wide_margin.core.search.vectors import vectors_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.outline import Outline
+    from wide_margin.core.passages import Text
+    from wide_margin.core.search.coded import Coded
 
 FAMILY = 5
 """Letters that stems of one family share at least."""

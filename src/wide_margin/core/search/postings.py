@@ -1,5 +1,7 @@
 """Postings: in which rows each term stands, and how often or how much."""
 
+from __future__ import annotations
+
 from dataclasses import dataclass
 
 import numpy as np
@@ -20,7 +22,7 @@ class Postings:
     """Counts or weights, beside the rows."""
 
     @classmethod
-    def count(cls, terms: IntArray, rows: IntArray, n_terms: int, n_rows: int) -> "Postings":
+    def count(cls, terms: IntArray, rows: IntArray, n_terms: int, n_rows: int) -> Postings:
         """Count how often each term stands in each row; terms and rows are (n,) pairs."""
         keys = terms.astype(np.int64) * max(n_rows, 1) + rows
         unique, counts = np.unique(keys, return_counts=True)
@@ -29,14 +31,14 @@ class Postings:
     @classmethod
     def weigh(
         cls, terms: IntArray, rows: IntArray, weights: FloatArray, n_terms: int, n_rows: int
-    ) -> "Postings":
+    ) -> Postings:
         """Postings with a given weight; no pair of term and row may come twice."""
         keys = terms.astype(np.int64) * max(n_rows, 1) + rows
         order = np.argsort(keys, kind="stable")
         return cls._of(keys[order], weights[order].astype(np.float32), n_terms, n_rows)
 
     @classmethod
-    def _of(cls, keys: IntArray, values: FloatArray, n_terms: int, n_rows: int) -> "Postings":
+    def _of(cls, keys: IntArray, values: FloatArray, n_terms: int, n_rows: int) -> Postings:
         width = max(n_rows, 1)
         starts = np.searchsorted(keys, np.arange(n_terms + 1, dtype=np.int64) * width)
         return cls(n_rows, starts, (keys % width).astype(np.int32), values)
@@ -46,7 +48,7 @@ class Postings:
         start, end = self.starts[term], self.starts[term + 1]
         return self.rows[start:end], self.values[start:end]
 
-    def held_by(self, term: int, rows: IntArray) -> "np.ndarray[tuple[int], np.dtype[np.bool_]]":
+    def held_by(self, term: int, rows: IntArray) -> np.ndarray[tuple[int], np.dtype[np.bool_]]:
         """(n,) whether each of some rows holds a term."""
         holding, _ = self.of(term)
         if not len(holding):

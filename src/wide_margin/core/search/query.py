@@ -1,15 +1,21 @@
 """What a question asks about, as terms with their variants."""
 
+from __future__ import annotations
+
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from wide_margin.core.search.abbreviations import other_forms
 from wide_margin.core.search.analysis import is_common, words
 from wide_margin.core.search.equals import equal_words
-from wide_margin.core.search.index import FAMILY, Index
+from wide_margin.core.search.index import FAMILY
 from wide_margin.core.search.spelling import is_unheard_of, meant_by
 from wide_margin.core.search.vectors import frequent_words, said_rarely, vectors_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.search.index import Index
 
 N_NEIGHBOURS = 6
 MIN_COSINE = 0.42

@@ -1,14 +1,21 @@
 """Rank passages, then sentences, by the terms of a question."""
 
+from __future__ import annotations
+
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
-from wide_margin.core.passages import Text
-from wide_margin.core.search.index import Index
-from wide_margin.core.search.postings import Postings
-from wide_margin.core.search.query import Query, Term
+from wide_margin.core.geometry import FloatArray, IntArray
+from wide_margin.core.search.query import Query
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import BoolArray
+    from wide_margin.core.passages import Text
+    from wide_margin.core.search.index import Index
+    from wide_margin.core.search.postings import Postings
+    from wide_margin.core.search.query import Term
 
 K1, B = 1.2, 0.6
 TITLE_WEIGHT = 0.4

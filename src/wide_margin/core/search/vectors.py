@@ -1,13 +1,21 @@
 """Word vectors that bridge the reader's words and the author's; English only."""
 
+from __future__ import annotations
+
 from collections.abc import Iterable, Sequence
 from functools import cache
 from importlib import resources
-
-import numpy as np
+from typing import TYPE_CHECKING
 
 from wide_margin.core import shipped
-from wide_margin.core.geometry import FloatArray
+from wide_margin.core.later import loaded_later
+
+if TYPE_CHECKING:
+    import numpy as np
+
+    from wide_margin.core.geometry import FloatArray
+else:
+    np = loaded_later("numpy")
 
 EVERYDAY, EVERYDAY_RANK, RARE_RANK = 0.6, 500, 10_000
 """What a word counts that is among the most frequent ones of English, and where that ends:

@@ -1,6 +1,5 @@
 """Outside services over open protocols, each with a stand-in that ships."""
 
-from wide_margin.core.services.settings import Settings, SettingsKeeper, load_settings
-from wide_margin.core.services.writing_model import WritingModel
+import lazy_loader
 
-__all__ = ["Settings", "SettingsKeeper", "WritingModel", "load_settings"]
+__getattr__, __dir__, __all__ = lazy_loader.attach_stub(__name__, __file__)

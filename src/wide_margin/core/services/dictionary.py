@@ -1,5 +1,7 @@
 """Words looked up in a dictionary service that speaks DICT (RFC 2229)."""
 
+from __future__ import annotations
+
 import re
 import socket
 import time
@@ -61,7 +63,7 @@ class Dictionary:
     _buffer: bytes = field(default=b"", init=False, repr=False)
     _until: float = field(default=0.0, init=False, repr=False)
 
-    def __enter__(self) -> "Dictionary":
+    def __enter__(self) -> Dictionary:
         """For use in a with statement."""
         return self
 

@@ -5,19 +5,23 @@ Here the exchange runs on an event loop in the calling thread; cancelling the to
 which closes the connection at once.
 """
 
+from __future__ import annotations
+
 from collections.abc import AsyncIterator, Callable, Coroutine, Iterator
 from contextlib import AsyncExitStack, contextmanager
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any, TypeVar
 
 from wide_margin.core.errors import ServiceError
-from wide_margin.core.jobs import Cancelled, CancelToken
+from wide_margin.core.jobs import Cancelled
 from wide_margin.core.later import loaded_later
 
 if TYPE_CHECKING:
     import asyncio
 
     import httpx
+
+    from wide_margin.core.jobs import CancelToken
 else:
     asyncio = loaded_later("asyncio")
 
@@ -85,7 +89,7 @@ class Exchange:
         self._stack = AsyncExitStack()
         self._ends = 0.0
 
-    def __enter__(self) -> "Exchange":
+    def __enter__(self) -> Exchange:
         """Send the request and wait for the head of the response."""
         try:
             self._ends = self._loop.time() + self.limits.whole
@@ -147,7 +151,7 @@ class Exchange:
         while (item := self._run(following)) is not end:
             yield item
 
-    async def _open(self) -> "httpx.Response":
+    async def _open(self) -> httpx.Response:
         import httpx
 
         limits = httpx.Timeout(self.limits.silence, connect=CONNECT_SECONDS)
@@ -168,7 +172,7 @@ class Exchange:
         response.stream = _counted(response.stream, self.limits)
         return response
 
-    def _run(self, work: "Callable[[], Coroutine[Any, Any, Result]]") -> Result:
+    def _run(self, work: Callable[[], Coroutine[Any, Any, Result]]) -> Result:
         """Run a step on the loop; cancelling the token cancels it."""
         import httpx
 
@@ -198,7 +202,7 @@ class Exchange:
             loop.close()
 
 
-def _wake(loop: "asyncio.AbstractEventLoop", task: "asyncio.Task[Any]") -> None:
+def _wake(loop: asyncio.AbstractEventLoop, task: asyncio.Task[Any]) -> None:
     if not loop.is_closed():
         loop.call_soon_threadsafe(task.cancel)
 

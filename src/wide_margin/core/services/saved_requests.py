@@ -3,6 +3,8 @@
 They come from the reader alone, never from a document.
 """
 
+from __future__ import annotations
+
 from collections.abc import Iterable, Sequence
 from enum import StrEnum
 from pathlib import Path

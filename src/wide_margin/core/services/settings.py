@@ -1,5 +1,7 @@
 """Settings the reader chooses, in a TOML file under the user's configuration folder."""
 
+from __future__ import annotations
+
 import os
 import tomllib
 from collections.abc import Callable

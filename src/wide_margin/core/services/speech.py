@@ -4,6 +4,8 @@ Each engine says one sentence and returns when it has been said; a token that is
 it at once. Whatever goes wrong is a ServiceError.
 """
 
+from __future__ import annotations
+
 import os
 import shutil
 import socket
@@ -13,12 +15,14 @@ import time
 from collections.abc import Callable
 from contextlib import suppress
 from pathlib import Path
-from typing import Protocol
+from typing import TYPE_CHECKING, Protocol
 
 import platformdirs
 
 from wide_margin.core.errors import ServiceError
-from wide_margin.core.jobs import CancelToken
+
+if TYPE_CHECKING:
+    from wide_margin.core.jobs import CancelToken
 
 ESPEAK = "espeak-ng"
 USUAL_WORDS = 175
@@ -108,7 +112,7 @@ class SpeechDispatcher:
 
     name = "Speech Dispatcher"
 
-    def __init__(self, address: "Path | tuple[str, int] | None" = None) -> None:
+    def __init__(self, address: Path | tuple[str, int] | None = None) -> None:
         """Connect.
 
         Args:

@@ -6,6 +6,8 @@ of sentences of the excerpts that it is sent, a few of their words exchanged. It
 "stand-in".
 """
 
+from __future__ import annotations
+
 import json
 import re
 import threading
@@ -53,7 +55,7 @@ class StandIn:
         )
         self._thread.start()
 
-    def __enter__(self) -> "StandIn":
+    def __enter__(self) -> StandIn:
         """For use in a with statement."""
         return self
 

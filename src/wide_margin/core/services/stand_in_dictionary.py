@@ -4,6 +4,8 @@ It has the words of the lexicon that ships, of one language in another each, and
 that it is a stand-in.
 """
 
+from __future__ import annotations
+
 import re
 import socketserver
 import threading
@@ -39,7 +41,7 @@ class DictionaryStandIn:
         )
         self._thread.start()
 
-    def __enter__(self) -> "DictionaryStandIn":
+    def __enter__(self) -> DictionaryStandIn:
         """For use in a with statement."""
         return self
 

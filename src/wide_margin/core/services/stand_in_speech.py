@@ -1,5 +1,7 @@
 """A stand-in for Speech Dispatcher: it speaks the protocol, says nothing, and notes it all."""
 
+from __future__ import annotations
+
 import select
 import socketserver
 import threading
@@ -40,7 +42,7 @@ class SpeechStandIn:
         )
         self._thread.start()
 
-    def __enter__(self) -> "SpeechStandIn":
+    def __enter__(self) -> SpeechStandIn:
         """For use in a with statement."""
         return self
 

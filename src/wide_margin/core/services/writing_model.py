@@ -1,18 +1,27 @@
 """A writing model behind an HTTP chat-completions service, streamed as server-sent events."""
 
+from __future__ import annotations
+
 import json
 import time
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 from urllib.parse import urlsplit
 
-import numpy as np
-
 from wide_margin.core.errors import ServiceError
-from wide_margin.core.geometry import FloatArray
 from wide_margin.core.jobs import CancelToken
+from wide_margin.core.later import loaded_later
 from wide_margin.core.plain import FACT_LENGTH, one_line
 from wide_margin.core.services.http import Exchange, Limits, TooLateError, UnreachableError
+
+if TYPE_CHECKING:
+    import numpy as np
+
+    from wide_margin.core.geometry import FloatArray
+else:
+    np = loaded_later("numpy")
+
 
 LONGEST_WAIT = 30.0
 LONGEST_ANSWER = 900.0

@@ -1,15 +1,19 @@
 """Work done beside this process by a copy of it, which sends what it has made and ends."""
 
+from __future__ import annotations
+
 import logging
 import os
 import pickle
 import threading
 from collections.abc import Callable
 from contextlib import suppress
-from typing import Any, BinaryIO, NoReturn
+from typing import TYPE_CHECKING, Any, BinaryIO, NoReturn
 
-from wide_margin.core.jobs import Made
 from wide_margin.core.session.worker import end_with_parent
+
+if TYPE_CHECKING:
+    from wide_margin.core.jobs import Made
 
 log = logging.getLogger(__name__)
 

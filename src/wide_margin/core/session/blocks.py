@@ -4,6 +4,8 @@ Two workers share the blocks of a document, one from the front and one from the 
 is there once its file has its name.
 """
 
+from __future__ import annotations
+
 import logging
 import os
 import pickle
@@ -12,15 +14,18 @@ from collections.abc import Iterable, Iterator
 from contextlib import suppress
 from dataclasses import dataclass, field
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from wide_margin.core.errors import PageFailedError
-from wide_margin.core.jobs import Progress
 from wide_margin.core.layout import Line, count_words, lines_of
 from wide_margin.core.outline import is_listing
 from wide_margin.core.pages import Frame
-from wide_margin.core.pages.document import PdfFile
-from wide_margin.core.pages.recognising import RecognisedPages
 from wide_margin.core.pages.source import TextSource
+
+if TYPE_CHECKING:
+    from wide_margin.core.jobs import Progress
+    from wide_margin.core.pages.document import PdfFile
+    from wide_margin.core.pages.recognising import RecognisedPages
 
 log = logging.getLogger(__name__)
 

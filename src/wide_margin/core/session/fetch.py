@@ -1,17 +1,22 @@
 """Bring a PDF from an address to a file on this machine."""
 
+from __future__ import annotations
+
 import hashlib
 from contextlib import suppress
 from pathlib import Path
+from typing import TYPE_CHECKING
 from urllib.parse import unquote, urlsplit
 
 import platformdirs
 
 from wide_margin.core.errors import ServiceError, UnreadableFileError
-from wide_margin.core.jobs import CancelToken, Progress
 from wide_margin.core.later import regex
 from wide_margin.core.pages.files import check_is_pdf
 from wide_margin.core.services.http import Exchange, Limits
+
+if TYPE_CHECKING:
+    from wide_margin.core.jobs import CancelToken, Progress
 
 MAX_BYTES = 1_000_000_000
 LONGEST = 1800.0

@@ -4,6 +4,8 @@ A worker is forked from a process that has loaded what it needs (``forking.py``)
 after the other, and is replaced when it ends, hangs or outgrows its memory limit.
 """
 
+from __future__ import annotations
+
 import itertools
 import logging
 import queue
@@ -15,10 +17,13 @@ from collections.abc import Callable
 from concurrent.futures import Future
 from multiprocessing.connection import Connection
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from wide_margin.core.errors import WideMarginError, WorkerLostError
-from wide_margin.core.session.forking import FORK_SERVER, WorkerProcess
+from wide_margin.core.session.forking import FORK_SERVER
+
+if TYPE_CHECKING:
+    from wide_margin.core.session.forking import WorkerProcess
 
 log = logging.getLogger(__name__)
 
@@ -47,7 +52,7 @@ takes a quarter of a minute on ten thousand pages."""
 
 
 class _Pending:
-    def __init__(self, future: "Future[Any]", report: Report | None) -> None:
+    def __init__(self, future: Future[Any], report: Report | None) -> None:
         self.future, self.report = future, report
 
 
@@ -93,7 +98,7 @@ class Worker:
         self._is_there.wait()
         return self._process.process_id if self._process is not None else 0
 
-    def call(self, name: str, *arguments: object, report: Report | None = None) -> "Future[Any]":
+    def call(self, name: str, *arguments: object, report: Report | None = None) -> Future[Any]:
         """Ask for something; the future gets the result or a WideMarginError."""
         future: Future[Any] = Future()
         future.set_running_or_notify_cancel()

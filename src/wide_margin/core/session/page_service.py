@@ -1,19 +1,26 @@
 """What the page worker does: bitmaps and text boxes of single pages."""
 
+from __future__ import annotations
+
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from wide_margin.core.errors import UnreadableFileError
-from wide_margin.core.geometry import Box, FloatArray
 from wide_margin.core.layout import TextLayer, lines_of
-from wide_margin.core.layout.cut_table import Rows, cells_of
-from wide_margin.core.pages import FileFacts, Link, Picture
+from wide_margin.core.layout.cut_table import cells_of
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.files import recognised_folder, sha256_of
 from wide_margin.core.pages.recognising import RecognisedPages
 from wide_margin.core.pages.render import draw
 from wide_margin.core.pages.rules import rules_of
 from wide_margin.core.pages.source import TextSource
-from wide_margin.core.session.worker import Send
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import Box
+    from wide_margin.core.layout.cut_table import Rows
+    from wide_margin.core.pages import FileFacts, Link, Picture
+    from wide_margin.core.pages.model import PageSize
+    from wide_margin.core.session.worker import Send
 
 FIRST_PAGES = 24
 """Pages measured before the first is shown; 2400 take a tenth of a second."""
@@ -35,8 +42,8 @@ class PageService:
         self._pdf = PdfFile(path, password, at_once=True)
         return self._pdf.facts(first_pages=FIRST_PAGES, without=without)
 
-    def sizes(self, send: Send) -> FloatArray:
-        """(n_pages, 2) the size of every page; of fewer pages than were told where it lied."""
+    def sizes(self, send: Send) -> tuple[PageSize, ...]:
+        """The size of every page; of fewer pages than were told where it lied."""
         pdf = self._open_file()
         pdf.count_truly()
         return pdf.sizes()

@@ -1,14 +1,19 @@
 """Pictures of figures and tables for what is taken away."""
 
+from __future__ import annotations
+
 import io
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from PIL import Image
 
-from wide_margin.core.digest.talk import Sheet
 from wide_margin.core.errors import WideMarginError
-from wide_margin.core.pages import Picture
-from wide_margin.core.session.session import Session
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.talk import Sheet
+    from wide_margin.core.pages import Picture
+    from wide_margin.core.session.session import Session
 
 SCALE = 2.0
 """Pixels of a picture for each point."""

@@ -1,26 +1,31 @@
 """Where entries lie on their pages, box by box, and what lies on the words of a page as entries."""
 
+from __future__ import annotations
+
 import uuid
 from collections.abc import Sequence
 from dataclasses import replace
+from typing import TYPE_CHECKING
 
 from wide_margin.core.errors import PageFailedError
 from wide_margin.core.export.annotated import Placed
-from wide_margin.core.export.annotations_in_file import OwnAnnotation
-from wide_margin.core.geometry import Box
-from wide_margin.core.layout import SpanOnPage, TextLayer, boxes_of
+from wide_margin.core.layout import boxes_of
 from wide_margin.core.margin import (
     Anchor,
-    Body,
     CuttingBody,
-    Entry,
     EntryKind,
     MarkBody,
     MarkForm,
     NoteBody,
     new_entry,
 )
-from wide_margin.core.session.session import Session
+
+if TYPE_CHECKING:
+    from wide_margin.core.export.annotations_in_file import OwnAnnotation
+    from wide_margin.core.geometry import Box
+    from wide_margin.core.layout import SpanOnPage, TextLayer
+    from wide_margin.core.margin import Body, Entry
+    from wide_margin.core.session.session import Session
 
 _ADOPTED = uuid.UUID("5c5b0c5e-4a0e-4f6e-9b0b-9f6d1c0a7e11")
 """Name space of the ids of adopted annotations."""

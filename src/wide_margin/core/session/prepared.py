@@ -1,17 +1,24 @@
 """What requests need of a document as a whole: made once, when it is first asked for."""
 
+from __future__ import annotations
+
 from collections.abc import Callable, Mapping
 from contextlib import suppress
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Protocol
+from typing import TYPE_CHECKING, Protocol
 
-from wide_margin.core.digest import Digester, DocumentKind, worth_asking
+from wide_margin.core.digest import Digester, worth_asking
 from wide_margin.core.digest.structure import Sections
-from wide_margin.core.document import PathsAt, ReadDocument
+from wide_margin.core.document import PathsAt
 from wide_margin.core.explain import Definitions, Explainer, GatheringDefinitions
 from wide_margin.core.jobs import Cancelled
-from wide_margin.core.search import Findable, make_findable
+from wide_margin.core.search import make_findable
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest import DocumentKind
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.search import Findable
 
 PIECE = 0.04
 """Seconds of work in spare time after which it is looked whether something is asked."""

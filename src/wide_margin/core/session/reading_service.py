@@ -1,84 +1,67 @@
 """What a reading worker does: read the whole document, then answer about it."""
 
+from __future__ import annotations
+
 import gc
 from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
 from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import (
-    WHOLE,
-    Answer,
-    Reach,
-    named_reach,
-    pages_named,
-)
+from wide_margin.core.answers import WHOLE, Reach, named_reach, pages_named
 from wide_margin.core.answers.within import allowed_sentences
-from wide_margin.core.digest import (
-    Digest,
-    DocumentKind,
-    Field,
-    GistLine,
-    field_of,
-    fields_of,
-)
+from wide_margin.core.digest import DocumentKind, field_of, fields_of
 from wide_margin.core.digest.overview import rows_within
-from wide_margin.core.digest.structure import (
-    Occurrence,
-    Related,
-    occurrences,
-    uneven_first,
-)
-from wide_margin.core.digest.talk import Talk, make_talk
+from wide_margin.core.digest.structure import occurrences, uneven_first
+from wide_margin.core.digest.talk import make_talk
 from wide_margin.core.document import (
-    ParagraphText,
-    ReadDocument,
     figure_numbered,
     find_figures,
     texts_of,
     understand,
     with_outline,
 )
-from wide_margin.core.document.spoken import Spoken, spoken
+from wide_margin.core.document.spoken import spoken
 from wide_margin.core.errors import NotReadyError, WideMarginError
-from wide_margin.core.explain import (
-    Explanation,
-    FigureExplanation,
-    OwnWords,
-    SectionExplanation,
-    check_own_words,
-    explain_figure,
-    explain_section,
-    figure_at,
-)
-from wide_margin.core.geometry import Box
-from wide_margin.core.jobs import Aside, CancelToken, here
-from wide_margin.core.layout import PageLabels, tidy
-from wide_margin.core.outline import Outline
-from wide_margin.core.pages import Bookmark, Frame
+from wide_margin.core.explain import check_own_words, explain_figure, explain_section, figure_at
+from wide_margin.core.jobs import CancelToken, here
+from wide_margin.core.layout import tidy
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.files import recognised_folder, sha256_of
 from wide_margin.core.pages.recognising import RecognisedPages
-from wide_margin.core.search import Hit, find_all
+from wide_margin.core.search import find_all
 from wide_margin.core.session import cache
 from wide_margin.core.session.beside import beside
-from wide_margin.core.session.blocks import (
-    Order,
-    around,
-    gather_blocks,
-    n_blocks,
-    read_blocks,
-)
+from wide_margin.core.session.blocks import Order, around, gather_blocks, n_blocks, read_blocks
 from wide_margin.core.session.cache import Keeping
 from wide_margin.core.session.model import MOST_FOUND, FoundHit, ReadSummary
 from wide_margin.core.session.pace import Pace
 from wide_margin.core.session.prepared import Prepared
-from wide_margin.core.session.requests import MIN_PAGES_FOR_TWO, DigestRequest, ReadRequest
+from wide_margin.core.session.requests import MIN_PAGES_FOR_TWO
 from wide_margin.core.session.so_far import SoFar
-from wide_margin.core.session.worker import Send
 
 if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer
+    from wide_margin.core.digest import Digest, Field, GistLine
+    from wide_margin.core.digest.structure import Occurrence, Related
+    from wide_margin.core.digest.talk import Talk
+    from wide_margin.core.document import ParagraphText, ReadDocument
+    from wide_margin.core.document.spoken import Spoken
+    from wide_margin.core.explain import (
+        Explanation,
+        FigureExplanation,
+        OwnWords,
+        SectionExplanation,
+    )
+    from wide_margin.core.geometry import Box
+    from wide_margin.core.jobs import Aside
+    from wide_margin.core.layout import PageLabels
     from wide_margin.core.margin import Entry
+    from wide_margin.core.outline import Outline
+    from wide_margin.core.pages import Bookmark, Frame
+    from wide_margin.core.search import Hit
+    from wide_margin.core.session.requests import DigestRequest, ReadRequest
+    from wide_margin.core.session.worker import Send
 
 MOST_FIRST = 64
 """Pages that a question can have read before the others."""
@@ -225,7 +208,7 @@ class ReadingService:
         self.give_way()
         self._pace()
 
-    def anchor_again(self, send: Send, entries: "tuple[Entry, ...]") -> "tuple[Entry, ...]":
+    def anchor_again(self, send: Send, entries: tuple[Entry, ...]) -> tuple[Entry, ...]:
         """Entries of an older version of the document, each place where its words stand now."""
         from wide_margin.core.margin import Letters, anchored_again  # rarely needed, and large
 
@@ -428,7 +411,7 @@ class ReadingService:
 
     def annotations_in(
         self, send: Send, text: str, record: int, known: frozenset[str]
-    ) -> "tuple[list[Entry], list[str]]":
+    ) -> tuple[list[Entry], list[str]]:
         """Web Annotations as entries at their places, and the quotes that have none here.
 
         Args:
@@ -441,7 +424,7 @@ class ReadingService:
 
         return read_annotations(text, self._read().paragraphs, record, known)
 
-    def annotations_of(self, send: Send, entries: "tuple[Entry, ...]", source: str) -> str:
+    def annotations_of(self, send: Send, entries: tuple[Entry, ...], source: str) -> str:
         """Entries as Web Annotations."""
         from wide_margin.core.export.annotations import as_annotations
 

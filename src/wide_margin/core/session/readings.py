@@ -1,5 +1,7 @@
 """The reading workers of one document: started, watched, replaced, and asked."""
 
+from __future__ import annotations
+
 import logging
 import os
 import threading
@@ -8,13 +10,15 @@ from collections.abc import Callable
 from concurrent.futures import Future
 from dataclasses import replace
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from wide_margin.core.errors import WideMarginError, WorkerLostError
-from wide_margin.core.outline import Outline
 from wide_margin.core.session.link import Worker, memory_for
-from wide_margin.core.session.model import ReadSummary
 from wide_margin.core.session.requests import MIN_PAGES_FOR_TWO, ReadRequest
+
+if TYPE_CHECKING:
+    from wide_margin.core.outline import Outline
+    from wide_margin.core.session.model import ReadSummary
 
 log = logging.getLogger(__name__)
 
@@ -54,7 +58,7 @@ class Readings:
             found["helper"] = self._helper.process_id
         return found
 
-    def ping(self) -> "Future[None]":
+    def ping(self) -> Future[None]:
         """Done once the worker has nothing else to do."""
         return self._worker.call("ping")
 
@@ -73,7 +77,7 @@ class Readings:
         hide: frozenset[str],
         progress: PageProgress | None,
         near: int = 0,
-    ) -> "Future[ReadSummary]":
+    ) -> Future[ReadSummary]:
         """Read the whole document, beginning near a page."""
         self._request = replace(self._request, password=password, hide=hide, near=near)
         outcome: Future[ReadSummary] = Future()
@@ -82,15 +86,15 @@ class Readings:
         _Reading(self, outcome, progress).start()
         return outcome
 
-    def _note_read(self, outcome: "Future[ReadSummary]") -> None:
+    def _note_read(self, outcome: Future[ReadSummary]) -> None:
         self._was_read = outcome.exception() is None
 
-    def use_outline(self, outline: Outline) -> "Future[None]":
+    def use_outline(self, outline: Outline) -> Future[None]:
         """Go by an outline that the reader has changed, whichever worker answers."""
         self._outline = outline
         return self.query("use_outline", outline)
 
-    def query(self, name: str, *arguments: object) -> "Future[Any]":
+    def query(self, name: str, *arguments: object) -> Future[Any]:
         """Ask the worker; where it has ended, its successor answers."""
         outcome: Future[Any] = Future()
         outcome.set_running_or_notify_cancel()
@@ -100,7 +104,7 @@ class Readings:
             future = worker.call(name, *arguments)
             future.add_done_callback(lambda f: arrived(f, worker, is_last=is_last))
 
-        def arrived(future: "Future[Any]", worker: Worker, *, is_last: bool) -> None:
+        def arrived(future: Future[Any], worker: Worker, *, is_last: bool) -> None:
             error = future.exception()
             if error is None:
                 outcome.set_result(future.result())
@@ -110,7 +114,7 @@ class Readings:
             else:
                 outcome.set_exception(error)
 
-        def read_again(future: "Future[ReadSummary]") -> None:
+        def read_again(future: Future[ReadSummary]) -> None:
             if error := future.exception():
                 outcome.set_exception(error)
             else:
@@ -119,7 +123,7 @@ class Readings:
         ask(is_last=False)
         return outcome
 
-    def _read_again(self, lost: Worker) -> "Future[ReadSummary]":
+    def _read_again(self, lost: Worker) -> Future[ReadSummary]:
         """Replace a worker that ended after reading; several requests may find it at once."""
         with self._lock:
             if self._again is not None and not self._again.done():
@@ -137,7 +141,7 @@ class Readings:
         reading: Future[ReadSummary] = Future()
         reading.set_running_or_notify_cancel()
 
-        def arrived(future: "Future[ReadSummary]") -> None:
+        def arrived(future: Future[ReadSummary]) -> None:
             if error := future.exception():
                 outcome.set_exception(error)
                 return
@@ -169,7 +173,7 @@ class _Reading:
     """One reading of the document, over as many workers as it takes."""
 
     def __init__(
-        self, readings: Readings, outcome: "Future[ReadSummary]", progress: PageProgress | None
+        self, readings: Readings, outcome: Future[ReadSummary], progress: PageProgress | None
     ) -> None:
         self._readings, self._outcome, self._progress = readings, outcome, progress
         self._seen: set[int] = set()
@@ -195,7 +199,7 @@ class _Reading:
         future = helper.call("help_read", readings._request, report=self._report_helper)
         future.add_done_callback(self._helper_done)
 
-    def _helper_done(self, future: "Future[None]") -> None:
+    def _helper_done(self, future: Future[None]) -> None:
         readings = self._readings
         with readings._lock:
             helper, readings._helper = readings._helper, None
@@ -241,7 +245,7 @@ class _Reading:
         request = self._readings._request
         self._readings._request = replace(request, without=request.without | {part})
 
-    def _arrived(self, future: "Future[ReadSummary]") -> None:
+    def _arrived(self, future: Future[ReadSummary]) -> None:
         readings, error = self._readings, future.exception()
         if error is None:
             self._outcome.set_result(future.result())

@@ -1,6 +1,9 @@
 """What the recognising worker does: text for pages that are only pictures, one after the other."""
 
+from __future__ import annotations
+
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from wide_margin.core.errors import PageFailedError, WideMarginError
 from wide_margin.core.pages.document import PdfFile
@@ -10,7 +13,9 @@ from wide_margin.core.pages.recognising import (
     languages_for,
     recognise,
 )
-from wide_margin.core.session.worker import Send
+
+if TYPE_CHECKING:
+    from wide_margin.core.session.worker import Send
 
 
 class RecogniseService:

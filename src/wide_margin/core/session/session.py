@@ -1,35 +1,41 @@
 """An open document: its workers started, watched and replaced."""
 
+from __future__ import annotations
+
 import contextlib
 import threading
 from concurrent.futures import Future
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from wide_margin.core.answers import WHOLE, Answer, Reach
-from wide_margin.core.digest import Digest, Field, GistLine
-from wide_margin.core.document import ParagraphText
+from wide_margin.core.answers import WHOLE
 from wide_margin.core.errors import (
     PageFailedError,
     UnreadableFileError,
     WideMarginError,
     WorkerLostError,
 )
-from wide_margin.core.explain import Explanation, SectionExplanation
-from wide_margin.core.geometry import Box, FloatArray
-from wide_margin.core.layout import PageLabels, TextLayer
-from wide_margin.core.layout.cut_table import Rows
-from wide_margin.core.outline import Outline
-from wide_margin.core.pages import PARTS, FileFacts, Link, Picture
+from wide_margin.core.pages import PARTS
 from wide_margin.core.pages.files import recognised_folder
 from wide_margin.core.session.link import Worker, memory_for
-from wide_margin.core.session.model import FoundHit, ReadSummary
 from wide_margin.core.session.pace import memory_of
-from wide_margin.core.session.readings import MAX_RESTARTS, PageProgress, Readings
-from wide_margin.core.session.requests import DigestRequest
+from wide_margin.core.session.readings import MAX_RESTARTS, Readings
 
 if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer, Reach
+    from wide_margin.core.digest import Digest, Field, GistLine
+    from wide_margin.core.document import ParagraphText
+    from wide_margin.core.explain import Explanation, SectionExplanation
+    from wide_margin.core.geometry import Box
+    from wide_margin.core.layout import PageLabels, TextLayer
+    from wide_margin.core.layout.cut_table import Rows
     from wide_margin.core.margin import Entry
+    from wide_margin.core.outline import Outline
+    from wide_margin.core.pages import FileFacts, Link, Picture
+    from wide_margin.core.pages.model import PageSize
+    from wide_margin.core.session.model import FoundHit, ReadSummary
+    from wide_margin.core.session.readings import PageProgress
+    from wide_margin.core.session.requests import DigestRequest
 
 
 RECOGNISING = 200.0
@@ -67,7 +73,7 @@ class Session:
         self._n_page_restarts = 0
         self._recogniser: Worker | None = None
 
-    def __enter__(self) -> "Session":
+    def __enter__(self) -> Session:
         """For use in a with statement."""
         return self
 
@@ -99,7 +105,7 @@ class Session:
         page.close()
         self._readings.close()
 
-    def open(self, password: str | None = None) -> "Future[FileFacts]":
+    def open(self, password: str | None = None) -> Future[FileFacts]:
         """Open the file in the page worker; can be called again with another password.
 
         Where that ends the worker it is tried once more, without what the file says of itself.
@@ -113,7 +119,7 @@ class Session:
             future = worker.call("open", self.path, password, self._without)
             future.add_done_callback(lambda f: arrived(f, worker, is_last=is_last))
 
-        def arrived(future: "Future[FileFacts]", worker: Worker, *, is_last: bool) -> None:
+        def arrived(future: Future[FileFacts], worker: Worker, *, is_last: bool) -> None:
             error = future.exception()
             if error is None:
                 outcome.set_result(future.result())
@@ -128,11 +134,11 @@ class Session:
         ask(is_last=False)
         return outcome
 
-    def sizes(self) -> "Future[FloatArray]":
+    def sizes(self) -> Future[tuple[PageSize, ...]]:
         """(n_pages, 2) the size of every page; fewer than the facts say where the file lied."""
         return self._page.call("sizes")
 
-    def fingerprint(self) -> "Future[str]":
+    def fingerprint(self) -> Future[str]:
         """The file's SHA-256."""
         return self._page.call("fingerprint")
 
@@ -141,19 +147,19 @@ class Session:
         self._page.call("ping").result()
         self._readings.ping().result()
 
-    def draw(self, page: int, scale: float, clip: Box | None = None) -> "Future[Picture]":
+    def draw(self, page: int, scale: float, clip: Box | None = None) -> Future[Picture]:
         """A bitmap of a page, or of a part of it in page space; scale pixels a point."""
         return self._on_page(page, "draw", page, scale, clip)
 
-    def text(self, page: int) -> "Future[TextLayer]":
+    def text(self, page: int) -> Future[TextLayer]:
         """Characters, boxes and lines of a page."""
         return self._on_page(page, "text", page)
 
-    def cells(self, page: int, box: Box) -> "Future[Rows]":
+    def cells(self, page: int, box: Box) -> Future[Rows]:
         """The cells of a region of a page, row by row; none where it is no table."""
         return self._on_page(page, "cells", page, box)
 
-    def links(self, page: int) -> "Future[tuple[Link, ...]]":
+    def links(self, page: int) -> Future[tuple[Link, ...]]:
         """Link areas of a page."""
         return self._on_page(page, "links", page)
 
@@ -163,7 +169,7 @@ class Session:
         *,
         hide: frozenset[str] = frozenset(),
         near: int = 0,
-    ) -> "Future[ReadSummary]":
+    ) -> Future[ReadSummary]:
         """Read the whole document; progress gets (pages read, pages).
 
         Args:
@@ -181,18 +187,18 @@ class Session:
         """Megabytes that the processes of this document take; what they share counts once."""
         return memory_of(self.worker_ids.values())
 
-    def come_near(self, page: int) -> "Future[None]":
+    def come_near(self, page: int) -> Future[None]:
         """The reader is at a page: while reading goes on, the pages around it come next."""
         return self.query("come_near", page)
 
-    def listed_so_far(self) -> "Future[tuple[Outline, PageLabels] | None]":
+    def listed_so_far(self) -> Future[tuple[Outline, PageLabels] | None]:
         """The sections as far as they are known while reading goes on; None where none are."""
         return self.query("listed_so_far")
 
     def recognise(
         self, sha256: str, pages: tuple[int, ...], language: str,
         progress: PageProgress | None = None,
-    ) -> "Future[tuple[int, ...]]":  # fmt: skip
+    ) -> Future[tuple[int, ...]]:  # fmt: skip
         """Recognise the text of pages that are only pictures; those on which the engine failed.
 
         What is recognised is kept, and is there after the document is read again. Fails with
@@ -224,7 +230,7 @@ class Session:
 
     def ask(
         self, question: str, reach: Reach | str = WHOLE, before: str | None = None
-    ) -> "Future[Answer]":
+    ) -> Future[Answer]:
         """A quoted answer; fails with NotReadyError while the document is being read.
 
         Args:
@@ -234,53 +240,53 @@ class Session:
         """
         return self.query("ask", question, reach, before)
 
-    def digest(self, request: DigestRequest) -> "Future[Digest]":
+    def digest(self, request: DigestRequest) -> Future[Digest]:
         """Everything a reader wants to know before reading on."""
         return self.query("digest", request)
 
-    def gist(self, request: DigestRequest) -> "Future[tuple[GistLine, ...]]":
+    def gist(self, request: DigestRequest) -> Future[tuple[GistLine, ...]]:
         """The gist alone, in another length."""
         return self.query("gist", request)
 
-    def fields(self, questions: tuple[str, ...]) -> "Future[tuple[Field, ...]]":
+    def fields(self, questions: tuple[str, ...]) -> Future[tuple[Field, ...]]:
         """What the front of the document says, and answers to questions, as names and values."""
         return self.query("fields", questions)
 
-    def worth(self, kind: str = "") -> "Future[tuple[str, list[str]]]":
+    def worth(self, kind: str = "") -> Future[tuple[str, list[str]]]:
         """The kind of the document, found where it is not given, and what is worth asking."""
         return self.query("worth", kind)
 
     def find(
         self, wanted: str, *, whole_words: bool = False, exactly: bool = False, near: int = 0
-    ) -> "Future[list[FoundHit]]":
+    ) -> Future[list[FoundHit]]:
         """Every place where some words stand; where they are too many, those from a page on."""
         return self.query("find", wanted, whole_words, exactly, near)
 
-    def explain(self, text: str, page: int = -1) -> "Future[Explanation]":
+    def explain(self, text: str, page: int = -1) -> Future[Explanation]:
         """What the document says about a selection on a page."""
         return self.query("explain", text, page)
 
-    def explain_section(self, name: str) -> "Future[SectionExplanation]":
+    def explain_section(self, name: str) -> Future[SectionExplanation]:
         """What can be told of a section, named by its number or heading."""
         return self.query("explain_section", name)
 
-    def paragraphs(self, reach: Reach | str) -> "Future[tuple[ParagraphText, ...]]":
+    def paragraphs(self, reach: Reach | str) -> Future[tuple[ParagraphText, ...]]:
         """The text of a reach by paragraphs, each with its sentences and its place."""
         return self.query("paragraphs", reach)
 
-    def use_outline(self, outline: Outline) -> "Future[None]":
+    def use_outline(self, outline: Outline) -> Future[None]:
         """Go by an outline that the reader has changed."""
         return self._readings.use_outline(outline)
 
-    def anchor_again(self, entries: "tuple[Entry, ...]") -> "Future[tuple[Entry, ...]]":
+    def anchor_again(self, entries: tuple[Entry, ...]) -> Future[tuple[Entry, ...]]:
         """Entries of an older version of the file, each place where its words stand now."""
         return self.query("anchor_again", entries)
 
-    def query(self, name: str, *arguments: object) -> "Future[Any]":
+    def query(self, name: str, *arguments: object) -> Future[Any]:
         """Ask the reading worker; see ReadingService for what it knows."""
         return self._readings.query(name, *arguments)
 
-    def _on_page(self, page: int, name: str, *arguments: object) -> "Future[Any]":
+    def _on_page(self, page: int, name: str, *arguments: object) -> Future[Any]:
         """Ask the page worker; when it ends over this page, start another one."""
         outcome: Future[Any] = Future()
         outcome.set_running_or_notify_cancel()
@@ -289,7 +295,7 @@ class Session:
             worker = self._page
             worker.call(name, *arguments).add_done_callback(lambda f: arrived(f, worker, attempt))
 
-        def arrived(future: "Future[Any]", worker: Worker, attempt: int) -> None:
+        def arrived(future: Future[Any], worker: Worker, attempt: int) -> None:
             error = future.exception()
             if error is None:
                 outcome.set_result(future.result())

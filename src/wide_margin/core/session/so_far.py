@@ -1,14 +1,20 @@
 """A document as far as it has been read, so that it can be asked while reading goes on."""
 
+from __future__ import annotations
+
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-from wide_margin.core.document import ReadDocument, understand
+from wide_margin.core.document import understand
 from wide_margin.core.jobs import CancelToken, no_progress
-from wide_margin.core.layout import Line
-from wide_margin.core.pages import Bookmark, FileFacts
 from wide_margin.core.session.blocks import BLOCK, blocks_so_far, loaded_block
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
+    from wide_margin.core.layout import Line
+    from wide_margin.core.pages import Bookmark, FileFacts
 
 GROWN = 1.3
 """It is made anew once so many times as many pages are read: the making takes its time."""

@@ -1,13 +1,17 @@
 """Word glosses from a dictionary service: a help for reading, and no translation."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Callable, Sequence
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
-from wide_margin.core.jobs import CancelToken
 from wide_margin.core.later import regex
 from wide_margin.core.search.analysis import is_common
-from wide_margin.core.services.dictionary import Dictionary
+
+if TYPE_CHECKING:
+    from wide_margin.core.jobs import CancelToken
+    from wide_margin.core.services.dictionary import Dictionary
 
 _THREE_LETTERS = {
     "en": "eng", "de": "deu", "fr": "fra", "es": "spa", "it": "ita", "pt": "por", "nl": "nld",

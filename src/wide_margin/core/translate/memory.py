@@ -8,8 +8,6 @@ from difflib import SequenceMatcher
 from pathlib import Path
 from typing import NamedTuple
 
-from rapidfuzz import fuzz, process, utils
-
 from wide_margin.core.errors import EntryStoreError
 from wide_margin.core.translate.checks import TermRule
 
@@ -127,6 +125,8 @@ class Memory:
                 (to_language, wanted, 0.6 * len(wanted), 1.7 * len(wanted), MOST_CANDIDATES),
             )
         ]  # fmt: skip
+        from rapidfuzz import fuzz, process, utils  # once something is kept
+
         best = process.extractOne(
             wanted, [kept.source for kept in rows], scorer=fuzz.ratio,
             processor=utils.default_process, score_cutoff=NEAR,

@@ -1,15 +1,21 @@
 """Translation of sentences, kept aligned with their sources and checked."""
 
+from __future__ import annotations
+
 from collections.abc import Callable, Sequence
+from typing import TYPE_CHECKING
 
 from wide_margin.core.errors import ServiceError
-from wide_margin.core.jobs import CancelToken
 from wide_margin.core.later import regex
-from wide_margin.core.services import WritingModel
-from wide_margin.core.translate.checks import TermRule, faults_of
+from wide_margin.core.translate.checks import faults_of
 from wide_margin.core.translate.languages import language_name
-from wide_margin.core.translate.memory import Memory, NearPair
 from wide_margin.core.translate.model import Pair
+
+if TYPE_CHECKING:
+    from wide_margin.core.jobs import CancelToken
+    from wide_margin.core.services import WritingModel
+    from wide_margin.core.translate.checks import TermRule
+    from wide_margin.core.translate.memory import Memory, NearPair
 
 BATCH = 12
 """Sentences in one request: enough context for the model, short enough to come soon."""

@@ -1,31 +1,18 @@
 """The Commonplace view: strip, sorts, entries in groups, and the passage of the one pointed at."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from functools import partial
-from typing import TypeVar
+from typing import TYPE_CHECKING, TypeVar
 
 from PySide6.QtCore import QStringListModel, Qt, QTimer, Signal
 from PySide6.QtGui import QImage
-from PySide6.QtWidgets import (
-    QCompleter,
-    QHBoxLayout,
-    QLineEdit,
-    QMenu,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QCompleter, QHBoxLayout, QLineEdit, QMenu, QVBoxLayout, QWidget
 
 from wide_margin.core.export.entries import said_in
-from wide_margin.core.margin import Entry, Ink, MarkBody, Scope
-from wide_margin.core.margin.gathering import (
-    Counts,
-    GroupBy,
-    Ordered,
-    count,
-    gather_ordered,
-    in_order,
-    ink_of,
-)
+from wide_margin.core.margin import Ink, MarkBody, Scope
+from wide_margin.core.margin.gathering import GroupBy, count, gather_ordered, in_order, ink_of
 from wide_margin.core.plain import counted
 from wide_margin.desktop.commonplace_view.everywhere import Everywhere
 from wide_margin.desktop.commonplace_view.facets import Facets
@@ -33,12 +20,17 @@ from wide_margin.desktop.commonplace_view.in_file import InFile
 from wide_margin.desktop.commonplace_view.rows import EntryList
 from wide_margin.desktop.commonplace_view.taking import Taking
 from wide_margin.desktop.ink_edges import ink_name
-from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.look import DAY, sans_font
 from wide_margin.desktop.picture_frame import PictureFrame
 from wide_margin.desktop.read_view.passage_pictures import PassagePictures
-from wide_margin.desktop.reader import Reader
 from wide_margin.desktop.status_line import StatusLine
 from wide_margin.desktop.words import Words, WrappedWords, menu_text, set_word, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.margin import Entry
+    from wide_margin.core.margin.gathering import Counts, Ordered
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.reader import Reader
 
 SIDE = 394
 PASSAGE = 150.0, 250.0

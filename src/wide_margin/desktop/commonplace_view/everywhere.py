@@ -1,15 +1,17 @@
 """The entries of all documents that were read here, not of the open one alone."""
 
+from __future__ import annotations
+
 from functools import partial
 from typing import TYPE_CHECKING
 
 from PySide6.QtWidgets import QMenu
 
-from wide_margin.core.errors import WideMarginError
 from wide_margin.core.margin import DocumentRecord, Entry
 from wide_margin.desktop.words import set_word, word_button
 
 if TYPE_CHECKING:
+    from wide_margin.core.errors import WideMarginError
     from wide_margin.desktop.commonplace_view.commonplace_view import CommonplaceView
 
 MOST_DOCUMENTS = 500
@@ -19,7 +21,7 @@ Kept = list[tuple[DocumentRecord, tuple[Entry, ...]]]
 class Everywhere:
     """Reads the store in its own thread; what is changed goes through the keeper of entries."""
 
-    def __init__(self, view: "CommonplaceView") -> None:
+    def __init__(self, view: CommonplaceView) -> None:
         """For one view."""
         self._view = view
         self.is_on = False

@@ -1,7 +1,10 @@
 """The column of sorts at the left: kinds, inks and tags with their numbers; chosen, they filter."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QModelIndex, QPersistentModelIndex, QRect, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QPainter
@@ -14,10 +17,14 @@ from PySide6.QtWidgets import (
 )
 
 from wide_margin.core.margin import EntryKind, Ink
-from wide_margin.core.margin.gathering import PLURALS, Counts, Wanted
+from wide_margin.core.margin.gathering import PLURALS, Wanted
 from wide_margin.core.plain import one_line
 from wide_margin.desktop.ink_edges import ink_name, paint_ink
-from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.look import DAY, sans_font
+
+if TYPE_CHECKING:
+    from wide_margin.core.margin.gathering import Counts
+    from wide_margin.desktop.look import Colours
 
 WIDTH = 196
 ROW, HEAD = 24, 38

@@ -1,5 +1,7 @@
 """The annotations that the file has already: listed as its own, and adopted if the reader wants."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
@@ -15,9 +17,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from wide_margin.core.errors import WideMarginError
-from wide_margin.core.export.annotations_in_file import OwnAnnotation, annotations_in_file
-from wide_margin.core.margin import Entry
+from wide_margin.core.export.annotations_in_file import annotations_in_file
 from wide_margin.core.plain import counted, one_line
 from wide_margin.core.session.placing import adopted
 from wide_margin.desktop.words import Words, set_word, show_title, word_button
@@ -25,6 +25,9 @@ from wide_margin.desktop.words import Words, set_word, show_title, word_button
 if TYPE_CHECKING:
     from pathlib import Path
 
+    from wide_margin.core.errors import WideMarginError
+    from wide_margin.core.export.annotations_in_file import OwnAnnotation
+    from wide_margin.core.margin import Entry
     from wide_margin.desktop.commonplace_view.commonplace_view import CommonplaceView
 
 COLUMNS = ("Page", "Kind", "Author", "Date", "Text")
@@ -33,7 +36,7 @@ COLUMNS = ("Page", "Kind", "Author", "Date", "Text")
 class InFile:
     """Reads them once for each document, when the Commonplace view is first looked at."""
 
-    def __init__(self, view: "CommonplaceView") -> None:
+    def __init__(self, view: CommonplaceView) -> None:
         """For one view."""
         self._view = view
         self._path: Path | None = None
@@ -61,7 +64,7 @@ class InFile:
             failed=self._not_read,
         )
 
-    def _show_count(self, path: "Path", found: list[OwnAnnotation]) -> None:
+    def _show_count(self, path: Path, found: list[OwnAnnotation]) -> None:
         if path != self._path:
             return
         self.found = found

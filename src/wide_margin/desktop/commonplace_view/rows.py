@@ -1,19 +1,13 @@
 """The list of entries in groups: what, where, tags; words that are looked for are marked."""
 
+from __future__ import annotations
+
 import re
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import (
-    QAbstractListModel,
-    QModelIndex,
-    QPointF,
-    QRect,
-    QSize,
-    Qt,
-    Signal,
-)
+from PySide6.QtCore import QAbstractListModel, QModelIndex, QPointF, QRect, QSize, Qt, Signal
 from PySide6.QtGui import (
     QColor,
     QFont,
@@ -30,11 +24,16 @@ from PySide6.QtWidgets import QFrame, QStyledItemDelegate, QStyleOptionViewItem,
 from wide_margin.core.export.entries import said_in
 from wide_margin.core.layout import fold, folded_with_places
 from wide_margin.core.margin import Entry, EntryKind
-from wide_margin.core.margin.gathering import Group, ink_of
+from wide_margin.core.margin.gathering import ink_of
 from wide_margin.core.plain import one_line
 from wide_margin.desktop.ink_edges import INK_KEYS, paint_ink
-from wide_margin.desktop.look import DAY, Colours, sans_font, serif_font
-from wide_margin.desktop.tall_rows import Index, TallRows
+from wide_margin.desktop.look import DAY, sans_font, serif_font
+from wide_margin.desktop.tall_rows import TallRows
+
+if TYPE_CHECKING:
+    from wide_margin.core.margin.gathering import Group
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.tall_rows import Index
 
 LEFT, EDGE, GAP = 22, 7, 13
 PLACE, TAGS = 74, 128

@@ -1,5 +1,7 @@
 """Taking entries away, and bringing annotations in."""
 
+from __future__ import annotations
+
 from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, TypeVar
@@ -10,14 +12,14 @@ from wide_margin.core.errors import WideMarginError
 from wide_margin.core.export.citations import source_from
 from wide_margin.core.export.entries import EntriesFormat, export_entries
 from wide_margin.core.export.saving import save_whole
-from wide_margin.core.jobs import CancelToken
-from wide_margin.core.margin import Entry
 from wide_margin.core.margin.gathering import gather, matching
 from wide_margin.core.plain import counted
-from wide_margin.desktop.background import Report
 from wide_margin.desktop.ink_edges import ink_name
 
 if TYPE_CHECKING:
+    from wide_margin.core.jobs import CancelToken
+    from wide_margin.core.margin import Entry
+    from wide_margin.desktop.background import Report
     from wide_margin.desktop.commonplace_view.commonplace_view import CommonplaceView
 
 Result = TypeVar("Result")
@@ -37,7 +39,7 @@ _FORMATS = {
 class Taking:
     """Saves entries, writes annotated copies and reads annotations, off the UI thread."""
 
-    def __init__(self, view: "CommonplaceView") -> None:
+    def __init__(self, view: CommonplaceView) -> None:
         """For one view."""
         self._view = view
 

@@ -1,25 +1,19 @@
 """The Digest view: spine, page of the digest, and the passage that is pointed at."""
 
+from __future__ import annotations
+
 from functools import partial
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QImage, QResizeEvent
-from PySide6.QtWidgets import (
-    QFileDialog,
-    QHBoxLayout,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from wide_margin.core.answers import WHOLE, Reach, pages_reach, section_reach
-from wide_margin.core.digest import Digest, DocumentKind, GistLine, as_csv, fields_of
-from wide_margin.core.document import Locator
-from wide_margin.core.errors import WideMarginError
+from wide_margin.core.digest import as_csv, fields_of
 from wide_margin.core.export import export_digest
 from wide_margin.core.export.saving import save_whole
-from wide_margin.core.geometry import FloatArray
 from wide_margin.core.margin import kept_spans
 from wide_margin.core.session import DigestRequest
 from wide_margin.core.translate import LANGUAGES
@@ -28,13 +22,19 @@ from wide_margin.desktop.digest_view.page import BESIDE_TEXT, DigestPage
 from wide_margin.desktop.digest_view.rows import PARTS, excerpts_of, gist_rows, rows_of
 from wide_margin.desktop.digest_view.strip import TEST, DigestStrip
 from wide_margin.desktop.digest_view.testing import Testing
-from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.look import DAY, sans_font
 from wide_margin.desktop.picture_frame import PictureFrame
 from wide_margin.desktop.read_view.passage_pictures import PassagePictures
 from wide_margin.desktop.read_view.spine import Spine
-from wide_margin.desktop.reader import Reader
 from wide_margin.desktop.status_line import StatusLine
 from wide_margin.desktop.words import Words, WrappedWords, ask_text
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest import Digest, DocumentKind, GistLine
+    from wide_margin.core.document import Locator
+    from wide_margin.core.errors import WideMarginError
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.reader import Reader
 
 SIDE, LEAST_SIDE = 380, 240
 """Pixels of the picture of a place, and how many it has at least."""
@@ -93,6 +93,9 @@ class DigestView(QWidget):
         self._passages = PassagePictures(reader.background, self)
         self._build()
         self._connect()
+        self._forget()
+        if reader.reading_error is not None:
+            self._say_empty(reader.reading_error.message)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """The picture gives way to the text in a narrow window, and goes where there is no room."""
@@ -222,7 +225,7 @@ class DigestView(QWidget):
         assert facts is not None
         self.page.n_pages = summary.n_pages
         self.spine.show_document(summary.n_pages, summary.outline, summary.labels)
-        self.spine.measure([float(height) for height in facts.sizes[:, 1]])
+        self.spine.measure(facts.heights)
         self.strip.show_kind(digest.kind)
         self.strip.show_reach(self.reach)
         self._offer_composing()
@@ -255,8 +258,7 @@ class DigestView(QWidget):
         facts = self.reader.facts
         if facts is None or at.y < 0:
             return at.page + 0.5
-        sizes: FloatArray = facts.sizes
-        return at.page + at.y / float(sizes[at.page, 1])
+        return at.page + at.y / facts.sizes[at.page][1]
 
     # --- length, reach, kind
 

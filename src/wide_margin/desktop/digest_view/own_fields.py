@@ -1,15 +1,18 @@
 """The reader's own fields: what is asked of every document of a kind."""
 
+from __future__ import annotations
+
 from typing import TYPE_CHECKING
 
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QPlainTextEdit, QVBoxLayout, QWidget
 
-from wide_margin.core.digest import DocumentKind, Field, questions_in
+from wide_margin.core.digest import DocumentKind, questions_in
 from wide_margin.core.digest.field_sets import FieldSets
 from wide_margin.desktop.digest_view.rows import FIELDS, field_rows
 from wide_margin.desktop.words import Words, show_title
 
 if TYPE_CHECKING:
+    from wide_margin.core.digest import Field
     from wide_margin.desktop.digest_view.digest_view import DigestView
 
 
@@ -41,7 +44,7 @@ class FieldsDialog(QDialog):
 class OwnFields:
     """Asks the kept questions and shows what the document says to each."""
 
-    def __init__(self, view: "DigestView") -> None:
+    def __init__(self, view: DigestView) -> None:
         """For one view."""
         self._view = view
         self._kept = FieldSets()

@@ -1,5 +1,9 @@
 """The page of the digest: a list set like a reference book, with its places in the margin."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import (
     QAbstractListModel,
     QModelIndex,
@@ -25,10 +29,14 @@ from PySide6.QtWidgets import (
     QStyleOptionViewItem,
 )
 
-from wide_margin.core.document import Locator
 from wide_margin.core.plain import one_line
-from wide_margin.desktop.digest_view.rows import DigestRow, Shape
-from wide_margin.desktop.look import DAY, Colours, sans_font, serif_font
+from wide_margin.desktop.digest_view.rows import Shape
+from wide_margin.desktop.look import DAY, sans_font, serif_font
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import Locator
+    from wide_margin.desktop.digest_view.rows import DigestRow
+    from wide_margin.desktop.look import Colours
 
 LEFT, NAMES, PLACES, GAP = 28, 132, 84, 16
 BESIDE_TEXT = LEFT + NAMES + PLACES + 3 * GAP

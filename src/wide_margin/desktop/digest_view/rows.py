@@ -1,16 +1,21 @@
 """The lines of the digest, from its title down to its terms; no widgets here."""
 
+from __future__ import annotations
+
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import Excerpt
-from wide_margin.core.digest import Digest, DocumentKind, Field, GistLine, KeyTerm
 from wide_margin.core.document import Locator
 from wide_margin.core.export import FACT_NAMES, NOT_STATED
-from wide_margin.core.layout import PageLabels
-from wide_margin.core.outline import Outline
 from wide_margin.core.plain import counted
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest import Digest, DocumentKind, Field, GistLine, KeyTerm
+    from wide_margin.core.layout import PageLabels
+    from wide_margin.core.outline import Outline
 
 
 class Shape(StrEnum):

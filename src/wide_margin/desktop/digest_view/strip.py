@@ -1,16 +1,22 @@
 """The line above the digest: its parts as words, and what it is of, how long, as which kind."""
 
+from __future__ import annotations
+
 from functools import partial
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QActionGroup
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QPushButton, QSlider
 
-from wide_margin.core.answers import WHOLE, Reach
+from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import DocumentKind
 from wide_margin.desktop.digest_view.rows import PARTS
 from wide_margin.desktop.look import sans_font
 from wide_margin.desktop.words import Words, set_tip, set_word, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Reach
 
 TEST = "Test yourself"
 SHORTEST, LONGEST, USUAL = 20, 600, 130

@@ -1,17 +1,22 @@
 """Testing oneself: one question at a time, its answer hidden until it is asked for."""
 
+from __future__ import annotations
+
 from collections import Counter
 from collections.abc import Callable
 from functools import partial
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
-from wide_margin.core.digest import TestQuestion
 from wide_margin.core.plain import counted
 from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.words import Words, WrappedWords, menu_text, set_word, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest import TestQuestion
 
 WIDEST = 640
 LONGEST_NAME = 40

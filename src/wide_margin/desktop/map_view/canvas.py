@@ -1,14 +1,20 @@
 """The map to point at: by mouse and by keyboard."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPointF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent
 from PySide6.QtWidgets import QWidget
 
-from wide_margin.desktop.look import DAY, Colours
+from wide_margin.desktop.look import DAY
 from wide_margin.desktop.map_view.drawing import HEAD, Geometry, draw, draw_pointed
-from wide_margin.desktop.map_view.model import MapModel
+
+if TYPE_CHECKING:
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.map_view.model import MapModel
 
 
 class MapCanvas(QWidget):

@@ -1,15 +1,22 @@
 """The drawing of the map: the same for the window, for pictures and for SVG files."""
 
+from __future__ import annotations
+
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFontMetricsF, QPainter, QPen
 
 from wide_margin.core.plain import one_line
-from wide_margin.desktop.look import Colours, sans_font
-from wide_margin.desktop.map_view.model import Bar, MapModel
+from wide_margin.desktop.look import sans_font
+from wide_margin.desktop.map_view.model import MapModel
+
+if TYPE_CHECKING:
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.map_view.model import Bar
 
 AXIS, HEAD, FOOT = 40.0, 34.0, 12.0
 WIDTHS = (176.0, 136.0, 96.0, 72.0, 60.0)

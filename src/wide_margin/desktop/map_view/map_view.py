@@ -1,36 +1,36 @@
 """The Map view: strip, the document to scale, and the section that is pointed at."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from functools import partial
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QTimer, Signal
 from PySide6.QtGui import QImage, QShowEvent
-from PySide6.QtWidgets import (
-    QFileDialog,
-    QHBoxLayout,
-    QMenu,
-    QScrollArea,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QMenu, QScrollArea, QVBoxLayout, QWidget
 
-from wide_margin.core.digest.structure import Occurrence, Related
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import WideMarginError
-from wide_margin.core.explain import SectionExplanation
 from wide_margin.core.export.saving import save_whole
-from wide_margin.core.margin import Entry, QuestionBody, Scope
+from wide_margin.core.margin import QuestionBody, Scope
 from wide_margin.core.plain import counted, one_line
-from wide_margin.desktop.look import DAY, Colours
+from wide_margin.desktop.look import DAY
 from wide_margin.desktop.map_view.canvas import MapCanvas
 from wide_margin.desktop.map_view.model import MOST_TERMS, MapModel, TermColumn
 from wide_margin.desktop.map_view.side import MapSide, Row
 from wide_margin.desktop.map_view.taking import FORMS, map_as
 from wide_margin.desktop.read_view.passage_pictures import PassagePictures
-from wide_margin.desktop.reader import Reader
 from wide_margin.desktop.status_line import StatusLine
 from wide_margin.desktop.words import Words, ask_text, menu_text, set_word, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest.structure import Occurrence, Related
+    from wide_margin.core.explain import SectionExplanation
+    from wide_margin.core.margin import Entry
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.reader import Reader
 
 FIRST_TERMS, OFFERED = 3, 24
 PAUSE_MS = 120
@@ -122,6 +122,7 @@ class MapView(QWidget):
         reader.opened.connect(lambda _: self._forget())
         reader.outline.changed.connect(lambda *_: self._renew())
         reader.ready.connect(lambda _: self._renew())
+        reader.reading_failed.connect(lambda _: self._renew())
         for signal in (keeper.shown, keeper.added, keeper.changed, keeper.removed):
             signal.connect(self._show_entries)
         self.canvas.pointed.connect(self._point)
@@ -162,12 +163,13 @@ class MapView(QWidget):
         """Draw the document as it was read."""
         summary, facts = self.reader.summary, self.reader.facts
         if summary is None or facts is None:
-            self.told.setText("The document is being read.")
+            error = self.reader.reading_error
+            self.told.setText(error.message if error else "The document is being read.")
             self.side.show_section("", "")
             return
         self._stale = False
         model = self.model
-        heights = [float(height) for height in facts.sizes[:, 1]]
+        heights = facts.heights
         outline = self.reader.outline.outline
         model.show_document(outline, summary.labels, summary.n_pages, heights)
         model.figures = tuple(model.place(f.page, f.box[1]) for f in summary.figures)

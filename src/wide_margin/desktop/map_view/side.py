@@ -2,15 +2,19 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from markupsafe import Markup
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from wide_margin.core.document import Locator
-from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.look import DAY, sans_font
 from wide_margin.desktop.picture_frame import PictureFrame
 from wide_margin.desktop.words import WrappedWords, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.desktop.look import Colours
 
 WIDTH = 350
 MOST_ROWS = 6

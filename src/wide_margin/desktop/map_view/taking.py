@@ -1,13 +1,19 @@
 """The map taken away: as a drawing, as a picture, or as the outline of what is open."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QRectF, QSize, Qt
 from PySide6.QtGui import QImage, QPainter
 from PySide6.QtSvg import QSvgGenerator
 
 from wide_margin.core.export import export_outline
-from wide_margin.desktop.look import Colours
 from wide_margin.desktop.map_view.drawing import Geometry, draw
-from wide_margin.desktop.map_view.model import MapModel
+
+if TYPE_CHECKING:
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.map_view.model import MapModel
 
 FORMS = {
     "svg": "Drawing (*.svg)", "png": "Picture (*.png)", "md": "Markdown (*.md)",

@@ -1,19 +1,27 @@
 """What the witnesses say of one section: their pictures, and whose word to take."""
 
+from __future__ import annotations
+
 from functools import partial
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
-from wide_margin.core.geometry import Box, FloatArray
 from wide_margin.core.layout import page_shown
-from wide_margin.core.outline import Reading, Section
-from wide_margin.core.pages import Picture
-from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.core.outline import Reading
+from wide_margin.desktop.look import DAY, sans_font
 from wide_margin.desktop.picture_frame import PictureFrame
 from wide_margin.desktop.read_view.page_images import image_from
 from wide_margin.desktop.read_view.passage_pictures import tint_words
 from wide_margin.desktop.words import WrappedWords, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import Box
+    from wide_margin.core.outline import Section
+    from wide_margin.core.pages import Picture
+    from wide_margin.core.pages.model import PageSize
+    from wide_margin.desktop.look import Colours
 
 _TAKE = {
     "heading": "Take the heading",
@@ -79,7 +87,7 @@ class Evidence(QScrollArea):
         column.addStretch(1)
         self.setWidget(inside)
         self._inside = inside
-        self.sizes: FloatArray | None = None
+        self.sizes: tuple[PageSize, ...] = ()
         """Of the pages, points."""
         self._says = ""
         self._marked: Box | None = None
@@ -154,10 +162,10 @@ class Evidence(QScrollArea):
             page, y0, y1 = shown.page, shown.y, shown.y + 40.0
         below = 2.2 * AROUND if witness == "heading" else AROUND * 0.8
         above = 0.5 * AROUND if witness == "heading" else AROUND * 0.8
-        if self.sizes is None or not 0 <= page < len(self.sizes):
+        if not 0 <= page < len(self.sizes):
             frame.hide()
             return
-        width, height = (float(side) for side in self.sizes[page])
+        width, height = self.sizes[page]
         top = min(max(y0 - above, 0.0), height - 30.0)
         box = (0.0, top, width, min(y1 + below, height))
         if witness == "contents" and isinstance(shown, Reading):

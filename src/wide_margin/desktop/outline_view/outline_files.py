@@ -1,5 +1,7 @@
 """The outline as a file: taken away, written into a copy of the PDF, taken from a file."""
 
+from __future__ import annotations
+
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -22,7 +24,7 @@ _KINDS = {
 class OutlineFiles:
     """Saves and takes the outline of a view."""
 
-    def __init__(self, view: "OutlineView") -> None:
+    def __init__(self, view: OutlineView) -> None:
         """For one view."""
         self._view = view
 

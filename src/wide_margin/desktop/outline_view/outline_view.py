@@ -1,32 +1,33 @@
 """The Outline view: the sections, how they are known, and putting them right."""
 
+from __future__ import annotations
+
 from collections.abc import Callable
 from functools import partial
+from typing import TYPE_CHECKING
 
 from markupsafe import Markup
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import (
-    QFrame,
-    QHBoxLayout,
-    QSplitter,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QSplitter, QVBoxLayout, QWidget
 
-from wide_margin.core.geometry import Box
 from wide_margin.core.layout import page_shown
-from wide_margin.core.outline import Outline, Section
+from wide_margin.core.outline import Outline
 from wide_margin.core.outline.editing import Edit, OutlineEditor
-from wide_margin.core.pages import Picture
 from wide_margin.core.plain import counted
-from wide_margin.core.session import ReadSummary
-from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.look import DAY, sans_font
 from wide_margin.desktop.outline_view.evidence import SCALE, Evidence
 from wide_margin.desktop.outline_view.outline_files import OutlineFiles
 from wide_margin.desktop.outline_view.tree import SectionTree
-from wide_margin.desktop.reader import Reader
 from wide_margin.desktop.status_line import StatusLine
 from wide_margin.desktop.words import RichWords, Words, ask_text, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import Box
+    from wide_margin.core.outline import Section
+    from wide_margin.core.pages import Picture
+    from wide_margin.core.session import ReadSummary
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.reader import Reader
 
 Make = Callable[[OutlineEditor, Outline], Edit]
 
@@ -44,6 +45,9 @@ class OutlineView(QWidget):
         self.files = OutlineFiles(self)
         self._build()
         self._connect()
+        self._forget()
+        if reader.reading_error is not None:
+            self._say_empty(reader.reading_error.message)
 
     def _build(self) -> None:
         self.counts = RichWords()

@@ -1,7 +1,9 @@
 """The tree of sections with their witnesses, pages and lengths."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import (
     QAbstractItemModel,
@@ -25,10 +27,14 @@ from PySide6.QtWidgets import (
 )
 
 from wide_margin.core.layout import PageLabels
-from wide_margin.core.outline import WITNESSES, Outline, Section
+from wide_margin.core.outline import WITNESSES, Outline
 from wide_margin.core.plain import one_line
-from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.look import DAY, sans_font
 from wide_margin.desktop.words import set_row_tip, tip_of
+
+if TYPE_CHECKING:
+    from wide_margin.core.outline import Section
+    from wide_margin.desktop.look import Colours
 
 ROW_HEIGHT = 28
 INDENT = 22

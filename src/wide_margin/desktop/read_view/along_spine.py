@@ -1,22 +1,24 @@
 """Going along the spine: scrubbing, looking ahead, and what part of it is in view."""
 
+from __future__ import annotations
+
 from functools import partial
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint
 
-from wide_margin.core.document import Locator
-from wide_margin.core.pages import FileFacts
 from wide_margin.desktop.read_view.preview import PREVIEW_SCALE
 
 if TYPE_CHECKING:
+    from wide_margin.core.document import Locator
+    from wide_margin.core.pages import FileFacts
     from wide_margin.desktop.read_view.read_view import ReadView
 
 
 class AlongSpine:
     """Ties the spine of the Read view to its pages."""
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         """For one view."""
         self._view = view
 
@@ -25,7 +27,7 @@ class AlongSpine:
         at = share * self._view.pages.n_pages
         page = min(int(at), max(self._view.pages.n_pages - 1, 0))
         if self._view.reader.facts is not None and self._view.pages.n_pages:
-            height = float(self._view.reader.facts.sizes[page, 1])
+            height = self._view.reader.facts.sizes[page][1]
             self._view.pages.go_to(
                 page, (at - page) * height, view_y=self._view.pages.viewport().height() / 2
             )
@@ -49,7 +51,7 @@ class AlongSpine:
     def measure(self, facts: FileFacts | None) -> None:
         """Take the heights of the pages."""
         if facts is not None:
-            self._view.spine.measure([float(height) for height in facts.sizes[:, 1]])
+            self._view.spine.measure(facts.heights)
 
     def place_of(self, place: Locator) -> float:
         """A place in pages from the start, by where its first character lies on its page."""
@@ -58,7 +60,7 @@ class AlongSpine:
             span = place.spans[0]
             top = float(layer.page.boxes[span.start : span.end, 1].min(initial=1e9))
             if top < 1e8:
-                return float(place.page) + top / float(self._view.reader.facts.sizes[place.page, 1])
+                return float(place.page) + top / self._view.reader.facts.sizes[place.page][1]
         return float(place.page) + 0.5
 
     def show_view(self) -> None:
@@ -67,8 +69,7 @@ class AlongSpine:
         first, last = self._view.pages.place_at(0.0), self._view.pages.place_at(float(height))
         facts = self._view.reader.facts
         if first and last and facts is not None:
-            heights = facts.sizes[:, 1]
+            sizes = facts.sizes
             self._view.spine.show_view(
-                first[0] + first[1] / float(heights[first[0]]),
-                last[0] + last[1] / float(heights[last[0]]),
+                first[0] + first[1] / sizes[first[0]][1], last[0] + last[1] / sizes[last[0]][1]
             )

@@ -1,12 +1,15 @@
 """Where each page lies: in one column, facing, or one at a time; turned or not. No Qt here."""
 
+from __future__ import annotations
+
 from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from itertools import accumulate
+from typing import TYPE_CHECKING
 
-import numpy as np
-
-from wide_margin.core.geometry import Box
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import Box
 
 GAP = 12.0
 MODES = ("column", "facing", "single")
@@ -41,23 +44,22 @@ class Arrangement:
             self.rows = [(0,), *pairs] if n else []
         else:
             self.rows = [(k,) for k in range(n)]
-        # With arrays: 2,400 pages are arranged anew at every step of a zoom.
-        sides = np.asarray(self.sizes, dtype=float).reshape(-1, 2) * self.scale
+        sides = [(w * self.scale, h * self.scale) for w, h in self.sizes]
         if self.turns % 2:
-            sides = sides[:, ::-1]
-        first = np.array([row[0] for row in self.rows], dtype=int)
-        last = np.array([row[-1] for row in self.rows], dtype=int)
-        tallest = np.maximum(sides[first, 1], sides[last, 1])
+            sides = [(h, w) for w, h in sides]
+        tallest = [max(sides[row[0]][1], sides[row[-1]][1]) for row in self.rows]
         if self.mode == "single":
-            tallest = np.maximum(tallest, self.view[1] - GAP)
-        ends = np.cumsum(tallest + GAP)
-        self.tops = (GAP + ends - tallest - GAP).tolist()
-        self._heights = tallest.tolist()
-        self.height = GAP + float(ends[-1] if n else 0.0)
-        pair = np.where(first == last, 0.0, sides[last, 0] + GAP)
-        widest = float((sides[first, 0] + pair).max(initial=0.0))
+            least = self.view[1] - GAP
+            tallest = [max(height, least) for height in tallest]
+        *self.tops, self.height = accumulate((height + GAP for height in tallest), initial=GAP)
+        self._heights = tallest
+        widest = max(
+            (sides[first][0] + (sides[last][0] + GAP if last != first else 0.0)
+             for first, last in ((row[0], row[-1]) for row in self.rows)),
+            default=0.0,
+        )  # fmt: skip
         self.width = max(widest + 2 * GAP, self.view[0])
-        self._row_of = np.repeat(np.arange(len(self.rows)), last - first + 1).tolist()
+        self._row_of = [k for k, row in enumerate(self.rows) for _ in row]
 
     def page_size(self, page: int) -> tuple[float, float]:
         """Width and height of a page in pixels, turned."""

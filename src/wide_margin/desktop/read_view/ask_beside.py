@@ -1,20 +1,27 @@
 """Asking the file that is shown beside: its answer stands with it, and leads to its pages."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 from markupsafe import Markup
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLineEdit, QScrollArea, QVBoxLayout, QWidget
 
-from wide_margin.core.answers import WHOLE, Answer, Quote
-from wide_margin.core.document import Locator
-from wide_margin.core.errors import WideMarginError
-from wide_margin.core.session import Session
-from wide_margin.desktop.background import Background
-from wide_margin.desktop.look import Colours, sans_font, serif_font
+from wide_margin.core.answers import WHOLE
+from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.read_view.cards.answer import PERHAPS_SAID
 from wide_margin.desktop.words import Words, WrappedWords, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer, Quote
+    from wide_margin.core.document import Locator
+    from wide_margin.core.errors import WideMarginError
+    from wide_margin.core.session import Session
+    from wide_margin.desktop.background import Background
+    from wide_margin.desktop.look import Colours
 
 HIGHEST = 0.45
 """Share of the place beside that an answer takes at most."""

@@ -1,7 +1,10 @@
 """The ask line: one field for a question or a place, with reach and draw on in view."""
 
+from __future__ import annotations
+
 from collections.abc import Callable, Sequence
 from functools import partial
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QEvent, Qt, Signal
 from PySide6.QtGui import QAction, QActionGroup, QKeyEvent
@@ -15,12 +18,16 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from wide_margin.core.answers import WHOLE, Reach
+from wide_margin.core.answers import WHOLE
 from wide_margin.core.layout import fold
-from wide_margin.core.services.saved_requests import SavedRequest, named_request
-from wide_margin.core.session import Place
+from wide_margin.core.services.saved_requests import named_request
 from wide_margin.desktop.look import sans_font
 from wide_margin.desktop.words import Words, menu_text, set_tip
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Reach
+    from wide_margin.core.services.saved_requests import SavedRequest
+    from wide_margin.core.session import Place
 
 _DRAWN_ON = {
     False: "This document only",

@@ -1,5 +1,7 @@
 """What is at hand where the reader points: the selection's tab, the menu, links."""
 
+from __future__ import annotations
+
 from functools import partial
 from typing import TYPE_CHECKING
 
@@ -7,18 +9,18 @@ from PySide6.QtCore import QPoint, QUrl
 from PySide6.QtGui import QDesktopServices
 from PySide6.QtWidgets import QMenu
 
-from wide_margin.core.pages import Link
 from wide_margin.desktop.read_view.marking import MORE_COMMANDS
 from wide_margin.desktop.read_view.selection_tab import COMMANDS
 
 if TYPE_CHECKING:
+    from wide_margin.core.pages import Link
     from wide_margin.desktop.read_view.read_view import ReadView
 
 
 class AtHand:
     """Offers what can be done with the selection, or under the pointer."""
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         """For one view."""
         self._view = view
 

@@ -1,5 +1,7 @@
 """A second place beside the first: of the same document, or of another file."""
 
+from __future__ import annotations
+
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -7,23 +9,26 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QFileDialog, QFrame, QHBoxLayout, QMenu, QVBoxLayout
 
-from wide_margin.core.answers import Answer
-from wide_margin.core.digest.compared import names_places
-from wide_margin.core.document import Figure, Locator
-from wide_margin.core.errors import PasswordNeededError, WideMarginError
-from wide_margin.core.margin import Anchor, Entry, QuestionBody, question_entry
+from wide_margin.core.digest.sides import names_places
+from wide_margin.core.errors import PasswordNeededError
+from wide_margin.core.margin import Anchor, QuestionBody, question_entry
 from wide_margin.core.outline import Outline
 from wide_margin.core.outline.titles import squash
-from wide_margin.core.pages import FileFacts
 from wide_margin.core.plain import one_line
-from wide_margin.core.session import ReadSummary, Session
-from wide_margin.desktop.look import Colours
+from wide_margin.core.session import Session
 from wide_margin.desktop.read_view.ask_beside import AskBeside
 from wide_margin.desktop.read_view.page_painting import Laid
 from wide_margin.desktop.read_view.pages_view import PagesView
 from wide_margin.desktop.words import Words, ask_text, set_tip, set_word, word_button
 
 if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer
+    from wide_margin.core.document import Figure, Locator
+    from wide_margin.core.errors import WideMarginError
+    from wide_margin.core.margin import Entry
+    from wide_margin.core.pages import FileFacts
+    from wide_margin.core.session import ReadSummary
+    from wide_margin.desktop.look import Colours
     from wide_margin.desktop.read_view.read_view import ReadView
 
 FREELY, BY_PAGE, BY_SECTION = "freely", "by page", "by section"
@@ -36,7 +41,7 @@ LEAST_WIDTH, MARGIN = 260, 300
 class Beside(QFrame):
     """Pages of their own at the right of the others; hidden until they are wanted."""
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         super().__init__()
         self._view = view
         self.setObjectName("beside")

@@ -1,5 +1,7 @@
 """What the reader does with a selection and with entries."""
 
+from __future__ import annotations
+
 from collections.abc import Callable, Sequence
 from functools import partial
 from pathlib import Path
@@ -9,20 +11,15 @@ from PySide6.QtCore import QTimer
 from PySide6.QtGui import QGuiApplication, QImage
 from PySide6.QtWidgets import QFileDialog
 
-from wide_margin.core.answers import Excerpt, Reach
-from wide_margin.core.document import Locator
+from wide_margin.core.answers import Reach
 from wide_margin.core.errors import WideMarginError
-from wide_margin.core.explain import OwnWords
-from wide_margin.core.explain.reworded import Manner
 from wide_margin.core.export import Source, Statement, answer_as, year_of
 from wide_margin.core.export.entries import rows_of, table_as
 from wide_margin.core.export.saving import save_whole
-from wide_margin.core.geometry import Box
-from wide_margin.core.layout import PageLabels, SpanOnPage, page_shown
+from wide_margin.core.layout import PageLabels, page_shown
 from wide_margin.core.margin import (
     Anchor,
     CuttingBody,
-    Entry,
     EntryKind,
     NoteBody,
     Origin,
@@ -30,9 +27,7 @@ from wide_margin.core.margin import (
     TranslationBody,
     new_entry,
 )
-from wide_margin.core.pages import Picture
 from wide_margin.core.plain import counted
-from wide_margin.core.services.saved_requests import SavedRequest
 from wide_margin.desktop.read_view.cards import EntryActions
 from wide_margin.desktop.read_view.facing.commands import FacingCommands
 from wide_margin.desktop.read_view.marking import LETTERS, Marking
@@ -41,6 +36,15 @@ from wide_margin.desktop.read_view.page_painting import Laid
 from wide_margin.desktop.words import agrees
 
 if TYPE_CHECKING:
+    from wide_margin.core.answers import Excerpt
+    from wide_margin.core.document import Locator
+    from wide_margin.core.explain import OwnWords
+    from wide_margin.core.explain.model import Manner
+    from wide_margin.core.geometry import Box
+    from wide_margin.core.layout import SpanOnPage
+    from wide_margin.core.margin import Entry
+    from wide_margin.core.pages import Picture
+    from wide_margin.core.services.saved_requests import SavedRequest
     from wide_margin.desktop.read_view.read_view import ReadView
 
 CUTTING_SCALE = 2.0
@@ -51,7 +55,7 @@ _NO_LABELS = PageLabels(())
 class Commands(EntryActions):
     """The actions of cards, and those of a selection."""
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         """Act in this view."""
         self._view, self._reader = view, view.reader
         self.marking = Marking(view)

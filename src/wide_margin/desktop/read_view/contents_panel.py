@@ -1,7 +1,9 @@
 """The contents panel: sections, figures and entries, each a click away."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 from PySide6.QtCore import (
     QByteArray,
@@ -14,14 +16,7 @@ from PySide6.QtCore import (
     QTimer,
     Signal,
 )
-from PySide6.QtGui import (
-    QColor,
-    QFontMetrics,
-    QGuiApplication,
-    QImage,
-    QKeyEvent,
-    QPainter,
-)
+from PySide6.QtGui import QColor, QFontMetrics, QGuiApplication, QImage, QKeyEvent, QPainter
 from PySide6.QtWidgets import (
     QButtonGroup,
     QFrame,
@@ -37,12 +32,16 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from wide_margin.core.layout import PageLabels, fold
-from wide_margin.core.outline import Outline
+from wide_margin.core.layout import fold
 from wide_margin.core.plain import one_line
-from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.look import DAY, sans_font
 from wide_margin.desktop.read_view.pages_view import ENTRY_MIME
 from wide_margin.desktop.words import Words, set_row_tip, set_tip
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import PageLabels
+    from wide_margin.core.outline import Outline
+    from wide_margin.desktop.look import Colours
 
 ROW_HEIGHT = 25
 INDENT = 15
@@ -69,7 +68,7 @@ class Row(NamedTuple):
 class _Delegate(QStyledItemDelegate):
     """Draws a row: title, shortened if need be, and its page at the right edge."""
 
-    def __init__(self, tree: "Rows") -> None:
+    def __init__(self, tree: Rows) -> None:
         super().__init__(tree)
         self._tree = tree
 

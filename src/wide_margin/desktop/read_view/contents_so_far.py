@@ -1,14 +1,16 @@
 """The contents while the document is still being read: its bookmarks, or what the pages tell."""
 
+from __future__ import annotations
+
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QTimer
 
-from wide_margin.core.errors import WideMarginError
 from wide_margin.core.layout import PageLabels
 from wide_margin.core.outline import Outline
 
 if TYPE_CHECKING:
+    from wide_margin.core.errors import WideMarginError
     from wide_margin.desktop.read_view.read_view import ReadView
 
 AGAIN, LEAST = 3, 24
@@ -20,7 +22,7 @@ SETTLED_MS = 250
 class ContentsSoFar(QObject):
     """Asks now and then what is known of the sections, and has the reader's place read first."""
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         super().__init__(view)
         self._view = view
         self.outline, self.labels = Outline(), PageLabels(())

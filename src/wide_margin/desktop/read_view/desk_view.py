@@ -1,20 +1,26 @@
 """Pages on the desk: how they are scaled, arranged and scrolled, and where their places are."""
 
+from __future__ import annotations
+
 from collections.abc import Callable, Sequence
 from dataclasses import replace
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QAbstractScrollArea, QFrame, QWidget
 
-from wide_margin.core.geometry import Box
-from wide_margin.core.layout import SpanOnPage
-from wide_margin.core.pages import FileFacts
-from wide_margin.core.session import Session
-from wide_margin.desktop.background import Background
-from wide_margin.desktop.look import DAY, Colours
+from wide_margin.desktop.look import DAY
 from wide_margin.desktop.read_view.arrangement import Arrangement
 from wide_margin.desktop.read_view.page_images import PageImages
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import Box
+    from wide_margin.core.layout import SpanOnPage
+    from wide_margin.core.pages import FileFacts
+    from wide_margin.core.session import Session
+    from wide_margin.desktop.background import Background
+    from wide_margin.desktop.look import Colours
 
 SIDE_PX = 20
 KEPT_PX = 48.0
@@ -147,18 +153,21 @@ class DeskView(QAbstractScrollArea):
             return
         sizes = self._facts.sizes
         turned = self._desk.turns % 2
-        across, along = sizes[:, 1 if turned else 0], sizes[:, 0 if turned else 1]
+        across = sorted(size[1 if turned else 0] for size in sizes)
         # One wide fold-out does not shrink the rest.
-        usual = float(sorted(across.tolist())[int(0.9 * (len(across) - 1))])
+        usual = across[int(0.9 * (len(across) - 1))]
         n_across = 2 if self.mode == "facing" else 1
         room = self.viewport().width() - 2 * SIDE_PX - 12 * (n_across - 1)
         scale = room / (usual * n_across)
         if self.fit == "page":
-            scale = min(scale, (self.viewport().height() - 24) / float(along.max()))
+            scale = min(
+                scale,
+                (self.viewport().height() - 24) / max(size[0 if turned else 1] for size in sizes),
+            )
         self._arrange(scale=scale)
 
     def _arrange(self, *, scale: float | None = None) -> None:
-        sizes = self._facts.sizes.tolist() if self._facts is not None else []
+        sizes = self._facts.sizes if self._facts is not None else ()
         view = float(self.viewport().width()), float(self.viewport().height())
         scale = min(max(self.scale if scale is None else scale, MIN_SCALE), MAX_SCALE)
         self._desk = replace(self._desk, sizes=sizes, scale=scale, view=view)
@@ -198,7 +207,7 @@ class DeskView(QAbstractScrollArea):
         offset = self._offset()
         page = self._desk.rows[self._desk.row_at(view_y + offset.y())][0]
         _, y = self._desk.to_page(page, self._desk.corner(page)[0], view_y + offset.y())
-        return page, min(max(y, 0.0), float(self._facts.sizes[page, 1]))
+        return page, min(max(y, 0.0), self._facts.sizes[page][1])
 
     def reading_place(self) -> tuple[int, float] | None:
         """Page index and y of what is being read: a quarter down the view."""
@@ -325,7 +334,7 @@ class DeskView(QAbstractScrollArea):
         wanted = visible + [page for page in near if 0 <= page < self.n_pages]
         scale = self.scale * self.devicePixelRatioF()
         assert self._facts is not None
-        largest = max(float(w) * float(h) for w, h in self._facts.sizes[visible])
+        largest = max(w * h for w, h in map(self._facts.sizes.__getitem__, visible))
         whole = min(scale, (MAX_WHOLE_PIXELS / largest) ** 0.5)
         self.images.want(wanted, whole, night=self.colours.is_night)
         if whole < scale:
@@ -335,7 +344,7 @@ class DeskView(QAbstractScrollArea):
     def _part_in_view(self, page: int) -> Box:
         """The part of a page that is seen, with a border to scroll into."""
         assert self._facts is not None
-        width, height = (float(side) for side in self._facts.sizes[page])
+        width, height = self._facts.sizes[page]
         offset, view = self._offset(), self.viewport()
         right, bottom = offset.x() + view.width(), offset.y() + view.height()
         corners = [

@@ -1,21 +1,23 @@
 """The pictures in the list of figures, drawn one after the other."""
 
+from __future__ import annotations
+
 from functools import partial
 from typing import TYPE_CHECKING
 
-from wide_margin.core.pages import Picture
-from wide_margin.core.session import ReadSummary
 from wide_margin.desktop.read_view.contents_panel import PICTURE_WIDTH
 from wide_margin.desktop.read_view.page_images import image_from
 
 if TYPE_CHECKING:
+    from wide_margin.core.pages import Picture
+    from wide_margin.core.session import ReadSummary
     from wide_margin.desktop.read_view.read_view import ReadView
 
 
 class FigurePictures:
     """Draws them while the list is looked at."""
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         """For one view."""
         self._view = view
         self._n_drawn = 0

@@ -1,16 +1,18 @@
 """Finding words: the field, the hits on the pages, in the list and on the spine."""
 
+from __future__ import annotations
+
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QTimer
 
 from wide_margin.core.layout import PageLabels
-from wide_margin.core.session import FoundHit
 from wide_margin.core.session.model import MOST_FOUND
 from wide_margin.desktop.read_view.contents_panel import Row
 from wide_margin.desktop.read_view.page_painting import Laid
 
 if TYPE_CHECKING:
+    from wide_margin.core.session import FoundHit
     from wide_margin.desktop.read_view.read_view import ReadView
 
 FIND_DELAY_MS = 150
@@ -21,7 +23,7 @@ _NO_LABELS = PageLabels(())
 class Finding(QObject):
     """What is looked for, and the hit that is shown."""
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         super().__init__(view)
         self._view = view
         self.hits: list[FoundHit] = []

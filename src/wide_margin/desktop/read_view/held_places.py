@@ -1,14 +1,17 @@
 """The held answer and its places: holding, following a locator, stepping through."""
 
+from __future__ import annotations
+
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject
 
-from wide_margin.core.document import Locator
-from wide_margin.core.margin import Entry, QuestionBody
+from wide_margin.core.margin import QuestionBody
 from wide_margin.desktop.read_view.page_painting import Laid
 
 if TYPE_CHECKING:
+    from wide_margin.core.document import Locator
+    from wide_margin.core.margin import Entry
     from wide_margin.desktop.read_view.read_view import ReadView
 
 N_NEAREST = 3
@@ -18,7 +21,7 @@ N_NEAREST = 3
 class HeldPlaces(QObject):
     """Which answer is held, and which of its places is visited."""
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         super().__init__(view)
         self._view = view
         self.places: tuple[Locator, ...] = ()

@@ -1,5 +1,7 @@
 """Leaders: hairlines with right angles that join an entry to its passage."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
@@ -8,9 +10,8 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen, QPolygon
 from PySide6.QtWidgets import QWidget
 
-from wide_margin.core.layout import SpanOnPage
-
 if TYPE_CHECKING:
+    from wide_margin.core.layout import SpanOnPage
     from wide_margin.desktop.read_view.read_view import ReadView
 
 
@@ -57,7 +58,7 @@ class Leaders(QWidget):
             painter.drawPolyline(QPolygon([leader.start, corner, other, leader.end]))
 
 
-def leaders_of(view: "ReadView") -> list[Leader]:
+def leaders_of(view: ReadView) -> list[Leader]:
     """Leaders from the passages in view to their cards, and from the one that is held.
 
     None while something stands between pages and margin: they would run through its text.

@@ -1,14 +1,17 @@
 """The entries in the Read view: margin, list, dots on the spine, marks on the pages."""
 
+from __future__ import annotations
+
 from bisect import bisect_left
 from typing import TYPE_CHECKING
 
 from wide_margin.core.layout import PageLabels
-from wide_margin.core.margin import Entry, EntryKind, MarkBody, Scope
+from wide_margin.core.margin import EntryKind, MarkBody, Scope
 from wide_margin.desktop.read_view.contents_panel import Row
 from wide_margin.desktop.read_view.page_painting import Laid
 
 if TYPE_CHECKING:
+    from wide_margin.core.margin import Entry
     from wide_margin.desktop.read_view.read_view import ReadView
 
 NOWHERE = 10**9
@@ -18,7 +21,7 @@ NOWHERE = 10**9
 class ListedEntries:
     """Keeps margin, list, dots and marks at one with the entries."""
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         """For one view."""
         self._view = view
         self._order: list[tuple[int, float, str]] = []

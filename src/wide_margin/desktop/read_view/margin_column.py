@@ -1,25 +1,25 @@
 """The margin: entries beside their passages, the held answer at the top."""
 
+from __future__ import annotations
+
 from bisect import insort
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QRect, Qt, QTimer, Signal
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFrame, QPushButton, QScrollArea, QWidget
 
-from wide_margin.core.digest import GistLine
 from wide_margin.core.margin import Entry
-from wide_margin.desktop.look import DAY, Colours
-from wide_margin.desktop.read_view.cards import (
-    Card,
-    EntryActions,
-    HeldAnswer,
-    NoteCard,
-    WorthAsking,
-    card_for,
-)
+from wide_margin.desktop.look import DAY
+from wide_margin.desktop.read_view.cards import HeldAnswer, NoteCard, WorthAsking, card_for
 from wide_margin.desktop.words import set_word, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest import GistLine
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.read_view.cards import Card, EntryActions
 
 SIDE = 16
 APART = 10

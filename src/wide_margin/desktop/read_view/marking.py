@@ -1,12 +1,11 @@
 """Marks: made in an ink and a form, made longer or shorter, and erased in part."""
 
+from __future__ import annotations
+
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from wide_margin.core.layout import SpanOnPage
 from wide_margin.core.margin import (
-    Anchor,
-    Entry,
     EntryKind,
     Ink,
     MarkBody,
@@ -19,6 +18,8 @@ from wide_margin.core.margin import (
 from wide_margin.desktop.ink_edges import INK_KEYS
 
 if TYPE_CHECKING:
+    from wide_margin.core.layout import SpanOnPage
+    from wide_margin.core.margin import Anchor, Entry
     from wide_margin.desktop.read_view.read_view import ReadView
 
 FORM_KEYS = {"U": MarkForm.UNDERLINE, "S": MarkForm.STRIKE}
@@ -38,7 +39,7 @@ class Marking:
     ink = Ink.CLAIM
     """The ink that was used last."""
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         """For one view."""
         self._view = view
 

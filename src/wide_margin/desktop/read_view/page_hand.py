@@ -1,5 +1,7 @@
 """The hand on the pages: what the mouse presses, drags and lets go."""
 
+from __future__ import annotations
+
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint, QPointF, QRect, Qt, QTimer
@@ -7,10 +9,10 @@ from PySide6.QtGui import QMouseEvent
 from PySide6.QtWidgets import QRubberBand
 
 from wide_margin.core.geometry import contains
-from wide_margin.core.pages import Link
 from wide_margin.desktop.words import set_tip
 
 if TYPE_CHECKING:
+    from wide_margin.core.pages import Link
     from wide_margin.desktop.read_view.pages_view import PagesView
 
 TRIPLE_CLICK_MS = 400
@@ -20,7 +22,7 @@ SMALLEST_CUT_PX = 8
 class PageHand:
     """Selects by dragging, drags the pages with the middle button, cuts regions with Ctrl."""
 
-    def __init__(self, view: "PagesView") -> None:
+    def __init__(self, view: PagesView) -> None:
         """For one view of pages, which hands its mouse events on."""
         self._view = view
         self._dragging = False
@@ -129,8 +131,8 @@ class PageHand:
             return
         page = start[0]
         x0, y0 = start[1:]
-        x1, y1 = end[1:] if end[0] == page else (float(s) for s in self._view.facts.sizes[page])
-        width, height = (float(s) for s in self._view.facts.sizes[page])
+        x1, y1 = end[1:] if end[0] == page else self._view.facts.sizes[page]
+        width, height = self._view.facts.sizes[page]
         box = (max(min(x0, x1), 0.0), max(min(y0, y1), 0.0),
                min(max(x0, x1), width), min(max(y0, y1), height))  # fmt: skip
         self._view.region_cut.emit(page, box)

@@ -1,21 +1,31 @@
 """Bitmaps and text of the pages near the view, asked for newest first and kept within bounds."""
 
+from __future__ import annotations
+
 import base64
 from collections import OrderedDict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import partial
+from typing import TYPE_CHECKING
 
-import numpy as np
 from PySide6.QtCore import QBuffer, QObject, Signal
 from PySide6.QtGui import QImage
 
-from wide_margin.core.errors import WideMarginError
 from wide_margin.core.geometry import Box
-from wide_margin.core.layout import SpanOnPage, TextLayer, boxes_of
-from wide_margin.core.pages import Link, Picture
+from wide_margin.core.later import loaded_later
+from wide_margin.core.layout import boxes_of
 from wide_margin.core.session import Session
-from wide_margin.desktop.background import Background
+
+if TYPE_CHECKING:
+    import numpy as np
+
+    from wide_margin.core.errors import WideMarginError
+    from wide_margin.core.layout import SpanOnPage, TextLayer
+    from wide_margin.core.pages import Link, Picture
+    from wide_margin.desktop.background import Background
+else:
+    np = loaded_later("numpy")
 
 MAX_BYTES = 160_000_000
 MAX_LAYERS = 80
@@ -186,7 +196,7 @@ class PageImages(QObject):
         for page in self._wanted:
             self.need_layer(page)
 
-    def _image_came(self, request: "_Request", picture: Picture) -> None:
+    def _image_came(self, request: _Request, picture: Picture) -> None:
         if request.session is not self._session:
             return  # of a document that is no longer shown
         page = request.page
@@ -201,7 +211,7 @@ class PageImages(QObject):
         self.image_arrived.emit(page)
         self._ask()
 
-    def _no_image(self, request: "_Request", error: WideMarginError) -> None:
+    def _no_image(self, request: _Request, error: WideMarginError) -> None:
         if request.session is not self._session:
             return
         page = request.page

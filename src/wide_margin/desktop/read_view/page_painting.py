@@ -1,17 +1,24 @@
 """Painting pages, and what is laid over them."""
 
+from __future__ import annotations
+
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter, QPen, QTransform
 
 from wide_margin.core.geometry import Box
-from wide_margin.core.layout import SpanOnPage, TextLayer, boxes_of
+from wide_margin.core.layout import SpanOnPage, boxes_of
 from wide_margin.core.margin import Ink, MarkForm
 from wide_margin.desktop.ink_edges import ink_pen
-from wide_margin.desktop.look import DAY, Colours, sans_font
-from wide_margin.desktop.read_view.desk_view import DeskView
+from wide_margin.desktop.look import DAY, sans_font
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import TextLayer
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.read_view.desk_view import DeskView
 
 LAYERS = ("marks", "hits", "hit", "evidence")
 """What is laid over the pages, the lowest first."""

@@ -1,7 +1,9 @@
 """The pages: their text to select, and the marks laid over them."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import (
@@ -20,13 +22,16 @@ from PySide6.QtWidgets import QWidget
 
 from wide_margin.core.geometry import contains
 from wide_margin.core.layout import SpanOnPage
-from wide_margin.core.pages import FileFacts, Link
-from wide_margin.core.session import Session
-from wide_margin.desktop.background import Background
 from wide_margin.desktop.read_view.desk_view import DeskView
 from wide_margin.desktop.read_view.page_hand import PageHand
-from wide_margin.desktop.read_view.page_painting import Laid, by_page, paint_ends, paint_page
+from wide_margin.desktop.read_view.page_painting import by_page, paint_ends, paint_page
 from wide_margin.desktop.read_view.text_selection import Position, TextSelection
+
+if TYPE_CHECKING:
+    from wide_margin.core.pages import FileFacts, Link
+    from wide_margin.core.session import Session
+    from wide_margin.desktop.background import Background
+    from wide_margin.desktop.read_view.page_painting import Laid
 
 COMMAND_LETTERS = ("E", "T", "A", "M", "N", "1", "2", "3", "4", "5", "6", "U", "S", "+", "-")
 ENTRY_MIME = "application/x-wide-margin-entry"

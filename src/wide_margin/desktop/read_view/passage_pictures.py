@@ -1,20 +1,27 @@
 """Small pictures of passages, drawn one after the other, the words in question tinted."""
 
+from __future__ import annotations
+
 from collections import deque
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import partial
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QRectF
 from PySide6.QtGui import QColor, QImage, QPainter
 
-from wide_margin.core.geometry import Box, around
-from wide_margin.core.layout import SpanOnPage, TextLayer, boxes_of
-from wide_margin.core.pages import Picture
+from wide_margin.core.geometry import around
+from wide_margin.core.layout import SpanOnPage, boxes_of
 from wide_margin.core.session import Session
-from wide_margin.desktop.background import Background
 from wide_margin.desktop.look import Colours
 from wide_margin.desktop.read_view.page_images import image_from
+
+if TYPE_CHECKING:
+    from wide_margin.core.geometry import Box
+    from wide_margin.core.layout import TextLayer
+    from wide_margin.core.pages import Picture
+    from wide_margin.desktop.background import Background
 
 SCALE = 1.5
 """Pixels a point: enough to be enlarged under the pointer."""

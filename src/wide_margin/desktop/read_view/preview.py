@@ -1,14 +1,21 @@
 """The floating preview beside the spine: a small picture of a page, its number and section."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import QRect, Qt
 from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import QFrame, QVBoxLayout, QWidget
 
-from wide_margin.core.pages import Picture
-from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.look import DAY, sans_font
 from wide_margin.desktop.read_view.page_images import image_from
 from wide_margin.desktop.read_view.spine import WIDTH
 from wide_margin.desktop.words import Words
+
+if TYPE_CHECKING:
+    from wide_margin.core.pages import Picture
+    from wide_margin.desktop.look import Colours
 
 PREVIEW_SCALE = 0.3
 SIZE = QRect(0, 0, 200, 292)

@@ -1,18 +1,20 @@
 """What is said quietly in the Read view while something goes on, with what can be done about it."""
 
+from __future__ import annotations
+
 from typing import TYPE_CHECKING
 
-from wide_margin.core.errors import WideMarginError
 from wide_margin.core.plain import counted
 
 if TYPE_CHECKING:
+    from wide_margin.core.errors import WideMarginError
     from wide_margin.desktop.read_view.read_view import ReadView
 
 
 class QuietWords:
     """Puts what the reader tells into the status line."""
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         """For one view."""
         self._view, reader = view, view.reader
         reader.entries_offered.connect(self._offer_entries)

@@ -1,22 +1,24 @@
 """Choosing what a question is asked of: pages, the selection, a figure or table."""
 
+from __future__ import annotations
+
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QSize
 
 from wide_margin.core.answers import WHOLE, Reach, figure_reach, pages_reach, section_reach
-from wide_margin.core.document import Figure
 from wide_margin.core.services.saved_requests import Whereof
 from wide_margin.desktop.words import ask_row, ask_text
 
 if TYPE_CHECKING:
+    from wide_margin.core.document import Figure
     from wide_margin.desktop.read_view.read_view import ReadView
 
 
 class Reaching(QObject):
     """Puts a reach into the ask line; it stays there until it is changed."""
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         super().__init__(view)
         self._view = view
 

@@ -1,18 +1,18 @@
 """The Read view: puts pages, spine, contents, margin and ask line together."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QSplitter, QVBoxLayout, QWidget
 
-from wide_margin.core.document import Figure, Locator
-from wide_margin.core.errors import WideMarginError
 from wide_margin.core.layout import PageLabels
-from wide_margin.core.margin import Entry, EntryKind, QuestionBody, Scope
+from wide_margin.core.margin import EntryKind, QuestionBody, Scope
 from wide_margin.core.outline import Outline
-from wide_margin.core.pages import FileFacts
-from wide_margin.core.session import Place, ReadSummary, read_place
 from wide_margin.desktop.listening import Listening
-from wide_margin.desktop.look import DAY, Colours
+from wide_margin.desktop.look import DAY
 from wide_margin.desktop.read_view.along_spine import AlongSpine
 from wide_margin.desktop.read_view.ask_line import AskLine
 from wide_margin.desktop.read_view.at_hand import AtHand
@@ -40,9 +40,18 @@ from wide_margin.desktop.read_view.reaching import Reaching
 from wide_margin.desktop.read_view.reading_told import file_page, read_sentence
 from wide_margin.desktop.read_view.selection_tab import SelectionTab
 from wide_margin.desktop.read_view.spine import Spine
-from wide_margin.desktop.reader import Reader
-from wide_margin.desktop.status_line import Act, StatusLine
+from wide_margin.desktop.status_line import StatusLine
 from wide_margin.desktop.words import agrees
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import Figure, Locator
+    from wide_margin.core.errors import WideMarginError
+    from wide_margin.core.margin import Entry
+    from wide_margin.core.pages import FileFacts
+    from wide_margin.core.session import Place, ReadSummary
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.reader import Reader
+    from wide_margin.desktop.status_line import Act
 
 _NO_OUTLINE, _NO_LABELS = Outline(), PageLabels(())
 
@@ -251,7 +260,13 @@ class ReadView(QWidget):
         self.listed.show_dots()
         self.ask_line.set_model(is_there=self.reader.composer.has_model)
         self.ask_line.complete_with([section.title for section in outline.sections])
-        self.ask_line.resolve_with(lambda text: read_place(text, summary.labels, outline))
+
+        def place(text: str) -> Place | None:
+            from wide_margin.core.session import read_place  # once one is typed
+
+            return read_place(text, summary.labels, outline)
+
+        self.ask_line.resolve_with(place)
         self.place_anew()
 
     def place_anew(self) -> None:

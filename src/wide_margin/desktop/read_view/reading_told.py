@@ -1,7 +1,13 @@
 """What is said of a document that was read, and of pages as they are typed."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 from wide_margin.core.plain import counted
-from wide_margin.core.session import ReadSummary
+
+if TYPE_CHECKING:
+    from wide_margin.core.session import ReadSummary
 
 _PARTS_NAMED = {"labels": "page labels", "bookmarks": "bookmarks", "about": "title and author"}
 

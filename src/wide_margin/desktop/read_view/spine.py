@@ -1,7 +1,10 @@
 """The spine: the whole document to scale, and where things are in it. It is the scroll bar."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from itertools import pairwise
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap
@@ -9,7 +12,10 @@ from PySide6.QtWidgets import QWidget
 
 from wide_margin.core.layout import PageLabels
 from wide_margin.core.outline import Outline
-from wide_margin.desktop.look import DAY, Colours
+from wide_margin.desktop.look import DAY
+
+if TYPE_CHECKING:
+    from wide_margin.desktop.look import Colours
 
 WIDTH = 58
 PAD = 12

@@ -1,10 +1,15 @@
 """What text is selected: from a place to a place in reading order, perhaps over pages."""
 
-from dataclasses import dataclass
+from __future__ import annotations
 
-from wide_margin.core.layout import SpanOnPage, TextLayer
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
 from wide_margin.core.passages import split_sentences
 from wide_margin.desktop.read_view.page_images import PageImages
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import SpanOnPage, TextLayer
 
 Position = tuple[int, int]
 """Page index, and position in the page's text layer."""

@@ -1,9 +1,12 @@
 """Entries as cards in the margin: what was asked, explained, translated, marked or noted."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 from PySide6.QtWidgets import QWidget
 
-from wide_margin.core.margin import Entry, EntryKind
-from wide_margin.desktop.look import Colours
+from wide_margin.core.margin import EntryKind
 from wide_margin.desktop.read_view.cards.actions import EntryActions
 from wide_margin.desktop.read_view.cards.answer import AnswerCard
 from wide_margin.desktop.read_view.cards.card import Card
@@ -12,6 +15,10 @@ from wide_margin.desktop.read_view.cards.held import HeldAnswer
 from wide_margin.desktop.read_view.cards.notes import CuttingCard, MarkCard, NoteCard
 from wide_margin.desktop.read_view.cards.translation import TranslationCard
 from wide_margin.desktop.read_view.cards.worth import WorthAsking
+
+if TYPE_CHECKING:
+    from wide_margin.core.margin import Entry
+    from wide_margin.desktop.look import Colours
 
 __all__ = [
     "AnswerCard",

@@ -1,12 +1,16 @@
 """What can be done with an entry from its card; the Read view gives it its meaning."""
 
+from __future__ import annotations
+
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from PySide6.QtGui import QImage
 
-from wide_margin.core.document import Locator
-from wide_margin.core.explain import OwnWords
-from wide_margin.core.explain.reworded import Manner
+if TYPE_CHECKING:
+    from wide_margin.core.document import Locator
+    from wide_margin.core.explain import OwnWords
+    from wide_margin.core.explain.model import Manner
 
 
 class EntryActions:

@@ -1,13 +1,19 @@
 """A question and its answer, beside its first place."""
 
+from __future__ import annotations
+
 from functools import partial
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
 
-from wide_margin.core.margin import Entry, Origin, QuestionBody, State
+from wide_margin.core.margin import Origin, QuestionBody, State
 from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.read_view.cards.card import Card, statement
 from wide_margin.desktop.words import WrappedWords, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.margin import Entry
 
 PERHAPS_SAID = "Not sure to answer; the nearest sentences are these:"
 N_SHOWN = 2

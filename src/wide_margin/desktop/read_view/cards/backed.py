@@ -1,11 +1,19 @@
 """Statements with the bar that tells whether they stand in the passage they rest on."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from wide_margin.core.answers import Quote, Verdict
-from wide_margin.desktop.look import Colours, sans_font
+from wide_margin.core.answers import Verdict
+from wide_margin.desktop.look import sans_font
 from wide_margin.desktop.words import WrappedWords, set_tip
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Quote
+    from wide_margin.desktop.look import Colours
 
 TELLS = {
     Verdict.BACKED: "Backed: the document's own words",

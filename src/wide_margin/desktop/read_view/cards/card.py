@@ -1,27 +1,25 @@
 """What all cards share: head, edge, locators that can be followed, height for a width."""
 
+from __future__ import annotations
+
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from markupsafe import Markup
 from PySide6.QtCore import QEvent, Qt, Signal
-from PySide6.QtGui import (
-    QColor,
-    QCursor,
-    QEnterEvent,
-    QFont,
-    QFontInfo,
-    QPainter,
-    QPaintEvent,
-)
+from PySide6.QtGui import QColor, QCursor, QEnterEvent, QFont, QFontInfo, QPainter, QPaintEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLayout, QPushButton, QVBoxLayout, QWidget
 
-from wide_margin.core.answers import Quote
-from wide_margin.core.document import Locator
 from wide_margin.core.layout import page_shown
-from wide_margin.core.margin import Entry
-from wide_margin.desktop.look import Colours, sans_font
-from wide_margin.desktop.read_view.cards.actions import EntryActions
+from wide_margin.desktop.look import sans_font
 from wide_margin.desktop.words import WrappedWords, show_tip, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Quote
+    from wide_margin.core.document import Locator
+    from wide_margin.core.margin import Entry
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.read_view.cards.actions import EntryActions
 
 Make = Callable[[], Markup]
 

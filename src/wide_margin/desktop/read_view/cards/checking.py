@@ -1,18 +1,19 @@
 """Under a note beside a passage: its words held against it, slips mended, wording changed."""
 
+from __future__ import annotations
+
 from functools import partial
 from typing import TYPE_CHECKING
 
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
-from wide_margin.core.explain import OwnWords
-from wide_margin.core.explain.own_words import mended
-from wide_margin.core.explain.reworded import Manner
+from wide_margin.core.explain.model import Manner
 from wide_margin.desktop.look import sans_font
 from wide_margin.desktop.read_view.cards.backed import Backed
 from wide_margin.desktop.words import WrappedWords, word_button
 
 if TYPE_CHECKING:
+    from wide_margin.core.explain import OwnWords
     from wide_margin.desktop.read_view.cards.notes import NoteCard
 
 LEFT_OUT_SHOWN = 160
@@ -22,7 +23,7 @@ MOST_SHOWN = 3
 class Checking(QWidget):
     """Two words to act on, and what came of it. It is there while the note says something."""
 
-    def __init__(self, card: "NoteCard") -> None:
+    def __init__(self, card: NoteCard) -> None:
         super().__init__(card)
         self._card = card
         self.check_button = word_button(
@@ -100,4 +101,6 @@ class Checking(QWidget):
         if self.found is not None:
             cursor = self._card.field.textCursor()
             cursor.select(cursor.SelectionType.Document)
+            from wide_margin.core.explain.own_words import mended  # not for every card
+
             cursor.insertText(mended(self._checked, self.found.slips))

@@ -1,31 +1,36 @@
 """What the document says of the selected words, and how their sentences are built."""
 
+from __future__ import annotations
+
 from collections.abc import Iterable
 from functools import partial
+from typing import TYPE_CHECKING
 
 from markupsafe import Markup
 from PySide6.QtWidgets import QMenu, QPushButton
 
-from wide_margin.core.explain import (
-    Column,
-    Leaning,
-    Meaning,
-    Measure,
-    NounChain,
-    Often,
-    Part,
-    Reference,
-    StandsFor,
-)
-from wide_margin.core.explain.model import WHICH
-from wide_margin.core.explain.reworded import Manner
+from wide_margin.core.explain.model import WHICH, Manner
 from wide_margin.core.margin import ExplanationBody
 from wide_margin.core.plain import counted
-from wide_margin.core.services.dictionary import Sense
 from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.read_view.cards.backed import Backed
-from wide_margin.desktop.read_view.cards.card import Card, Make, shortened
+from wide_margin.desktop.read_view.cards.card import Card, shortened
 from wide_margin.desktop.words import WrappedWords, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.explain import (
+        Column,
+        Leaning,
+        Meaning,
+        Measure,
+        NounChain,
+        Often,
+        Part,
+        Reference,
+        StandsFor,
+    )
+    from wide_margin.core.services.dictionary import Sense
+    from wide_margin.desktop.read_view.cards.card import Make
 
 _KINDS = {
     "main": "says", "also": "and", "contrast": "but", "condition": "if", "exception": "unless",

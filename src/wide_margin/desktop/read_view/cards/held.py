@@ -1,28 +1,22 @@
 """The answer held at the top of the margin while its places are visited."""
 
+from __future__ import annotations
+
 from functools import partial
+from typing import TYPE_CHECKING
 
 from markupsafe import Markup
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QFontInfo, QImage, QMouseEvent
-from PySide6.QtWidgets import (
-    QFrame,
-    QHBoxLayout,
-    QMenu,
-    QSizePolicy,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QSizePolicy, QVBoxLayout, QWidget
 
-from wide_margin.core.answers import Excerpt, Quote
 from wide_margin.core.export import ANSWER_FORMS
 from wide_margin.core.layout import page_shown
-from wide_margin.core.margin import Entry, Origin, QuestionBody, State
+from wide_margin.core.margin import Origin, State
 from wide_margin.core.plain import counted
 from wide_margin.desktop.flow import Flow
-from wide_margin.desktop.look import Colours, sans_font, serif_font
+from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.picture_frame import PictureFrame
-from wide_margin.desktop.read_view.cards.actions import EntryActions
 from wide_margin.desktop.read_view.cards.answer import (
     PERHAPS_SAID,
     origin_of,
@@ -32,12 +26,13 @@ from wide_margin.desktop.read_view.cards.answer import (
 from wide_margin.desktop.read_view.cards.backed import Backing
 from wide_margin.desktop.read_view.cards.card import Card, shortened, statement
 from wide_margin.desktop.read_view.page_images import png_of
-from wide_margin.desktop.words import (
-    WrappedWords,
-    set_picture_tip,
-    set_tip,
-    word_button,
-)
+from wide_margin.desktop.words import WrappedWords, set_picture_tip, set_tip, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Excerpt, Quote
+    from wide_margin.core.margin import Entry, QuestionBody
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.read_view.cards.actions import EntryActions
 
 MOST_RECOGNISED = 3
 N_NEAREST = 3

@@ -1,18 +1,24 @@
 """Notes, marks and cuttings: the reader's own words, kept while they are typed."""
 
+from __future__ import annotations
+
 import base64
 from functools import partial
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QRect, QSize, Qt, QTimer
 from PySide6.QtGui import QImage, QPainter, QPaintEvent
 from PySide6.QtWidgets import QMenu, QPlainTextEdit, QPushButton, QSizePolicy, QWidget
 
-from wide_margin.core.margin import CuttingBody, Entry, Ink, MarkBody, MarkForm, NoteBody, Scope
+from wide_margin.core.margin import CuttingBody, Ink, MarkBody, MarkForm, NoteBody, Scope
 from wide_margin.desktop.ink_edges import ink_colour, ink_name
 from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.read_view.cards.card import Card, shortened
 from wide_margin.desktop.read_view.cards.checking import Checking
 from wide_margin.desktop.words import WrappedWords, menu_text, set_tip, set_word, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.margin import Entry
 
 PAUSE_MS, LONGEST_MS = 250, 1000
 """What is typed is kept after a pause, and at least once a second without one."""

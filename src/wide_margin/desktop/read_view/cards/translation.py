@@ -1,17 +1,23 @@
 """Sentences and their translations, pair by pair."""
 
+from __future__ import annotations
+
 from functools import partial
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QEvent, Qt, Signal
 from PySide6.QtGui import QEnterEvent, QFocusEvent, QKeyEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QPlainTextEdit, QVBoxLayout
 
-from wide_margin.core.margin import Entry, State, TranslationBody
+from wide_margin.core.margin import State, TranslationBody
 from wide_margin.core.plain import counted
 from wide_margin.core.translate import LANGUAGES, RIGHT_TO_LEFT, Pair, language_name
 from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.read_view.cards.card import Card
 from wide_margin.desktop.words import WrappedWords, set_word, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.margin import Entry
 
 ACTIONS = {
     State.RUNNING: "Cancel", State.WAITING: "Cancel", State.FAILED: "Try again",

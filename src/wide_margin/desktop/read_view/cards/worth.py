@@ -1,16 +1,23 @@
 """What the document says in short, and questions to begin with, beside the first page."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from functools import partial
+from typing import TYPE_CHECKING
 
 from markupsafe import Markup
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
-from wide_margin.core.digest import DocumentKind, GistLine
-from wide_margin.desktop.look import Colours, sans_font, serif_font
-from wide_margin.desktop.read_view.cards.actions import EntryActions
+from wide_margin.core.digest import DocumentKind
+from wide_margin.desktop.look import sans_font, serif_font
 from wide_margin.desktop.read_view.cards.card import unbroken
 from wide_margin.desktop.words import Words, WrappedWords, set_tip, word_button
+
+if TYPE_CHECKING:
+    from wide_margin.core.digest import GistLine
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.read_view.cards.actions import EntryActions
 
 APART = 7
 LOOKING = "Questions worth asking are being looked for…"

@@ -1,5 +1,7 @@
 """The column facing the pages: a translation whose paragraphs stand level with their sources."""
 
+from __future__ import annotations
+
 from functools import partial
 from typing import TYPE_CHECKING
 
@@ -7,18 +9,21 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent, QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QApplication, QFrame, QHBoxLayout, QMenu, QVBoxLayout, QWidget
 
-from wide_margin.core.layout import SpanOnPage
-from wide_margin.core.margin import Entry, TranslationBody
+from wide_margin.core.margin import TranslationBody
 from wide_margin.core.translate import LANGUAGES, language_name
-from wide_margin.desktop.look import DAY, Colours, sans_font
+from wide_margin.desktop.look import DAY, sans_font
 from wide_margin.desktop.read_view.cards.translation import ACTIONS, PairBox, progress_told
 from wide_margin.desktop.read_view.facing.alignment import Extent, runs_of, tops_beside
-from wide_margin.desktop.read_view.facing.pairs import FacingPairs, Key, PairAt, holds
+from wide_margin.desktop.read_view.facing.pairs import FacingPairs, holds
 from wide_margin.desktop.read_view.facing.paragraph import FacingParagraph
 from wide_margin.desktop.read_view.page_painting import Laid
 from wide_margin.desktop.words import WrappedWords, set_word, word_button
 
 if TYPE_CHECKING:
+    from wide_margin.core.layout import SpanOnPage
+    from wide_margin.core.margin import Entry
+    from wide_margin.desktop.look import Colours
+    from wide_margin.desktop.read_view.facing.pairs import Key, PairAt
     from wide_margin.desktop.read_view.read_view import ReadView
 
 LEAST_WIDTH, MARGIN, PAGES = 280, 260, 0.54
@@ -33,7 +38,7 @@ MOST_BUILT = 160
 class FacingColumn(QFrame):
     """Hidden until a translation is shown. All translations into its language stand in it."""
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         super().__init__()
         self._view = view
         self.colours: Colours = DAY

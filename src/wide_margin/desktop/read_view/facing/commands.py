@@ -1,5 +1,7 @@
 """What is translated to be read facing the pages, and how terms are rendered in it."""
 
+from __future__ import annotations
+
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
@@ -18,7 +20,7 @@ N_TERMS = 20
 class FacingCommands:
     """The commands of the Passage menu about pages and sections as a whole."""
 
-    def __init__(self, view: "ReadView") -> None:
+    def __init__(self, view: ReadView) -> None:
         """Act in this view."""
         self._view, self._reader = view, view.reader
         self.term_list: TermList | None = None

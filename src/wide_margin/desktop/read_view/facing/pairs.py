@@ -1,13 +1,18 @@
 """The translations that stand facing the pages: which paragraphs, where, and their pairs; no Qt."""
 
-from collections.abc import Callable, Iterator, Mapping, Sequence
-from typing import NamedTuple
+from __future__ import annotations
 
-from wide_margin.core.layout import SpanOnPage
-from wide_margin.core.margin import Entry, TranslationBody
-from wide_margin.core.outline import Outline
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from typing import TYPE_CHECKING, NamedTuple
+
+from wide_margin.core.margin import TranslationBody
 from wide_margin.core.outline.titles import squash
-from wide_margin.core.translate import Pair
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout import SpanOnPage
+    from wide_margin.core.margin import Entry
+    from wide_margin.core.outline import Outline
+    from wide_margin.core.translate import Pair
 
 PairAt = tuple[str, int]
 """An entry and one of its pairs."""

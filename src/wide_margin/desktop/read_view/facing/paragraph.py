@@ -1,14 +1,21 @@
 """One translated paragraph: running text whose sentences can be pointed at and chosen."""
 
+from __future__ import annotations
+
 from collections.abc import Sequence
+from typing import TYPE_CHECKING
 
 from markupsafe import Markup
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QWidget
 
-from wide_margin.core.translate import RIGHT_TO_LEFT, Pair
-from wide_margin.desktop.look import Colours, serif_font
+from wide_margin.core.translate import RIGHT_TO_LEFT
+from wide_margin.desktop.look import serif_font
 from wide_margin.desktop.words import WrappedWords
+
+if TYPE_CHECKING:
+    from wide_margin.core.translate import Pair
+    from wide_margin.desktop.look import Colours
 
 BETWEEN_SENTENCES, BETWEEN_CELLS = Markup(" "), Markup(" · ")
 """The latter in a row of a table."""

@@ -1,0 +1,43 @@
+"""The two sides of a question that compares, told from its words alone."""
+
+import re
+
+from wide_margin.core.digest.articles import without_article
+from wide_margin.core.later import regex
+
+LONGEST_SIDE = 9
+"""Words."""
+_SIDES = tuple(
+    regex(pattern, re.I)
+    for pattern in (
+        r"\b(?:difference|distinction|differences|contrast)s?\s+between\s+(?P<one>.+?)\s+and\s+(?P<other>.+?)\s*\??$",
+        r"\bcompare\s+(?P<one>.+?)\s+(?:and|with|to|against)\s+(?P<other>.+?)\s*[.?]?$",
+        r"\bhow\s+(?:do|does|did|are|is)\s+(?P<one>.+?)\s+(?:differ|different)\s+from\s+(?P<other>.+?)\s*\??$",
+        r"\bhow\s+(?:do|does|did)\s+(?P<one>.+?)\s+and\s+(?P<other>.+?)\s+(?:differ|compare)\s*\??$",
+        r"\bhow\s+(?:do|does|did)\s+(?P<one>.+?)\s+compare\s+(?:to|with)\s+(?P<other>.+?)\s*\??$",
+        r"^(?P<one>[^,?]+?)\s+(?:vs\.?|versus|compared (?:to|with))\s+(?P<other>[^,?]+?)\s*\??$",
+        r"\bunterschied\w*\s+zwischen\s+(?P<one>.+?)\s+und\s+(?P<other>.+?)\s*\??$",
+        r"\bdiff[ée]rence\s+entre\s+(?P<one>.+?)\s+et\s+(?P<other>.+?)\s*\??$",
+        r"\bdiferencia\s+entre\s+(?P<one>.+?)\s+[ye]\s+(?P<other>.+?)\s*\??$",
+    )
+)  # fmt: skip
+PLACE = regex(r"^(?:sections?|chapters?|parts?|appendix|annex|tables?|figures?)\b", re.I)
+
+
+def sides_of(question: str) -> tuple[str, str] | None:
+    """The two things that a question compares; None where it compares none."""
+    text = " ".join(question.split())
+    for pattern in _SIDES:
+        match = pattern.search(text)
+        if match is None:
+            continue
+        one, other = (without_article(match[name]).strip(" “”\"'.") for name in ("one", "other"))
+        if one and other and max(len(one.split()), len(other.split())) <= LONGEST_SIDE:
+            return one, other
+    return None
+
+
+def names_places(question: str) -> bool:
+    """Whether a question compares two sections, or other places, by their names."""
+    sides = sides_of(question)
+    return sides is not None and PLACE.match(sides[0]) is not None

@@ -1,0 +1,35 @@
+from .furniture import Furniture, find_furniture
+from .lines import lines_of
+from .model import Line, Paragraph, Piece, SpanOnPage, usual_size
+from .page_labels import PageLabels, label_pages, page_shown
+from .paragraphs import NOTE_MARK, RUN_IN, count_words, paragraphs_of, vocabulary
+from .selecting import TextLayer, boxes_of
+from .text import BULLETS, UNSPACED, fold, folded_with_places, is_spaced, is_torn, tidy
+
+__all__ = [
+    "BULLETS",
+    "NOTE_MARK",
+    "RUN_IN",
+    "UNSPACED",
+    "Furniture",
+    "Line",
+    "PageLabels",
+    "Paragraph",
+    "Piece",
+    "SpanOnPage",
+    "TextLayer",
+    "boxes_of",
+    "count_words",
+    "find_furniture",
+    "fold",
+    "folded_with_places",
+    "is_spaced",
+    "is_torn",
+    "label_pages",
+    "lines_of",
+    "page_shown",
+    "paragraphs_of",
+    "tidy",
+    "usual_size",
+    "vocabulary",
+]
