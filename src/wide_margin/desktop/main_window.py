@@ -7,8 +7,7 @@ from importlib import resources
 from pathlib import Path
 from typing import TYPE_CHECKING, cast
 
-import platformdirs
-from PySide6.QtCore import QSettings, Qt, Signal
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
 from PySide6.QtWidgets import (
     QApplication,
@@ -34,6 +33,7 @@ from wide_margin.desktop.reader import Reader
 from wide_margin.desktop.saved_requests import Requests
 from wide_margin.desktop.start_page import StartPage, keep_picture
 from wide_margin.desktop.views import VIEWS
+from wide_margin.desktop.window_layout import keep_layout, restore_layout
 from wide_margin.desktop.words import ask_text, set_tip, show_title, tell
 
 if TYPE_CHECKING:
@@ -82,7 +82,7 @@ class MainWindow(QMainWindow):
         self.menuBar().setCornerWidget(self._corner, Qt.Corner.TopRightCorner)
         self._connect()
         self._leave_settings = settings.watch(self._use_settings)
-        self._restore_layout()
+        restore_layout(self)
         self._wear(night=settings.now.night)
         call_inks(settings.now.ink_names)
         self.show_start_page()
@@ -420,28 +420,6 @@ class MainWindow(QMainWindow):
             for view in self.views.values():
                 cast("View", view).wear(colours)
 
-    # --- layout, remembered
-
-    def _layout_file(self) -> QSettings:
-        folder = Path(platformdirs.user_state_dir("wide-margin", appauthor=False))
-        return QSettings(str(folder / "window.ini"), QSettings.Format.IniFormat)
-
-    def _restore_layout(self) -> None:
-        kept = self._layout_file()
-        if geometry := kept.value("geometry"):
-            self.restoreGeometry(geometry)
-        if kept.contains("panels"):
-            self.read_view.panels.restore(kept.value("panels"))
-        shown = kept.value("contents", True, type=bool)
-        self.menus.contents.setChecked(bool(shown))
-        self.show_contents()
-
-    def _keep_layout(self) -> None:
-        kept = self._layout_file()
-        kept.setValue("geometry", self.saveGeometry())
-        kept.setValue("panels", self.read_view.panels.now())
-        kept.setValue("contents", self.menus.contents.isChecked())
-
     # --- closing
 
     def _leave(self) -> None:
@@ -458,7 +436,7 @@ class MainWindow(QMainWindow):
         """End every process before the window is gone."""
         self.fetching.stop()
         self._leave()
-        self._keep_layout()
+        keep_layout(self)
         self._leave_settings()
         self.reader.close()
         super().closeEvent(event)

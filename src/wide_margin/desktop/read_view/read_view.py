@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt, Signal
@@ -260,13 +261,7 @@ class ReadView(QWidget):
         self.listed.show_dots()
         self.ask_line.set_model(is_there=self.reader.composer.has_model)
         self.ask_line.complete_with([section.title for section in outline.sections])
-
-        def place(text: str) -> Place | None:
-            from wide_margin.core.session import read_place  # once one is typed
-
-            return read_place(text, summary.labels, outline)
-
-        self.ask_line.resolve_with(place)
+        self.ask_line.resolve_with(partial(_place, summary.labels, outline))
         self.place_anew()
 
     def place_anew(self) -> None:
@@ -457,3 +452,9 @@ class ReadView(QWidget):
         super().resizeEvent(event)
         self.leaders.setGeometry(self.rect())
         self.at_hand.move_tab()
+
+
+def _place(labels: PageLabels, outline: Outline, text: str) -> Place | None:
+    from wide_margin.core.session import read_place  # once one is typed
+
+    return read_place(text, labels, outline)
