@@ -56,3 +56,21 @@ def test_the_window_loads_neither_pdfium_nor_what_only_some_work_needs_nor_sourc
     assert "msgspec" in loaded.split()
     assert not waiting & set(loaded.split())
     assert n_sources == "0"
+
+
+@pytest.mark.parametrize(("command", "module"), [("say", "cli_say"), ("outline", ""), ("", "")])
+def test_a_command_loads_its_own_module_alone(command, module):
+    code = (
+        "import sys\nfrom wide_margin import cli\n"
+        "try: cli.main()\nexcept SystemExit: pass\n"
+        "print('wide_margin:', *sorted(m for m in sys.modules if m.startswith('wide_margin.cli_')))"
+    )
+    arguments = [command, "--help"] if command else ["--help"]
+    done = subprocess.run(
+        [sys.executable, "-c", code, *arguments], capture_output=True, text=True, check=True
+    )  # fmt: skip
+    said, _, loaded = done.stdout.rpartition("wide_margin:")
+    n = 5 if not command else int(bool(module))
+    assert len(loaded.split()) == n
+    assert f"wide_margin.{module}" in loaded or not module
+    assert all(f"\n  {name} " in said for name in COMMANDS) == (not command)

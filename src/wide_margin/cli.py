@@ -6,6 +6,7 @@ import time
 from collections.abc import Iterator
 from dataclasses import replace
 from enum import StrEnum
+from importlib import import_module
 from pathlib import Path
 from typing import Annotated, Any
 
@@ -46,7 +47,7 @@ from wide_margin.core.services import WritingModel, load_settings
 from wide_margin.core.services.keys import model_key
 from wide_margin.core.services.writing_model import first_model
 from wide_margin.core.session import DigestRequest, ReadSummary, Session
-from wide_margin.start import is_file, told_in_a_sentence
+from wide_margin.start import COMMANDS, is_file, told_in_a_sentence
 
 app = typer.Typer(
     help="Read one long PDF with a wide margin beside it.\n\n"
@@ -65,6 +66,12 @@ PasswordOption = Annotated[
         "--password-file", metavar="PATH", help="A file whose first line is the password."
     ),
 ]
+_ELSEWHERE = {
+    "annotate": "cli_entries", "entries": "cli_entries", "explain": "cli_passages",
+    "recognise": "cli_recognise", "say": "cli_say", "talk": "cli_talk", "translate": "cli_passages",
+}  # fmt: skip
+"""Commands that are in modules of their own, loaded when they are asked for."""
+_HERE = COMMANDS - _ELSEWHERE.keys()
 JsonOption = Annotated[bool, typer.Option("--json", help="Print JSON.")]
 
 
@@ -562,17 +569,20 @@ def _open_window(
 
 def main() -> None:
     """Entry point; "wide-margin FILE" is "wide-margin open FILE"."""
-    import wide_margin.cli_entries
-    import wide_margin.cli_passages
-    import wide_margin.cli_recognise
-    import wide_margin.cli_say
-    import wide_margin.cli_talk  # noqa: F401 (their commands join the app)
-
     arguments = sys.argv[1:]
     if arguments and is_file(arguments[0]):
         arguments.insert(0, "open")
+    for module in _modules_for(arguments[0] if arguments else ""):
+        import_module(f"wide_margin.{module}")  # its commands join the app
     with told_in_a_sentence():
         app(args=arguments, prog_name="wide-margin")
+
+
+def _modules_for(first: str) -> list[str]:
+    """The modules that a first argument needs: all of them for the list of commands."""
+    if first in _HERE:
+        return []
+    return [_ELSEWHERE[first]] if first in _ELSEWHERE else sorted(set(_ELSEWHERE.values()))
 
 
 if __name__ == "__main__":

@@ -59,7 +59,7 @@ def test_a_map_that_is_shown_tells_that_the_document_could_not_be_read(hand):
 
 
 def test_inks_called_otherwise_before_the_entries_are_looked_at(hand):
-    hand.reader.change_settings(ink_names={str(Ink.CLAIM): "Agreed"})
+    hand.reader.change_settings(ink_names=("Agreed", *list(Ink)[1:]))
     hand.window.show_view("Commonplace")
     menu = hand.window.commonplace_view.ink_button.menu()
     assert "Agreed" in [action.text() for action in menu.actions()]
