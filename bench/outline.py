@@ -61,7 +61,7 @@ class Prepared:
             pdf.close()
         self.n_pages = len(lines)
         self._heights = facts.heights
-        furniture = find_furniture(lines, self._heights)
+        furniture = find_furniture(lines, self._heights, is_wide=facts.is_wide)
         self._labels = label_pages(facts.labels, lines, self._heights)
         self._text = [furniture.text_lines(page, on_page) for page, on_page in enumerate(lines)]
         self.size = usual_size(self._text)

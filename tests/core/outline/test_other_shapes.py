@@ -141,6 +141,40 @@ def test_few_pages_and_full_ones_are_no_slides(tmp_path):
     assert not page_titles(deck(tmp_path / "few.pdf", SLIDES[:6]).paragraphs)
 
 
+def plain_deck(path, titles, *, gap=70):
+    """Slides whose titles are set like their points, and stand apart from them."""
+    canvas = Canvas(str(path), pagesize=(720, 540))
+    for k, title in enumerate(titles):
+        canvas.setFont("Helvetica", 28)
+        canvas.drawString(20, 480, title)
+        for row in range(4):
+            canvas.setFont("Helvetica", 28 if k % 2 else 24)
+            canvas.drawString(60, 480 - gap - row * 40, f"\u2022 point {k * 4 + row} of the keeper")
+        canvas.showPage()
+    canvas.save()
+    return [(s.title, s.page) for s in read_document(path).outline.sections]
+
+
+def test_titles_that_go_on_over_slides_and_are_set_like_their_points_are_titles(tmp_path):
+    titles = ["Wells", "Ropes", "Ropes", "Ropes", "Lids", "Lids (cont.)", "Keys", "Staves", "Hoops",
+              "Locks", "Knots"]  # fmt: skip
+    new = [title for k, title in enumerate(titles) if title not in titles[:k] and "(" not in title]
+    found = plain_deck(tmp_path / "deck.pdf", titles)
+    assert found == [(title, titles.index(title)) for title in new]
+
+
+def test_lines_that_begin_pages_like_the_lines_under_them_are_no_titles(tmp_path):
+    titles = ["Wells", "Ropes", "Chains", "Rings", "Lids", "Bolts", "Keys", "Staves", "Hoops"]
+    canvas = Canvas(str(tmp_path / "verse.pdf"), pagesize=(720, 540))
+    for title in titles:
+        canvas.setFont("Helvetica", 20)
+        for row, line in enumerate([f"{title} of the keeper", *["the water and the stone"] * 5]):
+            canvas.drawString(20, 480 - row * 26, line)
+        canvas.showPage()
+    canvas.save()
+    assert not page_titles(read_document(tmp_path / "verse.pdf").paragraphs)
+
+
 PARTS = ("Wells of stone", "Ropes of hemp", "Buckets of oak")
 
 

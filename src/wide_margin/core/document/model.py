@@ -122,7 +122,7 @@ def understand(
         aside: Does a part of the work beside the rest.
     """
     heights = facts.heights
-    furniture = find_furniture(lines, heights)
+    furniture = find_furniture(lines, heights, is_wide=facts.is_wide)
     labels = label_pages(facts.labels, lines, heights)
     text_lines = [furniture.text_lines(page, on_page) for page, on_page in enumerate(lines)]
     body_size = usual_size(text_lines)

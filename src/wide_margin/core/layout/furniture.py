@@ -6,6 +6,8 @@ import re
 from collections import Counter, defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
+from statistics import median
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
@@ -44,6 +46,12 @@ head."""
 DISPLAY, OF_MANY = 1.6, 0.2
 """Times the usual size from which a line is of a title, unless so many of all pages have it:
 "Functions to" may begin the titles of some chapters."""
+FEWEST_SLIDES, MOST_ON_SLIDE = 8, 900
+"""Pages with text, and characters on one in the middle of all: fewer pages, and fuller ones, are no
+slides."""
+TITLED_SLIDES, NEW_TITLES, LEAST_TITLE = 0.5, 0.4, 0.95
+"""Shares of the slides that begin with a title at one height, and of these titles that say
+something else than the one before; and the least size of one, times the usual."""
 OF_AGENDA = 4
 """Lines on a page that may be an agenda."""
 OF_HALF = 8
@@ -73,12 +81,15 @@ class Furniture:
         return [line for row, line in enumerate(lines) if row not in set_aside]
 
 
-def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) -> Furniture:
+def find_furniture(
+    pages: Sequence[Sequence[Line]], heights: Sequence[float], *, is_wide: bool = False
+) -> Furniture:
     """Find the running heads, feet and page numbers of a whole document.
 
     Args:
         pages: Lines of every page.
         heights: Page heights in points.
+        is_wide: Whether pages are wider than high, as slides are.
 
     Returns:
         For each page the lines that repeat, but for their numbers, at the same height on at
@@ -94,8 +105,11 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
     usual_heights = _usual_heights(pages, candidates, repeats)
     looks = _looks(pages, repeats)
     bars = _side_bars(pages)
+    titles = _slide_titles(pages, candidates, LEAST_TITLE * size) if is_wide else frozenset()
     rows: list[frozenset[int]] = []
-    for lines, nearest_first, found in zip(pages, candidates, repeats, strict=True):
+    for page, (lines, nearest_first, found) in enumerate(
+        zip(pages, candidates, repeats, strict=True)
+    ):
         chosen = set(found)
         for side in nearest_first:
             for row in side:
@@ -103,6 +117,9 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
                 numbered = _NUMBER_AT_EDGE.search(_plain(line))
                 small = line.size <= largest  # a chapter's title at the top of its page is text
                 alike = numbered or (_look(line) in looks and _is_apart(lines, row))
+                if (page, row) in titles:
+                    chosen.discard(row)
+                    break
                 if row in chosen or (alike and small and _at(line.box[1], usual_heights)):
                     chosen.add(row)
                 else:
@@ -114,6 +131,31 @@ def find_furniture(pages: Sequence[Sequence[Line]], heights: Sequence[float]) ->
         at_edges = [row for side in nearest_first for row in side if row in chosen]
         rows.append(frozenset((*at_edges, *beside)))
     return Furniture(tuple(rows))
+
+
+def _slide_titles(
+    pages: Sequence[Sequence[Line]],
+    candidates: Sequence[tuple[list[int], list[int]]],
+    least: float,
+) -> frozenset[tuple[int, int]]:
+    """Pages and rows of the titles of slides, which may go on over several of them.
+
+    What runs along a talk says the same for longer, or is smaller than its text.
+    """
+    letters = [sum(len(line.text) for line in lines) for lines in pages if lines]
+    if len(letters) < FEWEST_SLIDES or median(letters) > MOST_ON_SLIDE:
+        return frozenset()
+    first = [
+        (pages[page][top[0]].box[1], page, top[0]) for page, (top, _) in enumerate(candidates)
+        if top and pages[page][top[0]].size >= least
+    ]  # fmt: skip
+    group = max(_by_height(sorted(first)), key=len, default=[])
+    if len(group) < TITLED_SLIDES * len(letters):
+        return frozenset()
+    rows = sorted((page, row) for _, page, row in group)
+    texts = [_plain(pages[page][row]) for page, row in rows]
+    n_new = 1 + sum(text != before for before, text in pairwise(texts))
+    return frozenset(rows) if n_new >= NEW_TITLES * len(rows) else frozenset()
 
 
 def _side_bars(pages: Sequence[Sequence[Line]]) -> frozenset[tuple[str, int]]:

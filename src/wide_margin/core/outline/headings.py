@@ -125,9 +125,7 @@ def find_headings(
     sure |= {row for row, is_new in titles.items() if is_new}
     candidates = _placed([candidates[k] for k in kept], paragraphs)
     candidates = _without_strays(_with_run_ins(candidates, paragraphs, listings))
-    taken = {c.paragraph for c in candidates}
-    candidates += [c for c in titled_paragraphs(paragraphs) if c.paragraph not in taken]
-    candidates.sort(key=lambda c: c.paragraph)
+    candidates = _with_titles(candidates, paragraphs, titles)
     levels = _level_titles(candidates, levels_of(candidates), titles)
     candidates, levels = _with_agenda(candidates, levels, paragraphs)
     return [
@@ -135,6 +133,17 @@ def find_headings(
                 c.paragraph in sure)
         for c, level in zip(candidates, levels, strict=True)
     ]  # fmt: skip
+
+
+def _with_titles(
+    candidates: list[Candidate], paragraphs: Sequence[Paragraph], titles: dict[int, bool]
+) -> list[Candidate]:
+    """Headings, with the titles of slides and of a numbered text that look like none, in order."""
+    taken = {c.paragraph for c in candidates}
+    more = [candidate_at(paragraphs, row) for row, is_new in titles.items() if is_new]
+    more += titled_paragraphs(paragraphs)
+    added = [c for c in more if c.paragraph not in taken]
+    return sorted([*candidates, *added], key=lambda c: c.paragraph)
 
 
 def _with_agenda(

@@ -2,24 +2,32 @@
 
 from __future__ import annotations
 
+import re
 from collections import Counter, defaultdict
 from collections.abc import Sequence
 from statistics import median
 from typing import TYPE_CHECKING
 
+from wide_margin.core.later import regex
+from wide_margin.core.layout.furniture import FEWEST_SLIDES, MOST_ON_SLIDE
 from wide_margin.core.outline.candidates import LARGER, Style, style_of, title_in
 
 if TYPE_CHECKING:
     from wide_margin.core.layout import Paragraph
 
-FEWEST_PAGES, MOST_LETTERS = 8, 900
-"""Pages with text, and characters on one in the middle of all: fewer pages, and fuller ones, are no
-slides."""
 LONGEST = 15
 """Words of a title."""
 OF_PAGES, OF_STYLE, DIFFERENT = 0.5, 0.6, 0.4
 """Shares: of the pages that have such a title, of what is set in its style that is one, and of the
 titles that say something else than the one before."""
+OF_LEVEL, ALL_APART, APART = 0.75, 0.9, 1.2
+"""Where text is set like the titles: the share of the pages that have one, and of these titles that
+have a gap under them, of so many times their size."""
+_GOES_ON = regex(
+    r"\s*[(\[]\s*(?:cont(?:['’]?d|inued)?|ctd|forts(?:etzung)?|suite|cont(?:inuación|inuação)|segue|vervolg)\.?\s*[)\]]$",
+    re.I,
+)
+"""After the title of a slide that goes on with the one before."""
 LEVEL = 24.0
 """Points by which titles may stand higher or lower than usual."""
 
@@ -53,10 +61,10 @@ def page_titles(paragraphs: Sequence[Paragraph]) -> dict[int, bool]:
     by_page: dict[int, list[int]] = defaultdict(list)
     for row, paragraph in enumerate(paragraphs):
         by_page[paragraph.page].append(row)
-    if len(by_page) < FEWEST_PAGES:
+    if len(by_page) < FEWEST_SLIDES:
         return {}
     full = median(sum(len(paragraphs[row].text) for row in rows) for rows in by_page.values())
-    if full > MOST_LETTERS:
+    if full > MOST_ON_SLIDE:
         return {}
     body = _usual_size(paragraphs)
     firsts: dict[Style, list[int]] = defaultdict(list)
@@ -72,8 +80,20 @@ def page_titles(paragraphs: Sequence[Paragraph]) -> dict[int, bool]:
     level = [
         row for row in firsts[style] if abs(paragraphs[row].pieces[0].line.box[1] - usual) <= LEVEL
     ]
-    if len(level) < OF_PAGES * len(by_page) or len(level) < OF_STYLE * use[style]:
+    if len(level) < OF_PAGES * len(by_page):
         return {}
-    titles = [title_in(paragraphs[row]) for row in level]
+    if len(level) < OF_STYLE * use[style]:
+        n_apart = sum(_is_apart(paragraphs, by_page[paragraphs[row].page], row) for row in level)
+        if len(level) < OF_LEVEL * len(by_page) or n_apart < ALL_APART * len(level):
+            return {}
+    titles = [_GOES_ON.sub("", title_in(paragraphs[row])) for row in level]
     new = [k == 0 or title != titles[k - 1] for k, title in enumerate(titles)]
     return dict(zip(level, new, strict=True)) if sum(new) >= DIFFERENT * len(new) else {}
+
+
+def _is_apart(paragraphs: Sequence[Paragraph], rows: Sequence[int], title: int) -> bool:
+    """Whether a gap lies under the first paragraph of a page."""
+    line = paragraphs[title].pieces[-1].line
+    tops = (paragraphs[row].pieces[0].line.box[1] for row in rows if row != title)
+    below = min((top for top in tops if top > line.box[1]), default=line.box[3] + 2 * line.size)
+    return below - line.box[3] >= APART * line.size

@@ -160,6 +160,11 @@ class FileFacts:
         """Of every page, in points as displayed."""
         return [height for _, height in self.sizes]
 
+    @property
+    def is_wide(self) -> bool:
+        """Whether most pages are wider than high."""
+        return 2 * sum(width > height for width, height in self.sizes) > len(self.sizes)
+
     def with_sizes(self, sizes: tuple[PageSize, ...]) -> FileFacts:
         """The same of every page measured, or of those that are really there."""
         n = len(sizes)
