@@ -8,7 +8,13 @@ from tests.making import STYLES, make_pdf, read_document
 from wide_margin.core.digest import DocumentKind
 from wide_margin.core.digest.facts import facts_within, find_facts
 from wide_margin.core.digest.kinds import kind_of
-from wide_margin.core.digest.names import is_name, names_in_line, same_person, split_people
+from wide_margin.core.digest.names import (
+    is_name,
+    is_rare_name,
+    names_in_line,
+    same_person,
+    split_people,
+)
 
 BODY = [
     ("h2", "1 Wells"),
@@ -101,6 +107,8 @@ def test_without_a_printed_date_none_is_stated(facts_of):
         ("14. März 2021", "2021-03-14"),
         ("14 mars 2021", "2021-03-14"),
         ("14.3.2021", "2021-03-14"),
+        ("03/14/2021", "2021-03-14"),
+        ("14/03/2021", "2021-03-14"),
         ("14-Mar-2021", "2021-03-14"),
         ("Marta Lindqvist, revised 14-March-2021", "2021-03-14"),
     ],
@@ -274,6 +282,7 @@ def test_these_lines_name_nobody(line):
         ("by Marta Lindqvist", ["Marta Lindqvist"]),
         ("Dr. Marta Lindqvist <marta@example.org>", ["Marta Lindqvist"]),
         ("MARTA LINDQVIST", ["MARTA LINDQVIST"]),
+        ("Marta B. Lindqvist Aino K. Perälä", ["Marta B. Lindqvist", "Aino K. Perälä"]),
         ("Marta Lindqvist1 and Aino Perälä2", ["Marta Lindqvist", "Aino Perälä"]),
     ],
 )  # fmt: skip
@@ -629,3 +638,32 @@ def test_the_file_s_title_in_the_running_head_goes_before_a_heading_further_on(t
         file.docinfo["/Title"] = "Wellkeep Manual"
         file.save(marked)
     assert find_facts(read_document(marked)).title.text == "Wellkeep Manual"
+
+
+def test_a_name_set_like_a_heading_under_the_title_is_the_authors(tmp_path):
+    text = (
+        "text",
+        "The keeper writes down how high the water stands, each morning and at night. " * 4,
+    )
+    pages = [
+        [("title", "Keeping a Village Well"), ("h1", "Aino Perälä"), text,
+         ("h1", "Rope Lengths"), text, ("h1", "Lids"), text],
+        [("h1", "Buckets"), text],
+    ]  # fmt: skip
+    make_pdf(tmp_path / "well.pdf", pages)
+    document = read_document(tmp_path / "well.pdf")
+    assert "Aino Perälä" in [section.title for section in document.outline.sections]
+    assert [author.text for author in find_facts(document).authors] == ["Aino Perälä"]
+
+
+@pytest.mark.parametrize(
+    ("text", "is_one"),
+    [
+        ("Aino Perälä", True),
+        ("Water Lengths", False),
+        ("WELL COMMANDS", False),
+        ("Quick Start", False),
+    ],
+)
+def test_words_that_can_be_nothing_but_a_name(text, is_one):
+    assert is_rare_name(text) == is_one

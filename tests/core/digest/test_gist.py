@@ -10,7 +10,7 @@ from wide_margin.core.digest import SLOTS, Digester, DocumentKind
 from wide_margin.core.digest.by_kind import LONG
 from wide_margin.core.digest.gist import gist_lines
 from wide_margin.core.digest.selftest import _is_asked_for
-from wide_margin.core.digest.sentences import hangs, without_asides
+from wide_margin.core.digest.sentences import hangs, is_of_licence, without_asides
 from wide_margin.core.explain import find_definitions
 
 
@@ -285,6 +285,10 @@ TOLD = (
     "A critical mark of the mole in winter is the ice that comes from the north.",
     "Winding ropes is a work that keeps the smith and the miller in the tower.",
     "The simplest means of landing a crate that is heavy is the crane of the mole.",
+    "The harbour of the coast has 14 827 members and 6 000 stations, as the register tells.",
+    "The clock of the old tower is set so that the hands move in 1/12 minutes at noon.",
+    "The load of a crane at the mole of the coast is known to be a + 12 kg at noon.",
+    "There is a second lamp because the mole is hidden in the smoke of the mill.",
 )  # fmt: skip
 
 
@@ -302,6 +306,8 @@ def test_one_is_tested_in_questions_as_a_reader_would_put_them(tmp_path):
         ("Why is it that the lamp burns at noon?", "the mole is hidden in the smoke of the mill"),
         ("The coast has ____ stations in a summer without much rain in the hills.",
          "14 stations"),
+        ("The harbour of the coast has ____ members and 6 000 stations, as the register tells.",
+         "14 827 members"),
     }  # fmt: skip
 
 
@@ -317,3 +323,13 @@ def test_one_is_tested_in_questions_as_a_reader_would_put_them(tmp_path):
 )  # fmt: skip
 def test_what_names_one_thing_is_asked_for(term, is_one):
     assert _is_asked_for(term) is is_one
+
+
+@pytest.mark.parametrize("said", [
+    "Send questions, comments and suggestions to the keeper of the wells at Skerrow.",
+    "The rope and this manual are available via the page of the wells.",
+    "The chest of the wells contains this manual as a printed book as well.",
+])  # fmt: skip
+def test_where_a_copy_is_to_be_had_is_no_gist(said):
+    assert is_of_licence(said)
+    assert not is_of_licence("The keeper sends the buckets and the manual says how they are tied.")

@@ -51,7 +51,9 @@ def wording(tmp_path_factory):
         "See “Moving Existing gauges” on this page. "
         "Here Quorble reads /etc/quorble/quorble.ini and <quorble/well.h> or quorble-ng at dawn. "
         "For winding ropes there is a drum. "
-        "The main rule of all is a tally, and many a list is one."
+        "The main rule of all is a tally, and many a list is one. "
+        "Painted signs are set here, and a sign of brass there. "
+        "Tide matrices are kept, and every tide matrix has a lid."
     )
     make_pdf(path, [[("h1", "1 Gauges"), ("text", text)]])
     return Wording(read_document(path))
@@ -68,6 +70,8 @@ def wording(tmp_path_factory):
         ("WellKeepB", "What is WellKeepB?"),
         ("quorble", "What is Quorble?"),  # in paths it is written otherwise
         ("winding ropes", ""),
+        ("painted signs", "What are painted signs?"),  # one alone stands nowhere
+        ("tide matrix", "What is a tide matrix?"),
         ("water", ""),
         ("anchor chain", ""),
         ("this gauge", ""),
@@ -98,6 +102,7 @@ def test_one_who_is_somebody_is_asked_for_with_who(wording):
         ("Messing around", ""),
         ("Mapping of data types", ""),
         ("Beeping at startup", ""),
+        ("Building and Installation", ""),
         ("Timing considerations", ""),
         ("Moving Existing gauges slowly", "How do I move existing gauges slowly?"),
     ],

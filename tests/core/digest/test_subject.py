@@ -83,12 +83,28 @@ def test_names_are_known_however_they_are_joined():
         ("This is the documentation of the Wellkeep program for keepers of wells.", True),
         ("The main purpose of the Wellkeep program is to keep the water at one height.", True),
         ("The keeper’s own well watch (Wellkeep) is a program for the water of wells.", True),
+        ("Technically speaking, Wellkeep is a front-end to a clock.", True),
+        ("In short, Wellkeep is a clock.", True),
+        ("Wellkeep is, first and foremost, a clock for wells.", True),
+        ("If it runs, Wellkeep is a help.", False),
         ("The purpose of Wellkeep 2020 is to try out another pump.", False),
         ("This is the documentation of the Wellkeep fence.", False),
     ],
 )
 def test_what_it_is_can_be_said_by_its_purpose_and_its_manual(said, is_told):
     assert says_what_it_is(naming(("wellkeep",)), said.lower()) == is_told
+
+
+@pytest.mark.parametrize(
+    ("typed", "name"),
+    [
+        ("What is the Deep Well?", "deep well"),
+        ("What is the Deep Well manual?", ""),
+        ("What can the deep manual do?", ""),
+    ],
+)
+def test_words_that_stand_together_in_the_title_are_asked_about_together(typed, name):
+    assert named_subject(typed, ("deep", "manual", "well"), "the deep well keeper manual") == name
 
 
 def test_few_words_can_say_what_it_is(tmp_path):

@@ -32,6 +32,7 @@ def meaning_of(tmp_path, text: str, term: str):
         ("sounding", "A sounding, the act of measuring the depth of the water, takes a minute."),
         ("mean range", "It was less than the mean range (twice the amplitude of the largest wave)."),
         ("Ferrules", "A ferrule is a ring of brass at the end of a staff that keeps it whole."),
+        ("Well Keepers Act", "The Well Keepers Act (WKA) is a law for the keepers of all wells there."),
         ("Quorble", "The clock is a front to Quorble, a small but old timetable program, and rings."),
         ("Master Hale", "It was built by Master Hale, the engineer of the harbour, in two years."),
         ("harmonic constant", "The phrase “harmonic constant” means an amplitude or a phase of one wave."),

@@ -170,7 +170,7 @@ _TERM_ASKED = tuple(
         r"what does (?:it mean (?:for .+? to be|to be|when .+? is) )(?P<term>.+?)\??$",
         r"what does (?:the (?:term|word|abbreviation) |an? )?(?P<term>.+?) (?:mean|stand for|denote|refer to)\b.*$",
         r"(?:define|explain the term) (?:an? |the )?(?P<term>.+?)\??$",
-        r"what(?:'s|’s| is| are| was| were) (?:(?:an?|the) )?(?P<term>[^,]+?)\??$",
+        r"what(?:'s|’s| is| are| was| were) (?:(?:an?|the) )?(?P<term>[^,]+?)(?<!used)(?: for)?\??$",
         r"was (?:ist|sind|bedeutet) (?:(?:eine?|der|die|das) )?(?P<term>[^,]+?)\??$",
     )
 )  # fmt: skip

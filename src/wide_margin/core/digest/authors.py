@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.digest.front import Fact, blocks_of, letters_of, line_locator
 from wide_margin.core.digest.names import (
     is_body,
+    is_rare_name,
     names_in_line,
     people_in_block,
     same_person,
@@ -23,6 +24,8 @@ if TYPE_CHECKING:
     from wide_margin.core.digest.front import FrontLine
     from wide_margin.core.document import ReadDocument
 
+NEXT = 3
+"""Lines after a title in which the name of nobody but an author is set like a heading."""
 SMALLER = 0.93
 """Names in type smaller than the first ones' by more are those of their places of work."""
 _POSTCODE = regex(r"(?:[A-Z]{1,2}[- ])?\d{4,6}\b")
@@ -51,11 +54,13 @@ def authors_of(
     after = rest[labels[0] + 1 :] if labels else list(rest)
     size = 0.0
     for line, names in _names_by_line(after):
-        if letters_of(line.text) in titles or line.size < SMALLER * size:
+        is_rare = line in rest[:NEXT] and is_rare_name(line.text)
+        if (letters_of(line.text) in titles and not is_rare) or line.size < SMALLER * size:
             continue
         for name in names:
             is_known = any(same_person(name, fact.text) for fact in found)
-            if not is_known and not _is_heading_or_words(document, name, titles):
+            is_other = _is_heading_or_words(document, name, set() if is_rare else titles)
+            if not is_known and not is_other:
                 found.append(Fact(name, line_locator(document, [line], name)))
                 size = size or line.size
     printed = [

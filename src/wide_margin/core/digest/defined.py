@@ -167,7 +167,8 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
             if _says_it(document, quote, topic, is_plain=bool(under)):
                 others = (*answer.quotes[:k], *answer.quotes[k + 1 :])
                 return replace(answer, quotes=(quote, *others))
-        if answer.quotes and topic and len(topic) == len(list(words(term))):
+        asks_what = not question.text.rstrip(" ?").endswith(" for")
+        if asks_what and answer.quotes and topic and len(topic) == len(list(words(term))):
             quotes = _not_of_works(document, answer)
             answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
         return _with_rows(document, question, answer, term, under)

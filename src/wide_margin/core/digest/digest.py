@@ -266,8 +266,9 @@ class Digester:
                 return answer_nearest(document, self.scored, typed, reach)
             return told
         language = document.index.language
-        titled = {w for w in words(title_of(document)) if not is_common(w, language)}
-        name = named_subject(typed, sorted(titled))
+        title = list(words(title_of(document)))
+        titled = {word for word in title if not is_common(word, language)}
+        name = named_subject(typed, sorted(titled), " ".join(title))
         return answer_subject(document, typed, reach, name, least=SAID) if name else None
 
     def _with_excerpts(self, answer: Answer) -> Answer:

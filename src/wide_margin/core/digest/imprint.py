@@ -52,7 +52,8 @@ DATES = tuple(
         rf"\b(?P<month>{MONTH_NAMES})\s+(?P<day>0?[1-9]|[12]\d|3[01])(?:st|nd|rd|th)?,?\s+{_YEAR}\b",
         rf"\b(?P<month>{MONTH_NAMES}),?\s+(?:de\s+)?{_YEAR}\b",
         rf"\b{_YEAR}-(?P<m>0[1-9]|1[0-2])\b",
-        rf"\b(?P<day>0?[1-9]|[12]\d|3[01])[./](?P<m>0?[1-9]|1[0-2])[./]{_YEAR}\b",
+        rf"\b(?P<day>0?[1-9]|[12]\d|3[01])[./](?P<m>0?[1-9]|1[0-2])[./]{_YEAR}\b"
+        r"|\b(?P<m_>0?[1-9]|1[0-2])/(?P<day_>1[3-9]|2\d|3[01])/(?P<year_>(?:19|20)\d\d)\b",
         rf"\b{_YEAR}/(?P<m>0?[1-9]|1[0-2])/(?P<day>0?[1-9]|[12]\d|3[01])\b",
         rf"(?<![\d.–-]){_YEAR}(?![\d.]?\d|[–-]\d)",
     )
@@ -174,7 +175,7 @@ def running_date(document: ReadDocument) -> Fact | None:
 
 
 def _iso(match: re.Match[str]) -> str:
-    groups = match.groupdict()
+    groups = {name.rstrip("_"): said for name, said in match.groupdict().items() if said}
     month = groups.get("m")
     if groups.get("month"):
         month = str(_MONTHS[groups["month"].casefold().rstrip(".")])

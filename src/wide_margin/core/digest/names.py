@@ -80,7 +80,7 @@ def names_in_line(text: str) -> list[str]:
         rest = (plain[: body.start()] + plain[body.end() :]).strip(" ,.")
         return [" ".join(body["name"].split())] if len(rest.split()) <= 4 else []
     parts = [" ".join(part.split()).strip(" .,:-") for part in _SPLIT.split(plain)]
-    parts = [part for part in parts if part]
+    parts = [name for part in parts if part for name in _side_by_side(part)]
     if not parts:
         return []
     names = [part for part in parts if is_name(part, is_told=told)]
@@ -88,6 +88,15 @@ def names_in_line(text: str) -> list[str]:
         # Among people "Arthur Blue" is one, and a body may stand among them.
         return [part for part in parts if is_name(part, is_told=True)]
     return names if len(names) == len(parts) or (told and names) else []
+
+
+_WITH_INITIAL = r"[^\W\d_][\w’'-]+(?:\s[^\W\d_]\.)+\s[^\W\d_][\w’'-]+"
+_SIDE_BY_SIDE = regex(rf"{_WITH_INITIAL}(?:\s{_WITH_INITIAL})+")
+
+
+def _side_by_side(text: str) -> list[str]:
+    """Names with initials that only stand beside each other, one by one."""
+    return re.findall(_WITH_INITIAL, text) if _SIDE_BY_SIDE.fullmatch(text) else [text]
 
 
 _OF_CALENDAR = regex(
@@ -142,6 +151,12 @@ def is_name(text: str, *, is_told: bool = False) -> bool:
         return True
     has_initial = len(whole) < len(plain)
     return has_initial or (len(plain) == len(whole) and _is_given(whole[0]))
+
+
+def is_rare_name(text: str) -> bool:
+    """Whether a text can be nothing but a person's name: none of its words is used otherwise."""
+    tokens = [token.strip(".") for token in text.split()]
+    return is_name(text) and not text.isupper() and not any(map(_is_common, tokens))
 
 
 _GIVEN = [

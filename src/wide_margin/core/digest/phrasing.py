@@ -83,8 +83,9 @@ _COMPOUND = regex(
 """Begins with a form in -ing, and names a thing."""
 _IN_NAME, _GOES_ON = regex(r"[\w<>/\\._-]"), regex(r"[\w<>/_-]|\.\w")
 """Before and after a word that is a piece of a path or of a longer name."""
-_NO_OBJECT = regex(r"(?:of|at|by|as|during|when|after|before)\b", re.I)
-"""After a form in -ing, what is done to nothing: "Mapping of data types", "Beeping at startup"."""
+_NO_OBJECT = regex(r"(?:of|at|by|as|during|when|after|before|and|or)\b", re.I)
+"""After a form in -ing, what is done to nothing: "Mapping of data types", "Beeping at startup",
+"Building and installation"."""
 _OF_DOING = """
     considerations issues problems examples requirements conventions guidelines information rules
     modes techniques strategies policy policies support help notes tips details overview basics
@@ -293,7 +294,10 @@ class Wording:
             return f"What is the {term}?" if n_the >= MOSTLY * whole else f"What is {term}?"
         if n_the >= MOSTLY * whole and n_the > n_with:
             return f"What is the {term}?"
-        if n_with >= MOSTLY * whole or f" {_plural_of(said)} " in self._text:
+        plurals = [_plural_of(said)]
+        if said.endswith(("ix", "ex")):
+            plurals.append(f"{said[:-2]}ices")
+        if n_with >= MOSTLY * whole or any(f" {plural} " in self._text for plural in plurals):
             return f"What is {article} {term}?"
         return f"What is {term}?"
 
@@ -301,7 +305,11 @@ class Wording:
         if said.endswith(("ss", "us", "is")) or not said.endswith("s"):
             return False
         singulars = [said[:-1], said[:-2], f"{said[:-3]}y"]
-        return any(_plural_of(one) == said and f" {one} " in self._text for one in singulars)
+        return any(
+            _plural_of(one) == said
+            and f" {one if ' of ' in one else one.rpartition(' ')[2]} " in self._text
+            for one in singulars
+        )
 
     def how_to(self, title: str) -> str:
         """The question how to do what a title names ("Copying files"), "" where it names no task."""

@@ -41,7 +41,9 @@ _UNITS = (
     r"|dollars?|euros?|pounds?|stations?|members?|participants?|observations?|samples?|rows?|columns?)"
 )
 _COUNTS = "|".join(word for word, value in number_words("en").items() if 1 < value < 100)
-_NUMBER = regex(rf"(?<![\w.§-])(?<!hundred and )(?<!thousand and )(?<!hundred )(?<!thousand )(?P<n>\d+(?:[.,]\d+)*|{_COUNTS})\s?(?P<unit>{_UNITS})\b")  # fmt: skip
+_NUMBER = regex(rf"(?<![\w.§/-])(?<!\d[ \u2009\u202f\u00a0])(?<!hundred and )(?<!thousand and )(?<!hundred )(?<!thousand )(?P<n>\d{{1,3}}(?:[ \u2009\u202f\u00a0]\d{{3}})+|\d+(?:[.,]\d+)*|{_COUNTS})\s?(?P<unit>{_UNITS})\b")  # fmt: skip
+_IN_FORMULA = regex(r"[+*/=<>±×÷−]\s*$")
+"""Before a number that is a part of one."""
 _TRIFLING = regex(r"two\b|\d+\s?bits?\b", re.I)
 """Hardly the point of a sentence: "between two samples", "a 64 bit system"."""
 _YEAR = regex(r"\b(?:in|since|until|of|by)\s+(?P<n>1[5-9]\d\d|20\d\d)\b")
@@ -56,7 +58,7 @@ _ONE_OF_THEM = (
     " more only common typical general important additional special usual main whole example instance better worse larger smaller simpler easier faster"
 )
 _NO_SUBJECT = frozenset(
-    ["if", "while", "when", "you", "to", "first", "note", "for", "with", "by", "in"]
+    ["if", "while", "when", "you", "to", "there", "first", "note", "for", "with", "by", "in"]
 )
 """Begins no statement that a reason is asked for."""
 _SAYS_WHAT = regex(
@@ -219,6 +221,8 @@ def _questions(document: ReadDocument, row: int, wording: Wording) -> Iterator[T
     for match in _NUMBER.finditer(text):
         number = match["n"]
         if _TRIFLING.match(match[0]) or text.startswith("(") or " I " in text:
+            continue
+        if _IN_FORMULA.search(text[: match.start()]):
             continue
         if not vague and len(re.findall(rf"(?<!\w){re.escape(number)}(?!\w)", text)) == 1:
             yield make(_with_gap(text, match.start("n"), match.end("n")),

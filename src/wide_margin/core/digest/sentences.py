@@ -85,6 +85,14 @@ OWN_SCRIPT = 0.25
 """A sentence of a language has so many letters of its script; the others are names and code."""
 
 
+_OF_THE_COPY = regex(
+    r"^\W*(?:please\s+)?(?:send|mail|address|report|direct)\s+(?:all\s+|any\s+|your\s+)?(?:questions|comments|bugs?|bug reports|suggestions|corrections|feedback)\b"
+    r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book)\b.{0,30}\b(?:is|are) (?:also )?available (?:via|from|at|on|online|in)\b"
+    r"|\b(?:contains|download|browse|print|printed copy of|copy of) (?:it|this|the) (?:manual|document(?:ation)?|guide|book)\b", re.I
+)  # fmt: skip
+"""Says where questions go and where a document is to be had."""
+
+
 _OF_LICENCE = regex(
     r"\b(?:permission is (?:hereby )?granted|redistributions? (?:in|of)|verbatim copies|see the (?:\w+ ){1,5}licen[sc]e for (?:more )?details|(?:copyright|permission) notice"
     r"|without (?:even )?(?:the implied |any )?warrant|merchantability|copy of (?:the|this) (?:[\w/-]+ ){0,6}licen[sc]e|may be used to endorse"
@@ -114,8 +122,8 @@ def form_of(text: str) -> str:
 
 
 def is_of_licence(text: str) -> bool:
-    """Whether a sentence has the wording of a licence, wherever it stands."""
-    return bool(_OF_LICENCE.search(text))
+    """Whether a sentence has the wording of a licence, wherever it stands, or of an imprint."""
+    return bool(_OF_LICENCE.search(text) or _OF_THE_COPY.search(text))
 
 
 def count_words(text: str) -> int:

@@ -45,17 +45,20 @@ _TITLED = ("what is {}", "what it is", "about {}", "introduction to {}", "overvi
 _KIND = regex(rf"\s+{THING}$")
 
 
-def named_subject(typed: str, names: Sequence[str]) -> str:
+def named_subject(typed: str, names: Sequence[str], title: str = "") -> str:
     """Which of a document's names a question asks about, and about nothing else; "" for none.
 
     Args:
         typed: As typed.
         names: What the document calls what it is about, in small letters.
+        title: Its words in small letters, where several of them together may be asked about.
     """
     match = _ASKED.match(" ".join(take_form(typed)[0].split()).lower())
     if match is None:
         return ""
     asked = _KIND.sub("", without_article(match["name"], definite=True)).strip()
+    if " " in asked and f" {asked} " in f" {title} ":
+        return asked
     # "Bridge sampling" is what a package called bridgesampling does.
     apart = " " in asked
     return next(

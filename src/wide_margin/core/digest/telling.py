@@ -167,8 +167,13 @@ THING = (
 """What a name may be followed by that says which kind of thing it is."""
 _WORK = r"(?:documentation|manual|guide|handbook|introduction|tutorial|description)"
 """What is written about a thing, by whatever it begins with: "this is the user manual of …"."""
+_LEADS_IN = (
+    r"(?:(?:\w+ly(?: speaking)?|in (?:short|brief|essence|other words|a nutshell)|(?:simply|briefly) put"
+    r"|at its core|as (?:its|the) name (?:says|implies|suggests)),\s+)?"
+)
+"""What may stand before a sentence that says what a thing is: "Technically speaking, …"."""
 _NAMED_IS = (
-    r"(?:is|are) (?:\w+ly )?(?:an?|one of)\b|stands for\b"
+    r"(?:is|are)(?:, [^,]{2,40},)? (?:\w+ly )?(?:an?|one of)\b|stands for\b"
     r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|understood) as\b"
     r"|ist (?:eine?|das|der|die)\b|est (?:une?|le|la|l['’])|es (?:una?|el|la)\b|è (?:una?|il|la|l['’]|un['’])|é uma?\b"
     r"|is een\b|är (?:en|ett)\b|er (?:en|et)\b|to (?:jest|est)\b|je\b|— это\b"
@@ -257,7 +262,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\((?:{either})\)"
     known_as = rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:aka|a\.k\.a\.|alias)\s+(?:{either})"
     begins = (
-        rf"^\W*(?:\w+:\s+)?(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+\s+)?{name})"
+        rf"^\W*(?:\w+:\s+)?{_LEADS_IN}(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+\s+)?{name})"
         r"\s*(?:[,(].{2,60}?[,)]\s*)?"
     )
     is_a = rf"{begins}(?:は|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"

@@ -173,6 +173,8 @@ _CONDITION = regex(r"\W*(?:if|when|unless|whenever|wenn|falls|si|als)\b", re.I)
 _POINTS_BACK = regex(
     r"^(?:this|these|those|such|it|they|that|both|the (?:former|latter|result|process|whole|two))\b", re.I
 )  # fmt: skip
+_PROPER = regex(r"(?:[A-Z][\w’'+-]*\s+)+[A-Z][\w’'+-]*")
+"""A name of several words, of which there is one: "The Well Keepers Act is a law"."""
 _NOT = regex(r"^(?:not|no|never|also|only|still|always|already|true|false|possible)\b")
 _JOINING = frozenset(["of", "the", "and", "in", "for", "to", "on", "by", "with", "de", "du", "des"])
 _NO_TERMS = """
@@ -491,7 +493,9 @@ def _subject(text: str, row: int) -> Iterator[Definition]:
         weight = OF_VALUE  # "A negative value means that …"
     if article.startswith(("A", "Each", "Every", "In ", "Ein", "Un")):
         weight += 0.08  # of the kind, not of one of them
-    elif article in ("The", "Der", "Die", "Das", "Le", "La", "El"):
+    elif article in ("The", "Der", "Die", "Das", "Le", "La", "El") and not (
+        article == "The" and _PROPER.fullmatch(term)
+    ):
         weight -= 0.12
     yield Definition(term, row, "defined", min(1.0, weight))
     other = _OR.match(match["abbr"] or "")
