@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 import pytest
+from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, answer_quoted, named_reach
@@ -614,3 +615,24 @@ def test_a_section_does_not_begin_with_the_heading_of_another(tmp_path):
 def test_what_something_is_of_another_does_not_say_what_it_is(tmp_path):
     made = asked_of(tmp_path, "There is no other tower whose tide table is the one of the mole.")
     assert made.answer("What is a tide table?", WHOLE, None).sure <= 0.5
+
+
+def test_a_slide_says_in_its_points_what_its_title_is(tmp_path):
+    canvas = Canvas(str(tmp_path / "deck.pdf"), pagesize=(720, 540))
+    for title in ("Wells", "Deep wells", "Ropes", "Lids", "Locks", "Keys", "Staves", "Hoops"):
+        canvas.setFont("Helvetica", 30)
+        canvas.drawString(20, 480, title)
+        canvas.setFont("Helvetica", 20)
+        points = (f"Are made of {title[-4:]} and stone.", "Are kept by one who has learned it.",
+                  "Last for a hundred years.", "Cost a crown.")  # fmt: skip
+        for row, point in enumerate(points):
+            canvas.drawString(60, 400 - row * 40, f"\u2022 {point}")
+        canvas.showPage()
+    canvas.save()
+    answer = Digester(read_document(tmp_path / "deck.pdf")).answer(
+        "What is a deep well?", WHOLE, None
+    )
+    assert [line.lstrip("\u2022 ") for line in answer.quotes[0].text.split("\n")] == [
+        "Are made of ells and stone.", "Are kept by one who has learned it.",
+        "Last for a hundred years.",
+    ]  # fmt: skip

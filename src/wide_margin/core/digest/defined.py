@@ -217,9 +217,11 @@ def _with_rows(
     said = said[:FIRST_SAID]
     if sentences[rows.start].paragraph not in forms:
         at = min(said, key=lambda row: _leads_in(document, sentences[row], name))
-    end = at + 1
+    end, last = at + 1, sentences[at].kind
     if end < len(sentences) and sentences[end].paragraph == sentences[at].paragraph:
         end += 1
+    while end < min(rows.stop, at + MOST_SENTENCES) and sentences[end].kind == "item" == last:
+        end += 1  # a slide says it in its points
     begins = sentences[rows.start]
     is_label = begins.kind == "entry" or bare(begins.text) == bare(name)
     quotes = [quote_rows(document, question, rows.start if is_label else at, end)]

@@ -23,7 +23,7 @@ titles that say something else than the one before."""
 OF_LEVEL, ALL_APART, APART = 0.75, 0.9, 1.2
 """Where text is set like the titles: the share of the pages that have one, and of these titles that
 have a gap under them, of so many times their size."""
-_GOES_ON = regex(
+GOES_ON = regex(
     r"\s*[(\[]\s*(?:cont(?:['’]?d|inued)?|ctd|forts(?:etzung)?|suite|cont(?:inuación|inuação)|segue|vervolg)\.?\s*[)\]]$",
     re.I,
 )
@@ -86,7 +86,7 @@ def page_titles(paragraphs: Sequence[Paragraph]) -> dict[int, bool]:
         n_apart = sum(_is_apart(paragraphs, by_page[paragraphs[row].page], row) for row in level)
         if len(level) < OF_LEVEL * len(by_page) or n_apart < ALL_APART * len(level):
             return {}
-    titles = [_GOES_ON.sub("", title_in(paragraphs[row])) for row in level]
+    titles = [GOES_ON.sub("", title_in(paragraphs[row])) for row in level]
     new = [k == 0 or title != titles[k - 1] for k, title in enumerate(titles)]
     return dict(zip(level, new, strict=True)) if sum(new) >= DIFFERENT * len(new) else {}
 

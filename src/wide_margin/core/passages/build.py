@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.later import regex
 from wide_margin.core.layout import tidy
 from wide_margin.core.lexicon import alternatives, bare, squashed
+from wide_margin.core.outline.page_titles import GOES_ON
 from wide_margin.core.passages.entries import find_terms
 from wide_margin.core.passages.model import Passage, Said, Sentence, Text
 from wide_margin.core.passages.sentences import split_sentences
@@ -58,6 +59,7 @@ def build_passages(
     """
     kinds = _section_kinds(outline, paragraphs, listings)
     headings = {s.first_paragraph for s in outline.sections if "heading" in s.witnesses}
+    headings |= _titles_again(paragraphs, outline)
     starts = [s.first_paragraph for s in outline.sections]
     listed = _listed_rows(paragraphs, starts, listings)
     works = _rows_of_works(paragraphs, starts)
@@ -93,6 +95,20 @@ def build_passages(
         ]  # fmt: skip
     of_term = {term.paragraph: k for k, term in enumerate(terms)}
     return Text(tuple(sentences), tuple(_gather(sentences, of_term)), terms)
+
+
+def _titles_again(paragraphs: Sequence[Paragraph], outline: Outline) -> set[int]:
+    """Rows of what begins a page and says again what its section is called, as a slide may."""
+    titles = [bare(section.title) for section in outline.sections]
+    again: set[int] = set()
+    page = -1
+    for row, paragraph in enumerate(paragraphs):
+        if paragraph.page == page or not titles:
+            continue
+        page, section = paragraph.page, outline.at_paragraph(row)
+        if section >= 0 and bare(GOES_ON.sub("", paragraph.text)) == titles[section]:
+            again.add(row)
+    return again
 
 
 def _section_kinds(
