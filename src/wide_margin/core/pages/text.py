@@ -22,6 +22,7 @@ from wide_margin.core.pages.model import (
     Font,
     PageText,
 )
+from wide_margin.core.pages.named_codes import with_named_codes
 from wide_margin.core.pages.parted import SHARE, parted_at, without_false_spaces
 from wide_margin.core.pages.repair import (
     LIGATURE_CODES,
@@ -116,7 +117,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     if n_chars <= 0:
         return PageText.empty(index, width, height, frame_now(page))
     address = native.address_of(text_page)
-    chars = with_ligatures(_characters(text_page, address, n_chars))
+    chars = with_ligatures(with_named_codes(_characters(text_page, address, n_chars)))
     chars = with_one_alphabet(with_signs(chars))
     first, last = _word_edges(chars)
     wanted = np.flatnonzero(first | last) if only_edges else None
