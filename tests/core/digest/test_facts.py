@@ -268,7 +268,8 @@ def test_kinds_are_told_apart(tmp_path, title, heading, text, kind):
 @pytest.mark.parametrize(
     "line",
     ["University of Hallan", "Version 2.3", "Department of Statistics", "Observer’s Handbook",
-     "A Guide for Keepers", "Table of Contents", "Wells and Buckets"],
+     "A Guide for Keepers", "Table of Contents", "Wells and Buckets", "Contract No:",
+     "HM0476-15-D-0002", "Hallan Lindqvist WS&DS"],
 )  # fmt: skip
 def test_these_lines_name_nobody(line):
     assert names_in_line(line) == []

@@ -68,6 +68,7 @@ def test_no_sentence_of_a_gist_hangs(digester):
     "text",
     ["However, this is wrong.", "It must be covered.", "They were sold.", "For example, the rope.",
      "As a result, nobody came.", "Dies ist falsch.", "Cela suffit.", "Therefore the well is dry.",
+     "At this time, the office had four wells.",
      "The fourth is planned for next year.", "Is a hole that holds water.",
      "This is a leak in the pump.", "Dies ist ein Leck."],
 )  # fmt: skip
@@ -318,7 +319,7 @@ def test_one_is_tested_in_questions_as_a_reader_would_put_them(tmp_path):
         ("rate of flow", True), ("message digest", True), ("newest", False),
         ("crane provides", False), ("notable example of cranes", False),
         ("crane simplest", False), ("biggest", False), ("mark in winter", False),
-        ("rope rope", False), ("better crane", False),
+        ("rope rope", False), ("better crane", False), ("crane always", False),
     ],
 )  # fmt: skip
 def test_what_names_one_thing_is_asked_for(term, is_one):

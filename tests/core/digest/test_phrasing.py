@@ -72,6 +72,7 @@ def wording(tmp_path_factory):
         ("winding ropes", ""),
         ("painted signs", "What are painted signs?"),  # one alone stands nowhere
         ("tide matrix", "What is a tide matrix?"),
+        ("tide matrices", "What are tide matrices?"),
         ("water", ""),
         ("anchor chain", ""),
         ("this gauge", ""),

@@ -125,6 +125,9 @@ def test_a_section_is_a_listing_or_works_by_what_it_holds(tmp_path, title, lines
     ("text", "n"),
     [("The pole is 4 m. The next is longer.", 2), ("It took 5 s. Then it stopped.", 2),
      ("See p. 12 of it. It ends.", 2), ("Marked with c. Then it ends.", 2),
+     ("Filter (FIR, IIR 1. bis 10. Ordnung) sind da. Sie sind alt.", 2),
+     ("It (the well) is of 1890. It is old (very).", 2),
+     ("It has appr. 180 ropes. They are old.", 2),
      ("Dr. Stone came, e.g. on foot. He left.", 2), ("See Fig. 3 and p. 4.", 1)],
 )  # fmt: skip
 def test_units_end_sentences_and_abbreviations_do_not(text, n):

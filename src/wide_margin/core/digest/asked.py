@@ -154,6 +154,9 @@ _NAMED_THING = regex(
 )
 
 
+_VERSION_OF = regex(r"\b(?:version|release|edition)s?\s+of\s+(?:the\s+)?(?P<name>\w[\w.-]*)", re.I)
+
+
 def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview | None:
     """Read a question about the whole or a part; None for one that asks for a fact.
 
@@ -189,7 +192,9 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         short = [w for w in words(text.casefold()) if len(w) == 2 and not is_common(w, "en")]
         own = [word for word in (*own, *short) if not is_subject(document, word)]
         own += _SOME_OF_IT.findall(text)
-    if kind == "authors and date" and _asks_of_matter(document, text):
+    if kind == "authors and date" and (
+        _asks_of_matter(document, text) or _asks_of_another(document, text)
+    ):
         return None
     if kind == "why" and _OF_A_STEP.search(text):
         allowed = 0
@@ -237,6 +242,14 @@ def _asks_of_matter(document: ReadDocument, text: str) -> bool:
         return False
     matter = {word.casefold() for word in words(match["matter"]) if not is_common(word, "en")}
     return any(word in matter for word in words(text.casefold()))
+
+
+def _asks_of_another(document: ReadDocument, text: str) -> bool:
+    """Whether the version of a thing is asked for that the title does not name."""
+    match = _VERSION_OF.search(text)
+    return match is not None and match["name"].casefold() not in (
+        _title_words(document) | _VOCABULARY
+    )
 
 
 def names_thing(document: ReadDocument, text: str) -> frozenset[str]:

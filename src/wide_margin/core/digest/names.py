@@ -26,7 +26,7 @@ _TITLES = regex(
     r"\b(?:Dr\.?-Ing|Dipl\.?-Ing|Dr|Prof|Professor|Mr|Mrs|Ms|Sir|Ing|Dipl|PhD|Ph\.D|MSc|M\.Sc|BSc|MD|Jr|Sr|Esq)\b\.?,?", re.I
 )  # fmt: skip
 _SPLIT = regex(
-    r"\s*(?:,|，|、|;|·|•|\||/|&|\band\b|\bund\b|\bet\b|\bи\b|\by\b(?=\s[A-Z])|\be\b(?=\s[A-Z])|\bwith\b|\s{3,})\s*"
+    r"\s*(?:,|，|、|;|·|•|\||/|(?<!\w)&|&(?!\w)|\band\b|\bund\b|\bet\b|\bи\b|\by\b(?=\s[A-Z])|\be\b(?=\s[A-Z])|\bwith\b|\s{3,})\s*"
 )
 _BY = regex(
     r"^\W*(?:(?:written|edited|compiled|created|prepared|maintained)\s+)?(?:by|von|par|por|door)\b[:\s]*"
@@ -61,6 +61,8 @@ _POSTCODE = regex(r"[^\W\d_]\W+(?:[A-Z]{2}\W+)?(?:\d{5,6}|\d{3} \d{2,3})\W*$")
 """The number of a place comes after its name: "New Harbour 110 067"."""
 _POSSESSIVE = regex(r"\w[’']s\b")
 _AND_OTHERS = regex(r"[\s,]*\b(?:et al\b\.?|and others|and contributors|u\.\s?a\.)\s*$", re.I)
+_NO_LINE_OF_NAMES = regex(r"(?<!authors)(?<!author)(?<!by):\s*$|[^\W\d_]\d{3}|\d{3}[^\W\d_]", re.I)
+"""A label of what follows, and a number of something: "Contract No:", "HM0476-15-D"."""
 _EMAIL = regex(r"[<(\[]?\S+\s?@\s?\S+[>)\]]?|[<(]https?://\S+[>)]|https?://\S+")
 
 
@@ -70,7 +72,7 @@ def names_in_line(text: str) -> list[str]:
     A line of names may begin with "by", carry titles, degrees and addresses, and join names with
     commas and "and".
     """
-    if _ADDRESS.match(text.strip()) or _POSTCODE.search(text):
+    if _ADDRESS.match(text.strip()) or _POSTCODE.search(text) or _NO_LINE_OF_NAMES.search(text):
         return []
     plain = _AND_OTHERS.sub("", _EMAIL.sub(" ", text))
     plain = re.sub(r"\([^)]*\)|\[[^\]]*\]|[*†‡§¶∗⋆♯#]+|\d+", " ", plain).strip()

@@ -304,6 +304,10 @@ class Wording:
     def _is_plural(self, said: str) -> bool:
         if said.endswith(("ss", "us", "is")) or not said.endswith("s"):
             return False
+        if said.endswith("ices") and any(
+            f" {said[:-4]}{end} " in self._text for end in ("ex", "ix")
+        ):
+            return True
         singulars = [said[:-1], said[:-2], f"{said[:-3]}y"]
         return any(
             _plural_of(one) == said

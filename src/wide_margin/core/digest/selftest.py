@@ -20,6 +20,7 @@ from wide_margin.core.document import Locator, locator_for
 from wide_margin.core.explain.definitions import says_which_things
 from wide_margin.core.explain.verbs import PREPOSITIONS, has_clause, is_order, is_past, is_verb
 from wide_margin.core.later import regex
+from wide_margin.core.layout import BULLETS
 from wide_margin.core.lexicon import number_words, ordinal_words
 from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
@@ -72,6 +73,10 @@ _GIVES = frozenset(
      "brings", "becomes", "needs", "lacks"]
 )  # fmt: skip
 """Before "means", which is then what something gives: "The mole provides means to …"."""
+_WHEN = frozenset(
+    ["always", "never", "often", "usually", "sometimes", "also", "then", "now", "still"]
+)
+"""Between a term and what it is said to be: "The name always refers to …"."""
 SHORT, _SHORT_WORDS = 3, frozenset(["new", "old", "low", "big", "hot", "wet", "dry", "fat", "raw"])
 """Letters of a word that says how something is, and the few that have no more."""
 _MOST = regex(r"\w{3,}est")
@@ -138,7 +143,7 @@ def _of_definitions(
         if not SHORTEST_ANSWER <= len(text.split()) <= LONGEST or strangeness(text) > STRANGE:
             continue
         label = re.match(rf"\W*{re.escape(term)}\s*[:–—-]\s+", text, re.I)
-        answer = text[label.end() :] if label else text
+        answer = (text[label.end() :] if label else text).lstrip(f"{BULLETS} ")
         is_said = label or re.match(rf"\W*(?:an?|the)?\s*{re.escape(term)}\b", text, re.I)
         if not is_said or _HANGS.search(answer) or not _is_asked_for(term):
             continue
@@ -164,7 +169,7 @@ def _is_asked_for(term: str) -> bool:
     is_plain &= not _ONE_OF.intersection(tokens) and not (len(tokens) == 1 and is_past(tokens[0]))
     is_plain &= not _is_superlative(tokens[-1]) and len(set(tokens)) == len(tokens)
     is_plain &= not any(token in PREPOSITIONS and token != "of" for token in tokens)
-    is_plain &= tokens[-1] not in _GIVES
+    is_plain &= tokens[-1] not in _GIVES and tokens[-1] not in _WHEN
     return is_plain and _names_something(term) and not is_order(tokens)
 
 

@@ -14,6 +14,7 @@ _ABBREVIATIONS = frozenset(
         "vs",
         "viz",
         "resp",
+        "appr",
         "approx",
         "fig",
         "figs",
@@ -122,6 +123,10 @@ _FACTOR = regex(r"(?:[)\]\d]|\b\w)$")
 _OPENS = regex(r"\s+[\"'“‘«(\[¿¡]*(\S)")
 
 
+IN_BRACKETS = 60
+"""Characters that a number with a full stop may lie from the brackets around it."""
+
+
 def split_sentences(text: str) -> list[tuple[int, int]]:
     """Ranges of the sentences of a text.
 
@@ -185,11 +190,20 @@ def _ends_here(text: str, stop: int, end: int) -> bool:
     if last in _ABBREVIATIONS:
         # "etc." and "al." may also end a sentence; the others never do.
         return last in ("etc", "al", "inc", "ltd", "co") and follows.isupper()
+    if last.isdigit() and _is_within_brackets(text, stop, end):
+        return False  # "(1. bis 10. Ordnung)"
     is_initial = len(word[1]) == 1 and word[1].isupper() and not _STARTS.match(text, end)
     is_listed = bool(re.fullmatch(r"(?:[\divx]{1,4}|[a-zA-Z])", word[1])) and _is_first_word(
         text, word
     )
     return not is_initial and not is_listed
+
+
+def _is_within_brackets(text: str, stop: int, end: int) -> bool:
+    """Whether a bracket that is open closes before another one opens, not far away."""
+    before, after = text[max(0, stop - IN_BRACKETS) : stop], text[end : end + IN_BRACKETS]
+    closes, opens = after.find(")"), after.find("(")
+    return before.rfind("(") > before.rfind(")") and closes >= 0 and not 0 <= opens < closes
 
 
 def _is_first_word(text: str, word: re.Match[str]) -> bool:
