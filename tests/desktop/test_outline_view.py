@@ -4,7 +4,7 @@ import json
 
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QTextDocument
+from PySide6.QtGui import QFontMetrics, QTextDocument
 from PySide6.QtTest import QTest
 
 from tests.desktop.conftest import Hand
@@ -13,6 +13,9 @@ from wide_margin.core.pages.document import PdfFile
 from wide_margin.desktop.words import WrappedWords
 
 WRONG = "9.3 Closing error"
+
+PADDING = 24
+"""Pixels beside the words, as the style sheet has them."""
 
 
 def text_height(label):
@@ -251,3 +254,15 @@ def test_titles_have_room_however_narrow_the_tree_is(hand, outline, width):
     assert ("contents" in tree.headerItem().text(1)) == (width > 630)
     tree.resize(900, 400)
     assert not any(map(tree.isColumnHidden, range(5)))
+
+
+def test_the_words_above_the_columns_fit_them(hand):
+    hand.window.show_view("Outline")
+    header, item = (
+        hand.window.outline_view.tree.header(),
+        hand.window.outline_view.tree.headerItem(),
+    )
+    for column in range(1, item.columnCount()):
+        metrics = QFontMetrics(item.font(column))
+        widest = max(metrics.horizontalAdvance(line) for line in item.text(column).split("\n"))
+        assert widest + PADDING <= header.sectionSize(column)

@@ -86,9 +86,10 @@ class SectionTree(QTreeWidget):
         header = self.header()
         header.setStretchLastSection(False)
         header.setSectionsMovable(False)
-        header.setFont(sans_font(-1))
         header.setDefaultAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         left = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
+        for column in range(len(COLUMNS)):  # a style sheet passes over the header's own
+            self.headerItem().setFont(column, sans_font(-1))
         self.headerItem().setTextAlignment(0, left)
         self.headerItem().setTextAlignment(1, Qt.AlignmentFlag.AlignCenter)
         header.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
