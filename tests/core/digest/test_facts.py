@@ -668,3 +668,34 @@ def test_a_name_set_like_a_heading_under_the_title_is_the_authors(tmp_path):
 )
 def test_words_that_can_be_nothing_but_a_name(text, is_one):
     assert is_rare_name(text) == is_one
+
+
+def test_where_another_thing_was_published_is_not_told(facts_of):
+    text = ("text", "The rope formula was published by A. Holm in 1984.")
+    assert facts_of(("title", "Keeping a Village Well"), text).place is None
+    text = ("text", "This paper was published by The Well Press in 1984.")
+    assert facts_of(("title", "Keeping a Village Well"), text).place is not None
+
+
+@pytest.mark.parametrize(
+    ("first", "title"),
+    [
+        (["Quick Guide to the Wells", "Updated in May"], "Quick Guide to the Wells"),
+        (["Reference Manual"], "The Rope and its Keeping"),  # of which kind it is, is no name
+        (["Version 2.3 of the Wells"], "The Rope and its Keeping"),
+    ],
+)
+def test_a_first_page_with_little_else_has_the_title(tmp_path, first, title):
+    canvas = Canvas(str(tmp_path / "well.pdf"))
+    for row, line in enumerate(first):
+        canvas.setFont("Times-Roman", 24 - 7 * row)
+        canvas.drawString(72, 700 - 40 * row, line)
+    canvas.showPage()
+    canvas.setFont("Times-Bold", 20)
+    canvas.drawString(72, 700, "The Rope and its Keeping")
+    for row in range(20):
+        canvas.setFont("Times-Roman", 11)
+        canvas.drawString(72, 660 - 14 * row, "The keeper writes down how high the water stands.")
+    canvas.showPage()
+    canvas.save()
+    assert find_facts(read_document(tmp_path / "well.pdf")).title.text == title

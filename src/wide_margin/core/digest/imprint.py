@@ -109,6 +109,11 @@ FRONT_OF_BOOK = 3
 """Index of the last page of the front where no contents end it sooner."""
 _DANGLES = regex(r"\b(?:of|the|and|on|in|for|by|at)$|[,&‐\ufffe]$|[a-z]-$", re.I)
 """Ends a line whose next one belongs to it."""
+_OF_ANOTHER_WORK = regex(
+    r"(?!\W*(?:this|these|it|(?:an?|the) (?:\w+ )?(?:version|paper|article|work|report|book|manuscript|part))\b)"
+    r".*\S\s(?:was|were|is|are|been)\s+(?:\w+ly\s+|first\s+)?published\b", re.I
+)  # fmt: skip
+"""Says where another thing came out: "The formula was published by Wells"."""
 _INCLUDED = regex(
     r"^.*?\b(?:included|appeared|appears|published|presented)\s+in\s+(?=the\b|[A-Z])", re.I
 )
@@ -248,6 +253,8 @@ def published(
 
 def _is_of_sentence(text: str) -> bool:
     """Whether a line is part of running text, and does not say who published it."""
+    if _OF_ANOTHER_WORK.match(text):
+        return True
     words = text.split()
     n_small = sum(word[0].islower() and len(word) > 3 for word in words)
     return not re.search(r"\bpublished (?:by|in)\s+(?:the\s+)?[A-Z]", text) and (

@@ -39,7 +39,7 @@ _NO_TITLES = squashed(
     "contents", "list_of", "index", "preface", "abstract", "acknowledgements", "glossary"
 ) | frozenset(
     ["dedication", "foreword", "widmung", "dedicace", "dedicatoria", "introduction", "einleitung", "einfuhrung", "introduccion", "introduzione", "introducao",
-     "inleiding", "generalinformation"]
+     "inleiding", "generalinformation", "copyright"]
 )  # fmt: skip
 """What heads a part of a document is not what the document is called."""
 LONGEST_TITLE, LONGEST_SUBTITLE = 30, 20
@@ -96,6 +96,8 @@ SAYS = 7
 """Words of a sentence; a subtitle of fewer may have a verb."""
 
 
+OF_TITLE_PAGE, LEAST_SAID = 0.7, 4
+"""For a first page that has little else than what is set largest and has so many words."""
 OF_PEOPLE, OF_NAMED_KIND = 1.5, 0.7
 """Against lines that say who wrote it, and for those that end with the kind of work they name."""
 _NAMED_KIND = regex(
@@ -125,10 +127,13 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
             line for line in on_page
             if line.text not in people and not _DATE_ALONE.match(line.text)
         ]  # fmt: skip
-        for block in blocks_of(on_page, APART_ON_TITLE_PAGE if is_title_page else APART):
+        blocks = list(blocks_of(on_page, APART_ON_TITLE_PAGE if is_title_page else APART))
+        is_of_title = page == 0 and is_title_page and any(_is_largest(b, on_page) for b in blocks)
+        for block in blocks:
             block = _without_imprint(block, people)
             score = _title_score(block, rivals or on_page, named, document.facts.author)
             score -= OF_PEOPLE * (len(block) == 1 and block[0].text in people)
+            score += OF_TITLE_PAGE * (score > 0 and is_of_title)
             if score > best_score:
                 best, best_score = block, score
     return _in_running_head(document, best, named) or best
@@ -192,7 +197,8 @@ def _title_score(
 ) -> float:
     text = " ".join(line.text for line in block)
     n_words, n_letters = len(text.split()), sum(line.n_letters for line in block)
-    if n_letters < 3 or n_words > LONGEST_TITLE or begins_abstract(text):
+    is_short = n_letters < 3 and letters_of(text) != letters_of(named)
+    if is_short or n_words > LONGEST_TITLE or begins_abstract(text):
         return 0.0
     if (n_words > LONGEST_SENTENCE and text.endswith((".", "。"))) or _NO_NAME.match(text):
         return 0.0
@@ -224,6 +230,14 @@ def _title_score(
     if named:
         score += 3.0 * overlap(text, named)
     return score
+
+
+def _is_largest(block: Sequence[FrontLine], on_page: Sequence[FrontLine]) -> bool:
+    """Whether some lines are set largest on their page, and say more than a name or a kind."""
+    text = " ".join(line.text for line in block)
+    is_said = len(text.split()) >= LEAST_SAID and not ONLY_KIND.match(text)
+    is_said &= VERSION.search(text) is None
+    return is_said and block[0].size == max(line.size for line in on_page)
 
 
 def _is_code(text: str) -> bool:
