@@ -217,10 +217,11 @@ def _with_rows(
     said = said[:FIRST_SAID]
     if sentences[rows.start].paragraph not in forms:
         at = min(said, key=lambda row: _leads_in(document, sentences[row], name))
-    end, last = at + 1, sentences[at].kind
+    end, is_item = at + 1, sentences[at].kind == "item"
     if end < len(sentences) and sentences[end].paragraph == sentences[at].paragraph:
         end += 1
-    while end < min(rows.stop, at + MOST_SENTENCES) and sentences[end].kind == "item" == last:
+    stop = min(rows.stop, at + MOST_SENTENCES)
+    while is_item and end < stop and sentences[end].kind == "item":
         end += 1  # a slide says it in its points
     begins = sentences[rows.start]
     is_label = begins.kind == "entry" or bare(begins.text) == bare(name)

@@ -493,9 +493,9 @@ def _subject(text: str, row: int) -> Iterator[Definition]:
         weight = OF_VALUE  # "A negative value means that …"
     if article.startswith(("A", "Each", "Every", "In ", "Ein", "Un")):
         weight += 0.08  # of the kind, not of one of them
-    elif article in ("The", "Der", "Die", "Das", "Le", "La", "El") and not (
-        article == "The" and _PROPER.fullmatch(term)
-    ):
+    elif article == "The" and _PROPER.fullmatch(term):
+        pass  # a part of the name
+    elif article in ("The", "Der", "Die", "Das", "Le", "La", "El"):
         weight -= 0.12
     yield Definition(term, row, "defined", min(1.0, weight))
     other = _OR.match(match["abbr"] or "")
