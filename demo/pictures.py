@@ -9,6 +9,7 @@ from importlib import resources
 from pathlib import Path
 from typing import TYPE_CHECKING
 
+from wide_margin.core.margin import Origin, State
 from wide_margin.core.services.stand_in import StandIn
 
 if TYPE_CHECKING:
@@ -127,8 +128,15 @@ def main() -> None:
         view.margin.held.excerpts_button.click()
         tour.settle(2.0)
         tour.save(target / "read-excerpts.png")
-        view.commands.compose(view.margin.held.entry.id)
-        tour.settle(2.0)
+        asked = view.margin.held.entry.id
+        view.commands.compose(asked)
+
+        def is_composed() -> bool:
+            body = window.reader.entries[asked].body
+            return (body.origin, body.state) == (Origin.COMPOSED, State.DONE)
+
+        tour.wait("the composed answer", is_composed)
+        tour.settle(1.0)
         tour.save(target / "read-composed.png")
         tour.select_words(SENTENCE)
         view.commands.act("E")
