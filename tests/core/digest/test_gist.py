@@ -68,7 +68,8 @@ def test_no_sentence_of_a_gist_hangs(digester):
     "text",
     ["However, this is wrong.", "It must be covered.", "They were sold.", "For example, the rope.",
      "As a result, nobody came.", "Dies ist falsch.", "Cela suffit.", "Therefore the well is dry.",
-     "At this time, the office had four wells.",
+     "At this time, the office had four wells.", "Can be used to lift a bucket.",
+     "Must only be lit at night.", "Allows the keeper to see the water.",
      "The fourth is planned for next year.", "Is a hole that holds water.",
      "This is a leak in the pump.", "Dies ist ein Leck."],
 )  # fmt: skip

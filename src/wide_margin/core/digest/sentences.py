@@ -39,7 +39,11 @@ _HANGS_UNSPACED = regex(
     r"|この(?!文書|マニュアル|ガイド|本|書|論文|チュートリアル|ドキュメント|資料|章|節)|但是|但|因此|然而|此外|所以|而且|例如|比如|同样|另外|这(?!是|本|份|篇|个文档|个手册)|该|它|其|那|他们|她)"
 )
 """The same where no blanks stand between words."""
-_WITHOUT_SUBJECT = regex(r"\W*(?:Is|Are|Was|Were|Has|Have|Had|Does|Contains|Consists|Returns) ")
+_WITHOUT_SUBJECT = regex(
+    r"\W*(?:(?:Is|Are|Was|Were|Has|Have|Had|Does|Contains|Consists|Returns|Provides|Allows|Supports|Specifies|Gives|Shows|Uses|Takes|Sets"
+    r"|Defines|Adds|Creates|Enables|Indicates|Describes) "
+    r"|(?:Can(?:not)?|May|Will|Should|Must|Could|Might) (?:\w+ly )?(?:be|not|only|also|have)\b)"
+)
 """What is said of a term that stands beside it: "Is a formal description of a system"."""
 _STANDS = regex(
     r"^[\W_]*(?:(?:this|the present|these|those) (?:\w+ )?(?:paper|article|document|documentation|manual|guide|handbook|thesis|dissertation|report|book|vignette|work|study|package|description"
