@@ -22,6 +22,7 @@ _SIDES = tuple(
     )
 )  # fmt: skip
 PLACE = regex(r"^(?:sections?|chapters?|parts?|appendix|annex|tables?|figures?)\b", re.I)
+"""Begins the name of a section, or of another place."""
 
 
 def sides_of(question: str) -> tuple[str, str] | None:

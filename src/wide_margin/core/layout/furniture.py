@@ -105,22 +105,21 @@ def find_furniture(
     usual_heights = _usual_heights(pages, candidates, repeats)
     looks = _looks(pages, repeats)
     bars = _side_bars(pages)
-    titles = _slide_titles(pages, candidates, LEAST_TITLE * size) if is_wide else frozenset()
+    titles = _slide_titles(pages, candidates, LEAST_TITLE * size) if is_wide else {}
     rows: list[frozenset[int]] = []
     for page, (lines, nearest_first, found) in enumerate(
         zip(pages, candidates, repeats, strict=True)
     ):
-        chosen = set(found)
+        title = titles.get(page, -1)
+        chosen = found - {title}
         for side in nearest_first:
             for row in side:
                 line = lines[row]
                 numbered = _NUMBER_AT_EDGE.search(_plain(line))
                 small = line.size <= largest  # a chapter's title at the top of its page is text
                 alike = numbered or (_look(line) in looks and _is_apart(lines, row))
-                if (page, row) in titles:
-                    chosen.discard(row)
-                    break
-                if row in chosen or (alike and small and _at(line.box[1], usual_heights)):
+                is_at = small and _at(line.box[1], usual_heights)
+                if row in chosen or (row != title and alike and is_at):
                     chosen.add(row)
                 else:
                     break  # what lies inside of a line of text is text
@@ -137,25 +136,25 @@ def _slide_titles(
     pages: Sequence[Sequence[Line]],
     candidates: Sequence[tuple[list[int], list[int]]],
     least: float,
-) -> frozenset[tuple[int, int]]:
-    """Pages and rows of the titles of slides, which may go on over several of them.
+) -> dict[int, int]:
+    """The row of the title of each slide, by its page; it may go on over several of them.
 
     What runs along a talk says the same for longer, or is smaller than its text.
     """
     letters = [sum(len(line.text) for line in lines) for lines in pages if lines]
     if len(letters) < FEWEST_SLIDES or median(letters) > MOST_ON_SLIDE:
-        return frozenset()
+        return {}
     first = [
         (pages[page][top[0]].box[1], page, top[0]) for page, (top, _) in enumerate(candidates)
         if top and pages[page][top[0]].size >= least
     ]  # fmt: skip
     group = max(_by_height(sorted(first)), key=len, default=[])
     if len(group) < TITLED_SLIDES * len(letters):
-        return frozenset()
-    rows = sorted((page, row) for _, page, row in group)
-    texts = [_plain(pages[page][row]) for page, row in rows]
+        return {}
+    titles = {page: row for _, page, row in sorted(group, key=lambda place: place[1])}
+    texts = [_plain(pages[page][row]) for page, row in titles.items()]
     n_new = 1 + sum(text != before for before, text in pairwise(texts))
-    return frozenset(rows) if n_new >= NEW_TITLES * len(rows) else frozenset()
+    return titles if n_new >= NEW_TITLES * len(titles) else {}
 
 
 def _side_bars(pages: Sequence[Sequence[Line]]) -> frozenset[tuple[str, int]]:

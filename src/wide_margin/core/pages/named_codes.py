@@ -4,7 +4,7 @@ A font of bitmaps without a table of meanings may call its glyphs "a97", "a98"; 
 dingbats of Adobe's list have most, and a text set in it comes as a row of stars and arrows.
 """
 
-from collections import Counter
+from wide_margin.core.later import regex
 
 _STRETCHES = {
     1: "✁✂✄☎✆✝✞✟✠✡☛☞✌✍✎✏✑✒✓✔✕✖✗✘✙✚✛✜✢✣✤✥✦✧★✩✪✫✬✭✮✯✰✱✲✳✴✵✶✷✸✹✺✻✼✽✾✿❀❁❂❃❄❅❆❇❈❉❊❋●❍■❏❑▲▼◆❖",
@@ -14,9 +14,10 @@ _STRETCHES = {
     117: "✉✈✇①②③④⑤⑥⑦⑧⑨⑩❶❷❸❹❺❻❼",
 }
 """The signs that the list gives to "a1" and its like, each stretch from its first number on."""
-_CODES = {
-    ord(sign): first + k for first, signs in _STRETCHES.items() for k, sign in enumerate(signs)
+_LETTERS = {
+    ord(sign): chr(first + k) for first, signs in _STRETCHES.items() for k, sign in enumerate(signs)
 }
+_SIGN = regex("[" + "".join(map(chr, _LETTERS)) + "]")
 MANY, LEAST = 0.3, 20
 """Share of a page's signs, and their number, from which they are letters."""
 VOWELS = 0.25
@@ -32,14 +33,12 @@ def with_named_codes(chars: str) -> str:
     Source:
         Adobe Glyph List, ITC Zapf Dingbats (zapfdingbats.txt).
     """
-    if chars.isascii():
+    if chars.isascii() or not _SIGN.search(chars):  # nearly every page
         return chars
-    counts = Counter(chars)
-    n_named = sum(n for sign, n in counts.items() if ord(sign) in _CODES)
-    n_signs = sum(n for sign, n in counts.items() if not sign.isspace())
-    if n_named < max(LEAST, MANY * n_signs):
+    n_signs = sum(not sign.isspace() for sign in chars)
+    if len(_SIGN.findall(chars)) < max(LEAST, MANY * n_signs):
         return chars
-    read = chars.translate({sign: chr(code) for sign, code in _CODES.items()})
+    read = chars.translate(_LETTERS)
     letters = [letter for letter in read.lower() if "a" <= letter <= "z"]
     n_vowels = sum(letter in "aeiou" for letter in letters)
     is_text = 2 * len(letters) > n_signs and n_vowels >= VOWELS * len(letters)

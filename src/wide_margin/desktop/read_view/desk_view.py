@@ -160,10 +160,8 @@ class DeskView(QAbstractScrollArea):
         room = self.viewport().width() - 2 * SIDE_PX - 12 * (n_across - 1)
         scale = room / (usual * n_across)
         if self.fit == "page":
-            scale = min(
-                scale,
-                (self.viewport().height() - 24) / max(size[0 if turned else 1] for size in sizes),
-            )
+            tallest = max(size[0 if turned else 1] for size in sizes)
+            scale = min(scale, (self.viewport().height() - 24) / tallest)
         self._arrange(scale=scale)
 
     def _arrange(self, *, scale: float | None = None) -> None:
@@ -334,7 +332,7 @@ class DeskView(QAbstractScrollArea):
         wanted = visible + [page for page in near if 0 <= page < self.n_pages]
         scale = self.scale * self.devicePixelRatioF()
         assert self._facts is not None
-        largest = max(w * h for w, h in map(self._facts.sizes.__getitem__, visible))
+        largest = max(w * h for w, h in (self._facts.sizes[page] for page in visible))
         whole = min(scale, (MAX_WHOLE_PIXELS / largest) ** 0.5)
         self.images.want(wanted, whole, night=self.colours.is_night)
         if whole < scale:
