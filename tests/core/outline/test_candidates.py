@@ -174,3 +174,25 @@ def test_a_number_beside_the_middle_of_a_title_stands_before_all_of_it(left, tit
     paragraphs = paragraphs_of([page], 10.0, Counter())
     found = [c.title for c in find_candidates(paragraphs, 10.0, "Serif", frozenset())]
     assert found[0] == title
+
+
+def candidates_among(lines):
+    paragraphs = paragraphs_of([lines], 10.0, Counter())
+    return [c.title for c in find_candidates(paragraphs, 10.0, "Serif", frozenset())]
+
+
+def test_rows_that_count_line_by_line_are_no_headings():
+    head = line(0, "1 Wells", 60.0, size=14.0)
+    rows = [line(0, f"{k + 1}\tWELL HOUSE\t0.0{k}1", 100 + 12 * k) for k in range(5)]
+    assert candidates_among([head, *rows]) == ["1 Wells"]
+    apart = [line(0, f"{k + 1} Of Ropes", 100 + 90 * k) for k in range(3)]
+    assert candidates_among([head, *apart]) == ["1 Wells", "1 Of Ropes", "2 Of Ropes", "3 Of Ropes"]
+
+
+def test_a_line_of_a_program_is_no_heading_for_its_number():
+    code = line(0, "12 draw the bucket up", 200.0, is_fixed=True, face="Mono")
+    assert candidates_among([code]) == []
+    deep = line(0, "1.2 draw the bucket up", 200.0, is_fixed=True, face="Mono")
+    assert candidates_among([deep]) == ["1.2 draw the bucket up"]
+    plain = line(0, "12 Of Ropes", 200.0, is_fixed=True)
+    assert candidates_among([plain]) == ["12 Of Ropes"]  # all of the text is set so

@@ -3,6 +3,7 @@
 from wide_margin.core.layout.model import Line
 from wide_margin.core.outline.contents import find_contents
 from wide_margin.core.outline.contents_rows import rows_of
+from wide_margin.core.outline.listings import is_listing
 from wide_margin.core.pages.model import LINE_END_HYPHEN
 
 
@@ -83,3 +84,12 @@ def test_sections_that_each_chapter_counts_anew_hang_under_it():
     ]
     found = find_contents([[line("Contents", 60, size=18.0), *rows]], frozenset([0]))
     assert [(e.title, e.level) for e in found.entries] == list(listed)
+
+
+def test_a_dot_of_the_leaders_behind_the_number_is_no_part_of_it():
+    dots = ". " * 20
+    led = [line(f"{title} {dots}{page}{end}", 100 + 14 * k, right=500)
+           for k, (title, page, end) in enumerate((("1 Wells", 2, "."), ("2 Ropes", 5, " ."),
+                                                   ("3 Lids", 9, "")))]  # fmt: skip
+    assert told(led) == [("1 Wells", "2"), ("2 Ropes", "5"), ("3 Lids", "9")]
+    assert is_listing([*led, *led])

@@ -82,3 +82,30 @@ def test_a_page_that_ends_a_worker_is_not_touched_before_its_turn(spaced, monkey
     monkeypatch.setattr(PdfFile, "page", lambda self, at: touched.append(at) or load(self, at))
     read_text(pdf, 0, only_edges=True)
     assert touched == [0]
+
+
+def read_with_letters_apart(path, text, apart):
+    canvas = Canvas(str(path))
+    canvas.setFont("Times-Roman", 12)
+    at = 60.0
+    for letter in text:
+        if letter == " ":
+            at += 2.6 * apart
+            continue
+        canvas.drawString(at, 700, letter)
+        at += canvas.stringWidth(letter, "Times-Roman", 12) + apart
+    canvas.drawString(60, 660, SAID)
+    canvas.save()
+    return [tidy(line.text) for line in lines_of(read_text(PdfFile(path), 0, only_edges=True))]
+
+
+def test_letters_set_apart_for_show_are_words_with_spaces_between_them(tmp_path):
+    found = read_with_letters_apart(tmp_path / "show.pdf", "widows and orphans", 3.2)
+    assert found == ["widows and orphans", SAID]
+
+
+def test_an_alphabet_and_letters_far_apart_are_no_words(tmp_path):
+    alphabet = read_with_letters_apart(tmp_path / "alphabet.pdf", "abcdefghijkl", 3.2)
+    assert alphabet[0] == "a b c d e f g h i j k l"
+    far = read_with_letters_apart(tmp_path / "far.pdf", "feedde", 6.5)
+    assert far[0] == "f e e d d e"

@@ -45,6 +45,9 @@ _BARE_NUMBER = regex(r"^(?:\d{1,2}|[IVXLC]{1,5}|[A-Z])$")
 _LABELS = first_words("chapter", "part", "section", "appendix", "book", "article") | set(
     number_words("en")
 )
+_COUNT = regex(r"^(\d{1,5})[.:)]?\s")
+CLOSE_LINES, COUNT_APART = 1.6, 2
+"""Lines whose tops are so many sizes apart, and whose numbers differ by so much, are counted."""
 _ONES = "|".join(number_words("en"))
 _COUNTED = regex(rf"^(?:{_PART_WORDS}\s+)?(?:{_ONES})(?:[ -](?:{_ONES}))?$", re.I)
 
@@ -117,6 +120,8 @@ def find_candidates(
     for row, paragraph in enumerate(paragraphs):
         if row in passed_over or not _could_be(paragraph, body_size, face):
             continue
+        if _is_counted_row(paragraphs, row):
+            continue
         found.append(candidate_at(paragraphs, row))
     return _joined(found, paragraphs)
 
@@ -152,10 +157,12 @@ def _could_be(paragraph: Paragraph, body_size: float, face: str) -> bool:
         return False
     if line.size < 0.75 * body_size:
         return False
-    if line.is_fixed and not (larger or line.is_bold or start[:1].isdigit()):
-        return False
     plain = text.replace("\t", " ")
     number = number_of(plain)
+    if line.is_fixed and not (larger or line.is_bold):
+        is_deep = number is not None and number.depth > 1
+        if not start[:1].isdigit() or not (is_deep or line.face == face):
+            return False
     if is_label(plain) or _BARE_NUMBER.match(plain):
         return True
     stands_out = line.is_bold and line.size >= LARGER * body_size
@@ -163,6 +170,30 @@ def _could_be(paragraph: Paragraph, body_size: float, face: str) -> bool:
     most = MAX_WORDS if line.size < MUCH_LARGER * body_size else MAX_WORDS_ASKED
     return _reads_as_title(plain, rest, most if rest[-1:] == "?" else MAX_WORDS,
                            stands_out=stands_out)  # fmt: skip
+
+
+def _is_counted_row(paragraphs: Sequence[Paragraph], row: int) -> bool:
+    """Whether a plain line counts lines that stand close: of output, of a program, of a list."""
+    paragraph = paragraphs[row]
+    line, value = paragraph.pieces[0].line, _count_of(paragraph)
+    if value is None or line.is_bold:
+        return False
+    for beside, sign in ((row - 1, -1), (row + 1, 1)):
+        if not 0 <= beside < len(paragraphs) or paragraphs[beside].page != paragraph.page:
+            continue
+        other = _count_of(paragraphs[beside])
+        away = sign * (paragraphs[beside].pieces[0].line.box[1] - line.box[1])
+        n_lines = len(paragraphs[min(row, beside)].pieces)
+        is_near = 0 < away < CLOSE_LINES * line.size * n_lines
+        if other is not None and is_near and 0 < sign * (other - value) < COUNT_APART + n_lines:
+            return True
+    return False
+
+
+def _count_of(paragraph: Paragraph) -> int | None:
+    """The whole number that a paragraph begins with."""
+    match = _COUNT.match(paragraph.text)
+    return int(match[1]) if match else None
 
 
 def is_code(title: str) -> bool:

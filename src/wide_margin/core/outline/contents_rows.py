@@ -21,6 +21,8 @@ _PAGE_AT_END = regex(
     rf"(?P<title>.*?\S)(?P<gap>[\s{LEADER}]+)(?:[Pp](?:age|\.)\s*)?"
     r"(?P<page>\d{1,4}|[ivxlcIVXLC]{1,8}|(?:[A-Z]|\d{1,3})[-–]\d{1,3})\s*$"
 )
+_DOT_AFTER = regex(rf"(?<=[\divxlcIVXLC])\s?[{LEADER}]$")
+"""A last dot of the leaders, drawn behind the page number."""
 _ONLY_PAGE = regex(
     rf"^[{LEADER}\s]*"
     r"(\d{1,4}|[ivxlc]{1,8}|[IVXLC]{1,8}|(?:[A-Z]|\d{1,3})[-–]\d{1,3})$"
@@ -96,7 +98,7 @@ def _row(
     text = tidy(line.text.replace("\t", " "))
     right = _right_edge(line, lines)
     box, printed, led = line.box, "", bool(_LEADERS.search(text))
-    match = _PAGE_AT_END.match(text)
+    match = _PAGE_AT_END.match(_DOT_AFTER.sub("", text) if led else text)
     is_set_off = "\t" in line.text or led or ragged or line.box[2] > right - 40
     if match and is_set_off and not title_kind(text):
         printed, text = match["page"], match["title"]

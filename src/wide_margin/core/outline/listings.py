@@ -11,7 +11,7 @@ from wide_margin.core.lexicon import LEADER
 if TYPE_CHECKING:
     from wide_margin.core.layout.model import Line
 
-_LEADERS = regex(rf"(?:[{LEADER}]\s?){{4,}}\s*(?:\d+|[ivxlc]+)?\s*$")
+_LEADERS = regex(rf"(?:[{LEADER}]\s?){{4,}}\s*(?:(?:\d+|[ivxlc]+)(?:\s?[{LEADER}])?)?\s*$")
 _WORDS = regex(r"[^\W\d_]{2}")
 _DECIMAL_INSIDE = regex(r"[^\W\d_].*\s\d+[.,]\d")
 _ENDS_IN_PAGE = regex(r"(?:[\s,]+(?:\d{1,4}|[ivxlc]{1,6}|[A-Z]-?\d{1,3}))+\s*$")

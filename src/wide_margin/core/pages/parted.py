@@ -1,11 +1,13 @@
-"""Words that PDFium runs together: a space drawn as a gap that it takes for none.
+"""Words that PDFium runs together, and words whose letters it takes for words.
 
 Some writers move the pen for a space right after they have moved it to bring two letters nearer;
-PDFium then sees one movement only, and "many thanks" is read as "manythanks".
+PDFium then sees one movement only, and "many thanks" is read as "manythanks". Titles whose letters
+are set apart for show have a space after every letter, as wide between words as within them.
 """
 
 from __future__ import annotations
 
+from itertools import pairwise
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -29,6 +31,12 @@ TOUCHING = 0.05
 NOTHING = "\u200b"
 _AFTER = frozenset(",.;:!?)]”’»•–—")
 """Signs that a space follows."""
+LETTERS_APART = 0.45
+"""Times its height by which the letters of a word are set apart at most."""
+EVEN, WORD_APART = 1.35, 1.8
+"""Times the middle gap of such letters up to which a gap is one of theirs, and from which it is one
+between words."""
+_LETTERS_APART = regex(r"(?<![^\W_])(?:[^\W\d_] ){4,}[^\W\d_](?![^\W_])")
 _SPACE_IN_WORD = regex(r"(?<=[^\W\d_]) (?=[^\W\d_])")
 _LATIN_END = 0x2E80
 """Scripts from here on are set without spaces."""
@@ -77,3 +85,31 @@ def without_false_spaces(chars: str, boxes: FloatArray) -> str:
         if abs(float(after[0] - before[2])) < TOUCHING * float(before[3] - before[1]):
             made[at] = NOTHING
     return "".join(made)
+
+
+def with_letters_joined(chars: str, boxes: FloatArray) -> str:
+    """The text with the letters of words that are set apart for show following each other.
+
+    The spaces within a word become characters of no width; those between words are told by their
+    gaps. Letters in the order of the alphabet, and letters at uneven distances, are no words.
+
+    Args:
+        chars: n characters of a page.
+        boxes: (n, 4) box of each that begins or ends a word.
+    """
+    made: list[str] = []
+    for found in _LETTERS_APART.finditer(chars):
+        rows = np.arange(found.start(), found.end(), 2)
+        letters = found[0][::2].casefold()
+        n_rising = sum(a < b for a, b in pairwise(letters))
+        gaps = boxes[rows[1:], 0] - boxes[rows[:-1], 2]
+        height = float(np.median(boxes[rows, 3] - boxes[rows, 1]))
+        middle = float(np.median(gaps))
+        between = gaps >= WORD_APART * middle
+        is_even = middle > 0 and not ((gaps > EVEN * middle) & ~between).any()
+        if n_rising > 0.8 * (len(letters) - 1) or not is_even or middle > LETTERS_APART * height:
+            continue
+        made = made or list(chars)
+        for row in rows[1:][~between].tolist():
+            made[row - 1] = NOTHING
+    return "".join(made) if made else chars

@@ -23,7 +23,12 @@ from wide_margin.core.pages.model import (
     PageText,
 )
 from wide_margin.core.pages.named_codes import with_named_codes
-from wide_margin.core.pages.parted import SHARE, parted_at, without_false_spaces
+from wide_margin.core.pages.parted import (
+    SHARE,
+    parted_at,
+    with_letters_joined,
+    without_false_spaces,
+)
 from wide_margin.core.pages.repair import (
     LIGATURE_CODES,
     with_accents,
@@ -143,6 +148,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
         return to_page_space(found, frame.box, frame.turns)
 
     chars = with_hyphens(with_accents(chars, boxes, first, last, boxes_of), boxes_of)
+    chars = with_letters_joined(chars, boxes)
     return PageText(index, width, height, chars, boxes, starts, fonts_of, sizes, fonts, frame)
 
 
