@@ -109,6 +109,12 @@ def test_labels_of_parts_are_known_in_many_languages(text, expected):
     assert is_label(text) is expected
 
 
+def test_a_title_that_begins_with_chapter_is_no_label():
+    rows = [("Chapter 2", 80.0), ("Chapter Title", 100.0), ("2.1 Ropes", 130.0)]
+    lines = [line(0, text, y, size=14.0, is_bold=True) for text, y in rows]
+    assert candidates_among(lines) == ["Chapter 2 Chapter Title", "2.1 Ropes"]
+
+
 def test_letters_set_apart_are_a_word():
     assert unspaced("C O N T E N T S") == "CONTENTS"
     assert unspaced("A to Z") == "A to Z"

@@ -88,3 +88,12 @@ def test_a_document_whose_contents_name_no_heading_has_an_outline(tmp_path):
     sections = read_document(tmp_path / "a.pdf").outline.sections
     assert sections
     assert all(section.title.startswith("Pages ") for section in sections)
+
+
+def test_chapters_that_are_set_as_the_parts_are_hang_under_them():
+    rows = [("Chapter 1 Wells", LARGE), ("Part I On the land", LARGE), ("Chapter 2 Ropes", LARGE),
+            ("2.1 Of hemp", PLAIN), ("Part II At sea", LARGE), ("Chapter 3 Lids", LARGE),
+            ("References", LARGE), ("Appendix A Chains", LARGE), ("A.1 Links", PLAIN)]  # fmt: skip
+    assert levels(*rows) == [0, 0, 1, 2, 0, 1, 0, 0, 1]
+    one_part = [row for row in rows if not row[0].startswith("Part II")]
+    assert levels(*one_part)[:3] == [0, 0, 0]

@@ -40,7 +40,6 @@ _CALL = regex(r"[\w.:]+\(\)")
 _LETTERS = regex(r"[^\W\d_]")
 _LEADERS = regex(rf"(?:[{LEADER}] ?){{4,}}")
 _PART_WORDS = alternatives("chapter", "part", "section", "appendix", "book", "article")
-BARE_LABEL = regex(rf"^{_PART_WORDS}\s+(?:\d+|[IVXLC]+|[A-Z]|[a-z]+)$", re.I)
 _BARE_NUMBER = regex(r"^(?:\d{1,2}|[IVXLC]{1,5}|[A-Z])$")
 _LABELS = first_words("chapter", "part", "section", "appendix", "book", "article") | set(
     number_words("en")
@@ -49,6 +48,8 @@ _COUNT = regex(r"^(\d{1,5})[.:)]?\s")
 CLOSE_LINES, COUNT_APART = 1.6, 2
 """Lines whose tops are so many sizes apart, and whose numbers differ by so much, are counted."""
 _ONES = "|".join(number_words("en"))
+_COUNTS = "|".join(word for word in number_words() if word.isalpha())
+BARE_LABEL = regex(rf"^{_PART_WORDS}\s+(?:\d+|[IVXLC]+|[A-Z]|{_COUNTS})$", re.I)
 _COUNTED = regex(rf"^(?:{_PART_WORDS}\s+)?(?:{_ONES})(?:[ -](?:{_ONES}))?$", re.I)
 
 

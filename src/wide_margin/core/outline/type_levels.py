@@ -6,7 +6,7 @@ from collections import Counter, defaultdict
 from collections.abc import Collection, Mapping, Sequence
 from typing import TYPE_CHECKING
 
-from wide_margin.core.lexicon import bare, squashed
+from wide_margin.core.lexicon import bare, squashed, words_for
 from wide_margin.core.outline.jumps import without_jumps
 from wide_margin.core.outline.numbering import number_before, number_of
 
@@ -18,6 +18,8 @@ _LISTS = squashed("contents", "list_of", "abstract")
 
 _OF_CHAPTERS = ("decimal", "roman", "chapter")
 """Schemes that number chapters."""
+FEWEST_PARTS = 2
+"""Parts, and chapters in them, from which chapters that are set like parts hang under them."""
 SELDOM = 2
 """Headings of a style that may be a title and its like."""
 
@@ -54,7 +56,7 @@ def levels_of(candidates: list[Candidate]) -> list[int]:
         style = candidate.style.without_face
         if number_of(candidate.title) is None:
             ranks[k] = usual[style] if style in usual else max(ranks[k], least[style])
-    return without_jumps(_freed(candidates, ranks))
+    return without_jumps(_under_parts(candidates, _freed(candidates, ranks)))
 
 
 def _least_ranks(order: Mapping[Style, int], usual: Mapping[Style, float]) -> dict[Style, float]:
@@ -112,6 +114,26 @@ def _freed(candidates: Sequence[Candidate], ranks: Sequence[float]) -> list[floa
                 if candidate.style.without_face == style:  # its like before it holds none either
                     freed[row] = max(freed[row], outermost)
     return freed
+
+
+def _under_parts(candidates: Sequence[Candidate], ranks: Sequence[float]) -> list[float]:
+    """Ranks in which chapters hang under the parts before them where both are set alike.
+
+    What has no number, and an appendix, stays beside the parts.
+    """
+    numbers = [number_of(candidate.title) for candidate in candidates]
+    parts = [k for k, number in enumerate(numbers) if number and number.scheme in words_for("part")]
+    if len(parts) < FEWEST_PARTS:
+        return list(ranks)
+    outermost, beside = ranks[parts[0]], {*words_for("part"), *words_for("appendix")}
+    moved, inside, n_chapters = list(ranks), False, 0
+    for k in range(parts[0], len(ranks)):
+        number = numbers[k]
+        if ranks[k] <= outermost:
+            inside = number is not None and number.scheme not in beside
+            n_chapters += inside and ranks[k] == outermost
+        moved[k] += inside
+    return moved if n_chapters >= FEWEST_PARTS else list(ranks)
 
 
 def _held_chapters(candidates: Sequence[Candidate], ranks: Sequence[float]) -> dict[int, list[int]]:
