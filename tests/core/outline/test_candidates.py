@@ -110,8 +110,8 @@ def test_labels_of_parts_are_known_in_many_languages(text, expected):
 
 
 def test_a_title_that_begins_with_chapter_is_no_label():
-    rows = [("Chapter 2", 80.0), ("Chapter Title", 100.0), ("2.1 Ropes", 130.0)]
-    lines = [line(0, text, y, size=14.0, is_bold=True) for text, y in rows]
+    rows = [("Chapter 2", 80.0, 20.0), ("Chapter Title", 120.0, 24.0), ("2.1 Ropes", 180.0, 14.0)]
+    lines = [line(0, text, y, size=size, is_bold=True) for text, y, size in rows]
     assert candidates_among(lines) == ["Chapter 2 Chapter Title", "2.1 Ropes"]
 
 
