@@ -7,6 +7,7 @@ from reportlab.pdfgen.canvas import Canvas
 from tests.making import STYLES, make_pdf, read_document
 from wide_margin.core.digest import DocumentKind
 from wide_margin.core.digest.facts import facts_within, find_facts
+from wide_margin.core.digest.imprint import DATES, iso_of
 from wide_margin.core.digest.kinds import kind_of
 from wide_margin.core.digest.names import (
     is_name,
@@ -699,3 +700,78 @@ def test_a_first_page_with_little_else_has_the_title(tmp_path, first, title):
     canvas.showPage()
     canvas.save()
     assert find_facts(read_document(tmp_path / "well.pdf")).title.text == title
+
+
+@pytest.mark.parametrize("name", ["Aino A. Perälä", "Aino A. B. Perälä", "Aino A Perälä"])
+def test_an_initial_that_is_an_article_too_is_part_of_a_name(facts_of, name):
+    assert names_in_line(name) == [name]
+    facts = facts_of(("title", "Keeping a Village Well"), ("author", name))
+    assert texts(facts.authors) == [name]
+    assert names_in_line("A Village Well") == []
+
+
+def test_people_under_by_are_the_authors_whatever_their_names_mean(facts_of):
+    facts = facts_of(
+        ("title", "Keeping a Village Well"), ("text", "by"),
+        ("author", "Mary Finger, Aino Perälä and John Baker"),
+    )  # fmt: skip
+    assert texts(facts.authors) == ["Mary Finger", "Aino Perälä", "John Baker"]
+
+
+def test_authors_may_stand_over_the_title(facts_of):
+    facts = facts_of(
+        ("author", "M. Lindqvist and Aino Perälä"), ("title", "Keeping a Village Well"),
+        ("text", "The rules of the village and what they are good for"),
+    )  # fmt: skip
+    assert texts(facts.authors) == ["M. Lindqvist", "Aino Perälä"]
+    others = facts_of(
+        ("author", "Water Science, Skyline Plots"), ("title", "Keeping a Village Well"),
+        ("text", "The rules of the village and what they are good for"),
+    )  # fmt: skip
+    assert others.authors == ()
+
+
+@pytest.mark.parametrize("label", ["Supervisor:", "Betreuer:", "Relatore:", "Co-advisor:"])
+def test_who_looked_after_the_work_is_no_author(facts_of, label):
+    facts = facts_of(
+        ("title", "Keeping a Village Well"), ("author", "Aino Perälä"),
+        ("text", label), ("author", "Prof. Marta Lindqvist"),
+    )  # fmt: skip
+    assert texts(facts.authors) == ["Aino Perälä"]
+    beside = facts_of(
+        ("title", "Keeping a Village Well"), ("author", "Aino Perälä"),
+        ("author", f"{label} Marta Lindqvist"),
+    )  # fmt: skip
+    assert texts(beside.authors) == ["Aino Perälä"]
+
+
+def test_a_title_goes_on_where_it_asks_for_it(facts_of):
+    facts = facts_of(
+        ("title", "An Introduction to"), ("text", ""), ("text", ""),
+        ("title", "Village Wells"), ("author", "Aino Perälä"),
+    )  # fmt: skip
+    assert facts.title.text == "An Introduction to Village Wells"
+
+
+def test_a_first_section_gives_a_title_without_its_number(facts_of):
+    assert facts_of().title.text == "Wells"
+
+
+@pytest.mark.parametrize(
+    ("printed", "date"),
+    [("24 lipca 2016", "2016-07-24"), ("4 февраля 2021", "2021-02-04"),
+     ("1. září 2008", "2008-09-01"), ("1995年6月", "1995-06"), ("2020년 7월 3일", "2020-07-03")],
+)  # fmt: skip
+def test_dates_are_read_in_more_languages(printed, date):
+    found = next(match for pattern in DATES if (match := pattern.search(printed)))
+    assert iso_of(found) == date
+
+
+def test_a_version_may_stand_apart_from_its_letter(facts_of):
+    facts = facts_of(("title", "Keeping a Village Well"), ("author", "v 3.0.1"))
+    assert facts.edition.text == "v 3.0.1"
+
+
+def test_a_title_that_begins_with_an_article_keeps_it(facts_of):
+    facts = facts_of(("h2", "A Village Well"), ("text", "It is deep, and nobody falls in it."))
+    assert facts.title.text == "A Village Well"

@@ -404,3 +404,39 @@ def test_how_a_part_is_started_is_not_how_the_whole_is_run(tmp_path):
     ])  # fmt: skip
     answer = Digester(read_document(path)).answer("How do I run Quorble?", WHOLE, None)
     assert answer.sure <= 0.3
+
+
+@pytest.fixture(scope="module")
+def without_its_name(tmp_path_factory):
+    """A manual that says what "this program" does, and names its own name hardly ever."""
+    path = tmp_path_factory.mktemp("made") / "made.pdf"
+    steps = ("The drawing is held in a file. Each line of it sets one line of the drawing, and as "
+             "in earlier books a file of instructions tells where it is kept. ")  # fmt: skip
+    make_pdf(path, [
+        [("title", "Drawkeep"), ("text", "by"), ("text", "Aino Perälä"),
+         ("text", "This program reads the marks of a gauge and draws them as a curve of the tide."),
+         ("text", steps * 2)],
+        [("h1", "1 Curves"), ("text", steps * 4), ("text", "The lipkeep package draws lips.")],
+        [("h1", "2 Lines"), ("text", steps * 4)],
+    ])  # fmt: skip
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize(
+    "typed", ["What is this program for?", "What does this program do?", "What does it do?"]
+)
+def test_what_this_program_is_for_is_told_without_its_name(without_its_name, typed):
+    answer = without_its_name.answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.startswith("This program reads the marks")
+
+
+def test_its_title_is_told(without_its_name):
+    answer = without_its_name.answer("What is the title of the manual?", WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == ["Drawkeep"]
+
+
+def test_who_wrote_another_thing_is_not_who_wrote_the_document(without_its_name):
+    own = without_its_name.answer("Who wrote it?", WHOLE, None)
+    assert [quote.text for quote in own.quotes] == ["Aino Perälä"]
+    other = without_its_name.answer("Who wrote lipkeep?", WHOLE, None)
+    assert "Aino Perälä" not in [quote.text for quote in other.quotes]

@@ -139,6 +139,15 @@ def test_a_number_that_ends_a_sentence_at_the_start_of_a_line_begins_no_item(pag
     assert any(text.endswith("in it: n = 6.") for text in said(document))
 
 
+def test_the_second_half_of_an_abbreviation_begins_no_item(page: Page) -> None:
+    page.text(740, width=320)
+    page.word(100, 697, "The keeper of the hut was then told to hang all of the ropes up again (z.")
+    page.word(100, 683, "B. for a later use of them), and to write down how many there were.")
+    document = page.read()
+    assert "item" not in {p.kind for p in document.paragraphs}
+    assert any("again (z. B. for a later use" in text for text in said(document))
+
+
 def test_initials_at_the_start_of_a_line_begin_no_item(page: Page) -> None:
     page.text(740, width=320)
     page.word(100, 697, "The keeper of the hut was then asked to write to the clerk J. B. and")

@@ -23,6 +23,8 @@ def parts(text):
         ("It is 4.5 m high. Why? Nobody knows!", ["It is 4.5 m high.", "Why?", "Nobody knows!"]),
         ("See sect. 8.4, e.g. a table. It is.", ["See sect. 8.4, e.g. a table.", "It is."]),
         ("Dr. Holm and J. Eaton came. They left.", ["Dr. Holm and J. Eaton came.", "They left."]),
+        ("By Holm, N., J.A. Eaton and A.B. Reed. It is.",
+         ["By Holm, N., J.A. Eaton and A.B. Reed.", "It is."]),
         ("He said “No.” Then he left.", ["He said “No.”", "Then he left."]),
         ("Ropes, pipes, etc. These fail.", ["Ropes, pipes, etc.", "These fail."]),
         ("Das ist z.B. so. Und so weiter.", ["Das ist z.B. so.", "Und so weiter."]),

@@ -17,7 +17,8 @@ _FILLERS = (
     r"|aquí|el|los|las|lo|esto|est[ea]|del|es|son|fue|ha|sido|para|documento|manual|libro|texto|informe|artículo|guía|tesis|breve|por|favor"
     r"|qui|il|lo|gli|questo|questa|di|della|dello|è|sono|stato|stata|per|documento|manuale|libro|testo|rapporto|articolo|guida|tesi"
     r"|aqui|o|os|as|este|esta|isto|do|da|dos|das|foi|livro|texto|relatório|artigo|guia|tese"
-    r"|het|dit|deze|van|voor|is|zijn|werd|boek|tekst|verslag|artikel|handleiding|gaat|over)"
+    r"|het|dit|deze|van|voor|is|zijn|werd|boek|tekst|verslag|artikel|handleiding|gaat|over"
+    rf"|{alternatives('program')})"
 )
 _WORDINGS = {
     "about": r"worum geht|um was geht|wovon handelt|was steht|was ist der inhalt|worüber|fass\w*(?: \w+){0,3} zusammen|zusammenfassung|überblick"
@@ -34,7 +35,7 @@ _WORDINGS = {
              r"|wie (?:schreef|is de auteur|zijn de auteurs)|wie heeft(?: \w+){0,3} geschreven|wanneer (?:is|werd)(?: \w+){0,3} (?:geschreven|verschenen)",
     "audience": r"für wen|an wen (?:richtet|wendet) sich|wer soll\w*(?: \w+){0,3} lesen|à qui s.adresse|pour qui|a quién (?:va|está) dirigid[oa]|para quién|a chi (?:è rivolt[oa]|si rivolge)|per chi"
              r"|a quem se (?:destina|dirige)|para quem|voor wie",
-    "purpose": r"was ist (?:das ziel|der zweck)|wozu dient|welche\w* zweck|quel est (?:le but|l.objectif)|à quoi sert|cuál es (?:el objetivo|el propósito)|para qué sirve|qual è (?:lo scopo|l.obiettivo)|a (?:che )?cosa serve"
+    "purpose": r"was (?:macht|tut|kann)|was ist (?:das ziel|der zweck)|wozu (?:dient|ist)|que fait|qué hace|(?:che )?cosa fa|o que faz|wat doet|welche\w* zweck|quel est (?:le but|l.objectif)|à quoi sert|cuál es (?:el objetivo|el propósito)|para qué sirve|qual è (?:lo scopo|l.obiettivo)|a (?:che )?cosa serve"
              r"|qual é (?:o objetivo|o propósito)|para que serve|wat is het doel|waarvoor dient",
     "licence": r"(?:unter )?welche\w? lizenz|sous quelle licence|quelle est la licence|bajo qué licencia|cuál es la licencia|con quale licenza|sob que licença|onder welke licentie",
     "install": r"wie installier\w+ (?:ich|man)|wie wird(?: \w+){1,2} installiert|comment (?:l.)?installer|comment (?:on )?(?:s|l).installe|cómo (?:se |lo )?instal\w+|come (?:si )?install\w+"
@@ -44,6 +45,7 @@ _WORDINGS = {
 _NORTH_AND_EAST = {
     "about": r"va(?:d|t) handlar (?:\w+ ){0,3}om|hva(?:d)? handler (?:\w+ ){0,3}om|mistä (?:\w+ ){0,2}kertoo|o czym jest|o čem (?:je|pojednává)|miről szól"
     r"|о ч[её]м(?: говорится| рассказывает| ид[её]т речь)?|про що|sammanfatta|oppsummer|sammenfat|tiivistä|podsumuj|streść|shrň|foglald össze|перескажи|кратко изложи|подведи итог",
+    "purpose": r"vad (?:gör|kan)|hva(?:d)? (?:gør|gjør|kan)|do czego służy|co robi|k čemu (?:je|slouží)|co dělá|mire (?:való|jó)|mit csinál|для чего(?: нужн\w+| служит)?|что делает|для чого",
     "authors and date": r"vem (?:har )?skr[ei]\w+|hve[mr](?:em)? (?:har )?skre\w+|kuka (?:on )?kirjoit\w+|kto (?:to )?napisał\w*|kdo (?:to )?napsal\w*|ki írta"
     r"|кто (?:автор\w*|написал\w*|составил\w*)|хто (?:автор\w*|написав)|när skrevs|hvornår blev(?: \w+){0,2} skrevet|når ble(?: \w+){0,2} skrevet"
     r"|kiedy(?: \w+){0,2} napisan\w*|kdy bylo? (?:to )?napsán\w*|когда(?: \w+){0,2} (?:написан\w*|издан\w*|выш\w+)",
@@ -55,6 +57,7 @@ _OF_THE_NORTH_AND_EAST = (
     r"(?:den|det|de|här|denna|detta|dette|denne|boken|bogen|bok|bog|manualen|dokumentet|artikeln|artiklen|rapporten|texten|guiden|är|er|om|i"
     r"|ten|ta|to|tego|tej|ta?to|tento|toto|je|jest|dokument\w*|książk\w+|podręcznik\w*|artykuł\w*|tekst\w*|kniha|knihu|příručk\w+|manuál\w*|článek"
     r"|эт[аиоу]т?|этого|этой|этом|данн\w+|здесь|тут|документ\w*|книг\w+|стать\w+|текст\w*|руководств\w+|учебник\w*|отчёт\w*|он[аои]?|кратко|пожалуйста"
+    rf"|{alternatives('program')}"
     r"|цей|ця|це|цього|ez|a|az|könyv|dokumentum|kézikönyv|tämä|tässä|kirja|kirjassa|asiakirja)"
 )
 _WITHOUT_BLANKS = {

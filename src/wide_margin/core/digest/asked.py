@@ -22,7 +22,7 @@ from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, number_words, ordinal_words, squashed
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import guess_language, words
-from wide_margin.core.search.vectors import vectors_of
+from wide_margin.core.search.vectors import frequency_rank, vectors_of
 from wide_margin.core.shipped import text_of
 
 if TYPE_CHECKING:
@@ -51,7 +51,7 @@ _WORDINGS: dict[str, str] = {
     "bugs": r"\b(?:where|how|to whom)\b.{0,20}\b(?:report|file|send|submit)\b.{0,20}\b(?:bugs?|issues?|problems?|errors?|bug reports?|feedback)\b|\b(?:where|how)\b.{0,16}\b(?:get|find|ask for)\b.{0,8}\b(?:help|support)\b|\b(?:whom?|how) (?:do|can|should|could) (?:i|we|one) contact\b",
     "run": r"\bhow (?:do|can|should|would|could|does|to|is)\b.{0,14}\b(?:(?:run|start(?:ed)?|launch(?:ed)?|used?|invoked?|executed?|operated?)\b (?!\w+ing\b)|(?:run|used?|operated?)\W*$)",
     "licence": r"\b(?:which|what|whose) licen[sc]e\b|^(?:what is |what's )?(?:the |its )?licen[sc]e\W*$|\b(?:its|the) licen[sc]e\s*\??$|\blicen[sc]ed\b|(?<!how )\b(?:may|can|am) i (?:allowed to )?(?:copy|change|share|pass|use|distribute|redistribute|reproduce)|\bon what terms\b|\bcopyright\b|\bpass (?:this|it)\b.*\bon\b|\bredistribut",
-    "authors and date": r"\bwho (?:wrote|made|created|is the author|are the authors?|edited|maintains|looks after|takes care of|keeps up|is behind|published|has written)\b|\b(?:name|list|names of|show|give me) (?:\w+ )?authors\b|^\W*(?:the )?authors?\W*$|\bby whom\b|\bwritten by\b|\bwhen (?:was|is|did) (?:it|this|the \w+) (?:written|made|published|issued|from|appear|come out)|\b(?:which|what) (?:version|edition|release|date|year)\b|\bfrom when\b|\bhow old is\b|\bwhere (?:was|did) .*\b(?:published|come out|appear)",
+    "authors and date": r"\b(?:what(?:'s|’s| is)|which is|give me|tell me) (?:the|its) (?:\w+ )?title\b|\bwho (?:wrote|made|created|is the author|are the authors?|edited|maintains|looks after|takes care of|keeps up|is behind|published|has written)\b|\b(?:name|list|names of|show|give me) (?:\w+ )?authors\b|^\W*(?:the )?authors?\W*$|\bby whom\b|\bwritten by\b|\bwhen (?:was|is|did) (?:it|this|the \w+) (?:written|made|published|issued|from|appear|come out)|\b(?:which|what) (?:version|edition|release|date|year)\b|\bfrom when\b|\bhow old is\b|\bwhere (?:was|did) .*\b(?:published|come out|appear)",
     "new": r"\bwhat(?:'s|’s| is| are| was| has| have)?\b.*\b(?:new|changed?|added|altered|different)\b|\bchanges?\b.*\b(?:release|version|edition|since)\b|\blatest (?:release|version|edition|changes)\b|\bwithdrawn\b|\bsince this was written\b",
     "terms": r"\b(?:key|main|important|special|central) (?:terms?|words?|concepts?|notions)\b|\bspecial meaning\b|\bvocabulary\b|\bglossary\b|\bwhich (?:words|terms)\b",
     "organised": r"\bhow is\b.*\b(?:organi[sz]ed|structured|divided|laid out|arranged)\b|\bstructure\b|\bwhat (?:are|is in) (?:its|the) (?:parts|chapters|sections)\b|\boutline of\b",
@@ -65,7 +65,7 @@ _WORDINGS: dict[str, str] = {
     "findings": r"\b(?:findings?|results?|outcomes?)\b|\bwhat (?:did|do|does|have|has) (?:they|it|the authors?|he|she) (?:find|found|show|shown|discover|learn)\b|\bc(?:a|o)me out (?:well|best|on top|ahead)\b|\bturn(?:s|ed)? out\b",
     "method": r"\b(?:which|what) (?:kind of |sort of |type of )?(?:\w+ )?(?:methods?|approach|model|technique|methodology)\b.*\b(?:use|used|rest|based|follow|take)|\bhow (?:did|do|does) (?:they|it|the authors?) (?:do it|proceed|go about|work)\b|^what (?:is the )?(?:method|approach|methodology)\s*\??$",
     "data": r"\b(?:which|what) (?:\w+ )?data\b(?!\s+(?:formats?|types?|structures?|files?|models?|layouts?)\b)|\bwhere do\b.*\bdata\b.*\bcome from\b|\bdata ?sets? (?:are|is|do)\b|\bhow many (?:participants|patients|respondents)\b",
-    "purpose": r"\b(?:goals?|aims?|purposes?|objectives?|mission)\b|\btrying to (?:do|achieve|say|show)\b|\bset(?:s)? out to\b|\bmeant to (?:do|be)\b|\bwhat(?:'s|’s| is| are)\b.{0,40}\bfor\s*\??$|\bpoint of\b|\bintended to\b",
+    "purpose": r"\b(?:goals?|aims?|purposes?|objectives?|mission)\b|\btrying to (?:do|achieve|say|show)\b|\bset(?:s)? out to\b|\bmeant to (?:do|be)\b|\bwhat(?:'s|’s| is| are)\b.{0,40}\bfor\s*\??$|\bpoint of\b|\bintended to\b|\bwhat (?:does|do|can|will) (?:it|this|the)(?: \w+)? do\W*$",
     "about": r"\b(?:about|gist|tl;?dr|nutshell|synopsis|sums?\s+(?:\w+\s+)?up|summar(?:y|ise|ize|ised|ized)|condense|recap)\b|\b(?:main|key|chief|central|important) (?:points?|ideas?|topics?|messages?|themes?|arguments?|thesis|contents?)\b|\bwhat (?:does|do|is|will) .*\b(?:say|cover|covers|contain|contains|introduce|introduces|discuss|treat|deal with|tell)\b|\btopics?\b|\bin (?:brief|short|a few words)\b|\bexplain\b.*\bwhat\b|\b(?:simply|plain words|simple words)\b|\bwhat(?:'s|’s| is) (?:this|it|in (?:it|this|here))\s*\??$|\boverview\b|\bwhat is this (?:paper|document|manual|book|report|text|thing)\b|\bbroadly\b",
 }  # fmt: skip
 _KINDS = {kind: regex(pattern, re.I) for kind, pattern in _WORDINGS.items()}
@@ -193,7 +193,9 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         own = [word for word in (*own, *short) if not is_subject(document, word)]
         own += _SOME_OF_IT.findall(text)
     if kind == "authors and date" and (
-        _asks_of_matter(document, text) or _asks_of_another(document, text)
+        _asks_of_matter(document, text)
+        or _asks_of_another(document, text)
+        or _names_another(document, own)
     ):
         return None
     if kind == "why" and _OF_A_STEP.search(text):
@@ -249,6 +251,17 @@ def _asks_of_another(document: ReadDocument, text: str) -> bool:
     match = _VERSION_OF.search(text)
     return match is not None and match["name"].casefold() not in (
         _title_words(document) | _VOCABULARY
+    )
+
+
+def _names_another(document: ReadDocument, own: Sequence[str]) -> bool:
+    """Whether a name among a question's own words is one that the text has and is not about."""
+    index = document.index
+    coined = [word for word in own if frequency_rank(word) is None]
+    return any(
+        any(term in index.term_ids for term in index.analyser.terms_of(word))
+        and not is_subject(document, word)
+        for word in coined
     )
 
 

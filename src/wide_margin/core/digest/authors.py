@@ -39,22 +39,43 @@ _BY_ALONE = regex(
     r"|\W*(?:authors?|editors?)\s*:?\s*$", re.I
 )  # fmt: skip
 """A line that says that names follow."""
+_OF_ANOTHER = regex(
+    r"\W*(?:(?:co-?)?(?:supervis\w+|advis[eo]r\w*)|referees?|examin\w+|betreu\w+|(?:erst|zweit)?gutachter\w*"
+    r"|(?:cor)?relator[ei]|orientador\w*|coorientador\w*|(?:co-?)?direct(?:eur|rice|or|ora)\w*|promot\w+|vedoucí|opiekun"
+    r"|handledare|vejleder|veileder|научный руководитель|指導教員|导师)\b[^:]{0,20}(?::|$)", re.I
+)  # fmt: skip
+"""Says that the name after it is that of who looked after the work."""
 _SMALL_WORD = regex(r"(?<![\w.@/-])[^\W\d_A-ZÀ-Þ]{3,}(?![\w@/-]|\.\w)")
+_INITIAL = regex(r"\b[^\W\d_a-z]\.")
 _JOINS = frozenset(["and", "und", "et", "y", "e", "en", "och", "og", "with"])
 """Stand between the names of a list."""
 
 
 def authors_of(
-    document: ReadDocument, lines: Sequence[FrontLine], rest: Sequence[FrontLine]
+    document: ReadDocument,
+    lines: Sequence[FrontLine],
+    rest: Sequence[FrontLine],
+    title: Sequence[FrontLine] = (),
 ) -> tuple[Fact, ...]:
-    """The people or bodies named after the title; those of the metadata where they are printed."""
+    """The people or bodies named after the title; those of the metadata where they are printed.
+
+    Args:
+        document: It.
+        lines: Of its front.
+        rest: Those after the title.
+        title: Those of the title, over which names may stand as well.
+    """
     found: list[Fact] = []
     titles = {letters_of(section.title) for section in document.outline.sections}
     labels = [k for k, line in enumerate(rest) if _BY_ALONE.match(line.text)]
     after = rest[labels[0] + 1 :] if labels else list(rest)
     size = 0.0
+    others = _of_others(after)
     for line, names in _names_by_line(after):
-        is_rare = line in rest[:NEXT] and is_rare_name(line.text)
+        if id(line) in others:
+            continue
+        is_told = bool(labels) and line is after[0]
+        is_rare = is_told or (line in rest[:NEXT] and all(map(is_rare_name, names)))
         if (letters_of(line.text) in titles and not is_rare) or line.size < SMALLER * size:
             continue
         for name in names:
@@ -67,6 +88,8 @@ def authors_of(
         fact for name in split_people(document.facts.author)
         if (fact := _printed(document, lines, name)) is not None
     ]  # fmt: skip
+    if not found and not printed:
+        found = _above_title(document, lines, title)
     if not found:
         found = _with_those_beside(document, lines, printed)
     elif printed and len(printed) < len(found):
@@ -74,6 +97,30 @@ def authors_of(
         known = [f for f in found if any(same_person(f.text, p.text) for p in printed)]
         found = known if len(known) == len(printed) else found
     return tuple(found)
+
+
+def _of_others(lines: Sequence[FrontLine]) -> set[int]:
+    """Lines, by their ids, that name who looked after a thesis: "Supervisor: …", or under that."""
+    found = {id(line) for line in lines if _OF_ANOTHER.match(line.text)}
+    for line, following in pairwise(lines):
+        if id(line) in found and line.text.rstrip().endswith(":"):
+            found.add(id(following))
+    return found
+
+
+def _above_title(
+    document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
+) -> list[Fact]:
+    """The people of a line of names alone under which the title of a title page stands."""
+    for line in lines:
+        if not title or title[0].page or line.top >= title[0].top or line.page:
+            continue
+        names = names_in_line(line.text)
+        words = reduce(lambda text, name: text.replace(name, " "), names, line.text)
+        is_only = bool(names) and not set(re.findall(r"[^\W\d_]+", words)) - _JOINS
+        if is_only and all(is_rare_name(name) or _INITIAL.search(name) for name in names):
+            return [Fact(name, line_locator(document, [line], name)) for name in names]
+    return []
 
 
 def _with_those_beside(

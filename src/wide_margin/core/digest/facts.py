@@ -30,6 +30,7 @@ from wide_margin.core.digest.titles import (
     subtitle_of,
     title_of,
 )
+from wide_margin.core.outline.numbering import number_before, number_of, unnumbered
 from wide_margin.core.plain import one_line
 
 if TYPE_CHECKING:
@@ -90,9 +91,13 @@ def find_facts(document: ReadDocument) -> Facts:
         title = replace(title, text=closed_up(title.text).rstrip(" *∗†‡§¶"))
     if title is not None and letters_of(title.text) == letters_of(named):
         title = replace(title, text=one_line(named))  # the page has the letters, this the blanks
+    if title is not None and _is_first_section(document, title.text):
+        title = replace(title, text=unnumbered(title.text))
     rest = after_title(lines, title_lines)
     subtitle = subtitle_of(title_lines, rest)
-    authors = authors_of(document, lines, [line for line in rest if line not in subtitle])
+    authors = authors_of(
+        document, lines, [line for line in rest if line not in subtitle], title_lines
+    )
     kind = kind_of(document, title.text if title else "")
     facts = Facts(
         kind=kind,
@@ -108,6 +113,14 @@ def find_facts(document: ReadDocument) -> Facts:
         licence=licence_of(document),
     )
     return _with_disagreements(document, facts)
+
+
+def _is_first_section(document: ReadDocument, title: str) -> bool:
+    """Whether a document without a title goes by that of its first section: "1 Wells"."""
+    first, number = document.outline.sections[:1], number_of(title)
+    if not first or number is None or number.scheme != "decimal" or number.depth > 1:
+        return False
+    return not number_before(number) and letters_of(first[0].title) == letters_of(title)
 
 
 def _with_disagreements(document: ReadDocument, facts: Facts) -> Facts:

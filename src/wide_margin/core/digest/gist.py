@@ -35,6 +35,7 @@ from wide_margin.core.digest.telling import naming
 from wide_margin.core.document import Locator, locator_for
 from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.later import regex
+from wide_margin.core.lexicon import words_for
 from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
 from wide_margin.core.shipped import json_of
@@ -231,6 +232,8 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
     for word in words:
         rank, lower = frequency_rank(word.lower()), word.lower()
         if is_common(lower, language) or not any(map(str.isalpha, lower)):
+            continue
+        if not is_english and lower in words_for("program"):
             continue
         is_name = word[0].isupper() or any(letter.isdigit() for letter in word)
         is_name |= is_english and rank is None

@@ -26,16 +26,16 @@ _MONTHS = {
     name: number
     for number, names in enumerate(
         (
-            "january jan januar janvier enero gennaio janeiro januari",
-            "february feb februar février fevrier febrero febbraio fevereiro februari",
-            "march mar märz mars marzo março maart", "april apr avril abril aprile",
-            "may mai mayo maggio maio mei", "june jun juni juin junio giugno junho",
-            "july jul juli juillet julio luglio julho",
-            "august aug août aout agosto augustus",
-            "september sep sept septembre septiembre settembre setembro",
-            "october oct oktober octobre octubre ottobre outubro",
-            "november nov novembre noviembre novembro",
-            "december dec dezember décembre decembre diciembre dicembre dezembro",
+            "january jan januar janvier enero gennaio janeiro januari января stycznia ledna",
+            "february feb februar février fevrier febrero febbraio fevereiro februari февраля lutego února",
+            "march mar märz mars marzo março maart марта marca března marts", "april apr avril abril aprile апреля kwietnia dubna",
+            "may mai mayo maggio maio mei мая maja května maj", "june jun juni juin junio giugno junho июня czerwca června",
+            "july jul juli juillet julio luglio julho июля lipca července",
+            "august aug août aout agosto augustus августа sierpnia srpna augusti",
+            "september sep sept septembre septiembre settembre setembro сентября września září",
+            "october oct oktober octobre octubre ottobre outubro октября października října",
+            "november nov novembre noviembre novembro ноября listopada listopadu",
+            "december dec dezember décembre decembre diciembre dicembre dezembro декабря grudnia prosince",
         ),
         start=1,
     )
@@ -55,6 +55,7 @@ DATES = tuple(
         rf"\b(?P<day>0?[1-9]|[12]\d|3[01])[./](?P<m>0?[1-9]|1[0-2])[./]{_YEAR}\b"
         r"|\b(?P<m_>0?[1-9]|1[0-2])/(?P<day_>1[3-9]|2\d|3[01])/(?P<year_>(?:19|20)\d\d)\b",
         rf"\b{_YEAR}/(?P<m>0?[1-9]|1[0-2])/(?P<day>0?[1-9]|[12]\d|3[01])\b",
+        rf"{_YEAR}\s?[年년]\s?(?P<m>0?[1-9]|1[0-2])\s?[月월](?:\s?(?P<day>[12]\d|3[01]|0?[1-9])\s?[日일])?",
         rf"(?<![\d.–-]){_YEAR}(?![\d.]?\d|[–-]\d)",
     )
 )  # fmt: skip
@@ -72,7 +73,7 @@ VERSION = regex(
     r"\b(?:for\s+)?(?P<word>version|release|edition|revision|auflage|édition|edición|edizione)\s*:?\s+"
     r"(?P<number>\d+(?:\.\d+)*[\w.-]*|[IVX]+\b)"
     r"|\b(?P<ordinal>\d+(?:st|nd|rd|th)|first|second|third|fourth|fifth|sixth|seventh|revised)\s+(?P<word2>edition|release)\b"
-    r"|(?:^|\s)[vV](?P<short>\d+(?:\.\d+)+)\b", re.I
+    r"|(?:^v\s|(?:^|\s)v)(?P<short>\d+(?:\.\d+)+)\b", re.I
 )  # fmt: skip
 _IN_TEXT = regex(
     r"\b(?:in|the|with|since|by|an?|than|der|die|das|zur|von|la|le|el|de|del|da|do|di)\s+$"
@@ -107,7 +108,7 @@ LEAST_OF_DATE = 1.9
 """Score below which what looks like a date is more likely one of something else."""
 FRONT_OF_BOOK = 3
 """Index of the last page of the front where no contents end it sooner."""
-_DANGLES = regex(r"\b(?:of|the|and|on|in|for|by|at)$|[,&‐\ufffe]$|[a-z]-$", re.I)
+DANGLES = regex(r"\b(?:of|the|and|on|in|for|by|at|to|an?|with|from)$|[,&‐\ufffe]$|[a-z]-$", re.I)
 """Ends a line whose next one belongs to it."""
 _OF_ANOTHER_WORK = regex(
     r"(?!\W*(?:this|these|it|(?:an?|the) (?:\w+ )?(?:version|paper|article|work|report|book|manuscript|part))\b)"
@@ -150,7 +151,7 @@ def date_of(
             match = pattern.search(line.text)
             if match is None:
                 continue
-            score = 3.0 - 0.25 * rank - 0.5 * abs(line.page - title_page)
+            score = 3.0 - 0.25 * min(rank, len(DATES) - 2) - 0.5 * abs(line.page - title_page)
             share = len(match[0]) / max(len(line.text), 1)
             score += 1.5 * share + 1.0 * tells
             score -= 1.5 * bool(_OF_ANOTHER.search(line.text))
@@ -158,7 +159,7 @@ def date_of(
             score -= 1.5 * (len(line.text.split()) > 12 and not tells)
             if score > best_score:
                 best_score = score
-                best = Fact(_iso(match), line_locator(document, [line], match[0]))
+                best = Fact(iso_of(match), line_locator(document, [line], match[0]))
             break
     return best if best_score >= LEAST_OF_DATE else None
 
@@ -175,11 +176,12 @@ def running_date(document: ReadDocument) -> Fact | None:
     for line in running_lines(document):
         for pattern in DATES[:-1]:
             if (match := pattern.search(line.text)) and not _OF_ANOTHER.search(line.text):
-                return Fact(_iso(match), line_locator(document, [line], match[0]))
+                return Fact(iso_of(match), line_locator(document, [line], match[0]))
     return None
 
 
-def _iso(match: re.Match[str]) -> str:
+def iso_of(match: re.Match[str]) -> str:
+    """The date that one of DATES found, as 2021-03-14, 2021-03 or 2021."""
     groups = {name.rstrip("_"): said for name, said in match.groupdict().items() if said}
     month = groups.get("m")
     if groups.get("month"):
@@ -241,7 +243,7 @@ def published(
             continue  # a heading, or the rest of a sentence
         whole = [line]
         for following in lines[k + 1 : k + 4]:
-            if not _DANGLES.search(whole[-1].text) or following.page != line.page:
+            if not DANGLES.search(whole[-1].text) or following.page != line.page:
                 break
             whole.append(following)
         text = re.sub(r"(?<=[a-z])[-‐\ufffe] (?=[a-z])", "", " ".join(part.text for part in whole))

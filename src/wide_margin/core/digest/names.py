@@ -48,7 +48,7 @@ _NO_NAME = regex(
     r"|conference|workshop|symposium|congress|meeting|seminar|lecture|course|summit"
     r"|research|science|sciences|technology|engineering|statistics|mathematics|biostatistics|medicine|bioinformatics"
     r"|january|february|march|april|may|june|july|august|september|october|november|december|keywords?|figure|table|usa|uk"
-    r"|germany|austria|france|england|canada|switzerland|netherlands|using|for|the|of|with|in|on|from|to|at|an?)\b", re.I
+    r"|germany|austria|france|england|canada|switzerland|netherlands|using|for|the|of|with|in|on|from|to|at|(?-i:an?))\b|^An?\s", re.I
 )  # fmt: skip
 _BODY = regex(
     r"\b(?:the\s+)?(?P<name>(?:[A-Z][\w+.-]*\s+){1,5}(?:[Dd]evelopment [Tt]eam|[Tt]eam|[Pp]roject|[Cc]ommittee|[Ww]orking [Gg]roup"

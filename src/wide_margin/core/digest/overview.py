@@ -19,6 +19,8 @@ from wide_margin.core.digest.by_kind import (
     CHANGES,
     CONCLUSION,
     DATA,
+    FRONT,
+    FRONT_ROWS,
     LIMITS,
     LONG,
     MANY_SENTENCES,
@@ -27,6 +29,7 @@ from wide_margin.core.digest.by_kind import (
     NEXT_TO_BEST,
     OF_NO_SECTION,
     PURPOSE,
+    STATED,
     WHY,
     Slot,
     fill,
@@ -35,7 +38,7 @@ from wide_margin.core.digest.by_kind import (
 from wide_margin.core.digest.facts import facts_within
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines
 from wide_margin.core.digest.roles import OUTLINES, Role
-from wide_margin.core.digest.telling import OF_DOCUMENT
+from wide_margin.core.digest.telling import OF_DOCUMENT, says_what_this_does
 from wide_margin.core.digest.titled import KINDS as TITLED
 from wide_margin.core.digest.titled import (
     begins_in,
@@ -234,6 +237,13 @@ def _lines(
     # The weaker signs are English: in another language what does not say it plainly is left.
     is_foreign = document.index.language != "en"
     filled = fill(document, scored, slot, rows, most=most, only_told=is_foreign)
+    if kind == "purpose" and filled.sure < STATED:
+        early = rows[: int(max(FRONT * len(rows), FRONT_ROWS))]
+        said = [
+            r for r in early if says_what_this_does(document.text.sentences[r].text.lower())
+        ]  # fmt: skip
+        if said:
+            return gist_lines(document, said[:most]), IN_ITS_PLACE
     if filled.lines:
         # No section is about it; some sentence somewhere is, and not in plain words.
         is_stray = kind in TITLED and len(rows) > MANY_SENTENCES and filled.sure < PLAIN
@@ -522,7 +532,7 @@ def _authors_and_date(
 ) -> tuple[GistLine, ...]:
     """The facts that are asked for, each as it is printed."""
     text = asked.question.casefold()
-    wanted: list[Fact | None] = []
+    wanted: list[Fact | None] = [facts.title] if re.search(r"\btitle\b", text) else []
     if re.search(r"who|author|whom|wrote|written", text):
         wanted += facts.authors
     asks_edition = bool(re.search(r"version|edition|release", text))

@@ -191,6 +191,12 @@ _NAMED_WORKS = (
 """What a thing may be said to do where it is introduced, and anywhere else as well."""
 
 
+_THIS = regex(
+    rf"^\W*{_LEADS_IN}(?:this|the present) {THING}\s+(?:\w+ly |also )?(?:{_NAMED_IS}|{_NAMED_DOES}|{_NAMED_WORKS})"
+)
+"""Begins with what the thing is or does that the document is on, without its name."""
+
+
 class Naming(NamedTuple):
     """Finds what is said of the names of a document."""
 
@@ -249,6 +255,11 @@ def says_what_it_is(names: Naming | None, text: str) -> bool:
     """Whether a sentence, in lower case, says what the thing in the title is: "X is a …"."""
     is_said = names is not None and bool(names.is_a.match(text))
     return is_said and not _LEANS_AT_END.search(text)
+
+
+def says_what_this_does(text: str) -> bool:
+    """Whether a sentence, in lower case, says what "this program" is or does."""
+    return bool(_THIS.match(text)) and not _GIVEN_AWAY.search(text)
 
 
 @lru_cache(maxsize=8)

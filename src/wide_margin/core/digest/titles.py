@@ -21,7 +21,7 @@ from wide_margin.core.digest.front import (
     overlap_across,
     running_lines,
 )
-from wide_margin.core.digest.imprint import DATES, MONTH_NAMES, ONLY_KIND, VERSION
+from wide_margin.core.digest.imprint import DANGLES, DATES, MONTH_NAMES, ONLY_KIND, VERSION
 from wide_margin.core.digest.names import names_in_line, people_in_block
 from wide_margin.core.explain.verbs import opens_clause
 from wide_margin.core.later import regex
@@ -49,6 +49,8 @@ LARGER = 1.05
 LONGEST_SENTENCE = 10
 """Words; what is longer and ends in a full stop is a sentence."""
 TITLE_PAGES = 3
+LONG_TITLE = 14
+"""Letters from which a printed line that is the title of the metadata is no coincidence."""
 TITLE_PAGE_LINES = 8
 """A page with no more lines below its title is a title page, and no first page of text."""
 _SERIES = regex(
@@ -136,7 +138,17 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
             score += OF_TITLE_PAGE * (score > 0 and is_of_title)
             if score > best_score:
                 best, best_score = block, score
-    return _in_running_head(document, best, named) or best
+    return _in_running_head(document, best, named) or _whole(best, lines)
+
+
+def _whole(title: list[FrontLine], lines: Sequence[FrontLine]) -> list[FrontLine]:
+    """A title with the line under it that it asks for: "Introduction to", and what to."""
+    if not title or not DANGLES.search(title[-1].text):
+        return title
+    last = title[-1]
+    below = [line for line in lines if line.page == last.page and line.top > last.top]
+    is_alike = below and abs(below[0].size - last.size) <= 0.1 * last.size
+    return [*title, below[0]] if is_alike else title
 
 
 def _in_running_head(
@@ -274,10 +286,13 @@ def metadata_title(document: ReadDocument) -> str:
 
 
 def _spaced_title(lines: Sequence[FrontLine], named: str) -> list[FrontLine]:
-    """Lines set letter by letter ("A  R E P O R T") that are the metadata's title to the letter."""
+    """Lines that are the metadata's title to the letter: a long one, or one set letter by letter.
+
+    ("A  R E P O R T")
+    """
     wanted, found = letters_of(named), list[list[FrontLine]]()
     for k, line in enumerate(lines):
-        if not is_spaced(line.text):
+        if not is_spaced(line.text) and (line.page or len(wanted) < LONG_TITLE):
             continue
         for end in range(k + 1, min(k + 4, len(lines) + 1)):
             if wanted and letters_of("".join(part.text for part in lines[k:end])) == wanted:
@@ -322,7 +337,8 @@ def _with_rest(block: list[FrontLine], rest: Sequence[FrontLine]) -> list[FrontL
     for line in rest[len(block) :]:
         last = block[-1]
         near = line.page == last.page and 0 < line.top - last.top <= GOES_ON * last.size
-        if not near or abs(line.size - last.size) > 0.1 * last.size or not line.text[:1].islower():
+        goes_on = line.text[:1].islower() or bool(DANGLES.search(last.text))
+        if not near or abs(line.size - last.size) > 0.1 * last.size or not goes_on:
             break
         block = [*block, line]
     return block

@@ -54,6 +54,8 @@ sentence."""
 BESIDE_TEXT = ("note", "caption", "figure", "side", "row")
 """Kinds that a sentence may go on over, from one page or column to the next."""
 _WORD = regex(r"[^\W\d_]+(?:-[^\W\d_]+)*")
+_HALF_SHORT = regex(r"(?:^|[\s(])[^\W\d_]\.$")
+"""Ends in the first half of an abbreviation: "(z." before "B."."""
 _SENTENCE_END = regex(r"[.!?:;…][\"'”’)\]]*\s*$")
 _BEFORE_UNSPACED = regex(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]$")
 _UNSPACED = regex(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]")
@@ -314,7 +316,8 @@ def _ends_in_number(marker: str, before: Line, line: Line, measure: _Measure) ->
     # The number would not have found room at the end of the line before.
     full = before.box[2] > measure.right - 0.6 * line.size * (len(marker.strip()) + 1)
     flush = abs(line.box[0] - measure.left) < 0.5 * line.size
-    goes_on = not _SENTENCE_END.search(before.text) and not ITEM.match(before.text)
+    has_end = _SENTENCE_END.search(before.text) and not _HALF_SHORT.search(before.text)
+    goes_on = not has_end and not ITEM.match(before.text)
     return full and flush and goes_on and before.box[0] <= line.box[0] + line.size
 
 

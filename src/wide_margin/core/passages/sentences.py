@@ -115,6 +115,7 @@ _STARTS = regex(
     r"\s+(?:If|The|This|These|It|In|When|For|We|You|However|Note|There|An?|Thus|But|As|Then|Otherwise)\s"
 )
 """Words that begin a sentence and are no names: "the inverse of A. If A is …"."""
+_SECOND_HALF = regex(r"\s[^\W\d_]\.(?!\w)")
 _STOP_APART = regex(r"[^\W\d_]{3} \.(?=\s+[^\W\d_])")
 """A full stop with a blank before it, as programs write after a link."""
 _DOTS_APART = regex(r"\w\.(?:\s\.){2,3}$")
@@ -190,13 +191,20 @@ def _ends_here(text: str, stop: int, end: int) -> bool:
     if last in _ABBREVIATIONS:
         # "etc." and "al." may also end a sentence; the others never do.
         return last in ("etc", "al", "inc", "ltd", "co") and follows.isupper()
+    if len(last) == 1 and last.isalpha() and _SECOND_HALF.match(text, end):
+        return False  # "(z. B. heute)"
     if last.isdigit() and _is_within_brackets(text, stop, end):
         return False  # "(1. bis 10. Ordnung)"
-    is_initial = len(word[1]) == 1 and word[1].isupper() and not _STARTS.match(text, end)
+    is_initial = _are_initials(word[1]) and not _STARTS.match(text, end)
     is_listed = bool(re.fullmatch(r"(?:[\divx]{1,4}|[a-zA-Z])", word[1])) and _is_first_word(
         text, word
     )
     return not is_initial and not is_listed
+
+
+def _are_initials(word: str) -> bool:
+    """Whether a word is the first letters of someone's names: "J" before a stop, or "J.A"."""
+    return word.isupper() and all(len(part) == 1 for part in word.split("."))
 
 
 def _is_within_brackets(text: str, stop: int, end: int) -> bool:
