@@ -237,13 +237,8 @@ def _lines(
     # The weaker signs are English: in another language what does not say it plainly is left.
     is_foreign = document.index.language != "en"
     filled = fill(document, scored, slot, rows, most=most, only_told=is_foreign)
-    if kind == "purpose" and filled.sure < STATED:
-        early = rows[: int(max(FRONT * len(rows), FRONT_ROWS))]
-        said = [
-            r for r in early if says_what_this_does(document.text.sentences[r].text.lower())
-        ]  # fmt: skip
-        if said:
-            return gist_lines(document, said[:most]), IN_ITS_PLACE
+    if kind == "purpose" and filled.sure < STATED and (said := _of_this(document, rows)):
+        return gist_lines(document, said[:most]), IN_ITS_PLACE
     if filled.lines:
         # No section is about it; some sentence somewhere is, and not in plain words.
         is_stray = kind in TITLED and len(rows) > MANY_SENTENCES and filled.sure < PLAIN
@@ -254,6 +249,12 @@ def _lines(
     if kind in ("purpose", "organised", "begin"):
         return about(document, scored, rows, limits), IN_ITS_PLACE
     return (), 0.0
+
+
+def _of_this(document: ReadDocument, rows: Sequence[int]) -> list[int]:
+    """Rows near the front that say what "this program" is or does."""
+    early = rows[: int(max(FRONT * len(rows), FRONT_ROWS))]
+    return [r for r in early if says_what_this_does(document.text.sentences[r].text.lower())]
 
 
 def _of_thing(

@@ -295,6 +295,8 @@ def _spaced_title(lines: Sequence[FrontLine], named: str) -> list[FrontLine]:
         if not is_spaced(line.text) and (line.page or len(wanted) < LONG_TITLE):
             continue
         for end in range(k + 1, min(k + 4, len(lines) + 1)):
+            if abs(lines[end - 1].size - line.size) > 0.1 * line.size:
+                break  # a subtitle
             if wanted and letters_of("".join(part.text for part in lines[k:end])) == wanted:
                 found.append(list(lines[k:end]))
     return max(found, key=lambda block: block[0].size, default=[])  # a half title is smaller
