@@ -6,6 +6,7 @@ from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
 from wide_margin.core.digest.compared import sides_of
+from wide_margin.core.digest.defined import MENTIONED
 
 
 @pytest.fixture(scope="module")
@@ -87,3 +88,13 @@ def test_entries_of_two_lists_need_not_be_of_one_kind(tmp_path):
     far = digester.answer("What is the difference between greaseline and handsaw?", WHOLE, None)
     assert near.kind == far.kind == "compare"
     assert far.sure <= 0.3 < near.sure
+
+
+def test_what_speaks_of_neither_side_is_no_sure_answer(tmp_path):
+    path = tmp_path / "made.pdf"
+    plain = "The difference of two times is told by the method, which gives back a new time."
+    rest = "A gauge is read at dawn. The keeper writes the height into the book at once."
+    make_pdf(path, [[("h1", "1 Times"), ("text", plain)], [("h1", "2 Gauges"), ("text", rest)]])
+    made = Digester(read_document(path))
+    answer = made.answer("What is the difference between let and let*?", WHOLE, None)
+    assert answer.sure <= MENTIONED

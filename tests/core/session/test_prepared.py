@@ -3,6 +3,7 @@
 import os
 import pickle
 import threading
+from dataclasses import replace
 from multiprocessing import Pipe
 
 import pytest
@@ -75,6 +76,30 @@ def test_questions_are_given_up_when_something_is_asked_and_made_afterwards(hand
     assert len(shelf.kept[0].worth) > 3
 
 
+def test_what_is_told_of_the_whole_is_given_up_and_made_afterwards(handbook):
+    shelf, made = Shelf(), Prepared(handbook)
+    made._keeping = shelf
+    while made.digester.made is None or made.digester._whole.terms is None:
+        assert made.go_on(lambda: True)
+    assert made.go_on(lambda: True)
+    assert made.digester._whole.test is None
+    assert made.go_on()
+    assert made.digester._whole.test == Digester(handbook).digest(made.definitions).test
+
+
+def test_sections_under_other_names_are_told_anew(handbook):
+    first = Digester(handbook)
+    definitions = find_definitions(handbook)
+    while first.prepare() or first.tell(definitions):
+        pass
+    sections = handbook.outline.sections
+    renamed = sections[0]._replace(title="What the keeper said")
+    other = replace(handbook, outline=replace(handbook.outline, sections=(renamed, *sections[1:])))
+    assert Digester(other, made=first.made)._whole.test is None
+    told = Digester(handbook, made=first.made)
+    assert told._whole is first._whole
+
+
 def opened(path, monkeypatch, folder):
     """A service that has the document, and has used its spare time to the end."""
     monkeypatch.setenv("XDG_CACHE_HOME", str(folder))
@@ -93,7 +118,8 @@ def test_what_was_made_once_is_there_at_the_next_opening(small_pdf, tmp_path, mo
     assert again._made.before is not None
     assert first._made.before is None
     monkeypatch.setattr(GatheringDefinitions, "go_on", lambda self, seconds: 1 / 0)
-    monkeypatch.setattr("wide_margin.core.digest.digest.score", lambda *given: 1 / 0)
+    for made in ("score", "self_test", "section_lines", "key_terms", "fill"):
+        monkeypatch.setattr(f"wide_margin.core.digest.digest.{made}", lambda *a, **b: 1 / 0)
     third, _ = opened(small_pdf, monkeypatch, tmp_path)
     request = DigestRequest()
     assert third.digest(print, request) == first.digest(print, request)

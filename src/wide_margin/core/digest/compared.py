@@ -82,7 +82,10 @@ def answer_compared(
     sure = min((answer.sure for answer in kept), default=0.0)
     if len(kept) < 2:
         sure *= ONE_SIDE
-    if not kept or (sure <= whole.sure and len(kept) < 2):
+    is_of_sides = not whole.quotes or _speaks_of_any(document, whole.quotes[0], sides)
+    if not kept:
+        return None if is_of_sides else replace(whole, sure=min(whole.sure, MENTIONED))
+    if sure <= whole.sure and len(kept) < 2 and is_of_sides:
         return None
     quotes = tuple(dict.fromkeys(answer.quotes[0] for answer in kept))
     if len(quotes) > 1 and _are_of_two_lists(document, quotes):
@@ -95,6 +98,10 @@ def answer_compared(
         excerpts=tuple(dict.fromkeys([*first, *excerpts]))[: len(whole.excerpts) or 12],
         missing=tuple(side for side, answer in zip(sides, found, strict=True) if answer is None),
     )  # fmt: skip
+
+
+def _speaks_of_any(document: ReadDocument, quote: Quote, sides: Sequence[str]) -> bool:
+    return any(_speaks_of(document, quote, side) for side in sides)
 
 
 def _are_of_two_lists(document: ReadDocument, quotes: Sequence[Quote]) -> bool:
@@ -134,6 +141,8 @@ def _speaks_of(document: ReadDocument, quote: Quote, side: str) -> bool:
     """Whether a statement, or the heading over it, has the words that tell a side."""
     analyser = document.index.analyser
     text = " ".join([quote.text, *(place.path[-1] for place in quote.locators if place.path)])
-    held = {stem for word in words(text) for stem in analyser.terms_of(word)}
+    spoken = set(words(text.casefold()))
+    held = spoken.union(*(analyser.terms_of(word) for word in spoken))
     telling = [w for w in words(side) if not is_common(w, analyser.language)] or words(side)
-    return all(set(analyser.terms_of(word)) <= held for word in telling)
+    # What is too common to be a term counts as it is written.
+    return all(set(analyser.terms_of(word) or [word.casefold()]) <= held for word in telling)

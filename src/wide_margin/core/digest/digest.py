@@ -61,6 +61,7 @@ if TYPE_CHECKING:
     from wide_margin.core.digest.gist import Scored
     from wide_margin.core.document import ReadDocument
     from wide_margin.core.explain.definitions import Definitions
+    from wide_margin.core.outline import Outline
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,6 +81,19 @@ class Digest:
 
 _MADE = ("scored", "facts", "_phrases")
 """What of a digester takes long, in the order in which it is made."""
+_WHOLE = "_whole"
+
+
+@dataclass(slots=True)
+class _Whole:
+    """What a digest tells of a whole document besides its gist, as far as it has been made."""
+
+    outline: Outline
+    """The sections that it names; with others it is made anew."""
+    by_kind: tuple[Filled, ...] | None = None
+    sections: tuple[SectionLine, ...] | None = None
+    terms: tuple[KeyTerm, ...] | None = None
+    test: tuple[TestQuestion, ...] | None = None
 
 
 class Digester:
@@ -102,12 +116,16 @@ class Digester:
         self._document, self._pause = document, pause
         self._last: tuple[Reach, list[int]] | None = None
         vars(self).update({name: made[name] for name in _MADE if name in made})
+        told = made.get(_WHOLE)
+        if not isinstance(told, _Whole) or told.outline != document.outline:
+            told = _Whole(document.outline)
+        self._whole: _Whole = told
 
     @property
     def made(self) -> Mapping[str, object] | None:
         """What takes long to make, to be given to the next digester; None before it is all made."""
         there = {name: vars(self)[name] for name in _MADE if name in vars(self)}
-        return there if len(there) == len(_MADE) else None
+        return {**there, _WHOLE: self._whole} if len(there) == len(_MADE) else None
 
     @cached_property
     def scored(self) -> Scored:
@@ -135,6 +153,26 @@ class Digester:
                 getattr(self, name)
                 return True
         return False
+
+    def tell(self, definitions: Definitions, check: Callable[[], None] = lambda: None) -> bool:
+        """Make one thing that is told of the whole besides its gist; whether there was one to make.
+
+        Args:
+            definitions: All of the document.
+            check: Called now and then in what takes long; what it raises gives that up.
+        """
+        document, whole = self._document, self._whole
+        if whole.by_kind is None:
+            whole.by_kind = self.by_kind(self.facts.kind)
+        elif whole.sections is None:
+            whole.sections = section_lines(document, self.scored)
+        elif whole.terms is None:
+            whole.terms = self.terms(definitions)
+        elif whole.test is None:
+            whole.test = self_test(document, self.scored, definitions, check=check)
+        else:
+            return False
+        return True
 
     def terms(self, definitions: Definitions, n: int = N_TERMS) -> tuple[KeyTerm, ...]:
         """The terms that the document works with, the most telling first."""
@@ -190,16 +228,19 @@ class Digester:
         kind: DocumentKind | None = None,
     ) -> Digest:
         """Everything at once."""
-        document = self._document
+        while self.tell(definitions):
+            pass
+        whole, kind = self._whole, kind or self.facts.kind
+        is_told = reach == WHOLE and kind == self.facts.kind and whole.by_kind is not None
         return Digest(
             facts=self.facts,
-            kind=kind or self.facts.kind,
+            kind=kind,
             reach=reach,
             gist=self.gist(reach, n_words=n_words, n_sentences=n_sentences),
-            by_kind=self.by_kind(kind or self.facts.kind, reach),
-            sections=section_lines(document, self.scored),
-            terms=self.terms(definitions),
-            test=self_test(document, self.scored, definitions),
+            by_kind=(whole.by_kind or ()) if is_told else self.by_kind(kind, reach),
+            sections=whole.sections or (),
+            terms=whole.terms or (),
+            test=whole.test or (),
         )
 
     def answer(self, typed: str, reach: Reach, before: str | None) -> Answer:

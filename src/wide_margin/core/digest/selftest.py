@@ -7,7 +7,7 @@ word stands nowhere else in it, and a term is asked for by a definition that doe
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
@@ -105,12 +105,22 @@ class TestQuestion:
 
 
 def self_test(
-    document: ReadDocument, scored: Scored, definitions: Definitions, n: int = N_QUESTIONS
-) -> tuple[TestQuestion, ...]:
-    """Questions spread over the document, no two about the same sentence or with one answer."""
+    document: ReadDocument, scored: Scored, definitions: Definitions, n: int = N_QUESTIONS,
+    check: Callable[[], None] = lambda: None,
+) -> tuple[TestQuestion, ...]:  # fmt: skip
+    """Questions spread over the document, no two about the same sentence or with one answer.
+
+    Args:
+        document: It.
+        scored: Its sentences.
+        definitions: All of it.
+        n: How many questions.
+        check: Called now and then.
+    """
     wording = Wording(document)
     found = list(_of_definitions(document, scored, definitions, wording))
     for row in np.argsort(-scored.prior, kind="stable")[:N_LOOKED_AT].tolist():
+        check()
         sentence, prior = document.text.sentences[row], float(scored.prior[row])
         usable = np.isfinite(prior) and sentence.kind == "body"
         is_appended = sentence.section >= 0 and scored.roles[sentence.section] is Role.APPENDIX

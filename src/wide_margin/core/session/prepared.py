@@ -142,7 +142,7 @@ class Prepared:
         if self._definitions is None and self.before is None:
             self._definitions = self._gathering.go_on(PIECE)
             return True
-        if self.explainer.prepare() or self.digester.prepare():
+        if self.explainer.prepare() or self.digester.prepare() or self._tells(is_asked):
             return True
         digest = self.digester.made
         if self._keeping is None or self.before is not None or digest is None:
@@ -153,18 +153,34 @@ class Prepared:
         self._keeping = None
         return False
 
+    def _tells(self, is_asked: Callable[[], bool]) -> bool:
+        """Make a piece of what a digest tells of the whole; whether there was one to make."""
+        try:
+            return self.digester.tell(self.definitions, _unless(is_asked))
+        except Cancelled:
+            return True
+
     def _has_worth(self, is_asked: Callable[[], bool]) -> bool:
         """Make the questions worth asking, unless something is asked meanwhile."""
-
-        def check() -> None:
-            if is_asked():
-                raise Cancelled
-
         if self._worth is None:
             with suppress(Cancelled):
-                self._worth = self.worth_as(self.digester.facts.kind, check)
+                self._worth = self.worth_as(self.digester.facts.kind, _unless(is_asked))
         return self._worth is not None
 
     @cached_property
     def _gathering(self) -> GatheringDefinitions:
         return GatheringDefinitions(self.document)
+
+
+def _unless(is_asked: Callable[[], bool]) -> Callable[[], None]:
+    """What gives up, where it is called, once something is asked.
+
+    Raises:
+        Cancelled: It does, when it is called.
+    """
+
+    def check() -> None:
+        if is_asked():
+            raise Cancelled
+
+    return check
