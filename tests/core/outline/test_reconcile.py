@@ -231,3 +231,17 @@ def test_letters_without_meaning_give_way_to_the_bookmark():
     assert _chosen_title(
         [readings[0], Reading("heading", "Sorts of cord", 0, 1, 0.0)]
     )[0] == "Sorts of cord"  # fmt: skip
+
+
+def test_a_bookmark_without_a_height_stands_where_a_paragraph_begins_with_it(tmp_path):
+    path = tmp_path / "a.pdf"
+    plain = "The keeper reads the staff every morning and writes the height into the book."
+    page = [("h1", "1 Wells"), ("text", plain), ("h1", "2 Ropes"), ("text", plain),
+            ("text", f"Hemp {plain}"), ("text", plain)]  # fmt: skip
+    marks = [("1 Wells", 0, 0), ("2 Ropes", 0, 0), ("Hemp", 1, 0), ("Of flax", 1, 0)]
+    make_pdf(path, [page, [("h1", "3 Lids"), ("text", plain)]], bookmarks=marks)
+    document = read_document(path)
+    found = [(s.title, s.level) for s in document.outline.sections]
+    assert found == [("1 Wells", 0), ("2 Ropes", 0), ("Hemp", 1), ("Of flax", 1), ("3 Lids", 0)]
+    hemp = by_title(document)["Hemp"]
+    assert document.paragraphs[hemp.first_paragraph].text.startswith("Hemp The keeper")

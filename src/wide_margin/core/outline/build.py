@@ -194,6 +194,14 @@ class _Pages:
                     return row
         return None
 
+    def begun_with(self, title: str, page: int, least: float) -> float | None:
+        """The height of the first paragraph on a page, from some height on, that begins so."""
+        for row in self._rows.get(page, ()):
+            line = self.paragraphs[row].pieces[0].line
+            if line.box[1] >= least and tidy(line.text.replace("\t", " ")).startswith(f"{title} "):
+                return line.box[1]
+        return None
+
     def first_after(self, page: int, y: float) -> int:
         """Row of the first paragraph that is not over a place."""
         for row in self._rows.get(page, ()):
@@ -249,12 +257,26 @@ def _with_bookmarks(
             by_row[record.heading.paragraph] = record
             made.append(record)
     matched = _Matched(records)
+    placed = {r.at_bookmark: r.place for r in (*records, *made) if r.bookmark is not None}
     for i in lost:
         record = _reworded(i, bookmarks, records, matched, pages) or Record()
         if record.bookmark is None and record.heading is None:
             made.append(record)
+            record.y = _height_of(bookmarks[i], placed.get(i - 1), pages)
         record.bookmark, record.at_bookmark = bookmarks[i], i
+        placed[i] = record.place
     return records + made
+
+
+def _height_of(bookmark: Bookmark, before: tuple[int, float] | None, pages: _Pages) -> float:
+    """Where on its page a bookmark leads to whose words are no heading: not above the one before.
+
+    That is the paragraph that begins with them, where there is one.
+    """
+    page = bookmark.page or 0
+    least = before[1] if before is not None and before[0] == page else 0.0
+    found = pages.begun_with(bookmark.title, page, least)
+    return least if found is None else found
 
 
 class _Matched:

@@ -52,7 +52,7 @@ class Record:
         if self.heading is not None:
             return self.heading.page, self.heading.y
         if self.bookmark is not None and self.bookmark.page is not None:
-            return self.bookmark.page, self.bookmark.y or 0.0
+            return self.bookmark.page, self.y if self.bookmark.y is None else self.bookmark.y
         assert self.contents is not None
         return self.contents.page or 0, self.y
 
