@@ -382,3 +382,18 @@ def test_a_numbered_title_does_not_go_on_from_the_title_of_the_contents(tmp_path
     document = read_document(tmp_path / "a.pdf")
     assert [s.title for s in document.outline.sections] == ["1 Wells", "2 Ropes"]
     assert "Contents" in [p.text for p in document.paragraphs]
+
+
+def test_a_few_words_set_in_as_the_first_line_under_them_are_a_paragraph(tmp_path):
+    path = tmp_path / "set_in.pdf"
+    canvas = Canvas(str(path), invariant=1)
+    canvas.setFont(PLAIN_FACE, 11)
+    full = FIRST[1]
+    for k, (x, text) in enumerate(
+        [(90, "Foreword"), (90, full[:-4]), (72, full.lower()), (72, full.lower()),
+         (72, "in the red book."), (90, full[:-4]), (72, full.lower()), (72, LAST[1])]
+    ):  # fmt: skip
+        canvas.drawString(x, 700 - 14 * k, text)
+    canvas.save()
+    texts = [p.text for p in paragraphs_in(path)[0]]
+    assert [text[:12] for text in texts] == ["Foreword", "The keeper o", "The keeper o"]

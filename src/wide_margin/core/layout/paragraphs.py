@@ -266,8 +266,23 @@ def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Mea
         return not (len(group) == 1 and bool(hangs))
     if line.box[0] < before.box[0] - 0.8 * em and len(group) > 1 and not goes_on:
         return True
+    if len(group) == 1 and _is_head_of_indented(before, line, measure):
+        return True
     short = before.box[2] < measure.right - 0.25 * (measure.right - measure.left)
     return short and bool(_SENTENCE_END.search(before.text)) and line.text[:1].isupper()
+
+
+def _is_head_of_indented(before: Line, line: Line, measure: _Measure) -> bool:
+    """Whether a few words are set in as far as the first line of a paragraph under them.
+
+    That line is full, and begins a sentence.
+    """
+    em, width = max(line.size, 1.0), measure.right - measure.left
+    is_indented = before.box[0] > measure.left + 0.8 * em
+    is_alike = abs(line.box[0] - before.box[0]) < 0.3 * em
+    is_few = before.box[2] - before.box[0] < 0.4 * width
+    is_full = line.box[2] > measure.right - 0.1 * width
+    return is_indented and is_alike and is_few and is_full and line.text[:1].isupper()
 
 
 def _goes_on_within(before: Line, line: Line, group: list[Line], measure: _Measure) -> bool:
