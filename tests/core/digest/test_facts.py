@@ -775,3 +775,10 @@ def test_a_version_may_stand_apart_from_its_letter(facts_of):
 def test_a_title_that_begins_with_an_article_keeps_it(facts_of):
     facts = facts_of(("h2", "A Village Well"), ("text", "It is deep, and nobody falls in it."))
     assert facts.title.text == "A Village Well"
+
+
+def test_the_year_of_a_work_that_is_cited_is_no_date(facts_of):
+    cited = ("text", "It goes by the third edition of the rules (Reed, 1999).")
+    assert facts_of(("title", "Keeping a Village Well"), cited).date is None
+    own = facts_of(("title", "Keeping a Village Well"), ("author", "Third edition (1999)"))
+    assert own.date.text == "1999"

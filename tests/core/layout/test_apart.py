@@ -91,6 +91,20 @@ def test_a_stamp_over_the_text_is_no_part_of_it(page: Page) -> None:
     assert all("DRAFT" not in p.text for p in page.read().paragraphs)
 
 
+def test_what_runs_up_the_margin_is_no_part_of_the_text(page: Page) -> None:
+    for block in range(4):
+        page.text(740 - 60 * block)
+    page.canvas.saveState()
+    page.canvas.translate(40, 300)
+    page.canvas.rotate(90)
+    page.word(0, 0, "wells:1403.2805v1 [of.CO] 12 Mar 2014", 20)
+    page.canvas.restoreState()
+    document = page.read()
+    assert all("2014" not in p.text and "Mar" not in p.text for p in document.paragraphs)
+    assert said(document) == [*SAYINGS] * 4
+    assert document.outline.sections == ()
+
+
 def test_labels_over_the_caption_of_a_figure_stand_inside_of_it(page: Page) -> None:
     y = page.text(740)
     page.word(150, y - 30, "old gauge", 8)

@@ -26,6 +26,9 @@ FEW = 0.3
 BAR_SMALLER, BAR_LEAST, BAR_WIDE = 0.8, 3, 0.25
 """A bar beside a slide has at least so many words or lines, all at most this share of the text's
 size, in a strip of at most this share of the page."""
+UPRIGHT, ACROSS, LEAST_SIDEWAYS = 3.0, 1.6, 5
+"""A word of so many letters runs sideways where it is this many times its size high, and at most
+so many times wide."""
 HUGE = 2.5
 """A stamp ("DRAFT") is set in this many times the text's size or more, over several lines."""
 
@@ -44,6 +47,7 @@ def set_apart(page: PageText, segments: Segments) -> list[tuple[str, IntArray]]:
     found: list[tuple[str, IntArray]] = []
     for kind, chosen in (
         ("stamp", _stamps(segments, usual)),
+        ("stamp", _sideways(segments, n_chars)),
         ("number", _line_numbers(page, segments, n_chars, usual)),
         ("side", _side_notes(page, segments, n_chars, usual)),
         ("side", _side_bar(page, segments, n_chars, usual)),
@@ -71,6 +75,22 @@ def _stamps(segments: Segments, usual: float) -> BoolArray | None:
         x0, y0, x1, y1 = boxes[row]
         over = (boxes[:, 0] < x1) & (boxes[:, 2] > x0) & (boxes[:, 1] < y1) & (boxes[:, 3] > y0)
         chosen[row] = np.count_nonzero(over) > 3
+    return chosen
+
+
+def _sideways(segments: Segments, n_chars: IntArray) -> BoolArray | None:
+    """Words that run up or down beside the text, and what else stands in their strip."""
+    boxes = segments.boxes
+    width = boxes[:, 2] - boxes[:, 0]
+    runs = (segments.spread > UPRIGHT * segments.size) & (width < ACROSS * segments.size)
+    runs &= n_chars >= LEAST_SIDEWAYS
+    chosen: BoolArray = np.zeros(len(segments), dtype=bool)
+    middle = 0.5 * (boxes[:, 0] + boxes[:, 2])
+    for row in np.flatnonzero(runs).tolist():
+        inside = (middle >= boxes[row, 0]) & (middle <= boxes[row, 2])
+        chosen |= inside & (width < ACROSS * segments.size[row])
+    if not chosen.any() or n_chars[chosen].sum() > FEW * n_chars.sum():
+        return None
     return chosen
 
 

@@ -39,6 +39,8 @@ class Segments:
     """Share of bold characters, 0 to 1; likewise the next two."""
     italic: FloatArray
     fixed: FloatArray
+    spread: FloatArray
+    """From the top of the highest character to the bottom of the lowest, in points."""
 
     def __len__(self) -> int:
         """How many segments."""
@@ -56,7 +58,7 @@ def segments_of(page: PageText) -> Segments:
     if not len(inked):
         none = np.zeros(0, dtype=np.int32)
         flat = np.zeros(0, dtype=np.float32)
-        return Segments(np.zeros((0, 4), np.float32), none, none, flat, flat, flat, flat)
+        return Segments(np.zeros((0, 4), np.float32), none, none, flat, flat, flat, flat, flat)
     boxes = page.boxes[inked]
     size, bold, italic, fixed = _styles(page, inked)
     # PDFium puts a space wherever it sees a gap, so a word is never parted but where that was
@@ -87,7 +89,10 @@ def segments_of(page: PageText) -> Segments:
     asked = size[cuts + np.stack((inside // 4, inside // 2, 3 * inside // 4))]
     middle = np.sort(asked, axis=0)[1]
     last = inked[ends - 1] + 1
-    found = Segments(around, inked[cuts], last, middle, mean(bold), mean(italic), mean(fixed))
+    spread = np.maximum.reduceat(boxes[:, 3], cuts) - np.minimum.reduceat(boxes[:, 1], cuts)
+    found = Segments(
+        around, inked[cuts], last, middle, mean(bold), mean(italic), mean(fixed), spread
+    )
     return _without_doubles(found, page.chars)
 
 
