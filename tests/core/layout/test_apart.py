@@ -36,6 +36,17 @@ class Page:
         self.canvas.setFont(face, size)
         self.canvas.drawString(x, y, text)
 
+    def turned(
+        self, degrees: float, at: tuple[float, float], x: float, text: str, size: float,
+        face: str = "Times-Roman",
+    ) -> None:  # fmt: skip
+        """Words that run along a line of their own, which begins at a place."""
+        self.canvas.saveState()
+        self.canvas.translate(*at)
+        self.canvas.rotate(degrees)
+        self.word(x, 0, text, size, face)
+        self.canvas.restoreState()
+
     def read(self):
         self.canvas.save()
         return read_document(self.path)
@@ -83,22 +94,14 @@ def test_a_note_in_the_margin_is_a_paragraph_of_its_own(page: Page) -> None:
 def test_a_stamp_over_the_text_is_no_part_of_it(page: Page) -> None:
     for block in range(4):
         page.text(740 - 60 * block)
-    page.canvas.saveState()
-    page.canvas.translate(300, 600)
-    page.canvas.rotate(45)
-    page.word(-150, 0, "DRAFT", 90, "Helvetica-Bold")
-    page.canvas.restoreState()
+    page.turned(45, (300, 600), -150, "DRAFT", 90, "Helvetica-Bold")
     assert all("DRAFT" not in p.text for p in page.read().paragraphs)
 
 
 def test_what_runs_up_the_margin_is_no_part_of_the_text(page: Page) -> None:
     for block in range(4):
         page.text(740 - 60 * block)
-    page.canvas.saveState()
-    page.canvas.translate(40, 300)
-    page.canvas.rotate(90)
-    page.word(0, 0, "wells:1403.2805v1 [of.CO] 12 Mar 2014", 20)
-    page.canvas.restoreState()
+    page.turned(90, (40, 300), 0, "wells:1403.2805v1 [of.CO] 12 Mar 2014", 20)
     document = page.read()
     assert all("2014" not in p.text and "Mar" not in p.text for p in document.paragraphs)
     assert said(document) == [*SAYINGS] * 4
@@ -153,22 +156,26 @@ def test_a_number_that_ends_a_sentence_at_the_start_of_a_line_begins_no_item(pag
     assert any(text.endswith("in it: n = 6.") for text in said(document))
 
 
-def test_the_second_half_of_an_abbreviation_begins_no_item(page: Page) -> None:
+@pytest.mark.parametrize(
+    ("first", "second", "joined"),
+    [
+        ("The keeper of the hut was then asked to write to the clerk J. B. and",
+         "J. Holm, who had left the station long before, in the year of the ice.",
+         "J. B. and J. Holm, who had left"),
+        ("The keeper of the hut was then told to hang all of the ropes up again (z.",
+         "B. for a later use of them), and to write down how many there were.",
+         "again (z. B. for a later use"),
+    ],
+)  # fmt: skip
+def test_initials_and_half_an_abbreviation_begin_no_item(
+    page: Page, first: str, second: str, joined: str
+) -> None:
     page.text(740, width=320)
-    page.word(100, 697, "The keeper of the hut was then told to hang all of the ropes up again (z.")
-    page.word(100, 683, "B. for a later use of them), and to write down how many there were.")
+    page.word(100, 697, first)
+    page.word(100, 683, second)
     document = page.read()
     assert "item" not in {p.kind for p in document.paragraphs}
-    assert any("again (z. B. for a later use" in text for text in said(document))
-
-
-def test_initials_at_the_start_of_a_line_begin_no_item(page: Page) -> None:
-    page.text(740, width=320)
-    page.word(100, 697, "The keeper of the hut was then asked to write to the clerk J. B. and")
-    page.word(100, 683, "J. Holm, who had left the station long before, in the year of the ice.")
-    document = page.read()
-    assert "item" not in {p.kind for p in document.paragraphs}
-    assert any("J. B. and J. Holm, who had left" in text for text in said(document))
+    assert any(joined in text for text in said(document))
 
 
 def raised(page: Page, x: float, y: float, mark: str, after: str) -> None:
