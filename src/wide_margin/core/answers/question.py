@@ -48,6 +48,24 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
 )  # fmt: skip
 
 
+_ABROAD: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
+    (kind, regex(rf"^(?:{pattern})", re.I)) for kind, pattern in (
+        ("how many", r"(?:cuánt|quant)[oiae]s?\b|hoeveel\b|hur (?:många|mycket|lång[ta]?|ofta)\b|hvor (?:mange|meget|mye|lang|ofte)\b"
+                     r"|kuinka (?:monta|paljon|kauan|usein)\b|montako\b|ile\b|kolik\b|hány\b|mennyi\w*|câ[tț][iae]?\b|сколько\b|скільки\b"
+                     r"|kaç\b|いくつ|何[個人本回枚冊]|多少|几[个個次]|몇|얼마"),
+        ("when", r"(?:desde )?(?:cuándo|quando)\b|seit wann\b|depuis quand\b|wanneer\b|när\b|hvornår\b|når\b|milloin\b|kiedy\b|kdy\b"
+                 r"|mikor\b|când\b|когда\b|коли\b|πότε\b|ne zaman\b|いつ|什么时候|什麼時候|何时|何時|언제"),
+        ("who", r"quién(?:es)?\b|chi\b|quem\b|vem\b|hvem\b|kuka\b|ketkä\b|kto\b|kdo\b|ki(?:k)?\b|cine\b|кто\b|хто\b|誰|谁|누가|누구"),
+        ("what is", r"qué (?:es|son|significa)\b|(?:che )?cos['’]è\b|che cosa (?:è|sono|significa)\b|o que (?:é|são|significa)\b|wat (?:is|zijn|betekent)\b"
+                    r"|vad (?:är|betyder)\b|hvad (?:er|betyder)\b|hva (?:er|betyr)\b|mikä on\b|co to (?:jest|je)\b|czym jest\b|co je\b|mi az?\b"
+                    r"|ce este\b|что такое\b|що таке\b|什么是|什麼是"),
+        ("why", r"por ?qu[eé]\b|perch[eé]\b|waarom\b|varför\b|hvorfor\b|miksi\b|dlaczego\b|proč\b|miért\b|de ce\b|почему\b|зачем\b|чому\b"
+                r"|neden\b|なぜ|どうして|为什么|為什麼|왜"),
+        ("how to", r"cómo\b|come (?:si|posso|devo|faccio)\b|como\b|hoe (?:kan|moet|wordt|doe)\b|hur (?:gör|kan|ska)\b|hvordan\b|miten\b|jak\b"
+                   r"|hogyan\b|cum\b|как\b|як\b|nasıl\b|どうやって|どのように|如何|怎么|怎麼|怎样|怎樣|어떻게"),
+    )
+)  # fmt: skip
+"""The words with which questions begin in other languages than those above."""
 _CLOSED = regex(
     r"(?:is|are|was|were|do|does|did|can|could|may|must|should|would|will|has|have|am)\b", re.I
 )
@@ -120,8 +138,12 @@ def topic_of(question: Question) -> str:
 def read_question(text: str) -> Question:
     """Tell what kind of answer a question wants; "general" where its words do not say."""
     plain = " ".join(text.split())
-    is_closed = _CLOSED.match(plain) is not None
+    asked = plain.lstrip("¿¡ ")
+    is_closed = _CLOSED.match(asked) is not None
     for kind, pattern in _KINDS:
-        if pattern.search(plain) and not (is_closed and kind in _OPEN):
+        if pattern.search(asked) and not (is_closed and kind in _OPEN):
+            return Question(plain, kind)
+    for kind, pattern in _ABROAD:
+        if pattern.match(asked):
             return Question(plain, kind)
     return Question(plain, "general")
