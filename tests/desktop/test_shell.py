@@ -124,7 +124,7 @@ def test_a_file_that_changes_is_offered_and_read_again_in_place(qtbot, make_wind
     hand.wait(lambda: "changed on disk" in hand.view.status.text())
     hand.reader.read_again()
     hand.wait(lambda: hand.reader.is_ready and hand.reader.summary.n_pages == 2)
-    hand.wait(lambda: hand.reader.entries[mark.id].anchor.page == 1)
+    hand.wait(lambda: [e.anchor.page for e in hand.entries("mark")] == [1])
     spans = hand.reader.entries[mark.id].anchor.spans
     hand.view.pages.reveal(spans)
     hand.wait(lambda: hand.view.pages.images.layer(1))

@@ -104,6 +104,8 @@ def with_letters_joined(chars: str, boxes: FloatArray) -> str:
         n_rising = sum(a < b for a, b in pairwise(letters))
         gaps = boxes[rows[1:], 0] - boxes[rows[:-1], 2]
         height = float(np.median(boxes[rows, 3] - boxes[rows, 1]))
+        if np.isnan(gaps).any():
+            continue
         middle = float(np.median(gaps))
         between = gaps >= WORD_APART * middle
         is_even = middle > 0 and not ((gaps > EVEN * middle) & ~between).any()
