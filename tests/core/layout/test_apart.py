@@ -7,6 +7,7 @@ import pytest
 from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import read_document, wrapped
+from wide_margin.core.digest.titled import title_of
 from wide_margin.core.document import find_notes, find_tables
 
 SAYINGS = (
@@ -103,9 +104,11 @@ def test_what_runs_up_the_margin_is_no_part_of_the_text(page: Page) -> None:
         page.text(740 - 60 * block)
     page.turned(90, (40, 300), 0, "wells:1403.2805v1 [of.CO] 12 Mar 2014", 20)
     document = page.read()
-    assert all("2014" not in p.text and "Mar" not in p.text for p in document.paragraphs)
+    up = [p for p in document.paragraphs if any(word in p.text for word in ("wells:", "2014"))]
+    assert [p.kind for p in up] == ["side"] * len(up) != []
     assert said(document) == [*SAYINGS] * 4
     assert document.outline.sections == ()
+    assert "Mar" not in title_of(document)
 
 
 def test_labels_over_the_caption_of_a_figure_stand_inside_of_it(page: Page) -> None:

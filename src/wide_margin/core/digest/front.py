@@ -72,13 +72,13 @@ class Fact:
 
 
 def front_lines(document: ReadDocument) -> list[FrontLine]:
-    """The lines of the first pages, page by page from the top down."""
+    """The lines of the first pages, page by page from the top down, none beside the text."""
     found = []
     for row, paragraph in enumerate(document.paragraphs):
         if paragraph.page >= FRONT_PAGES:
             break
         for piece in paragraph.pieces:
-            if piece.line.page < FRONT_PAGES:
+            if piece.line.page < FRONT_PAGES and piece.line.apart != "side":
                 found.append(_front_line(piece.line, row))
     order = sorted(
         range(len(found)), key=lambda k: (found[k].page, round(found[k].top), found[k].left)

@@ -376,8 +376,9 @@ def term_features(document: ReadDocument, roles: Sequence[Role]) -> tuple[FloatA
 def printed_title(document: ReadDocument) -> str:
     """The first words of the document in the largest type, which hold its title."""
     lines = [
-        piece.line for p in document.paragraphs[:30] for piece in p.pieces if piece.line.page == 0
-    ]
+        piece.line for p in document.paragraphs[:30] for piece in p.pieces
+        if piece.line.page == 0 and piece.line.apart != "side"
+    ]  # fmt: skip
     largest = max((line.size for line in lines), default=0.0)
     return " ".join(line.text for line in lines if line.size > 0.9 * largest)[:300]
 

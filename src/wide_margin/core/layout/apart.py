@@ -47,7 +47,7 @@ def set_apart(page: PageText, segments: Segments) -> list[tuple[str, IntArray]]:
     found: list[tuple[str, IntArray]] = []
     for kind, chosen in (
         ("stamp", _stamps(segments, usual)),
-        ("stamp", _sideways(segments, n_chars)),
+        ("side", _sideways(segments, n_chars)),
         ("number", _line_numbers(page, segments, n_chars, usual)),
         ("side", _side_notes(page, segments, n_chars, usual)),
         ("side", _side_bar(page, segments, n_chars, usual)),

@@ -72,6 +72,12 @@ _ABBREVIATIONS = frozenset(
         "sat",
         "sun",
         "z.b",
+        "a.k.a",
+        "w.r.t",
+        "i.i.d",
+        "p.ej",
+        "ej",
+        "sects",
         "d.h",
         "u.a",
         "bzw",
@@ -115,6 +121,7 @@ _STARTS = regex(
     r"\s+(?:If|The|This|These|It|In|When|For|We|You|However|Note|There|An?|Thus|But|As|Then|Otherwise)\s"
 )
 """Words that begin a sentence and are no names: "the inverse of A. If A is …"."""
+_FIRST_HALF = regex(r"(?:^|[\s(])[^\W\d_]\.\s$")
 _SECOND_HALF = regex(r"\s[^\W\d_]\.(?!\w)")
 _STOP_APART = regex(r"[^\W\d_]{3} \.(?=\s+[^\W\d_])")
 """A full stop with a blank before it, as programs write after a link."""
@@ -191,8 +198,8 @@ def _ends_here(text: str, stop: int, end: int) -> bool:
     if last in _ABBREVIATIONS:
         # "etc." and "al." may also end a sentence; the others never do.
         return last in ("etc", "al", "inc", "ltd", "co") and follows.isupper()
-    if len(last) == 1 and last.isalpha() and _SECOND_HALF.match(text, end):
-        return False  # "(z. B. heute)"
+    if len(last) == 1 and last.isalpha() and _is_half(text, word, end):
+        return False  # "(z. B. heute)", "d. h. Wasser"
     if last.isdigit() and _is_within_brackets(text, stop, end):
         return False  # "(1. bis 10. Ordnung)"
     is_initial = _are_initials(word[1]) and not _STARTS.match(text, end)
@@ -200,6 +207,14 @@ def _ends_here(text: str, stop: int, end: int) -> bool:
         text, word
     )
     return not is_initial and not is_listed
+
+
+def _is_half(text: str, word: re.Match[str], end: int) -> bool:
+    """Whether a letter with a stop is half of an abbreviation of two, with a blank between."""
+    if _SECOND_HALF.match(text, end):
+        return True
+    before = text[max(0, word.start() - 4) : word.start()]
+    return word[1].islower() and bool(_FIRST_HALF.search(before))
 
 
 def _are_initials(word: str) -> bool:
