@@ -108,17 +108,21 @@ def _of_others(lines: Sequence[FrontLine]) -> set[int]:
     return found
 
 
+def _only_names(text: str) -> list[str]:
+    """The names of a line that has nothing else but what joins them; none of any other line."""
+    names = names_in_line(text)
+    rest = reduce(lambda left, name: left.replace(name, " "), names, text)
+    return [] if set(re.findall(r"[^\W\d_]+", rest)) - _JOINS else names
+
+
 def _above_title(
     document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
 ) -> list[Fact]:
     """The people of a line of names alone under which the title of a title page stands."""
-    for line in lines:
-        if not title or title[0].page or line.top >= title[0].top or line.page:
-            continue
-        names = names_in_line(line.text)
-        words = reduce(lambda text, name: text.replace(name, " "), names, line.text)
-        is_only = bool(names) and not set(re.findall(r"[^\W\d_]+", words)) - _JOINS
-        if is_only and all(is_rare_name(name) or _INITIAL.search(name) for name in names):
+    top = title[0].top if title and not title[0].page else 0.0
+    for line in (line for line in lines if not line.page and line.top < top):
+        names = _only_names(line.text)
+        if names and all(is_rare_name(name) or _INITIAL.search(name) for name in names):
             return [Fact(name, line_locator(document, [line], name)) for name in names]
     return []
 
@@ -128,10 +132,10 @@ def _with_those_beside(
 ) -> list[Fact]:
     """People whom the file names, with all others of a line that has nothing but names."""
     for line in lines:
-        names = names_in_line(line.text)
-        rest = reduce(lambda text, name: text.replace(name, " "), names, line.text)
-        is_list = len(names) > 1 and not set(re.findall(r"[^\W\d_]+", rest)) - _JOINS
-        if is_list and any(same_person(name, fact.text) for name in names for fact in printed):
+        names = _only_names(line.text)
+        if len(names) > 1 and any(
+            same_person(name, fact.text) for name in names for fact in printed
+        ):
             return [Fact(name, line_locator(document, [line], name)) for name in names]
     return printed
 

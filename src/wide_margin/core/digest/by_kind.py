@@ -185,6 +185,11 @@ def _chance(slot: Slot, score: float, even: float) -> float:
     return float(1.0 / (1.0 + np.exp(-STEEP * (score - even))))
 
 
+def n_in_front(n: int) -> int:
+    """How many of n sentences, in order, are the front, where it is said what a thing is for."""
+    return int(max(FRONT * n, FRONT_ROWS))
+
+
 def slot_scores(
     document: ReadDocument, scored: Scored, slot: Slot, rows: Sequence[int]
 ) -> tuple[FloatArray, BoolArray]:
@@ -201,7 +206,7 @@ def slot_scores(
     is_long = len(rows) > LONG
     names = naming(scored.names)
     stands = np.isfinite(scored.prior)
-    front = max(FRONT * n, FRONT_ROWS)
+    front = n_in_front(n)
     for k, row in enumerate(rows):
         if not stands[row]:
             continue

@@ -231,13 +231,13 @@ class Digester:
         while self.tell(definitions):
             pass
         whole, kind = self._whole, kind or self.facts.kind
-        is_told = reach == WHOLE and kind == self.facts.kind and whole.by_kind is not None
+        told = whole.by_kind if reach == WHOLE and kind == self.facts.kind else None
         return Digest(
             facts=self.facts,
             kind=kind,
             reach=reach,
             gist=self.gist(reach, n_words=n_words, n_sentences=n_sentences),
-            by_kind=(whole.by_kind or ()) if is_told else self.by_kind(kind, reach),
+            by_kind=told or self.by_kind(kind, reach),
             sections=whole.sections or (),
             terms=whole.terms or (),
             test=whole.test or (),

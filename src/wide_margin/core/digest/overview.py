@@ -19,8 +19,6 @@ from wide_margin.core.digest.by_kind import (
     CHANGES,
     CONCLUSION,
     DATA,
-    FRONT,
-    FRONT_ROWS,
     LIMITS,
     LONG,
     MANY_SENTENCES,
@@ -33,6 +31,7 @@ from wide_margin.core.digest.by_kind import (
     WHY,
     Slot,
     fill,
+    n_in_front,
     slot_scores,
 )
 from wide_margin.core.digest.facts import facts_within
@@ -253,7 +252,7 @@ def _lines(
 
 def _of_this(document: ReadDocument, rows: Sequence[int]) -> list[int]:
     """Rows near the front that say what "this program" is or does."""
-    early = rows[: int(max(FRONT * len(rows), FRONT_ROWS))]
+    early = rows[: n_in_front(len(rows))]
     return [r for r in early if says_what_this_does(document.text.sentences[r].text.lower())]
 
 

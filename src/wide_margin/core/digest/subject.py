@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.form import take_form
 from wide_margin.core.digest.articles import without_article
-from wide_margin.core.digest.by_kind import FRONT, FRONT_ROWS
+from wide_margin.core.digest.by_kind import n_in_front
 from wide_margin.core.digest.gist import gist_lines
 from wide_margin.core.digest.named import (
     SAYS_NOTHING,
@@ -76,7 +76,7 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
     found, sentences = naming((name,)), document.text.sentences
     if found is None:
         return [], 0.0
-    n_early = int(max(FRONT * len(rows), FRONT_ROWS))
+    n_early = n_in_front(len(rows))
     within = set(rows)
     whole, *parts = document.index.analyser.terms(name) or ("",)
     text = {

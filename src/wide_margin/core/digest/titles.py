@@ -286,9 +286,9 @@ def metadata_title(document: ReadDocument) -> str:
 
 
 def _spaced_title(lines: Sequence[FrontLine], named: str) -> list[FrontLine]:
-    """Lines that are the metadata's title to the letter: a long one, or one set letter by letter.
+    """Lines that are the metadata's title to the letter.
 
-    ("A  R E P O R T")
+    They are set letter by letter ("A  R E P O R T"), or stand on the first page and are long.
     """
     wanted, found = letters_of(named), list[list[FrontLine]]()
     for k, line in enumerate(lines):

@@ -122,10 +122,11 @@ def _under_parts(candidates: Sequence[Candidate], ranks: Sequence[float]) -> lis
     What has no number, and an appendix, stays beside the parts.
     """
     numbers = [number_of(candidate.title) for candidate in candidates]
-    parts = [k for k, number in enumerate(numbers) if number and number.scheme in words_for("part")]
+    named = words_for("part")
+    parts = [k for k, number in enumerate(numbers) if number and number.scheme in named]
     if len(parts) < FEWEST_PARTS:
         return list(ranks)
-    outermost, beside = ranks[parts[0]], {*words_for("part"), *words_for("appendix")}
+    outermost, beside = ranks[parts[0]], {*named, *words_for("appendix")}
     moved, inside, n_chapters = list(ranks), False, 0
     for k in range(parts[0], len(ranks)):
         number = numbers[k]
