@@ -1,5 +1,7 @@
 """Running heads that name sections, and headings that stand where running heads might."""
 
+import pytest
+
 from wide_margin.core.layout import find_furniture
 from wide_margin.core.layout.model import Line
 
@@ -164,3 +166,15 @@ def test_heads_that_change_with_each_entry_are_running_heads_where_all_are_set_a
     for pages in (others, near):
         left = texts_left(pages)
         assert all(heads[k] in left[k] for k in range(4, 20))
+
+
+@pytest.mark.parametrize(
+    ("gap", "n_left"),
+    [("\t", [1, 1, 1, 1, 1, 1, 1, 1]), (" ", [1, 2, 2, 1, 1, 1, 1, 1])],
+)
+def test_a_head_parted_from_the_page_s_number_is_one_on_two_pages_already(gap, n_left):
+    """ "Step 2" and "Step 3" may be titles; a gap before the number tells it to be the page's."""
+    pages = [[line(k, f"Text of {NAMES[k]} that goes on.", 60)] for k in range(8)]
+    for k in (1, 2):
+        pages[k].insert(0, line(k, f"2 Ropes{gap}{k + 1}", 36))
+    assert [len(texts) for texts in texts_left(pages)] == n_left

@@ -182,6 +182,41 @@ def test_a_number_beside_the_middle_of_a_title_stands_before_all_of_it(left, tit
     assert found[0] == title
 
 
+def test_a_number_beside_the_third_line_of_a_title_stands_before_all_of_it():
+    def of_title(text, y, x, **more):
+        return line(0, text, y, size=30.0, is_bold=True, box=(x, y, 520.0, y + 30), **more)
+
+    cells = ((72.0, 90.0), (250.0, 520.0))
+    page = [
+        of_title("Functions that", 60.0, 300.0), of_title("build and", 96.0, 310.0),
+        of_title("2\tmend and close", 132.0, 72.0, cells=cells), of_title("wells", 168.0, 390.0),
+        *[line(0, BODY, 260.0 + 14 * k) for k in range(5)],
+    ]  # fmt: skip
+    assert candidates_among(page)[0] == "2 Functions that build and mend and close wells"
+
+
+CHINESE = (
+    "井是地上的一个深洞用来储存清水夜里必须盖好盖子绳子每过十八个月更换一次无论它看上去是否已经磨损"
+    * 2
+)
+"""A paragraph of Chinese text, without a blank in it."""
+
+
+@pytest.mark.parametrize("size", [10.0, 11.5])
+def test_headings_before_the_first_chinese_text_are_headings(size):
+    """Its words are counted though no blanks part them, and it may be larger than much code."""
+    page = [
+        line(0, "水井手册", 60.0, size=24.0), line(0, "第 1 节 简介", 110.0, size=14.0),
+        line(0, CHINESE, 140.0, size=size), line(0, "第 2 节 用法", 200.0, size=14.0),
+        line(0, CHINESE, 230.0, size=size),
+    ]  # fmt: skip
+    more = [line(k, f"{BODY} {BODY}", 100.0 + 40 * j) for k in (1, 2, 3, 4, 5) for j in range(8)]
+    paragraphs = paragraphs_of([page, more], 10.0, Counter())
+    assert [title for title in usual(paragraphs) if title[0] == "第"] == [
+        "第 1 节 简介", "第 2 节 用法"
+    ]  # fmt: skip
+
+
 def candidates_among(lines):
     paragraphs = paragraphs_of([lines], 10.0, Counter())
     return [c.title for c in find_candidates(paragraphs, 10.0, "Serif", frozenset())]

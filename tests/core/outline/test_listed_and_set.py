@@ -292,3 +292,24 @@ def test_what_is_set_below_all_bookmarks_is_kept_where_its_titles_differ(
         ((f"The {name}", 0), *((title.format(name), 1) for title in under))
     ]  # fmt: skip
     assert titles == (wanted if is_kept else [(f"The {name}", 0) for name in NAMES])
+
+
+def test_two_numbered_headings_close_together_stay_two(tmp_path, monkeypatch):
+    """The contents page names the second alone, which does not make it the half of a title."""
+    monkeypatch.setitem(STYLES, "h3", ("Helvetica-Bold", 12))
+    pages = [
+        [("h1", "1 Wells"), TEXT, ("h2", "1.1 Lids"), TEXT, ("h3", "1.1.1 Old lids"), TEXT],
+        [("h3", "1.1.2 More"), ("text", "Others are in the shed."),
+         ("h2", "1.2 Differences between old lids and new ones"), TEXT],
+        [("h1", "2 Ropes"), TEXT, ("h2", "2.1 Old ropes"), TEXT, ("h2", "2.2 New ropes"), TEXT],
+    ]  # fmt: skip
+    listed = ["1 Wells", "1.1 Lids", "1.2 Differences between old lids and new ones", "2 Ropes",
+              "2.1 Old ropes", "2.2 New ropes"]  # fmt: skip
+    on = [2, 2, 3, 4, 4, 4]
+    contents = [
+        ("h1", "Contents"),
+        *(("toc0", f"{e}|{n}") for e, n in zip(listed, on, strict=True)),
+    ]
+    titles = titles_of(tmp_path / "a.pdf", [contents, *pages])
+    assert titles[titles.index("1.1.1 Old lids") + 1] == "1.1.2 More"
+    assert "1.2 Differences between old lids and new ones" in titles

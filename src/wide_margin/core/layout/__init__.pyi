@@ -4,7 +4,7 @@ from .model import Line, Paragraph, Piece, SpanOnPage, usual_size
 from .page_labels import PageLabels, label_pages, page_shown
 from .paragraphs import NOTE_MARK, RUN_IN, count_words, paragraphs_of, vocabulary
 from .selecting import TextLayer, boxes_of
-from .text import BULLETS, UNSPACED, fold, folded_with_places, is_spaced, is_torn, tidy
+from .text import BULLETS, UNSPACED, fold, folded_with_places, is_spaced, is_torn, n_words, tidy
 
 __all__ = [
     "BULLETS",
@@ -27,6 +27,7 @@ __all__ = [
     "is_torn",
     "label_pages",
     "lines_of",
+    "n_words",
     "page_shown",
     "paragraphs_of",
     "tidy",

@@ -43,6 +43,9 @@ LARGEST_COUNTING, MOST_COUNTING = 1.08, 14
 LARGEST_ALIKE = 1.35
 """Times the usual size up to which what says the same beside its page's number is a running
 head."""
+FEWEST_ALIKE, FEWEST_PARTED = 3, 2
+"""Pages on which what counts along with them is a running head; and where a gap lies before the
+number."""
 DISPLAY, OF_MANY = 1.6, 0.2
 """Times the usual size from which a line is of a title, unless so many of all pages have it:
 "Functions to" may begin the titles of some chapters."""
@@ -297,10 +300,12 @@ def _add_counting(
 
     The running head of a part of four pages is on two left-hand pages only; its page number
     is one of a long sequence all the same. One that says the same beside its number each time
-    may be larger: where most of a document is small print, its running heads are.
+    may be larger: where most of a document is small print, its running heads are. Where a gap
+    parts the two, it is one on two pages already.
     """
     short: _Places = defaultdict(list)
     alike: _Places = defaultdict(list)
+    parted: _Places = defaultdict(list)
     for page, sides in enumerate(candidates):
         for side, rows in enumerate(sides):
             for row in rows:
@@ -316,17 +321,19 @@ def _add_counting(
                         short[side, number[0], number[1] - page].append(place)
                     if len(words) > 1:
                         rest = " ".join(words[1:] if at == 0 else words[:-1]).casefold()
-                        alike[side, number[1] - page, rest].append(place)
-    _add_groups(short, found)
-    _add_groups(alike, found)
+                        places = parted if "\t" in line.text else alike
+                        places[side, number[1] - page, rest].append(place)
+    _add_groups(short, found, FEWEST_ALIKE)
+    _add_groups(alike, found, FEWEST_ALIKE)
+    _add_groups(parted, found, FEWEST_PARTED)
 
 
-def _add_groups(places: _Places, found: list[set[int]]) -> None:
-    """Add what stands at one height on three pages or more."""
+def _add_groups(places: _Places, found: list[set[int]], fewest: int) -> None:
+    """Add what stands at one height on so many pages."""
     for sequence in places.values():
         sequence.sort()
         for group in _by_height(sequence):
-            if len({page for _, page, _ in group}) >= 3:
+            if len({page for _, page, _ in group}) >= fewest:
                 for _, page, row in group:
                     found[page].add(row)
 

@@ -17,6 +17,7 @@ UNSPACED = "\u3040-\u30ff\u3400-\u4dbf\u4e00-\u9fff\uf900-\ufaff"
 """Letters of scripts that put no blanks between words: kana and Chinese signs, for a pattern."""
 BULLETS = "•‣◦▪●○■□▶►▸▷▹◆◇❖→⇒✔☐★*∗·・➢➤✓\uf0b7\uf0a7\uf0d8\uf0cf\uf076"
 """Signs that begin an item, dashes aside, for a pattern."""
+_UNSPACED = regex(f"[{UNSPACED}]")
 _TRANSLATE = str.maketrans({**_LIGATURES, **dict.fromkeys(_INVISIBLE, "")})
 _COMBINING = {
     "\u00a8": "\u0308", "\u00b4": "\u0301", "\u0060": "\u0300", "\u02c6": "\u0302",
@@ -130,3 +131,8 @@ def _folded_ascii(text: str) -> tuple[str, list[int]]:
 _PLAIN = str.maketrans({"’": "'", "‘": "'", "“": '"', "”": '"', "–": "-", "—": "-", "−": "-",
                         "‐": "-", "\u2011": "-", LINE_END_HYPHEN: "-", "\u0131": "i",
                         **dict.fromkeys(_INVISIBLE + "\ufffd" + _LOOSE, "")})  # fmt: skip
+
+
+def n_words(text: str) -> int:
+    """How many words a text has; signs of a script without blanks make one in twos."""
+    return len(text.split()) + len(_UNSPACED.findall(text)) // 2

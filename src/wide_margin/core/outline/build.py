@@ -451,6 +451,8 @@ def _are_halves(first: Record, second: Record) -> bool:
     one, two = first.heading, second.heading
     if one is None or two is None or one.page != two.page or two.paragraph - one.paragraph > 2:
         return False
+    if number_of(one.title) and number_of(two.title):
+        return False
     titles = [item.title for item in (second.bookmark, second.contents) if item is not None]
     return any(alike(f"{one.title} {two.title}", title) for title in titles)
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout import tidy
+from wide_margin.core.layout import n_words, tidy
 from wide_margin.core.lexicon import LEADER, alternatives, first_word, first_words, number_words
 from wide_margin.core.outline.numbering import number_of
 
@@ -218,7 +218,7 @@ def _reads_as_title(text: str, rest: str, most: int, *, stands_out: bool) -> boo
     A version or a date may be one where it stands out: "[2015/06/01 v0.1]".
     """
     words = rest.split()
-    if not words or len(words) > most or _LEADERS.search(text):
+    if not words or n_words(rest) > most or _LEADERS.search(text):
         return False
     if _are_signs(text.split()):
         return False
@@ -265,13 +265,14 @@ def _joined(candidates: list[Candidate], paragraphs: Sequence[Paragraph]) -> lis
 
 def _around_number(first: Candidate, second: Candidate, paragraphs: Sequence[Paragraph]) -> str:
     """Two lines of a title whose number stands beside the second, "" where they are none."""
-    above, line = (paragraphs[c.paragraph].pieces[0].line for c in (first, second))
+    above = paragraphs[first.last].pieces[-1].line
+    line = paragraphs[second.paragraph].pieces[0].line
     label, tab, rest = paragraphs[second.paragraph].text.partition("\t")
     is_beside = bool(tab) and bool(_BARE_NUMBER.match(label.strip())) and len(line.cells) == 2
     if not is_beside or number_of(first.title) or second.paragraph != first.last + 1:
         return ""
     is_alike = first.style.without_face == second.style.without_face and first.page == second.page
-    is_near = line.box[3] - above.box[3] > 0 and second.y - first.last_y < 1.7 * second.style.size
+    is_near = line.box[3] - above.box[3] > 0 and second.y - above.box[1] < 1.7 * second.style.size
     edges = zip((above.box[0], above.box[2]), line.cells[1], strict=True)
     is_level = any(abs(one - other) <= LEVEL for one, other in edges)
     if not (is_alike and is_near and is_level and line.cells[0][1] < above.box[0]):

@@ -9,7 +9,8 @@ from statistics import median
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout.furniture import FEWEST_SLIDES, MOST_ON_SLIDE
+from wide_margin.core.layout import n_words
+from wide_margin.core.layout.furniture import FEWEST_SLIDES, LEAST_TITLE, MOST_ON_SLIDE
 from wide_margin.core.outline.candidates import LARGER, Style, style_of, title_in
 
 if TYPE_CHECKING:
@@ -69,8 +70,10 @@ def page_titles(paragraphs: Sequence[Paragraph]) -> dict[int, bool]:
     body = _usual_size(paragraphs)
     firsts: dict[Style, list[int]] = defaultdict(list)
     for rows in by_page.values():
-        top = min(rows, key=lambda row: paragraphs[row].pieces[0].line.box[1])
-        if len(paragraphs[top].text.split()) <= LONGEST:
+        # The names of the sections may run above the title, in small print.
+        large = [row for row in rows if paragraphs[row].pieces[0].line.size >= LEAST_TITLE * body]
+        top = min(large or rows, key=lambda row: paragraphs[row].pieces[0].line.box[1])
+        if n_words(paragraphs[top].text) <= LONGEST:
             firsts[_look(paragraphs[top], body)].append(top)
     use = Counter(_look(paragraph, body) for paragraph in paragraphs)
     style = max(firsts, key=lambda one: len(firsts[one]), default=None)

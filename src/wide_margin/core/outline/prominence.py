@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
+from wide_margin.core.layout import n_words
 from wide_margin.core.lexicon import alternatives
 from wide_margin.core.outline.candidates import LARGER, Style, is_code, style_of
 from wide_margin.core.outline.numbering import goes_on, number_of
@@ -32,6 +33,8 @@ FEWEST_ONLY, ONLY = 5, 0.5
 """Lines of a style that stand out, and their share of it, from which it sets headings alone."""
 OFTEN = 6
 """Times from which a title that most of a style repeats is a label, not a heading."""
+LEAST_TEXT, LARGEST_TEXT = 0.85, 1.25
+"""Times the usual size between which running text is set; most may be code, and smaller."""
 MUCH_TEXT = 25
 """Words from which a paragraph is running text."""
 _FRONT_WORDS = alternatives(
@@ -125,7 +128,8 @@ def first_text(paragraphs: Sequence[Paragraph], body_size: float) -> int:
     """Row of the first running text."""
     for row, paragraph in enumerate(paragraphs):
         size = paragraph.pieces[0].line.size
-        if len(paragraph.text.split()) >= MUCH_TEXT and abs(size - body_size) < 0.15 * body_size:
+        is_text = LEAST_TEXT * body_size < size < LARGEST_TEXT * body_size
+        if is_text and n_words(paragraph.text) >= MUCH_TEXT:
             return row
     return 0
 
@@ -144,7 +148,7 @@ def stands_out(
     if len(text) > 300 or style.size < SMALLER * body_size or not text:
         return False
     number = number_of(text)
-    if text[-1] == "." and len((number.rest if number else text).split()) > 8:
+    if text[-1] in ".。" and n_words(number.rest if number else text) > 8:
         return False
     larger = style.size >= LARGER * body_size
     if larger or paragraph.kind == "code":
@@ -157,11 +161,11 @@ def stands_out(
     if style.is_italic and style.size >= ITALIC_LARGER * body_size:
         return starts_well and text[-1] != "."
     if number and number.scheme in ("decimal", "lettered") and number.depth > 1:
-        return len(paragraph.pieces) == 1 and len(text.split()) <= 12 and text[-1] != "."
+        return len(paragraph.pieces) == 1 and n_words(text) <= 12 and text[-1] not in ".。"
     if number and number.scheme == "paragraph":
-        return (style.is_italic or style.is_capital) and len(text.split()) <= 14
+        return (style.is_italic or style.is_capital) and n_words(text) <= 14
     set_off = style.is_capital and not paragraph.pieces[0].line.is_fixed
-    enough = len(text.split()) >= (1 if number else 2) or len(text) > 6
+    enough = n_words(text) >= (1 if number else 2) or len(text) > 6
     return set_off and enough and len(paragraph.pieces) <= 2
 
 
