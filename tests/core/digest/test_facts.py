@@ -88,6 +88,22 @@ def test_an_address_does_not_make_a_name_a_word(tmp_path, monkeypatch):
     assert texts(find_facts(read_document(path)).authors) == ["Marta Lindqvist"]
 
 
+def test_an_address_put_into_words_does_not_make_a_name_a_word(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    path = tmp_path / "made.pdf"
+    for said in ("marta dot lindqvist at wells dot example", "mailto:marta lindqvist at wells.org"):
+        make_pdf(path, [[("title", "Village Wells"), ("text", "Marta Lindqvist"), *BODY,
+                         ("text", said)], BODY])  # fmt: skip
+        assert texts(find_facts(read_document(path)).authors) == ["Marta Lindqvist"]
+
+
+def test_a_date_that_each_thing_described_has_is_not_that_of_the_document(facts_of):
+    facts = facts_of(("title", "Village Wells"), ("author", "Marta Lindqvist"),
+                     ("author", "2021/03/14"), ("author", "Updated: 2020-07-10"),
+                     ("author", "Updated: 2020-08-10"))  # fmt: skip
+    assert facts.date.text == "2021-03-14"
+
+
 def test_a_body_can_be_the_author(facts_of):
     facts = facts_of(("title", "Rules for Wells"), ("author", "The Hallan Well Committee"))
     assert texts(facts.authors) == ["The Hallan Well Committee"]
@@ -304,7 +320,9 @@ def test_places_and_bare_bodies_name_nobody(line):
     ("line", "names"),
     [("di Tobias Oetiker", ["Tobias Oetiker"]), ("Das Notensatzprogramm", []),
      ("Лев Ламберов и Осаму Аоки", ["Лев Ламберов", "Осаму Аоки"]),
-     ("Αλέξανδρος Παπαδόπουλος", ["Αλέξανδρος Παπαδόπουλος"])],
+     ("Αλέξανδρος Παπαδόπουλος", ["Αλέξανδρος Παπαδόπουλος"]),
+     ("郑奘巍", ["郑奘巍"]), ("李清、王 小明", ["李清", "王 小明"]), ("许可证", []), ("摘要", []),
+     ("本手册遵守 Village Wells Project 的许可", [])],
 )  # fmt: skip
 def test_names_of_a_line_in_other_languages(line, names):
     assert names_in_line(line) == names

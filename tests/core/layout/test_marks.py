@@ -47,3 +47,12 @@ def test_the_words_of_a_marked_sentence_are_still_found_on_the_page(tmp_path):
     sentence = document.text.sentences[0]
     spans = document.paragraphs[0].spans(sentence.start, sentence.end)
     assert (spans[0].start, spans[-1].end) == (0, len("It is taken over."))
+
+
+def test_the_letters_that_tie_authors_to_their_places_of_work_are_marks(tmp_path):
+    parts = [("Marta Lindqvist", 0, 11), ("a", 4, 7), (" and Aino Heikkila", 0, 11), ("b,c", 4, 7)]
+    page_with(tmp_path / "a.pdf", parts)
+    first = read_document(tmp_path / "a.pdf").paragraphs[0]
+    assert first.unmarked.split()[:5] == ["Marta", "Lindqvist", "and", "Aino", "Heikkila"]
+    page_with(tmp_path / "b.pdf", [("The idea", 0, 11), ("a", 0, 11), (" of Agenda", 0, 11)])
+    assert "ideaa of Agenda" in read_document(tmp_path / "b.pdf").paragraphs[0].unmarked

@@ -46,6 +46,12 @@ _OF_ANOTHER = regex(
 )  # fmt: skip
 """Says that the name after it is that of who looked after the work."""
 _SMALL_WORD = regex(r"(?<![\w.@/-])[^\W\d_A-ZÀ-Þ]{3,}(?![\w@/-]|\.\w)")
+_SPELLED_ADDRESS = regex(
+    r"(?:mailto:\s?)?[\w.]+(?:\s[\w.]+){0,4}\s(?:at|\(at\)|\[at\])\s[\w-]+"
+    r"(?:\.[^\W\d_]{2,}|(?:\s[\w-]+)?\s(?:dot|\(dot\)|\[dot\])\s[^\W\d_]{2,})+",
+    re.I,
+)
+"""An address of mail put into words: "mary dot green at wells dot net"."""
 _INITIAL = regex(r"\b[^\W\d_a-z]\.")
 _JOINS = frozenset(["and", "und", "et", "y", "e", "en", "och", "og", "with"])
 """Stand between the names of a list."""
@@ -165,7 +171,7 @@ def _is_heading_or_words(document: ReadDocument, name: str, titles: set[str]) ->
         return False
     left = {word.lower() for word in words}
     for sentence in document.text.sentences[:MOST_LOOKED_AT]:
-        left -= set(_SMALL_WORD.findall(sentence.text))
+        left -= set(_SMALL_WORD.findall(_SPELLED_ADDRESS.sub(" ", sentence.text)))
         if not left or (len(words) > 2 and len(left) == 1):  # one of three may be written large
             return True
     return False

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections import Counter
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
@@ -79,6 +80,7 @@ _IN_TEXT = regex(
     r"\b(?:in|the|with|since|by|an?|than|der|die|das|zur|von|la|le|el|de|del|da|do|di)\s+$"
 )
 """Before a version that is spoken of: "available in the version 5 fonts"."""
+_FIGURE = regex(r"\d")
 _GOES_ON = regex(r"(?:version|release|edition|revision)\s[\w.]+\s[a-z]{3,}")
 """A version in the middle of a sentence: "version 5 fonts are"."""
 _LICENCE = regex(
@@ -139,11 +141,14 @@ def date_of(
     title_page = title[0].page if title else 0
     n_front = _front_end(document)
     is_full = sum(line.page == title_page for line in lines) > FULL_PAGE
+    labels = Counter((line.page, _label_of(line)) for line in lines)
     for line in lines:
         if line.page > n_front:
             break
         kind = document.paragraphs[line.paragraph].kind if line.paragraph >= 0 else ""
-        tells = bool(_TELLS_DATE.search(line.text))
+        # "Updated: 2022-07-10" again and again is said of each thing that is described.
+        is_again = labels[line.page, label := _label_of(line)] > 1 and label.endswith(":")
+        tells = bool(_TELLS_DATE.search(line.text)) and not is_again
         is_text = is_of_paragraph(document, line) or (is_full and not _is_at(line, title, rest))
         if kind == "code" or (is_text and not tells):
             continue
@@ -154,7 +159,7 @@ def date_of(
             score = 3.0 - 0.25 * min(rank, len(DATES) - 2) - 0.5 * abs(line.page - title_page)
             share = len(match[0]) / max(len(line.text), 1)
             score += 1.5 * share + 1.0 * tells
-            score -= 1.5 * bool(_OF_ANOTHER.search(line.text))
+            score -= 1.5 * (is_again or bool(_OF_ANOTHER.search(line.text)))
             score -= 0.8 * bool(_OF_COPYRIGHT.search(line.text))
             score -= 1.5 * (len(line.text.split()) > 12 and not tells)
             if score > best_score:
@@ -162,6 +167,11 @@ def date_of(
                 best = Fact(iso_of(match), line_locator(document, [line], match[0]))
             break
     return best if best_score >= LEAST_OF_DATE else None
+
+
+def _label_of(line: FrontLine) -> str:
+    """What a line says before its first figure."""
+    return _FIGURE.split(line.text, maxsplit=1)[0].strip()
 
 
 def _is_at(line: FrontLine, title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> bool:

@@ -10,6 +10,7 @@ import numpy as np
 
 from wide_margin.core.answers.signs import MONTH
 from wide_margin.core.later import regex
+from wide_margin.core.layout import n_words
 from wide_margin.core.search.vectors import frequency_rank, vectors_of
 
 if TYPE_CHECKING:
@@ -18,6 +19,8 @@ if TYPE_CHECKING:
 COMMON = 4_000
 """A word among so many of the most frequent of the language is a word first, and a name second."""
 MOST_TOKENS = 5
+MOST_BESIDE_BODY = 4
+"""Words that a line has beside the name of a body."""
 _PARTICLES = frozenset(
     ["van", "von", "de", "der", "den", "del", "della", "da", "dos", "du", "di", "la", "le", "el", "al", "bin", "ibn",
      "ten", "ter", "zu", "zur", "y", "af", "av", "och", "und"]
@@ -39,6 +42,29 @@ _TOKEN = regex(
 )
 _CHINESE_NAME = regex(r"[\u4e00-\u9fff]\s?[\u4e00-\u9fff]{1,3}")
 """A family name and one or two more signs."""
+_CHINESE_PERSON = regex(
+    r"(?:[王李张張刘劉陈陳杨楊黄黃赵趙吴吳周徐孙孫马馬朱胡郭何林罗羅郑鄭梁谢謝宋唐许許邓鄧冯馮韩韓曹曾彭萧蕭蔡潘董袁叶葉蒋蔣杜苏蘇魏程吕呂丁"
+    r"沈姚卢盧傅钟鍾姜崔谭譚廖范汪陆陸戴贾賈韦韋邱侯邹鄒熊孟秦阎閻薛尹黎陶贺賀顾顧郝龚龔邵钱錢覃莫]|欧阳|司马|诸葛)\s?[\u4e00-\u9fff]\s?[\u4e00-\u9fff]?"
+)
+"""One of the family names that most people in China have, and what they are called."""
+_CHINESE_WORDS = frozenset(
+    [
+        "许可",
+        "许可证",
+        "范围",
+        "范例",
+        "程序",
+        "程式",
+        "张量",
+        "周期",
+        "陈述",
+        "谢辞",
+        "谢谢",
+        "何时",
+        "何为",
+    ]
+)
+"""Words of documents that begin with the sign of a family name."""
 _ARTICLES = frozenset(["das", "der", "die", "the", "het", "il", "les"])
 _NO_NAME = regex(
     r"\b(?:universit\w*|institut\w*|department|dept|faculty|facult\w+|school|college|laborator\w*|cent(?:er|re)|academy"
@@ -80,8 +106,10 @@ def names_in_line(text: str) -> list[str]:
     plain = _TITLES.sub(" ", _BY.sub("", plain))
     if (body := _BODY.search(plain)) and not _ONLY_ARTICLE.match(body["name"]):
         rest = (plain[: body.start()] + plain[body.end() :]).strip(" ,.")
-        return [" ".join(body["name"].split())] if len(rest.split()) <= 4 else []
+        return [" ".join(body["name"].split())] if n_words(rest) <= MOST_BESIDE_BODY else []
     parts = [" ".join(part.split()).strip(" .,:-") for part in _SPLIT.split(plain)]
+    if all(_CHINESE_PERSON.fullmatch(part) and part not in _CHINESE_WORDS for part in parts):
+        return parts
     parts = [name for part in parts if part for name in _side_by_side(part)]
     if not parts:
         return []

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.pages import MARK_AFTER_WORD
+from wide_margin.core.pages import marks_in
 
 if TYPE_CHECKING:
     from wide_margin.core.pages import PageText
@@ -22,12 +22,12 @@ def footnote_marks(page: PageText) -> list[tuple[int, int]]:
     """Character ranges [first, end) of the marks on a page.
 
     Only what stands after a sign of punctuation or a word of four letters and more counts, so
-    that "m2" and "x1" keep their figures, however they are set.
+    that "m2" and "x1" keep their figures, however they are set. On the first page letters may be
+    marks, too: those of the authors' places of work.
     """
     found = []
     starts = page.run_starts.tolist()
-    for match in MARK_AFTER_WORD.finditer(page.chars) if len(starts) > 1 else ():
-        first, end = match.span()
+    for first, end in sorted(marks_in(page.chars, page.index)) if len(starts) > 1 else ():
         before = first - 1 if not page.chars[first - 1].isspace() else end
         run, other = bisect_right(starts, first) - 1, bisect_right(starts, before) - 1
         if not 0 <= before < len(page.chars) or run < 0 or other < 0:

@@ -1,7 +1,6 @@
 from .model import (
     LINE_END_HYPHEN,
     LOOSE_ACCENTS,
-    MARK_AFTER_WORD,
     OWN_LIGATURES,
     PARTS,
     Bookmark,
@@ -11,12 +10,12 @@ from .model import (
     Link,
     PageText,
     Picture,
+    marks_in,
 )
 
 __all__ = [
     "LINE_END_HYPHEN",
     "LOOSE_ACCENTS",
-    "MARK_AFTER_WORD",
     "OWN_LIGATURES",
     "PARTS",
     "Bookmark",
@@ -26,4 +25,5 @@ __all__ = [
     "Link",
     "PageText",
     "Picture",
+    "marks_in",
 ]

@@ -9,6 +9,8 @@ from wide_margin.core.geometry import Box, FloatArray, IntArray
 from wide_margin.core.later import loaded_later, regex
 
 if TYPE_CHECKING:
+    from collections.abc import Iterator
+
     import numpy as np
 else:
     np = loaded_later("numpy")
@@ -35,6 +37,10 @@ MARK_AFTER_WORD = regex(  # begins with its own sign: the pattern is then four t
     r"|(?<=\s\d)\d?(?=[A-Z][a-z]))"
 )  # fmt: skip
 """Where the mark of a footnote may stand: right after a word or sign, or glued to the next word."""
+_LETTER_MARK = regex(
+    r"(?<=[^\W\d_]{3})[a-h](?:\s?,\s?[a-h](?!\w))*(?!\w)|(?<![\w'’.-])[a-h](?=[A-Z][a-z]{2})"
+)
+"""Where the letter may stand that ties an author to a place of work, which begins with it."""
 PARTS = ("labels", "bookmarks", "about")
 """What a file says of itself that reading can do without."""
 
@@ -169,3 +175,15 @@ class FileFacts:
         """The same of every page measured, or of those that are really there."""
         n = len(sizes)
         return replace(self, n_pages=n, sizes=sizes, labels=self.labels[:n], is_sized=True)
+
+
+def marks_in(chars: str, page: int) -> Iterator[tuple[int, int]]:
+    """Ranges [first, end) of what may be marks, by their signs; letters on the first page alone.
+
+    Args:
+        chars: Of a page.
+        page: Its index.
+    """
+    for pattern in (MARK_AFTER_WORD, _LETTER_MARK)[: 2 if page == 0 else 1]:
+        for match in pattern.finditer(chars):
+            yield match.span()

@@ -18,9 +18,9 @@ from wide_margin.core.pages.document import frame_now
 from wide_margin.core.pages.model import (
     LINE_END_HYPHEN,
     LOOSE_ACCENTS,
-    MARK_AFTER_WORD,
     Font,
     PageText,
+    marks_in,
 )
 from wide_margin.core.pages.named_codes import with_named_codes
 from wide_margin.core.pages.parted import (
@@ -129,7 +129,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     loose = native.loose_boxes(address, n_chars, wanted)
     frame = frame_now(page)
     asked, marks = first, []
-    if found := [match.span() for match in MARK_AFTER_WORD.finditer(chars)]:
+    if found := sorted(marks_in(chars, index)):
         # A mark is set in another size within its word, and is boxed for its height.
         marks = [first for first, _ in found]
         glued = [end for _, end in found if end < n_chars and not chars[end].isspace()]
