@@ -120,6 +120,8 @@ def test_forms_of_a_word_share_a_term(a, b):
         ("Strážce stanice je v chatě a odečítá ji, když není bouře, nebo také každý den.", "cs"),
         ("Хранитель станции находится в хижине и снимает показания, если нет бури.", "ru"),
         ("12 34 56", "en"),
+        ("Let a, c, d, l, n, s, t be the ends; the length l = s + t, and n c = d.", "en"),
+        ("\\begin{document} 数字的中文输出格式 \\end{document} 设置格式", "zh"),
     ],
 )
 def test_the_language_is_told_by_small_words(text, language):

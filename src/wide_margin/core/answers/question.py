@@ -3,6 +3,7 @@
 import re
 from dataclasses import dataclass
 
+from wide_margin.core.answers.terms_abroad import term_abroad
 from wide_margin.core.later import regex
 
 _MEASURES = (
@@ -67,7 +68,9 @@ _ABROAD: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
 )  # fmt: skip
 """The words with which questions begin in other languages than those above."""
 _CLOSED = regex(
-    r"(?:is|are|was|were|do|does|did|can|could|may|must|should|would|will|has|have|am)\b", re.I
+    r"(?!was (?:ist|sind|bedeut|heißt|versteht|macht|tut|passiert|kann|muss|soll|wird|hat|gibt))"
+    r"(?:is|are|was|were|do|does|did|can|could|may|must|should|would|will|has|have|am)\b",
+    re.I,
 )
 _OPEN = frozenset({"how often", "how many", "when", "who", "list", "what is", "how to", "why"})
 """Kinds that a question which begins like "Does …" is not of: "Does it say how much …"."""
@@ -146,4 +149,4 @@ def read_question(text: str) -> Question:
     for kind, pattern in _ABROAD:
         if pattern.match(asked):
             return Question(plain, kind)
-    return Question(plain, "general")
+    return Question(plain, "what is" if term_abroad(asked) else "general")

@@ -4,6 +4,7 @@ import re
 from functools import lru_cache
 from typing import NamedTuple
 
+from wide_margin.core.answers.terms_abroad import term_abroad
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_words
 from wide_margin.core.search import is_common
@@ -176,6 +177,7 @@ _TERM_ASKED = tuple(
 )  # fmt: skip
 _SAYS_IS = regex(
     r"(?:\([^)]*\)\s*)?(?:of (?:the|an?) \w+\s+)?,?\s*(?:is|are|was|were|means?|refers? to|denotes?|stands? for|consists? of|ist|sind|bedeutet"
+    r"|est|sont|désigne|signifie|es|son|significa|è|sono|é|são|zijn|betekent|är|er|betyder|jest|oznacza|je|este|это|является"
     r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|defined|understood) as)\b", re.I
 )  # fmt: skip
 _SAYS_IS_THE = regex(
@@ -193,12 +195,20 @@ _SOME = frozenset(["these", "those", "such", "some", "other", "another", "both",
 _WORD_IN_TEXT = regex(r"[\w’'-]+")
 
 
+_BEGIN = frozenset(
+    ["", "a", "an", "the", "by", "each", "every", "ein", "eine", "der", "die", "das", "un", "une", "le", "la", "les", "l",
+     "una", "el", "los", "las", "uno", "il", "lo", "i", "gli", "um", "uma", "o", "os", "as", "een", "het", "de", "en", "ett",
+     "et", "ei"]
+)  # fmt: skip
+"""What stands before a term at the beginning of a sentence."""
+
+
 def defined_term(question: str) -> str:
     """What a "what is …" question wants defined, "" where it does not say."""
     for pattern in _TERM_ASKED:
         if match := pattern.match(question):
             return match["term"].strip(" “”\"‘’'")
-    return ""
+    return term_abroad(question)
 
 
 def begins_alike(word: str, wanted: str) -> bool:
@@ -230,19 +240,7 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
             continue
         before = sentence[: found[first].start()].strip(" “”\"‘’'•▪–—*·-").lower()
         after = sentence[found[k].end() :].lstrip(" “”\"‘’'")
-        begins = before in (
-            "",
-            "a",
-            "an",
-            "the",
-            "by",
-            "each",
-            "every",
-            "ein",
-            "eine",
-            "der",
-            "die",
-        )
+        begins = before in _BEGIN
         if begins and (_SAYS_IS.match(after) or re.match(r"[:–—]\s+\w", after)):
             return 1.0  # "A weir is …", "• Weir: …"
         if _CALLED.search(before):

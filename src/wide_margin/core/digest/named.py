@@ -54,6 +54,11 @@ _KIND_AFTER = regex(
     r"(?<=\S)\s+(?:mode|command|function|option|method|class|program|module|tool|routine|macro|directive|setting|variable)s?$"
 )
 """The same after it."""
+_BRACKET = regex(r"\(([^()]{2,60})\)")
+"""Beside a title, its short form: "Personal well books (PWB)"."""
+_OUTSIDE = regex(r"\s*[,;]\s*")
+_TYPED = regex(r"\s*[$%>]\s")
+"""The sign of a shell before what is typed."""
 _DASH = regex(r"\s+[–—-]\s+|:\s+")
 _SETS = regex(r"^\W*>\s|<-|(?<![=!<>])=(?!=)\s|\w\s+\d+\s+[^\W\d]")
 """A line of code that uses a function, or gives values to several, does not describe it."""
@@ -96,6 +101,9 @@ def rows_titled(document: ReadDocument, name: str) -> range:
         title, _, says = (part.strip() for part in _DASH.sub("\n", whole, 1).partition("\n"))
         # "consult/1, load/1" is the title of both.
         parts = (title, *title.split(",")) if "," in title else (title,)
+        parts += (
+            tuple(_OUTSIDE.split(bracket[1])) if (bracket := _BRACKET.search(section.title)) else ()
+        )
         if any(terms(without_article(part.lower())) == wanted for part in parts):
             return own_rows(document, row, with_heading=bool(says))
     return range(0)
@@ -211,6 +219,8 @@ def _described(document: ReadDocument, name: str, *, is_called: bool = False) ->
             continue
         named = list(words(names_in(term.text)))
         if name not in named or len(set(named)) > MOST_NAMES or _SETS.search(term.text):
+            continue
+        if _TYPED.match(term.text):
             continue
         if len(named) > 1 and term.text.rstrip().endswith(":"):
             continue  # leads in to a list

@@ -1,8 +1,8 @@
 """Definitions that a document gives: in sentences, in lists of terms, in glossaries, in brackets.
 
 What a form of words is worth as a definition is told by its weight; where one term has several,
-the surest comes first. English forms are looked for first; German, French and Spanish have the
-most usual ones.
+the surest comes first. English forms are looked for first; those of other languages are in
+subjects_abroad.py.
 """
 
 from __future__ import annotations
@@ -16,6 +16,7 @@ from functools import lru_cache
 from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.explain.short_forms import find_short_forms, symbols_in
+from wide_margin.core.explain.subjects_abroad import LANGUAGES, subject_abroad
 from wide_margin.core.explain.verbs import PREPOSITIONS, first_finite, is_past
 from wide_margin.core.later import regex
 from wide_margin.core.layout import BULLETS, NOTE_MARK, fold, tidy
@@ -319,7 +320,7 @@ def _in_glossary(document: ReadDocument) -> list[bool]:
 
 def _all(document: ReadDocument, among: Among | None) -> Iterator[Definition | None]:
     """The definitions in the order of the document; None now and then where there is none."""
-    in_glossary = _in_glossary(document)
+    in_glossary, language = _in_glossary(document), document.index.language
     if among is None:
         yield from _sections(document)
     last_paragraph, last_term = -1, -1
@@ -345,6 +346,8 @@ def _all(document: ReadDocument, among: Among | None) -> Iterator[Definition | N
         if sentence.kind == "code" or (among is not None and row not in among.sentences):
             continue
         yield from _in_sentence(document.text.sentences, sentence, row)
+        if language in LANGUAGES and (subject := subject_abroad(sentence.text, language)):
+            yield Definition(subject[0], row, "defined", subject[1])
         for symbol, meaning, weight in symbols_in(sentence.text) if among is None else ():
             yield Definition(symbol, row, "symbol", weight, meaning)
 

@@ -190,11 +190,12 @@ def words(text: str) -> Iterator[str]:
 def guess_language(sample: str) -> str:
     """The language whose small words are most frequent in a text, as its code.
 
-    "en", "de", "fr" and so on; English where the text has none of them.
+    "en", "de", "fr" and so on; English where the text has none of them. A single letter may be one
+    of a formula.
     """
     if (script := _by_script(sample)) is not None:
         return script
-    counts = Counter(words(sample))
+    counts = Counter(word for word in words(sample) if len(word) > 1)
     scores = {
         language: sum(counts[word] for word in common) for language, common in _COMMON_WORDS.items()
     }
@@ -202,10 +203,16 @@ def guess_language(sample: str) -> str:
     return best if scores[best] > 0 else "en"
 
 
+DENSE = 3
+"""Letters that say as much as a sign of Chinese."""
+
+
 def _by_script(sample: str) -> str | None:
     """The language that a script of its own tells; None for Latin letters."""
     counts = Counter({code: len(letters.findall(sample)) for code, letters in SCRIPTS.items()})
-    n_letters = sum(map(str.isalpha, sample))
+    more = (DENSE - 1) * counts["zh"]
+    n_letters = sum(map(str.isalpha, sample)) + more
+    counts["zh"] += more
     code, most = counts.most_common(1)[0]
     if most <= 0.3 * n_letters or not most:
         return "ja" if counts["ja"] > 0.05 * n_letters else None
