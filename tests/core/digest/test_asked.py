@@ -201,6 +201,16 @@ def test_of_two_sections_with_a_number_the_outermost_is_meant():
     assert section_numbered(Outline(tuple(sections)), "section", "2") == 2
 
 
+def test_who_made_what_the_thing_is_called_after_is_not_who_wrote_it(tmp_path):
+    said = "Bucket reads the gauges. Bucket writes them down. Bucket never sleeps."
+    title = ("title", "RopeBucket: Ropes with Bucket's Speed")
+    make_pdf(tmp_path / "a.pdf", [[title, ("text", "Marta Lindqvist"), ("h1", "1 Use"),
+                                   ("text", said)]])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    assert read_overview(document, "Who created Bucket?", WHOLE) is None
+    assert read_overview(document, "Who created RopeBucket?", WHOLE) is not None
+
+
 @pytest.mark.parametrize(
     ("title", "asked", "is_of_document"),
     [("A Short Introduction to Wellkeep", "Who wrote Wellkeep?", False),

@@ -432,7 +432,8 @@ def winding(tmp_path_factory):
          ("text", "-f b Wind it downwards from the wheel."),
          ("code", "--loud"), ("text", "Rings the bell of the tower at each turn of the drum.")],
         [("h1", "3 Others"), ("text", "_ --slow Wind it as slowly as the drum allows."),
-         ("code", "-q, --quiet Ring no bell at all -w, --wet Take wet ropes as well")],
+         ("code", "-q, --quiet Ring no bell at all -w, --wet Take wet ropes as well"),
+         ("code", "--oil -o oil the drum (in winter) --fold -F fold the rope at the end")],
     ])  # fmt: skip
     return Digester(read_document(path))
 
@@ -460,6 +461,7 @@ def test_an_option_of_a_command_is_told_by_what_begins_with_it(winding, typed, b
         ("What does --slow do?", "_ --slow Wind it as slowly"),  # a sign of a font before it
         ("What does --wet do?", "--wet Take wet ropes"),  # one of several, printed as typed
         ("What does -w do?", "-w, --wet Take wet ropes"),
+        ("What does --fold do?", "--fold -F fold the rope"),
     ],
 )
 def test_options_printed_in_other_ways_are_found_too(winding, typed, said):
@@ -636,3 +638,36 @@ def test_a_slide_says_in_its_points_what_its_title_is(tmp_path):
         "Are made of ells and stone.", "Are kept by one who has learned it.",
         "Last for a hundred years.",
     ]  # fmt: skip
+
+
+def test_a_function_among_several_heads_is_told_by_what_stands_under_them(tmp_path):
+    canvas = Canvas(str(tmp_path / "a.pdf"))
+    canvas.setFont("Courier", 10)
+    for k, name in enumerate(("lift", "drop", "swap")):
+        canvas.drawString(72, 700 - 13 * k, f"int rope_{name} (rope_t r, int n)")
+        canvas.drawRightString(520, 700 - 13 * k, "[Function]")
+    canvas.setFont("Times-Roman", 11)
+    canvas.drawString(
+        86, 655, "Move the rope by n turns of the drum, upwards or downwards, and wait"
+    )
+    canvas.drawString(
+        86, 642, "until it hangs still. In winter rope_drop waits longer than rope_lift does."
+    )
+    canvas.save()
+    document = read_document(tmp_path / "a.pdf")
+    under = [document.text.sentences[row].text for row in rows_under(document, "rope_drop")]
+    assert under[0].startswith("Move the rope by n turns")
+    answer = Digester(document).answer("What does rope_drop do?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("Move the rope by n turns")
+    assert answer.sure >= 0.6
+
+
+def test_a_glossary_says_more_of_a_short_form_than_what_it_stands_for(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Wells"),
+         ("text", "The list comes from the Bell Ringing Society (BRS) in May and in June.")],
+        [("h1", "2 Terms and abbreviations"),
+         ("text", "BRS: Bell Ringing Society, a club of stewards who ring the bells at dawn.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is the BRS?", WHOLE, None)
+    assert "a club of stewards" in answer.quotes[0].text

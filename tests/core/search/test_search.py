@@ -121,7 +121,7 @@ def test_forms_of_a_word_share_a_term(a, b):
         ("Хранитель станции находится в хижине и снимает показания, если нет бури.", "ru"),
         ("12 34 56", "en"),
         ("Let a, c, d, l, n, s, t be the ends; the length l = s + t, and n c = d.", "en"),
-        ("\\begin{document} 数字的中文输出格式 \\end{document} 设置格式", "zh"),
+        ("\\usepackage{numbers} 数字的中文输出格式 \\begin{document}\\setcounter", "zh"),
     ],
 )
 def test_the_language_is_told_by_small_words(text, language):

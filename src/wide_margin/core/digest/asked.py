@@ -154,6 +154,8 @@ _NAMED_THING = regex(
 )
 
 
+LONGER = 3
+"""Letters by which a name is longer than one that it is made of, and no other form of it."""
 _VERSION_OF = regex(r"\b(?:version|release|edition)s?\s+of\s+(?:the\s+)?(?P<name>\w[\w.-]*)", re.I)
 
 
@@ -255,8 +257,15 @@ def _asks_of_another(document: ReadDocument, text: str) -> bool:
 
 
 def _names_another(document: ReadDocument, own: Sequence[str]) -> bool:
-    """Whether a name among a question's own words is one that the text has and is not about."""
+    """Whether a name among a question's own words is one that the text has and is not about.
+
+    What the document's thing is called after is another: "Wells" beside "RopeWells".
+    """
     index = document.index
+    title = _title_words(document)
+    longer = [t for t in title for word in own if word in t and len(t) >= len(word) + LONGER]
+    if longer and not title & set(own):
+        return True
     coined = [word for word in own if frequency_rank(word) is None]
     return any(
         any(term in index.term_ids for term in index.analyser.terms_of(word))

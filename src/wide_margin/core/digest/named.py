@@ -57,6 +57,8 @@ _KIND_AFTER = regex(
 _BRACKET = regex(r"\(([^()]{2,60})\)")
 """Beside a title, its short form: "Personal well books (PWB)"."""
 _OUTSIDE = regex(r"\s*[,;]\s*")
+_HEADS, MOST_HEADS = ("row", "code", "entry"), 24
+"""Kinds of paragraphs that are heads of functions, and how many stand over one description."""
 _TYPED = regex(r"\s*[$%>]\s")
 """The sign of a shell before what is typed."""
 _DASH = regex(r"\s+[–—-]\s+|:\s+")
@@ -87,7 +89,7 @@ def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) 
     return (
         rows_titled(document, name)
         or (is_function and _described(document, name, is_called=True))
-        or (is_name and _described(document, name))
+        or (is_name and (_described(document, name) or _stacked(document, name)))
         or _labelled(document, name)
     )
 
@@ -138,6 +140,8 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
     among = re.compile(
         rf"(?<!\S)(?:-\w,\s*{option}|{option},\s*--[\w-]+)(?:[ =][A-Z]+)?\s+[A-Z]?[a-z]+\s[a-z]"
         rf"|(?<!\S){option}(?:[ =][A-Z]+)?\s+[A-Z][a-z]+\s[a-z]"
+        rf"|^\W{{0,2}}-.*(?<!\S){option}(?:\s--?\w[\w-]*)?(?:\s+[a-z]+){{3}}"
+        rf"|(?<!\S){option}\s-\w(?:\s+[a-z]+){{3}}"
     )
     for row, sentence in enumerate(document.text.sentences):
         if sentence.kind in ("code", "row", "entry") and among.search(sentence.text):
@@ -241,6 +245,25 @@ def _described(document: ReadDocument, name: str, *, is_called: bool = False) ->
             paragraph = sentences[end].paragraph  # as far out as its function
             nearest = range(own.start, document.rows_of(paragraph, paragraph + 1).stop)
     return nearest
+
+
+def _stacked(document: ReadDocument, name: str) -> range:
+    """Rows of what describes several functions whose heads stand over it, one of that name."""
+    paragraphs = document.paragraphs
+    is_head = re.compile(
+        rf"(?:.*[\s*&])?{re.escape(name)}\s?\([^;=]*(?:$|\)\s*(?:\[\w+\])?$)", re.I
+    )
+    for at, paragraph in enumerate(paragraphs):
+        if paragraph.kind not in _HEADS or paragraph.page in document.listings:
+            continue
+        if name not in paragraph.text.lower() or not is_head.match(paragraph.text):
+            continue
+        end = at + 1
+        while end < min(at + MOST_HEADS, len(paragraphs)) and paragraphs[end].kind in _HEADS:
+            end += 1
+        if end < len(paragraphs) and paragraphs[end].kind == "body":
+            return document.rows_of(end, end + 1)
+    return range(0)
 
 
 def rows_with(document: ReadDocument, terms: Sequence[str]) -> list[int]:

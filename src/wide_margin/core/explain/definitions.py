@@ -37,6 +37,8 @@ SURE = 0.55
 """A definition of at least this weight is shown for each term of a longer selection."""
 CLEAR = 0.6
 """A definition of at least this weight says what a term is."""
+CLEARER = 0.85
+"""One of at least this weight says more of a short form than what that stands for."""
 OF_VALUE = 0.5
 """The weight of what says what follows from a thing."""
 LEAST_WORDS = 6
@@ -239,7 +241,8 @@ def define(document: ReadDocument, term: str) -> Definition | None:
     among |= {paragraph + 1 for paragraph in among}  # a term on a line of its own
     found = find_definitions(document, Among(among, set.intersection(*rows)))
     short = [d for d in found.get(exact_key(term), []) if d.kind == "abbreviation"]
-    for definition in short + found.get(key, []):
+    clear = [d for d in found.get(key, []) if d.weight >= CLEARER]  # more than what it is short for
+    for definition in clear + short + found.get(key, []):
         if definition.kind not in ("section", "symbol") and definition.weight >= CLEAR:
             return definition
     return None
