@@ -655,6 +655,7 @@ def test_a_function_among_several_heads_is_told_by_what_stands_under_them(tmp_pa
     )
     canvas.save()
     document = read_document(tmp_path / "a.pdf")
+    assert not rows_under(document, "rope_dip")  # it is only called
     under = [document.text.sentences[row].text for row in rows_under(document, "rope_drop")]
     assert under[0].startswith("Move the rope by n turns")
     answer = Digester(document).answer("What does rope_drop do?", WHOLE, None)

@@ -250,9 +250,8 @@ def _described(document: ReadDocument, name: str, *, is_called: bool = False) ->
 def _stacked(document: ReadDocument, name: str) -> range:
     """Rows of what describes several functions whose heads stand over it, one of that name."""
     paragraphs = document.paragraphs
-    is_head = re.compile(
-        rf"(?:.*[\s*&])?{re.escape(name)}\s?\([^;=]*(?:$|\)\s*(?:\[\w+\])?$)", re.I
-    )
+    declared = rf"[\w*&\s]*\w[\s*&]+{re.escape(name)}\s?\([^;=]*"
+    is_head = re.compile(rf"{declared}\)?\s*(?:\[\w+\])?$", re.I)
     for at, paragraph in enumerate(paragraphs):
         if paragraph.kind not in _HEADS or paragraph.page in document.listings:
             continue
