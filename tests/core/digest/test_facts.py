@@ -562,6 +562,38 @@ def test_a_heading_and_the_rest_of_a_sentence_publish_nothing(facts_of, line):
 
 @pytest.mark.parametrize(
     ("said", "is_licence"),
+    [("Dieses Buch ist frei; Sie dürfen es unter den Bedingungen der GNU General Public License"
+      " weitergeben.", True),
+     ("Ce livre est libre ; vous pouvez le redistribuer selon les termes de la Licence publique"
+      " générale GNU.", True),
+     ("Este libro se distribuye bajo los términos de la licencia pública de GNU.", True),
+     ("Questo libro è distribuito secondo i termini della licenza pubblica GNU.", True),
+     ("Este livro pode ser redistribuído sob os termos da Licença Pública GNU.", True),
+     ("Deze handleiding mag u verspreiden onder de bepalingen van de GNU-licentie.", True),
+     ("Tous les outils sont distribués selon les termes de la licence de GNU.", False),
+     ("All of the tools are under the terms of the General Public License.", False),
+     ("Most of this manual is in the public domain, like the wells.", True),
+     ("Le puits est fermé selon les termes du contrat des gardiens.", False)],
+)  # fmt: skip
+def test_a_licence_is_stated_in_other_languages_too(facts_of, said, is_licence):
+    facts = facts_of(("title", "Wells"), ("text", said))
+    assert (facts.licence is not None) == is_licence
+
+
+def test_a_long_table_of_contents_is_no_part_of_the_front(tmp_path):
+    rows = [[("toc1", f"{k} On the well of it|{k + 1}") for k in range(10 * n, 10 * n + 10)]
+            for n in range(8)]  # fmt: skip
+    said = "This book is free; it may be redistributed under the terms of the GNU licence."
+    body = [[("h1", f"{k} On the well of it"), *BODY] for k in range(14)]
+    path = tmp_path / "long.pdf"
+    make_pdf(path, [[("title", "Wells")], *rows, [("h1", "Preface"), ("text", said)], *body])
+    licence = find_facts(read_document(path)).licence
+    assert licence is not None
+    assert licence.text == said
+
+
+@pytest.mark.parametrize(
+    ("said", "is_licence"),
     [("It uses the many ropes that are known in the public domain since long ago.", False),
      ("This book was placed in the public domain by its keeper in 1971.", True)],
 )  # fmt: skip

@@ -3,6 +3,7 @@
 import pytest
 
 from wide_margin.core.digest.telling import naming, tells
+from wide_margin.core.digest.telling_abroad import told_abroad
 
 TOLD = {
     "purpose": ["This handbook describes how wells are kept.",
@@ -99,3 +100,53 @@ def test_what_only_begins_like_it_is_not(text):
 
 def test_without_a_name_there_is_nothing_to_find():
     assert naming(()) is None
+
+
+TOLD_ABROAD = {
+    "de": {"procedure": "Um den Deckel zu öffnen, müssen Sie den Schlüssel drehen.",
+           "warning": "Achtung: Der Deckel ist schwer.", "limit": "Eimer werden nicht unterstützt.",
+           "needs": "Der Griff muss vorher installiert sein."},
+    "fr": {"procedure": "Pour ouvrir le couvercle, il faut tourner la clé.",
+           "warning": "Ne montez jamais sur le couvercle.",
+           "limit": "La pompe ne fonctionne pas en hiver.",
+           "needs": "Le treuil doit être installé."},
+    "es": {"procedure": "Para abrir la tapa, utilice la llave.",
+           "warning": "No debe pisar la tapa.",
+           "limit": "Una desventaja del zinc es su peso.",
+           "needs": "El torno debe estar instalado."},
+    "it": {"procedure": "Per aprire il coperchio, basta girare la chiave.",
+           "warning": "Attenzione: il coperchio è pesante.",
+           "limit": "La pompa non funziona in inverno."},
+    "pt": {"procedure": "Para abrir a tampa, use a chave.", "warning": "Nunca pise na tampa."},
+    "nl": {"procedure": "Om het deksel te openen, moet u de sleutel draaien.",
+           "warning": "Let op: het deksel is zwaar."},
+    "pl": {"procedure": "Aby otworzyć pokrywę, należy obrócić klucz."},
+    "ru": {"procedure": "Чтобы открыть крышку, нужно повернуть ключ."},
+    "zh": {"warning": "注意：盖子很重。"}, "ja": {"warning": "注意：蓋は重いです。"},
+}  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("language", "cue", "said"),
+    [(language, cue, said) for language, by_cue in TOLD_ABROAD.items()
+     for cue, said in by_cue.items()],
+)  # fmt: skip
+def test_sentences_of_other_languages_tell_too(language, cue, said):
+    assert told_abroad(cue, said.lower(), language, is_front=False)
+    assert not told_abroad(cue, said.lower(), "en", is_front=False)
+
+
+@pytest.mark.parametrize(
+    ("language", "said"),
+    [("fr", "Le treuil est dans la cabane avec les seaux."), ("de", "Der Eimer steht im Hof."),
+     ("es", "El torno está en la caseta."), ("it", "La pompa è nella capanna.")],
+)  # fmt: skip
+def test_what_only_says_where_a_thing_is_tells_nothing(language, said):
+    cues = ("purpose", "audience", "needs", "procedure", "warning", "limit", "next")
+    assert not any(told_abroad(cue, said.lower(), language, is_front=True) for cue in cues)
+
+
+def test_whom_it_is_for_is_told_near_the_front_alone():
+    said = "ce guide s’adresse aux gardiens."
+    assert told_abroad("audience", said, "fr", is_front=True)
+    assert not told_abroad("audience", said, "fr", is_front=False)

@@ -99,6 +99,24 @@ def test_what_is_said_over_the_contents_is_read(tmp_path):
     assert {s.kind for s in first if "On the well" in s.text} == {"listing"}
 
 
+def test_text_between_the_contents_and_the_first_section_is_read(tmp_path):
+    said = [
+        f"The well of {name} was dug by hand when the river stood low, and those who dug it wrote"
+        f" down what they found in every fathom of it, so that {name} might know its own ground."
+        for name in ("Ash", "Birch", "Cedar", "Elm", "Fir", "Hazel", "Larch", "Maple", "Oak")
+    ]
+    rows = [("toc1", f"{k} On wells|{k + 3}") for k in range(1, 10)]
+    text = [block for each in said for block in (("text", each), ("text", "Note"))]
+    pages = [[("h1", f"{k} On wells"), ("text", "It was dug by hand.")] for k in range(1, 10)]
+    path = tmp_path / "preface.pdf"
+    make_pdf(path, [[("text", "Contents"), *rows], text[:10], text[10:], *pages])
+    sentences = read_document(path).text.sentences
+    told = [s for s in sentences if "was dug by hand when" in s.text]
+    assert len(told) == len(said)
+    assert {s.kind for s in told} == {"body"}
+    assert {s.kind for s in sentences if s.page == 0 and "On wells" in s.text} == {"listing"}
+
+
 def test_the_printed_contents_are_a_listing(handbook):
     kinds = {p.kind for p in handbook.text.passages if p.page in (1, 2, 3)}
     assert "listing" in kinds

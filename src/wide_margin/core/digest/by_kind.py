@@ -21,6 +21,7 @@ from wide_margin.core.digest.telling import (
     tells,
     tells_besides,
 )
+from wide_margin.core.digest.telling_abroad import told_abroad
 
 if TYPE_CHECKING:
     from wide_margin.core.digest.gist import Scored
@@ -198,7 +199,7 @@ def slot_scores(
     Returns:
         (n,) scores, and (n,) whether each says it in words that decide.
     """
-    cue, sentences = CUES[slot.cue], document.text.sentences
+    cue, sentences, language = CUES[slot.cue], document.text.sentences, document.index.language
     # A long table of contents takes none of the front.
     at = np.cumsum(allowed_sentences(document, WHOLE))
     n = max(int(at[-1]) if len(at) else 0, 1)
@@ -218,11 +219,13 @@ def slot_scores(
         if is_long and not is_usual and row not in scored.on_itself:
             continue
         text = sentence.text.lower()
-        n_cues = len(cue.findall(text))
         is_front = at[row] <= front
+        is_abroad = told_abroad(slot.cue, text, language, is_front=is_front)
+        n_cues = len(cue.findall(text)) + is_abroad
         if not n_cues and not is_front and not tells_besides(slot.cue):
             continue
-        telling[k] = tells(slot.cue, text, names, is_front=is_front) and role not in slot.of_others
+        is_told = is_abroad or tells(slot.cue, text, names, is_front=is_front)
+        telling[k] = is_told and role not in slot.of_others
         if not n_cues and not telling[k]:
             continue
         in_role = OF_ROLE * (role in slot.roles) + 0.2 * (slot.roles[:1] == (role,))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from bisect import bisect_left
 from collections import Counter
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
@@ -16,6 +17,7 @@ from wide_margin.core.digest.front import (
 )
 from wide_margin.core.document import locator_for
 from wide_margin.core.later import regex
+from wide_margin.core.layout import n_words
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.plain import one_line
 
@@ -87,6 +89,28 @@ _LICENCE = regex(
     r"\b(?:permission is granted|licen[sc]ed under|under the terms of|redistribut\w+ (?:it|and)|free documentation licen[sc]e"
     r"|general public licen[sc]e|creative commons|(?:is|are|placed|put|released|dedicated|donated) (?:in|into|to) the public domain|all rights reserved|may be (?:copied|reproduced|distributed))\b", re.I
 )  # fmt: skip
+_LICENCE_ABROAD = regex(
+    r"(?=.*(?:licen[csçz]|lizenz|licen[tc]i|лиценз|许可|协议|授权|ライセンス|라이선스|\bGPL\b))(?:.*?)"
+    r"(?:\b(?:unter|gemäß) de[rnm] (?:bedingungen|bestimmungen|lizenz)\b|\bsteht unter\b"
+    r"|\b(?:selon|suivant) les (?:termes|conditions)\b|\bsous (?:la |les termes de la )?licence\b|\bconformément aux termes\b"
+    r"|\bbajo (?:los términos|las condiciones|(?:la |una )?licencia)\b"
+    r"|\b(?:secondo|sotto|nei|alle|ai) (?:i |le )?(?:termini|condizioni)\b|\b(?:sotto|con) (?:la )?licenza\b"
+    r"|\b(?:sob|de acordo com|nos) (?:os |as )?(?:termos|condições)\b|\bsob (?:a )?licença\b"
+    r"|\bonder de (?:bepalingen|voorwaarden)\b|\bna (?:licencji|warunkach)\b|\bpo(?:d|dle) licenc\w+"
+    r"|\bunder (?:villkoren|vilkårene|betingelserne|licensen|lisensen)\b|на условиях|под лицензией"
+    r"|の条件の?[下もと]|ライセンスの[下もと]|(?:遵守|遵循|根据|基于|采用))", re.I | re.S
+)  # fmt: skip
+"""The same in other languages, near the front of a document alone."""
+_THIS_ABROAD = regex(
+    r"\W*(?:ce|cet|cette|diese[rs]?|est[ea]|quest[oa]|deze|dit|ten|niniejsz\w+|t[ao]to|tento|denn?[ae]|dette|эт\w+|данн\w+|本|この)\b"
+    r"|本|この", re.I,
+)  # fmt: skip
+"""Speaks of the document itself."""
+_OF_SEVERAL = regex(
+    r"\W*(?!\w+ of this\b)(?:all (?!rights)|most|many|some|alle|viele|tou(?:s|tes)|tod[oa]s|tutt[ie]|все)\b",
+    re.I,
+)
+"""Speaks of other things, of which there are many."""
 _OF_LICENCE_TEXT = regex(
     r"\bthis License\b|\bModified Versions?\b|^The Free Software Foundation may|^[A-Z]\. [A-Z]|^\d+\. [A-Z]{4,}"
 )
@@ -108,6 +132,8 @@ SMALL_WORDS = 3
 """So many longer words in small letters make a line one of running text."""
 LEAST_OF_DATE = 1.9
 """Score below which what looks like a date is more likely one of something else."""
+LICENCE_PAGES, AT_END = 6, 3
+"""Pages of the front, without its contents, and at the end, on which a licence is stated."""
 FRONT_OF_BOOK = 3
 """Index of the last page of the front where no contents end it sooner."""
 DANGLES = regex(r"\b(?:of|the|and|on|in|for|by|at|to|an?|with|from)$|[,&‐\ufffe]$|[a-z]-$", re.I)
@@ -276,12 +302,18 @@ def _is_of_sentence(text: str) -> bool:
 
 def licence_of(document: ReadDocument) -> Fact | None:
     """The sentence that says what may be done with the text."""
-    n_pages = document.facts.n_pages
+    n_pages, listings = document.facts.n_pages, sorted(document.listings)
     for row, sentence in enumerate(document.text.sentences):
-        if 6 <= sentence.page < n_pages - 3 or sentence.kind in ("listing", "heading"):
+        page = sentence.page - bisect_left(listings, sentence.page)  # a long contents is no front
+        if page >= LICENCE_PAGES and sentence.page < n_pages - AT_END:
             continue
-        if _OF_LICENCE_TEXT.search(sentence.text):
+        if sentence.kind in ("listing", "heading"):
             continue
-        if _LICENCE.search(sentence.text) and 4 <= len(sentence.text.split()) <= 80:
+        if _OF_LICENCE_TEXT.search(sentence.text) or _OF_SEVERAL.match(sentence.text):
+            continue
+        is_near = page < FRONT_OF_BOOK or _THIS_ABROAD.match(sentence.text)
+        is_of_it = is_near and _LICENCE_ABROAD.match(sentence.text)
+        is_said = is_of_it or _LICENCE.search(sentence.text)
+        if is_said and 4 <= n_words(sentence.text) <= 80:
             return Fact(sentence.text, locator_for(document, row))
     return None

@@ -24,6 +24,7 @@ MANY_WORDS = 110
 _LISTING_TITLE = regex(rf"(?<!\w){alternatives('contents', 'list_of', 'index')}\s*$", re.I)
 _WORKS_TITLE = regex(rf"(?<!\w){alternatives('references')}(?: (?:list|cited))?\s*$", re.I)
 _CONTENTS = squashed("contents")
+_INDEX = squashed("index")
 _WORKS = squashed("references")
 LONGEST_TITLE = max(map(len, _CONTENTS)) + 8
 """Characters of the title over a table of contents, with its blanks and signs."""
@@ -37,6 +38,9 @@ _OF_WORK = regex(
     re.I,
 )
 _LEADERS = regex(r"(?:\.\s?){4,}|…{2,}|\t")
+MOST_BETWEEN, SENTENCE = 800, 60
+"""Characters of sentences between the entries of contents, more of which are no part of them; and
+of the shortest that counts."""
 PROSE, FEW_DIGITS = 120, 0.04
 """Characters of running text at least, and the share of digits that it stays under."""
 RUNS_ON = 40
@@ -149,11 +153,30 @@ def _listed_rows(
         after = bisect_right(starts, row)
         end = starts[after] if after < len(starts) else len(paragraphs)
         entries = [k for k in range(row + 1, end) if _is_entry(paragraphs[k], listings)]
-        rows = range(row, entries[-1] + 1) if entries else range(0)
+        last = entries[-1] if entries else row
+        if bare(paragraph.text) not in _INDEX:
+            last = _last_listed(paragraphs, range(row + 1, last + 1), listings)
+        rows = range(row, last + 1) if last > row else range(0)
         inside = [paragraphs[k] for k in rows[1:]]
         if rows and _share(inside, lambda p: _is_entry(p, listings)) >= LISTED:
             found.update(rows)
     return found
+
+
+def _last_listed(paragraphs: Sequence[Paragraph], rows: range, listings: frozenset[int]) -> int:
+    """The last row of contents, after which text follows, with a short label here and there."""
+    last, apart = rows.start - 1, 0
+    for row in rows:
+        text = paragraphs[row].text.strip()
+        if paragraphs[row].page in listings or _ENDS_IN_PLACES.search(text):
+            last, apart = row, 0
+        elif text[-1:] in ".!?:;" and len(text) >= SENTENCE:
+            apart += len(text)
+            if apart > MOST_BETWEEN:
+                break
+        elif not apart:
+            last = row
+    return last
 
 
 def _rows_of_works(paragraphs: Sequence[Paragraph], starts: Sequence[int]) -> set[int]:
