@@ -187,6 +187,16 @@ def test_what_answers_most_directly_is_emphasised(kind, sentence, stands_out):
 
 
 @pytest.mark.parametrize(
+    ("asked", "number"),
+    [("How many boards can be stacked?", ["eight"]), ("How many switches has it?", ["two"]),
+     ("How many are there?", ["two", "eight"])],
+)  # fmt: skip
+def test_the_number_of_what_is_asked_for_is_emphasised(asked, number):
+    said = "With two 1x4 switches, boards can be read. Up to eight boards may be stacked."
+    assert [said[a:b] for a, b in emphasis_for("how many", said, asked)] == number
+
+
+@pytest.mark.parametrize(
     ("kind", "sentence", "topic"),
     [
         ("how many", "It holds 12 litres.", ("hold",)),

@@ -40,7 +40,7 @@ def quote_rows(document: ReadDocument, question: Question, first: int, end: int)
     if head != first:
         text = f"{sentences[head].text} … {text}"
         locators = (*locators, locator_for(document, head))
-    return Quote(text, locators, emphasis=emphasis_for(question.kind, text))
+    return Quote(text, locators, emphasis=emphasis_for(question.kind, text, question.text))
 
 
 def _with_display(document: ReadDocument, row: int) -> int:

@@ -266,17 +266,41 @@ def _is_free(before: str, topic: tuple[str, ...]) -> bool:
     return last not in _SOME and (is_common(last, "en") or is_common(last, "de"))
 
 
-def emphasis_for(kind: str, sentence: str) -> tuple[tuple[int, int], ...]:
-    """Ranges of a sentence that answer most directly."""
+def emphasis_for(kind: str, sentence: str, asked: str = "") -> tuple[tuple[int, int], ...]:
+    """Ranges of a sentence that answer most directly.
+
+    Args:
+        kind: From read_question.
+        sentence: What is quoted.
+        asked: The question. Of several numbers those count that are numbers of what it names:
+            the "eight" of "two switches; up to eight boards" where boards are asked for.
+    """
     pattern = {"how many": NUMBER, "when": DATE, "who": NAME}.get(kind)
     if pattern is None:
         return ()
-    found = [m.span() for m in pattern.finditer(sentence)]
+    found = [m.span() for m in pattern.finditer(sentence) if not _GLUED.match(sentence, m.start())]
+    if kind == "how many" and (of_it := [span for span in found if _counts(sentence, span, asked)]):
+        found = of_it
     figures = [(a, b) for a, b in found if any(c.isdigit() for c in sentence[a:b])]
     if kind == "how many" and figures:
         found = figures  # "4 mm" answers; the "two" of "the two heights" does not
         found = [(a, b) for a, b in found if not _YEAR.match(sentence[a:b])] or found
     return tuple(_trimmed(sentence, a, b) for a, b in found if b > a)[:3]
+
+
+_GLUED = regex(r"\d+[x×]\d", re.I)
+"""A figure that is part of a name or of a size: "1x4"."""
+_PART_ENDS = regex(r"[,;:()](?=\s)|\.\s")
+COUNTS_WITHIN = 4
+"""Words after a number among which stands what it counts."""
+
+
+def _counts(sentence: str, span: tuple[int, int], asked: str) -> bool:
+    """Whether a number in a sentence is one of a thing that a question names."""
+    wanted = [w.lower() for w in _WORD_IN_TEXT.findall(asked) if len(w) > 3 and not is_common(w)]
+    said = _PART_ENDS.split(sentence[span[0] :], maxsplit=1)[0]
+    after = _WORD_IN_TEXT.findall(said)[:COUNTS_WITHIN]
+    return any(begins_alike(word.lower(), one) for word in after for one in wanted)
 
 
 def _trimmed(text: str, start: int, end: int) -> tuple[int, int]:

@@ -113,23 +113,24 @@ SCRIPTS = {
 """What finds the letters of a script that tells its language."""
 _COMMON_WORDS = {language: frozenset(words.split()) for language, words in _COMMON.items()}
 _ASKING = {
-    "fr": "combien lequel laquelle lesquels lesquelles faut-il est-ce a-t-il peut-on doit-on est-il est-elle sont-ils sont-elles"
+    "fr": "qu'est-ce qu'est c'est combien lequel laquelle lesquels lesquelles faut-il est-ce a-t-il peut-on doit-on est-il est-elle sont-ils sont-elles"
           " s'agit-il existe-t-il doit doivent peut peuvent faut existe sert servent signifie signifient fonctionne fonctionnent",
     "de": "wieviel wieviele wievielen wann wieso weshalb wem wen wessen woher wohin wozu worum worin womit wofür wovon woran"
           " welches welchen welchem welcher dient dienen bedeutet bedeuten funktioniert funktionieren",
     "es": "cuánto cuánta cuántos cuántas cuáles cuál quiénes quién adónde debe deben puede pueden hay sirve sirven significa significan funciona funcionan",
-    "it": "quanto quanta quanti quante quali quale deve devono può possono perché serve servono significa significano funziona funzionano",
+    "it": "cos'è dov'è com'è qual quanto quanta quanti quante quali quale deve devono può possono perché serve servono significa significano funziona funzionano",
     "pt": "quanto quanta quantos quantas quais qual deve devem pode podem serve servem significa significam funciona funcionam",
     "nl": "hoeveel hoelang moet moeten kan kunnen waarvoor waarmee waarin dient dienen betekent betekenen werkt werken",
     "sv": "hur många mycket varför vilka vilken måste kan betyder fungerar", "da": "hvor mange meget hvorfor hvilke hvilken skal kan betyder virker",
     "no": "hvor mange mye hvorfor hvilke hvilken skal kan betyr virker",
     "pl": "ile jaki jaka jakie jakich kto kogo dlaczego czemu gdzie kiedy czy musi może znaczy oznacza służy służą działa",
-    "cs": "kolik jaký jaká jaké kdo koho proč kde kdy musí může znamená slouží funguje", "ru": "сколько почему зачем какой какая какое какие кто кого где когда должен может значит означает служит служат работает",
+    "cs": "kolik jaký jaká jaké kdo koho proč kde kdy musí může znamená slouží funguje", "ru": "такое сколько почему зачем какой какая какое какие кто кого где когда должен может значит означает служит служат работает",
 }  # fmt: skip
 """Words with which one asks, and which a text has too seldom to be among its small words."""
 _CARRY_NO_TOPIC = {
-    language: common | frozenset(_ASKING.get(language, "").split())
-    for language, common in _COMMON_WORDS.items()
+    language: _COMMON_WORDS.get(language, frozenset())
+    | frozenset(_ASKING.get(language, "").split())
+    for language in (*_COMMON_WORDS, "zh", "ja")
 }
 _STEMMERS = {"en": "english", "de": "german", "fr": "french", "es": "spanish",
              "it": "italian", "pt": "portuguese", "nl": "dutch", "sv": "swedish", "da": "danish",
@@ -147,6 +148,9 @@ _BRITISH_WORDS = {
     "litre": "liter", "fibre": "fiber", "theatre": "theater", "grey": "gray",
     "programme": "program", "defence": "defense", "offence": "offense", "analyse": "analyze",
     "analysed": "analyzed", "analysing": "analyzing", "analyser": "analyzer",
+    # Signs that follow each other, where no blanks part words.
+    "zh": "什么 么是 是什 么叫 如何 怎么 么样 怎样 多少 哪些 哪个 为什 谁是 何时 在哪 哪里 可以 能否 是否",
+    "ja": "とは は何 何で です すか ます たか るか 何か どの のよ よう うに どう うや やっ って なぜ どこ こで いつ 誰が いく くつ",
 }  # fmt: skip
 _BRITISH_ENDS = tuple(_BRITISH_ENDINGS)
 _FEWEST_BEFORE = 3
