@@ -217,6 +217,13 @@ def test_headings_before_the_first_chinese_text_are_headings(size):
     ]  # fmt: skip
 
 
+@pytest.mark.parametrize("label", ["第 3 章", "第三章", "제 3 장", "제 II 편"])
+def test_a_label_in_signs_on_a_line_of_its_own_stands_before_its_title(label):
+    page = [line(0, label, 60.0, size=17.0), line(0, "水井 우물", 110.0, size=20.0),
+            *[line(0, BODY, 180.0 + 14 * k) for k in range(4)]]  # fmt: skip
+    assert candidates_among(page)[0] == f"{label} 水井 우물"
+
+
 def candidates_among(lines):
     paragraphs = paragraphs_of([lines], 10.0, Counter())
     return [c.title for c in find_candidates(paragraphs, 10.0, "Serif", frozenset())]

@@ -221,7 +221,7 @@ def test_the_handbook_s_true_outline_is_found(handbook_path, use_bookmarks):
 @pytest.mark.parametrize(
     ("title", "identifier", "rest"),
     [("第2节 安装", "2", "安装"), ("第十二章 介绍", "12", "介绍"), ("第一百零五条", "105", ""),
-     ("第 3 章：方法", "3", "方法")],
+     ("第 3 章：方法", "3", "方法"), ("제 2 장 우물", "2", "우물"), ("제I편 물", "I", "물")],
 )  # fmt: skip
 def test_chinese_numbers_are_taken_off(title, identifier, rest):
     number = number_of(title)
@@ -230,3 +230,4 @@ def test_chinese_numbers_are_taken_off(title, identifier, rest):
 
 def test_a_title_that_only_begins_so_has_no_number():
     assert number_of("第三者的权利") is None
+    assert number_of("제3자의 권리") is None

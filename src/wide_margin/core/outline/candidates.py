@@ -49,7 +49,11 @@ CLOSE_LINES, COUNT_APART = 1.6, 2
 """Lines whose tops are so many sizes apart, and whose numbers differ by so much, are counted."""
 _ONES = "|".join(number_words("en"))
 _COUNTS = "|".join(word for word in number_words() if word.isalpha())
-BARE_LABEL = regex(rf"^{_PART_WORDS}\s+(?:\d+|[IVXLC]+|[A-Z]|{_COUNTS})$", re.I)
+BARE_LABEL = regex(
+    rf"^(?:{_PART_WORDS}\s+(?:\d+|[IVXLC]+|[A-Z]|{_COUNTS})"
+    r"|第\s?(?:\d+|[零一二三四五六七八九十百]+)\s?(?:章|节|節|部分|部|篇|編|卷)"
+    r"|제\s?(?:\d+|[IVXLC]+)\s?[장편부절])$", re.I
+)  # fmt: skip
 _COUNTED = regex(rf"^(?:{_PART_WORDS}\s+)?(?:{_ONES})(?:[ -](?:{_ONES}))?$", re.I)
 
 
@@ -207,7 +211,7 @@ def is_code(title: str) -> bool:
 
 def is_label(text: str) -> bool:
     """Whether a text only names a part: "Chapter 3", "Part II", "Seven"."""
-    if first_word(text) not in _LABELS:
+    if first_word(text) not in _LABELS and text[:1] not in ("第", "제"):
         return False
     return bool(BARE_LABEL.match(text) or _COUNTED.match(text))
 

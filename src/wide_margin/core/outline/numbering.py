@@ -27,6 +27,7 @@ _PARAGRAPH = regex(r"^§+\s*(?P<id>\d+[a-z]?)\s*")
 _CHINESE = regex(
     r"^第\s*(?P<id>\d+|[零一二三四五六七八九十百]+)\s*(?P<word>章|节|節|部分|部|篇|編|卷|条)[\s:：、.]*"
 )
+_KOREAN = regex(r"^제\s*(?P<id>\d+|[IVXLC]+)\s*(?P<word>장|편|부|절|조|과)(?:[\s:.]+|$)")
 _CHINESE_DIGITS = {sign: value for value, sign in enumerate("一二三四五六七八九", start=1)}
 
 
@@ -60,6 +61,8 @@ def number_of(title: str) -> Number | None:
     if title.startswith("第") and (match := _CHINESE.match(title)):
         identifier = match["id"] if match["id"].isdecimal() else str(chinese_number(match["id"]))
         return Number(match["word"], 1, title[match.end() :], identifier)
+    if title.startswith("제") and (match := _KOREAN.match(title)):
+        return Number(match["word"], 1, title[match.end() :], match["id"])
     for scheme, pattern in (
         ("decimal", _DECIMAL), ("lettered", _LETTERED), ("paragraph", _PARAGRAPH),
         ("roman", _ROMANED), ("letter", _LETTER),
