@@ -832,3 +832,36 @@ def test_the_year_of_a_work_that_is_cited_is_no_date(facts_of):
     assert facts_of(("title", "Keeping a Village Well"), cited).date is None
     own = facts_of(("title", "Keeping a Village Well"), ("author", "Third edition (1999)"))
     assert own.date.text == "1999"
+
+
+@pytest.mark.parametrize("said", ["Version 1.7", "DRAFT", "Preliminary version"])
+def test_version_and_state_are_no_title_however_large(tmp_path, monkeypatch, said):
+    monkeypatch.setitem(STYLES, "large", ("Times-Bold", 26))
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 20))
+    make_pdf(tmp_path / "a.pdf", [[("large", said), ("title", "Keeping a Village Well"), *BODY],
+                                  BODY])  # fmt: skip
+    assert find_facts(read_document(tmp_path / "a.pdf")).title.text == "Keeping a Village Well"
+
+
+def test_the_heading_of_the_licence_is_no_title(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Roman", 16))
+    monkeypatch.setitem(STYLES, "large", ("Times-Bold", 22))
+    said = ("text", "It is given away under the terms of the Well Keepers, as all of them are.")
+    make_pdf(tmp_path / "a.pdf", [[("title", "Keeping a Village Well of Stone")],
+                                  [("large", "License agreement"), said], BODY])  # fmt: skip
+    title = find_facts(read_document(tmp_path / "a.pdf")).title.text
+    assert title == "Keeping a Village Well of Stone"
+
+
+def test_the_title_of_the_file_in_two_sizes_is_whole(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "above", ("Times-Bold", 26))
+    monkeypatch.setitem(STYLES, "below", ("Times-Bold", 32))
+    first = [("text", "Marta Lindqvist"), ("above", "Practical"), ("below", "Wells"), *BODY]
+    facts = facts_with_title(tmp_path, first, "Practical wells")
+    assert facts.title.text.lower() == "practical wells"
+    assert texts(facts.authors) == ["Marta Lindqvist"]
+
+
+def test_a_dedication_names_no_author(facts_of):
+    facts = facts_of(("title", "Keeping a Village Well"), ("author", "Für Beatriz"))
+    assert facts.authors == ()

@@ -56,6 +56,16 @@ def test_bullets_and_marks_of_companion_fonts(extracted, read):
     assert with_signs(extracted) == read
 
 
+@pytest.mark.parametrize(
+    ("extracted", "read"),
+    [("Sept. \uf734, \uf732\uf730\uf730\uf738", "Sept. 4, 2008"),
+     ("W\uf765\uf76c\uf76c\uf773", "Wells"),
+     ("caf\uf7e9 \uf0b7", "café \uf0b7")],
+)  # fmt: skip
+def test_figures_and_capitals_of_other_shapes_are_plain_ones(extracted, read):
+    assert with_signs(extracted) == read
+
+
 def read(chars, drawn, width=6.0):
     """The text with accents joined; ``drawn`` are x positions where they differ from the order."""
     boxes = np.zeros((len(chars), 4), np.float32)

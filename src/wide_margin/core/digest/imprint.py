@@ -136,7 +136,9 @@ LICENCE_PAGES, AT_END = 6, 3
 """Pages of the front, without its contents, and at the end, on which a licence is stated."""
 FRONT_OF_BOOK = 3
 """Index of the last page of the front where no contents end it sooner."""
-DANGLES = regex(r"\b(?:of|the|and|on|in|for|by|at|to|an?|with|from)$|[,&‐\ufffe]$|[a-z]-$", re.I)
+DANGLES = regex(
+    r"\b(?:of|the|and|on|in|for|by|at|to|an?|with|from)$|[,&‐\ufffe]$|[a-z]-$|\s[—–-]$", re.I
+)
 """Ends a line whose next one belongs to it."""
 _OF_ANOTHER_WORK = regex(
     r"(?!\W*(?:this|these|it|(?:an?|the) (?:\w+ )?(?:version|paper|article|work|report|book|manuscript|part))\b)"
@@ -270,7 +272,7 @@ def published(
         told = line.page <= 2 and is_short and line not in title and _PUBLISHED.search(line.text)
         if not told or _OF_ANOTHER.search(line.text) or _is_of_sentence(line.text):
             continue
-        if line.text[:1] in "\"“‘'" or (told[0].casefold() == "university of" and not is_thesis):
+        if line.text[:1] in "\"“‘'•" or (told[0].casefold() == "university of" and not is_thesis):
             continue
         if _PLACE_OF_WORK.match(line.text) or ONLY_KIND.match(line.text):
             continue

@@ -65,13 +65,16 @@ _CHINESE_WORDS = frozenset(
     ]
 )
 """Words of documents that begin with the sign of a family name."""
-_ARTICLES = frozenset(["das", "der", "die", "the", "het", "il", "les"])
+_ARTICLES = frozenset(
+    ["das", "der", "die", "the", "het", "il", "les", "für", "pour", "para", "per", "voor", "dla"]
+)
+"""What begins no name; the last begin a dedication."""
 _NO_NAME = regex(
     r"\b(?:universit\w*|institut\w*|department|dept|faculty|facult\w+|school|college|laborator\w*|cent(?:er|re)|academy"
     r"|division|section|chapter|part|appendix|abstract|introduction|contents|preface|version|edition|release|revision"
     r"|manual|guide|handbook|report|paper|journal|volume|issue|vignette|package|license|licence|copyright|draft|inc|ltd|gmbh"
     r"|street|avenue|ave|road|boulevard|blvd|lane|drive|suite|square|highway|box|email|e-mail|phone|tel|fax|http|www|hospital|bank|ministry|office|company|corporation|press"
-    r"|conference|workshop|symposium|congress|meeting|seminar|lecture|course|summit"
+    r"|homepage|webpage|website|downloads?|conference|workshop|symposium|congress|meeting|seminar|lecture|course|summit"
     r"|research|science|sciences|technology|engineering|statistics|mathematics|biostatistics|medicine|bioinformatics"
     r"|january|february|march|april|may|june|july|august|september|october|november|december|keywords?|figure|table|usa|uk"
     r"|germany|austria|france|england|canada|switzerland|netherlands|using|for|the|of|with|in|on|from|to|at|(?-i:an?))\b|^An?\s", re.I

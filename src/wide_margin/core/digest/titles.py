@@ -23,6 +23,7 @@ from wide_margin.core.digest.front import (
 )
 from wide_margin.core.digest.imprint import DANGLES, DATES, MONTH_NAMES, ONLY_KIND, VERSION
 from wide_margin.core.digest.names import names_in_line, people_in_block
+from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.explain.verbs import opens_clause
 from wide_margin.core.later import regex
 from wide_margin.core.layout import fold, is_spaced, is_torn
@@ -86,6 +87,14 @@ _DATE_ALONE = regex(
 )
 _VERSION_ALONE = regex(r"^\(?(?:version|release|edition|revision)\b.{0,24}\d.{0,12}$", re.I)
 """A line that only names the version: "Version 2.1", "(Release : 0.9.3)"."""
+OF_TITLE = 0.75
+"""Share of the largest line's size that each line of a title has; smaller ones are a subtitle."""
+_STATE = regex(
+    r"\W*(?:(?:first|final|working|preliminary|early) )?(?:draft|entwurf|brouillon|borrador|bozza|rascunho|concept|confidential|preprint"
+    r"|preliminary(?: version)?|internal|unclassified)(?: (?:version|copy|only))?\W*$",
+    re.I,
+)
+"""Says in which state a document is."""
 _SIGNS, FEW_SIGNS = regex(r"[\[\]\\^`~|{}]|(?<=[^\W_])!(?=[^\W_])"), 4
 """Signs of code, and how many of them no title has."""
 _NO_NAME = regex(r"\.(?:[a-z]|/)")
@@ -115,7 +124,7 @@ _SAYS = regex(r"\w\s+[-–—]+\s+\w")
 def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLine]:
     """The lines of the title: the largest type of the first pages that reads like one."""
     named = metadata_title(document)
-    if spaced := _spaced_title(lines, named):
+    if spaced := _spaced_title(lines, named) or _in_lines(lines, named):
         return spaced
     if named_in_page := _title_of_command(lines):
         return named_in_page
@@ -139,6 +148,23 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
             if score > best_score:
                 best, best_score = block, score
     return _in_running_head(document, best, named) or _whole(best, lines)
+
+
+def _in_lines(lines: Sequence[FrontLine], named: str) -> list[FrontLine]:
+    """The lines of the first page that are the file's title together, each set in its own size."""
+    wanted = letters_of(named)
+    first = [line for line in lines if not line.page]
+    for k, line in enumerate(first):
+        together, said = [line], letters_of(line.text)
+        while (
+            said and said != wanted and wanted.startswith(said) and k + len(together) < len(first)
+        ):
+            together.append(first[k + len(together)])
+            said += letters_of(together[-1].text)
+        sizes = [each.size for each in together]
+        if len(together) > 1 and said == wanted and min(sizes) >= OF_TITLE * max(sizes):
+            return together
+    return []
 
 
 def _whole(title: list[FrontLine], lines: Sequence[FrontLine]) -> list[FrontLine]:
@@ -215,6 +241,10 @@ def _title_score(
     if (n_words > LONGEST_SENTENCE and text.endswith((".", "。"))) or _NO_NAME.match(text):
         return 0.0
     if author and fold(author) in fold(text):
+        return 0.0
+    if _VERSION_ALONE.match(text) or _STATE.match(text):
+        return 0.0
+    if block[0].page and role_of_title(text) is Role.LEGAL:
         return 0.0
     number = number_of(text)
     if bare(number.rest if number else text) in _NO_TITLES or is_torn(text) or _is_code(text):

@@ -72,8 +72,20 @@ _COMPANION = {"\x84": "†", "\x85": "‡", "\x88": "•"}
 _ALONE = regex(r"(?<!\S)\x88(?=\s)|(?<=\w)[\x84\x85](?=\s|$)")
 
 
+_OTHER_SHAPES = regex("[\uf730-\uf739\uf761-\uf77a\uf7e0-\uf7f6\uf7f8-\uf7fe]")
+"""Old-style figures and small capitals in the corporate-use codes of Adobe's glyph list; a plain
+sign has the same code without F7."""
+
+
 def with_signs(chars: str) -> str:
-    """The text with bullets and the marks of footnotes in place of their codes in old fonts."""
+    """The text with bullets and the marks of footnotes in place of their codes in old fonts.
+
+    Old-style figures and small capitals with codes of their own become the plain ones.
+    """
+    if chars.isascii():
+        return chars
+    if _OTHER_SHAPES.search(chars):
+        chars = _OTHER_SHAPES.sub(lambda match: chr(ord(match[0]) - 0xF700), chars)
     if not any(code in chars for code in _COMPANION):
         return chars
     return _ALONE.sub(lambda match: _COMPANION[match.group()], chars)
