@@ -672,3 +672,26 @@ def test_a_glossary_says_more_of_a_short_form_than_what_it_stands_for(tmp_path):
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is the BRS?", WHOLE, None)
     assert "a club of stewards" in answer.quotes[0].text
+
+
+def test_what_begins_with_a_thing_and_has_it_do_something_says_what_it_does(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Start"), ("text", "Now wind the rope as before, then use the wind command."),
+         ("code", "Tower > wind 40"), ("text", "In the table the depth is told for each of them.")],
+        [("h1", "2 Ropes"),
+         ("text", "The wind command writes, among others, the length of the rope and its age.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What does the wind command do?", WHOLE, None
+    )
+    assert answer.quotes[0].text.startswith("The wind command writes")
+
+
+def test_a_name_in_quotation_marks_is_given_to_what_was_spoken_of(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [[
+        ("h1", "1 Water"), ("text", "The water rises from 2 m to 9 m in the first days of spring."
+         " This is the “soak-in” phase and nothing is counted in it. It ends with the last frost."),
+    ]])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is soak-in?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("The water rises from 2 m")
+    assert answer.sure > 0.6

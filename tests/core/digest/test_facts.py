@@ -865,3 +865,10 @@ def test_the_title_of_the_file_in_two_sizes_is_whole(tmp_path, monkeypatch):
 def test_a_dedication_names_no_author(facts_of):
     facts = facts_of(("title", "Keeping a Village Well"), ("author", "Für Beatriz"))
     assert facts.authors == ()
+
+
+def test_authors_stand_under_a_heading_that_says_so(tmp_path):
+    first = [("h1", "About Wells"), ("text", "It tells of wells."), ("h2", "Author"),
+             ("text", "Dr. Marta Lindqvist"), ("text", "The Wells Road, Hallan")]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", [[("title", "Wells")], first, BODY])
+    assert texts(find_facts(read_document(tmp_path / "a.pdf")).authors) == ["Marta Lindqvist"]

@@ -179,3 +179,8 @@ def test_what_several_things_are_defines_each(tmp_path, text, term):
 )  # fmt: skip
 def test_words_that_may_be_what_a_short_form_stands_for(text, short, expected):
     assert may_spell_out(text, short) is expected
+
+
+def test_a_work_may_be_cited_between_a_short_form_and_what_it_stands_for():
+    said = "It writes the corresponding WKR [2] (Well Keeping Rules) of the valley."
+    assert ("WKR", "Well Keeping Rules") in [found[:2] for found in find_short_forms(said)]

@@ -39,6 +39,8 @@ _BY_ALONE = regex(
     r"|\W*(?:authors?|editors?)\s*:?\s*$", re.I
 )  # fmt: skip
 """A line that says that names follow."""
+_AUTHORS = regex(r"\W*(?:\d[\d.]*\s+)?(?:authors?|autor(?:en|es)?|auteurs?|autori?)\W*$", re.I)
+"""A heading under which they stand."""
 _OF_ANOTHER = regex(
     r"\W*(?:(?:co-?)?(?:supervis\w+|advis[eo]r\w*)|referees?|examin\w+|betreu\w+|(?:erst|zweit)?gutachter\w*"
     r"|(?:cor)?relator[ei]|orientador\w*|coorientador\w*|(?:co-?)?direct(?:eur|rice|or|ora)\w*|promot\w+|vedoucí|opiekun"
@@ -95,7 +97,7 @@ def authors_of(
         if (fact := _printed(document, lines, name)) is not None
     ]  # fmt: skip
     if not found and not printed:
-        found = _above_title(document, lines, title)
+        found = _above_title(document, lines, title) or _under_heading(document, lines)
     if not found:
         found = _with_those_beside(document, lines, printed)
     elif printed and len(printed) < len(found):
@@ -130,6 +132,17 @@ def _above_title(
         names = _only_names(line.text)
         if names and all(is_rare_name(name) or _INITIAL.search(name) for name in names):
             return [Fact(name, line_locator(document, [line], name)) for name in names]
+    return []
+
+
+def _under_heading(document: ReadDocument, lines: Sequence[FrontLine]) -> list[Fact]:
+    """The people of the line under a heading that says so, on any page of the front."""
+    for line, following in pairwise(lines):
+        if not _AUTHORS.match(line.text) or following.page != line.page:
+            continue
+        names = [name for name in names_in_line(following.text) if is_rare_name(name)]
+        if names:
+            return [Fact(name, line_locator(document, [following], name)) for name in names]
     return []
 
 

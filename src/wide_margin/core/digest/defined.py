@@ -22,6 +22,7 @@ from wide_margin.core.digest.named import (
     SAYS_NOTHING,
     rows_asked,
     rows_of_option,
+    rows_titled,
     rows_under,
     rows_with,
 )
@@ -66,12 +67,21 @@ _OF_ANOTHER = regex(r"\b(?:whose|dessen|deren|dont|cuy[oa]s?)\s+(?:\w+\s+)?$")
 """Before a thing that another one has, of which it is said what that is."""
 _CALLS = regex(r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:called|named|termed|known\s+as)\b", re.I)
 _MARKS = ".,;:!?()“”\"'‘’"
-_DOES = regex(
-    r"^what\s+(?:does|do|can)\s+(?P<name>.+?)"
-    r"(?P<kind>\s+(?:sub-?)?(?:commands?|functions?|options?|methods?|class|programs?|modules?|utility|tools?|routines?|macros?"
-    r"|environments?|keywords?|statements?|operators?|parameters?|arguments?|fields?|attributes?|flags?|switch|tags?|buttons?|directives?|settings?|variables?))?"
-    r"\s+do\s*\??$", re.I
-)  # fmt: skip
+_KINDS = (
+    r"(?:sub-?)?(?:commands?|functions?|options?|methods?|class|programs?|modules?|utility|tools?|routines?|macros?"
+    r"|environments?|keywords?|statements?|operators?|parameters?|arguments?|fields?|attributes?|flags?|switch|tags?|buttons?|directives?|settings?|variables?)"
+)
+"""What things that do something are."""
+_DOES = regex(rf"^what\s+(?:does|do|can)\s+(?P<name>.+?)(?P<kind>\s+{_KINDS})?\s+do\s*\??$", re.I)
+_HAS_IT_DO = (
+    r"(?:will |can |also |then |simply )?(?!(?:is|was|has|does|as|needs|requires|comes|depends) |(?:runs|works) on )(?:\w+[^\Ws]s|output|create|print|read|write|set|return"
+    r"|show|compute|make|take)\b"
+)
+_BEGINS_DOING = regex(
+    rf"\W*(?:this (?:\w+ )?|it )?(?:{_HAS_IT_DO}|[a-z]{{3,}} (?:the|an?|all|its|your|this|each|no|to|from|\w+s)\b)",
+    re.I,
+)
+"""How a description begins: "Prints the well", "Print the well"."""
 _OPTION = r"(?:command[- ]line\s+)?(?:option|flag|switch|parameter|argument)"
 _OF_OPTION = regex(
     rf"^what\s+(?:does|do|is|are)\s+(?:the\s+)?(?:{_OPTION}\s+)?(?P<name>--?\w[\w-]*(?:\s\w)?)(?:\s+{_OPTION})?"
@@ -150,11 +160,7 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     if question.kind != "what is":
         doing = _DOES.match(question.text.strip())
         if doing is not None:
-            name = doing["name"]
-            rows = rows_under(document, name, is_function=bool(doing["kind"]))
-            if not rows and answer.quotes and not _says_what_does(answer.quotes[0].text, name):
-                return replace(answer, sure=min(answer.sure, MENTIONED))
-            return _with_rows(document, question, answer, name, rows)
+            return _doing(document, question, answer, doing["name"], doing["kind"])
         return with_listed(document, question, answer)
     term = defined_term(question.text)
     definition = define(document, term)
@@ -184,6 +190,35 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     if answer.quotes and _overlap(answer.quotes[0].locators[0], quote.locators[0]):
         return replace(answer, sure=max(answer.sure, definition.weight))
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=definition.weight)
+
+
+def _doing(
+    document: ReadDocument, question: Question, answer: Answer, name: str, kind: str | None
+) -> Answer:
+    """The answer with what says of a thing what it does.
+
+    That is what stands under its name, unless that does not name it and what is quoted has it do
+    something already; else the first sentence that begins with it and has it do something.
+    """
+    is_said = bool(answer.quotes) and _says_what_does(answer.quotes[0].text, name)
+    rows = rows_under(document, name, is_function=bool(kind))
+    told = _with_rows(document, question, answer, name, rows)
+    if told is not answer:
+        said = told.quotes[-1].text
+        is_told = name.lower() in said.lower() or _BEGINS_DOING.match(said) is not None
+        if is_told or rows_titled(document, without_article(name.lower()).strip()):
+            return told
+    thing = re.escape(without_article(name.lower()).strip())
+    begins = re.compile(rf"\W*(?:the )?[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}", re.I)
+    terms = document.index.analyser.terms(name)
+    for row in rows_with(document, terms) if answer.sure < OF_SECTION or not is_said else ():
+        sentence = document.text.sentences[row]
+        if sentence.kind in ("body", "item") and begins.match(sentence.text):
+            quote = quote_rows(document, question, row, row + 1)
+            return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_SECTION)
+    if answer.quotes and not rows and not is_said:
+        return replace(answer, sure=min(answer.sure, MENTIONED))
+    return answer
 
 
 def _is_within(document: ReadDocument, answer: Answer, rows: range) -> bool:

@@ -59,8 +59,8 @@ _BRACKET = regex(r"\(([^()]{2,60})\)")
 _OUTSIDE = regex(r"\s*[,;]\s*")
 _HEADS, MOST_HEADS = ("row", "code", "entry"), 24
 """Kinds of paragraphs that are heads of functions, and how many stand over one description."""
-_TYPED = regex(r"\s*[$%>]\s")
-"""The sign of a shell before what is typed."""
+_TYPED = regex(r"\s*(?:[\w:~/@.-]+\s?)?[$%>#]\s")
+"""The sign of a shell, with its name or none, before what is typed."""
 _DASH = regex(r"\s+[–—-]\s+|:\s+")
 _SETS = regex(r"^\W*>\s|<-|(?<![=!<>])=(?!=)\s|\w\s+\d+\s+[^\W\d]")
 """A line of code that uses a function, or gives values to several, does not describe it."""

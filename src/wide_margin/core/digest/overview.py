@@ -510,15 +510,22 @@ def _has_end(scored: Scored) -> bool:
 def _licence(
     document: ReadDocument, scored: Scored, facts: Facts, rows: Sequence[int]
 ) -> tuple[GistLine, ...]:
-    """The printed notice, and sentences that name a licence by its name."""
+    """The printed notice, and sentences that name a licence by its name.
+
+    Beside the notice only those count that name the thing: the text of a licence speaks of others.
+    """
     fact = _of_facts(document, [facts.licence])
     sentences = document.text.sentences
     named = [
         r for r in rows if _LICENCE.search(sentences[r].text) and scored.n_words[r] < MOST_LICENCE
     ]
     title = {w.casefold() for w in document.facts.title.split() if len(w) > 3}
-    named.sort(key=lambda r: (not title & {w.casefold() for w in sentences[r].text.split()}, r))
-    return (*fact, *gist_lines(document, sorted(named[: 2 if fact else 3])))
+    of_it = [r for r in named if title & {w.casefold() for w in sentences[r].text.split()}]
+    if facts.licence is not None:
+        of_it = [r for r in of_it if sentences[r].text != facts.licence.text]
+        return (*fact, *gist_lines(document, of_it[:2]))
+    others = [r for r in named if r not in of_it]
+    return gist_lines(document, sorted([*of_it, *others][:3]))
 
 
 def _of_facts(document: ReadDocument, facts: Sequence[Fact | None]) -> tuple[GistLine, ...]:

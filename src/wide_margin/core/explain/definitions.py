@@ -115,6 +115,10 @@ _CALLED = regex(
     r"(?P<article>an?\s+|the\s+|its\s+|their\s+)?(?P<quote>[“\"‘'`]{1,2})?"
     r"(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,3})[”\"’']{0,2}",
 )  # fmt: skip
+_IS_NAMED = regex(
+    r"(?:This|That|It)\s+is\s+(?:the|an?|what is called the)\s+[“\"‘'”„](?P<term>[^\W\d_][\w’'-]*(?:\s+[\w’'-]+){0,3})[”\"’']"
+)
+"""Gives what was spoken of before its name: "This is the “burn-in” phase"."""
 _DENIED = regex(r"\b(?:not|never|isn['’]t|aren['’]t)\b(?:\W+\w+){0,2}\W*$", re.I)
 """Before "what we call a polymer": then it says what none is."""
 _CALLS_IT = regex(r"[^,.;:]+\sas\s")
@@ -448,6 +452,8 @@ def _in_sentence(
                 if match["article"] and match["article"].strip() in ("its", "their"):
                     weight -= 0.1
                 yield Definition(term, row, "defined", weight, first=leans)
+    if (named := _IS_NAMED.match(text)) and _is_term(term := named["term"]):
+        yield Definition(term, row, "defined", 0.72, first=leans)
     for found in filter(None, (_FOR_IS.match(text), _BY_MEAN.search(text))):
         if _is_term(term := _until_small_word(found["term"])):
             yield Definition(term, row, "defined", 0.85)
