@@ -128,7 +128,7 @@ _ASKING = {
 }  # fmt: skip
 """Words with which one asks, and which a text has too seldom to be among its small words."""
 _CARRY_NO_TOPIC = {
-    language: _COMMON_WORDS.get(language, frozenset())
+    language: _COMMON_WORDS.get(language, _COMMON_WORDS["en"])
     | frozenset(_ASKING.get(language, "").split())
     for language in (*_COMMON_WORDS, "zh", "ja")
 }
