@@ -1,5 +1,7 @@
 """Entries as contents pages set them: ragged, in one paragraph, above the page's foot."""
 
+import pytest
+
 from wide_margin.core.layout.model import Line
 from wide_margin.core.outline.contents import find_contents
 from wide_margin.core.outline.contents_rows import rows_of
@@ -53,6 +55,29 @@ def test_entries_that_run_on_in_one_paragraph_are_told_apart():
     assert [(e.title, e.level) for e in found.entries][3:6] == [
         ("Of iron", 2), ("Of brass", 2), ("Of the wooden sort", 2),
     ]  # fmt: skip
+
+
+def test_nothing_but_a_blank_may_stand_between_entries_that_run_on():
+    lines = [
+        line("1 Wells\t1", 114, right=500.0), line("1.1 Ropes . . . . . . . . . 2", 128),
+        line(f"Of hemp 2 Of si{LINE_END_HYPHEN}", 142, x=95, size=9.0),
+        line("sal 3 And others", 154, x=95, size=9.0), line("4", 166, x=95, size=9.0),
+        line("2 Buckets\t14", 182, right=500.0),
+    ]  # fmt: skip
+    assert told(lines) == [
+        ("1 Wells", "1"), ("1.1 Ropes", "2"), ("Of hemp", "2"), ("Of sisal", "3"),
+        ("And others", "4"), ("2 Buckets", "14"),
+    ]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    "text", ["A pump of 6 men and a boy", "Wells of 40 m and more, with lids 3"]
+)
+def test_a_figure_in_a_title_is_no_page(text):
+    """It falls below the page before, or above the one after."""
+    lines = [line("1 Ropes\t12", 114, right=500.0), line(text, 128, x=90),
+             line("2 Buckets\t14", 182, right=500.0)]  # fmt: skip
+    assert [row.text for row in rows_of(lines)][1].startswith(text[:20])
 
 
 def test_the_foot_of_a_contents_page_is_no_entry():

@@ -29,6 +29,8 @@ _ONLY_PAGE = regex(
 )
 _RUN_ON = regex(r"\s\d{1,4}\s*[•·∙‧|]\s*\S")
 _BULLET_BETWEEN = regex(r"(?<=\d)\s*[•·∙‧|]\s*")
+_NUMBER_BETWEEN = regex(r"[^\W\d_]\S*\s\d{1,4}\s+[^\W\d_]")
+_AFTER_NUMBER = regex(r"(?<=\s\d)\s+|(?<=\s\d{2})\s+|(?<=\s\d{3})\s+|(?<=\s\d{4})\s+")
 _CONTENTS = squashed("contents")
 _LISTS_OF_FIGURES = squashed("list_of")
 
@@ -79,17 +81,25 @@ def rows_of(lines: Sequence[Line]) -> list[Row]:
     taken: set[int] = set()
     ragged = _is_ragged(lines)
     run: list[Line] = []
+
+    def ended(run: Sequence[Line]) -> list[Row]:
+        apart = _run_apart(run, lines) if run else []
+        if apart is not None and not _falls(rows, apart):
+            return apart
+        others = (line for line in run if not any(line is other for other in alone))
+        return [_row(line, lines, alone, taken, ragged=ragged) for line in others]
+
     for line in lines:
-        if any(line is other for other in alone):
-            continue
         if run and _goes_on_in(run, line):
             run.append(line)
             continue
-        rows += _run_apart(run, lines)
-        run = [line] if _RUN_ON.search(line.text) else []
+        if any(line is other for other in alone):
+            continue
+        rows += ended(run)
+        run = [line] if _RUN_ON.search(line.text) or _runs_on(line) else []
         if not run:
             rows.append(_row(line, lines, alone, taken, ragged=ragged))
-    return rows + _run_apart(run, lines)
+    return rows + ended(run)
 
 
 def _row(
@@ -139,18 +149,42 @@ def _goes_on_in(run: Sequence[Line], line: Line) -> bool:
     )
 
 
-def _run_apart(run: Sequence[Line], lines: Sequence[Line]) -> list[Row]:
-    """Entries that run on in one paragraph ("Wells 5 • Ropes 7 • Buckets 9"), a row for each."""
-    if not run:
-        return []
+def _falls(rows: Sequence[Row], following: Sequence[Row]) -> bool:
+    """Whether the numbers of some rows are below the last one before them."""
+    before = [int(row.printed) for row in rows if row.printed.isdigit()]
+    after = [int(row.printed) for row in following if row.printed.isdigit()]
+    return bool(before and after) and after[0] < before[-1]
+
+
+def _runs_on(line: Line) -> bool:
+    """Whether a line has a page number and after it the next entry: "Wells 5 Ropes 7"."""
+    text = line.text
+    if "\t" in text or _LEADERS.search(text) or number_of(text) is not None:
+        return False
+    return _NUMBER_BETWEEN.search(text) is not None
+
+
+def _run_apart(run: Sequence[Line], lines: Sequence[Line]) -> list[Row] | None:
+    """Entries that run on in one paragraph ("Wells 5 • Ropes 7 • Buckets 9"), a row for each.
+
+    Nothing but blanks may stand between them; None where the numbers are then none of pages.
+    """
     first, box = run[0], around([line.box for line in run])
     text = "".join(
         line.text.removesuffix(LINE_END_HYPHEN) + " " * (not line.text.endswith(LINE_END_HYPHEN))
         for line in run
     )
     indent = first.box[0] - _right_edge(first, lines)
+    entries = _BULLET_BETWEEN.split(tidy(text))
+    if len(entries) == 1:
+        entries = [each.strip() for each in _AFTER_NUMBER.split(tidy(text)) if each.strip()]
+        printed_all = [int(each.split()[-1]) for each in entries if each.split()[-1].isdigit()]
+        if len(printed_all) < len(entries) or printed_all != sorted(printed_all):
+            return None
+        if any(each.isdigit() for each in entries):
+            return None
     rows = []
-    for entry in _BULLET_BETWEEN.split(tidy(text)):
+    for entry in entries:
         match = _PAGE_AT_END.match(entry)
         title, printed = (match["title"], match["page"]) if match else (entry, "")
         rows.append(Row(title, printed, first.page, box, indent, first.size, first.is_bold, False))
