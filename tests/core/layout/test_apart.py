@@ -293,6 +293,7 @@ def test_words_meet_where_no_blanks_part_them() -> None:
         ("これは文です。次の文。", ["これは文です。", "次の文。"]),
         ("「はい。」と言った。", ["「はい。」と言った。"]),
         ("这是一句！这是两句吗？", ["这是一句！", "这是两句吗？"]),
+        ("これは井戸です．深さは３．５ｍである．", ["これは井戸です．", "深さは３．５ｍである．"]),
     ],
 )
 def test_sentences_end_without_a_blank(text: str, sentences: list[str]) -> None:

@@ -76,7 +76,7 @@ _ASIDE = regex(
 """Citations, pointers and addresses in brackets."""
 _CODE = regex(r"[\\{}@$<>=|#^~]|::|\w_\w|\w\(\)|\w\.\w+\(")
 _MATHS = regex(r"[∑∏∫√≤≥≠≈∈∀∃αβγδεθλμνπρστφχψω∂∇×÷]|\b[a-z]\s*[=<>]\s*[\w(]")
-_ENDS = regex(r"[.!?。！？][\"'”’»)\]]*$")
+_ENDS = regex(r"[.!?。！？．｡][\"'”’»)\]]*$")
 _QUOTES = "\"'“‘«([「『（"
 _IN_CAMEL = regex(r"[a-z]+[A-Z]\w*\b")
 _WORDS = regex(r"[\w’'-]+|[^\w\s]")

@@ -26,7 +26,7 @@ from wide_margin.core.digest.names import names_in_line, people_in_block
 from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.explain.verbs import opens_clause
 from wide_margin.core.later import regex
-from wide_margin.core.layout import fold, is_spaced, is_torn
+from wide_margin.core.layout import STOPS, fold, is_spaced, is_torn
 from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.candidates import is_label
 from wide_margin.core.outline.numbering import number_of
@@ -238,7 +238,7 @@ def _title_score(
     is_short = n_letters < 3 and letters_of(text) != letters_of(named)
     if is_short or n_words > LONGEST_TITLE or begins_abstract(text):
         return 0.0
-    if (n_words > LONGEST_SENTENCE and text.endswith((".", "。"))) or _NO_NAME.match(text):
+    if (n_words > LONGEST_SENTENCE and text.endswith(tuple(STOPS))) or _NO_NAME.match(text):
         return 0.0
     if author and fold(author) in fold(text):
         return 0.0

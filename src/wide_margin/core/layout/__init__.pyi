@@ -4,12 +4,23 @@ from .model import Line, Paragraph, Piece, SpanOnPage, usual_size
 from .page_labels import PageLabels, label_pages, page_shown
 from .paragraphs import NOTE_MARK, RUN_IN, count_words, paragraphs_of, vocabulary
 from .selecting import TextLayer, boxes_of
-from .text import BULLETS, UNSPACED, fold, folded_with_places, is_spaced, is_torn, n_words, tidy
+from .text import (
+    BULLETS,
+    STOPS,
+    UNSPACED,
+    fold,
+    folded_with_places,
+    is_spaced,
+    is_torn,
+    n_words,
+    tidy,
+)
 
 __all__ = [
     "BULLETS",
     "NOTE_MARK",
     "RUN_IN",
+    "STOPS",
     "UNSPACED",
     "Furniture",
     "Line",

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
-from wide_margin.core.layout import n_words
+from wide_margin.core.layout import STOPS, n_words
 from wide_margin.core.lexicon import bare, first_word, first_words, squashed
 from wide_margin.core.outline.candidates import CODE
 from wide_margin.core.outline.numbering import number_before, number_of
@@ -158,7 +158,7 @@ def _own(
         bool(after and after.pieces[0].line.is_bold), n_words(title),
         sum(len(p.pieces) for p in paragraphs[candidate.paragraph : candidate.last + 1]),
         n_letters / max(len(rest.replace(" ", "")), 1), bool(CODE.search(title)),
-        title.endswith((".", "。")), title.endswith((":", "：")),
+        title.endswith(tuple(STOPS)), title.endswith((":", "：")),
         title.endswith(("?", "!", "？", "！")),
         title[:1].isupper() or title[:1].isdigit() or title[:1] in '§“"(¿¡«',
         number is not None, number.depth if number else 0, counts,

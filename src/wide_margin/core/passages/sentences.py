@@ -112,10 +112,10 @@ _LETTERS = frozenset(["p", "s", "c"])
 _WORDS_TOO = frozenset(["no", "nos", "art", "sun", "sat", "app", "ed", "mon"])
 """Abbreviations before a number ("no. 5"), words before anything else ("He said no.")."""
 _END = regex(
-    r"[.!?…]+[\"'”’»)\]]*(?=\s)|[。！？]+[」』”’）〕】]*|[؟۔।](?=\s)"
+    r"[.!?…]+[\"'”’»)\]]*(?=\s)|(?:[。！？｡]|．(?![\d０-９A-Za-z]))+[」』”’）〕】]*|[؟۔।](?=\s)"
     r"|[:;](?=\s+[•‣◦▪▶►▸–—]\s)|\n"
 )
-_MAY_END = regex(r"[.!?…:;。！？؟۔।\n]")
+_MAY_END = regex(r"[.!?…:;。！？．｡؟۔।\n]")
 _LAST_WORD = regex(r"([\w.°-]+)\.+[\"'”’»)\]]*$")
 _STARTS = regex(
     r"\s+(?:If|The|This|These|It|In|When|For|We|You|However|Note|There|An?|Thus|But|As|Then|Otherwise)\s"
