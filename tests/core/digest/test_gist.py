@@ -335,3 +335,17 @@ def test_what_names_one_thing_is_asked_for(term, is_one):
 def test_where_a_copy_is_to_be_had_is_no_gist(said):
     assert is_of_licence(said)
     assert not is_of_licence("The keeper sends the buckets and the manual says how they are tied.")
+
+
+def test_what_was_left_in_english_is_no_gist_of_a_translation(tmp_path):
+    said = [
+        f"Le puits de {name} est dans la cour et le gardien y tire de l'eau pour les jardins."
+        for name in ("Brest", "Caen", "Dole", "Lens", "Metz", "Pau", "Sète", "Toul")
+    ]
+    english = "The wells of this valley were dug by hand, and all of them are closed in winter."
+    path = tmp_path / "a.pdf"
+    make_pdf(path, [[("h1", "1 Les puits"), ("text", english), *(("text", each) for each in said)],
+                    [("h1", "2 La cour"), *(("text", each) for each in said)]])  # fmt: skip
+    gist = [line.text for line in Digester(read_document(path)).gist(n_words=120)]
+    assert gist
+    assert english not in gist

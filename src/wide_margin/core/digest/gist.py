@@ -22,9 +22,9 @@ import numpy as np
 from wide_margin.core.digest.roles import CUES, ITSELF, OUTLINES, Role, roles_of
 from wide_margin.core.digest.sentences import (
     SHORTEST,
-    count_words,
     form_of,
     is_in_script,
+    is_left_in_english,
     is_of_licence,
     says_something,
     stands_alone,
@@ -35,6 +35,7 @@ from wide_margin.core.digest.telling import naming
 from wide_margin.core.document import Locator, locator_for
 from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.later import regex
+from wide_margin.core.layout import word_count
 from wide_margin.core.lexicon import words_for
 from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
@@ -161,7 +162,7 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
         usable[row] = stands and (not is_english or says_something(sentence.text))
         if row % BREATH == 0:
             pause()
-    usable &= ~_of_another_script(document, usable, pause)
+    usable &= ~_of_another_language(document, usable, pause)
     of_licence = [ok and is_of_licence(s.text) for ok, s in zip(usable, sentences, strict=True)]
     legal = np.array(of_licence, dtype=bool)
     if legal.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
@@ -173,7 +174,7 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     prior = np.where(usable, features @ weights["sentence"], -np.inf)
     n_words = np.zeros(len(sentences), dtype=np.int64)
     for k, row in enumerate(np.flatnonzero(usable).tolist()):
-        n_words[row] = count_words(without_asides(sentences[row].text))
+        n_words[row] = word_count(without_asides(sentences[row].text))
         if n_words[row] < SHORTEST:  # what is left says nothing
             prior[row] = -np.inf
         if k % BREATH == 0:
@@ -190,14 +191,15 @@ def _is_of_title(sentence: Sentence, titled: Collection[str]) -> bool:
     return stands_alone(sentence._replace(text=sentence.text.replace(match[0], "The ", 1)))
 
 
-def _of_another_script(
+def _of_another_language(
     document: ReadDocument, usable: BoolArray, pause: Callable[[], None]
 ) -> BoolArray:
-    """(s,) sentences in another script than the document's, where they are few."""
+    """(s,) sentences in another script than the document's, or left in English, where they are few."""
     language, sentences = document.index.language, document.text.sentences
     foreign = np.zeros(len(sentences), dtype=bool)
     for k, row in enumerate(np.flatnonzero(usable).tolist()):
-        foreign[row] = not is_in_script(sentences[row].text, language)
+        said = sentences[row].text
+        foreign[row] = not is_in_script(said, language) or is_left_in_english(said, language)
         if k % BREATH == 0:
             pause()
     # Of a document that is half translated they say as much as the others.
@@ -428,7 +430,7 @@ def sentence_features(
             pause()
         sentence, own = sentences[row], terms[row]
         text = sentence.text
-        n_words = count_words(text)
+        n_words = word_count(text)
         start, end = section_rows[sentence.section]
         mass = float(weight[own].sum())
         in_document, in_section = title_terms

@@ -17,7 +17,7 @@ from wide_margin.core.digest.front import (
 )
 from wide_margin.core.document import locator_for
 from wide_margin.core.later import regex
-from wide_margin.core.layout import n_words
+from wide_margin.core.layout import word_count
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.plain import one_line
 
@@ -316,6 +316,6 @@ def licence_of(document: ReadDocument) -> Fact | None:
         is_near = page < FRONT_OF_BOOK or _THIS_ABROAD.match(sentence.text)
         is_of_it = is_near and _LICENCE_ABROAD.match(sentence.text)
         is_said = is_of_it or _LICENCE.search(sentence.text)
-        if is_said and 4 <= n_words(sentence.text) <= 80:
+        if is_said and 4 <= word_count(sentence.text) <= 80:
             return Fact(sentence.text, locator_for(document, row))
     return None

@@ -10,7 +10,7 @@ import numpy as np
 
 from wide_margin.core.answers.signs import MONTH
 from wide_margin.core.later import regex
-from wide_margin.core.layout import n_words
+from wide_margin.core.layout import word_count
 from wide_margin.core.search.vectors import frequency_rank, vectors_of
 
 if TYPE_CHECKING:
@@ -109,7 +109,7 @@ def names_in_line(text: str) -> list[str]:
     plain = _TITLES.sub(" ", _BY.sub("", plain))
     if (body := _BODY.search(plain)) and not _ONLY_ARTICLE.match(body["name"]):
         rest = (plain[: body.start()] + plain[body.end() :]).strip(" ,.")
-        return [" ".join(body["name"].split())] if n_words(rest) <= MOST_BESIDE_BODY else []
+        return [" ".join(body["name"].split())] if word_count(rest) <= MOST_BESIDE_BODY else []
     parts = [" ".join(part.split()).strip(" .,:-") for part in _SPLIT.split(plain)]
     if all(_CHINESE_PERSON.fullmatch(part) and part not in _CHINESE_WORDS for part in parts):
         return parts

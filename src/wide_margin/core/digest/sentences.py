@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.explain.verbs import has_clause, is_order, seems_to_have_verb
 from wide_margin.core.later import regex
-from wide_margin.core.layout import UNSPACED
-from wide_margin.core.search.analysis import SCRIPTS
+from wide_margin.core.layout import UNSPACED, word_count
+from wide_margin.core.search.analysis import SCRIPTS, common_words, words
 
 if TYPE_CHECKING:
     from wide_margin.core.passages import Sentence
@@ -82,9 +82,9 @@ _IN_CAMEL = regex(r"[a-z]+[A-Z]\w*\b")
 _WORDS = regex(r"[\w’'-]+|[^\w\s]")
 _UNSPACED = regex(f"[{UNSPACED}]")
 """Letters of scripts that set no blanks between words."""
-LETTERS_OF_WORD = 2
-"""How many of these make a word."""
 _SCRIPTS = {**SCRIPTS, "ja": _UNSPACED, "zh": _UNSPACED, "uk": SCRIPTS["ru"]}
+FEWEST_SMALL = 3
+"""Small words of English from which a sentence may be in it."""
 OWN_SCRIPT = 0.25
 """A sentence of a language has so many letters of its script; the others are names and code."""
 
@@ -130,13 +130,6 @@ def is_of_licence(text: str) -> bool:
     return bool(_OF_LICENCE.search(text) or _OF_THE_COPY.search(text))
 
 
-def count_words(text: str) -> int:
-    """How many words a text has; of scripts without blanks, as many as its letters make."""
-    n_blank = len(text.split())
-    n_unspaced = 0 if text.isascii() else len(_UNSPACED.findall(text))
-    return n_blank + n_unspaced // LETTERS_OF_WORD
-
-
 def is_in_script(text: str, language: str) -> bool:
     """Whether a sentence is written in the script of a language, as far as that tells."""
     script = _SCRIPTS.get(language)
@@ -144,6 +137,17 @@ def is_in_script(text: str, language: str) -> bool:
         return True
     n_letters = sum(map(str.isalpha, text))
     return len(script.findall(text)) >= OWN_SCRIPT * n_letters
+
+
+def is_left_in_english(text: str, language: str) -> bool:
+    """Whether a sentence of a document in another language has not been translated."""
+    if language == "en":
+        return False
+    said = list(words(text))
+    n_english = sum(word in common_words("en") for word in said)
+    return n_english >= FEWEST_SMALL and n_english > 2 * sum(
+        word in common_words(language) for word in said
+    )
 
 
 def _starts(text: str, names: Collection[str]) -> bool:
@@ -165,10 +169,10 @@ def stands_alone(sentence: Sentence, names: Collection[str] = ()) -> bool:
         names: Words in small letters that sentences may begin with.
     """
     text = sentence.text
-    n_words = count_words(text)
+    n_words = word_count(text)
     if sentence.kind not in ("body", "item") or n_words < SHORTEST:
         return False
-    if n_words > LONGEST and count_words(without_asides(text)) > LONGEST:
+    if n_words > LONGEST and word_count(without_asides(text)) > LONGEST:
         return False
     if not _ENDS.search(text) or not _starts(text, names):
         return False
@@ -198,7 +202,7 @@ def hangs(text: str) -> bool:
 def _up_to_colon(text: str) -> str:
     """The first statement of a long sentence, where it is long enough to be one."""
     for match in _GOES_ON.finditer(text):
-        n_words = count_words(text[: match.start()])
+        n_words = word_count(text[: match.start()])
         if n_words > LONGEST:
             break
         if n_words >= WHOLE:
@@ -218,7 +222,7 @@ def without_asides(text: str) -> str:
     Of one that is too long even so, what it goes on with after a colon or semicolon is cut.
     """
     cut = _ASIDE.sub(" …", text)
-    if len(cut) > LONGEST and count_words(cut) > LONGEST:
+    if len(cut) > LONGEST and word_count(cut) > LONGEST:
         cut = _up_to_colon(cut)
     if cut == text:
         return text

@@ -12,8 +12,8 @@ from .text import (
     folded_with_places,
     is_spaced,
     is_torn,
-    n_words,
     tidy,
+    word_count,
 )
 
 __all__ = [
@@ -38,10 +38,10 @@ __all__ = [
     "is_torn",
     "label_pages",
     "lines_of",
-    "n_words",
     "page_shown",
     "paragraphs_of",
     "tidy",
     "usual_size",
     "vocabulary",
+    "word_count",
 ]

@@ -135,6 +135,6 @@ _PLAIN = str.maketrans({"’": "'", "‘": "'", "“": '"', "”": '"', "–": "
                         **dict.fromkeys(_INVISIBLE + "\ufffd" + _LOOSE, "")})  # fmt: skip
 
 
-def n_words(text: str) -> int:
+def word_count(text: str) -> int:
     """How many words a text has; signs of a script without blanks make one in twos."""
     return len(text.split()) + len(_UNSPACED.findall(text)) // 2

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout import n_words, tidy
+from wide_margin.core.layout import tidy, word_count
 from wide_margin.core.lexicon import LEADER, alternatives, first_word, first_words, number_words
 from wide_margin.core.outline.numbering import number_of
 
@@ -222,7 +222,7 @@ def _reads_as_title(text: str, rest: str, most: int, *, stands_out: bool) -> boo
     A version or a date may be one where it stands out: "[2015/06/01 v0.1]".
     """
     words = rest.split()
-    if not words or n_words(rest) > most or _LEADERS.search(text):
+    if not words or word_count(rest) > most or _LEADERS.search(text):
         return False
     if _are_signs(text.split()):
         return False

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
-from wide_margin.core.layout import STOPS, n_words
+from wide_margin.core.layout import STOPS, word_count
 from wide_margin.core.lexicon import bare, first_word, first_words, squashed
 from wide_margin.core.outline.candidates import CODE
 from wide_margin.core.outline.numbering import number_before, number_of
@@ -155,7 +155,7 @@ def _own(
     return [
         candidate.style.size / body_size, candidate.style.is_bold, candidate.style.is_italic,
         candidate.style.is_capital, line.is_fixed,
-        bool(after and after.pieces[0].line.is_bold), n_words(title),
+        bool(after and after.pieces[0].line.is_bold), word_count(title),
         sum(len(p.pieces) for p in paragraphs[candidate.paragraph : candidate.last + 1]),
         n_letters / max(len(rest.replace(" ", "")), 1), bool(CODE.search(title)),
         title.endswith(tuple(STOPS)), title.endswith((":", "：")),

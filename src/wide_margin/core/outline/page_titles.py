@@ -9,7 +9,7 @@ from statistics import median
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout import n_words
+from wide_margin.core.layout import word_count
 from wide_margin.core.layout.furniture import FEWEST_SLIDES, LEAST_TITLE, MOST_ON_SLIDE
 from wide_margin.core.outline.candidates import LARGER, Style, style_of, title_in
 
@@ -73,7 +73,7 @@ def page_titles(paragraphs: Sequence[Paragraph]) -> dict[int, bool]:
         # The names of the sections may run above the title, in small print.
         large = [row for row in rows if paragraphs[row].pieces[0].line.size >= LEAST_TITLE * body]
         top = min(large or rows, key=lambda row: paragraphs[row].pieces[0].line.box[1])
-        if n_words(paragraphs[top].text) <= LONGEST:
+        if word_count(paragraphs[top].text) <= LONGEST:
             firsts[_look(paragraphs[top], body)].append(top)
     use = Counter(_look(paragraph, body) for paragraph in paragraphs)
     style = max(firsts, key=lambda one: len(firsts[one]), default=None)

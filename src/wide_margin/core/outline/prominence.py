@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout import STOPS, n_words
+from wide_margin.core.layout import STOPS, word_count
 from wide_margin.core.lexicon import alternatives
 from wide_margin.core.outline.candidates import LARGER, Style, is_code, style_of
 from wide_margin.core.outline.numbering import goes_on, number_of
@@ -129,7 +129,7 @@ def first_text(paragraphs: Sequence[Paragraph], body_size: float) -> int:
     for row, paragraph in enumerate(paragraphs):
         size = paragraph.pieces[0].line.size
         is_text = LEAST_TEXT * body_size < size < LARGEST_TEXT * body_size
-        if is_text and n_words(paragraph.text) >= MUCH_TEXT:
+        if is_text and word_count(paragraph.text) >= MUCH_TEXT:
             return row
     return 0
 
@@ -148,7 +148,7 @@ def stands_out(
     if len(text) > 300 or style.size < SMALLER * body_size or not text:
         return False
     number = number_of(text)
-    if text[-1] in STOPS and n_words(number.rest if number else text) > 8:
+    if text[-1] in STOPS and word_count(number.rest if number else text) > 8:
         return False
     larger = style.size >= LARGER * body_size
     if larger or paragraph.kind == "code":
@@ -161,11 +161,11 @@ def stands_out(
     if style.is_italic and style.size >= ITALIC_LARGER * body_size:
         return starts_well and text[-1] != "."
     if number and number.scheme in ("decimal", "lettered") and number.depth > 1:
-        return len(paragraph.pieces) == 1 and n_words(text) <= 12 and text[-1] not in STOPS
+        return len(paragraph.pieces) == 1 and word_count(text) <= 12 and text[-1] not in STOPS
     if number and number.scheme == "paragraph":
-        return (style.is_italic or style.is_capital) and n_words(text) <= 14
+        return (style.is_italic or style.is_capital) and word_count(text) <= 14
     set_off = style.is_capital and not paragraph.pieces[0].line.is_fixed
-    enough = n_words(text) >= (1 if number else 2) or len(text) > 6
+    enough = word_count(text) >= (1 if number else 2) or len(text) > 6
     return set_off and enough and len(paragraph.pieces) <= 2
 
 
