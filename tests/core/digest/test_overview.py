@@ -440,3 +440,15 @@ def test_who_wrote_another_thing_is_not_who_wrote_the_document(without_its_name)
     assert [quote.text for quote in own.quotes] == ["Aino Perälä"]
     other = without_its_name.answer("Who wrote lipkeep?", WHOLE, None)
     assert "Aino Perälä" not in [quote.text for quote in other.quotes]
+
+
+def test_a_licence_is_told_once_and_not_by_what_is_said_of_licences(tmp_path):
+    notice = "This manual is given away under the terms of the GNU General Public License."
+    of_it = "This program is free software under the GNU General Public License."
+    others = "By contrast, the GNU General Public License guarantees the freedom of all users."
+    make_pdf(tmp_path / "a.pdf", [[("title", "Village Wells"), ("text", notice)],
+                                  [("h1", "1 Use"), ("text", of_it), ("text", others)]])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "Which licence is it under?", WHOLE, None
+    )
+    assert [quote.text for quote in answer.quotes] == [notice, of_it]

@@ -507,6 +507,10 @@ def _has_end(scored: Scored) -> bool:
     return len(scored.prior) < LONG or bool(ends & set(scored.roles))
 
 
+_OF_THE_THING = regex(r"\bthis (?:software|program|package|library|system|work)\b", re.I)
+"""Speaks of what the document is on."""
+
+
 def _licence(
     document: ReadDocument, scored: Scored, facts: Facts, rows: Sequence[int]
 ) -> tuple[GistLine, ...]:
@@ -520,7 +524,10 @@ def _licence(
         r for r in rows if _LICENCE.search(sentences[r].text) and scored.n_words[r] < MOST_LICENCE
     ]
     title = {w.casefold() for w in document.facts.title.split() if len(w) > 3}
-    of_it = [r for r in named if title & {w.casefold() for w in sentences[r].text.split()}]
+    of_it = [
+        r for r in named if title & {w.casefold() for w in sentences[r].text.split()}
+        or _OF_THE_THING.search(sentences[r].text)
+    ]  # fmt: skip
     if facts.licence is not None:
         of_it = [r for r in of_it if sentences[r].text != facts.licence.text]
         return (*fact, *gist_lines(document, of_it[:2]))
