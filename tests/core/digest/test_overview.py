@@ -445,7 +445,7 @@ def test_who_wrote_another_thing_is_not_who_wrote_the_document(without_its_name)
 def test_a_licence_is_told_once_and_not_by_what_is_said_of_licences(tmp_path):
     notice = "This manual is given away under the terms of the GNU General Public License."
     of_it = "This program is free software under the GNU General Public License."
-    others = "By contrast, the GNU General Public License guarantees the freedom of all users."
+    others = "By contrast, the GNU General Public License guarantees everyone's freedom."
     make_pdf(tmp_path / "a.pdf", [[("title", "Village Wells"), ("text", notice)],
                                   [("h1", "1 Use"), ("text", of_it), ("text", others)]])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(
