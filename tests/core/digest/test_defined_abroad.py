@@ -121,3 +121,12 @@ def test_a_short_form_in_brackets_after_a_title_names_the_section(tmp_path):
     make_pdf(tmp_path / "a.pdf", pages)
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is a PWB?", WHOLE, None)
     assert any("Every keeper has one" in quote.text for quote in answer.quotes)
+
+
+def test_what_is_said_of_one_of_them_does_not_define_them(tmp_path):
+    tells, defines, typed = SAID["fr"]
+    of_one = "Ce treuil est une machine que le gardien a trouvée dans la cabane."
+    make_pdf(tmp_path / "a.pdf", [[("text", tells), ("text", of_one)],
+                                  [("text", defines), ("text", tells)]])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.startswith(defines[:20])

@@ -446,8 +446,8 @@ def test_a_licence_is_told_once_and_not_by_what_is_said_of_licences(tmp_path):
     notice = "This manual is given away under the terms of the GNU General Public License."
     of_it = "This program is free software under the GNU General Public License."
     others = "By contrast, the GNU General Public License guarantees everyone's freedom."
-    make_pdf(tmp_path / "a.pdf", [[("title", "Village Wells"), ("text", notice)],
-                                  [("h1", "1 Use"), ("text", of_it), ("text", others)]])  # fmt: skip
+    use = [("h1", "1 Use"), ("text", of_it), ("text", others)]
+    make_pdf(tmp_path / "a.pdf", [[("title", "Village Wells"), ("text", notice)], use])
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(
         "Which licence is it under?", WHOLE, None
     )

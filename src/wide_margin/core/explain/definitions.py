@@ -352,7 +352,10 @@ def _all(document: ReadDocument, among: Among | None) -> Iterator[Definition | N
                 yield from _described(document, sentence, row)
         if sentence.kind == "code" or (among is not None and row not in among.sentences):
             continue
-        yield from _in_sentence(document.text.sentences, sentence, row)
+        for found in _in_sentence(document.text.sentences, sentence, row):
+            # "Ce paquet est un …" says what one of them is.
+            if language == "en" or not is_common(found.term.split()[0].lower(), language):
+                yield found
         if language in LANGUAGES and (subject := subject_abroad(sentence.text, language)):
             yield Definition(subject[0], row, "defined", subject[1])
         for symbol, meaning, weight in symbols_in(sentence.text) if among is None else ():
