@@ -2,12 +2,14 @@
 
 from collections import Counter
 
+import numpy as np
 import pytest
 
 from wide_margin.core.layout import paragraphs_of
 from wide_margin.core.layout.model import Line
 from wide_margin.core.outline.candidates import find_candidates, is_label, unspaced
 from wide_margin.core.outline.heading_signs import SIGNS, signs_of
+from wide_margin.core.outline.headings import _near_their_like
 from wide_margin.core.outline.prominence import look_of, usual_headings
 
 BODY = "The keeper reads the staff every morning and writes the height into the book at once."
@@ -244,3 +246,16 @@ def test_a_line_of_a_program_is_no_heading_for_its_number():
     assert candidates_among([deep]) == ["1.2 draw the bucket up"]
     plain = line(0, "12 Of Ropes", 200.0, is_fixed=True)
     assert candidates_among([plain]) == ["12 Of Ropes"]  # all of the text is set so
+
+
+def test_what_is_nearly_as_sure_as_most_of_its_style_is_a_heading_as_well():
+    names = [f"Of the {letter} wells" for letter in "ABCDEFGHIJKL"]
+    pages = pages_of([(name, {"size": 12.0, "is_italic": True}) for name in names])
+    found = find_candidates(pages, 10.0, "Serif", frozenset())
+    odds = np.array([-1.5] * 8 + [-2.3, -2.3, -2.9, -2.3])
+    seems, least = np.array([True] * 11 + [False]), np.full(12, -2.0)
+    stands = seems & (odds > least)
+    near = _near_their_like(found, odds, seems, least, stands)
+    assert near.tolist() == [True] * 10 + [False, False]
+    few = _near_their_like(found[:5], odds[5:10], seems[:5], least[:5], stands[5:10])
+    assert not few.any()

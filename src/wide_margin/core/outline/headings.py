@@ -54,6 +54,9 @@ FEWEST_UNLISTED, UNLISTED_LARGE = 3, 1.4
 from which they are kept."""
 IN_FROM_EDGE, OFF_CENTRE = 0.015, 0.06
 """Shares of a column's width: a centred line begins so far in, and is so little out of the middle."""
+FEWEST_LIKE, LIKE, NEARLY = 8, 0.6, 0.5
+"""Headings of a style, and their share of what looks like one, from which others of it are as well
+that have so much less of the log odds."""
 AS_TITLE_MATTER = 3.0
 """Log odds that it takes from a candidate to stand among title, authors and imprint."""
 TREES = "heading-trees.json"
@@ -114,6 +117,7 @@ def find_headings(
     )
     least = np.select([capital, asked], [LEAST_CAPITAL, LEAST_ASKED], LEAST)
     stands = (odds > SURE) | (usual & (odds > least))
+    stands |= _near_their_like(candidates, odds, usual, least, stands)
     stands &= ~(_as_text(candidates, signs) & unlinked(candidates))
     stands &= ~np.array([bool(BULLET.match(c.title)) for c in candidates], dtype=bool)
     titles = page_titles(paragraphs)
@@ -133,6 +137,24 @@ def find_headings(
                 c.paragraph in sure)
         for c, level in zip(candidates, levels, strict=True)
     ]  # fmt: skip
+
+
+def _near_their_like(
+    candidates: Sequence[Candidate],
+    odds: FloatArray,
+    usual: BoolArray,
+    least: FloatArray,
+    stands: BoolArray,
+) -> BoolArray:
+    """(n,) what looks like a heading and is nearly as sure as others of its style that are some."""
+    members: dict[Style, list[int]] = defaultdict(list)
+    for k in np.flatnonzero(usual).tolist():
+        members[candidates[k].style].append(k)
+    near = np.zeros(len(candidates), dtype=bool)
+    for rows in members.values():
+        if stands[rows].sum() >= FEWEST_LIKE and stands[rows].mean() >= LIKE:
+            near[rows] = odds[rows] > least[rows] - NEARLY
+    return near
 
 
 def _with_titles(
