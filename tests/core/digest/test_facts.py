@@ -872,3 +872,14 @@ def test_authors_stand_under_a_heading_that_says_so(tmp_path):
              ("text", "Dr. Marta Lindqvist"), ("text", "The Wells Road, Hallan")]  # fmt: skip
     make_pdf(tmp_path / "a.pdf", [[("title", "Wells")], first, BODY])
     assert texts(find_facts(read_document(tmp_path / "a.pdf")).authors) == ["Marta Lindqvist"]
+
+
+def test_a_list_of_people_goes_on_in_the_next_line(facts_of):
+    facts = facts_of(
+        ("title", "Keeping a Village Well"),
+        ("author", "Marta Lindqvist, Le Shu, Aino Perälä, Zeyneb Kurt, Bin Zhang, Xia"),
+        ("author", "Yang"), ("author", "14 March 2021"),
+    )  # fmt: skip
+    assert texts(facts.authors) == [
+        "Marta Lindqvist", "Le Shu", "Aino Perälä", "Zeyneb Kurt", "Bin Zhang", "Xia Yang"
+    ]  # fmt: skip

@@ -168,7 +168,11 @@ def is_name(text: str, *, is_told: bool = False) -> bool:
         return False
     if text.isupper() and len(text) > 4:
         tokens = [token.capitalize() for token in tokens]
-    plain = [token for token in tokens if token.casefold() not in _PARTICLES]
+    # "Le Shu" and "Bin Zhang" are people where others are; "La Paz" alone is none.
+    plain = [
+        token for k, token in enumerate(tokens)
+        if token.casefold() not in _PARTICLES or (is_told and not k and token[0].isupper())
+    ]  # fmt: skip
     # What is left of a postal code; "Das Werkzeug".
     if any(token.endswith("-") for token in plain) or tokens[0].casefold() in _ARTICLES:
         return False
