@@ -103,6 +103,7 @@ def edit_a_talk(tour: Tour, target: Path) -> None:
 def main() -> None:
     """Every view, by day and one by night, and the start page."""
     target = Path(sys.argv[1])
+    target.mkdir(parents=True, exist_ok=True)
     with (
         resources.as_file(resources.files("wide_margin.data") / "handbook.pdf") as handbook,
         tempfile.TemporaryDirectory() as home,

@@ -877,9 +877,7 @@ def test_authors_stand_under_a_heading_that_says_so(tmp_path):
 def test_a_list_of_people_goes_on_in_the_next_line(facts_of):
     facts = facts_of(
         ("title", "Keeping a Village Well"),
-        ("author", "Marta Lindqvist, Le Shu, Aino Perälä, Zeyneb Kurt, Bin Zhang, Xia"),
-        ("author", "Yang"), ("author", "14 March 2021"),
+        ("author", "Marta Lindqvist, Le Shu, Aino Perälä, Zeyneb"),
+        ("author", "Kurt"), ("author", "14 March 2021"),
     )  # fmt: skip
-    assert texts(facts.authors) == [
-        "Marta Lindqvist", "Le Shu", "Aino Perälä", "Zeyneb Kurt", "Bin Zhang", "Xia Yang"
-    ]  # fmt: skip
+    assert texts(facts.authors) == ["Marta Lindqvist", "Le Shu", "Aino Perälä", "Zeyneb Kurt"]

@@ -8,7 +8,6 @@ from wide_margin.core.digest import Digester
 from wide_margin.core.digest.by_kind import LONG
 from wide_margin.core.digest.gist import score
 from wide_margin.core.digest.sentences import (
-    count_words,
     hangs,
     is_in_script,
     is_of_licence,
@@ -16,6 +15,7 @@ from wide_margin.core.digest.sentences import (
     stands_alone,
 )
 from wide_margin.core.digest.telling import naming, says_what_it_is, tells
+from wide_margin.core.layout import word_count
 from wide_margin.core.passages import Sentence
 
 PLAIN = "Every reading is written down with its hour and the state of the tide on that day. "
@@ -208,8 +208,8 @@ def test_a_signature_says_nothing(text):
 
 
 def test_words_are_counted_where_no_blanks_stand_between_them():
-    assert count_words("Every reading is written down.") == 5
-    assert count_words("このマニュアルは潮位計の読み方を説明します。") == 1 + 20 // 2
+    assert word_count("Every reading is written down.") == 5
+    assert word_count("このマニュアルは潮位計の読み方を説明します。") == 1 + 20 // 2
 
 
 def test_a_name_in_small_letters_may_begin_a_sentence():

@@ -10,9 +10,9 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.digest.front import Fact, blocks_of, letters_of, line_locator
 from wide_margin.core.digest.names import (
-    LIST,
     is_body,
     is_rare_name,
+    names_going_on,
     names_in_line,
     people_in_block,
     same_person,
@@ -172,10 +172,7 @@ def _names_by_line(lines: Sequence[FrontLine]) -> Iterator[tuple[FrontLine, list
                 people = [name for name in people if name not in told]
                 yield line, told
             elif not is_street:
-                names = names_in_line(line.text)
-                if not names and line.text.count(",") >= LIST - 1:  # its last name may go on below
-                    names = names_in_line(f"{line.text} {after.get(id(line), '')}")
-                yield line, names
+                yield line, names_going_on(line.text, after.get(id(line), ""))
 
 
 def _is_heading_or_words(document: ReadDocument, name: str, titles: set[str]) -> bool:

@@ -123,6 +123,12 @@ def names_in_line(text: str) -> list[str]:
     return names if len(names) == len(parts) or (told and names) else []
 
 
+def names_going_on(line: str, following: str) -> list[str]:
+    """The names of a line; those of a list whose last one goes on in the next."""
+    names = names_in_line(line)
+    return names if names or line.count(",") < LIST - 1 else names_in_line(f"{line} {following}")
+
+
 _WITH_INITIAL = r"[^\W\d_][\w’'-]+(?:\s[^\W\d_]\.)+\s[^\W\d_][\w’'-]+"
 _SIDE_BY_SIDE = regex(rf"{_WITH_INITIAL}(?:\s{_WITH_INITIAL})+")
 

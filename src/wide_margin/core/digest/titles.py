@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Container, Sequence
+from itertools import pairwise
 from typing import TYPE_CHECKING
 
 from wide_margin.core.digest.front import (
@@ -22,7 +23,7 @@ from wide_margin.core.digest.front import (
     running_lines,
 )
 from wide_margin.core.digest.imprint import DANGLES, DATES, MONTH_NAMES, ONLY_KIND, VERSION
-from wide_margin.core.digest.names import names_in_line, people_in_block
+from wide_margin.core.digest.names import names_going_on, names_in_line, people_in_block
 from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.explain.verbs import opens_clause
 from wide_margin.core.later import regex
@@ -394,7 +395,7 @@ def subtitle_of(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[F
     close = block[0].top - title[-1].top <= 4.5 * title[-1].size
     reads = (
         1 < len(text.split()) <= LONGEST_SUBTITLE
-        and not any(names_in_line(line.text) for line in block)
+        and not any(names_going_on(a.text, b.text) for a, b in pairwise([*block, block[-1]]))
         and not (text.islower() and names_in_line(text.title()))
         and not people_in_block(text)
         and not _SENTENCE.search(text)
