@@ -393,9 +393,10 @@ def subtitle_of(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[F
     if kinds and len([line for line in rest if line.page == kinds[0].page]) <= TITLE_PAGE_LINES:
         return kinds[:1]
     close = block[0].top - title[-1].top <= 4.5 * title[-1].size
+    after = {id(line): following.text for line, following in pairwise(rest)}
     reads = (
         1 < len(text.split()) <= LONGEST_SUBTITLE
-        and not any(names_going_on(a.text, b.text) for a, b in pairwise([*block, block[-1]]))
+        and not any(names_going_on(line.text, after.get(id(line), "")) for line in block)
         and not (text.islower() and names_in_line(text.title()))
         and not people_in_block(text)
         and not _SENTENCE.search(text)
