@@ -263,8 +263,9 @@ def _names_another(document: ReadDocument, own: Sequence[str]) -> bool:
     """
     index = document.index
     title = _title_words(document)
-    longer = [t for t in title for word in own if word in t and len(t) >= len(word) + LONGER]
-    if longer and not title & set(own):
+    names = [name for name in title if frequency_rank(name) is None]
+    longer = (len(name) - len(word) for name in names for word in own if word in name)
+    if not title & set(own) and any(more >= LONGER for more in longer):
         return True
     coined = [word for word in own if frequency_rank(word) is None]
     return any(

@@ -32,7 +32,7 @@ from wide_margin.core.explain.short_forms import may_spell_out
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
-from wide_margin.core.search.analysis import words
+from wide_margin.core.search.analysis import is_common, words
 
 if TYPE_CHECKING:
     from wide_margin.core.answers import Answer, Question
@@ -205,7 +205,8 @@ def _doing(
     told = _with_rows(document, question, answer, name, rows)
     if told is not answer:
         said = told.quotes[-1].text
-        is_told = name.lower() in said.lower() or _BEGINS_DOING.match(said) is not None
+        begins_so = _BEGINS_DOING.match(said) and not is_common(next(words(said), ""))
+        is_told = name.lower() in said.lower() or bool(begins_so)
         if is_told or rows_titled(document, without_article(name.lower()).strip()):
             return told
     thing = re.escape(without_article(name.lower()).strip())

@@ -48,22 +48,8 @@ _CHINESE_PERSON = regex(
 )
 """One of the family names that most people in China have, and what they are called."""
 _CHINESE_WORDS = frozenset(
-    [
-        "许可",
-        "许可证",
-        "范围",
-        "范例",
-        "程序",
-        "程式",
-        "张量",
-        "周期",
-        "陈述",
-        "谢辞",
-        "谢谢",
-        "何时",
-        "何为",
-    ]
-)
+    ["许可", "许可证", "范围", "范例", "程序", "程式", "张量", "周期", "陈述", "谢辞", "谢谢", "何时", "何为"]
+)  # fmt: skip
 """Words of documents that begin with the sign of a family name."""
 _ARTICLES = frozenset(
     ["das", "der", "die", "the", "het", "il", "les", "für", "pour", "para", "per", "voor", "dla"]

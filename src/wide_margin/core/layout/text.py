@@ -137,4 +137,5 @@ _PLAIN = str.maketrans({"’": "'", "‘": "'", "“": '"', "”": '"', "–": "
 
 def word_count(text: str) -> int:
     """How many words a text has; signs of a script without blanks make one in twos."""
-    return len(text.split()) + len(_UNSPACED.findall(text)) // 2
+    n_blank = len(text.split())
+    return n_blank if text.isascii() else n_blank + len(_UNSPACED.findall(text)) // 2
