@@ -111,6 +111,30 @@ def test_what_runs_up_the_margin_is_no_part_of_the_text(page: Page) -> None:
     assert "Mar" not in title_of(document)
 
 
+def test_a_mark_across_every_page_is_in_no_title_and_no_sentence(page: Page) -> None:
+    chapters = ("On wells", "On ropes", "On lids", "On nets")
+    for number, chapter in enumerate(chapters, 1):
+        page.word(100, 560, f"{number} {chapter}", 20, "Times-Bold")
+        for block in range(4):
+            page.text(520 - 60 * block)
+        page.turned(-53, (150, 700), 0, "Copyright 2031 The harbour school", 24, "Helvetica")
+        page.canvas.showPage()
+    document = page.read()
+    assert [s.title[2:] for s in document.outline.sections] == [*chapters]
+    assert said(document) == [*SAYINGS] * 4 * len(chapters)
+    assert "school" not in title_of(document)
+
+
+def test_labels_that_climb_under_a_chart_are_beside_the_text(page: Page) -> None:
+    y = page.text(page.text(740))
+    for k, label in enumerate(("Monday", "Tuesday", "Wednesday", "Thursday")):
+        page.turned(45, (120 + 60 * k, y - 60), 0, label, 9)
+    page.text(y - 90)
+    document = page.read()
+    assert said(document) == [*SAYINGS] * 3
+    assert {p.kind for p in document.paragraphs if "day" in p.text and len(p.text) < 60} == {"side"}
+
+
 def test_labels_over_the_caption_of_a_figure_stand_inside_of_it(page: Page) -> None:
     y = page.text(740)
     page.word(150, y - 30, "old gauge", 8)

@@ -29,6 +29,9 @@ size, in a strip of at most this share of the page."""
 UPRIGHT, ACROSS, LEAST_SIDEWAYS = 3.0, 1.6, 5
 """A word of so many letters runs sideways where it is this many times its size high, and at most
 so many times wide."""
+CLIMBING, STEEP, LEAST_CLIMBING = 1.5, 0.25, 3
+"""Words of so many letters run across the page where their last letter stands this many times its
+size above or below the first, and at least this share of the way aside."""
 HUGE = 2.5
 """A stamp ("DRAFT") is set in this many times the text's size or more, over several lines."""
 
@@ -39,14 +42,16 @@ def set_apart(page: PageText, segments: Segments) -> list[tuple[str, IntArray]]:
     Returns:
         Kind ("number", "side", "stamp") and the rows of segments, for each kind that is there.
     """
-    if len(segments) < 2 * LEAST_NUMBERS:
-        return []
     n_chars = segments.end - segments.first
+    across = _across(page, segments, n_chars)
+    if len(segments) < 2 * LEAST_NUMBERS:
+        return [] if across is None else [("side", np.flatnonzero(across))]
     usual = _usual_size(segments.size, n_chars)
     taken: BoolArray = np.zeros(len(segments), dtype=bool)
     found: list[tuple[str, IntArray]] = []
     for kind, chosen in (
         ("stamp", _stamps(segments, usual)),
+        ("side", across),
         ("side", _sideways(segments, n_chars)),
         ("number", _line_numbers(page, segments, n_chars, usual)),
         ("side", _side_notes(page, segments, n_chars, usual)),
@@ -76,6 +81,29 @@ def _stamps(segments: Segments, usual: float) -> BoolArray | None:
         over = (boxes[:, 0] < x1) & (boxes[:, 2] > x0) & (boxes[:, 1] < y1) & (boxes[:, 3] > y0)
         chosen[row] = np.count_nonzero(over) > 3
     return chosen
+
+
+def _across(page: PageText, segments: Segments, n_chars: IntArray) -> BoolArray | None:
+    """Words that climb or fall across the page, as a mark under the text of every page does.
+
+    A page that was laid askew under the scanner climbs less, and as a whole. The parts of a formula
+    are lines of their own to the reader of the file.
+    """
+    tall = (segments.spread > (1 + CLIMBING) * segments.size) & (n_chars >= LEAST_CLIMBING)
+    if not tall.any():
+        return None
+    spans = zip(segments.first[tall].tolist(), segments.end[tall].tolist(), strict=True)
+    rows = np.flatnonzero(tall)[["\n" not in page.chars[a:b] for a, b in spans]]
+    first = page.boxes[segments.first[rows]]
+    last = page.boxes[segments.end[rows] - 1]
+    aside = np.abs(last[:, 0] - first[:, 0])
+    climbed = np.abs(last[:, 1] + last[:, 3] - first[:, 1] - first[:, 3]) / 2
+    size = segments.size[rows]
+    climbs = (climbed > CLIMBING * size) & (climbed > STEEP * aside) & (aside > size)
+    chosen: BoolArray = np.zeros(len(segments), dtype=bool)
+    chosen[rows[climbs]] = True
+    is_few = n_chars[chosen].sum() <= 0.5 * n_chars.sum()
+    return chosen if chosen.any() and is_few else None
 
 
 def _sideways(segments: Segments, n_chars: IntArray) -> BoolArray | None:
