@@ -795,6 +795,31 @@ def test_who_looked_after_the_work_is_no_author(facts_of, label):
     assert texts(beside.authors) == ["Aino Perälä"]
 
 
+@pytest.mark.parametrize(
+    ("line", "names"),
+    [
+        ("Auteur(s): Aino Perälä en Zeyneb Kurt", ["Aino Perälä", "Zeyneb Kurt"]),
+        ("Autores: Aino Perälä y Zeyneb Kurt", ["Aino Perälä", "Zeyneb Kurt"]),
+        ("Författare: Aino Perälä och Zeyneb Kurt", ["Aino Perälä", "Zeyneb Kurt"]),
+        ("Authors: Aino Perälä, Zeyneb Kurt", ["Aino Perälä", "Zeyneb Kurt"]),
+    ],
+)
+def test_a_line_that_says_whose_its_names_are_goes_before_others(facts_of, line, names):
+    facts = facts_of(
+        ("title", "Keeping a Village Well"), ("author", "Helmi Sandström"), ("author", line),
+        ("text", "Titularis(sen): Zeger de Zager"), ("author", "Marta Lindqvist"),
+    )  # fmt: skip
+    assert texts(facts.authors) == names
+
+
+@pytest.mark.parametrize("place", ["LMS Hallan", "Brunnen Quelle Verlag Wiesbaden"])
+def test_the_school_or_publisher_that_a_work_was_made_for_is_no_author(facts_of, place):
+    facts = facts_of(
+        ("title", "Theses of LMS Hallan"), ("author", "Aino Perälä"), ("author", place)
+    )
+    assert texts(facts.authors) == ["Aino Perälä"]
+
+
 def test_a_title_goes_on_where_it_asks_for_it(facts_of):
     facts = facts_of(
         ("title", "An Introduction to"), ("text", ""), ("text", ""),

@@ -5,11 +5,12 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator, Sequence
 from functools import reduce
-from itertools import pairwise
+from itertools import pairwise, takewhile
 from typing import TYPE_CHECKING
 
 from wide_margin.core.digest.front import Fact, blocks_of, letters_of, line_locator
 from wide_margin.core.digest.names import (
+    AUTHORS,
     is_body,
     is_rare_name,
     names_going_on,
@@ -40,8 +41,10 @@ _BY_ALONE = regex(
     r"|\W*(?:authors?|editors?)\s*:?\s*$", re.I
 )  # fmt: skip
 """A line that says that names follow."""
-_AUTHORS = regex(r"\W*(?:\d[\d.]*\s+)?(?:authors?|autor(?:en|es)?|auteurs?|autori?)\W*$", re.I)
+_AUTHORS = regex(rf"\W*(?:\d[\d.]*\s+)?(?:{AUTHORS})\W*$", re.I)
 """A heading under which they stand."""
+_TOLD = regex(rf"\W*(?:{AUTHORS})(?:\(\w{{1,3}}\))?\s*:\s*(?=\w)", re.I)
+"""The beginning of a line that gives them."""
 _OF_ANOTHER = regex(
     r"\W*(?:(?:co-?)?(?:supervis\w+|advis[eo]r\w*)|referees?|examin\w+|betreu\w+|(?:erst|zweit)?gutachter\w*"
     r"|(?:cor)?relator[ei]|orientador\w*|coorientador\w*|(?:co-?)?direct(?:eur|rice|or|ora)\w*|promot\w+|vedoucí|opiekun"
@@ -80,7 +83,8 @@ def authors_of(
     after = rest[labels[0] + 1 :] if labels else list(rest)
     size = 0.0
     others = _of_others(after)
-    for line, names in _names_by_line(after):
+    by_line = list(_names_by_line(after))
+    for line, names in _told(by_line) or by_line:
         if id(line) in others:
             continue
         is_told = bool(labels) and line is after[0]
@@ -93,6 +97,9 @@ def authors_of(
             if not is_known and not is_other:
                 found.append(Fact(name, line_locator(document, [line], name)))
                 size = size or line.size
+    # The school for whose theses something is made stands under who made it as well.
+    of_title = letters_of(" ".join(line.text for line in title))
+    found = [fact for fact in found if letters_of(fact.text) not in of_title] or found
     printed = [
         fact for name in split_people(document.facts.author)
         if (fact := _printed(document, lines, name)) is not None
@@ -106,6 +113,14 @@ def authors_of(
         known = [f for f in found if any(same_person(f.text, p.text) for p in printed)]
         found = known if len(known) == len(printed) else found
     return tuple(found)
+
+
+def _told(by_line: list[tuple[FrontLine, list[str]]]) -> list[tuple[FrontLine, list[str]]]:
+    """The first line that says whose its names are, and those its list goes on in."""
+    at = next(
+        (k for k, (line, names) in enumerate(by_line) if names and _TOLD.match(line.text)), -1
+    )
+    return list(takewhile(lambda item: bool(item[1]), by_line[at:])) if at >= 0 else []
 
 
 def _of_others(lines: Sequence[FrontLine]) -> set[int]:

@@ -29,12 +29,14 @@ _TITLES = regex(
     r"\b(?:Dr\.?-Ing|Dipl\.?-Ing|Dr|Prof|Professor|Mr|Mrs|Ms|Sir|Ing|Dipl|PhD|Ph\.D|MSc|M\.Sc|BSc|MD|Jr|Sr|Esq)\b\.?,?", re.I
 )  # fmt: skip
 _SPLIT = regex(
-    r"\s*(?:,|，|、|;|·|•|\||/|(?<!\w)&|&(?!\w)|\band\b|\bund\b|\bet\b|\bи\b|\by\b(?=\s[A-Z])|\be\b(?=\s[A-Z])|\bwith\b|\s{3,})\s*"
+    r"\s*(?:,|，|、|;|·|•|\||/|(?<!\w)&|&(?!\w)|\band\b|\bund\b|\bet\b|\bи\b|\b(?:y|e|en|ja|oraz|og|och)\b(?=\s[A-ZÀ-Þ])|\bwith\b|\s{3,})\s*"
 )
+AUTHORS = r"authors?|autor(?:en|es|zy|i|ři)?|auteurs?|autore|forfattere?|författare|tekijät?|автор(?:ы|и)?|yazar(?:lar)?"
+"""What they are called, as an alternative of patterns."""
 _BY = regex(
     r"^\W*(?:(?:written|edited|compiled|created|prepared|maintained)\s+)?(?:by|von|par|por|door)\b[:\s]*"
     r"|^\W*(?:di|a cura di|av|af)\s+(?=[A-ZÀ-Þ])"
-    r"|^\W*(?:authors?|editors?|autor(?:en)?|auteurs?)\s*:\s*", re.I
+    rf"|^\W*(?:{AUTHORS}|editors?)\s*:\s*", re.I
 )  # fmt: skip
 _TOKEN = regex(
     r"(?:[A-ZÀ-ÖØ-ÞĀ-ŽΑ-ΩА-ЯЁ]\.?-?){1,3}"
@@ -56,7 +58,7 @@ _ARTICLES = frozenset(
 )
 """What begins no name; the last begin a dedication."""
 _NO_NAME = regex(
-    r"\b(?:universit\w*|institut\w*|department|dept|faculty|facult\w+|school|college|laborator\w*|cent(?:er|re)|academy"
+    r"\b(?:universi[td]\w*|uniwersytet|univerzit\w*|\w*hochschule|école|escuela|\w*verlag|éditions|institut\w*|department|dept|faculty|facult\w+|school|college|laborator\w*|cent(?:er|re)|academy"
     r"|division|section|chapter|part|appendix|abstract|introduction|contents|preface|version|edition|release|revision"
     r"|manual|guide|handbook|report|paper|journal|volume|issue|vignette|package|license|licence|copyright|draft|inc|ltd|gmbh"
     r"|street|avenue|ave|road|boulevard|blvd|lane|drive|suite|square|highway|box|email|e-mail|phone|tel|fax|http|www|hospital|bank|ministry|office|company|corporation|press"
