@@ -134,6 +134,17 @@ def test_small_words_are_known_in_their_language():
     assert not is_common("well")
 
 
+@pytest.mark.parametrize(
+    ("question", "language", "terms"),
+    [("什么是水井", "zh", {"水井"}), ("水井とは何ですか", "ja", {"水井"})],
+)
+def test_what_asks_in_a_script_without_blanks_is_no_topic(question, language, terms):
+    kept = {word for word in words(question) if not is_common(word, language)}
+    assert terms <= kept
+    assert not kept & {"什么", "么是", "とは", "は何", "です"}
+    assert is_common("the", language)
+
+
 def found(document, wanted):
     hits = find_all(make_findable(document.paragraphs), document.paragraphs, wanted)
     return [document.paragraphs[h.paragraph].text[h.start : h.end] for h in hits]

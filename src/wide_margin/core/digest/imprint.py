@@ -90,7 +90,7 @@ _LICENCE = regex(
     r"|general public licen[sc]e|creative commons|(?:is|are|placed|put|released|dedicated|donated) (?:in|into|to) the public domain|all rights reserved|may be (?:copied|reproduced|distributed))\b", re.I
 )  # fmt: skip
 _LICENCE_ABROAD = regex(
-    r"(?=.*(?:licen[csçz]|lizenz|licen[tc]i|лиценз|许可|授权|ライセンス|라이선스|\bGPL\b))(?:.*?)"
+    r"(?=.*(?:licen[csçz]|lizenz|licen[tc]i|лиценз|许可|授权|ライセンス|라이선스|\bGPL\b)).*?"
     r"(?:\b(?:unter|gemäß) de[rnm] (?:bedingungen|bestimmungen|lizenz)\b|\bsteht unter\b"
     r"|\b(?:selon|suivant) les (?:termes|conditions)\b|\bsous (?:la |les termes de la )?licence\b|\bconformément aux termes\b"
     r"|\bbajo (?:los términos|las condiciones|(?:la |una )?licencia)\b"

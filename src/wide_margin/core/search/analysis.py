@@ -125,6 +125,9 @@ _ASKING = {
     "no": "hvor mange mye hvorfor hvilke hvilken skal kan betyr virker",
     "pl": "ile jaki jaka jakie jakich kto kogo dlaczego czemu gdzie kiedy czy musi może znaczy oznacza służy służą działa",
     "cs": "kolik jaký jaká jaké kdo koho proč kde kdy musí může znamená slouží funguje", "ru": "такое сколько почему зачем какой какая какое какие кто кого где когда должен может значит означает служит служат работает",
+    # Signs that follow each other, where no blanks part words.
+    "zh": "什么 么是 是什 么叫 如何 怎么 么样 怎样 多少 哪些 哪个 为什 谁是 何时 在哪 哪里 可以 能否 是否",
+    "ja": "とは は何 何で です すか ます たか るか 何か どの のよ よう うに どう うや やっ って なぜ どこ こで いつ 誰が いく くつ",
 }  # fmt: skip
 """Words with which one asks, and which a text has too seldom to be among its small words."""
 _CARRY_NO_TOPIC = {
@@ -148,9 +151,6 @@ _BRITISH_WORDS = {
     "litre": "liter", "fibre": "fiber", "theatre": "theater", "grey": "gray",
     "programme": "program", "defence": "defense", "offence": "offense", "analyse": "analyze",
     "analysed": "analyzed", "analysing": "analyzing", "analyser": "analyzer",
-    # Signs that follow each other, where no blanks part words.
-    "zh": "什么 么是 是什 么叫 如何 怎么 么样 怎样 多少 哪些 哪个 为什 谁是 何时 在哪 哪里 可以 能否 是否",
-    "ja": "とは は何 何で です すか ます たか るか 何か どの のよ よう うに どう うや やっ って なぜ どこ こで いつ 誰が いく くつ",
 }  # fmt: skip
 _BRITISH_ENDS = tuple(_BRITISH_ENDINGS)
 _FEWEST_BEFORE = 3
