@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from wide_margin.core.answers.measures import measure_asked
 from wide_margin.core.answers.signs import (
     asked_relation,
     asked_thing,
@@ -51,6 +52,8 @@ RELATED = 1.5
 """What it weighs as a sign that a sentence goes on where the question ends: "written in"."""
 COUNTED = 1.5
 """What a number in front of the thing that is counted weighs as a sign."""
+MEASURED, NOT_MEASURED = 1.0, 0.3
+"""What a figure weighs as a sign in the unit asked for ("how long"), and any other at most."""
 OF_TIME = 5.0
 """What it counts for a sentence to say something of the time asked about, in other figures."""
 HELD = 0.5
@@ -95,10 +98,13 @@ def signs_of(document: ReadDocument, question: Question, rows: IntArray) -> Floa
     text = document.text
     topic = asked_term(document, question)
     thing, relation = counted_thing(question.text), asked_relation(question.text)
+    measure = measure_asked(question.text)
     found = OF_THING * _names_thing(document, question, rows)
     for k, row in enumerate(rows):
         sentence = text.sentences[row].text
         sign = sign_of(question.kind, sentence, topic)
+        if measure:
+            sign = MEASURED if measure.search(sentence) else min(sign, NOT_MEASURED)
         if topic and explains(document, int(row), topic):
             sign = OF_ENTRY
         if topic:

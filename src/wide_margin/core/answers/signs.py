@@ -73,6 +73,22 @@ def asked_thing(question: str) -> str:
     return match[1].lower() if match else ""
 
 
+def asked_parts(question: str) -> tuple[str, ...]:
+    """The two words of that kind of thing: "operating", "systems"; () where it has but one."""
+    match = _THING.search(question)
+    named = match[1].lower().split()[-2:] if match else []
+    if len(named) < 2 or is_common(named[0], "en") or _TELLS_MORE.fullmatch(named[0]):
+        return ()
+    return named[0], named[1]
+
+
+_TELLS_MORE = regex(
+    rf"\w+(?:al|ic|ive|ous|able|ible|ful|less|ed|ary|ar|ent|ant|est|er)|[\w-]+-(?:\w+)|{NUMBER_WORD}|\d+"
+    r"|kinds?|sorts?|types?|basic|new|old|main|chief|free|good|well|big|large|small|single"
+)
+"""What only tells more of a thing, and makes no other one of it: "numerical" of a method."""
+
+
 _RELATION = regex(
     r"^(?:in |on |by |from |of |for |to |with )?(?:what|which|who|whom)\b.*?\s(?:is|are|was|were|be|been|being)\s+"
     r"(?P<subject>.*?)\s*\b(?P<verb>made|[a-z]{2,}(?:ed|en|wn|pt|ght|nt|lt|ld|ne))"
@@ -117,7 +133,7 @@ def has_relation(sentence: str, relation: Relation) -> bool:
 def counts_it(sentence: str, thing: str) -> bool:
     """Whether a number stands in front of the thing, as in "eleven people"."""
     stem = re.escape(thing[: max(4, len(thing) - 2)])
-    number = r"(?:\d[\d.,]*|" + NUMBER_WORD + r"(?:-\w+)?)"
+    number = r"(?:\d+(?:[.,]\d+)*|" + NUMBER_WORD + r"(?:-\w+)?)"
     return bool(re.search(rf"\b{number}\s+(?:[\w-]+\s+){{0,2}}{stem}", sentence, re.I))
 
 

@@ -6,6 +6,7 @@ import re
 from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
+from wide_margin.core.answers.measures import measure_asked
 from wide_margin.core.answers.signs import (
     DATE,
     FREQUENCY,
@@ -13,6 +14,7 @@ from wide_margin.core.answers.signs import (
     NUMBER,
     NUMBER_WORD,
     ROLE,
+    asked_parts,
     asked_relation,
     asked_thing,
     begins_alike,
@@ -50,6 +52,8 @@ _COUNTED = regex(
 _COUNT = regex(
     rf"\b(?:\d[\d.,]*|{NUMBER_WORD}(?:-\w+)?|one|no|both|pair of|single|several)\b", re.I
 )
+_LABEL = regex(r"^\W*\d+(?:\.\d+)*[.)]\s")
+"""The number of a section or an item, which counts nothing."""
 BEHIND, BEFORE = 4, 3
 """A counted thing stands at most so many words behind its number, or so many before it."""
 _OF_MONEY = regex(
@@ -61,6 +65,9 @@ _MONEY = regex(
     r"|shillings?|guilders?|yen|USD|EUR|GBP|CHF|per\s?cent|%)(?!\w)"
     r"|\b(?:free of charge|for free|no charge|without charge|at no cost|gratis)\b", re.I
 )  # fmt: skip
+_PAID = r"paid|pays?|fund(?:s|ed|ing)?|financ\w+|sponsor\w*"
+_WHO_PAID = regex(rf"^\W*who(?:m|se)?\b.{{0,30}}?\b(?:{_PAID})\b", re.I)
+_PAYING = regex(rf"\b(?:{_PAID}|grants?|award(?:s|ed)?|support(?:s|ed)? (?:by|from|of)|donat\w+)\b", re.I)
 _MOMENT = regex(
     r"\b(?:when|while|after|before|until|till|once|as soon as|during|at the (?:end|beginning|start)"
     r"|\d+(?:st|nd|rd|th)|spring|summer|autumn|winter|today|yesterday|now|always|never"
@@ -70,12 +77,13 @@ _MOMENT = regex(
 
 def wanted_in(question: Question, best: Sequence[str], *, is_defined: bool | None) -> list[float]:
     """(WANTED,) of the best sentences; whether they define a term is told, None without one."""
-    met = (_counts(question.text, best), has_form(question, best), _has_thing(question, best),
+    met = (counts_them(question.text, best), has_form(question, best), _has_thing(question, best),
            is_defined)  # fmt: skip
     return [float(m is wanted) for m in met for wanted in (True, False)]
 
 
-def _counts(question: str, best: Sequence[str]) -> bool | None:
+def counts_them(question: str, best: Sequence[str]) -> bool | None:
+    """Whether texts have a number of what a question counts; None where it counts nothing."""
     match = _COUNTED.search(question)
     if match is None:
         return None
@@ -88,7 +96,7 @@ def _counts(question: str, best: Sequence[str]) -> bool | None:
 
 def _number_near(text: str, thing: str) -> bool:
     """Whether a number stands close before a word, or close behind it."""
-    said = text.lower().split()
+    said = _LABEL.sub("", text.lower()).split()
     places = [k for k, word in enumerate(said) if begins_alike(word.strip("(“\"‘'.,;:!?”)"), thing)]
     return any(
         _COUNT.search(" ".join(said[max(0, k - BEHIND) : k]))
@@ -102,6 +110,8 @@ def has_form(question: Question, best: Sequence[str]) -> bool | None:
     said = " ".join(best)
     if question.kind in ("how many", "general") and _OF_MONEY.search(question.text):
         return bool(_MONEY.search(said))
+    if measure := measure_asked(question.text):
+        return bool(measure.search(said))
     if question.kind == "how many":
         return bool(NUMBER.search(said))
     if question.kind == "how often":
@@ -109,8 +119,20 @@ def has_form(question: Question, best: Sequence[str]) -> bool | None:
     if question.kind == "when":
         return bool(DATE.search(said) or _MOMENT.search(said))
     if question.kind == "who":
-        return bool(NAME.search(said) or ROLE.search(said))
+        if _WHO_PAID.search(question.text):
+            return bool(_PAYING.search(said))
+        return bool(ROLE.search(said)) or _names_somebody(question.text, best)
     return None
+
+
+def _names_somebody(question: str, best: Sequence[str]) -> bool:
+    """Whether texts have a name that the question does not have itself."""
+    asked = set(words(question))
+    names = (word for text in best for name in NAME.findall(text) for word in name.split())
+    return any(
+        name[:1].isupper() and not name.isupper() and asked.isdisjoint(words(name))
+        for name in names
+    )
 
 
 def _has_thing(question: Question, best: Sequence[str]) -> bool | None:
@@ -120,4 +142,8 @@ def _has_thing(question: Question, best: Sequence[str]) -> bool | None:
     relation = asked_relation(question.text)
     if relation and any(has_relation(text, relation) for text in best):
         return True
-    return any(begins_alike(word, thing) for text in best for word in words(text))
+    parts = asked_parts(question.text) or (thing,)
+    return any(
+        all(any(begins_alike(word, part) for word in said) for part in parts)
+        for said in (list(words(text)) for text in best)
+    )

@@ -212,7 +212,7 @@ def slot_scores(
         if not stands[row]:
             continue
         sentence = sentences[row]
-        role = _role(scored, sentence.section)
+        role = role_at(scored, sentence.section)
         if role in (Role.LEGAL, Role.THANKS) and role not in slot.roles:
             continue
         is_usual = not slot.roles or role in slot.roles
@@ -239,7 +239,8 @@ def slot_scores(
     return scores, telling
 
 
-def _role(scored: Scored, section: int) -> Role:
+def role_at(scored: Scored, section: int) -> Role:
+    """The role of a section by its position, BODY outside of all."""
     return scored.roles[section] if 0 <= section < len(scored.roles) else Role.BODY
 
 

@@ -63,6 +63,10 @@ _TELLS_ALL = regex(
 )
 """Asks for all that a section says, and not for one thing in it."""
 _STANDS_FOR = regex(r"\b(?:stands?|short|abbreviation|acronym) (?:for|of)\b", re.I)
+_LEADS_TO_LONG = regex(
+    r"\b(?:stands?\s+for|short\s+for|(?:abbreviation|acronym|initials)\b.*|expan(?:ds?|ded|sion)\b.*)[^.;]{0,30}$", re.I
+)
+"""A sentence that breaks off before what a short form stands for."""
 _OF_ANOTHER = regex(r"\b(?:whose|dessen|deren|dont|cuy[oa]s?)\s+(?:\w+\s+)?$")
 """Before a thing that another one has, of which it is said what that is."""
 _CALLS = regex(r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:called|named|termed|known\s+as)\b", re.I)
@@ -133,10 +137,14 @@ def _spelled_out(document: ReadDocument, question: Question, answer: Answer, sho
     if any(map(spells_out, quoted)):
         return replace(answer, sure=max(answer.sure, OF_SECTION))
     among = rows_with(document, document.index.analyser.terms(short))[:MOST_LOOKED_AT]
-    found = next(filter(spells_out, among), None)
+    found = next((range(row, row + 1) for row in among if spells_out(row)), None)
+    if found is None:  # "The acronym can be expanded to", and what it stands for on its own line
+        leads = [row for row in among if _LEADS_TO_LONG.search(sentences[row].text)]
+        after = (range(row, row + 2) for row in leads if row + 1 < len(sentences))
+        found = next((rows for rows in after if spells_out(rows[-1])), None)
     if found is None:
         return replace(answer, sure=min(answer.sure, MENTIONED))
-    quote = quote_rows(document, question, found, found + 1)
+    quote = quote_rows(document, question, found.start, found.stop)
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_SECTION)
 
 

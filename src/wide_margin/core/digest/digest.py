@@ -50,7 +50,7 @@ from wide_margin.core.digest.subject import (
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.digest.terms import N_TERMS, KeyTerm, key_terms, phrases_of
 from wide_margin.core.digest.titled import title_of
-from wide_margin.core.digest.who_and_when import with_maker, with_measure
+from wide_margin.core.digest.who_and_when import tells_maker, with_maker, with_measure
 from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
@@ -274,8 +274,11 @@ class Digester:
                 or (asked.kind in _SEARCHED_TOO and has_words)
                 or is_named
             )
-            if found.quotes or not is_searched:
+            if found.quotes:
                 return found
+            if not is_searched:
+                told = self._told_elsewhere(asked.kind, typed, reach, before)
+                return found if told is None else told
             if asked.kind == "install" and reach == WHOLE:
                 return self._answer_install(typed, before)
             if asked.kind in _NEAREST:
@@ -286,6 +289,17 @@ class Digester:
             if compared is not None:
                 return compared
         return self._search(typed, reach, before)
+
+    def _told_elsewhere(
+        self, kind: str, typed: str, reach: Reach, before: str | None
+    ) -> Answer | None:
+        """Who made the whole, or its licence, where the text says it outside its usual place."""
+        if kind not in _TOLD_ELSEWHERE:
+            return None
+        found = self._search(typed, reach, before)
+        said = found.quotes[0].text if found.quotes else ""
+        is_told = tells_maker(self._document, found) if kind != "licence" else LEGAL.search(said)
+        return found if is_told else None
 
     def _answer_install(self, typed: str, before: str | None) -> Answer:
         """How the whole is installed; what tells of something else that is, is less sure."""
@@ -364,6 +378,8 @@ _NEAREST = frozenset(["run", "cite"])
 is on them."""
 _ELSE_SEARCHED = frozenset(["install"])
 """Questions about the whole that the text may answer where no section is about them."""
+_TOLD_ELSEWHERE = frozenset(["licence", "authors and date"])
+"""Questions about the whole that any sentence may answer which says so in plain words."""
 _SEARCHED_TOO = frozenset(
     ["data", "findings", "method", "needs", "new", "why", "audience", "begin"]
 )

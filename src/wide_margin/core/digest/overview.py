@@ -32,10 +32,12 @@ from wide_margin.core.digest.by_kind import (
     Slot,
     fill,
     n_in_front,
+    role_at,
     slot_scores,
 )
 from wide_margin.core.digest.facts import facts_within
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines
+from wide_margin.core.digest.phrasing import LEGAL
 from wide_margin.core.digest.roles import OUTLINES, Role
 from wide_margin.core.digest.telling import OF_DOCUMENT, says_what_this_does
 from wide_margin.core.digest.titled import KINDS as TITLED
@@ -76,10 +78,12 @@ CHAPTER_LEVELS, N_FIRST = 3, 4
 N_PURPOSE = 2
 """Sentences that say what it is, wherever they stand near the front."""
 MOST_LICENCE = 80
+WHOLE_LICENCE = 400
+"""Words beyond which what stands under a licence is the licence itself."""
 NOT_SAID = ("heading", "listing", "formula", "figure", "number", "stamp")
 """Kinds of sentences that say nothing by themselves."""
 _LICENCE = regex(
-    r"\b(?:under|terms of|subject to|by)\b.{0,60}\b(?:licen[sc]es?|gpl|lgpl|gfdl|creative commons|public domain)\b",
+    r"\b(?:under|terms of|subject to|by)\b.{0,60}\b(?:licen[sc](?:es?|ing)|gpl|lgpl|gfdl|creative commons|public domain)\b",
     re.I,
 )
 """A sentence that says under which licence something is given."""
@@ -531,8 +535,20 @@ def _licence(
     if facts.licence is not None:
         of_it = [r for r in of_it if sentences[r].text != facts.licence.text]
         return (*fact, *gist_lines(document, of_it[:2]))
+    if not of_it and (stated := _under_licence(document, scored, rows)):
+        return gist_lines(document, stated)
     others = [r for r in named if r not in of_it]
     return gist_lines(document, sorted([*of_it, *others][:3]))
+
+
+def _under_licence(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> list[int]:
+    """The first sentences of a section on the licence that is too short to be one."""
+    sentences = document.text.sentences
+    under = [r for r in rows if role_at(scored, sentences[r].section) is Role.LEGAL]
+    said = [r for r in under if sentences[r].kind not in NOT_SAID]
+    if not said or sum(int(scored.n_words[r]) for r in said) > WHOLE_LICENCE:
+        return []
+    return [r for r in said if LEGAL.search(sentences[r].text)][:N_TOLD]
 
 
 def _of_facts(document: ReadDocument, facts: Sequence[Fact | None]) -> tuple[GistLine, ...]:

@@ -74,7 +74,7 @@ ASKS = regex(
     r"(?:[’']s|n[’']t)?\b", re.I
 )  # fmt: skip
 """A title that is no name of a matter."""
-LEGAL = regex(r"\b(?:licen[sc]es?|copy(?:right|ing)|gnu|l?gpl|fdl|legal)\b", re.I)
+LEGAL = regex(r"\b(?:licen[sc](?:es?|ing)|copy(?:right|ing)|gnu|l?gpl|fdl|legal)\b", re.I)
 """Titles of sections that say nothing of the document's matter."""
 _COMPOUND = regex(
     r"^(?:operating systems?|(?:programming|scripting|modelling|modeling) (?:languages?|interfaces?)|mailing lists?"

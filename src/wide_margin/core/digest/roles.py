@@ -38,7 +38,7 @@ _TITLES = {
     r"|outlook|future (?:work|directions?)|closing (?:remarks?|words|thoughts|comments)",
     Role.APPENDIX: alternatives("appendix") + "|supplement",
     Role.THANKS: alternatives("acknowledgements") + "|thanks|computational details|session info|availability|(?:contributors|credits|authors)$",
-    Role.LEGAL: r"licen[sc]e|copyright|copying|legal|permission|gnu free documentation|gnu general public|warranty|terms of use",
+    Role.LEGAL: r"licen[sc](?:es?|ing)|copyright|copying|legal|permission|gnu free documentation|gnu general public|warranty|terms of use",
 }  # fmt: skip
 _PATTERNS = {
     role: regex(rf"^(?:[\dA-Z]+(?:\.\d+)*\.?\s+|[ivxIVX]+\.\s+)?(?:the\s+)?(?:{words})\b", re.I)

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import read_question
 from wide_margin.core.answers.quoting import quote_rows
-from wide_margin.core.answers.wanted import has_form
+from wide_margin.core.answers.wanted import counts_them, has_form
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.defined import MENTIONED
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
@@ -39,7 +39,8 @@ _ONE = r"(?:the\s+|dr\.?\s+|prof\w*\.?\s+|(?:its|their)\s+(?:present\s+)?authors
 """Somebody: a name has a capital."""
 _BY = rf"(?P<between>[^.;:]{{0,60}}?)\b(?:by|at)\s+{_ONE}"
 _WAS = regex(
-    rf"^(?P<thing>.{{0,80}}?)\b(?:is|are|was|were|(?:has|have|had)\s+been)\s+(?:\w+ly\s+)?(?:first\s+)?{_DONE}\b{_BY}", re.I
+    r"^(?P<thing>.{0,80}?)\b(?:is|are|was|were|(?:has|have|had)\s+been)\s+(?:\w+ly\s+)?(?:first\s+)?"
+    rf"(?:\w+(?:ed|en)(?:,\s+|\s+and\s+)(?:\w+ly\s+)?(?:first\s+)?){{0,2}}{_DONE}\b{_BY}", re.I
 )  # fmt: skip
 """It was made by somebody."""
 _IS_ONE = regex(
@@ -58,11 +59,13 @@ OBJECT = 6
 _MAKES = regex(
     rf"(?-i:[A-Z][\w.’'-]+(?:\s+(?:and\s+)?[A-Z][\w.’'-]*)+)\s+(?:\w+ly\s+)?{_DID}\b", re.I
 )
+_MAKER = f"(?:{'|'.join(_MAKERS)})s?"
 _IS_MAKER = regex(
-    rf"\b(?:{'|'.join(_MAKERS)})s?\s+of\b[^.;:]{{2,50}}?\b(?:is|are|was|were)\s+{_ONE}",
+    rf"\b{_MAKER}\s+of\b[^.;:()]{{2,50}}?(?:\b(?:is|are|was|were)\s+|\(|,\s+(?!(?-i:The\b)))(?:mainly\s+)?{_ONE}"
+    rf"|(?-i:[\w-]*[A-Z][\w-]*)['’]s\s+(?:(?:\w+ly|original|first|main|present|sole|chief)\s+){{0,2}}{_MAKER}\s*[,(:]?\s*{_ONE}",
     re.I,
 )
-_LEANS = regex(rf"\W*(?:it|this|the\s+{THING})\b", re.I)
+_LEANS = regex(rf"\W*(?:it|(?:this|the)\s+{THING})\b", re.I)
 _ASKS_WHEN = regex(r"^\W*when\s+(?:was|were|did|had|has|have)\b", re.I)
 """Asks for a time that is past: what is done at one may be told in many ways."""
 _SOME_NUMBER = regex(
@@ -81,8 +84,7 @@ def with_maker(document: ReadDocument, answer: Answer) -> Answer:
     if match is None or answer.reach.kind != "document":
         return answer
     wanted = sorted(content_of(document, match["name"]))
-    told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
-    if any(_tells(document, row, wanted) for row in told if wanted):
+    if tells_maker(document, answer):
         return replace(answer, sure=max(answer.sure, OF_MAKER))
     naming = rows_with(document, wanted)
     near = sorted({row for k in naming for row in (k, k + 1)} & _making(document))
@@ -94,6 +96,16 @@ def with_maker(document: ReadDocument, answer: Answer) -> Answer:
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_MAKER)
 
 
+def tells_maker(document: ReadDocument, answer: Answer) -> bool:
+    """Whether what is quoted first says who made the thing that its question asks about."""
+    match = _ASKS.match(answer.question)
+    if match is None or not answer.quotes:
+        return False
+    wanted = sorted(content_of(document, match["name"]))
+    told = rows_within(document, answer.quotes[0].locators[0].spans)
+    return bool(wanted) and any(_tells(document, row, wanted) for row in told)
+
+
 def _making(document: ReadDocument) -> set[int]:
     """Rows of the sentences with a word of making."""
     index = document.index
@@ -103,13 +115,15 @@ def _making(document: ReadDocument) -> set[int]:
 
 
 def with_measure(answer: Answer) -> Answer:
-    """The answer, less sure where nothing quoted tells the time or the number that is asked for."""
+    """The answer, less sure where nothing quoted tells the time, number or person asked for."""
     question = read_question(answer.question)
     said = [quote.text for quote in answer.quotes]
     is_number = question.kind == "how many"
-    if not (is_number or _ASKS_WHEN.match(question.text)) or has_form(question, said) is not False:
-        return answer
-    if is_number and any(map(_SOME_NUMBER.search, said)):
+    is_past = _ASKS_WHEN.match(question.text) is not None
+    is_told = has_form(question, said) if is_number or is_past or question.kind == "who" else None
+    if is_number and counts_them(question.text, said) is False:
+        is_told = False
+    if is_told is not False or (is_number and any(map(_SOME_NUMBER.search, said))):
         return answer
     return replace(answer, sure=min(answer.sure, MENTIONED))
 

@@ -119,6 +119,10 @@ _IS_NAMED = regex(
     r"(?:This|That|It)\s+is\s+(?:the|an?|what is called the)\s+[“\"‘'”„](?P<term>[^\W\d_][\w’'-]*(?:\s+[\w’'-]+){0,3})[”\"’']"
 )
 """Gives what was spoken of before its name: "This is the “burn-in” phase"."""
+_IS_MEANT = regex(
+    r"(?:This|That|It)\s+is\s+(?:\w+ly\s+)?what\s+(?:(?:is|was)\s+(?:meant|understood)|(?:we|I|one|people)\s+(?:mean|understand))\s+by\s+"
+    r"(?:(?:an?|the|saying|calling)\s+)?[“\"‘'”„]?(?P<term>[^\W\d_][\w’'-]*[”\"’']?(?:\s+[^\W\d_][\w’'-]*){0,3}?)[”\"’']?\s*(?:[.,:;]|$)"
+)
 _DENIED = regex(r"\b(?:not|never|isn['’]t|aren['’]t)\b(?:\W+\w+){0,2}\W*$", re.I)
 """Before "what we call a polymer": then it says what none is."""
 _CALLS_IT = regex(r"[^,.;:]+\sas\s")
@@ -159,7 +163,7 @@ _TITLE_FRONT = regex(
     r"^(?:(?:an?\s+)?(?:introduction|overview|about|definitions?)\s*(?:to|of)?\s+)?(?:the|an?|using)\s+|^introduction to ",
     re.I,
 )
-_QUOTED = regex(r"[“\"‘'`]")
+_QUOTED, _CLOSES = regex(r"[“\"‘'`]"), regex(r"[”\"]")
 _GLOSSARY = regex(
     r"\b(?:glossary|abbreviations?|acronyms|definitions?|terms|terminology|nomenclature|vocabulary|symbols|notation|conventions"
     r"|glossar|begriffe|abkürzungen|glossaire|définitions|abréviations|glosario|definiciones)\b", re.I
@@ -457,6 +461,8 @@ def _in_sentence(
                 yield Definition(term, row, "defined", weight, first=leans)
     if (named := _IS_NAMED.match(text)) and _is_term(term := named["term"]):
         yield Definition(term, row, "defined", 0.72, first=leans)
+    if (meant := _IS_MEANT.match(text)) and _is_term(term := _CLOSES.sub("", meant["term"])):
+        yield Definition(term, row, "defined", 0.85, first=leans)
     for found in filter(None, (_FOR_IS.match(text), _BY_MEAN.search(text))):
         if _is_term(term := _until_small_word(found["term"])):
             yield Definition(term, row, "defined", 0.85)

@@ -144,7 +144,8 @@ def spelled_out_front(long: str, short: str) -> str:
             at += 1
             inner = 1  # "hypertext" may give two letters
             while (
-                at < len(letters)
+                part.lower() != short.lower()  # "SAX (using SAX)" stands for nothing
+                and at < len(letters)
                 and len(parts) < len(letters)
                 and letters[at] in part[inner:].lower()
             ):
