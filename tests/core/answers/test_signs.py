@@ -6,8 +6,16 @@ from tests.making import make_pdf, read_document
 from wide_margin.core.answers import answer_quoted
 from wide_margin.core.answers.candidates import fitness, only_points
 from wide_margin.core.answers.evidence import SAYS_WHAT
+from wide_margin.core.answers.measures import measure_asked
 from wide_margin.core.answers.question import read_question, topic_of
-from wide_margin.core.answers.signs import asked_relation, has_relation, sign_of
+from wide_margin.core.answers.signs import (
+    asked_parts,
+    asked_relation,
+    counts_it,
+    has_relation,
+    sign_of,
+)
+from wide_margin.core.answers.wanted import WANTED, has_form, wanted_in
 from wide_margin.core.passages import Sentence
 
 
@@ -116,3 +124,84 @@ def test_a_sentence_on_another_thing_defines_nothing(sentence, topic):
 )  # fmt: skip
 def test_a_sentence_on_the_thing_itself_defines_it(sentence, topic):
     assert sign_of("what is", sentence, topic) >= SAYS_WHAT
+
+
+@pytest.mark.parametrize(
+    ("question", "sentence", "is_measured"),
+    [
+        ("How long does it take to wind?", "It takes 16 wall clock minutes on an old mill.", True),
+        ("How long does it take to wind?", "It has 1,223 lids and 59 boards in one yard.", False),
+        ("How long must the notice stay?", "It stays there for at least two years.", True),
+        ("How long may a name be?", "A name has at most 25 characters.", True),
+        ("How long may a name be?", "One of the names in section 3 is given up.", False),
+        ("How far is the mill?", "The mill lies some 12 km from here.", True),
+        ("How heavy is the lid?", "The lid is 40 cm wide.", False),
+        ("How heavy is the lid?", "A lid of oak weighs 12 kg.", True),
+        ("How hot may it get?", "It must stay below 60 °C at all times.", True),
+        ("How fast is it?", "It rings twelve times as fast as the old one, 3 bells per second.", True),
+        ("How precise is the gauge?", "The precision of the gauge is at least as good as the staff's.", True),
+        ("How old is the tower?", "The tower has 4 floors.", False),
+    ],
+)  # fmt: skip
+def test_a_measure_has_the_unit_that_is_asked_for(question, sentence, is_measured):
+    measure = measure_asked(question)
+    assert bool(measure.search(sentence)) is is_measured
+    assert has_form(read_question(question), [sentence]) is is_measured
+
+
+@pytest.mark.parametrize("question", ["How do I wind it?", "What is long?", "How many are there?"])
+def test_no_measure_is_asked_for(question):
+    assert measure_asked(question) is None
+
+
+def test_the_sentence_with_the_measure_is_quoted(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [[
+        ("h1", "1 The pump"),
+        ("text", "Winding the pump of the mill is done by 4 people who take turns at the pump."),
+        ("text", "Whoever takes the handle of the pump needs 25 minutes for winding."),
+        ("text", "The pump of the mill has 12 lids, and winding takes place in the yard."),
+    ]])  # fmt: skip
+    given = answer_quoted(read_document(tmp_path / "a.pdf"), "How long does winding the pump take?")
+    assert "25 minutes" in given.quotes[0].text
+
+
+@pytest.mark.parametrize(
+    ("said", "is_told"),
+    [("The bells were paid for by a grant of the valley.", True), ("Karl Aas mended the bells.", False)],
+)  # fmt: skip
+def test_who_paid_is_told_by_what_speaks_of_paying(said, is_told):
+    assert has_form(read_question("Who paid for the bells?"), [said]) is is_told
+
+
+@pytest.mark.parametrize(
+    ("question", "parts"),
+    [
+        ("Which operating systems does it run on?", ("operating", "systems")),
+        ("Which numerical method is it built on?", ()),
+        ("What two kinds are there?", ()),
+        ("Which lid is broken?", ()),
+    ],
+)
+def test_a_thing_of_two_words_is_asked_for_with_both(question, parts):
+    assert asked_parts(question) == parts
+
+
+def test_one_word_of_a_thing_is_not_the_thing():
+    question = read_question("Which operating systems does it run on?")
+    for said, is_there in (
+        ("The system of ropes is new.", 0.0),
+        ("The operating system is old.", 1.0),
+    ):
+        told = dict(zip(WANTED, wanted_in(question, [said], is_defined=None), strict=True))
+        assert told["thing"] == is_there
+
+
+def test_the_number_of_a_heading_counts_nothing():
+    assert counts_it("There are 6 documents in it.", "documents")
+    assert not counts_it("6. COLLECTIONS OF DOCUMENTS", "documents")
+
+
+def test_when_something_is_called_so_asks_what_it_is():
+    assert read_question("When is a copy called opaque?").kind == "what is"
+    assert read_question("When is the mill called?").kind == "when"
+    assert read_question("When was the first of the bells rung?").kind == "when"

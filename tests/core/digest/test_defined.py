@@ -695,3 +695,15 @@ def test_a_name_in_quotation_marks_is_given_to_what_was_spoken_of(tmp_path):
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is soak-in?", WHOLE, None)
     assert answer.quotes[0].text.startswith("The water rises from 2 m")
     assert answer.sure > 0.6
+
+
+def test_what_a_name_stands_for_may_stand_on_a_line_of_its_own(tmp_path):
+    more = "The wells stand for the keepers in the yard, and what the wells stand for is known."
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Names"), ("text", "The acronym wells can be expanded to"),
+         ("text", "Water Entry List of Lesser Streams.")],
+        [("h1", "2 Use"), ("text", more), ("text", "The wells are cleaned in May by the keepers.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("What does wells stand for?", WHOLE, None)
+    assert "Water Entry List of Lesser Streams" in answer.quotes[0].text

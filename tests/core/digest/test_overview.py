@@ -452,3 +452,15 @@ def test_a_licence_is_told_once_and_not_by_what_is_said_of_licences(tmp_path):
         "Which licence is it under?", WHOLE, None
     )
     assert [quote.text for quote in answer.quotes] == [notice, of_it]
+
+
+def test_a_licence_is_told_from_the_section_on_it_where_nothing_else_states_it(tmp_path):
+    stated = "Whoever builds wells with it chooses one of the two licence models of the guild."
+    use = [("h1", "2 Use"), ("text", "The sails are oiled in May under the licence of the smith.")]
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Village Wells"), ("h1", "1 Licensing"), ("text", stated)], use,
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "Under which licence may I use it?", WHOLE, None
+    )
+    assert [quote.text for quote in answer.quotes] == [stated]

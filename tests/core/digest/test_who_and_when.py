@@ -30,6 +30,9 @@ def answer_of(path, typed, *said):
         ("Who built the quorble?", "The authors of the quorble are Marta Lindqvist and A. Holm."),
         ("Who invented the quorble?", "It stands beside the quorble, invented by Karl Aas."),
         ("Who made the quorble?", "The quorble is a pump of oak. It was built at Skerrow Mill."),
+        ("Who invented the quorble?", "The quorble was drawn and first built by Karl Aas in 1884."),
+        ("Who wrote the quorble?", "The original author of the quorble (Karl Aas) left it to us."),
+        ("Who wrote the quorble?", "The Quorble's first author Karl Aas left it at the mill."),
     ],
 )
 def test_what_says_by_whom_a_thing_was_made_answers(tmp_path, typed, said):
@@ -46,6 +49,7 @@ def test_what_says_by_whom_a_thing_was_made_answers(tmp_path, typed, said):
         "It is a drum for the quorble. It was built by Karl Aas.",
         "The quorble is not written by Marta Lindqvist.",
         "Files created with the quorble are kept by Aino Holm.",
+        "• Quorble: Names are given by the guild. This is built by Skerrow Mill as well.",
     ],
 )
 def test_what_says_it_of_another_thing_is_no_sure_answer(tmp_path, said):
@@ -84,3 +88,31 @@ def test_what_tells_no_number_is_no_sure_answer_to_how_many(tmp_path, said, is_t
     answer = answer_of(tmp_path / "a.pdf", typed, "The quorble has four sails.")
     quoted = replace(answer, quotes=(Quote(said, answer.quotes[0].locators),), sure=0.8)
     assert with_measure(quoted).sure == (0.8 if is_told else 0.3)
+
+
+def test_what_names_nobody_is_no_sure_answer_to_who(tmp_path):
+    typed = "Who winds the Quorble at the mill?"
+    answer = answer_of(tmp_path / "a.pdf", typed, "The steward winds the Quorble at the mill.")
+    at = answer.quotes[0].locators
+    for said, sure in (("At dawn Karl Aas winds it.", 0.8), ("At dawn the Quorble is wound.", 0.3)):
+        assert with_measure(replace(answer, quotes=(Quote(said, at),), sure=0.8)).sure == sure
+
+
+def test_the_number_of_something_else_is_no_sure_answer_to_how_many(tmp_path):
+    typed = "How many sails does the quorble have?"
+    answer = answer_of(tmp_path / "a.pdf", typed, "The quorble has four sails.")
+    for said in (
+        "6. SAILS OF THE QUORBLE",
+        "In 1884 the quorble lost the cloth of the sails that it has.",
+    ):
+        quoted = replace(answer, quotes=(Quote(said, answer.quotes[0].locators),), sure=0.8)
+        assert with_measure(quoted).sure == 0.3
+
+
+def test_who_wrote_what_the_manual_is_on_is_told_where_the_text_says_it(tmp_path):
+    said = "The original author of Wellkeep (Karl Aas) left it to the mill in 2005."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wellkeep"), ("text", MORE[0])], [("h1", "1 History"), ("text", said)],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("Who wrote Wellkeep?", WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == [said]

@@ -52,6 +52,34 @@ def test_a_definition_that_points_back_brings_the_sentence_it_points_to(tmp_path
     assert meaning.text == f"{before} This is called slack water."
 
 
+def test_what_is_meant_by_a_term_is_what_was_said_before(tmp_path):
+    before = "For each rope that goes up the tower another one must come down."
+    said = f"{before} This is what is meant by “double-rope” ringing: the ropes hold each other."
+    assert meaning_of(tmp_path, said, "double-rope ringing").text == said
+
+
+def test_what_is_not_one_thing_may_be_called_another(tmp_path):
+    said = "A copy that is not “clear” is called “clouded” by the keepers of the books."
+    assert meaning_of(tmp_path, said, "clouded").text == said
+    make_pdf(tmp_path / "a.pdf", [[("text", OTHER), ("text", said)]])
+    document = read_document(tmp_path / "a.pdf")
+    assert define(document, "clouded copy") is not None
+    assert define(document, "clouded sky") is None
+
+
+def test_an_option_is_not_explained_for_a_word_like_its_name(tmp_path):
+    lead = ("text", "The tower takes some options, and each of them is described in what follows.")
+    last = ("text", "Some lists are persistent, and a persistent list is read again in the spring.")
+    make_pdf(tmp_path / "a.pdf", [[
+        lead, ("code", "--persist"), ("said", "Keeps the lists of the tower open over night."),
+        ("code", "--loud"), ("said", "Rings the bell of the tower when it is wound."), lead, last,
+    ]])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    found = define(document, "persistent")
+    assert found is None or found.term != "--persist"
+    assert define(document, "--persist").term == "--persist"
+
+
 @pytest.mark.parametrize(
     "text",
     [
@@ -184,3 +212,8 @@ def test_words_that_may_be_what_a_short_form_stands_for(text, short, expected):
 def test_a_work_may_be_cited_between_a_short_form_and_what_it_stands_for():
     said = "It writes the corresponding WKR [2] (Well Keeping Rules) of the valley."
     assert ("WKR", "Well Keeping Rules") in [found[:2] for found in find_short_forms(said)]
+
+
+def test_a_short_form_does_not_stand_for_itself():
+    said = "It is almost the same as the code that showed the use of SAX (Using SAX)."
+    assert list(find_short_forms(said)) == []

@@ -7,17 +7,11 @@ from wide_margin.core.later import regex
 
 _FIGURE = r"(?<![\w.])[±≤≥<>~≈]?\d[\d.,]*(?:\s*(?:to|[-–]|or)\s*[\d.]+)?"
 _SOME = rf"\b(?:{NUMBER_WORD}|a few|few|several|an?|half an?|one)"
-_PERIODS = (
-    r"(?:(?:milli|micro|nano)?second|minute|hour|day|night|week|fortnight|month|quarter|year|decade|generation)s?|centur(?:y|ies)"
-)
+_PERIODS = r"(?:(?:milli|micro|nano)?second|minute|hour|day|night|week|fortnight|month|quarter|year|decade|generation)s?|centur(?:y|ies)"
 _CLOCK = r"[mnµ]?s|secs?|mins?|h|hrs?|yrs?"
-_LENGTHS = (
-    r"(?:(?:kilo|centi|milli|micro|nano)?met(?:re|er)|yard|mile|point|pixel|light[- ]year|parsec|fathom)s?|inch(?:es)?|f(?:oo|ee)t"
-)
+_LENGTHS = r"(?:(?:kilo|centi|milli|micro|nano)?met(?:re|er)|yard|mile|point|pixel|light[- ]year|parsec|fathom)s?|inch(?:es)?|f(?:oo|ee)t"
 _METRES = r"[kcmµn]?m|in|ft|pt|px|AU"
-_TEXTS = (
-    r"(?:character|letter|digit|word|line|column|page|sentence|paragraph|byte|bit|chapter|block|sample|base|residue|nucleotide)s?|entries"
-)
+_TEXTS = r"(?:character|letter|digit|word|line|column|page|sentence|paragraph|byte|bit|chapter|block|sample|base|residue|nucleotide)s?|entries"
 _MASSES, _GRAMS = r"(?:(?:kilo|milli)?gram|ton|tonne|pound|ounce|stone)s?", r"[kmµ]?g|lbs?|oz|t"
 _SPEEDS = r"times|(?:[\w-]+\s+){1,3}(?:per|an?|each|every|/)\s*(?:second|minute|hour|day)"
 _HASTE = r"km/h|mph|m/s|knots?|[kMG]?Hz|fps|[kKMGT]?i?[bB](?:it|yte)?s?/s"

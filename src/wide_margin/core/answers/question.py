@@ -11,6 +11,8 @@ _MEASURES = (
     r"|altitude|latitude|longitude|population|probability|dos(?:e|age)|delay|budget|average"
 )
 """What is told in figures."""
+_WHEN_CALLED = r"\s+(?:is|are|was|were)\s.*\b(?:called|termed|known as|said to be)\s+(?:an?\s+)?\S+(?:\s\S+)?\s*\?*$"
+"""Behind "when": asks what something is that has a name, and for no time."""
 _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
     (kind, regex(pattern, re.I))
     for kind, pattern in (
@@ -32,7 +34,7 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
                      r"|distance|amount|cost|price|fees?|payments?|salary|rate|speed|temperature|interval|duration|weight|age|value"
                      rf"|{_MEASURES})\b"
                      r"|^wie ?viele?\b|^combien\b|^cuánt[oa]s?\b|\bat (?:most|least) how\b"),
-        ("when", r"^when\b(?!.*,\s*(?:which|what|who|how|where|is|are|do|does|can|should)\b)|\b(?:what|which) (?:year|date|day|month|time|century)\b|\bsince when\b|^wann\b|^quand\b|^cuándo\b"),
+        ("when", rf"^when\b(?!{_WHEN_CALLED})(?!.*,\s*(?:which|what|who|how|where|is|are|do|does|can|should)\b)|\b(?:what|which) (?:year|date|day|month|time|century)\b|\bsince when\b|^wann\b|^quand\b|^cuándo\b"),
         ("who", r"^who(?:se|m)?\b|\b(?:which|what) (?:person|people|author|editor|institution|company|organi[sz]ation|keeper|officer|role)\b"
                 r"|^by whom\b|^wer\b|^wem\b|^qui\b|^quién"),
         ("list", r"^(?:list|name|enumerate)\b|\b(?:what|which) are (?:the|all|its|their)\b|\b(?:which|what) (?:\w+ ){0,2}\w+s (?:are|have|must|should|can|may|do|does|did|showed|show|were|need|belong|count)\b"
@@ -41,6 +43,7 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
                  r"|^what is (?:not )?(?:allowed|forbidden|permitted|required|needed)\b"),
         ("what is", r"^what(?:'s| is| are| does)\b.{0,60}\b(?:mean(?=\s*(?:$|[?,]|by\b|in\b|for\b|when\b|to\b|that\b|here\b|under\b|with))"
                     r"|meant\b|stand for\b|defined\b|definition\b)|^define\b|\bmeaning of\b|\bwhat is meant\b"
+                    rf"|^when\b{_WHEN_CALLED}"
                     r"|^what(?:'s| is| are) (?!.*\b(?:called|named)\??$)(?:an?|the term)? ?[\w'’“” -]{1,40}\??$|^was (?:ist|sind|bedeutet)\b|^qu[’']est-ce\b|^qué es\b"),
         ("how to", r"^how (?:do|can|should|must|would|to|does one|is one|may)\b|\bwhat (?:should|must|do) (?:i|we|one|you) do\b|\bsteps?\b.*\bto\b|^wie (?:kann|muss|soll|macht)\b|^comment\b|^cómo\b"),
         ("why", r"^why\b|\bwhat (?:is|was) the reason\b|\bfor what reason\b|\bhow come\b|^warum\b|^weshalb\b|^pourquoi\b|^por qué\b"),

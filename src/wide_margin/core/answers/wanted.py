@@ -67,7 +67,9 @@ _MONEY = regex(
 )  # fmt: skip
 _PAID = r"paid|pays?|fund(?:s|ed|ing)?|financ\w+|sponsor\w*"
 _WHO_PAID = regex(rf"^\W*who(?:m|se)?\b.{{0,30}}?\b(?:{_PAID})\b", re.I)
-_PAYING = regex(rf"\b(?:{_PAID}|grants?|award(?:s|ed)?|support(?:s|ed)? (?:by|from|of)|donat\w+)\b", re.I)
+_PAYING = regex(
+    rf"\b(?:{_PAID}|grants?|award(?:s|ed)?|support(?:s|ed)? (?:by|from|of)|donat\w+)\b", re.I
+)
 _MOMENT = regex(
     r"\b(?:when|while|after|before|until|till|once|as soon as|during|at the (?:end|beginning|start)"
     r"|\d+(?:st|nd|rd|th)|spring|summer|autumn|winter|today|yesterday|now|always|never"

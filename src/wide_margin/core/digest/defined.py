@@ -64,7 +64,8 @@ _TELLS_ALL = regex(
 """Asks for all that a section says, and not for one thing in it."""
 _STANDS_FOR = regex(r"\b(?:stands?|short|abbreviation|acronym) (?:for|of)\b", re.I)
 _LEADS_TO_LONG = regex(
-    r"\b(?:stands?\s+for|short\s+for|(?:abbreviation|acronym|initials)\b.*|expan(?:ds?|ded|sion)\b.*)[^.;]{0,30}$", re.I
+    r"\b(?:stands?\s+for|short\s+for|(?:abbreviation|acronym|initials)\b.*|expan(?:ds?|ded|sion)\b.*)[^.;]{0,30}$",
+    re.I,
 )
 """A sentence that breaks off before what a short form stands for."""
 _OF_ANOTHER = regex(r"\b(?:whose|dessen|deren|dont|cuy[oa]s?)\s+(?:\w+\s+)?$")

@@ -40,7 +40,7 @@ _ONE = r"(?:the\s+|dr\.?\s+|prof\w*\.?\s+|(?:its|their)\s+(?:present\s+)?authors
 _BY = rf"(?P<between>[^.;:]{{0,60}}?)\b(?:by|at)\s+{_ONE}"
 _WAS = regex(
     r"^(?P<thing>.{0,80}?)\b(?:is|are|was|were|(?:has|have|had)\s+been)\s+(?:\w+ly\s+)?(?:first\s+)?"
-    rf"(?:\w+(?:ed|en)(?:,\s+|\s+and\s+)(?:\w+ly\s+)?(?:first\s+)?){{0,2}}{_DONE}\b{_BY}", re.I
+    rf"(?:\w+(?:ed|[ew]n|[ln]t)(?:,\s+|\s+and\s+)(?:\w+ly\s+)?(?:first\s+)?){{0,2}}{_DONE}\b{_BY}", re.I
 )  # fmt: skip
 """It was made by somebody."""
 _IS_ONE = regex(

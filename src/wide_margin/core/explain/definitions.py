@@ -125,6 +125,9 @@ _IS_MEANT = regex(
 )
 _DENIED = regex(r"\b(?:not|never|isn['’]t|aren['’]t)\b(?:\W+\w+){0,2}\W*$", re.I)
 """Before "what we call a polymer": then it says what none is."""
+_IS_CALLED = regex(r"(?:is|are|was|were|be|being|been)\s", re.I)
+_IS_NOT = regex(r"\b(?:not|never|isn['’]t|aren['’]t)\s+(?:what|which|that)\s*$", re.I)
+"""The same before "is called": "A copy that is not clear is called opaque" says what one is."""
 _CALLS_IT = regex(r"[^,.;:]+\sas\s")
 """After "refers to": then it is the other thing that is called something."""
 _OF_FILE = regex(r"[./\\]\w")
@@ -249,11 +252,20 @@ def define(document: ReadDocument, term: str) -> Definition | None:
     among |= {paragraph + 1 for paragraph in among}  # a term on a line of its own
     found = find_definitions(document, Among(among, set.intersection(*rows)))
     short = [d for d in found.get(exact_key(term), []) if d.kind == "abbreviation"]
-    clear = [d for d in found.get(key, []) if d.weight >= CLEARER]  # more than what it is short for
-    for definition in clear + short + found.get(key, []):
+    of_it = [d for d in found.get(key, []) if not _is_other_option(d.term, term)]
+    clear = [d for d in of_it if d.weight >= CLEARER]  # more than what it is short for
+    for definition in clear + short + of_it:
         if definition.kind not in ("section", "symbol") and definition.weight >= CLEAR:
             return definition
+    if len(key) > 1 and among:  # "A copy that is not clear is called “opaque”": an opaque copy
+        named = [d for d in found.get(key[:1], []) if d.kind == "defined" and d.weight >= CLEAR]
+        return next((d for d in named if d.sentence in rows[1]), None)
     return None
+
+
+def _is_other_option(name: str, term: str) -> bool:
+    """Whether a name is that of an option with a word like a term: "--persist" of "persistent"."""
+    return name.startswith("-") and name.strip("-").casefold() != term.strip("- ").casefold()
 
 
 class Among(NamedTuple):
@@ -447,7 +459,8 @@ def _in_sentence(
     if "call" in text or "known as" in text or "ed " in text or "dubbed" in text:
         for match in _CALLED.finditer(text):
             term = _until_small_word(match["term"])
-            if _DENIED.search(text[: match.start()]) or _OF_FILE.match(text, match.end()):
+            denied = _IS_NOT if _IS_CALLED.match(match[0]) else _DENIED
+            if denied.search(text[: match.start()]) or _OF_FILE.match(text, match.end()):
                 continue
             if _is_term(term) and not (
                 term[0].isupper()
