@@ -23,6 +23,8 @@ MIN_ENTRIES = 3
 """A page with fewer lines that end in page numbers is no contents page, title or not."""
 MAX_WITHOUT = 5
 """After so many rows without a number a list is over."""
+NEAR_LINE = 0.5
+"""Times a row's height that the second line of its title is away from it, at most."""
 FAR = 3.0
 """Times a row's height that the foot of the page is away from the last entry, at least."""
 
@@ -195,7 +197,9 @@ def _without_foot(entries: list[_Found]) -> list[_Found]:
 
 def _goes_on(row: Row, following: Row, *, has_waiting: bool) -> bool:
     """Whether a row without a number is the first line of the next one's title."""
-    if row.page != following.page or row.is_bold != following.is_bold:
+    if row.page != following.page:
+        return False
+    if row.is_bold != following.is_bold and not _is_hung(row, following):
         return False
     if abs(row.size - following.size) > 0.6 or number_of(following.text) is not None:
         return False
@@ -203,6 +207,13 @@ def _goes_on(row: Row, following: Row, *, has_waiting: bool) -> bool:
     if not -0.5 * row.size < gap < 0.9 * row.size:
         return False
     return following.indent >= row.indent - CLOSE or has_waiting
+
+
+def _is_hung(row: Row, following: Row) -> bool:
+    """Whether a row hangs under a bold one like its second line: leaders may hide that it is bold."""
+    gap = following.box[1] - row.box[3]
+    is_in = following.indent > row.indent + CLOSE
+    return following.is_led and is_in and row.is_bold and gap < NEAR_LINE * row.size
 
 
 def _is_second_line(above: Row, row: Row) -> bool:
