@@ -123,8 +123,11 @@ def test_a_dot_of_the_leaders_behind_the_number_is_no_part_of_it():
 def test_leaders_in_a_light_face_do_not_part_a_bold_title():
     bold = line("Appendix A The Keeping", 142, size=14.0)._replace(is_bold=True)
     second = line(f"of Wells {'.' * 30} 9", 160, x=88, right=500, size=14.0)
-    led = [line(f"{title} {'.' * 40} {page}", 100 + 14 * k, right=500, size=14.0)
-           for k, (title, page) in enumerate((("1 Wells", 2), ("2 Ropes", 5), ("3 Lids", 7)))]  # fmt: skip
+    entries = enumerate((("1 Wells", 2), ("2 Ropes", 5), ("3 Lids", 7)))
+    led = [
+        line(f"{title} {'.' * 40} {page}", 100 + 14 * k, right=500, size=14.0)
+        for k, (title, page) in entries
+    ]
     rows = [line("Contents", 60, size=18.0), *led, bold, second]
     titles = [e.title for e in find_contents([rows], frozenset([0])).entries]
     assert titles == ["1 Wells", "2 Ropes", "3 Lids", "Appendix A The Keeping of Wells"]

@@ -210,7 +210,7 @@ def _goes_on(row: Row, following: Row, *, has_waiting: bool) -> bool:
 
 
 def _is_hung(row: Row, following: Row) -> bool:
-    """Whether a row hangs under a bold one like its second line: leaders may hide that it is bold."""
+    """Whether a row is the second line of a bold one, with leaders that hide its own weight."""
     gap = following.box[1] - row.box[3]
     is_in = following.indent > row.indent + CLOSE
     return following.is_led and is_in and row.is_bold and gap < NEAR_LINE * row.size
