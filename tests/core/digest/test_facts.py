@@ -128,6 +128,8 @@ def test_without_a_printed_date_none_is_stated(facts_of):
         ("14/03/2021", "2021-03-14"),
         ("14-Mar-2021", "2021-03-14"),
         ("Marta Lindqvist, revised 14-March-2021", "2021-03-14"),
+        ("1 September 2012, Revised 14 March 2021", "2021-03-14"),
+        ("2005-2021", "2021"),
     ],
 )
 def test_dates_as_they_are_printed(facts_of, printed, date):
@@ -286,7 +288,7 @@ def test_kinds_are_told_apart(tmp_path, title, heading, text, kind):
     "line",
     ["University of Hallan", "Version 2.3", "Department of Statistics", "Observer’s Handbook",
      "A Guide for Keepers", "Table of Contents", "Wells and Buckets", "Contract No:",
-     "HM0476-15-D-0002", "Hallan Lindqvist WS&DS"],
+     "HM0476-15-D-0002", "Hallan Lindqvist WS&DS", "Wells and Buckets - WELLS"],
 )  # fmt: skip
 def test_these_lines_name_nobody(line):
     assert names_in_line(line) == []
@@ -302,6 +304,8 @@ def test_these_lines_name_nobody(line):
         ("MARTA LINDQVIST", ["MARTA LINDQVIST"]),
         ("Marta B. Lindqvist Aino K. Perälä", ["Marta B. Lindqvist", "Aino K. Perälä"]),
         ("Marta Lindqvist1 and Aino Perälä2", ["Marta Lindqvist", "Aino Perälä"]),
+        ("Marta Lindqvist - WELLS", ["Marta Lindqvist"]),
+        ("Aino Perälä – University of Hallan", ["Aino Perälä"]),
     ],
 )  # fmt: skip
 def test_names_of_a_line(line, names):
@@ -633,7 +637,11 @@ def test_the_mark_of_a_note_is_no_part_of_a_title(tmp_path, monkeypatch):
 
 
 def test_a_version_under_the_title_is_the_edition_and_no_part_of_the_title(facts_of):
-    for said, edition in (("Version 4.17", "Version 4.17"), ("(Release : 0.9.3)", "Release 0.9.3")):
+    for said, edition in (
+        ("Version 4.17", "Version 4.17"),
+        ("(Release : 0.9.3)", "Release 0.9.3"),
+        ("V.4.03.03", "V.4.03.03"),
+    ):
         facts = facts_of(("title", "Keeping a Village Well"), ("title", said))
         assert facts.title.text == "Keeping a Village Well"
         assert facts.edition.text == edition
@@ -642,6 +650,15 @@ def test_a_version_under_the_title_is_the_edition_and_no_part_of_the_title(facts
 def test_letters_without_a_meaning_are_no_title(facts_of):
     facts = facts_of(("title", "BDCEGF!HIEG PRQT[H]\\ ^ _)`badcIXGe"), ("h1", "Keeping a Well"))
     assert facts.title.text == "Keeping a Well"
+
+
+@pytest.mark.parametrize(
+    ("line", "is_title"),
+    [("pumps = wells ± ropes = lids ÷ 2", False), ("Computing exp(1 - exp(-a)) = b", True)],
+)
+def test_a_formula_is_no_title(facts_of, line, is_title):
+    facts = facts_of(("title", line), ("h1", "Keeping a Well"))
+    assert (facts.title.text == line) is is_title
 
 
 def test_the_terms_of_a_licence_that_is_printed_whole_are_none_of_the_text(facts_of):

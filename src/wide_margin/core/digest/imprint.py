@@ -60,9 +60,15 @@ DATES = tuple(
         rf"\b{_YEAR}/(?P<m>0?[1-9]|1[0-2])/(?P<day>0?[1-9]|[12]\d|3[01])\b",
         rf"{_YEAR}\s?[年년]\s?(?P<m>0?[1-9]|1[0-2])\s?[月월](?:\s?(?P<day>[12]\d|3[01]|0?[1-9])\s?[日일])?",
         rf"(?<![\d.–-]){_YEAR}(?![\d.]?\d|[–-]\d|(?<=, \d\d\d\d)\))",  # none of "(Reed, 1999)"
+        rf"^\W*(?:19|20)\d\d\s?[–-]\s?{_YEAR}\W*$",  # years of work, and nothing else in the line
     )
 )  # fmt: skip
-"""From the surest form to the bare year."""
+"""From the surest form to the bare year and the last of some years."""
+_REVISED = regex(
+    r"\b(?:revised|updated|last (?:changed|modified|updated)|überarbeitet|révisée?|mise? à jour|revisad[oa]|rivist[oa])\b\W*",
+    re.I,
+)
+"""Comes before the later one of two dates."""
 _OF_COPYRIGHT = regex(r"©|\(c\)|copyright", re.I)
 _OF_ANOTHER = regex(
     r"\b(?:gnu|free software foundation|license|licence|isbn|issn|doi|vol(?:ume)?\.?\s*\d"
@@ -76,7 +82,7 @@ VERSION = regex(
     r"\b(?:for\s+)?(?P<word>version|release|edition|revision|auflage|édition|edición|edizione)\s*:?\s+"
     r"(?P<number>\d+(?:\.\d+)*[\w.-]*|[IVX]+\b)"
     r"|\b(?P<ordinal>\d+(?:st|nd|rd|th)|first|second|third|fourth|fifth|sixth|seventh|revised)\s+(?P<word2>edition|release)\b"
-    r"|(?:^v\s|(?:^|\s)v)(?P<short>\d+(?:\.\d+)+)\b", re.I
+    r"|(?:^v\s|(?:^|\s)v\.?)(?P<short>\d+(?:\.\d+)+)\b", re.I
 )  # fmt: skip
 _IN_TEXT = regex(
     r"\b(?:in|the|with|since|by|an?|than|der|die|das|zur|von|la|le|el|de|del|da|do|di)\s+$"
@@ -181,10 +187,12 @@ def date_of(
         if kind == "code" or (is_text and not tells):
             continue
         for rank, pattern in enumerate(DATES):
-            match = pattern.search(line.text)
+            revised = _REVISED.search(line.text)
+            match = revised and pattern.search(line.text, revised.end())
+            match = match or pattern.search(line.text)
             if match is None:
                 continue
-            score = 3.0 - 0.25 * min(rank, len(DATES) - 2) - 0.5 * abs(line.page - title_page)
+            score = 3.0 - 0.25 * min(rank, len(DATES) - 3) - 0.5 * abs(line.page - title_page)
             share = len(match[0]) / max(len(line.text), 1)
             score += 1.5 * share + 1.0 * tells
             score -= 1.5 * (is_again or bool(_OF_ANOTHER.search(line.text)))
@@ -212,7 +220,7 @@ def _is_at(line: FrontLine, title: Sequence[FrontLine], rest: Sequence[FrontLine
 def running_date(document: ReadDocument) -> Fact | None:
     """A date, not just a year, that stands in a running head or foot."""
     for line in running_lines(document):
-        for pattern in DATES[:-1]:
+        for pattern in DATES[:-2]:
             if (match := pattern.search(line.text)) and not _OF_ANOTHER.search(line.text):
                 return Fact(iso_of(match), line_locator(document, [line], match[0]))
     return None

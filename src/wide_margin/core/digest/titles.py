@@ -86,7 +86,9 @@ _DATE_ALONE = regex(
     rf"^\W*(?:{MONTH_NAMES}\W*)?(?:\d{{1,2}}\W+)?(?:{MONTH_NAMES}\W+)?(?:1[89]|20)\d\d\W*(?:[\da-f]{{6,12}})?$",
     re.I,
 )
-_VERSION_ALONE = regex(r"^\(?(?:version|release|edition|revision)\b.{0,24}\d.{0,12}$", re.I)
+_VERSION_ALONE = regex(
+    r"^\(?(?:(?:version|release|edition|revision)\b.{0,24}\d.{0,12}|v\.?\s?\d+(?:\.\d+)+\W*)$", re.I
+)
 """A line that only names the version: "Version 2.1", "(Release : 0.9.3)"."""
 OF_TITLE = 0.75
 """Share of the largest line's size that each line of a title has; smaller ones are a subtitle."""
@@ -250,6 +252,8 @@ def _title_score(
     number = number_of(text)
     if bare(number.rest if number else text) in _NO_TITLES or is_torn(text) or _is_code(text):
         return 0.0
+    if len(_OPERATORS.findall(text)) >= FEW_OPERATORS:
+        return 0.0
     largest = max(line.size for line in on_page)
     usual = sorted(line.size for line in on_page for _ in line.text)[
         sum(len(line.text) for line in on_page) // 2
@@ -273,6 +277,11 @@ def _title_score(
     if named:
         score += 3.0 * overlap(text, named)
     return score
+
+
+_OPERATORS = regex(r"[=±÷∀-∑∓-⋿]")
+FEW_OPERATORS = 3
+"""Signs of mathematics in one text from which on it is a formula."""
 
 
 def _is_largest(block: Sequence[FrontLine], on_page: Sequence[FrontLine]) -> bool:
