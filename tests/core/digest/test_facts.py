@@ -305,6 +305,8 @@ def test_these_lines_name_nobody(line):
         ("Marta B. Lindqvist Aino K. Perälä", ["Marta B. Lindqvist", "Aino K. Perälä"]),
         ("Marta Lindqvist1 and Aino Perälä2", ["Marta Lindqvist", "Aino Perälä"]),
         ("Marta Lindqvist - WELLS", ["Marta Lindqvist"]),
+        ("Marta Lindqvist, March 2021", ["Marta Lindqvist"]),
+        ("Marta Lindqvist, 14 March 2021", ["Marta Lindqvist"]),
         ("Aino Perälä – University of Hallan", ["Aino Perälä"]),
     ],
 )  # fmt: skip
@@ -478,9 +480,11 @@ def test_years_in_the_text_below_a_title_are_no_date(tmp_path, monkeypatch):
     assert find_facts(read_document(path)).date is None
 
 
-def test_a_list_of_versions_gives_no_edition(facts_of):
-    facts = facts_of(("title", "Village Wells"), ("author", "Version 0.2: added a second rope"))
-    assert facts.edition is None
+@pytest.mark.parametrize(
+    "line", ["Version 0.2: added a second rope", "Version 2.6, May 1995, Version 2.6.4, May 1998"]
+)
+def test_a_list_of_versions_gives_no_edition(facts_of, line):
+    assert facts_of(("title", "Village Wells"), ("author", line)).edition is None
 
 
 def test_a_dedication_is_no_title(tmp_path, monkeypatch):
@@ -923,3 +927,21 @@ def test_a_list_of_people_goes_on_in_the_next_line(facts_of):
         ("author", "Kurt"), ("author", "14 March 2021"),
     )  # fmt: skip
     assert texts(facts.authors) == ["Marta Lindqvist", "Le Shu", "Aino Perälä", "Zeyneb Kurt"]
+
+
+def test_who_signs_the_text_may_stand_with_the_date_under_its_title(facts_of):
+    facts = facts_of(("title", "Keeping a Village Well"), ("author", "Mark Green, March 2021"),
+                     *BODY, ("h2", "Mark Green"), BODY[1])  # fmt: skip
+    assert texts(facts.authors) == ["Mark Green"]
+    assert facts.date.text == "2021-03"
+
+
+@pytest.mark.parametrize(
+    "title",
+    ["Příručka pro studny", "Podręcznik studni", "井戸マニュアル", "Handleiding voor putten"],
+)
+def test_a_manual_is_called_so_in_other_languages(tmp_path, title):
+    make_pdf(tmp_path / "a.pdf", [[("title", "Q"), *BODY], [("h1", "Usage"), BODY[1]]])
+    document = read_document(tmp_path / "a.pdf")
+    assert kind_of(document, "Qqq") is DocumentKind.OTHER
+    assert kind_of(document, title) is DocumentKind.MANUAL

@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.digest.front import Fact, blocks_of, letters_of, line_locator
 from wide_margin.core.digest.names import (
     AUTHORS,
+    ITS_DATE,
     is_body,
     is_rare_name,
     names_going_on,
@@ -87,7 +88,7 @@ def authors_of(
     for line, names in _told(by_line) or by_line:
         if id(line) in others:
             continue
-        is_told = bool(labels) and line is after[0]
+        is_told = (bool(labels) and line is after[0]) or bool(ITS_DATE.search(line.text))
         is_rare = is_told or (line in rest[:NEXT] and all(map(is_rare_name, names)))
         if (letters_of(line.text) in titles and not is_rare) or line.size < SMALLER * size:
             continue

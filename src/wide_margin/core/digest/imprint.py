@@ -205,6 +205,10 @@ def date_of(
     return best if best_score >= LEAST_OF_DATE else None
 
 
+def _has_date(text: str) -> bool:
+    return any(pattern.search(text) for pattern in DATES)
+
+
 def _label_of(line: FrontLine) -> str:
     """What a line says before its first figure."""
     return _FIGURE.split(line.text, maxsplit=1)[0].strip()
@@ -257,6 +261,9 @@ def edition_of(
         if line.page > end or len(line.text.split()) > 16 or is_of_paragraph(document, line):
             continue
         match = VERSION.search(line.text)
+        following = match and VERSION.search(line.text, match.end())
+        if match and following and _has_date(line.text[match.end() : following.start()]):
+            continue  # one after the other, each with its date
         is_of_list = match and re.match(r":\s*\w", line.text[match.end() :])
         is_of_text = match and (
             _IN_TEXT.search(line.text[: match.start()]) or _GOES_ON.match(line.text, match.start())

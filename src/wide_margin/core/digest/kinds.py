@@ -39,10 +39,14 @@ class DocumentKind(StrEnum):
 
 
 _IN_TITLE = {
-    DocumentKind.MANUAL: r"manual|hand ?book|guide|reference|tutorial|introduction to|how-?to|handbuch|anleitung|manuel|manuale|user'?s|documentation|faq|policy",
-    DocumentKind.REPORT: r"\breport\b|annual|bericht|rapport|review of|newsletter|minutes|white ?paper|survey of|statistics|\bnews\b|assessment|audit",
-    DocumentKind.STATUTE: r"\bact\b|\blaw\b|statute|licen[sc]e|agreement|contract|terms|regulation|directive|bylaws|charter|gesetz|code of|constitution",
-    DocumentKind.THESIS: r"thesis|dissertation|th[èe]se\b|doctoral|diplomarbeit|masterarbeit|memoria",
+    DocumentKind.MANUAL: r"manual|hand ?book|guide|reference|tutorial|introduction to|how-?to|handbuch|anleitung|manuel|manuale|user'?s|documentation|faq|policy"
+    r"|podręcznik|przewodnik|příručka|kézikönyv|handleiding|håndbok|håndbog|handbok|guía|guida|käsikirja|opas\b|руководство|справочник"
+    r"|посібник|εγχειρίδιο|el kitabı|マニュアル|ハンドブック|手引|ガイド|手册|手冊|指南|教程|매뉴얼|안내서|설명서",
+    DocumentKind.REPORT: r"\breport\b|annual|bericht|rapport|review of|newsletter|minutes|white ?paper|survey of|statistics|\bnews\b|assessment|audit"
+    r"|informe\b|relatório|relazione|sprawozdanie|отчёт|отчет|報告書|报告|보고서",
+    DocumentKind.STATUTE: r"\bact\b|\blaw\b|statute|licen[sc]e|agreement|contract|terms|regulation|directive|bylaws|charter|gesetz|code of|constitution"
+    r"|licencia|licença|licenza|lizenz|\blicence|ustawa|закон\b|лицензия|ライセンス|使用許諾|许可证|法律",
+    DocumentKind.THESIS: r"thesis|dissertation|th[èe]se\b|doctoral|diplomarbeit|masterarbeit|memoria|tesis\b|\btese\b|\btesi\b|rozprawa|диссертация|学位論文|学位论文",
     DocumentKind.NARRATIVE: r"\btale|novel|story|stories|history of|play in|drama|comedy|tragedy|memoirs|adventures",
     DocumentKind.FORM: r"\bform\b|application for|questionnaire|formular|checklist",
 }  # fmt: skip

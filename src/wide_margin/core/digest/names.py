@@ -76,6 +76,8 @@ _ADDRESS = regex(r"\d{2,5}[a-z]?\s+[A-ZÀ-Þ]")
 """The number of a house comes before its street."""
 _POSTCODE = regex(r"[^\W\d_]\W+(?:[A-Z]{2}\W+)?(?:\d{5,6}|\d{3} \d{2,3})\W*$")
 """The number of a place comes after its name: "New Harbour 110 067"."""
+ITS_DATE = regex(rf",\s+(?:\d{{1,2}}\.?\s+)?{MONTH}\.?(?:\s+\d{{1,2}},)?\s+\d{{4}}$", re.I)
+"""When it was written, behind who wrote it: "Mary Dot, March 2021"."""
 _AT_PLACE = regex(r"(?P<name>[^–—-]+\w)\s+[–—-]\s+(?P<place>[^\W\d_][^–—-]+)$")
 """A name and where its bearer works: "Mary Dot - WELLS"."""
 _POSSESSIVE = regex(r"\w[’']s\b")
@@ -93,6 +95,7 @@ def names_in_line(text: str) -> list[str]:
     """
     if _ADDRESS.match(text.strip()) or _POSTCODE.search(text) or _NO_LINE_OF_NAMES.search(text):
         return []
+    text = ITS_DATE.sub("", text)
     if (at := _AT_PLACE.match(text)) and (at["place"].isupper() or _NO_NAME.search(at["place"])):
         text = at["name"]
     plain = _AND_OTHERS.sub("", _EMAIL.sub(" ", text))
