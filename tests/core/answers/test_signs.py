@@ -205,3 +205,20 @@ def test_when_something_is_called_so_asks_what_it_is():
     assert read_question("When is a copy called opaque?").kind == "what is"
     assert read_question("When is the mill called?").kind == "when"
     assert read_question("When was the first of the bells rung?").kind == "when"
+
+
+def test_dimensions_of_a_picture_are_no_number():
+    question = read_question("How many lids are shown?")
+    assert has_form(question, ["In 3D mode the lids are shown in 2-D."]) is False
+    assert has_form(question, ["It shows 3 lids."]) is True
+
+
+@pytest.mark.parametrize(
+    ("sentence", "is_defined"),
+    [
+        ("By default, the colour of each point on a staff is the colour of its keeper.", False),
+        ("In the yard, a staff is the board that is read.", True),
+    ],
+)
+def test_what_stands_under_another_word_is_not_what_is_defined(sentence, is_defined):
+    assert (sign_of("what is", sentence, ("staff",)) >= SAYS_WHAT) is is_defined

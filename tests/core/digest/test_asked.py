@@ -227,3 +227,17 @@ def test_who_made_what_a_guide_is_on_is_not_who_wrote_the_guide(
                      ("text", said)]])  # fmt: skip
     found = read_overview(read_document(path), asked, WHOLE)
     assert (found is not None) == is_of_document
+
+
+@pytest.mark.parametrize(
+    ("said", "is_whole"),
+    [("The game is played on a board.", True), ("The mill has a wheel.", False)],
+)
+def test_the_kind_of_thing_a_document_is_on_stands_for_it(tmp_path, said, is_whole):
+    pages = [[("h1", f"{k} Rules"), ("text", said), ("text", "It is done again.")]
+             for k in range(1, 6)]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", [[("title", "Ten Thousand Wells")], *pages])
+    found = read_overview(
+        read_document(tmp_path / "a.pdf"), "What is the aim of the game?", Reach()
+    )
+    assert (found is not None and found.kind == "purpose") is is_whole

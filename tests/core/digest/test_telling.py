@@ -150,3 +150,8 @@ def test_whom_it_is_for_is_told_near_the_front_alone():
     said = "ce guide s’adresse aux gardiens."
     assert told_abroad("audience", said, "fr", is_front=True)
     assert not told_abroad("audience", said, "fr", is_front=False)
+
+
+def test_the_aim_of_what_is_named_in_quotation_marks_tells_anywhere():
+    said = "The objective of “Ten Thousand Wells” is to dig wells for a town."
+    assert tells("purpose", said.lower(), is_front=False)

@@ -32,6 +32,9 @@ def answer_of(path, typed, *said):
         ("Who made the quorble?", "The quorble is a pump of oak. It was built at Skerrow Mill."),
         ("Who invented the quorble?", "The quorble was drawn and first built by Karl Aas in 1884."),
         ("Who wrote the quorble?", "The original author of the quorble (Karl Aas) left it to us."),
+        ("Who is the author of the quorble?", "Much of it is from Quorble 2, as made by Karl Aas."),
+        ("Who wrote the quorble software?", "The quorble software was written by Karl Aas."),
+        ("Who made the quorble?", "The first version of the quorble was made by Karl Aas."),
         ("Who wrote the quorble?", "The Quorble's first author Karl Aas left it at the mill."),
     ],
 )
@@ -48,6 +51,8 @@ def test_what_says_by_whom_a_thing_was_made_answers(tmp_path, typed, said):
         "The quorble is a copy of the pump which was developed by Aino Holm.",
         "It is a drum for the quorble. It was built by Karl Aas.",
         "The quorble is not written by Marta Lindqvist.",
+        "The notes for use of the quorble were written by Marta Lindqvist.",
+        "The quorble handbook was written by Marta Lindqvist.",
         "Files created with the quorble are kept by Aino Holm.",
         "• Quorble: Names are given by the guild. This is built by Skerrow Mill as well.",
     ],

@@ -65,6 +65,7 @@ def test_what_is_not_one_thing_may_be_called_another(tmp_path):
     document = read_document(tmp_path / "a.pdf")
     assert define(document, "clouded copy") is not None
     assert define(document, "clouded sky") is None
+    assert define(document, "clouded keeper") is None
 
 
 def test_an_option_is_not_explained_for_a_word_like_its_name(tmp_path):

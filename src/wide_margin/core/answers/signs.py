@@ -18,10 +18,10 @@ NUMBER_WORD = (
     + "|million|once|twice|half|dozen)"
 )  # fmt: skip
 NUMBER = regex(
-    rf"(?<![\w.])[±≤≥<>~]?\d[\d,.  ]*(?:\s?(?:%|°\s?C?|[a-zA-Zµ]{{1,12}}\b))?|\b{NUMBER_WORD}\b",
+    rf"(?<![\w.])(?!\d-?D\b)[±≤≥<>~]?\d[\d,.  ]*(?:\s?(?:%|°\s?C?|[a-zA-Zµ]{{1,12}}\b))?|\b{NUMBER_WORD}\b",
     re.I,
 )
-QUANTITY = regex(r"(?<![\w.])\d[\d.,]*\s?(?:%|°|[a-zA-Zµ]{1,12}\b)")
+QUANTITY = regex(r"(?<![\w.])(?!\d-?D\b)\d[\d.,]*\s?(?:%|°|[a-zA-Zµ]{1,12}\b)")
 DATE = regex(
     rf"\b(?:\d{{1,2}}\s+)?{MONTH}\.?\s+\d{{1,4}}(?:,?\s+\d{{4}})?\b|\b(?:1[5-9]|20)\d\d\b"
     rf"|\b(?:within|after|before|by|every|until|since|during)\s+(?:the\s+)?(?:\d+|{NUMBER_WORD}|first|last|next)\s+\w+",
@@ -277,10 +277,18 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
 
 def _is_free(before: str, topic: tuple[str, ...]) -> bool:
     """Whether what stands before a term leaves it as it is: "the minimum" of it is another thing."""
+    if _UNDER_ANOTHER.search(before):
+        return False
     last = before.split()[-1] if before else ""
     if not last or not last[-1].isalnum() or any(begins_alike(last, part) for part in topic):
         return True
     return last not in _SOME and (is_common(last, "en") or is_common(last, "de"))
+
+
+_UNDER_ANOTHER = regex(
+    r"(?<!\w)(?:the|an?|each|every|its|their)\s+[\w-]+\s+(?:[\w-]+\s+){0,3}?(?:of|on|in|for|with|from|to|at|by)\s+(?:an?|the|each|every)$"
+)
+"""Before a term that stands under another word: "the colour of each point on a …" is its colour."""
 
 
 def emphasis_for(kind: str, sentence: str, asked: str = "") -> tuple[tuple[int, int], ...]:

@@ -17,6 +17,7 @@ from wide_margin.core.answers import Reach, section_reach
 from wide_margin.core.answers.form import Form, take_form
 from wide_margin.core.digest.abroad import CONDENSES, PART, in_english, kind_abroad
 from wide_margin.core.digest.gist import printed_title
+from wide_margin.core.digest.telling import THING
 from wide_margin.core.document import section_numbered, section_titled
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, number_words, ordinal_words, squashed
@@ -145,6 +146,8 @@ _INTRODUCES = regex(
 _ITSELF = regex(
     r"\b(?:this|the) (?:\w+ )?(?:document|book|guide|manual|paper|tutorial|introduction|course|text|notes?|primer)\b", re.I
 )  # fmt: skip
+_THE_THING = regex(rf"\b(?:the|this)\s+({THING})\b")
+"""The kind of thing that a document is on, as it may be called: "the game"."""
 _A_DOCUMENT = regex(
     r"\b(?:document(?:ation)?|book|guide|manual|handbook|paper|article|tutorial|introduction|course|text|notes?|primer|report|thesis"
     r"|vignette|standard|policy|specification|agreement|licen[sc]e)\b", re.I
@@ -321,10 +324,12 @@ def _count(match: re.Match[str]) -> int:
 def own_words(document: ReadDocument, text: str) -> list[str]:
     """Words of a question beside those that any question about a whole may have."""
     title = _title_words(document)
+    itself = {thing for thing in _THE_THING.findall(text.casefold()) if is_subject(document, thing)}
     return [
         w for w in words(text.casefold())
         if not is_common(w, "en") and w not in _VOCABULARY and w not in title and len(w) > 2
         and not w.isdigit() and w.removesuffix("'s").removesuffix("’s") not in title
+        and w not in itself
     ]  # fmt: skip
 
 

@@ -40,6 +40,7 @@ TELLING: dict[str, Pattern[str]] = {
     "purpose": regex(
         rf"\b{_DOCUMENT}\s+(?:\w+ly\s+|also\s+)?{_TELLS}"
         rf"|\bin {_DOCUMENT}\W+(?:\w+\W+){{0,3}}?we\s+(?:\w+ly\s+)?{_WE_DO}\b"
+        r"|^\W*the (?:\w+ ){0,2}(?:aim|purpose|goal|objective|object)s? of (?:this \w+|[“\"‘][^”\"’]{3,60}[”\"’]) (?:is|was) to\b"
         r"|\b(?:dieses?|vorliegende[ns]?) (?:arbeit|handbuch|dokument|buch|text|bericht)\b.{0,40}"
         r"\b(?:beschreib|behandelt|erklärt|will|soll|ist|stellt|gibt|richtet)"
         r"|\b(?:cet?|cette) (?:article|document|manuel|livre|travail|thèse|rapport|guide)\b.{0,30}"

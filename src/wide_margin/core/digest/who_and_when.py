@@ -33,7 +33,9 @@ _OF_MAKING = frozenset([*_DONE_WORDS, *_DID_WORDS, *_MAKERS])
 """Words of which one stands in every sentence that tells who made something."""
 _DONE, _DID = f"(?:{'|'.join(_DONE_WORDS)})", f"(?:{'|'.join(_DID_WORDS)})"
 _ASKS = regex(
-    rf"^\W*who\s+(?:(?:has|had|have|originally|first|actually)\s+)*(?:{_DID}|{_DONE})\s+(?P<name>\S.*?)\W*$", re.I
+    r"^\W*who\s+(?:is|are|was|were)\s+(?:the\s+)?(?:(?:original|first|main|chief|present)\s+)?"
+    rf"(?:{'|'.join(_MAKERS)})s?\s+of\s+(?P<of>\S.*?)\W*$"
+    rf"|^\W*who\s+(?:(?:has|had|have|originally|first|actually)\s+)*(?:{_DID}|{_DONE})\s+(?P<name>\S.*?)\W*$", re.I
 )  # fmt: skip
 _ONE = r"(?:the\s+|dr\.?\s+|prof\w*\.?\s+|(?:its|their)\s+(?:present\s+)?authors?,?\s+)?(?-i:[A-Z][\w.’'-]*\s?[A-Z]?)"
 """Somebody: a name has a capital."""
@@ -47,11 +49,16 @@ _IS_ONE = regex(
     rf"^(?P<thing>.{{0,60}}?)\b(?:is|are|was|were)\s+(?:an?|the|one)\s(?P<what>.{{3,140}}?)\b{_DONE}\s+(?:\w+\s+){{0,3}}?(?:by|at)\s+{_ONE}", re.I
 )  # fmt: skip
 """It is such a thing, made by somebody."""
-_NEXT_TO = regex(rf"\b{_DONE}\s+(?:by|at)\s+{_ONE}", re.I)
+_NEXT_TO = regex(rf"(?:\bas\s+)?\b{_DONE}\s+(?:by|at)\s+{_ONE}", re.I)
 _ANOTHER = regex(
     r"\b(?:which|that|who|whose|us(?:es|ed|ing)|based|via|through|with|from|of\s+the|calls?|adds?|contains?|includ\w+)\b", re.I
 )  # fmt: skip
 """Leads to another thing, of which it is said by whom that was made."""
+_OF_ITS = regex(r"\b(?:of|for|in|under|on|at|to|about|behind|from|with)\b", re.I)
+_EDITION_OF = regex(
+    r"\b(?:version|release|edition|implementation|design|idea|concept|algorithm|prototype)s?\s+(?:of|for|behind)(?:\s+the)?$", re.I
+)  # fmt: skip
+"""Before the name of a thing: who made that made the thing."""
 _THING, _BETWEEN = regex(rf"\s+(?:{THING}|version|\d[\w.]*)$", re.I), " ,()“”\"'’‘"
 """What may stand between a name and what says by whom it was made."""
 OBJECT = 6
@@ -83,7 +90,7 @@ def with_maker(document: ReadDocument, answer: Answer) -> Answer:
     match = _ASKS.match(answer.question)
     if match is None or answer.reach.kind != "document":
         return answer
-    wanted = sorted(content_of(document, match["name"]))
+    wanted = sorted(content_of(document, match["name"] or match["of"]))
     if tells_maker(document, answer):
         return replace(answer, sure=max(answer.sure, OF_MAKER))
     naming = rows_with(document, wanted)
@@ -101,7 +108,7 @@ def tells_maker(document: ReadDocument, answer: Answer) -> bool:
     match = _ASKS.match(answer.question)
     if match is None or not answer.quotes:
         return False
-    wanted = sorted(content_of(document, match["name"]))
+    wanted = sorted(content_of(document, match["name"] or match["of"]))
     told = rows_within(document, answer.quotes[0].locators[0].spans)
     return bool(wanted) and any(_tells(document, row, wanted) for row in told)
 
@@ -159,10 +166,21 @@ def _tells_of(document: ReadDocument, said: str, wanted: list[str]) -> bool:
 
     if match := _IS_MAKER.search(said):
         return names(match[0])
-    if (match := _WAS.match(said)) and names(match["thing"]):
-        return _ANOTHER.search(f"{match['thing']} {match['between']}") is None
-    if (match := _IS_ONE.match(said)) and names(match["thing"]):
-        return _ANOTHER.search(f"{match['thing']} {match['what']}") is None
+
+    def begins_with_it(text: str) -> bool:
+        """Whether the subject is the thing, and nothing of it: "the manual of the quorble"."""
+        subject = text.rpartition(", ")[2].rstrip(_BETWEEN)
+        for said in (subject.split(), _THING.sub("", subject).split()):
+            before = " ".join(said[: -len(wanted)])
+            is_of_it = _OF_ITS.search(before) is None or _EDITION_OF.search(before) is not None
+            if is_of_it and names(" ".join(said[-len(wanted) :])):
+                return True
+        return False
+
+    if (match := _WAS.match(said)) and begins_with_it(match["thing"]):
+        return _ANOTHER.search(match["between"]) is None
+    if (match := _IS_ONE.match(said)) and begins_with_it(match["thing"]):
+        return _ANOTHER.search(match["what"]) is None
     if match := _NEXT_TO.search(said):
         before = _THING.sub("", said[: match.start()].rstrip(_BETWEEN))
         return names(" ".join(before.split()[-len(wanted) :]))

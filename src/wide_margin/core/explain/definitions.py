@@ -217,6 +217,7 @@ _STRONG = regex(
 )
 
 
+_NAMING = "(?:called|termed|named|known)"
 BREATH = 32
 """Sentences after which gathering can be broken off."""
 
@@ -259,8 +260,17 @@ def define(document: ReadDocument, term: str) -> Definition | None:
             return definition
     if len(key) > 1 and among:  # "A copy that is not clear is called “opaque”": an opaque copy
         named = [d for d in found.get(key[:1], []) if d.kind == "defined" and d.weight >= CLEAR]
-        return next((d for d in named if d.sentence in rows[1]), None)
+        noun = list(words(term))[-1]
+        return next((d for d in named if _calls_one(sentences[d.sentence].text, noun)), None)
     return None
+
+
+def _calls_one(text: str, noun: str) -> bool:
+    """Whether what a sentence names is a thing of some sort: "a copy that is …", "a rope called"."""
+    stem = re.escape(noun[: max(4, len(noun) - 2)])
+    return (
+        re.search(rf"^\W*(?:\w+\s+){{0,2}}{stem}|\b{stem}\w*\s+{_NAMING}\b", text, re.I) is not None
+    )
 
 
 def _is_other_option(name: str, term: str) -> bool:
