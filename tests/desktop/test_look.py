@@ -3,6 +3,7 @@ import pytest
 from PySide6.QtGui import QColor, QImage
 from PySide6.QtWidgets import (
     QAbstractButton,
+    QApplication,
     QCheckBox,
     QComboBox,
     QDialog,
@@ -116,3 +117,19 @@ def test_no_shortcut_means_two_things(hand):
             assert key.toString() not in seen, f"{key.toString()}: {action.text()}"
             seen[key.toString()] = action.text()
     assert len(seen) > 15
+
+
+def test_windows_of_a_window_turn_to_night_with_it(empty_hand):
+    window = empty_hand.window
+    tags = window.view("Commonplace").tag_field.completer().popup()
+    dialog = QDialog(window)
+    button = QPushButton("Keep", dialog)
+    assert QApplication.instance().styleSheet() == ""  # each layout would look through it all
+    for colours, night in ((DAY, False), (NIGHT, True)):
+        window.menus.night.setChecked(night)
+        window.toggle_night()
+        assert window.styleSheet() == tags.styleSheet() == style_sheet(colours)
+        dialog.ensurePolished()
+        image = button.grab().toImage()
+        seen = {image.pixelColor(x, y).name() for x in range(4, 30) for y in range(4, 12)}
+        assert colours.panel.lower() in seen

@@ -5,7 +5,7 @@ from functools import cache
 from importlib import resources
 
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QWidget
 
 GRID = 8
 """Distances are multiples of this many pixels, or half of it."""
@@ -126,7 +126,7 @@ def palette(colours: Colours) -> QPalette:
 
 @cache
 def style_sheet(c: Colours) -> str:
-    """The style sheet of the whole application."""
+    """The style sheet of a window."""
     template = resources.files("wide_margin.data").joinpath("look.qss").read_text("utf-8")
     for name in ("desk", "paper", "panel", "ink", "secondary", "rule", "verdigris", "madder",
                  "tint", "ochre", "selection", "hits", "chosen"):  # fmt: skip
@@ -134,9 +134,15 @@ def style_sheet(c: Colours) -> str:
     return template
 
 
-def wear(application: QApplication, colours: Colours) -> None:
-    """Put the whole application into a set of colours; costs nothing where it wears them."""
+def wear(window: QWidget, colours: Colours) -> None:
+    """Put a window and its dialogs into a set of colours; costs nothing where it wears them.
+
+    The sheet is the window's and not the application's: what is made before it stands in a window
+    is then looked through once, when it is put there, and not for each layout it passes through.
+    """
     sheet = style_sheet(colours)
-    if application.styleSheet() != sheet:  # every widget is looked through for a new one
-        application.setPalette(palette(colours))
-        application.setStyleSheet(sheet)
+    if window.styleSheet() != sheet:  # every widget is looked through for a new one
+        application = QApplication.instance()
+        if isinstance(application, QApplication):
+            application.setPalette(palette(colours))
+        window.setStyleSheet(sheet)

@@ -10,7 +10,6 @@ from typing import TYPE_CHECKING, cast
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
 from PySide6.QtWidgets import (
-    QApplication,
     QFileDialog,
     QHBoxLayout,
     QMainWindow,
@@ -410,10 +409,8 @@ class MainWindow(QMainWindow):
 
     def _wear(self, *, night: bool) -> None:
         colours = NIGHT if night else DAY
-        application = QApplication.instance()
-        if isinstance(application, QApplication):
-            wear(application, colours)
-            self._corner.adjustSize()
+        wear(self, colours)
+        self._corner.adjustSize()
         self.menus.night.setChecked(night)
         if self.start_page.colours is not colours:
             self.start_page.wear(colours)

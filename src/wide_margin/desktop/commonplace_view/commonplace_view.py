@@ -20,7 +20,7 @@ from wide_margin.desktop.commonplace_view.in_file import InFile
 from wide_margin.desktop.commonplace_view.rows import EntryList
 from wide_margin.desktop.commonplace_view.taking import Taking
 from wide_margin.desktop.ink_edges import ink_name
-from wide_margin.desktop.look import DAY, sans_font
+from wide_margin.desktop.look import DAY, sans_font, style_sheet
 from wide_margin.desktop.picture_frame import PictureFrame
 from wide_margin.desktop.read_view.passage_pictures import PassagePictures
 from wide_margin.desktop.status_line import StatusLine
@@ -148,6 +148,7 @@ class CommonplaceView(QWidget):
         completer = QCompleter(self.known_tags, self)
         completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
         self.tag_field.setCompleter(completer)
+        self._wear_tags()
         for widget in (self.where, self.picture):
             column.addWidget(widget)
         column.addLayout(row)
@@ -179,9 +180,15 @@ class CommonplaceView(QWidget):
     def wear(self, colours: Colours) -> None:
         """Change colours."""
         self.colours = self.facets.colours = self.list.colours = colours
+        self._wear_tags()
         self.facets.viewport().update()
         self.list.viewport().update()
         self.show_entry(self.list.current())
+
+    def _wear_tags(self) -> None:
+        """What completes a tag is a window of its own, to which no sheet comes down."""
+        if (popup := self.tag_field.completer().popup()) is not None:
+            popup.setStyleSheet(style_sheet(self.colours))
 
     # --- showing
 
