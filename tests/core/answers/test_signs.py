@@ -141,6 +141,11 @@ def test_a_sentence_on_the_thing_itself_defines_it(sentence, topic):
         ("How fast is it?", "It rings twelve times as fast as the old one, 3 bells per second.", True),
         ("How precise is the gauge?", "The precision of the gauge is at least as good as the staff's.", True),
         ("How old is the tower?", "The tower has 4 floors.", False),
+        ("What percentage of wells is dry?", "A quarter of all wells is dry.", True),
+        ("What percentage of wells is dry?", "There are 12 wells, and some are dry.", False),
+        ("Which Python version is needed?", "It runs with Python 3.5 or later.", True),
+        ("Which version of the recorder is needed?", "A recorder is needed in each hut.", False),
+        ("At what temperature does it freeze?", "It freezes at 4 °C at the latest.", True),
     ],
 )  # fmt: skip
 def test_a_measure_has_the_unit_that_is_asked_for(question, sentence, is_measured):

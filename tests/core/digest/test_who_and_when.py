@@ -121,3 +121,17 @@ def test_who_wrote_what_the_manual_is_on_is_told_where_the_text_says_it(tmp_path
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("Who wrote Wellkeep?", WHOLE, None)
     assert [quote.text for quote in answer.quotes] == [said]
+
+
+@pytest.mark.parametrize(
+    ("said", "sure"),
+    [
+        ("The quorble is turned by the sail cloth of the mill.", 0.8),
+        ("The quorble is turned by the cloth.", 0.3),
+    ],
+)
+def test_one_word_of_what_is_asked_for_is_no_sure_answer(tmp_path, said, sure):
+    typed = "Which sail cloth does the quorble have?"
+    answer = answer_of(tmp_path / "a.pdf", typed, "The quorble has sail cloth of linen.")
+    quoted = replace(answer, quotes=(Quote(said, answer.quotes[0].locators),), sure=0.8)
+    assert with_measure(quoted).sure == sure

@@ -46,7 +46,20 @@ _MEASURES = (
         r"(?:accuracy|precision|error) (?:of|is|was|are)|(?:as|more|less) (?:accurate|precise|exact)"
         r"|(?:accurate|precise|exact) to")),
 )  # fmt: skip
-_HOW = tuple((regex(rf"\bhow (?:{which})\b", re.I), form) for which, form in _MEASURES)
+_PART_OF = r"(?:half|halves|(?:one|two|three|a)[ -](?:third|quarter|fourth|fifth|tenth)s?|majority|minority|most of|none of)"
+_NUMBERED = regex(
+    r"(?<![\w.])v?\d+\.\d+|\b(?:version|release)s?\s+v?\d|\b\d+ (?:or|and) (?:later|newer|above|higher)\b",
+    re.I,
+)
+_WHICH = (
+    (r"percentage|share|proportion|fraction", _measured(r"per\s?cent", "%", _PART_OF)),
+    (r"temperatures?", _measured(r"degrees?|kelvin", r"°\s?[CF]?|[KCF]")),
+    (r"(?:[\w.+-]+\s+)?versions?", _NUMBERED),
+)
+_HOW = (
+    *((regex(rf"\bhow (?:{which})\b", re.I), form) for which, form in _MEASURES),
+    *((regex(rf"\b(?:what|which)\s+(?:{which})\b", re.I), form) for which, form in _WHICH),
+)
 
 
 def measure_asked(question: str) -> re.Pattern[str] | None:

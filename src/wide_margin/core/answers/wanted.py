@@ -79,7 +79,7 @@ _MOMENT = regex(
 
 def wanted_in(question: Question, best: Sequence[str], *, is_defined: bool | None) -> list[float]:
     """(WANTED,) of the best sentences; whether they define a term is told, None without one."""
-    met = (counts_them(question.text, best), has_form(question, best), _has_thing(question, best),
+    met = (counts_them(question.text, best), has_form(question, best), has_thing(question, best),
            is_defined)  # fmt: skip
     return [float(m is wanted) for m in met for wanted in (True, False)]
 
@@ -137,7 +137,8 @@ def _names_somebody(question: str, best: Sequence[str]) -> bool:
     )
 
 
-def _has_thing(question: Question, best: Sequence[str]) -> bool | None:
+def has_thing(question: Question, best: Sequence[str]) -> bool | None:
+    """Whether texts have the word for the sort of thing asked for; None where it is not told."""
     thing = asked_thing(question.text) if question.kind not in ("how many", "when", "where") else ""
     if not thing or is_common(thing, "en"):
         return None

@@ -8,7 +8,8 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import read_question
 from wide_margin.core.answers.quoting import quote_rows
-from wide_margin.core.answers.wanted import counts_them, has_form
+from wide_margin.core.answers.signs import asked_parts
+from wide_margin.core.answers.wanted import counts_them, has_form, has_thing
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.defined import MENTIONED
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
@@ -129,6 +130,8 @@ def with_measure(answer: Answer) -> Answer:
     is_past = _ASKS_WHEN.match(question.text) is not None
     is_told = has_form(question, said) if is_number or is_past or question.kind == "who" else None
     if is_number and counts_them(question.text, said) is False:
+        is_told = False
+    if asked_parts(question.text) and has_thing(question, said) is False:
         is_told = False
     if is_told is not False or (is_number and any(map(_SOME_NUMBER.search, said))):
         return answer
