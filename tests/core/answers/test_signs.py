@@ -201,6 +201,12 @@ def test_one_word_of_a_thing_is_not_the_thing():
         assert told["thing"] == is_there
 
 
+def test_a_version_needs_no_word_for_it():
+    question = read_question("Which Python versions are supported?")
+    told = wanted_in(question, ["It runs with Python 3.5 or later."], is_defined=None)
+    assert dict(zip(WANTED, told, strict=True))["thing"] == 1.0
+
+
 def test_the_number_of_a_heading_counts_nothing():
     assert counts_it("There are 6 documents in it.", "documents")
     assert not counts_it("6. COLLECTIONS OF DOCUMENTS", "documents")

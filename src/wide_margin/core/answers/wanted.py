@@ -145,6 +145,8 @@ def has_thing(question: Question, best: Sequence[str]) -> bool | None:
     relation = asked_relation(question.text)
     if relation and any(has_relation(text, relation) for text in best):
         return True
+    if (measure := measure_asked(question.text)) and any(map(measure.search, best)):
+        return True  # "Python 3.5 or later" is a version without the word
     parts = asked_parts(question.text) or (thing,)
     return any(
         all(any(begins_alike(word, part) for word in said) for part in parts)
