@@ -304,6 +304,7 @@ def test_these_lines_name_nobody(line):
         ("MARTA LINDQVIST", ["MARTA LINDQVIST"]),
         ("Marta B. Lindqvist Aino K. Perälä", ["Marta B. Lindqvist", "Aino K. Perälä"]),
         ("Marta Lindqvist1 and Aino Perälä2", ["Marta Lindqvist", "Aino Perälä"]),
+        ("Marta B. Lindqvist<marta@example.org>", ["Marta B. Lindqvist"]),
         ("Marta Lindqvist - WELLS", ["Marta Lindqvist"]),
         ("Marta Lindqvist, March 2021", ["Marta Lindqvist"]),
         ("Marta Lindqvist, 14 March 2021", ["Marta Lindqvist"]),
@@ -945,3 +946,11 @@ def test_a_manual_is_called_so_in_other_languages(tmp_path, title):
     document = read_document(tmp_path / "a.pdf")
     assert kind_of(document, "Qqq") is DocumentKind.OTHER
     assert kind_of(document, title) is DocumentKind.MANUAL
+
+
+def test_what_a_title_stands_for_is_its_subtitle_and_no_author(facts_of, monkeypatch):
+    monkeypatch.setitem(STYLES, "large", ("Times-Bold", 15))
+    meant = "Wuzzle Quelling Copperfield Kraken Protocol"
+    facts = facts_of(("title", "WQCKP"), ("large", meant), ("author", "Marta Lindqvist"))
+    assert facts.subtitle.text == meant
+    assert texts(facts.authors) == ["Marta Lindqvist"]

@@ -84,7 +84,7 @@ _POSSESSIVE = regex(r"\w[’']s\b")
 _AND_OTHERS = regex(r"[\s,]*\b(?:et al\b\.?|and others|and contributors|u\.\s?a\.)\s*$", re.I)
 _NO_LINE_OF_NAMES = regex(r"(?<!authors)(?<!author)(?<!by):\s*$|[^\W\d_]\d{3}|\d{3}[^\W\d_]", re.I)
 """A label of what follows, and a number of something: "Contract No:", "HM0476-15-D"."""
-_EMAIL = regex(r"[<(\[]?\S+\s?@\s?\S+[>)\]]?|[<(]https?://\S+[>)]|https?://\S+")
+_EMAIL = regex(r"[<(\[]?[^\s<(\[]+\s?@\s?\S+[>)\]]?|[<(]https?://\S+[>)]|https?://\S+")
 
 
 def names_in_line(text: str) -> list[str]:

@@ -25,6 +25,7 @@ from wide_margin.core.digest.front import (
 from wide_margin.core.digest.imprint import DANGLES, DATES, MONTH_NAMES, ONLY_KIND, VERSION
 from wide_margin.core.digest.names import names_going_on, names_in_line, people_in_block
 from wide_margin.core.digest.roles import Role, role_of_title
+from wide_margin.core.explain.short_forms import spelled_out_front
 from wide_margin.core.explain.verbs import opens_clause
 from wide_margin.core.later import regex
 from wide_margin.core.layout import STOPS, fold, is_spaced, is_torn
@@ -280,6 +281,8 @@ def _title_score(
 
 
 _OPERATORS = regex(r"[=±÷∀-∑∓-⋿]")
+LEAST_LETTERS = 3
+"""Letters of a short form that is a title."""
 FEW_OPERATORS = 3
 """Signs of mathematics in one text from which on it is a formula."""
 
@@ -392,12 +395,20 @@ def _says(text: str) -> bool:
     return len(tokens) >= SAYS and opens_clause(tokens)
 
 
+def _stands_for(title: str, text: str) -> bool:
+    """Whether a title is a short form, and a text all that it stands for."""
+    is_short = len(title) >= LEAST_LETTERS and title.isalpha() and title.isupper()
+    return is_short and spelled_out_front(text, title) == text
+
+
 def subtitle_of(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[FrontLine]:
     """The block right below the title, smaller than it and no name, date or version."""
     if not title or not rest:
         return []
     block = _with_rest(blocks_of(rest)[0], rest)
     text = " ".join(line.text for line in block)
+    if _stands_for(" ".join(line.text for line in title), text):
+        return block
     kinds = [line for line in rest if ONLY_KIND.match(line.text)]
     if kinds and len([line for line in rest if line.page == kinds[0].page]) <= TITLE_PAGE_LINES:
         return kinds[:1]
