@@ -1,5 +1,7 @@
 import os
 import signal
+import subprocess
+import sys
 import time
 from pathlib import Path
 
@@ -60,6 +62,20 @@ def test_a_cache_that_is_broken_is_made_again(small_pdf):
     kept.write_bytes(b"nonsense")
     with Session(small_pdf) as session:
         assert session.read().result(60).from_cache is False
+
+
+def test_what_a_process_left_half_written_goes_once_it_has_ended(small_pdf):
+    gone = subprocess.run([sys.executable, "-c", "import os; print(os.getpid())"],
+                          capture_output=True, text=True, check=True)  # fmt: skip
+    left = cache.cache_folder() / f"{'0' * 40}.{gone.stdout.strip()}"
+    written = cache.cache_folder() / f"{'0' * 40}.{os.getpid()}"
+    for path in (left, written):
+        path.write_bytes(b"half")
+    with Session(small_pdf) as session:
+        session.read().result(60)
+        session.find("rope").result(30)
+    assert not left.exists()
+    assert written.exists()
 
 
 def test_asking_before_reading_says_to_wait(session):

@@ -155,6 +155,7 @@ def _saved(what: object, sha256: str, variant: str, kind: str) -> bool:
                 pickle.dump(piece, file, protocol=5)
         part.replace(path)
         _drop_oldest(path.parent, kind)
+        _drop_parts(path.parent)
     except OSError:
         log.warning("what was read of a document could not be cached", exc_info=True)
         if part is not None:
@@ -240,3 +241,11 @@ def _drop_oldest(folder: Path, kind: str) -> None:
             kept.append((path.stat().st_mtime, path))
     for _, path in sorted(kept)[:-KEPT]:
         path.unlink(missing_ok=True)
+
+
+def _drop_parts(folder: Path) -> None:
+    """What processes left half written that have ended: a window may be closed at any moment."""
+    for path in folder.iterdir():
+        process = path.suffix.removeprefix(".")
+        if process.isdigit() and path.is_file() and not _is_alive(process):
+            path.unlink(missing_ok=True)
