@@ -60,6 +60,9 @@ def test_other_questions_want_nothing_defined(typed):
         ("tr", "Çıkrık, kovayı kuyudan yukarı çeken bir makinedir.", "Çıkrık"),
         ("zh", "辘轳是一种用来从井里提水的装置。", "辘轳"),
         ("ja", "滑車とは、井戸から桶を上げるための車輪である。", "滑車"),
+        ("ja", "滑車は、井戸の桶を上げる車輪であり、毎年五月に油をさします。", "滑車"),
+        ("ja", "滑車は、井戸の桶を上げる車輪です。", "滑車"),
+        ("ja", "滑車は、桶を上げるための装置で、五月に油をさします。", "滑車"),
         ("ko", "도르래란 우물에서 두레박을 올리는 바퀴이다.", "도르래"),
     ],
 )  # fmt: skip
@@ -78,6 +81,8 @@ def test_a_sentence_defines_its_subject(language, said, term):
         ("es", "Esta es una máquina que sirve para subir el cubo lleno."),
         ("ru", "Он закрыл колодец, который служит для подъёма ведра."),
         ("de", "Der Haspel steht im Schuppen neben dem Eimer und dem Seil."),
+        ("ja", "滑車は、油をさしてあるので、冬でも正しく動くはずです。"),
+        ("ja", "滑車は、とても重いです。"),
     ],
 )
 def test_a_sentence_that_points_or_tells_defines_nothing(language, said):

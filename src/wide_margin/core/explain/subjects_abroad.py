@@ -90,6 +90,16 @@ _PATTERNS = {
     for language, forms in _FORMS.items()
 }  # fmt: skip
 _SIGNS = r"^(?P<term>[^，。：；、]{2,24}?)(?:（[^）]*）)?"
+_NO_PREDICATE = (
+    "(?<!はず)(?<!つもり)(?<!から)(?<!ため)(?<!よう)(?<!そう)"
+    "(?<!わけ)(?<!べき)(?<!ほど)(?<![いたるうくすなのん])"
+)
+"""What stands before "です" without being what the thing is: it is likely, because, high."""
+_SORTS_JA = (
+    "(?:団体|組織|ソフトウェア|プログラム|システム|ライブラリ|言語|ツール|パッケージ"
+    "|ディストリビューション|プロジェクト|形式|規格|装置|機械|方法)"
+)
+"""What a thing may be, where the sentence goes on."""
 _KANA = r"^(?P<term>[^、。：は]{2,24}?)(?:（[^）]*）)?"
 _OTHER_FORMS = {
     "zh": (
@@ -98,7 +108,9 @@ _OTHER_FORMS = {
     ),
     "ja": (
         (MEANS, regex(rf"{_KANA}とは")),
-        (IS, regex(rf"{_KANA}は、?.*(?:です|である|ものです|ソフトウェア|システム)[．。]?$")),
+        (IS, regex(
+            rf"{_KANA}は、?.*(?:{_NO_PREDICATE}です|である|ものです|ソフトウェア|システム)[．。]?$")),
+        (IS, regex(rf"{_KANA}は、?[^。]{{2,80}}?(?:であり|{_SORTS_JA}で)、")),
     ),
     "ko": (
         (MEANS, regex(r"^(?P<term>\S{1,16}?)(?:이란|란)\s")),
