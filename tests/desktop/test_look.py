@@ -14,7 +14,9 @@ from PySide6.QtWidgets import (
 )
 
 from wide_margin.core.pages import Picture
+from wide_margin.desktop.ink_names import InkNames
 from wide_margin.desktop.look import DAY, NIGHT, TEXT_PAIRS, contrast, style_sheet
+from wide_margin.desktop.model_dialog import ModelDialog
 from wide_margin.desktop.read_view.page_images import image_from
 
 
@@ -133,3 +135,13 @@ def test_windows_of_a_window_turn_to_night_with_it(empty_hand):
         image = button.grab().toImage()
         seen = {image.pixelColor(x, y).name() for x in range(4, 30) for y in range(4, 12)}
         assert colours.panel.lower() in seen
+
+
+def test_buttons_of_a_dialog_have_no_pictures(empty_hand):
+    window = empty_hand.window
+    dialogs = (
+        InkNames(DAY, window),
+        ModelDialog(window.reader.settings, window.reader.background, window),
+    )
+    for dialog in dialogs:
+        assert all(b.icon().isNull() for b in dialog.findChildren(QPushButton))

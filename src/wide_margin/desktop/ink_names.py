@@ -40,7 +40,7 @@ class InkNames(QDialog):
             grid.addWidget(field, row, 2)
             self.fields[ink] = field
         buttons = QDialogButtonBox(
-            QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel
+            QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel, self
         )
         buttons.accepted.connect(self.accept)
         buttons.rejected.connect(self.reject)

@@ -101,7 +101,7 @@ class ModelDialog(QDialog):
         trying.addWidget(self.try_button, 0, Qt.AlignmentFlag.AlignTop)
         trying.addWidget(self.verdict, 1)
         self.buttons = QDialogButtonBox(
-            QDialogButtonBox.StandardButton.Save | QDialogButtonBox.StandardButton.Cancel
+            QDialogButtonBox.StandardButton.Save | QDialogButtonBox.StandardButton.Cancel, self
         )
         self.buttons.accepted.connect(self.save)
         self.buttons.rejected.connect(self.reject)

@@ -50,7 +50,7 @@ class TermList(QDialog):
         row.addWidget(self.drop)
         row.addStretch(1)
         buttons = QDialogButtonBox(
-            QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel
+            QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel, self
         )
         buttons.accepted.connect(self.accept)
         buttons.rejected.connect(self.reject)

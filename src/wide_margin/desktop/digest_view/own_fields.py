@@ -32,7 +32,7 @@ class FieldsDialog(QDialog):
         )
         told.setWordWrap(True)
         yes_no = QDialogButtonBox.StandardButton
-        buttons = QDialogButtonBox(yes_no.Ok | yes_no.Cancel)
+        buttons = QDialogButtonBox(yes_no.Ok | yes_no.Cancel, self)
         buttons.accepted.connect(self.accept)
         buttons.rejected.connect(self.reject)
         column = QVBoxLayout(self)
