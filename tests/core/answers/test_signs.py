@@ -154,7 +154,10 @@ def test_a_measure_has_the_unit_that_is_asked_for(question, sentence, is_measure
     assert has_form(read_question(question), [sentence]) is is_measured
 
 
-@pytest.mark.parametrize("question", ["How do I wind it?", "What is long?", "How many are there?"])
+@pytest.mark.parametrize(
+    "question",
+    ["How do I wind it?", "What is long?", "How many are there?", "How deep may they be nested?"],
+)
 def test_no_measure_is_asked_for(question):
     assert measure_asked(question) is None
 
