@@ -143,6 +143,6 @@ def wear(window: QWidget, colours: Colours) -> None:
     sheet = style_sheet(colours)
     if window.styleSheet() != sheet:  # every widget is looked through for a new one
         application = QApplication.instance()
-        if isinstance(application, QApplication):
+        if isinstance(application, QApplication) and application.palette() != palette(colours):
             application.setPalette(palette(colours))
         window.setStyleSheet(sheet)

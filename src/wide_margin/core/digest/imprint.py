@@ -64,6 +64,8 @@ DATES = tuple(
     )
 )  # fmt: skip
 """From the surest form to the bare year and the last of some years."""
+BARE = 2
+"""So many of them, at the end, give a year alone."""
 _REVISED = regex(
     r"\b(?:revised|updated|last (?:changed|modified|updated)|überarbeitet|révisée?|mise? à jour|revisad[oa]|rivist[oa])\b\W*",
     re.I,
@@ -192,7 +194,9 @@ def date_of(
             match = match or pattern.search(line.text)
             if match is None:
                 continue
-            score = 3.0 - 0.25 * min(rank, len(DATES) - 3) - 0.5 * abs(line.page - title_page)
+            score = (
+                3.0 - 0.25 * min(rank, len(DATES) - BARE - 1) - 0.5 * abs(line.page - title_page)
+            )
             share = len(match[0]) / max(len(line.text), 1)
             score += 1.5 * share + 1.0 * tells
             score -= 1.5 * (is_again or bool(_OF_ANOTHER.search(line.text)))
@@ -205,7 +209,8 @@ def date_of(
     return best if best_score >= LEAST_OF_DATE else None
 
 
-def _has_date(text: str) -> bool:
+def has_date(text: str) -> bool:
+    """Whether a text has a date in one of its forms."""
     return any(pattern.search(text) for pattern in DATES)
 
 
@@ -224,7 +229,7 @@ def _is_at(line: FrontLine, title: Sequence[FrontLine], rest: Sequence[FrontLine
 def running_date(document: ReadDocument) -> Fact | None:
     """A date, not just a year, that stands in a running head or foot."""
     for line in running_lines(document):
-        for pattern in DATES[:-2]:
+        for pattern in DATES[:-BARE]:
             if (match := pattern.search(line.text)) and not _OF_ANOTHER.search(line.text):
                 return Fact(iso_of(match), line_locator(document, [line], match[0]))
     return None
@@ -262,7 +267,7 @@ def edition_of(
             continue
         match = VERSION.search(line.text)
         following = match and VERSION.search(line.text, match.end())
-        if match and following and _has_date(line.text[match.end() : following.start()]):
+        if match and following and has_date(line.text[match.end() : following.start()]):
             continue  # one after the other, each with its date
         is_of_list = match and re.match(r":\s*\w", line.text[match.end() :])
         is_of_text = match and (

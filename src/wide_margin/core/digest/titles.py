@@ -22,7 +22,7 @@ from wide_margin.core.digest.front import (
     overlap_across,
     running_lines,
 )
-from wide_margin.core.digest.imprint import DANGLES, DATES, MONTH_NAMES, ONLY_KIND, VERSION
+from wide_margin.core.digest.imprint import DANGLES, MONTH_NAMES, ONLY_KIND, VERSION, has_date
 from wide_margin.core.digest.names import names_going_on, names_in_line, people_in_block
 from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.explain.short_forms import spelled_out_front
@@ -423,7 +423,7 @@ def subtitle_of(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[F
         and not ((number := number_of(text)) and number.scheme == "decimal")
         and sum(map(str.isalpha, text)) >= 0.6 * len(text.replace(" ", ""))
         and not VERSION.search(text)
-        and not any(pattern.search(text) for pattern in DATES)
+        and not has_date(text)
         and not re.match(r"by\b|\W", text, re.I)
         and not _NO_SUBTITLE.match(text)
         and not _says(text)

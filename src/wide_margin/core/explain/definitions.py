@@ -123,6 +123,7 @@ _IS_MEANT = regex(
     r"(?:This|That|It)\s+is\s+(?:\w+ly\s+)?what\s+(?:(?:is|was)\s+(?:meant|understood)|(?:we|I|one|people)\s+(?:mean|understand))\s+by\s+"
     r"(?:(?:an?|the|saying|calling)\s+)?[“\"‘'”„]?(?P<term>[^\W\d_][\w’'-]*[”\"’']?(?:\s+[^\W\d_][\w’'-]*){0,3}?)[”\"’']?\s*(?:[.,:;]|$)"
 )
+"""The same without marks: "This is what is meant by a short rope"."""
 _DENIED = regex(r"\b(?:not|never|isn['’]t|aren['’]t)\b(?:\W+\w+){0,2}\W*$", re.I)
 """Before "what we call a polymer": then it says what none is."""
 _IS_CALLED = regex(r"(?:is|are|was|were|be|being|been)\s", re.I)
@@ -218,6 +219,7 @@ _STRONG = regex(
 
 
 _NAMING = "(?:called|termed|named|known)"
+"""Between a sort of thing and the name of one."""
 BREATH = 32
 """Sentences after which gathering can be broken off."""
 
@@ -258,7 +260,7 @@ def define(document: ReadDocument, term: str) -> Definition | None:
     for definition in clear + short + of_it:
         if definition.kind not in ("section", "symbol") and definition.weight >= CLEAR:
             return definition
-    if len(key) > 1 and among:  # "A copy that is not clear is called “opaque”": an opaque copy
+    if len(key) > 1:  # "A copy that is not clear is called “opaque”": an opaque copy
         named = [d for d in found.get(key[:1], []) if d.kind == "defined" and d.weight >= CLEAR]
         noun = list(words(term))[-1]
         return next((d for d in named if _calls_one(sentences[d.sentence].text, noun)), None)
