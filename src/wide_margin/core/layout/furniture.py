@@ -176,8 +176,8 @@ def _bar_of(line: Line) -> tuple[str, int]:
 def _edge_rows(lines: Sequence[Line], height: float) -> tuple[list[int], list[int]]:
     """Up to three rows from the top edge inwards, and from the bottom edge inwards."""
     rows = [row for row, line in enumerate(lines) if not line.apart]
-    top = [row for row in rows if lines[row].box[3] < _depth(lines[row]) * height]
-    bottom = [row for row in rows if lines[row].box[1] > (1 - _depth(lines[row])) * height]
+    top = [row for row in rows if _is_within(lines[row], lines[row].box[3], height)]
+    bottom = [row for row in rows if _is_within(lines[row], height - lines[row].box[1], height)]
     top += [row for row in _set_apart_at_top(lines, rows, height) if row not in top]
     top.sort(key=lambda row: lines[row].box[1])
     bottom.sort(key=lambda row: -lines[row].box[3])
@@ -202,9 +202,11 @@ def _set_apart_at_top(lines: Sequence[Line], rows: list[int], height: float) -> 
     return beside if is_numbered or below - bottom > GAP_BELOW * line.size else []
 
 
-def _depth(line: Line) -> float:
-    """Share of the page's height in which a line may be furniture."""
-    return FAR_EDGE if _NUMBER_ONLY.match(_plain(line)) else EDGE
+def _is_within(line: Line, depth: float, height: float) -> bool:
+    """Whether a line that reaches so far from an edge of the page may be furniture there."""
+    if depth >= FAR_EDGE * height:  # as most lines do
+        return False
+    return depth < EDGE * height or bool(_NUMBER_ONLY.match(_plain(line)))
 
 
 def _plain(line: Line) -> str:
@@ -414,9 +416,10 @@ def _looks(
 def _is_apart(lines: Sequence[Line], row: int) -> bool:
     """Whether a gap lies between a line and the text below or above it."""
     line = lines[row]
-    others = [other for k, other in enumerate(lines) if k != row and not other.apart]
-    below = [o.box[1] - line.box[3] for o in others if o.box[1] > line.box[1] + 1]
-    above = [line.box[1] - o.box[3] for o in others if o.box[1] < line.box[1] - 1]
+    top, bottom = line.box[1], line.box[3]
+    others = [other.box for other in lines if not other.apart]
+    below = [box[1] - bottom for box in others if box[1] > top + 1]
+    above = [top - box[3] for box in others if box[1] < top - 1]
     inwards = below if len(below) > len(above) else above
     return bool(inwards) and min(inwards) > GAP_BELOW * line.size
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import ctypes
 from collections import deque
-from collections.abc import Callable, Iterable
+from collections.abc import Callable
 from itertools import repeat
 from typing import TYPE_CHECKING, Any
 
@@ -41,19 +41,15 @@ def address_of(handle: Any) -> int:
     return ctypes.cast(handle, _HANDLE).value or 0
 
 
-def loose_boxes(text_page: int, n_chars: int, wanted: IntArray | None = None) -> FloatArray:
-    """(n_chars, 4) float32 left, bottom, right, top in user space; zeros where not wanted.
+def loose_boxes(text_page: int, spots: IntArray) -> FloatArray:
+    """(k, 4) float32 left, bottom, right, top of some characters, in user space.
 
     Loose boxes reach from the font's descent to its ascent, so characters of a line line up.
     """
-    rects = np.zeros((n_chars, 4), dtype=np.float32)  # FS_RECTF is left, top, right, bottom
+    rects = np.zeros((len(spots), 4), dtype=np.float32)  # FS_RECTF is left, top, right, bottom
     start = rects.ctypes.data
-    if wanted is None:
-        indexes: Iterable[int] = range(n_chars)
-        places: Iterable[int] = range(start, start + 16 * n_chars, 16)
-    else:
-        indexes, places = wanted.tolist(), (start + 16 * wanted).tolist()
-    deque(map(_loose_box, repeat(text_page), indexes, places), maxlen=0)
+    places = range(start, start + 16 * len(spots), 16)
+    deque(map(_loose_box, repeat(text_page), spots.tolist(), places), maxlen=0)
     return rects[:, [0, 3, 2, 1]]
 
 

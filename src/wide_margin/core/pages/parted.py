@@ -15,7 +15,7 @@ import numpy as np
 from wide_margin.core.later import regex
 
 if TYPE_CHECKING:
-    from wide_margin.core.geometry import FloatArray, IntArray
+    from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 
 SPACE = 0.17
 """A gap of so many font sizes between two letters of a word is a space."""
@@ -87,7 +87,7 @@ def without_false_spaces(chars: str, boxes: FloatArray) -> str:
     return "".join(made)
 
 
-def with_letters_joined(chars: str, boxes: FloatArray) -> str:
+def with_letters_joined(chars: str, boxes: FloatArray, alone: BoolArray) -> str:
     """The text with the letters of words that are set apart for show following each other.
 
     The spaces within a word become characters of no width; those between words are told by their
@@ -96,7 +96,10 @@ def with_letters_joined(chars: str, boxes: FloatArray) -> str:
     Args:
         chars: n characters of a page.
         boxes: (n, 4) box of each that begins or ends a word.
+        alone: (n,) which characters are a word each.
     """
+    if not (alone[:-4] & alone[2:-2] & alone[4:]).any():  # as on most pages
+        return chars
     made: list[str] = []
     for found in _LETTERS_APART.finditer(chars):
         rows = np.arange(found.start(), found.end(), 2)

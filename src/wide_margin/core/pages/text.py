@@ -125,8 +125,8 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     chars = with_ligatures(with_named_codes(_characters(text_page, address, n_chars)))
     chars = with_one_alphabet(with_signs(chars))
     first, last = _word_edges(chars)
-    wanted = np.flatnonzero(first | last) if only_edges else None
-    loose = native.loose_boxes(address, n_chars, wanted)
+    boxed = np.flatnonzero(first | last) if only_edges else np.arange(n_chars)
+    loose = native.loose_boxes(address, boxed)
     frame = frame_now(page)
     asked, marks = first, []
     if found := sorted(marks_in(chars, index)):
@@ -135,28 +135,22 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
         glued = [end for _, end in found if end < n_chars and not chars[end].isspace()]
         asked = first.copy()
         asked[marks + glued] = True
-    starts, fonts_of, sizes, fonts = _runs(address, np.flatnonzero(asked), chars, loose)
-    boxes = to_page_space(loose, frame.box, frame.turns)
-    boxes = _without_shapeless(boxes, loose, chars)
-    if marks and only_edges:
-        _box_marks(address, boxes, marks, frame)
-    chars = _with_loose_accents(chars, starts, fonts_of, fonts)
-    fonts = _with_fixed(chars, boxes, first, last, starts, fonts_of, fonts)
+    starts, fonts_of, sizes, fonts = _runs(address, np.flatnonzero(asked), chars, boxed, loose)
 
     def boxes_of(wanted: IntArray) -> FloatArray:
-        found = native.loose_boxes(address, int(wanted.max()) + 1, wanted)[wanted]
+        found = native.loose_boxes(address, wanted)
         return to_page_space(found, frame.box, frame.turns)
 
+    boxes = np.full((n_chars, 4), np.nan, dtype=np.float32)
+    shapes = to_page_space(loose, frame.box, frame.turns)
+    boxes[boxed] = _without_shapeless(shapes, loose, chars, boxed)
+    if marks and only_edges:
+        boxes[marks] = boxes_of(np.array(marks))
+    chars = _with_loose_accents(chars, starts, fonts_of, fonts)
+    fonts = _with_fixed(chars, boxes, first, last, starts, fonts_of, fonts)
     chars = with_hyphens(with_accents(chars, boxes, first, last, boxes_of), boxes_of)
-    chars = with_letters_joined(chars, boxes)
+    chars = with_letters_joined(chars, boxes, first & last)
     return PageText(index, width, height, chars, boxes, starts, fonts_of, sizes, fonts, frame)
-
-
-def _box_marks(address: int, boxes: FloatArray, marks: list[int], frame: Frame) -> None:
-    """Fill in the boxes of the first characters of marks."""
-    wanted = np.array(marks)
-    loose = native.loose_boxes(address, int(wanted[-1]) + 1, wanted)[wanted]
-    boxes[wanted] = to_page_space(loose, frame.box, frame.turns)
 
 
 def _word_edges(chars: str) -> tuple[BoolArray, BoolArray]:
@@ -217,10 +211,10 @@ def _with_fixed(
     font_of = fonts_of[np.searchsorted(starts, begins, side="right") - 1]
     width = (boxes[ends, 2] - boxes[begins, 0]) / letters
     told = list(fonts)
-    for number, font in enumerate(fonts):
-        rows = np.flatnonzero((font_of == number) & (letters >= FIXED_LETTERS) & (width > 0))
-        if len(rows) < FIXED_WORDS:
-            continue
+    long = np.flatnonzero((letters >= FIXED_LETTERS) & (width > 0))
+    n_words = np.bincount(font_of[long], minlength=len(fonts))
+    for number in np.flatnonzero(n_words >= FIXED_WORDS).tolist():
+        font, rows = fonts[number], long[font_of[long] == number]
         widths = np.sort(width[rows])
         usual = float(widths[len(rows) // 2] + widths[(len(rows) - 1) // 2]) / 2
         near = np.count_nonzero(np.abs(widths - usual) < FIXED_SPREAD * usual) / len(rows)
@@ -240,9 +234,18 @@ def _has_narrow(word: str) -> bool:
     return any(letter in "ijlft" for letter in word) and any(letter in "mwMWQ@" for letter in word)
 
 
-def _without_shapeless(boxes: FloatArray, loose: FloatArray, chars: str) -> FloatArray:
-    """Put NaN where a character has no area of its own: line ends and spaces made up."""
-    codes = np.frombuffer(chars.encode("utf-32-le"), dtype=np.uint32)
+def _without_shapeless(
+    boxes: FloatArray, loose: FloatArray, chars: str, boxed: IntArray
+) -> FloatArray:
+    """Put NaN where a character has no area of its own: line ends and spaces made up.
+
+    Args:
+        boxes: (k, 4) in page space; changed.
+        loose: (k, 4) the same in user space.
+        chars: n characters.
+        boxed: (k,) which of them these are.
+    """
+    codes = np.frombuffer(chars.encode("utf-32-le"), dtype=np.uint32)[boxed]
     bare = (codes == 10) | (codes == 13) | (boxes[:, 2] - boxes[:, 0] <= 0)
     bare |= (boxes[:, 3] - boxes[:, 1] <= 0) | ~loose.any(axis=1)
     boxes[bare] = np.nan
@@ -250,11 +253,12 @@ def _without_shapeless(boxes: FloatArray, loose: FloatArray, chars: str) -> Floa
 
 
 def _runs(
-    address: int, spots: IntArray, chars: str, loose: FloatArray
+    address: int, spots: IntArray, chars: str, boxed: IntArray, loose: FloatArray
 ) -> tuple[IntArray, IntArray, FloatArray, tuple[Font, ...]]:
     """Font and size, asked at the first character of every word.
 
-    The loose boxes are mended in place where fonts do not say how large they are.
+    The loose boxes, of the characters ``boxed``, are mended in place where fonts do not say how
+    large they are.
     """
     objects = native.text_objects(address, spots)
     seen = np.flatnonzero(objects)
@@ -271,7 +275,7 @@ def _runs(
             item: (handle or 0, size)
             for item, handle, size in zip(unique, handles, sizes.tolist(), strict=True)
         }
-        sizes = _true_sizes(address, said, spots, chars, loose)
+        sizes = _true_sizes(address, said, spots, chars, boxed, loose)
     fonts = {handle: _font(handle) for handle in dict.fromkeys(handles)}
     table = tuple(dict.fromkeys(fonts.values()))
     rank = {font: n for n, font in enumerate(table)}
@@ -296,7 +300,7 @@ def _runs(
 
 def _true_sizes(
     address: int, said: dict[int, tuple[int, float]], spots: IntArray, chars: str,
-    loose: FloatArray,
+    boxed: IntArray, loose: FloatArray,
 ) -> FloatArray:  # fmt: skip
     """Sizes of text objects of which the font does not say how large they are.
 
@@ -305,7 +309,8 @@ def _true_sizes(
         said: Font and size that each object says.
         spots: Characters to measure.
         chars: n characters.
-        loose: (n, 4) their boxes in user space, mended in place.
+        boxed: (k,) those that have been boxed.
+        loose: (k, 4) their boxes in user space, mended in place.
     """
     objects = native.text_objects(address, spots).tolist()
     seen = [(spot, said[item]) for spot, item in zip(spots.tolist(), objects, strict=True)
@@ -313,14 +318,14 @@ def _true_sizes(
     at = [spot for spot, _ in seen]
     heights = native.heights(address, at).tolist()
     told = measured([chars[spot] for spot in at], heights, [group for _, group in seen])
-    boxed = np.flatnonzero(loose.any(axis=1))
-    drawn = native.text_objects(address, boxed).tolist()
+    rows = np.flatnonzero(loose.any(axis=1))
+    drawn = native.text_objects(address, boxed[rows]).tolist()
     groups = [said.get(item) for item in drawn]
-    mended = [(row, told[group]) for row, group in zip(boxed.tolist(), groups, strict=True)
+    mended = [(row, told[group]) for row, group in zip(rows.tolist(), groups, strict=True)
               if group in told]  # fmt: skip
     if mended:
-        rows, sizes = zip(*mended, strict=True)
-        stand_on_line(address, loose, np.array(rows), np.array(sizes, dtype=np.float32))
+        some, sizes = map(np.array, zip(*mended, strict=True))
+        stand_on_line(address, loose, some, boxed[some], sizes.astype(np.float32))
     return np.array([told.get(group, group[1]) for group in said.values()], dtype=np.float32)
 
 

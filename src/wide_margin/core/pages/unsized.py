@@ -70,16 +70,19 @@ def measured(
     }
 
 
-def stand_on_line(address: int, loose: FloatArray, rows: IntArray, sizes: FloatArray) -> None:
+def stand_on_line(
+    address: int, loose: FloatArray, rows: IntArray, spots: IntArray, sizes: FloatArray
+) -> None:
     """Give the boxes of upright characters the height that their size has, in place.
 
     Args:
         address: The page's text.
         loose: (n, 4) left, bottom, right, top in user space.
-        rows: (k,) the characters to mend.
+        rows: (k,) those to mend.
+        spots: (k,) the characters that they are of.
         sizes: (k,) their sizes in points.
     """
-    y, upright = native.baselines(address, rows.tolist())
+    y, upright = native.baselines(address, spots.tolist())
     some = rows[upright]
     loose[some, 1] = y[upright] - DESCENT * sizes[upright]
     loose[some, 3] = y[upright] + ASCENT * sizes[upright]
