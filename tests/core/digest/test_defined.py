@@ -707,3 +707,23 @@ def test_what_a_name_stands_for_may_stand_on_a_line_of_its_own(tmp_path):
     made = Digester(read_document(tmp_path / "a.pdf"))
     answer = made.answer("What does wells stand for?", WHOLE, None)
     assert "Water Entry List of Lesser Streams" in answer.quotes[0].text
+
+
+def test_what_a_name_stands_for_goes_before_what_the_thing_is(tmp_path):
+    made = asked_of(
+        tmp_path,
+        "The height of the water is read from a WRS (Water Record Sheet) each day of May.",
+        "By a WRS we mean a wide roll of slats, on which the keepers of the wells write it.",
+    )
+    answer = made.answer("What does WRS stand for?", WHOLE, None)
+    assert "Water Record Sheet" in answer.quotes[0].text
+    assert answer.sure >= 0.6
+
+
+def test_the_first_word_of_a_quoted_name_is_not_what_is_named(tmp_path):
+    for name, is_defined in (("Strop 'additions'", False), ("'Strop additions'", True)):
+        said = f"All further ropes of the tower in the loft are called {name} there."
+        make_pdf(tmp_path / "a.pdf", [[("h1", "1 Ropes"), ("text", said)]])
+        document = read_document(tmp_path / "a.pdf")
+        assert define(document, "Strop") is None
+        assert (define(document, "Strop additions") is not None) == is_defined

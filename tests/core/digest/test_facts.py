@@ -954,3 +954,25 @@ def test_what_a_title_stands_for_is_its_subtitle_and_no_author(facts_of, monkeyp
     facts = facts_of(("title", "WQCKP"), ("large", meant), ("author", "Marta Lindqvist"))
     assert facts.subtitle.text == meant
     assert texts(facts.authors) == ["Marta Lindqvist"]
+
+
+def test_what_stands_at_the_head_of_each_page_is_the_title_under_a_larger_name(tmp_path):
+    def pages(head):
+        canvas = Canvas(str(tmp_path / "a.pdf"), pagesize=(595, 842))
+        canvas.setFont("Times-Bold", 27)
+        canvas.drawCentredString(297, 590, "WELLS OF THE NORTHERN VALLEYS")
+        canvas.setFont("Times-Bold", 20)
+        canvas.drawCentredString(297, 450, "THE ROPES OF THE LIBRARY")
+        canvas.showPage()
+        for n in range(2, 6):
+            canvas.setFont("Times-Roman", 9)
+            canvas.drawString(300, 800, head)
+            for k in range(20):
+                said = f"Rope {k} of the {'old ' * n}box is changed in the spring."
+                canvas.drawString(72, 700 - 14 * k, said)
+            canvas.showPage()
+        canvas.save()
+        return find_facts(read_document(tmp_path / "a.pdf")).title.text
+
+    assert pages("The Ropes of the Library") == "THE ROPES OF THE LIBRARY"
+    assert pages("Printed for the keepers") == "WELLS OF THE NORTHERN VALLEYS"

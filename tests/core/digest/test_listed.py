@@ -63,3 +63,41 @@ def test_lines_without_bullets_under_a_colon_are_a_list(digester):
 def test_a_section_that_has_only_sections_leaves_it_to_what_names_them(digester):
     quotes = digester.answer("What file formats are supported?", WHOLE, None).quotes
     assert not any(q.text.startswith("3.1") for q in quotes)
+
+
+KINDS = [
+    [("h1", "1 The Mill"), ("text", "The mill stands on the bank, and its wheel turns in spring.")],
+    [("h1", "2 Available Hoists"), ("text", "It has hoists for sacks, and the wheel drives them."),
+     ("h2", "2.1 The Long Hoist"), ("text", "The rope of it reaches the upper floor."),
+     ("h2", "2.2 The Hand Hoist"), ("text", "Somebody has to turn the handle of this one.")],
+    [("h1", "3 Keeping it"), ("h2", "3.1 Keepers"), ("h2", "3.1.1 Present"),
+     ("item", "• Aino Holm (Skerrow)"), ("item", "• Karl Aas (Hallan)"),
+     ("h2", "3.1.2 Past"), ("item", "• Marta Bale (Skerrow)")],
+    [("h1", "4 Sacks"), ("text", "Some types of sacks are wet, torn and old; a type may change."),
+     ("text", "There are currently three types of sacks in the mill:"),
+     ("item", "• the long sack"), ("item", "• the linen sack"), ("item", "• the blue sack"),
+     ("text", "There are two sorts of flour: fine and coarse.")],
+]  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def of_kinds(tmp_path_factory):
+    path = tmp_path_factory.mktemp("kinds") / "kinds.pdf"
+    make_pdf(path, KINDS)
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize(
+    ("typed", "said", "not_said"),
+    [
+        ("Which hoists are there?", ["The Long Hoist", "The Hand Hoist"], "spring"),
+        ("Who are the present keepers?", ["Aino Holm", "Karl Aas"], "Marta Bale"),
+        ("Who are the past keepers?", ["Marta Bale"], "Aino Holm"),
+        ("Which types of sacks are there?", ["long sack", "linen sack", "blue sack"], "torn"),
+        ("Which sorts of flour are there?", ["fine and coarse"], "torn"),
+    ],
+)
+def test_which_there_are_is_told_by_titles_and_by_their_number(of_kinds, typed, said, not_said):
+    told = " ".join(quote.text for quote in of_kinds.answer(typed, WHOLE, None).quotes)
+    assert all(each in told for each in said)
+    assert not_said not in told

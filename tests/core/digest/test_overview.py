@@ -464,3 +464,30 @@ def test_a_licence_is_told_from_the_section_on_it_where_nothing_else_states_it(t
         "Under which licence may I use it?", WHOLE, None
     )
     assert [quote.text for quote in answer.quotes] == [stated]
+
+
+def test_where_bugs_are_sent_may_be_told_by_a_name(tmp_path):
+    said = "All questions and bug reports on the barrels should be sent to the help desk at Hallan:"
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "Keeping Barrels"), ("text", "Barrels are kept in the dry."), ("text", said),
+         ("text", "https://barrels.example/desk")],
+        [("h1", "Hoops"), ("text", "The hoops are sent to the cooper. A bug in oak is a beetle.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "How do I report a bug?", WHOLE, None
+    )
+    told = [quote.text for quote in answer.quotes]
+    assert told[0] == said
+    assert "https://barrels.example/desk" in told
+
+
+def test_an_idea_that_is_stated_in_so_many_words_goes_before_the_gist(tmp_path):
+    said = "The key idea behind barrels is that oak swells when it is wet."
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "Keeping Barrels"), ("text", "This manual describes how barrels are kept dry.")],
+        [("h1", "Oak"), ("text", f"Nobody has asked why it holds. {said} It shrinks in summer.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("What is the key idea behind barrels?", WHOLE, None)
+    assert answer.quotes[0].text == said
+    assert made.answer("What are the main points?", WHOLE, None).quotes[0].text != said

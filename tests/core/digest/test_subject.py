@@ -124,3 +124,15 @@ def test_a_section_that_is_called_so_says_what_it_is(tmp_path):
     ])  # fmt: skip
     answer = Digester(read_document(path)).answer("What is Wellkeep?", WHOLE, None)
     assert answer.quotes[0].text.startswith("Every parish of the valley has a well")
+
+
+@pytest.mark.parametrize("said", [
+    "Wellkeep/Wellkeep-lite is a set of routines that keeps the water of wells.",
+    "The Lite/Wellkeep is a set of routines that keeps the water of wells.",
+    "Water Height Keeping (Wellkeep for short) was designed to keep the water of wells.",
+])  # fmt: skip
+def test_a_thing_with_two_names_is_introduced_by_either(tmp_path, said):
+    made = digester_of(tmp_path / "a.pdf", "This was last printed in May.", said)
+    answer = made.answer("What is Wellkeep?", WHOLE, None)
+    assert answer.quotes[0].text == said
+    assert answer.sure >= 0.6

@@ -35,6 +35,7 @@ def answer_of(path, typed, *said):
         ("Who is the author of the quorble?", "Much of it is from Quorble 2, as made by Karl Aas."),
         ("Who wrote the quorble software?", "The quorble software was written by Karl Aas."),
         ("Who made the quorble?", "The first version of the quorble was made by Karl Aas."),
+        ("Who wrote quorble?", "Here quorble by Aino Holm and Karl Aas does no such thing."),
         ("Who wrote the quorble?", "The Quorble's first author Karl Aas left it at the mill."),
     ],
 )
@@ -47,6 +48,7 @@ def test_what_says_by_whom_a_thing_was_made_answers(tmp_path, typed, said):
 @pytest.mark.parametrize(
     "said",
     [
+        "The quorble is kept by Karl Aas and it stands by Skerrow Mill.",
         "The quorble uses the pump written by Marta Lindqvist.",
         "The quorble is a copy of the pump which was developed by Aino Holm.",
         "It is a drum for the quorble. It was built by Karl Aas.",
@@ -135,3 +137,11 @@ def test_one_word_of_what_is_asked_for_is_no_sure_answer(tmp_path, said, sure):
     answer = answer_of(tmp_path / "a.pdf", typed, "The quorble has sail cloth of linen.")
     quoted = replace(answer, quotes=(Quote(said, answer.quotes[0].locators),), sure=0.8)
     assert with_measure(quoted).sure == sure
+
+
+def test_a_word_for_many_is_no_sum(tmp_path):
+    typed = "How much does the guild charge for the plans of the quorble?"
+    said = "The guild charges for the plans of the quorble an unlimited number of its members."
+    assert answer_of(tmp_path / "a.pdf", typed, said).sure <= 0.3
+    said = "The guild charges for the plans of the quorble an unlimited number of coins, or $20."
+    assert answer_of(tmp_path / "b.pdf", typed, said).sure > 0.3

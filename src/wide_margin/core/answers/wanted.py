@@ -56,10 +56,11 @@ _LABEL = regex(r"^\W*\d+(?:\.\d+)*[.)]\s")
 """The number of a section or an item, which counts nothing."""
 BEHIND, BEFORE = 4, 3
 """A counted thing stands at most so many words behind its number, or so many before it."""
-_OF_MONEY = regex(
+OF_MONEY = regex(
     r"\b(?:costs?|prices?|priced|paid|pays?|fees?|fine|charged?|salary|wages?|budget|expensive"
     r"|cheap)\b", re.I
 )  # fmt: skip
+"""Words of a question for a sum."""
 _MONEY = regex(
     r"[$€£¥]\s?\d|\d[\d.,]*\s?(?:[$€£¥]|dollars?|euros?|pounds?|cents?|pence|crowns?|francs?|marks?"
     r"|shillings?|guilders?|yen|USD|EUR|GBP|CHF|per\s?cent|%)(?!\w)"
@@ -110,7 +111,7 @@ def _number_near(text: str, thing: str) -> bool:
 def has_form(question: Question, best: Sequence[str]) -> bool | None:
     """Whether texts have a sum, a number, a time or a person, as asked; None where none is."""
     said = " ".join(best)
-    if question.kind in ("how many", "general") and _OF_MONEY.search(question.text):
+    if question.kind in ("how many", "general") and OF_MONEY.search(question.text):
         return bool(_MONEY.search(said))
     if measure := measure_asked(question.text):
         return bool(measure.search(said))

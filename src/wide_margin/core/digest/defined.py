@@ -28,7 +28,7 @@ from wide_margin.core.digest.named import (
 )
 from wide_margin.core.explain import define
 from wide_margin.core.explain.definitions import says_which_things
-from wide_margin.core.explain.short_forms import may_spell_out
+from wide_margin.core.explain.short_forms import find_short_forms, may_spell_out
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
@@ -134,11 +134,21 @@ def _spelled_out(document: ReadDocument, question: Question, answer: Answer, sho
         said = sentences[row]
         return said.kind not in SAYS_NOTHING and may_spell_out(said.text, short)
 
+    def is_exact(row: int) -> bool:
+        text = sentences[row].text
+        is_entry = text.startswith(f"{short} ") and sentences[row].kind in ("entry", "row")
+        is_formal = is_entry or any(found == short for found, *_ in find_short_forms(text))
+        return is_formal and spells_out(row)
+
     quoted = [row for q in answer.quotes for row in rows_within(document, q.locators[0].spans)]
-    if any(map(spells_out, quoted)):
+    if any(map(is_exact, quoted)):
         return replace(answer, sure=max(answer.sure, OF_SECTION))
     among = rows_with(document, document.index.analyser.terms(short))[:MOST_LOOKED_AT]
-    found = next((range(row, row + 1) for row in among if spells_out(row)), None)
+    found = next((range(row, row + 1) for row in among if is_exact(row)), None)
+    if found is None and any(map(spells_out, quoted)):
+        return replace(answer, sure=max(answer.sure, OF_SECTION))
+    if found is None:
+        found = next((range(row, row + 1) for row in among if spells_out(row)), None)
     if found is None:  # "The acronym can be expanded to", and what it stands for on its own line
         leads = [row for row in among if _LEADS_TO_LONG.search(sentences[row].text)]
         after = (range(row, row + 2) for row in leads if row + 1 < len(sentences))

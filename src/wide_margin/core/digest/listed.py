@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
@@ -11,11 +11,15 @@ from wide_margin.core.answers.lists import MAX_LIST_WORDS, items_after, list_aft
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
+from wide_margin.core.digest.titled import title_of
 from wide_margin.core.later import regex
+from wide_margin.core.outline.numbering import unnumbered
 
 if TYPE_CHECKING:
     from wide_margin.core.answers import Answer, Question, Quote
     from wide_margin.core.document import ReadDocument
+
+    Says = Callable[[str, Sequence[str]], bool]
 
 TELLING_WORDS, MOST_LISTED, MOST_NAMED = 2, 5, 8
 """So many words of their own a question and a title have in common at least; and sentences that are
@@ -24,7 +28,7 @@ OF_SECTION, OF_NAMES = 0.6, 0.45
 """The chance that the section of that name tells which there are, and that what names some does: of
 some forty such answers on ninety documents half did."""
 _ASKS_LIST = regex(
-    r"^\W*(?:what\s+(?:\w+\s+){0,5}?(?:are|exists?|available|supported)|what\s+(?:kinds?|sorts?|types?)|which|list|name|welche|quel(?:le)?s|cuáles"
+    r"^\W*(?:(?:what|who)\s+(?:\w+\s+){0,5}?(?:are|exists?|available|supported)|what\s+(?:kinds?|sorts?|types?)|which|list|name|welche|quel(?:le)?s|cuáles"
     r"|quali|quais|welke)\b", re.I
 )  # fmt: skip
 _ASKS_WHICH = regex(
@@ -38,6 +42,16 @@ _ASKS_SUPPORTED = regex(
     r"(?!\s+(?:by|for|in|when|if|to|from|as)\b)[^?]{0,12}\??$", re.I
 )  # fmt: skip
 """Asks which things the whole can do with, and not which of them something in it."""
+_ASKS_THERE = regex(
+    r"^\W*(?:which|what)\s+(?P<things>\S.*?)\s+(?:are\s+there|exist|do(?:es)?\s+(?:it|they)\s+have)\b[^?]{0,12}\??$", re.I
+)  # fmt: skip
+"""Asks which things of a kind there are."""
+_THERE_ARE = regex(
+    r"\bthere\s+(?:are|exist|were)\b|\b(?:two|three|four|five|six|seven|eight|nine|ten|several|various|the\s+following|[2-9]|1\d)\b",
+    re.I,
+)
+"""Says that there are some, or how many; their name stands after it."""
+_NAMES_BOTH = regex(r":\s\S.*\s(?:and|or)\s")
 _SUPPORTS = regex(
     r"\b(?:supports?|supported|provides?|offers?|accepts?|accepted|handles?|understands?|recogni[sz]es?|available"
     r"|implements?|implemented|following)\b", re.I
@@ -46,8 +60,12 @@ _NAMES_SOME = regex(
     r"[\w)”\"'’*+#-]+,\s(?:[\w(“\"'‘*+#./-]+\s){0,4}?[\w(“\"'‘*+#./-]+,?\s(?:and|or|as\s+well\s+as)\s+\S"
 )
 """Names three things or more."""
-STEM, NEAR, SOON = 5, 3, 10
-"""Letters by which a word is known again, and how many words before and after it is said of them."""
+FEWEST_KINDS = 2
+"""So many sections within one that is called after a single word say by their titles that they are
+of its kinds: "Wells" with "Deep wells" and "Dry wells"."""
+STEM, NEAR, SOON, NEAR_COUNT = 5, 3, 10, 6
+"""Letters by which a word is known again, how many words before and after it is said of them, and
+how many after it is told how many there are."""
 _NEGATED = regex(r"\b(?:not|no|never|without|cannot|only if|unless|if)\b|n[’']t\b", re.I)
 
 
@@ -57,7 +75,7 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
     "Which upload methods are there?" asks for what stands under "Upload methods"; "Which loaders
     are supported?" for a sentence that says that some are and names them.
     """
-    if question.kind not in ("list", "general") or not _ASKS_LIST.match(question.text):
+    if question.kind not in ("list", "general", "who") or not _ASKS_LIST.match(question.text):
         return answer
     begins, names = _of_section(document, question)
     if not begins and (named := _of_names(document, question)):
@@ -80,13 +98,28 @@ def _of_section(
 ) -> tuple[tuple[Quote, ...], tuple[Quote, ...]]:
     """How the section begins that is called by all that is asked for, and the headings in it."""
     asked = content_of(document, _ASKS_WHICH.sub(" ", question.text))
-    if len(asked) < TELLING_WORDS:
+    is_of_whole = len(asked) < TELLING_WORDS
+    if not asked or (is_of_whole and not _ASKS_THERE.match(question.text)):
         return (), ()
-    outline = document.outline
+    outline, whole = document.outline, content_of(document, title_of(document))
+
+    def above(row: int) -> frozenset[str]:
+        """What the titles of the sections around one say: "Keepers" of "Present"."""
+        return content_of(document, " ".join(outline.path(row)[:-1])) - whole
+
     for row, section in enumerate(outline.sections):
-        if content_of(document, section.title) != asked:
+        if is_of_whole:
+            title = unnumbered(section.title)
+            titled = content_of(document, _ASKS_WHICH.sub(" ", title)) - whole
+        else:
+            titled = content_of(document, section.title)
+        if titled != asked and not (titled and titled < asked <= titled | above(row)):
             continue
         inner = [k for k, parent in enumerate(outline.parents) if parent == row]
+        if is_of_whole:
+            said = (content_of(document, outline.sections[k].title) for k in inner)
+            if sum(asked <= terms for terms in said) < FEWEST_KINDS:
+                continue
         end = outline.sections[inner[0]].first_paragraph if inner else section.end_paragraph
         begins = _beginning(document, question, section.first_paragraph + 1, end)
         names = [_heading(document, question, k) for k in inner[:MOST_NAMED]]
@@ -122,26 +155,29 @@ def _heading(document: ReadDocument, question: Question, section: int) -> Quote 
 
 def _of_names(document: ReadDocument, question: Question) -> tuple[Quote, ...]:
     """A sentence that says that such things are supported and names them, or leads in to them."""
+    says = _supports_them
     match = _ASKS_SUPPORTED.match(question.text)
+    if match is None:
+        says, match = _has_them, _ASKS_THERE.match(question.text)
     wanted = content_of(document, match["things"]) if match else frozenset()
-    row = _naming(document, sorted(wanted)) if wanted else -1
+    row = _naming(document, sorted(wanted), says) if wanted else -1
     if row < 0:
         return ()
     said = quote_rows(document, question, row, row + 1)
     return (said, *items_after(document, row, set(), MAX_LIST_WORDS))
 
 
-def _naming(document: ReadDocument, wanted: Sequence[str]) -> int:
-    """The first row of a sentence with all wanted terms that names what is supported; -1 for none."""
+def _naming(document: ReadDocument, wanted: Sequence[str], says: Says) -> int:
+    """The first row of a sentence that says that there are all wanted things and names them, or -1."""
     sentences = document.text.sentences
     for row in rows_with(document, wanted):
         said = sentences[row]
         if said.kind in SAYS_NOTHING or _NEGATED.search(said.text):
             continue
-        if not _supports_them(said.text.lower(), wanted):
+        if not says(said.text.lower(), wanted):
             continue
         leads_in = said.text.endswith(":") and len(list_after(document, row)) > 1
-        if leads_in or _NAMES_SOME.search(said.text):
+        if leads_in or _NAMES_SOME.search(said.text) or _NAMES_BOTH.search(said.text):
             return row
     return -1
 
@@ -155,3 +191,12 @@ def _supports_them(said: str, wanted: Sequence[str]) -> bool:
         if any(word.strip("(“\"'").startswith(begins) for word in (*near, *after)):
             return True
     return False
+
+
+def _has_them(said: str, wanted: Sequence[str]) -> bool:
+    """Whether a sentence, in small letters, says that there are some of the things, or how many."""
+    begins = tuple(term[:STEM] for term in wanted)
+    return any(
+        any(word.startswith(begins) for word in said[match.end() :].split()[:NEAR_COUNT])
+        for match in _THERE_ARE.finditer(said)
+    )

@@ -101,6 +101,13 @@ OF_STRAY, PLAIN = 0.45, 0.8
 """Of the chance that a sentence somewhere tells what the whole needs or lacks, where it is less
 than the second: of fifteen such answers on manuals four were right, whose chance was told as two
 thirds; in articles that say so plainly it was told as more than the second."""
+_CHIEFLY = "(?:main|key|chief|central|basic|principal|fundamental|underlying|core|guiding)"
+_CHIEF = regex(
+    rf"\b(?:the|its) {_CHIEFLY} (?P<what>idea|point|message|argument|thesis|claim|insight|principle)\b",
+    re.I,
+)
+N_STATED = 2
+"""Sentences of what is stated in so many words."""
 OF_SUBTITLE = 5
 """Words of a subtitle that says what a document is about."""
 FEW_WORDS = 8
@@ -207,6 +214,8 @@ def _lines(
         if not any(limits.values()):
             limits["n_words"] = SECTION_WORDS
         return gist_lines(document, choose(scored, rows, **limits)), SURE
+    if kind == "about" and (stated := _stated(document, asked.question, rows)):
+        return gist_lines(document, stated[: form.max_sentences or N_STATED]), IN_ITS_PLACE
     if kind == "about":
         lines = _chief_first(document, scored, about(document, scored, rows, limits), rows)
         if asked.reach.kind == "document":
@@ -252,6 +261,23 @@ def _lines(
     if kind in ("purpose", "organised", "begin"):
         return about(document, scored, rows, limits), IN_ITS_PLACE
     return (), 0.0
+
+
+def _stated(document: ReadDocument, question: str, rows: Sequence[int]) -> list[int]:
+    """Rows that say what an idea or a point is in the words of a question for it, and the next."""
+    asked = _CHIEF.search(question)
+    if asked is None:
+        return []
+    sentences = document.text.sentences
+    stated = re.compile(
+        rf"\b(?:the|our|its|my) {_CHIEFLY} {asked['what']}\b[^.;]{{0,60}}?\s(?:is|was)\b", re.I
+    )
+    said = {r for r in rows if sentences[r].kind in ("body", "item")}
+    found = next((r for r in rows if r in said and stated.search(sentences[r].text)), -1)
+    if found < 0:
+        return []
+    is_same = found + 1 in said and sentences[found + 1].paragraph == sentences[found].paragraph
+    return [found, found + 1] if is_same else [found]
 
 
 def _of_this(document: ReadDocument, rows: Sequence[int]) -> list[int]:

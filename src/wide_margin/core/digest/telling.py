@@ -270,8 +270,11 @@ def naming(names: tuple[str, ...]) -> Naming | None:
         return None
     written = (escape(name).replace(r"\-", "[- ]?") for name in names)
     either = "|".join(sorted(written, key=len, reverse=True))
-    name = rf"(?:{either})(?:\s+(?:{either}))*(?:\s+{THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
-    spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\((?:{either})\)"
+    one = (
+        rf"(?:\w[\w-]*\s?/\s?)?(?:{either})(?:\s?/\s?\w[\w-]*)?"  # "Wellkeep/Wellkeep-lite is a …"
+    )
+    name = rf"{one}(?:\s+(?:{either}))*(?:\s+{THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
+    spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\((?:{either})(?:\s+(?:for|in)\s+short)?\)"
     known_as = rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:aka|a\.k\.a\.|alias)\s+(?:{either})"
     begins = (
         rf"^\W*(?:\w+:\s+)?{_LEADS_IN}(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+\s+)?{name})"

@@ -90,7 +90,10 @@ _TOLD: dict[str, re.Pattern[str]] = {
     "bugs": regex(
         r"(?=.*(?:https?://|www\.|\S@\S|\btrack(?:er|ing)\b|\bmailing[- ]list|\bforums?\b))"
         r"(?=.*\b(?:report|send|sent|submit|file|contact|post|use)(?:s|ed|ing|ting|ted)?\b)"
-        r"(?=.*\b(?:bugs?|bug[- ]reports?|issues?|problems?|feedback|comments|suggestions)\b)", re.I
+        r"(?=.*\b(?:bugs?|bug[- ]reports?|issues?|problems?|feedback|comments|suggestions)\b)"
+        r"|(?=.*\b(?:bugs?|bug[- ]reports?|problems?)\b)"
+        r"(?=.*\b(?:report|send|sent|submit|address|direct|e?-?mail)(?:ed|ted)?\s(?:[^.;]{1,60}\s)?to\s[^.;]{0,60}"
+        r"(?:\bhelp ?desk\b|\b(?:maintainers?|authors?|developers?|(?:support|development)\s(?:team|group|office))\b|:\s*$))", re.I
     ),
 }  # fmt: skip
 """What a sentence says that answers where no section is called so."""

@@ -7,6 +7,7 @@ set letter by letter.
 from __future__ import annotations
 
 import re
+from collections import defaultdict
 from collections.abc import Container, Sequence
 from itertools import pairwise
 from typing import TYPE_CHECKING
@@ -113,6 +114,8 @@ SAYS = 7
 
 OF_TITLE_PAGE, LEAST_SAID = 0.7, 4
 """For a first page that has little else than what is set largest and has so many words."""
+OF_RUNNING_HEAD = 1.5
+"""For what stands at the head of more than one of the first pages too."""
 OF_PEOPLE, OF_NAMED_KIND = 1.5, 0.7
 """Against lines that say who wrote it, and for those that end with the kind of work they name."""
 _NAMED_KIND = regex(
@@ -133,6 +136,7 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
     if named_in_page := _title_of_command(lines):
         return named_in_page
     people = _people(document, lines)
+    heads = _repeated_heads(document)
     best: list[FrontLine] = []
     best_score = 0.0
     for page in range(TITLE_PAGES):
@@ -149,6 +153,8 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
             score = _title_score(block, rivals or on_page, named, document.facts.author)
             score -= OF_PEOPLE * (len(block) == 1 and block[0].text in people)
             score += OF_TITLE_PAGE * (score > 0 and is_of_title)
+            said = letters_of(" ".join(line.text for line in block))
+            score += OF_RUNNING_HEAD * (score > 0 and said in heads)
             if score > best_score:
                 best, best_score = block, score
     return _in_running_head(document, best, named) or _whole(best, lines)
@@ -190,6 +196,16 @@ def _in_running_head(
         return []
     heads = (line for line in running_lines(document) if line.page < TITLE_PAGES)
     return [head for head in heads if letters_of(head.text) == letters_of(named)][:1]
+
+
+def _repeated_heads(document: ReadDocument) -> frozenset[str]:
+    """The letters of what stands at the head or foot of more than one of the first pages."""
+    pages: defaultdict[str, set[int]] = defaultdict(set)
+    for line in running_lines(document):
+        for part in {line.text, *line.text.split("\t")}:
+            if number_of(part) is None:
+                pages[letters_of(part)].add(line.page)
+    return frozenset(said for said, on in pages.items() if len(on) > 1 and len(said) >= LONG_TITLE)
 
 
 def _people(document: ReadDocument, lines: Sequence[FrontLine]) -> frozenset[str]:

@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.answers import read_question
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.signs import asked_parts
-from wide_margin.core.answers.wanted import counts_them, has_form, has_thing
+from wide_margin.core.answers.wanted import OF_MONEY, counts_them, has_form, has_thing
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.defined import MENTIONED
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
@@ -67,6 +67,11 @@ OBJECT = 6
 _MAKES = regex(
     rf"(?-i:[A-Z][\w.’'-]+(?:\s+(?:and\s+)?[A-Z][\w.’'-]*)+)\s+(?:\w+ly\s+)?{_DID}\b", re.I
 )
+_NAME = r"(?-i:[A-Z][\w’'-]+(?:\s+[A-Z][\w.’'-]*)+)"
+_BY_SOMEBODY = regex(
+    rf"\s+by\s+{_NAME}(?:,\s+{_NAME})*(?:,?\s+(?:and|&)\s+{_NAME})?(?=\s*(?:[a-z(),.;]|$))"
+)
+"""A thing by somebody: "quorble by Ann Bale and Cy Dow draws wells"."""
 _MAKER = f"(?:{'|'.join(_MAKERS)})s?"
 _IS_MAKER = regex(
     rf"\b{_MAKER}\s+of\b[^.;:()]{{2,50}}?(?:\b(?:is|are|was|were)\s+|\(|,\s+(?!(?-i:The\b)))(?:mainly\s+)?{_ONE}"
@@ -97,6 +102,8 @@ def with_maker(document: ReadDocument, answer: Answer) -> Answer:
     naming = rows_with(document, wanted)
     near = sorted({row for k in naming for row in (k, k + 1)} & _making(document))
     row = next((k for k in near if _tells(document, k, wanted)), None)
+    if row is None:  # "by Ann Bale" needs no word of making
+        row = next((k for k in naming if _tells(document, k, wanted)), None)
     if row is None:
         return replace(answer, sure=min(answer.sure, MENTIONED))
     first = row - 1 if _leans(document, row) else row
@@ -133,7 +140,8 @@ def with_measure(answer: Answer) -> Answer:
         is_told = False
     if asked_parts(question.text) and has_thing(question, said) is False:
         is_told = False
-    if is_told is not False or (is_number and any(map(_SOME_NUMBER.search, said))):
+    may_be_word = is_number and not OF_MONEY.search(question.text)
+    if is_told is not False or (may_be_word and any(map(_SOME_NUMBER.search, said))):
         return answer
     return replace(answer, sure=min(answer.sure, MENTIONED))
 
@@ -187,6 +195,10 @@ def _tells_of(document: ReadDocument, said: str, wanted: list[str]) -> bool:
     if match := _NEXT_TO.search(said):
         before = _THING.sub("", said[: match.start()].rstrip(_BETWEEN))
         return names(" ".join(before.split()[-len(wanted) :]))
+    for by in _BY_SOMEBODY.finditer(said):
+        before = _THING.sub("", said[: by.start()].rstrip(_BETWEEN)).split()
+        if len(wanted) <= len(before) and names(" ".join(before[-len(wanted) :])):
+            return True
     if match := _MAKES.search(said):
         return names(" ".join(said[match.end() :].split()[:OBJECT]))
     return False

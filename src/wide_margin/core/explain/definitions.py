@@ -133,6 +133,8 @@ _CALLS_IT = regex(r"[^,.;:]+\sas\s")
 """After "refers to": then it is the other thing that is called something."""
 _OF_FILE = regex(r"[./\\]\w")
 """After a name that is that of a file: "called wells.ini"."""
+_GOES_ON_QUOTED = regex(r"\s?[“\"‘'`]\w")
+"""After the first word of a name: "are called JIB 'extensions'"."""
 _FOR_IS = regex(
     r"^(?:[A-Z]\w+ )?(?:the |an? )?(?:technical |usual |general |common |standard |proper )?"
     r"(?:term|word|name|expression)\s+(?:used\s+)?(?:for|of|given to)\s+(?:(?!\b(?:because|since|there|but|although|whereas)\b).){3,90}?\s+(?:is|are|was)\s+"
@@ -473,6 +475,8 @@ def _in_sentence(
             term = _until_small_word(match["term"])
             denied = _IS_NOT if _IS_CALLED.match(match[0]) else _DENIED
             if denied.search(text[: match.start()]) or _OF_FILE.match(text, match.end()):
+                continue
+            if not match["quote"] and _GOES_ON_QUOTED.match(text, match.end()):
                 continue
             if _is_term(term) and not (
                 term[0].isupper()

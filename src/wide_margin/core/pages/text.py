@@ -42,7 +42,6 @@ from wide_margin.core.pages.unsized import LEAST, measured, stand_on_line
 if TYPE_CHECKING:
     from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
     from wide_margin.core.pages.document import PdfFile
-    from wide_margin.core.pages.model import Frame
 
 # TeX's Computer Modern family and the URW faces say weight and slant in letters of their own.
 _BOLD = regex(
