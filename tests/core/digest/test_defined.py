@@ -710,14 +710,18 @@ def test_what_a_name_stands_for_may_stand_on_a_line_of_its_own(tmp_path):
 
 
 def test_what_a_name_stands_for_goes_before_what_the_thing_is(tmp_path):
-    made = asked_of(
-        tmp_path,
-        "The height of the water is read from a WRS (Water Record Sheet) each day of May.",
-        "By a WRS we mean a wide roll of slats, on which the keepers of the wells write it.",
-    )
+    filling = [("text", "The keeper goes to the mill and counts what is there in the morning.")] * 3
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Wells"), *filling,
+         ("text", "The height of the water is read from a WRS (Water Record Sheet) in May.")],
+        [("h1", "2 Mills"), *filling,
+         ("text", "A WRS is defined as a wide roll of slats, on which the keepers write it.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
     answer = made.answer("What does WRS stand for?", WHOLE, None)
     assert "Water Record Sheet" in answer.quotes[0].text
     assert answer.sure >= 0.6
+    assert "defined as" in made.answer("What is a WRS?", WHOLE, None).quotes[0].text
 
 
 def test_the_first_word_of_a_quoted_name_is_not_what_is_named(tmp_path):
