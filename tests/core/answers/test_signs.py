@@ -24,6 +24,8 @@ from wide_margin.core.passages import Sentence
     [
         ("What language is the program written in?", ("program", "written", "in")),
         ("Which metal are the lids made of?", ("lids", "made", "of")),
+        ("After whom is the well named?", ("well", "named", "after")),
+        ("In which language was the program written?", ("program", "written", "in")),
         ("What is the estimate based on?", ("estimate", "based", "on")),
         ("What is it used for?", ("it", "used", "for")),
         ("What language is spoken here?", None),

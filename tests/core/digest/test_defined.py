@@ -731,3 +731,36 @@ def test_the_first_word_of_a_quoted_name_is_not_what_is_named(tmp_path):
         document = read_document(tmp_path / "a.pdf")
         assert define(document, "Strop") is None
         assert (define(document, "Strop additions") is not None) == is_defined
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("What is splicing?", "In rope making, splicing is the joining of two ropes end to end."),
+        (
+            "What is rtk?",
+            "The lists are made by rtk — the Rope Tree Keeper — that reads each rope.",
+        ),
+    ],
+)
+def test_a_definition_may_stand_within_a_sentence(tmp_path, typed, said):
+    answer = asked_of(tmp_path, f"All ropes are greased. {said}").answer(typed, WHOLE, None)
+    assert said in answer.quotes[0].text
+    assert answer.sure >= 0.6
+
+
+def test_a_plain_word_between_dashes_is_not_defined(tmp_path):
+    made = asked_of(tmp_path, "The ropes hang in the loft — the driest of the rooms — until May.")
+    assert made.answer("What is a loft?", WHOLE, None).sure <= 0.3
+
+
+def test_what_a_thing_is_used_for_is_what_it_does(tmp_path):
+    filling = "The keeper goes to the mill in the morning and counts what is there. " * 3
+    made = asked_of(
+        tmp_path,
+        "As one does in the tower, what rtk does is not told by rtk, since rtk can be used to do "
+        f"both. {filling}",
+        f"rtk is usually introduced to make the lists of ropes shorter. {filling}",
+    )
+    answer = made.answer("What does rtk do?", WHOLE, None)
+    assert "make the lists of ropes shorter" in answer.quotes[0].text

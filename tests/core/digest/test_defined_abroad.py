@@ -64,6 +64,13 @@ def test_other_questions_want_nothing_defined(typed):
         ("ja", "滑車は、井戸の桶を上げる車輪です。", "滑車"),
         ("ja", "滑車は、桶を上げるための装置で、五月に油をさします。", "滑車"),
         ("ko", "도르래란 우물에서 두레박을 올리는 바퀴이다.", "도르래"),
+        ("es", "El arte de cortar la plancha recibe el nombre de grabado (en metal).", "grabado"),
+        ("fr", "Cette machine du puits de la cour s'appelle un treuil.", "treuil"),
+        ("de", "Das Gerät an der Wand des Brunnens wird Haspel genannt.", "Haspel"),
+        ("de", "Das Gerät an der Wand des Brunnens heißt „Haspel“.", "Haspel"),
+        ("it", "La ruota sopra il pozzo della corte si chiama carrucola.", "carrucola"),
+        ("pt", "A roda por cima do poço da casa chama-se roldana.", "roldana"),
+        ("nl", "Het werktuig boven de put op het erf wordt lier genoemd.", "lier"),
     ],
 )  # fmt: skip
 def test_a_sentence_defines_its_subject(language, said, term):
@@ -76,6 +83,7 @@ def test_a_sentence_defines_its_subject(language, said, term):
     ("language", "said"),
     [
         ("fr", "Ce n’est pas une machine pour lever le seau du puits."),
+        ("fr", "Ce puits s'appelle ainsi, et le seau de la cour est plein."),
         ("fr", "Il est une heure et le seau du puits est plein d’eau."),
         ("de", "Das ist eine Vorrichtung, mit der man den Eimer hebt."),
         ("es", "Esta es una máquina que sirve para subir el cubo lleno."),

@@ -976,3 +976,63 @@ def test_what_stands_at_the_head_of_each_page_is_the_title_under_a_larger_name(t
 
     assert pages("The Ropes of the Library") == "THE ROPES OF THE LIBRARY"
     assert pages("Printed for the keepers") == "WELLS OF THE NORTHERN VALLEYS"
+
+
+def test_the_month_over_a_paper_is_its_date_and_not_a_year_in_the_text(facts_of):
+    facts = facts_of(
+        ("text", "February 2015, Volume 64, Issue 2. doi: 10.1000/wells.64"),
+        ("title", "Keeping a Village Well"), ("author", "Marta Lindqvist"),
+        ("text", "Wells were kept before, but in 1999 two papers of note were published on ropes."),
+    )  # fmt: skip
+    assert facts.date.text == "2015-02"
+
+
+def test_a_kind_of_work_is_nobody_s_name(facts_of):
+    facts = facts_of(
+        ("title", "Wellkeep Coding Standards"), ("author", "The Wellkeep Development Team"),
+        ("author", "August 30, 2006"),
+    )  # fmt: skip
+    assert facts.title.text == "Wellkeep Coding Standards"
+    assert texts(facts.authors) == ["The Wellkeep Development Team"]
+
+
+def test_a_street_over_its_town_is_no_author(facts_of):
+    facts = facts_of(
+        ("title", "Agreement on Wells"), ("author", "Wells and Ropes GmbH"),
+        ("author", "Beim Strohhaus 31"), ("author", "20097 Hallan"),
+    )  # fmt: skip
+    assert texts(facts.authors) == []
+
+
+@pytest.mark.parametrize(
+    ("line", "authors"),
+    [
+        ("Copyright (c) 2003 Rafal Mantik and Jan Krawik", ["Rafal Mantik", "Jan Krawik"]),
+        ("Copyright © 2003–2009 by Rafal Mantik", ["Rafal Mantik"]),
+        ("Copyright (c) 2003 Wells International", []),
+        ("Copyright (c) 2003 Rafal Mantik. All rights reserved by him and his heirs.", []),
+    ],
+)  # fmt: skip
+def test_who_holds_the_copyright_is_the_author_where_nobody_else_is_named(facts_of, line, authors):
+    assert texts(facts_of(("title", "Keeping a Village Well"), ("text", line)).authors) == authors
+    named = facts_of(
+        ("title", "Keeping a Village Well"), ("author", "Marta Lindqvist"), ("text", line)
+    )
+    assert texts(named.authors) == ["Marta Lindqvist"]
+
+
+def test_a_team_is_named_in_other_languages(facts_of):
+    facts = facts_of(
+        ("title", "El pozo de la casa"), ("author", "El equipo de desarrolladores de Pozo")
+    )
+    assert texts(facts.authors) == ["El equipo de desarrolladores de Pozo"]
+
+
+@pytest.mark.parametrize("said", [
+    "Permission is hereby granted, free of charge, to any person obtaining a copy of this text.",
+    "Permission to use, copy and change this text for any purpose is hereby granted without fee.",
+    "The keepers grant permission to copy and distribute this text for any purpose.",
+])  # fmt: skip
+def test_a_licence_that_grants_permission(facts_of, said):
+    facts = facts_of(("title", "Keeping a Village Well"), ("text", said))
+    assert facts.licence.text == said

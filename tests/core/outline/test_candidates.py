@@ -1,6 +1,7 @@
 """What may be a heading, and which of it looks like one."""
 
 from collections import Counter
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -259,3 +260,19 @@ def test_what_is_nearly_as_sure_as_most_of_its_style_is_a_heading_as_well():
     assert near.tolist() == [True] * 10 + [False, False]
     few = _near_their_like(found[:5], odds[5:10], seems[:5], least[:5], stands[5:10])
     assert not few.any()
+
+
+@pytest.mark.parametrize(
+    ("text", "page", "is_one"),
+    [("January 3, 2023", 0, False), ("3. Januar 2023", 0, False), ("January 3, 2023", 1, True),
+     ("The 3 rivers, 2023", 0, True)],
+)  # fmt: skip
+def test_the_day_of_issue_is_no_heading(text, page, is_one):
+    pages = pages_of([("Wells", {"size": 13.0}), (text, {"size": 13.0})])
+    moved = [
+        p if p.page == 0 else replace(p, pieces=tuple(
+            piece._replace(line=piece.line._replace(page=page)) for piece in p.pieces
+        )) for p in pages
+    ]  # fmt: skip
+    titles = [c.title for c in find_candidates(moved, 10.0, "Serif", frozenset())]
+    assert (text in titles) == is_one

@@ -1,6 +1,7 @@
 """Ligatures and accents that old fonts leave as codes and as signs of their own."""
 
 import numpy as np
+import pikepdf
 import pytest
 from reportlab.pdfgen.canvas import Canvas
 
@@ -9,6 +10,7 @@ from wide_margin.core.layout.text import fold, folded_with_places, tidy
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.repair import (
     with_accents,
+    with_cork_signs,
     with_hyphens,
     with_ligatures,
     with_one_alphabet,
@@ -194,3 +196,48 @@ def test_soft_hyphens_that_are_printed_within_a_line_are_hyphens(extracted, widt
         return np.tile(np.array([10.0, 0.0, 10.0 + width, 8.0]), (len(wanted), 1))
 
     assert with_hyphens(extracted, boxes_of) == read
+
+
+@pytest.mark.parametrize(
+    ("extracted", "read"),
+    [
+        ("The \x10blob\x11, or \x10rope\x11.", "The “blob”, or “rope”."),
+        ("(\x10\x1drst\x11) and \x10/\x11 with \x10_ptr\x11", "(“\x1drst”) and “/” with “_ptr”"),
+        ("das \x12Seil\x10, und", "das „Seil“, und"),
+        ("the \x10well\x15rope\x11 \x16 a pair", "the “well–rope” — a pair"),
+        ("the \x1crst well\x15rope pair \x16 here", "the \x1crst well–rope pair — here"),
+        ("\x1cn d\x13un \x13puits\x14 ici", "\x1cn d\x13un «puits» ici"),
+        ("typed \x11so\x11 for \x10well\x11", "typed ”so” for “well”"),
+        ("1 <\x17< 3", "1 <\u200b< 3"),
+    ],
+)
+def test_codes_of_quotation_marks_and_dashes(extracted, read):
+    assert with_cork_signs(extracted) == read
+
+
+def test_brackets_of_formulas_are_no_quotation_marks():
+    for text in ("exp \x10\r\n2π(x − c)\r\n\x11 = 1", "(T0)\r\n\x12\r\nT1\r\n\x13(1.1)",
+                 "B\x15arsan", "spectra \x16(E) of it", "plain “text” – so"):  # fmt: skip
+        assert with_cork_signs(text) == text
+
+
+def test_brackets_are_told_by_their_font(tmp_path):
+    path = tmp_path / "brackets.pdf"
+    canvas = Canvas(str(path))
+    canvas.setFont("Helvetica", 12)
+    canvas.drawString(72, 700, "a<b>c")
+    canvas.save()
+    with pikepdf.open(path, allow_overwriting_input=True) as file:
+        page = file.pages[0]
+        drawn = page.Contents.read_bytes().replace(b"<b>", b"\\022b\\023")
+        page.Contents = file.make_stream(drawn)
+        font = next(iter(page.Resources.Font.values()))
+        for name in ("/ABCDEF+CMEX10", "/ABCDEF+Cmexico"):
+            font.BaseFont = pikepdf.Name(name)
+            file.save(tmp_path / f"{name[8:]}.pdf")
+    read = {}
+    for made in ("CMEX10", "Cmexico"):
+        pdf = PdfFile(tmp_path / f"{made}.pdf")
+        read[made] = read_text(pdf, 0, only_edges=True).chars
+        pdf.close()
+    assert read == {"CMEX10": "a(b)c", "Cmexico": "a\x12b\x13c"}

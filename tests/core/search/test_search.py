@@ -14,7 +14,7 @@ from wide_margin.core.search import (
     rank,
     read_terms,
 )
-from wide_margin.core.search.analysis import find_words, words
+from wide_margin.core.search.analysis import find_words, language_of, words
 from wide_margin.core.search.find import folded_with_places
 from wide_margin.core.search.ranking import sentence_scores
 
@@ -216,3 +216,12 @@ def test_a_language_without_a_stemmer_keeps_its_name():
 def test_raised_marks_are_no_part_of_a_word_but_a_power_of_a_letter_is(written, asked):
     assert asked in list(words(written))
     assert asked in find_words(written.lower())
+
+
+def test_the_language_is_that_of_most_pages():
+    spanish = "El pozo está en el patio de la casa, y el agua que se saca de él es para todos."
+    english = "You may copy the work under the terms of this licence, and of it only. " * 30
+    table = "42 17 Haspel 9 en 13 Rolle 5 Kurbel 8 16 Seil 77 Eimer 3 Griff 4"
+    assert language_of([spanish] * 4 + [english] * 3) == "es"
+    assert language_of([table] * 20 + [english] * 3) == "en"
+    assert language_of([spanish, table]) == "es"  # too few to be told page by page

@@ -94,6 +94,11 @@ _RELATION = regex(
     r"(?P<subject>.*?)\s*\b(?P<verb>made|[a-z]{2,}(?:ed|en|wn|pt|ght|nt|lt|ld|ne))"
     r"\s+(?P<tie>in|of|on|from|by|with|for|to|as|into|under|at|after)\W*$", re.I
 )  # fmt: skip
+_RELATION_AHEAD = regex(
+    r"^(?P<tie>in|on|by|from|of|for|to|with|after|under|at|into|as)\s+(?:what|which|whom?)\b.*?\b(?:is|are|was|were)\s+"
+    r"(?P<subject>.*?)\s*\b(?P<verb>made|[a-z]{2,}(?:ed|en|wn|pt|ght|nt|lt|ld|ne))\W*$", re.I
+)  # fmt: skip
+"""The same with what ties the two in front: "After whom is the well named?"."""
 _PRONOUN = regex(r"\b(?:it|this|they|these|he|she|which|that|who)\b", re.I)
 
 
@@ -108,7 +113,7 @@ class Relation(NamedTuple):
 
 def asked_relation(question: str) -> Relation | None:
     """The relation whose other end is asked for; None where the question does not end so."""
-    match = _RELATION.match(question)
+    match = _RELATION.match(question) or _RELATION_AHEAD.match(question)
     if match is None:
         return None
     named = [word for word in match["subject"].lower().split() if word.isalnum()]

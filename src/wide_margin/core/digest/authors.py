@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Sequence, Set
 from functools import reduce
 from itertools import pairwise, takewhile
 from typing import TYPE_CHECKING
@@ -31,6 +31,10 @@ NEXT = 3
 """Lines after a title in which the name of nobody but an author is set like a heading."""
 SMALLER = 0.93
 """Names in type smaller than the first ones' by more are those of their places of work."""
+_HELD = regex(
+    r"^\W*(?:copyright\s*(?:©|\(c\))?|©|\(c\))\s*(?:by\s+)?(?:\d{4}(?:\s*[-–,]\s*\d{2,4})*)?\s*,?\s*(?:by\s+)?(?=[^\W\d_])", re.I
+)  # fmt: skip
+"""Comes before those who hold the copyright."""
 _POSTCODE = regex(r"(?:[A-Z]{1,2}[- ])?\d{4,6}\b")
 _STREET = regex(r"\s\d{1,4}[a-z]?$")
 LONG_TITLE = 8
@@ -84,7 +88,7 @@ def authors_of(
     after = rest[labels[0] + 1 :] if labels else list(rest)
     size = 0.0
     others = _of_others(after)
-    by_line = list(_names_by_line(after))
+    by_line = list(_names_by_line(after, _streets(lines)))
     for line, names in _told(by_line) or by_line:
         if id(line) in others:
             continue
@@ -108,7 +112,7 @@ def authors_of(
     if not found and not printed:
         found = _above_title(document, lines, title) or _under_heading(document, lines)
     if not found:
-        found = _with_those_beside(document, lines, printed)
+        found = _with_those_beside(document, lines, printed) or _holders(document, lines)
     elif printed and len(printed) < len(found):
         # The page may name places and offices that look like people; the file knows some of them.
         known = [f for f in found if any(same_person(f.text, p.text) for p in printed)]
@@ -163,6 +167,16 @@ def _under_heading(document: ReadDocument, lines: Sequence[FrontLine]) -> list[F
     return []
 
 
+def _holders(document: ReadDocument, lines: Sequence[FrontLine]) -> list[Fact]:
+    """The people who hold the copyright, where a line of the front names them and nobody else."""
+    for line in lines:
+        held = _HELD.match(line.text)
+        names = _only_names(line.text[held.end() :]) if held else []
+        if names and all(is_rare_name(name) and not is_body(name) for name in names):
+            return [Fact(name, line_locator(document, [line], name)) for name in names]
+    return []
+
+
 def _with_those_beside(
     document: ReadDocument, lines: Sequence[FrontLine], printed: list[Fact]
 ) -> list[Fact]:
@@ -176,18 +190,27 @@ def _with_those_beside(
     return printed
 
 
-def _names_by_line(lines: Sequence[FrontLine]) -> Iterator[tuple[FrontLine, list[str]]]:
+def _streets(lines: Sequence[FrontLine]) -> set[int]:
+    """Lines, by their ids, that are a street with its number, over a place with its own."""
+    return {
+        id(line) for line, following in pairwise(lines)
+        if _STREET.search(line.text) and _POSTCODE.match(following.text)
+    }  # fmt: skip
+
+
+def _names_by_line(
+    lines: Sequence[FrontLine], streets: Set[int]
+) -> Iterator[tuple[FrontLine, list[str]]]:
     """The names that lines give; a list of people with their places may run over several."""
     after = {id(line): following.text for line, following in pairwise(lines)}
     for block in blocks_of(lines):
         people = people_in_block(" ".join(line.text for line in block))
         for line in block:
-            is_street = _STREET.search(line.text) and _POSTCODE.match(after.get(id(line), ""))
             if people:
                 told = [name for name in people if name.split()[-1] in line.text]
                 people = [name for name in people if name not in told]
                 yield line, told
-            elif not is_street:
+            elif id(line) not in streets:
                 yield line, names_going_on(line.text, after.get(id(line), ""))
 
 

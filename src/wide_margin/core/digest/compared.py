@@ -28,6 +28,8 @@ OF_SECTION = 2
 """Statements that are quoted of each of two sections."""
 ONE_SIDE = 0.8
 """What an answer for one side alone is worth."""
+OF_ONE = 0.5
+"""The chance that it tells how they differ, at most."""
 SURE_OF_BOTH = 0.5
 """The chance that a statement on both sides tells how they differ, where it only names them."""
 _CONTRASTS = regex(
@@ -82,6 +84,7 @@ def answer_compared(
     sure = min((answer.sure for answer in kept), default=0.0)
     if len(kept) < 2:
         sure *= ONE_SIDE
+        sure = min(sure, OF_ONE)
     is_of_sides = not whole.quotes or _speaks_of_any(document, whole.quotes[0], sides)
     if not kept:
         return None if is_of_sides else replace(whole, sure=min(whole.sure, MENTIONED))

@@ -79,8 +79,9 @@ _KINDS = (
 """What things that do something are."""
 _DOES = regex(rf"^what\s+(?:does|do|can)\s+(?P<name>.+?)(?P<kind>\s+{_KINDS})?\s+do\s*\??$", re.I)
 _HAS_IT_DO = (
-    r"(?:will |can |also |then |simply )?(?!(?:is|was|has|does|as|needs|requires|comes|depends) |(?:runs|works) on )(?:\w+[^\Ws]s|output|create|print|read|write|set|return"
-    r"|show|compute|make|take)\b"
+    r"(?:is (?:\w+ly )?(?:used|introduced|provided|meant|intended|designed|there) (?:to|for)\b"
+    r"|(?:will |can |also |then |simply )?(?!(?:is|was|has|does|as|needs|requires|comes|depends) |(?:runs|works) on )(?:\w+[^\Ws]s|output|create|print|read|write|set|return"
+    r"|show|compute|make|take)\b)"
 )
 _BEGINS_DOING = regex(
     rf"\W*(?:this (?:\w+ )?|it )?(?:{_HAS_IT_DO}|[a-z]{{3,}} (?:the|an?|all|its|your|this|each|no|to|from|\w+s)\b)",
@@ -231,7 +232,10 @@ def _doing(
     thing = re.escape(without_article(name.lower()).strip())
     begins = re.compile(rf"\W*(?:the )?[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}", re.I)
     terms = document.index.analyser.terms(name)
-    for row in rows_with(document, terms) if answer.sure < OF_SECTION or not is_said else ():
+    told_of = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
+    is_plain = any(begins.match(document.text.sentences[row].text) for row in told_of)
+    is_poor = answer.sure < OF_SECTION or not is_said
+    for row in rows_with(document, terms) if is_poor or not is_plain else ():
         sentence = document.text.sentences[row]
         if sentence.kind in ("body", "item") and begins.match(sentence.text):
             quote = quote_rows(document, question, row, row + 1)

@@ -51,6 +51,7 @@ from wide_margin.core.digest.telling import THING
 from wide_margin.core.digest.terms import N_TERMS, KeyTerm, key_terms, phrases_of
 from wide_margin.core.digest.titled import title_of
 from wide_margin.core.digest.who_and_when import tells_maker, with_maker, with_measure
+from wide_margin.core.explain import define
 from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
@@ -317,7 +318,8 @@ class Digester:
         document = self._document
         if name := named_subject(typed, self._names):
             told = answer_subject(document, typed, reach, name)
-            if told is None and not is_explained(document, name) and not _IS_FOR.search(typed):
+            is_nowhere = told is None and not is_explained(document, name)
+            if is_nowhere and not _IS_FOR.search(typed) and define(document, name) is None:
                 return answer_nearest(document, self.scored, typed, reach)
             return told
         language = document.index.language

@@ -94,8 +94,9 @@ _FIGURE = regex(r"\d")
 _GOES_ON = regex(r"(?:version|release|edition|revision)\s[\w.]+\s[a-z]{3,}")
 """A version in the middle of a sentence: "version 5 fonts are"."""
 _LICENCE = regex(
-    r"\b(?:permission is granted|licen[sc]ed under|under the terms of|redistribut\w+ (?:it|and)|free documentation licen[sc]e"
-    r"|general public licen[sc]e|creative commons|(?:is|are|placed|put|released|dedicated|donated) (?:in|into|to) the public domain|all rights reserved|may be (?:copied|reproduced|distributed))\b", re.I
+    r"\b(?:permission is (?:hereby )?granted|permission to (?:use|copy|reproduce)\b.{0,160}\bis (?:hereby )?granted"
+    r"|(?:grants?|gives?) (?:\w+ )?permission to (?:use|copy|reproduce|print|distribute)|licen[sc]ed under|under the terms of|redistribut\w+ (?:it|and)|free documentation licen[sc]e"
+    r"|general public licen[sc]e|creative commons|(?:is|are|placed|put|released|dedicated|donated) (?:in|into|to) the public domain|all rights reserved|may be (?:freely )?(?:copied|reproduced|distributed))\b", re.I
 )  # fmt: skip
 _LICENCE_ABROAD = regex(
     r"(?=.*(?:licen[csçz]|lizenz|licen[tc]i|лиценз|许可|授权|ライセンス|라이선스|\bGPL\b)).*?"
@@ -140,6 +141,8 @@ SMALL_WORDS = 3
 """So many longer words in small letters make a line one of running text."""
 LEAST_OF_DATE = 1.9
 """Score below which what looks like a date is more likely one of something else."""
+NEXT_TO_YEAR = 16
+"""Characters after a year within which it is told to be that of issue: "(2010), published in"."""
 LICENCE_PAGES, AT_END = 6, 3
 """Pages of the front, without its contents, and at the end, on which a licence is stated."""
 FRONT_OF_BOOK = 3
@@ -194,12 +197,18 @@ def date_of(
             match = match or pattern.search(line.text)
             if match is None:
                 continue
+            is_bare = rank >= len(DATES) - BARE
+            near = line.text[: match.end() + NEXT_TO_YEAR]
+            if is_bare and is_text and not _TELLS_DATE.search(near):
+                continue  # "in 1999 two papers were published"
             score = (
                 3.0 - 0.25 * min(rank, len(DATES) - BARE - 1) - 0.5 * abs(line.page - title_page)
             )
             share = len(match[0]) / max(len(line.text), 1)
             score += 1.5 * share + 1.0 * tells
-            score -= 1.5 * (is_again or bool(_OF_ANOTHER.search(line.text)))
+            # "May 2015, Volume 3" is over a paper the date of its issue.
+            is_head = not is_bare and not line.text[: match.start()].strip()
+            score -= 1.5 * (is_again or (not is_head and bool(_OF_ANOTHER.search(line.text))))
             score -= 0.8 * bool(_OF_COPYRIGHT.search(line.text))
             score -= 1.5 * (len(line.text.split()) > 12 and not tells)
             if score > best_score:

@@ -60,7 +60,7 @@ _ARTICLES = frozenset(
 _NO_NAME = regex(
     r"\b(?:universi[td]\w*|uniwersytet|univerzit\w*|\w*hochschule|école|escuela|\w*verlag|éditions|institut\w*|department|dept|faculty|facult\w+|school|college|laborator\w*|cent(?:er|re)|academy"
     r"|division|section|chapter|part|appendix|abstract|introduction|contents|preface|version|edition|release|revision"
-    r"|manual|guide|handbook|report|paper|journal|volume|issue|vignette|package|license|licence|copyright|draft|inc|ltd|gmbh"
+    r"|manual|guide|handbook|standards?|guidelines?|conventions?|specifications?|tutorial|reference|report|paper|journal|volume|issue|vignette|package|license|licence|copyright|draft|inc|ltd|gmbh"
     r"|street|avenue|ave|road|boulevard|blvd|lane|drive|suite|square|highway|box|email|e-mail|phone|tel|fax|http|www|hospital|bank|ministry|office|company|corporation|press"
     r"|homepage|webpage|website|downloads?|conference|workshop|symposium|congress|meeting|seminar|lecture|course|summit"
     r"|research|science|sciences|technology|engineering|statistics|mathematics|biostatistics|medicine|bioinformatics"
@@ -70,6 +70,8 @@ _NO_NAME = regex(
 _BODY = regex(
     r"\b(?:the\s+)?(?P<name>(?:[A-Z][\w+.-]*\s+){1,5}(?:[Dd]evelopment [Tt]eam|[Tt]eam|[Pp]roject|[Cc]ommittee|[Ww]orking [Gg]roup"
     r"|[Dd]evelopers|[Cc]onsortium|[Ff]oundation|[Ss]ociety|[Aa]uthority|[Cc]ommission|[Aa]ssociation|[Mm]ailing [Ll]ist))\b"
+    r"|\b(?P<abroad>(?:[Ee]l\s+equipo|[Ll][’']équipe|[Aa]\s+equip[ea]|[Ii]l\s+team|[Dd]as\s+Team|[Dd]ie\s+Entwickler|[Ll]os\s+desarrolladores|[Ll]es\s+développeurs)"
+    r"\s+(?:de\s+(?:desarroll(?:o|adores)|développement|developpement|desenvolvimento|documentación|traducción)\s+)?(?:de|do|da|du|di|von|der|des)\s+[A-Z][\w+.-]*)"
 )  # fmt: skip
 _ONLY_ARTICLE = regex(r"(?:the|il|la|le|el|o|der|die|das|het|de|our|this)\s+\w+$", re.I)
 _ADDRESS = regex(r"\d{2,5}[a-z]?\s+[A-ZÀ-Þ]")
@@ -102,9 +104,10 @@ def names_in_line(text: str) -> list[str]:
     plain = re.sub(r"\([^)]*\)|\[[^\]]*\]|[*†‡§¶∗⋆♯#]+|\d+", " ", plain).strip()
     told = bool(_BY.match(plain))
     plain = _TITLES.sub(" ", _BY.sub("", plain))
-    if (body := _BODY.search(plain)) and not _ONLY_ARTICLE.match(body["name"]):
+    body = _BODY.search(plain)
+    if body and not _ONLY_ARTICLE.match(said := body["name"] or body["abroad"]):
         rest = (plain[: body.start()] + plain[body.end() :]).strip(" ,.")
-        return [" ".join(body["name"].split())] if word_count(rest) <= MOST_BESIDE_BODY else []
+        return [" ".join(said.split())] if word_count(rest) <= MOST_BESIDE_BODY else []
     parts = [" ".join(part.split()).strip(" .,:-") for part in _SPLIT.split(plain)]
     if all(_CHINESE_PERSON.fullmatch(part) and part not in _CHINESE_WORDS for part in parts):
         return parts

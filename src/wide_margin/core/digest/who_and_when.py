@@ -196,8 +196,8 @@ def _tells_of(document: ReadDocument, said: str, wanted: list[str]) -> bool:
         before = _THING.sub("", said[: match.start()].rstrip(_BETWEEN))
         return names(" ".join(before.split()[-len(wanted) :]))
     for by in _BY_SOMEBODY.finditer(said):
-        before = _THING.sub("", said[: by.start()].rstrip(_BETWEEN)).split()
-        if len(wanted) <= len(before) and names(" ".join(before[-len(wanted) :])):
+        thing = _THING.sub("", said[: by.start()].rstrip(_BETWEEN)).split()
+        if len(wanted) <= len(thing) and names(" ".join(thing[-len(wanted) :])):
             return True
     if match := _MAKES.search(said):
         return names(" ".join(said[match.end() :].split()[:OBJECT]))

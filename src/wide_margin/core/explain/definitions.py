@@ -77,8 +77,13 @@ _ADVERB = (
     r"|formally|informally|normally|traditionally|typically|collectively|still|now|just|basically"
     r"|essentially|called|technically|\w+ly),?\s+)"
 )
+_IN_FIELD = (
+    r"In (?:[\w-]+ ){0,2}(?:general|\w*(?:ics|ing|logy|graphy|metry)|science|theory|algebra|analysis|law|medicine|parlance"
+    r"|terminology|jargon|terms),\s"
+)
+"""Leads in to what something is in a field: "In computer programming, a cast is …"."""
 _IS = regex(
-    rf"^(?P<article>An?|The|By|Each|Every|In \w+ing, an?|In general, an?|Eine?|Der|Die|Das|Une?|Les?|La|El|Los)?\s*"
+    rf"^(?P<article>An?|The|By|Each|Every|{_IN_FIELD}(?:an?\s|the\s)?|Eine?|Der|Die|Das|Une?|Les?|La|El|Los)?\s*"
     rf"(?:(?:term|word|name|phrase|notion|concept|expression)s?\s+)?{_TERM}"
     r"(?:\s*\((?:(?P<abbr>[^)]{1,30})|[^)]{1,90})\))?,?\s+"
     rf"(?:,?\s*{_ADVERB}){{0,2}}"
@@ -156,6 +161,8 @@ _NAME_APPOSED = regex(
     r"(?<=[a-z\d)] )(?P<term>[A-Z][\w’'+-]*(?:\s+[A-Z][\w’'+-]*){0,2}),\s+(?:an?|the)\s+(?P<what>[\w’'-]+(?:\s+[\w’'-]+){0,9})(?=\s*(?:[,.;:()]|$))"
 )
 """A name in the middle of a sentence, and what it is: "a front-end to Remind, an alarm program"."""
+_DASHED = regex(r"\b(?P<term>[^\W\d_][\w’'+-]*)\s?[—–]\s(?:an?|the)\s+[^—–]{8,110}\s?[—–]\s")
+"""A name and what it is between dashes: "the tree is made by dtc — the compiler of it — in May"."""
 _BRACKET = regex(
     r"\s\((?:that is,?|i\.e\.,?|meaning|an?\s+\w{3,}\s+\w+|the\s+\w{3,}\s+\w+|twice|half|any\s+\w+|those\s+\w+)\b[^()]{6,}\)"
 )  # fmt: skip
@@ -510,6 +517,9 @@ def _in_sentence(
         head = next((k for k, word in enumerate(what) if word in PREPOSITIONS), len(what)) - 1
         is_sort = head >= 0 and what[head] in _SORTS
         if is_sort and first_finite(what) < 0 and _is_term(match["term"]):
+            yield Definition(match["term"], row, "defined", CLEAR)
+    for match in _DASHED.finditer(text) if "—" in text or "–" in text else ():
+        if frequency_rank(match["term"].lower()) is None and _is_term(match["term"]):
             yield Definition(match["term"], row, "defined", CLEAR)
     for short, long, weight in find_short_forms(text):
         yield Definition(short, row, "abbreviation", weight, long)

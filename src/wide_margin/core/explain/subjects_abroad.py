@@ -120,6 +120,34 @@ _OTHER_FORMS = {
         (OF_KIND, regex(r"^(?P<term>[^\s,]+(?:\s[^\s,]+)??),?\s.*\bbir\b.*[dt][ıiuü]r\.?$")),
     ),
 }  # fmt: skip
+_GIVEN = (
+    r"\s+(?:un[’']|une?\s|un[oa]?\s|eine?n?\s|el\s|la\s|il\s|le\s|l[’']|les\s|een\s|de\s|het\s|als\s)?"
+    r"[“\"„«‘]?\s?(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,2}?)\s?[”\"“»’]?"
+)
+_CLOSED = r"(?=\s*(?:[.,;:()]|$))"
+_GIVES_NAME = {
+    "de": r"heißt|heißen|nennt man|nennen wir|nennt sich",
+    "fr": r"s[’']appelle(?:nt)?|(?:est|sont) (?:appelé|nommé|dit)e?s?|porte(?:nt)? le nom de",
+    "es": r"se (?:llaman?|denominan?|conocen? como)|(?:es|son) llamad[oa]s?|reciben? el nombre de",
+    "it": r"si chiama(?:no)?|(?:è|sono) (?:chiamat|dett)[oaei]|prend(?:e|ono) il nome di",
+    "pt": r"(?:chama|denomina)m?-se|(?:é|são) chamad[oa]s?|recebem? o nome de",
+    "nl": r"heet|heten|noemen we|noemt men",
+}
+_NAMED_BETWEEN = {
+    "de": ((r"wird|werden", r"genannt|bezeichnet"),), "nl": ((r"wordt|worden", r"genoemd"),),
+}  # fmt: skip
+_NAMES_IT = {
+    language: (
+        regex(rf"\b(?:{gives}){_GIVEN}{_CLOSED}"),
+        *(
+            regex(rf"\b(?:{first}){_GIVEN}\s+(?:{last})\b")
+            for first, last in _NAMED_BETWEEN.get(language, ())
+        ),
+    )
+    for language, gives in _GIVES_NAME.items()
+}  # fmt: skip
+"""Gives a thing its name after what it is: "Cet art s'appelle la gravure."."""
+NAMED = 0.72
 LANGUAGES = frozenset({*_PATTERNS, *_OTHER_FORMS})
 
 
@@ -143,6 +171,11 @@ def subject_abroad(text: str, language: str) -> tuple[str, float] | None:
         match = pattern.match(text)
         if match is not None and len(text) - match.end("term") > 2 * LEAST:
             return match["term"].strip(), weight
+    for gives in _NAMES_IT.get(language, ()):
+        named = gives.search(text)
+        is_after = named is not None and len(text[: named.start()].split()) >= LEAST
+        if named is not None and is_after and _is_term(named["term"], language):
+            return named["term"], NAMED
     return None
 
 

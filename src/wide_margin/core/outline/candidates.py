@@ -110,6 +110,13 @@ def unspaced(title: str) -> str:
     return "".join(tokens) if len(tokens) >= 5 and n_single >= 0.8 * len(tokens) else title
 
 
+_DAY_ALONE = regex(
+    r"^\W*(?:[^\W\d_]{3,10}\.?\s+\d{1,2}(?:st|nd|rd|th)?|\d{1,2}(?:\.|st|nd|rd|th)?\s+(?:de\s+)?[^\W\d_]{3,10}\.?),?\s+(?:de\s+)?"
+    r"(?:19|20)\d\d\W*$"
+)
+"""A day, its month and its year: "January 3, 2023", "3. Januar 2023"."""
+
+
 def find_candidates(
     paragraphs: Sequence[Paragraph], body_size: float, face: str, passed_over: frozenset[int]
 ) -> list[Candidate]:
@@ -153,6 +160,8 @@ def _could_be(paragraph: Paragraph, body_size: float, face: str) -> bool:
         return False
     if paragraph.kind == "caption" or (paragraph.kind == "note" and not text[:1].isdigit()):
         return False
+    if _is_date_of_issue(paragraph):
+        return False
     line = paragraph.pieces[0].line
     larger = line.size >= 1.04 * body_size
     start = text[:2]
@@ -175,6 +184,12 @@ def _could_be(paragraph: Paragraph, body_size: float, face: str) -> bool:
     most = MAX_WORDS if line.size < MUCH_LARGER * body_size else MAX_WORDS_ASKED
     return _reads_as_title(plain, rest, most if rest[-1:] == "?" else MAX_WORDS,
                            stands_out=stands_out)  # fmt: skip
+
+
+def _is_date_of_issue(paragraph: Paragraph) -> bool:
+    """Whether it is a day alone on the first page, and not set as a heading of its own would be."""
+    is_day = _DAY_ALONE.match(paragraph.text) is not None
+    return is_day and paragraph.page == 0 and not paragraph.pieces[0].line.is_bold
 
 
 def _is_counted_row(paragraphs: Sequence[Paragraph], row: int) -> bool:

@@ -132,6 +132,55 @@ def with_one_alphabet(chars: str) -> str:
     return _MIXED.sub(in_one, chars)
 
 
+_CORK = regex(r"[\x10-\x17]")
+"""Codes of quotation marks and dashes in TeX's later encoding (T1)."""
+_BEFORE_WORD = r"(?:(?<=[\s(\[{/–—-])|(?<=^))"
+_AFTER_WORD = r"(?<=[^\W_]|[.,;:!?)\]}>+*%#$&'’…])"
+_STOPPED = r"(?=[\s.,;:!?)\]}/–—-]|[’']s|$)"
+_MARKS = (("\x12", "\x10", "„", "“"), ("\x10", "\x11", "“", "”"), ("\x13", "\x14", "«", "»"))
+"""Codes of what opens and of what closes, and the signs; large brackets of formulas have the same
+codes in another font, and stand apart or within a word."""
+_PAIRS = tuple(
+    (
+        regex(rf"{_BEFORE_WORD}{opens}(?=[^\W_\u200b]|[\x1b-\x1f<&\\(\[.$%#'‘*+~-])"), first,
+        regex(rf"{_AFTER_WORD}{closes}{_STOPPED}"), last,
+    )
+    for opens, closes, first, last in _MARKS
+)  # fmt: skip
+_ANY_OPENING = regex(rf"{_BEFORE_WORD}\x10(?=\S)")
+_ANY_CLOSING = regex(rf"(?<=\S)\x11|{_BEFORE_WORD}\x11(?=[^\W_])")
+"""Beside signs too, on a page that has such marks; one that closes may be typed before a word."""
+_CORK_LIGATURE, _OT_LIGATURE = regex(r"[\x1b-\x1f](?=[a-z])"), regex(r"[\x0b\x0c\x0e\x0f]")
+_EN_DASH = regex(r"(?<=\w)\x15(?=\w)|(?<=\s)\x15(?=\s)")
+_EM_DASH = regex(r"(?<=[\w\s,.)”])\x16(?=[\w\s“])")
+_WORD_MARK = regex(r"(?<=([<>,`'-]))\x17(?=\1)")
+"""Keeps two signs from becoming a ligature, and shows nothing."""
+
+
+def with_cork_signs(chars: str) -> str:
+    """The text with quotation marks and dashes in place of their codes in old fonts.
+
+    A font without a table of meanings passes the codes of TeX's later encoding on as they are.
+
+    Source:
+        The Cork encoding (T1), TUGboat 11 (1990), 514.
+    """
+    if not _CORK.search(chars):
+        return chars
+    chars = _WORD_MARK.sub(NOTHING, chars)
+    is_cork = bool(_CORK_LIGATURE.search(chars)) and not _OT_LIGATURE.search(chars)
+    for opens, first, closes, last in _PAIRS:
+        if first == "«" and not is_cork:
+            continue
+        if opens.search(chars) and closes.search(chars):
+            chars = closes.sub(last, opens.sub(first, chars))
+            is_cork = True
+    if is_cork:
+        chars = _ANY_CLOSING.sub("”", _ANY_OPENING.sub("“", chars))
+        chars = _EM_DASH.sub("—", _EN_DASH.sub("–", chars))
+    return chars
+
+
 def with_ligatures(chars: str) -> str:
     """The text with ligatures in place of the codes that stand for them in old fonts.
 

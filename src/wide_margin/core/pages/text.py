@@ -32,6 +32,7 @@ from wide_margin.core.pages.parted import (
 from wide_margin.core.pages.repair import (
     LIGATURE_CODES,
     with_accents,
+    with_cork_signs,
     with_hyphens,
     with_ligatures,
     with_one_alphabet,
@@ -59,6 +60,12 @@ _FIXED = regex(
 # Computer Modern in its first encoding: cmr10, cmbx12, cmti10, cmcsc10; not its successors.
 _OLD_ENCODING = regex(
     r"(?:^|\+)cm(?:r|b|bx|ti|bxti|sl|bxsl|ss|ssi|ssbx|ssdc|csc|tt|itt|sltt|u|dunh)\d+", re.I
+)
+_EXTENSION = regex(r"(?:^|\+)(?:cm|lm|eu|tx|px|ntx|newtx)\w*ex[a-z]?\d*(?:-|$)", re.I)
+"""TeX's fonts of large signs."""
+_BRACKET_CODE, _BRACKETS = (
+    regex(r"[\x10-\x15]"),
+    str.maketrans(dict(zip("\x10\x11\x12\x13\x14\x15", "()()[]", strict=True))),
 )
 _LOOSE_ACCENT = regex("[" + "".join(LOOSE_ACCENTS) + "]")
 _LOOSENED = str.maketrans(LOOSE_ACCENTS)
@@ -121,7 +128,8 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     if n_chars <= 0:
         return PageText.empty(index, width, height, frame_now(page))
     address = native.address_of(text_page)
-    chars = with_ligatures(with_named_codes(_characters(text_page, address, n_chars)))
+    chars = with_named_codes(_characters(text_page, address, n_chars))
+    chars = with_ligatures(with_cork_signs(chars))
     chars = with_one_alphabet(with_signs(chars))
     first, last = _word_edges(chars)
     boxed = np.flatnonzero(first | last) if only_edges else np.arange(n_chars)
@@ -134,6 +142,9 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
         glued = [end for _, end in found if end < n_chars and not chars[end].isspace()]
         asked = first.copy()
         asked[marks + glued] = True
+    if brackets := [match.start() for match in _BRACKET_CODE.finditer(chars)]:
+        asked = asked.copy()
+        asked[brackets] = True
     starts, fonts_of, sizes, fonts = _runs(address, np.flatnonzero(asked), chars, boxed, loose)
 
     def boxes_of(wanted: IntArray) -> FloatArray:
@@ -145,7 +156,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     boxes[boxed] = _without_shapeless(shapes, loose, chars, boxed)
     if marks and only_edges:
         boxes[marks] = boxes_of(np.array(marks))
-    chars = _with_loose_accents(chars, starts, fonts_of, fonts)
+    chars = _with_old_codes(chars, starts, fonts_of, fonts)
     fonts = _with_fixed(chars, boxes, first, last, starts, fonts_of, fonts)
     chars = with_hyphens(with_accents(chars, boxes, first, last, boxes_of), boxes_of)
     chars = with_letters_joined(chars, boxes, first & last)
@@ -183,18 +194,25 @@ def _plain_character(code: int) -> str:
     return chr(code)
 
 
-def _with_loose_accents(
+def _with_old_codes(
     chars: str, starts: IntArray, fonts_of: IntArray, fonts: tuple[Font, ...]
 ) -> str:
-    """Tell the accents of TeX's oldest encoding from signs of the same look."""
-    old = [bool(_OLD_ENCODING.search(font.name)) for font in fonts]
-    if not any(old) or not _LOOSE_ACCENT.search(chars):
+    """Tell the accents of TeX's oldest encoding from signs of the same look, and name brackets."""
+    tables: list[dict[int, str] | None] = [None] * len(fonts)
+    if _LOOSE_ACCENT.search(chars):
+        tables = [_LOOSENED if _OLD_ENCODING.search(font.name) else None for font in fonts]
+    if _BRACKET_CODE.search(chars):
+        large = (_EXTENSION.search(font.name) for font in fonts)
+        tables = [
+            _BRACKETS if is_large else table for is_large, table in zip(large, tables, strict=True)
+        ]
+    if not any(tables):
         return chars
     edges = [*starts.tolist(), len(chars)]
     parts = [chars[: edges[0]]]
     for run, font in enumerate(fonts_of.tolist()):
         part = chars[edges[run] : edges[run + 1]]
-        parts.append(part.translate(_LOOSENED) if old[font] else part)
+        parts.append(part.translate(table) if (table := tables[font]) else part)
     return "".join(parts)
 
 

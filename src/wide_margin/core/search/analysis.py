@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from itertools import pairwise
 
 import snowballstemmer
@@ -197,14 +197,43 @@ def guess_language(sample: str) -> str:
     "en", "de", "fr" and so on; English where the text has none of them. A single letter may be one
     of a formula.
     """
-    if (script := _by_script(sample)) is not None:
-        return script
-    counts = Counter(word for word in words(sample) if len(word) > 1)
+    return _told_language(sample)[0] or "en"
+
+
+OF_SMALL_WORDS, FEWEST_WORDS = 0.2, 12
+"""Share of the words of a page that are small ones of its language at least, and how many words it
+has: a table, a program, and music are in none."""
+FEWEST_TOLD = 3
+"""Pages that tell what most are written in."""
+
+
+def language_of(pages: Sequence[str]) -> str:
+    """The language that most pages are written in, as its code.
+
+    One that has more words on fewer pages is not the document's: that of a licence, or of the
+    parts of a translation that are left to do.
+    """
+    told = (_told_language(page) for page in pages)
+    votes = Counter(
+        language for language, share, n in told
+        if language and share >= OF_SMALL_WORDS and n >= FEWEST_WORDS
+    )  # fmt: skip
+    if votes.total() < FEWEST_TOLD:
+        return guess_language(" ".join(pages))
+    return votes.most_common(1)[0][0]
+
+
+def _told_language(text: str) -> tuple[str, float, int]:
+    """The language of a text, "" for none, the share of its words that tell it, and how many."""
+    if (script := _by_script(text)) is not None:
+        return script, 1.0, len(text)
+    counts = Counter(word for word in words(text) if len(word) > 1)
     scores = {
         language: sum(counts[word] for word in common) for language, common in _COMMON_WORDS.items()
     }
     best = max(scores, key=lambda language: scores[language])
-    return best if scores[best] > 0 else "en"
+    n_words = counts.total()
+    return best if scores[best] else "", scores[best] / max(n_words, 1), n_words
 
 
 DENSE = 3

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from array import array
-from collections import Counter
+from collections import Counter, defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
@@ -13,7 +13,7 @@ import numpy as np
 from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.passages import names_in
 from wide_margin.core.search.abbreviations import find_abbreviations
-from wide_margin.core.search.analysis import Analyser, guess_language, is_common, words
+from wide_margin.core.search.analysis import Analyser, is_common, language_of, words
 from wide_margin.core.search.coded import as_array, code_all, places
 from wide_margin.core.search.equals import Pair, find_equals
 from wide_margin.core.search.postings import Postings
@@ -24,6 +24,8 @@ if TYPE_CHECKING:
     from wide_margin.core.passages import Text
     from wide_margin.core.search.coded import Coded
 
+PAGES_ASKED = 60
+"""Pages that tell the document's language; at most twice as many are looked at."""
 FAMILY = 5
 """Letters that stems of one family share at least."""
 
@@ -89,8 +91,7 @@ def build_index(text: Text, outline: Outline, before: Coded | None = None) -> In
         outline: Its sections.
         before: The words of some of its sentences, where they have been numbered.
     """
-    sample = " ".join(s.text for s in text.sentences[:: max(1, len(text.sentences) // 400)])
-    analyser = Analyser(guess_language(sample))
+    analyser = Analyser(language_of(_some_pages(text)))
     coded = code_all([sentence.text for sentence in text.sentences], before)
     counts = np.bincount(coded.numbers, minlength=len(coded.words)).tolist()
     written = Counter(dict(zip(coded.words, counts, strict=True)))
@@ -130,6 +131,15 @@ def build_index(text: Text, outline: Outline, before: Coded | None = None) -> In
         abbreviations=find_abbreviations(s.text for s in text.sentences),
         equals=find_equals(text.sentences, text.terms, analyser.language),
     )
+
+
+def _some_pages(text: Text) -> list[str]:
+    """What stands on some pages, evenly over the document."""
+    said: defaultdict[int, list[str]] = defaultdict(list)
+    for sentence in text.sentences:
+        said[sentence.page].append(sentence.text)
+    pages = [" ".join(said[page]) for page in sorted(said)]
+    return pages[:: max(1, len(pages) // PAGES_ASKED)]
 
 
 def _families(stems: Iterable[str]) -> dict[str, tuple[str, ...]]:
