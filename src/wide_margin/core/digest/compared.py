@@ -83,8 +83,7 @@ def answer_compared(
     kept = [answer for answer in found if answer is not None]
     sure = min((answer.sure for answer in kept), default=0.0)
     if len(kept) < 2:
-        sure *= ONE_SIDE
-        sure = min(sure, OF_ONE)
+        sure = min(ONE_SIDE * sure, OF_ONE)
     is_of_sides = not whole.quotes or _speaks_of_any(document, whole.quotes[0], sides)
     if not kept:
         return None if is_of_sides else replace(whole, sure=min(whole.sure, MENTIONED))

@@ -27,6 +27,7 @@ from wide_margin.core.digest.defined import MENTIONED, asks_of_option, with_defi
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
+from wide_margin.core.digest.numbered import with_its_number
 from wide_margin.core.digest.overview import (
     IN_ITS_PLACE,
     about,
@@ -340,7 +341,7 @@ class Digester:
     def _search(self, typed: str, reach: Reach, before: str | None = None) -> Answer:
         answer = answer_quoted(self._document, typed, reach, before)
         told = with_definition(self._document, self._of_its_matter(answer))
-        return with_measure(with_maker(self._document, told))
+        return with_measure(with_maker(self._document, with_its_number(self._document, told)))
 
     def _of_its_matter(self, answer: Answer) -> Answer:
         """The answer, less sure where the licence of a document on something else may give it."""

@@ -1,0 +1,65 @@
+"""Asked of one of several that a number tells apart: "version 2", "VST 2", "table of 1914"."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from wide_margin.core.answers import read_question
+from wide_margin.core.answers.quoting import quote_rows
+from wide_margin.core.answers.within import rows_within
+from wide_margin.core.digest.defined import MENTIONED
+from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
+from wide_margin.core.later import regex
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer, Quote
+    from wide_margin.core.document import ReadDocument
+
+_NAMED = regex(
+    r"(?<=\s)(?P<name>[A-Z][\w+-]*)[\s-](?P<number>\d+(?:\.\d+)*)(?![\w.]*\d|\s*(?:%|percent))"
+)
+"""A name with its number, within a question."""
+OF_IT = 0.45
+"""The chance that a sentence on the one that is asked about, with most of what else is asked,
+answers."""
+MOST_ASKED = 0.5
+"""The share of what else is asked that it has at least."""
+
+
+def with_its_number(document: ReadDocument, answer: Answer) -> Answer:
+    """The answer from what speaks of the one that a number names; less sure where nothing does.
+
+    "Does it cover VST 2?" is not answered by what is said of VST 3. A number that the document does
+    not give the thing tells nothing.
+    """
+    match = _NAMED.search(answer.question)
+    if match is None or not answer.quotes or answer.reach.kind != "document":
+        return answer
+    named = re.compile(
+        rf"\b{re.escape(match['name'])}[\s-]?{re.escape(match['number'])}(?![\w.]*\d)", re.I
+    )
+    if any(named.search(_around(document, quote)) for quote in answer.quotes):
+        return answer
+    sentences = document.text.sentences
+    rows = [
+        row for row in rows_with(document, document.index.analyser.terms(match["name"])[:1])
+        if sentences[row].kind not in SAYS_NOTHING and named.search(sentences[row].text)
+    ]  # fmt: skip
+    if not rows:
+        return answer
+    others = content_of(document, answer.question.replace(match[0], " "))
+    held = [len(others & content_of(document, sentences[row].text)) for row in rows]
+    if not others or max(held) < MOST_ASKED * len(others):
+        return replace(answer, sure=min(answer.sure, MENTIONED))
+    best = rows[held.index(max(held))]
+    quote = quote_rows(document, read_question(answer.question), best, best + 1)
+    return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_IT)
+
+
+def _around(document: ReadDocument, quote: Quote) -> str:
+    """What is quoted, with the titles it stands under."""
+    told = rows_within(document, quote.locators[0].spans)
+    titles = document.path_at(document.text.sentences[told[0]].section) if told else ()
+    return " ".join((quote.text, *titles))
