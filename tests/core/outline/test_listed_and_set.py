@@ -1,11 +1,16 @@
 """What a contents page names and how it is set on its page: descriptions, signatures, questions."""
 
+import numpy as np
 import pytest
 from reportlab.lib.pagesizes import A4
 from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import STYLES, make_pdf, read_document, wrapped
-from wide_margin.core.outline import build
+from wide_margin.core.outline import build, headings
+from wide_margin.core.outline.candidates import Candidate, Style
+from wide_margin.core.outline.contents import ContentsEntry
+from wide_margin.core.outline.headings import Heading
+from wide_margin.core.outline.reconcile import Record
 from wide_margin.core.outline.titles import is_called, words_differ
 
 TEXT = (
@@ -313,3 +318,48 @@ def test_two_numbered_headings_close_together_stay_two(tmp_path, monkeypatch):
     titles = titles_of(tmp_path / "a.pdf", [contents, *pages])
     assert titles[titles.index("1.1.1 Old lids") + 1] == "1.1.2 More"
     assert "1.2 Differences between old lids and new ones" in titles
+
+
+CHAPTER = Style(13.5, is_bold=True, is_italic=False, is_capital=False, face="Sans")
+LOWER, LARGER = CHAPTER._replace(size=12.0), CHAPTER._replace(size=14.5)
+
+
+def record_of(title, level, page, style, y, *, is_listed=False):
+    """A heading that is not sure by itself, and the entry of the contents page that names it."""
+    heading = Heading(title, level, page, y, 10 * page + int(y / 100), (72, y, 300, y + 14), style)
+    entry = ContentsEntry(title, level, str(page), page, 0, (72, 100, 300, 110))
+    return Record(heading=heading, contents=entry if is_listed else None)
+
+
+def test_what_is_set_as_a_chapter_under_an_appendix_is_kept():
+    chapters = [record_of(name, 0, k + 1, CHAPTER, 80.0, is_listed=True)
+                for k, name in enumerate(NAMES)]  # fmt: skip
+    appendix = record_of("Appendix", 0, 8, LARGER, 80.0, is_listed=True)
+    asked = [record_of(f"Who has the {name}?", 1, 8 + k, CHAPTER, 200.0)
+             for k, name in enumerate(NAMES)]  # fmt: skip
+    other = [record_of(f"To {name}", 1, 8 + k, LOWER, 300.0) for k, name in enumerate(NAMES)]
+    kept = build._worth_listing([*chapters, appendix, *asked, *other], ("contents", "heading"))
+    assert kept == [*chapters, appendix, *asked]
+    few = build._worth_listing([*chapters, appendix, *asked[:2]], ("contents", "heading"))
+    assert few == [*chapters, appendix]
+
+
+def test_the_chapter_of_two_headings_of_a_name_is_the_listed_one():
+    last = record_of("Other things", 1, 4, LOWER, 80.0)
+    chapter = record_of("Other things", 0, 4, CHAPTER, 300.0)
+    next_page = record_of("Other things", 0, 5, CHAPTER, 80.0)
+    assert build._outermost_of([last, chapter], 0) is chapter
+    assert build._outermost_of([last, next_page], 0) is last
+    assert build._outermost_of([record_of("Lids", 0, 4, CHAPTER, 80.0), last], 1) is last
+
+
+def test_one_of_many_that_is_called_as_a_chapter_makes_none_of_them_unsure():
+    chapters = [Candidate(name, CHAPTER, k, k, 80.0, 2 * k, 80.0) for k, name in enumerate(NAMES)]
+    lower = [Candidate(f"To {name}", LOWER, k, k, 90.0, 2 * k + 1, 90.0)
+             for k, name in enumerate(NAMES * 2)]  # fmt: skip
+    candidates = [*chapters, *lower]
+    odds = np.array([3.0] * len(chapters) + [0.0] * len(lower))
+    for n, are_sure in ((1, True), (4, False)):
+        listed = np.array([True] * len(chapters) + [k < n for k in range(len(lower))])
+        sure = headings._sure(candidates, range(len(candidates)), odds, listed, 10.0, "Serif")
+        assert ({c.paragraph for c in lower} <= sure) == are_sure

@@ -370,7 +370,8 @@ def _with_contents(records: list[Record], contents: Contents, pages: _Pages) -> 
     records = _in_order(records, pages)
     kept = [r for r in records if r.place[0] not in contents.pages]
     named = [Named(r.title, r.place[0]) for r in kept]
-    partner = {i: kept[j] for i, j in align([Named(e.title, e.page) for e in entries], named)}
+    aligned = align([Named(e.title, e.page) for e in entries], named)
+    partner = {i: _outermost_of(kept, j) for i, j in aligned}
     by_row = {r.heading.paragraph: r for r in records if r.heading}
     made = []
     n_found = 0
@@ -399,6 +400,20 @@ def _with_contents(records: list[Record], contents: Contents, pages: _Pages) -> 
                 made.append(record)
             before = record or before
     return records + made
+
+
+def _outermost_of(records: Sequence[Record], at: int) -> Record:
+    """A record, or one beside it on its page that has its title and is set as an outer heading.
+
+    A chapter may follow at once on the section of the same name that ends the one before.
+    """
+    record = records[at]
+    alike = [
+        r for r in records[max(0, at - 1) : at + 2]
+        if r.heading is not None and r.place[0] == record.place[0]
+        and bare(r.title) == bare(record.title)
+    ]  # fmt: skip
+    return min([record, *alike], key=lambda r: r.heading.level if r.heading is not None else 0)
 
 
 def _on_its_page(
@@ -483,6 +498,7 @@ def _worth_listing(records: Sequence[Record], sources: Sequence[str]) -> list[Re
     outermost = min((heading.level for heading in listed), default=0)
     innermost = max((heading.level for heading in listed), default=len(records))
     many_called = _many_called(by_style)
+    looks_listed = _set_as_listed(by_style, innermost)
     first_listed = min((heading.page, heading.y) for heading in listed) if listed else (0, 0.0)
     kept = []
     for record in records:
@@ -503,6 +519,9 @@ def _worth_listing(records: Sequence[Record], sources: Sequence[str]) -> list[Re
             kept.append(record)  # a contents page leaves out what stands before it
         elif "contents" in sources:
             outside = record.heading.level < outermost
+            if number is None and record.heading.level > innermost and style in looks_listed:
+                kept.append(record)
+                continue
             if share_in_contents[style] < 0.15 and (
                 is_sparse or outside or is_deeper or share_of_bookmarks[style] > 0.15
             ):
@@ -512,6 +531,17 @@ def _worth_listing(records: Sequence[Record], sources: Sequence[str]) -> list[Re
         ):
             kept.append(record)
     return kept
+
+
+def _set_as_listed(by_style: Mapping[object, Sequence[Record]], innermost: int) -> set[object]:
+    """Styles of listed headings in which others lie deeper than any listed: under an appendix."""
+    found = set()
+    for style, members in by_style.items():
+        deeper = sum(r.heading is not None and r.heading.level > innermost for r in members)
+        n_listed = sum(r.contents is not None for r in members)
+        if n_listed > 1 and deeper >= FEWEST_OF_STYLE:
+            found.add(style)
+    return found
 
 
 def _many_called(by_style: Mapping[object, Sequence[Record]]) -> set[object]:

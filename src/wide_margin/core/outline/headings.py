@@ -52,6 +52,8 @@ trees were grown on is one."""
 FEWEST_UNLISTED, UNLISTED_LARGE = 3, 1.4
 """Headings of a style that stand below what the contents page lists, and times the text's size,
 from which they are kept."""
+BY_CHANCE = 0.1
+"""Share of them that may be called as a listed section is."""
 IN_FROM_EDGE, OFF_CENTRE = 0.015, 0.06
 """Shares of a column's width: a centred line begins so far in, and is so little out of the middle."""
 FEWEST_LIKE, LIKE, NEARLY = 8, 0.6, 0.5
@@ -242,7 +244,7 @@ def _sure(
         is_large = style.size >= UNLISTED_LARGE * body_size
         is_deeper = (
             len(inside) >= FEWEST_UNLISTED
-            and not in_contents[inside].any()
+            and in_contents[inside].mean() <= BY_CHANCE
             and (style.size, style.is_bold) <= least
         )
         is_of_face = style.is_bold and style.face == face_of_headings != ""
