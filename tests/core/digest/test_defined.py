@@ -764,3 +764,28 @@ def test_what_a_thing_is_used_for_is_what_it_does(tmp_path):
     )
     answer = made.answer("What does rtk do?", WHOLE, None)
     assert "make the lists of ropes shorter" in answer.quotes[0].text
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("What does contribution mean?",
+         "1. The term 'contribution' means any rope, wheel or lid that is given to the tower."),
+        ("What does drum mean?",
+         "In this list I use the word DRUM to refer to a wheel, and SPOOL to refer to the rope."),
+        ("What does spool mean?",
+         "In this list I use the word DRUM to refer to a wheel, and SPOOL to refer to the rope."),
+    ],
+)  # fmt: skip
+def test_how_a_word_is_used_is_what_it_means(tmp_path, typed, said):
+    filling = [("text", "The keeper goes to the mill and counts what is there in the morning.")] * 3
+    kind = "item" if said[0].isdigit() else "text"
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 Ropes"), *filling, (kind, said), *filling]])
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert said in answer.quotes[0].text
+    assert answer.sure >= 0.8
+
+
+def test_what_holds_the_short_form_itself_does_not_spell_it_out(tmp_path):
+    made = asked_of(tmp_path, "You can enter SAL mode from XLISP by typing (SAL) in the tower.")
+    assert made.answer("What does SAL stand for?", WHOLE, None).sure <= 0.3

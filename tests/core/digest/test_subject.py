@@ -136,3 +136,16 @@ def test_a_thing_with_two_names_is_introduced_by_either(tmp_path, said):
     answer = made.answer("What is Wellkeep?", WHOLE, None)
     assert answer.quotes[0].text == said
     assert answer.sure >= 0.6
+
+
+@pytest.mark.parametrize(
+    ("title", "is_said"),
+    [("Wellkeep (WK) – an easy way to keep the water of wells", True),
+     ("Wellkeep: the manual", False)],
+)  # fmt: skip
+def test_a_title_may_say_what_the_thing_is(tmp_path, title, is_said):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", title)], [("h1", "1 Gates"), *FILLING], [("h1", "2 Lids"), *FILLING],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is Wellkeep?", WHOLE, None)
+    assert (answer.quotes[0].text == title and answer.sure >= 0.6) == is_said

@@ -48,6 +48,8 @@ def test_what_says_by_whom_a_thing_was_made_answers(tmp_path, typed, said):
 @pytest.mark.parametrize(
     "said",
     [
+        "The quorble is a successor to Windle, a pump built by Karl Aas.",
+        "Karl Aas made a special version of the quorble for the mill.",
         "The quorble is kept by Karl Aas and it stands by Skerrow Mill.",
         "The quorble uses the pump written by Marta Lindqvist.",
         "The quorble is a copy of the pump which was developed by Aino Holm.",

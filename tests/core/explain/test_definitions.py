@@ -204,6 +204,9 @@ def test_what_several_things_are_defines_each(tmp_path, text, term):
     ("text", "short", "expected"),
     [("The Bell Ringing Society keeps it.", "BRS", True), ("GNU's not Unix.", "GNU", True),
      ("A system of near-rings and their applications.", "SONATA", True),
+        ("It scans incoming mail received from a POP server.", "IMAP", False),
+        ("Uncheck it in the IMAP mailbox' contextual menu or the account preferences.", "IMAP", False),
+        ("This is the Internet Message Access Protocol.", "IMAP", True),
      ("XOTcl is a replacement for OTcl and more.", "XOTcl", False), ("A list of ropes.", "QBX", False)],
 )  # fmt: skip
 def test_words_that_may_be_what_a_short_form_stands_for(text, short, expected):

@@ -321,7 +321,7 @@ class Digester:
             told = answer_subject(document, typed, reach, name)
             is_nowhere = told is None and not is_explained(document, name)
             if is_nowhere and not _IS_FOR.search(typed) and define(document, name) is None:
-                return answer_nearest(document, self.scored, typed, reach)
+                return answer_nearest(document, self.scored, self.facts, typed, reach, name)
             return told
         language = document.index.language
         title = list(words(title_of(document)))

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.answers.form import take_form
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.by_kind import n_in_front
-from wide_margin.core.digest.gist import gist_lines
+from wide_margin.core.digest.gist import GistLine, gist_lines
 from wide_margin.core.digest.named import (
     SAYS_NOTHING,
     own_rows,
@@ -24,6 +24,7 @@ from wide_margin.core.search.vectors import frequency_rank
 
 if TYPE_CHECKING:
     from wide_margin.core.answers import Answer, Reach
+    from wide_margin.core.digest.facts import Facts
     from wide_margin.core.digest.gist import Scored
     from wide_margin.core.document import ReadDocument
 
@@ -32,6 +33,9 @@ SAID, TOLD, ASIDE, NOT_SAID = 0.9, 0.6, 0.5, 0.3
 does, what says somewhere else what it is, and what only the whole document is about."""
 N_SAID = 3
 """Sentences of an answer: what it is, and what it does or what follows."""
+LEAST_SAID = 4
+"""Words after a name in a title that say what the thing is."""
+_DASH, _BRACKETED = regex(r"\s[–—-]+\s|:\s"), regex(r"\([^)]*\)")
 _ASKED = regex(
     r"^\W*(?:(?:so|and|please|well)\W+)*(?:what(?:['’]s|\s+is|\s+are|\s+does|\s+do|\s+can|\s+exactly\s+is)"
     r"|explain|describe|define|tell\s+me\s+(?:more\s+)?about|was\s+(?:ist|macht|sind)|wozu\s+dient"
@@ -141,14 +145,35 @@ def answer_subject(
     return answer_of_lines(document, typed, "subject", reach, lines, sure)
 
 
-def answer_nearest(document: ReadDocument, scored: Scored, typed: str, reach: Reach) -> Answer:
-    """What a document is about, where it does not say what its thing is: the nearest there is."""
+def answer_nearest(
+    document: ReadDocument, scored: Scored, facts: Facts, typed: str, reach: Reach, name: str
+) -> Answer:
+    """What a document is about, where it does not say what its thing is: the nearest there is.
+
+    A title that says it is nearer: "Wellkeep – an easy way to keep wells".
+    """
     form = take_form(typed)[1]
+    if said := _said_by_title(facts, name):
+        return answer_of_lines(document, typed, "subject", reach, said, TOLD)
     limits = {"n_words": form.max_words, "n_sentences": form.max_sentences}
     lines = about(document, scored, rows_within(document, reach), limits)
     return answer_of_lines(
         document, typed, "subject", reach, lines[: form.max_sentences or N_SAID], NOT_SAID
     )
+
+
+def _said_by_title(facts: Facts, name: str) -> tuple[GistLine, ...]:
+    """The title that goes on with what the thing is, or the title and a subtitle that does."""
+    title, more = facts.title, facts.subtitle
+    if title is None:
+        return ()
+    parts = _DASH.split(title.text, maxsplit=1)
+    is_of_it = bare(_BRACKETED.sub("", parts[0])) == bare(name)
+    if is_of_it and len(parts) > 1 and len(parts[1].split()) >= LEAST_SAID:
+        return (GistLine(title.text, title.locator, -1),)
+    if is_of_it and more is not None and len(more.text.split()) >= LEAST_SAID:
+        return GistLine(title.text, title.locator, -1), GistLine(more.text, more.locator, -1)
+    return ()
 
 
 def is_explained(document: ReadDocument, name: str) -> bool:

@@ -52,7 +52,7 @@ _IS_ONE = regex(
 """It is such a thing, made by somebody."""
 _NEXT_TO = regex(rf"(?:\bas\s+)?\b{_DONE}\s+(?:by|at)\s+{_ONE}", re.I)
 _ANOTHER = regex(
-    r"\b(?:which|that|who|whose|us(?:es|ed|ing)|based|via|through|with|from|of\s+the|calls?|adds?|contains?|includ\w+)\b", re.I
+    r"\b(?:which|that|who|whose|us(?:es|ed|ing)|based|(?:prede|suc)cessor|alternative|similar|fork|clone|port|companion|replacement|via|through|with|from|of\s+the|calls?|adds?|contains?|includ\w+)\b", re.I
 )  # fmt: skip
 """Leads to another thing, of which it is said by whom that was made."""
 _OF_ITS = regex(r"\b(?:of|for|in|under|on|at|to|about|behind|from|with)\b", re.I)
@@ -64,6 +64,10 @@ _THING, _BETWEEN = regex(rf"\s+(?:{THING}|version|\d[\w.]*)$", re.I), " ,()“�
 """What may stand between a name and what says by whom it was made."""
 OBJECT = 6
 """Words after "wrote" that name what, and at the beginning of a sentence that another goes on."""
+_FIRST_OF = regex(
+    r"^(?:the|an?)\s+(?:very\s+)?(?:first|original|initial|earliest)\s+\w+\s+of\s+", re.I
+)
+"""Who made that made the thing; who made "a special version of" it did not."""
 _MAKES = regex(
     rf"(?-i:[A-Z][\w.’'-]+(?:\s+(?:and\s+)?[A-Z][\w.’'-]*)+)\s+(?:\w+ly\s+)?{_DID}\b", re.I
 )
@@ -200,5 +204,6 @@ def _tells_of(document: ReadDocument, said: str, wanted: list[str]) -> bool:
         if len(wanted) <= len(thing) and names(" ".join(thing[-len(wanted) :])):
             return True
     if match := _MAKES.search(said):
-        return names(" ".join(said[match.end() :].split()[:OBJECT]))
+        made = _FIRST_OF.sub("", said[match.end() :].strip())
+        return names(" ".join(_OF_ITS.split(made, maxsplit=1)[0].split()[:OBJECT]))
     return False

@@ -140,6 +140,14 @@ _OF_FILE = regex(r"[./\\]\w")
 """After a name that is that of a file: "called wells.ini"."""
 _GOES_ON_QUOTED = regex(r"\s?[“\"‘'`]\w")
 """After the first word of a name: "are called JIB 'extensions'"."""
+_ITEM_NUMBER = regex(r"^\(?(?:\d{1,2}|[a-zA-Z]|[ivx]{1,4})[.)]\s+(?=\S)")
+_WORD_FOR = regex(
+    r"\b(?:we|I|one|authors?)\s+(?:shall\s+|will\s+)?uses?\s+the\s+(?:terms?|words?|names?|expressions?|phrases?)\s+[“\"‘'`]?"
+    r"(?P<term>[^\W\d_][\w’'-]*(?:\s+[\w’'-]+){0,2}?)[”\"’']?\s+(?:to\s+(?:mean|refer|denote|describe|stand)|for|in\s+the\s+sense)\b"
+    r"(?:.{4,160}?\band\s+[“\"‘'`]?(?P<other>[A-Z][\w’'-]*|[^\W\d_][\w’'-]*(?=[”\"’']))[”\"’']?\s+to\s+(?:mean|refer|denote|describe|stand)\b)?",
+    re.I,
+)
+"""Says how a word is used: "I use the word cylinder to refer to a place, and track to refer to it"."""
 _FOR_IS = regex(
     r"^(?:[A-Z]\w+ )?(?:the |an? )?(?:technical |usual |general |common |standard |proper )?"
     r"(?:term|word|name|expression)\s+(?:used\s+)?(?:for|of|given to)\s+(?:(?!\b(?:because|since|there|but|although|whereas)\b).){3,90}?\s+(?:is|are|was)\s+"
@@ -499,6 +507,10 @@ def _in_sentence(
         yield Definition(term, row, "defined", 0.72, first=leans)
     if (meant := _IS_MEANT.match(text)) and _is_term(term := _CLOSES.sub("", meant["term"])):
         yield Definition(term, row, "defined", 0.85, first=leans)
+    used = _WORD_FOR.search(text) if " use" in text else None
+    for word in filter(None, (used["term"], used["other"]) if used else ()):
+        if _is_term(word):
+            yield Definition(word, row, "defined", 0.85)
     for found in filter(None, (_FOR_IS.match(text), _BY_MEAN.search(text))):
         if _is_term(term := _until_small_word(found["term"])):
             yield Definition(term, row, "defined", 0.85)
@@ -527,7 +539,7 @@ def _in_sentence(
 
 def _as_sentence(item: str) -> str:
     """An item as a sentence: "• a waypoint is …" without its bullet, and with a capital."""
-    said = item.lstrip(f"{BULLETS}–—- ")
+    said = _ITEM_NUMBER.sub("", item.lstrip(f"{BULLETS}–—- "))
     return said[:1].upper() + said[1:] if _ARTICLED.match(said) else said
 
 

@@ -2,6 +2,8 @@
 
 import re
 from collections.abc import Iterator
+from functools import cache
+from math import inf
 
 from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
@@ -43,8 +45,13 @@ _DENOTE = regex(
 _SAYS = regex(r",|\b(?:is|are|was|were|has|have|can|using|uses)\b", re.I)
 LONGEST = 90
 """Characters before a short form in which its long form is looked for."""
+_ARTICLES = ("a", "an", "the")
 SMALL_BETWEEN = 4
 """Words beside those of its letters that what a short form stands for has at most."""
+ITS_OWN = 1
+"""The same of one whose long form begins with it: "GNU's not Unix"."""
+OF_JOINED, OF_PARTED = 0.5, 0.8
+"""Shares of its letters that are initials: where all words give some, and where one does not."""
 MOST_WORDS = 10
 """A long form has at most so many words."""
 
@@ -122,7 +129,7 @@ def spelled_out(long: str, short: str) -> str:
         if at < 0:
             return ""
     found = text[at:]
-    if re.search(r"[:;!?]|\.\s", found):
+    if re.search(r"[:;!?]|\.\s", found) or re.match(rf"{re.escape(short)}\b", found):
         return ""
     n_words = len(found.replace("-", " ").split())
     if n_words > len(letters) and _SAYS.search(found):
@@ -170,17 +177,49 @@ def may_spell_out(text: str, short: str) -> bool:
     letters = [c for c in short.lower() if c.isalnum()]
     parts = [part.lower() for part in re.findall(r"[^\W_]+", text)]
     starts = [k for k, part in enumerate(parts) if letters and part[0] == letters[0]]
+
+    def between(k: int) -> int:
+        """Its own long form may begin with it, and then has hardly another word."""
+        return ITS_OWN if parts[k] == "".join(letters) else SMALL_BETWEEN
+
     return len(letters) > 1 and any(
-        _has_letters(parts[k : k + len(letters) + SMALL_BETWEEN], letters) for k in starts
+        _has_letters(parts[k : k + len(letters) + between(k)], letters) for k in starts
     )
 
 
 def _has_letters(parts: list[str], letters: list[str]) -> bool:
-    at = n_initials = 0
-    for part in parts:
-        n_initials += part[0] == letters[at]
-        for sign in part[:1] if part == "".join(letters) else part:  # "GNU's not …" begins with it
-            at += sign == letters[at]
-            if at == len(letters):
-                return 2 * n_initials >= len(letters)
-    return False
+    """Whether words give the letters in order, enough of them as initials.
+
+    With a word between that gives none more are, and articles give none: "incoming mail received
+    from a POP server" is not what IMAP stands for.
+    """
+    return _most_initials(parts, letters, is_parted=False) >= OF_JOINED * len(letters) or (
+        _most_initials(parts, letters, is_parted=True) >= OF_PARTED * len(letters)
+    )
+
+
+def _most_initials(parts: list[str], letters: list[str], *, is_parted: bool) -> float:
+    """How many letters may be initials of words that give all in order; none where they cannot."""
+    short = "".join(letters)
+
+    @cache
+    def most(part: int, at: int, n_between: int) -> float:
+        """How many of the letters from one on may be initials of the words from one on."""
+        if at == len(letters):
+            return 0.0
+        if part == len(parts):
+            return -inf
+        word = parts[part]
+        found = -inf
+        if is_common(word) or n_between:
+            found = most(part + 1, at, n_between - (not is_common(word)))
+        if is_parted and word in _ARTICLES:
+            return found
+        is_initial = word[0] == letters[at]
+        for sign in word[:1] if word == short else word:  # "GNU's not …" begins with it
+            if at < len(letters) and sign == letters[at]:
+                at += 1
+                found = max(found, is_initial + most(part + 1, at, n_between))
+        return found
+
+    return most(0, 0, int(is_parted))
