@@ -10,7 +10,12 @@ from wide_margin.core.digest import SLOTS, Digester, DocumentKind
 from wide_margin.core.digest.by_kind import LONG
 from wide_margin.core.digest.gist import gist_lines
 from wide_margin.core.digest.selftest import _is_asked_for
-from wide_margin.core.digest.sentences import hangs, is_of_licence, without_asides
+from wide_margin.core.digest.sentences import (
+    hangs,
+    is_left_in_english,
+    is_of_licence,
+    without_asides,
+)
 from wide_margin.core.explain import find_definitions
 
 
@@ -331,6 +336,9 @@ def test_what_names_one_thing_is_asked_for(term, is_one):
     "Send questions, comments and suggestions to the keeper of the wells at Skerrow.",
     "The rope and this manual are available via the page of the wells.",
     "The chest of the wells contains this manual as a printed book as well.",
+    "For more information on the wells see the second part of the book.",
+    "Para mayor información sobre los pozos, consulte la segunda parte del libro.",
+    "Weitere Informationen zu den Brunnen stehen im zweiten Teil des Buchs.",
 ])  # fmt: skip
 def test_where_a_copy_is_to_be_had_is_no_gist(said):
     assert is_of_licence(said)
@@ -349,3 +357,15 @@ def test_what_was_left_in_english_is_no_gist_of_a_translation(tmp_path):
     gist = [line.text for line in Digester(read_document(path)).gist(n_words=120)]
     assert gist
     assert english not in gist
+
+
+@pytest.mark.parametrize(
+    ("said", "is_left"),
+    [
+        ("The Document may contain zero sections.", True), ("Music and the poetic foot.", True),
+        ("El pozo de la casa no es de todos.", False), ("Pozos, cuerdas y cubos.", False),
+        ("El libro The Well and the Rope es de 1914.", False),
+    ],
+)  # fmt: skip
+def test_what_is_left_in_english_is_told(said, is_left):
+    assert is_left_in_english(said, "es") == is_left

@@ -115,8 +115,8 @@ _BOOK_ON = regex(
 )  # fmt: skip
 SELDOM, TAKEN_UP = 8_000, 3
 """A name is rarer than so many words of the language, and stands in so many sentences."""
-FOREIGN = 0.3
-"""From this share on, sentences in another script belong to the document."""
+FOREIGN = 0.5
+"""From this share on, sentences in another language belong to the document."""
 LEAST_INITIALS = 3
 """Of a title that make a name."""
 OFTEN, AHEAD = 0.015, 1.3

@@ -83,8 +83,8 @@ _WORDS = regex(r"[\w’'-]+|[^\w\s]")
 _UNSPACED = regex(f"[{UNSPACED}]")
 """Letters of scripts that set no blanks between words."""
 _SCRIPTS = {**SCRIPTS, "ja": _UNSPACED, "zh": _UNSPACED, "uk": SCRIPTS["ru"]}
-FEWEST_SMALL = 3
-"""Small words of English from which a sentence may be in it."""
+FEWEST_SMALL, FEWEST_ALONE = 3, 2
+"""Small words of English from which a sentence may be in it, and where it has no others."""
 OWN_SCRIPT = 0.25
 """A sentence of a language has so many letters of its script; the others are names and code."""
 
@@ -92,9 +92,11 @@ OWN_SCRIPT = 0.25
 _OF_THE_COPY = regex(
     r"^\W*(?:please\s+)?(?:send|mail|address|report|direct)\s+(?:all\s+|any\s+|your\s+)?(?:questions|comments|bugs?|bug reports|suggestions|corrections|feedback)\b"
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book)\b.{0,30}\b(?:is|are) (?:also )?available (?:via|from|at|on|online|in)\b"
-    r"|\b(?:contains|download|browse|print|printed copy of|copy of) (?:it|this|the) (?:manual|document(?:ation)?|guide|book)\b", re.I
+    r"|\b(?:contains|download|browse|print|printed copy of|copy of) (?:it|this|the) (?:manual|document(?:ation)?|guide|book)\b"
+    r"|^\W*(?:for (?:more|further|additional) information|para (?:más|mayor(?:es)?|mais|maiores) informa[cç]\w+|pour (?:plus|davantage|de plus amples?) (?:d[’'])?informations?"
+    r"|(?:für )?(?:weitere|mehr) informationen|per (?:ulteriori|maggiori) informazioni|voor meer informatie)\b", re.I
 )  # fmt: skip
-"""Says where questions go and where a document is to be had."""
+"""Says where questions go, where a document is to be had and where more is told."""
 
 
 _OF_LICENCE = regex(
@@ -145,9 +147,8 @@ def is_left_in_english(text: str, language: str) -> bool:
         return False
     said = list(words(text))
     n_english = sum(word in common_words("en") for word in said)
-    return n_english >= FEWEST_SMALL and n_english > 2 * sum(
-        word in common_words(language) for word in said
-    )
+    n_own = sum(word in common_words(language) for word in said)
+    return n_english >= (FEWEST_SMALL if n_own else FEWEST_ALONE) and n_english > 2 * n_own
 
 
 def _starts(text: str, names: Collection[str]) -> bool:
