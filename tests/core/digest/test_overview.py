@@ -491,3 +491,15 @@ def test_an_idea_that_is_stated_in_so_many_words_goes_before_the_gist(tmp_path):
     answer = made.answer("What is the key idea behind barrels?", WHOLE, None)
     assert answer.quotes[0].text == said
     assert made.answer("What are the main points?", WHOLE, None).quotes[0].text != said
+
+
+@pytest.mark.parametrize(("what", "is_it"), [("elpa-barrel-mode", True), ("tellbugs", False)])
+def test_a_command_that_installs_something_else_is_no_sure_answer(tmp_path, what, is_it):
+    said = f"Please use the usual way to install it: $ sudo apt install {what} in the shed."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Barrel Mode"), ("text", "Barrels are kept in the dry.")],
+        [("h1", "Hoops"), ("text", said)],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("How do I install it?", WHOLE, None)
+    assert what in answer.quotes[0].text
+    assert (answer.sure > 0.3) == is_it

@@ -306,6 +306,8 @@ class Digester:
     def _answer_install(self, typed: str, before: str | None) -> Answer:
         """How the whole is installed; what tells of something else that is, is less sure."""
         found = self._search(typed, WHOLE, before)
+        if _gets_another(found, title_of(self._document)):
+            return replace(found, sure=min(found.sure, MENTIONED))
         if not self._names or _tells_how(found, self._names[0]):
             return found
         name = self._names[0]
@@ -374,6 +376,19 @@ def _tells_how(answer: Answer, name: str) -> bool:
     """Whether what is quoted first speaks of installing the thing of a name, in small letters."""
     said = answer.quotes[0].text.lower() if answer.quotes else ""
     return name in said and bool(_INSTALLS.search(said))
+
+
+_GETS = regex(
+    r"\b(?:apt(?:-get)?|aptitude|dnf|yum|zypper|pip3?|brew|npm|cargo|gem)\s+install\s+(?:-\S+\s+)*(?P<what>[\w./@-]+)"
+)
+"""A command that installs something."""
+
+
+def _gets_another(answer: Answer, title: str) -> bool:
+    """Whether what is quoted first only has something else installed than what the title names."""
+    got = _GETS.findall(answer.quotes[0].text) if answer.quotes else []
+    named = {word for word in words(title) if len(word) > 2 and not is_common(word, "en")}
+    return bool(got) and not any(named & set(words(re.sub(r"[\W_]+", " ", each))) for each in got)
 
 
 _NEAREST = frozenset(["run", "cite"])
