@@ -172,6 +172,8 @@ def test_sentences_without_blanks_hang_too(text):
         "Ohne jede Gewährleistung wird das Buch verteilt.",
         "Todos los derechos reservados.",
         "È permesso copiare questo libro.",
+        "著作権表示とこの許可文がある限り，複製を作り，配布することを許可する．",
+        "本手册不提供任何形式的担保。",
     ],
 )
 def test_the_wording_of_licences_is_known_in_other_languages(text):
@@ -180,7 +182,13 @@ def test_the_wording_of_licences_is_known_in_other_languages(text):
 
 @pytest.mark.parametrize(
     "text",
-    ["Il est permis de puiser à midi.", "The well is for drinking only.", "Ohne Seil geht nichts."],
+    [
+        "Il est permis de puiser à midi.",
+        "The well is for drinking only.",
+        "Ohne Seil geht nichts.",
+        "井戸の使用は朝だけ許可される．",
+        "水井的盖子每天都要检查。",
+    ],
 )
 def test_what_else_is_allowed_is_no_licence(text):
     assert not is_of_licence(text)

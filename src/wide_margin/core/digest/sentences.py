@@ -111,9 +111,11 @@ _OF_LICENCE = regex(
     r"|se (?:permite|concede|otorga) (?:\w+ ){0,3}(?:permiso|copiar|distribuir|la copia)|sin (?:ninguna )?garantía|todos los derechos reservados"
     r"|è permesso (?:\w+ )?(?:copiare|distribuire)|è concesso (?:il permesso|a chiunque)|senza (?:alcuna )?garanzia|tutti i diritti riservati"
     r"|é (?:permitid[oa]|concedid[oa]|garantid[oa]) (?:\w+ ){0,3}(?:copiar|distribuir|permissão|cópia)|sem (?:nenhuma |qualquer )?garantia|todos os direitos reservados"
-    r"|zonder (?:enige )?garantie|alle rechten voorbehouden|toestemming is verleend)", re.I
+    r"|zonder (?:enige )?garantie|alle rechten voorbehouden|toestemming is verleend"
+    r"|著作権表示|許可文|(?:複製|配布|再配布|改変|転載)[^。．]{0,24}(?:許可|許諾)(?:する|します|される|されて)|(?:無|いかなる)保証"
+    r"|(?:版权|版權|著作权|著作權)(?:声明|聲明|所有)|(?:准许|准許|允许|允許)[^。]{0,16}(?:复制|複製|分发|分發|散布|修改)|任何(?:形式的)?(?:担保|擔保|保证|保證)|저작권 표시|보증하지 않)", re.I
 )  # fmt: skip
-"""Permission, notice and warranty, in seven languages."""
+"""Permission, notice and warranty, in ten languages."""
 
 
 _IN_FORM = regex(r"\S*[\d_/\\]\S*|\S+[.:]\w\S*")
