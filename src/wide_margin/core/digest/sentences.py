@@ -111,11 +111,14 @@ _OF_LICENCE = regex(
     r"|se (?:permite|concede|otorga) (?:\w+ ){0,3}(?:permiso|copiar|distribuir|la copia)|sin (?:ninguna )?garantía|todos los derechos reservados"
     r"|è permesso (?:\w+ )?(?:copiare|distribuire)|è concesso (?:il permesso|a chiunque)|senza (?:alcuna )?garanzia|tutti i diritti riservati"
     r"|é (?:permitid[oa]|concedid[oa]|garantid[oa]) (?:\w+ ){0,3}(?:copiar|distribuir|permissão|cópia)|sem (?:nenhuma |qualquer )?garantia|todos os direitos reservados"
-    r"|zonder (?:enige )?garantie|alle rechten voorbehouden|toestemming is verleend"
-    r"|著作権表示|許可文|(?:複製|配布|再配布|改変|転載)[^。．]{0,24}(?:許可|許諾)(?:する|します|される|されて)|(?:無|いかなる)保証"
-    r"|(?:版权|版權|著作权|著作權)(?:声明|聲明|所有)|(?:准许|准許|允许|允許)[^。]{0,16}(?:复制|複製|分发|分發|散布|修改)|任何(?:形式的)?(?:担保|擔保|保证|保證)|저작권 표시|보증하지 않)", re.I
+    r"|zonder (?:enige )?garantie|alle rechten voorbehouden|toestemming is verleend)", re.I
 )  # fmt: skip
-"""Permission, notice and warranty, in ten languages."""
+"""Permission, notice and warranty, in seven languages."""
+_OF_LICENCE_UNSPACED = regex(
+    r"著作権表示|許可文|(?:複製|配布|再配布|改変|転載)[^。．]{0,24}(?:許可|許諾)(?:する|します|される|されて)|(?:無|いかなる)保証"
+    r"|(?:版权|版權|著作权|著作權)(?:声明|聲明|所有)|(?:准许|准許|允许|允許)[^。]{0,16}(?:复制|複製|分发|分發|散布|修改)|任何(?:形式的)?(?:担保|擔保|保证|保證)|저작권 표시|보증하지 않"
+)  # fmt: skip
+"""The same in Japanese, Chinese and Korean."""
 
 
 _IN_FORM = regex(r"\S*[\d_/\\]\S*|\S+[.:]\w\S*")
@@ -131,7 +134,8 @@ def form_of(text: str) -> str:
 
 def is_of_licence(text: str) -> bool:
     """Whether a sentence has the wording of a licence, wherever it stands, or of an imprint."""
-    return bool(_OF_LICENCE.search(text) or _OF_THE_COPY.search(text))
+    said = (_OF_LICENCE, _OF_LICENCE_UNSPACED, _OF_THE_COPY)
+    return any(pattern.search(text) for pattern in said)
 
 
 def is_in_script(text: str, language: str) -> bool:
