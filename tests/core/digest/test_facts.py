@@ -1010,6 +1010,7 @@ def test_a_street_over_its_town_is_no_author(facts_of):
         ("Copyright (c) 2003 Rafal Mantik and Jan Krawik", ["Rafal Mantik", "Jan Krawik"]),
         ("Copyright © 2003–2009 by Rafal Mantik", ["Rafal Mantik"]),
         ("Copyright (c) 2003 Wells International", []),
+        ("Copyright (c) 2003 Ropes Software", []),
         ("Copyright (c) 2003 Rafal Mantik. All rights reserved by him and his heirs.", []),
     ],
 )  # fmt: skip
@@ -1036,3 +1037,28 @@ def test_a_team_is_named_in_other_languages(facts_of):
 def test_a_licence_that_grants_permission(facts_of, said):
     facts = facts_of(("title", "Keeping a Village Well"), ("text", said))
     assert facts.licence.text == said
+
+
+def test_all_who_hold_the_copyright_are_authors(facts_of):
+    facts = facts_of(
+        ("title", "Keeping a Village Well"), ("text", "Copyright © 2004–2009 Andrew Mihalik"),
+        ("text", "Copyright © 2009–2016 Christoph Spielmann"),
+    )  # fmt: skip
+    assert texts(facts.authors) == ["Andrew Mihalik", "Christoph Spielmann"]
+
+
+def test_the_issue_in_the_foot_of_each_page_tells_the_date(tmp_path):
+    canvas = Canvas(str(tmp_path / "a.pdf"), pagesize=(595, 842))
+    for n in range(1, 6):
+        canvas.setFont("Times-Bold", 20)
+        if n == 1:
+            canvas.drawString(72, 740, "Keeping a Village Well")
+        canvas.setFont("Times-Roman", 10)
+        for k in range(20):
+            said = f"The {'old ' * n}rope {k} is changed by the keeper of the well in the spring."
+            canvas.drawString(72, 700 - 14 * k, said)
+        canvas.drawString(72, 40, "The Well Journal Vol. 9/2, December 2017")
+        canvas.drawString(430, 40, "ISSN 2073-4859")
+        canvas.showPage()
+    canvas.save()
+    assert find_facts(read_document(tmp_path / "a.pdf")).date.text == "2017-12"

@@ -35,6 +35,11 @@ _HELD = regex(
     r"^\W*(?:copyright\s*(?:©|\(c\))?|©|\(c\))\s*(?:by\s+)?(?:\d{4}(?:\s*[-–,]\s*\d{2,4})*)?\s*,?\s*(?:by\s+)?(?=[^\W\d_])", re.I
 )  # fmt: skip
 """Comes before those who hold the copyright."""
+_FIRM = regex(
+    r"\b(?:group|international|electronics|consultants?|consulting|tools|systems?|software|solutions|networks?|communications?|technologies"
+    r"|labs?|studios?|media|rights|reserved|partners|associates|industries|enterprises|ag|bv|cc|plc|sa|llc|n\.v)\b\.?", re.I
+)  # fmt: skip
+"""Words of the name of a firm."""
 _POSTCODE = regex(r"(?:[A-Z]{1,2}[- ])?\d{4,6}\b")
 _STREET = regex(r"\s\d{1,4}[a-z]?$")
 LONG_TITLE = 8
@@ -168,13 +173,16 @@ def _under_heading(document: ReadDocument, lines: Sequence[FrontLine]) -> list[F
 
 
 def _holders(document: ReadDocument, lines: Sequence[FrontLine]) -> list[Fact]:
-    """The people who hold the copyright, where a line of the front names them and nobody else."""
+    """The people who hold the copyright, where lines of the front name them and nobody else."""
+    found: dict[str, Fact] = {}
     for line in lines:
         held = _HELD.match(line.text)
         names = _only_names(line.text[held.end() :]) if held else []
-        if names and all(is_rare_name(name) and not is_body(name) for name in names):
-            return [Fact(name, line_locator(document, [line], name)) for name in names]
-    return []
+        if any(is_body(name) or _FIRM.search(name) or name.isupper() for name in names):
+            continue
+        for name in names:
+            found.setdefault(name, Fact(name, line_locator(document, [line], name)))
+    return list(found.values())
 
 
 def _with_those_beside(

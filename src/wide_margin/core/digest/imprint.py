@@ -76,6 +76,7 @@ _OF_ANOTHER = regex(
     r"\b(?:gnu|free software foundation|license|licence|isbn|issn|doi|vol(?:ume)?\.?\s*\d"
     r"|originally|first (?:published|edition)|arxiv|permission)\b", re.I
 )  # fmt: skip
+_OF_ISSUE = regex(r"\b(?:issn|doi|vol(?:ume)?\.?\s*\d)", re.I)
 _TELLS_DATE = regex(
     r"\b(?:date|dated|version|edition|release|updated?|revised|revision|as of|stand|compiled|built"
     r"|published|issued|printed|last (?:changed|modified))\b", re.I
@@ -239,7 +240,8 @@ def running_date(document: ReadDocument) -> Fact | None:
     """A date, not just a year, that stands in a running head or foot."""
     for line in running_lines(document):
         for pattern in DATES[:-BARE]:
-            if (match := pattern.search(line.text)) and not _OF_ANOTHER.search(line.text):
+            said = _OF_ISSUE.sub(" ", line.text)  # of the journal that the paper is in
+            if (match := pattern.search(line.text)) and not _OF_ANOTHER.search(said):
                 return Fact(iso_of(match), line_locator(document, [line], match[0]))
     return None
 
