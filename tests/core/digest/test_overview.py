@@ -503,3 +503,39 @@ def test_a_command_that_installs_something_else_is_no_sure_answer(tmp_path, what
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("How do I install it?", WHOLE, None)
     assert what in answer.quotes[0].text
     assert (answer.sure > 0.3) == is_it
+
+
+AFTER_WELLS = [
+    [("title", "Village Wells"), ("text", "by Marta Lindqvist"), ("text", "14 March 2021"),
+     ("h1", "1 Wells"), ("text", "A well is a hole that holds water. Lids are closed at night.")],
+    [("h1", "2 Changes"), ("h2", "2.1 Important changes in release 60"),
+     ("text", "The lid of the well is made of oak now."),
+     ("h2", "2.2 Important changes in release 58"),
+     ("text", "The rope no longer has to be wet.")],
+    [("h1", "3 Keeping"), ("text", "Village Wells is maintained by the Guild of Skerrow.")],
+]  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def looked_after(tmp_path_factory):
+    path = tmp_path_factory.mktemp("after") / "wells.pdf"
+    make_pdf(path, AFTER_WELLS)
+    return Digester(read_document(path))
+
+
+def test_who_looks_after_it_need_not_have_written_it(looked_after):
+    told = looked_after.answer("Who maintains Village Wells?", WHOLE, None)
+    assert "Guild of Skerrow" in told.quotes[0].text
+    wrote = looked_after.answer("Who wrote this?", WHOLE, None)
+    assert "Marta Lindqvist" in wrote.quotes[0].text
+
+
+@pytest.mark.parametrize("typed", ["When was it written?", "In which year was it written?"])
+def test_when_it_was_written_does_not_ask_by_whom(looked_after, typed):
+    quotes = looked_after.answer(typed, WHOLE, None).quotes
+    assert [quote.text for quote in quotes] == ["14 March 2021"]
+
+
+def test_releases_may_be_counted_in_whole_numbers(looked_after):
+    quotes = looked_after.answer("What changed in release 58?", WHOLE, None).quotes
+    assert [quote.text for quote in quotes] == ["The rope no longer has to be wet."]

@@ -190,7 +190,7 @@ _TERM_ASKED = tuple(
         r"what (?:is|was|are|were) (?:meant|understood) by (?:the term |an? |the )?(?P<term>.+?)(?: (?:in|under|by|for|within) .*)?\??$",
         r"what (?:do|does|did) .*?\b(?:mean|understand) by (?:the term |an? |the )?(?P<term>.+?)(?: (?:in|under|for|within) .*)?\??$",
         r"what does (?:it mean (?:for .+? to be|to be|when .+? is) )(?P<term>.+?)\??$",
-        r"what does (?:the (?:term|word|abbreviation) |an? )?(?P<term>.+?) (?:mean|stand for|denote|refer to)\b.*$",
+        r"what (?:does|did) (?:the (?:term|word|abbreviation) |an? )?(?P<term>.+?) (?:mean|stand for|denote|refer to)\b.*$",
         r"when (?:is|are|was|were) .+? (?:called|termed|known as|said to be) (?:an? |the )?(?P<term>.+?)\??$",
         r"(?:define|explain the term) (?:an? |the )?(?P<term>.+?)\??$",
         r"what(?:'s|’s| is| are| was| were) (?:(?:an?|the) )?(?P<term>[^,]+?)(?<!used)(?: for)?\??$",

@@ -589,7 +589,10 @@ def _authors_and_date(
     """The facts that are asked for, each as it is printed."""
     text = asked.question.casefold()
     wanted: list[Fact | None] = [facts.title] if re.search(r"\btitle\b", text) else []
-    if re.search(r"who|author|whom|wrote|written", text):
+    asks_when = bool(re.search(r"\bwhen\b|\b(?:what|which) (?:date|year)\b", text))
+    if re.search(
+        r"\bwho|author|wrote|written by" if asks_when else r"who|author|wrote|written", text
+    ):
         wanted += facts.authors
     asks_edition = bool(re.search(r"version|edition|release", text))
     if asks_edition:

@@ -72,6 +72,8 @@ _KINDS = {kind: tuple(regex(t, re.I) for t in titles) for kind, titles in _TITLE
 """Those of the second kind of title are asked where there are none of the first."""
 KINDS = frozenset(_TITLES)
 _VERSION = regex(r"\d+(?:\.\d+)+")
+_RELEASE = regex(r"\b(?:release|version|edition|revision)\s+(\d+)\b", re.I)
+"""One that is counted in whole numbers."""
 ANOTHER = 3
 """How far the title of another version is from the one asked for."""
 _HISTORY = regex(
@@ -161,7 +163,7 @@ def of_version(
 
     Without a version all that tell what is new.
     """
-    wanted = _VERSION.findall(question)
+    wanted = _VERSION.findall(question) or _RELEASE.findall(question)
     if not wanted:
         return sections
     outline = document.outline
@@ -176,7 +178,9 @@ def of_version(
 
 def _apart(title: str, wanted: str) -> int:
     """How far a title is from a version: of it, of its first release, of a later one, of another."""
-    versions = _VERSION.findall(unnumbered(title)) or _VERSION.findall(title)
+    bare_title = unnumbered(title)
+    versions = _VERSION.findall(bare_title) or _RELEASE.findall(bare_title)
+    versions = versions or _VERSION.findall(title)
     if wanted in versions:
         return 0
     if f"{wanted}.0" in versions:

@@ -36,7 +36,7 @@ _DONE, _DID = f"(?:{'|'.join(_DONE_WORDS)})", f"(?:{'|'.join(_DID_WORDS)})"
 _ASKS = regex(
     r"^\W*who\s+(?:is|are|was|were)\s+(?:the\s+)?(?:(?:original|first|main|chief|present)\s+)?"
     rf"(?:{'|'.join(_MAKERS)})s?\s+of\s+(?P<of>\S.*?)\W*$"
-    rf"|^\W*who\s+(?:(?:has|had|have|originally|first|actually)\s+)*(?:{_DID}|{_DONE})\s+(?P<name>\S.*?)\W*$", re.I
+    rf"|^\W*who\s+(?:(?:has|had|have|originally|first|actually)\s+)*(?:{_DID}|{_DONE}|maintains|develops|looks\s+after)\s+(?P<name>\S.*?)\W*$", re.I
 )  # fmt: skip
 _ONE = r"(?:the\s+|dr\.?\s+|prof\w*\.?\s+|(?:its|their)\s+(?:present\s+)?authors?,?\s+)?(?-i:[A-Z][\w.’'-]*\s?[A-Z]?)"
 """Somebody: a name has a capital."""
