@@ -52,6 +52,7 @@ _THERE_ARE = regex(
 )
 """Says that there are some, or how many; their name stands after it."""
 _NAMES_BOTH = regex(r":\s\S.*\s(?:and|or)\s")
+"""Names two things after a colon."""
 _SUPPORTS = regex(
     r"\b(?:supports?|supported|provides?|offers?|accepts?|accepted|handles?|understands?|recogni[sz]es?|available"
     r"|implements?|implemented|following)\b", re.I
