@@ -1,10 +1,13 @@
 """Asked of one of several that a number tells apart, what is said of another is no answer."""
 
+from dataclasses import replace
+
 import pytest
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.answers import WHOLE
+from wide_margin.core.answers import WHOLE, answer_quoted
 from wide_margin.core.digest import Digester
+from wide_margin.core.digest.numbered import with_its_number
 
 PAGES = [
     [("h1", "1 Leave"),
@@ -43,3 +46,16 @@ def test_what_is_not_said_of_it_is_not_sure(digester):
 def test_a_number_that_the_document_does_not_have_changes_nothing(digester):
     other = digester.answer("Does the agreement cover Plan 12 gates?", WHOLE, None)
     assert "neither covers" not in (other.quotes[0].text if other.quotes else "")
+
+
+def test_a_month_with_its_year_tells_nothing_apart(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Keepers"), ("text", "Aino Holm held the post of keeper from 1985 until 1990."),
+         ("text", "Karl Aas held the post of keeper from 1991 until 1999.")],
+        [("h1", "2 Floods"), ("text", "In June 1987 the post of the keeper was under water.")],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    answer = answer_quoted(document, "Who held the post of keeper from 1985 until 1990?")
+    assert "Aino Holm" in answer.quotes[0].text
+    asked = replace(answer, question="Who held the post of keeper in June 1987?")
+    assert with_its_number(document, asked) == asked

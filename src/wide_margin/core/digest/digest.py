@@ -268,10 +268,6 @@ class Digester:
                 return self._with_excerpts(told)
         asked = read_overview(self._document, typed, reach)
         if asked is not None:
-            if _LOOKS_AFTER.search(typed) and asked.kind == "authors and date":
-                told = self._told_elsewhere(asked.kind, typed, reach, before)
-                if told is not None:  # who wrote it need not look after it
-                    return told
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)
             has_words = not asked.is_all_known and own_words(self._document, asked.question)
             is_named = asked.kind in _NEAREST and names_thing(self._document, typed)
@@ -280,7 +276,9 @@ class Digester:
                 or (asked.kind in _SEARCHED_TOO and has_words)
                 or is_named
             )
-            if found.quotes:
+            # Who wrote it need not look after it.
+            is_other = asked.kind == "authors and date" and _LOOKS_AFTER.search(typed)
+            if found.quotes and not is_other:
                 return found
             if not is_searched:
                 told = self._told_elsewhere(asked.kind, typed, reach, before)
@@ -396,6 +394,7 @@ def _gets_another(answer: Answer, title: str) -> bool:
 
 
 _LOOKS_AFTER = regex(r"\b(?:maintains?|looks after|takes care of|keeps up)\b", re.I)
+"""Asks who has the care of a thing."""
 _NEAREST = frozenset(["run", "cite"])
 """Questions about the whole, by its name, of which the nearest passages are shown where no section
 is on them."""

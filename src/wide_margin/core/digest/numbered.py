@@ -10,6 +10,7 @@ from wide_margin.core.answers import read_question
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.defined import MENTIONED
+from wide_margin.core.digest.imprint import MONTH_NAMES
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
 from wide_margin.core.later import regex
 
@@ -21,6 +22,8 @@ _NAMED = regex(
     r"(?<=\s)(?P<name>[A-Z][\w+-]*)[\s-](?P<number>\d+(?:\.\d+)*)(?![\w.]*\d|\s*(?:%|percent))"
 )
 """A name with its number, within a question."""
+_MONTH = regex(MONTH_NAMES, re.I)
+"""A time lies within spans as well, and is minded by the search."""
 OF_IT = 0.45
 """The chance that a sentence on the one that is asked about, with most of what else is asked,
 answers."""
@@ -35,7 +38,12 @@ def with_its_number(document: ReadDocument, answer: Answer) -> Answer:
     not give the thing tells nothing.
     """
     match = _NAMED.search(answer.question)
-    if match is None or not answer.quotes or answer.reach.kind != "document":
+    if (
+        match is None
+        or _MONTH.fullmatch(match["name"])
+        or not answer.quotes
+        or answer.reach.kind != "document"
+    ):
         return answer
     named = re.compile(
         rf"\b{re.escape(match['name'])}[\s-]?{re.escape(match['number'])}(?![\w.]*\d)", re.I

@@ -590,9 +590,7 @@ def _authors_and_date(
     text = asked.question.casefold()
     wanted: list[Fact | None] = [facts.title] if re.search(r"\btitle\b", text) else []
     asks_when = bool(re.search(r"\bwhen\b|\b(?:what|which) (?:date|year)\b", text))
-    if re.search(
-        r"\bwho|author|wrote|written by" if asks_when else r"who|author|wrote|written", text
-    ):
+    if re.search(r"\bwho|author|wrote|written by", text) or ("written" in text and not asks_when):
         wanted += facts.authors
     asks_edition = bool(re.search(r"version|edition|release", text))
     if asks_edition:

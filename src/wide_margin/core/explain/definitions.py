@@ -141,6 +141,7 @@ _OF_FILE = regex(r"[./\\]\w")
 _GOES_ON_QUOTED = regex(r"\s?[“\"‘'`]\w")
 """After the first word of a name: "are called JIB 'extensions'"."""
 _ITEM_NUMBER = regex(r"^\(?(?:\d{1,2}|[a-zA-Z]|[ivx]{1,4})[.)]\s+(?=\S)")
+"""Counts an item, and is no part of what it says."""
 _WORD_FOR = regex(
     r"\b(?:we|I|one|authors?)\s+(?:shall\s+|will\s+)?uses?\s+the\s+(?:terms?|words?|names?|expressions?|phrases?)\s+[“\"‘'`]?"
     r"(?P<term>[^\W\d_][\w’'-]*(?:\s+[\w’'-]+){0,2}?)[”\"’']?\s+(?:to\s+(?:mean|refer|denote|describe|stand)|for|in\s+the\s+sense)\b"

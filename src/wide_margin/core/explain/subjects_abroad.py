@@ -148,6 +148,7 @@ _NAMES_IT = {
 }  # fmt: skip
 """Gives a thing its name after what it is: "Cet art s'appelle la gravure."."""
 NAMED = 0.72
+"""How surely it does."""
 LANGUAGES = frozenset({*_PATTERNS, *_OTHER_FORMS})
 
 

@@ -519,11 +519,10 @@ def _worth_listing(records: Sequence[Record], sources: Sequence[str]) -> list[Re
             kept.append(record)  # a contents page leaves out what stands before it
         elif "contents" in sources:
             outside = record.heading.level < outermost
-            if number is None and record.heading.level > innermost and style in looks_listed:
-                kept.append(record)
-                continue
-            if share_in_contents[style] < 0.15 and (
-                is_sparse or outside or is_deeper or share_of_bookmarks[style] > 0.15
+            is_set_so = style in looks_listed and record.heading.level > innermost
+            if (number is None and is_set_so) or (
+                share_in_contents[style] < 0.15
+                and (is_sparse or outside or is_deeper or share_of_bookmarks[style] > 0.15)
             ):
                 kept.append(record)
         elif 0.15 < share_of_bookmarks[style] < 0.92 or (

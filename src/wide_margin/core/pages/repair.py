@@ -134,7 +134,7 @@ def with_one_alphabet(chars: str) -> str:
 
 _CORK = regex(r"[\x10-\x17]")
 """Codes of quotation marks and dashes in TeX's later encoding (T1)."""
-_BEFORE_WORD = r"(?:(?<=[\s(\[{/–—-])|(?<=^))"
+_BEFORE_WORD = r"(?<![^\s(\[{/–—-])"
 _AFTER_WORD = r"(?<=[^\W_]|[.,;:!?)\]}>+*%#$&'’…])"
 _STOPPED = r"(?=[\s.,;:!?)\]}/–—-]|[’']s|$)"
 _MARKS = (("\x12", "\x10", "„", "“"), ("\x10", "\x11", "“", "”"), ("\x13", "\x14", "«", "»"))
@@ -151,6 +151,7 @@ _ANY_OPENING = regex(rf"{_BEFORE_WORD}\x10(?=\S)")
 _ANY_CLOSING = regex(rf"(?<=\S)\x11|{_BEFORE_WORD}\x11(?=[^\W_])")
 """Beside signs too, on a page that has such marks; one that closes may be typed before a word."""
 _CORK_LIGATURE, _OT_LIGATURE = regex(r"[\x1b-\x1f](?=[a-z])"), regex(r"[\x0b\x0c\x0e\x0f]")
+"""Codes of ligatures in that encoding and in the first one, which has accents at those codes."""
 _EN_DASH = regex(r"(?<=\w)\x15(?=\w)|(?<=\s)\x15(?=\s)")
 _EM_DASH = regex(r"(?<=[\w\s,.)”])\x16(?=[\w\s“])")
 _WORD_MARK = regex(r"(?<=([<>,`'-]))\x17(?=\1)")
