@@ -470,6 +470,42 @@ def test_options_printed_in_other_ways_are_found_too(winding, typed, said):
     assert answer.sure >= 0.6
 
 
+def test_an_option_is_found_whose_dashes_are_printed_as_one(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Options"), ("text", "Take a wet rope with it, and see --wet in the book."),
+         ("text", "\u2013wet Take wet ropes as well as dry ones.")],
+        [("h1", "2 Others"), ("text", "There is no other one.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What does --wet do?", WHOLE, None)
+    assert answer.quotes[0].text == "\u2013wet Take wet ropes as well as dry ones."
+    assert answer.sure >= 0.6
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [("What is the slack of a rope?", None),
+     ("What is rope wear detection?", "When enabled, worn ropes are found before they part."),
+     ("What does the argument rope.wear.limit do?", "rope.wear.limit ropes that are more worn"),
+     ("What does rope.wear.limit do?", "rope.wear.limit ropes that are more worn")],
+)  # fmt: skip
+def test_what_stands_beside_or_under_a_term_is_told_though_no_gap_shows_it(tmp_path, typed, said):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Ropes"), ("text", "Rope wear detection (RWD)"),
+         ("text", "When enabled, worn ropes are found before they part. This costs an hour"
+          " of each day on which it is done with care.")],
+        [("h1", "2 Arguments"), ("entry", "drum|the name of the drum the rope is wound on"),
+         ("entry", "turns|the number of turns that the rope is given"),
+         ("text", "rope.wear.limit ropes that are more worn are left out. They are told of at the"
+          " end of the day, if the limit of their wear is known.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    if said is None:
+        assert answer.sure < 0.5
+    else:
+        assert answer.quotes[0].text.startswith(said)
+        assert answer.sure >= 0.6
+
+
 def test_an_option_that_is_not_described_is_not_told_by_another(winding):
     assert winding.answer("What does -x do?", WHOLE, None).sure <= 0.5
 

@@ -149,3 +149,13 @@ def test_a_title_may_say_what_the_thing_is(tmp_path, title, is_said):
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is Wellkeep?", WHOLE, None)
     assert (answer.quotes[0].text == title and answer.sure >= 0.6) == is_said
+
+
+def test_a_subtitle_may_say_what_the_thing_in_the_title_is(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "A guide to Wellkeep 2"), ("h2", "A program for the water of deep old wells")],
+        [("h1", "1 Gates"), *FILLING], [("h1", "2 Lids"), *FILLING],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is Wellkeep?", WHOLE, None)
+    assert answer.quotes[-1].text == "A program for the water of deep old wells"
+    assert answer.sure >= 0.6

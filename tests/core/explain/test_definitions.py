@@ -151,6 +151,8 @@ def test_a_section_of_a_terms_name_stands_in_where_nothing_is_defined(tmp_path):
         ("the mean sea level, or MSL, is given", "MSL", "mean sea level"),
         ("an ordinary least-squares (OLS) fit", "OLS", "ordinary least-squares"),
         ("the Tide Office (T.O.) at Hallan", "T.O.", "Tide Office"),
+        ("It rests on MSL, which stands for mean sea level.", "MSL", "mean sea level"),
+        ("MSL is the acronym of mean sea level.", "MSL", "mean sea level"),
     ],
 )
 def test_abbreviations_are_spelled_out_in_many_forms(text, short, long):

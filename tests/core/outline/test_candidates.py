@@ -145,6 +145,18 @@ def test_the_mark_of_a_footnote_is_no_part_of_a_title():
     assert titles == ["2.1 Solving of conflicts"]
 
 
+@pytest.mark.parametrize(
+    ("text", "title"),
+    [("3.1.2 wind() Rope* Tower::wind (", "3.1.2 wind()"),
+     ("3.1.2 put() [2/3] void Tower::put (int turns)", "3.1.2 put() [2/3]"),
+     ("3.1.2 wind() and unwind()", "3.1.2 wind() and unwind()"),
+     ("3.1.2 Calling wind() from a tower (old)", "3.1.2 Calling wind() from a tower (old)")],
+)  # fmt: skip
+def test_a_function_is_called_by_its_name_and_not_by_what_it_takes(text, title):
+    paragraphs = pages_of([(text, {"is_bold": True})])
+    assert find_candidates(paragraphs, 10.0, "Serif", frozenset())[0].title == title
+
+
 def test_a_version_that_stands_out_may_be_a_title():
     for text, changes, n in (
         ("[2015/06/01 v0.1]", {"size": 12.0, "is_bold": True}, 1),

@@ -45,6 +45,12 @@ def test_code_and_what_no_number_asks_for_are_left(title):
     assert title not in titles(rows, [0, 1, 3], [3, 3, 0, 3])
 
 
+@pytest.mark.parametrize("name", ["integer :: n_turns", "real(kind=dp) :: slack", "wind_up()"])
+def test_names_under_numbers_of_their_chain_are_asked_for(name):
+    rows = [("2 Wells", LARGE), ("2.1 Lids", PLAIN), (f"2.2 {name}", PLAIN), ("2.3 Ends", PLAIN)]
+    assert f"2.2 {name}" in titles(rows, [0, 1, 3], [3, 3, BETWEEN, 3])
+
+
 def levels(*rows):
     return levels_of(candidates(*rows))
 

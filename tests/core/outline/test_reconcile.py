@@ -96,6 +96,15 @@ def test_a_line_in_the_style_of_headings_is_left_out_where_the_contents_do_not_n
     assert "Attention please" not in by_title(read_document(tmp_path / "a.pdf"))
 
 
+def test_what_writers_forget_to_list_is_a_section(tmp_path):
+    titles = ("Wells", "Ropes", "Lids", "Buckets", "Wood", "Iron")
+    contents = [("h1", "Contents"), *(("toc0", f"{t}|{k + 1}") for k, t in enumerate(titles))]
+    pages = [contents, *([("h1", title), TEXT, TEXT] for title in (*titles, "Bibliography"))]
+    make_pdf(tmp_path / "a.pdf", pages, labels=["i", *"1234567"])
+    last = read_document(tmp_path / "a.pdf").outline.sections[-1]
+    assert (last.title, last.page) == ("Bibliography", 7)
+
+
 def test_an_entry_whose_words_stand_nowhere_is_kept_in_its_place(tmp_path):
     contents = [*PLAIN[:3], ("toc1", "1.1a Chains and cords|2"), *PLAIN[3:]]
     outline = book(tmp_path / "a.pdf", [contents]).outline

@@ -9,6 +9,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from wide_margin.core.layout import lines_of, tidy
 from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.parted import NOTHING, with_lines_joined
 from wide_margin.core.pages.text import read_text
 
 SAID = "Many thanks to the two people who, however, gave a new reading over the years."
@@ -109,3 +110,17 @@ def test_an_alphabet_and_letters_far_apart_are_no_words(tmp_path):
     assert alphabet[0] == "a b c d e f g h i j k l"
     far = read_with_letters_apart(tmp_path / "far.pdf", "feedde", 6.5)
     assert far[0] == "f e e d d e"
+
+
+@pytest.mark.parametrize(
+    ("left", "top", "joined"),
+    [(30.2, 0.0, True), (29.9, 0.0, True), (36.0, 0.0, False), (0.0, 14.0, False)],
+)  # fmt: skip
+def test_a_line_end_between_two_letters_that_touch_is_none(left, top, joined):
+    chars = "ropen\r\nt"
+    boxes = np.full((len(chars), 4), np.nan, dtype=np.float32)
+    boxes[0], boxes[4] = (0, 0, 6, 10), (24, 0, 30, 10)
+    boxes[7] = (left, top, left + 4, top + 10)
+    found = with_lines_joined(chars, boxes)
+    assert len(found) == len(chars)
+    assert (found.replace(NOTHING, "") == "ropent") == joined

@@ -123,3 +123,14 @@ def test_a_term_far_away_is_not_quoted(tmp_path):
     assert "A whistle tells" in answer.quotes[0].text
     assert "--dry" not in answer.quotes[0].text
     assert {at.page for at in answer.quotes[0].locators} == {2}
+
+
+def test_options_told_in_their_own_lines_are_one_term_each(tmp_path):
+    path = tmp_path / "lines.pdf"
+    make_pdf(path, [[
+        LEAD, ("code", "--dry Run the pump without water"), ("code", "--wet Run it with water"),
+        ("code", "--deep NAME"), ("code", "--shallow NAME"), LEAD,
+    ]])  # fmt: skip
+    terms = [term.text for term in read_document(path).text.terms]
+    assert "--wet Run it with water" in terms
+    assert "--deep NAME --shallow NAME" in terms

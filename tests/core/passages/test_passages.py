@@ -208,7 +208,7 @@ def test_works_are_told_where_their_title_is_no_section(tmp_path):
     chapters = [[("h1", name), said, said] for name in names]
     for title, is_listed in (("References", True), ("Reference works", False)):
         path = tmp_path / f"{is_listed}.pdf"
-        make_pdf(path, [contents, *chapters, [("h1", title), *works]])
+        make_pdf(path, [contents, *chapters, [("text", title), *works]])
         document = read_document(path)
         assert title not in [section.title for section in document.outline.sections]
         sentences = document.text.sentences

@@ -122,6 +122,8 @@ OF_ITSELF = frozenset(["install", "run", "cite", "bugs"])
 _STRICT = frozenset(["purpose", "about"]) | OF_ITSELF
 """What a thing in the document may have or do as well: no word of its own is allowed."""
 
+_NAME_IN_CODE = regex(r"[^\W\d_]\w*(?:[._]\w+)+")
+"""A name whose parts are words, as "lid.limit": it asks for no limits."""
 _OF_THINGS = frozenset(["authors and date", "licence", "limits"])
 """What a thing in the document may have too: its maker, its version, its limits."""
 _WAYS = regex(
@@ -184,7 +186,8 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     part, rest = _named_part(document, text)
     if part is not None and _CONDENSES.search(text) and len(own_words(document, rest)) <= 0:
         return Overview("section" if part.kind == "section" else "page", part, form, n_points, text)
-    kind = next((k for k, pattern in _KINDS.items() if pattern.search(text)), "")
+    in_words = _NAME_IN_CODE.sub("it", text)
+    kind = next((k for k, pattern in _KINDS.items() if pattern.search(in_words)), "")
     if not kind and n_points:
         kind = "about"
     if not kind or part is not None:

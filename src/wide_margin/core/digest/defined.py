@@ -25,6 +25,7 @@ from wide_margin.core.digest.named import (
     rows_titled,
     rows_under,
     rows_with,
+    without_kind,
 )
 from wide_margin.core.explain import define
 from wide_margin.core.explain.definitions import says_which_things
@@ -220,8 +221,10 @@ def _doing(
     That is what stands under its name, unless that does not name it and what is quoted has it do
     something already; else the first sentence that begins with it and has it do something.
     """
+    bare_name = without_kind(name)
+    name, is_function = bare_name, bool(kind) or bare_name != name
     is_said = bool(answer.quotes) and _says_what_does(answer.quotes[0].text, name)
-    rows = rows_under(document, name, is_function=bool(kind))
+    rows = rows_under(document, name, is_function=is_function)
     told = _with_rows(document, question, answer, name, rows)
     if told is not answer:
         said = told.quotes[-1].text

@@ -26,7 +26,9 @@ MOST_NAMES = 5
 """Words of a function with its type and kind."""
 LEAST_SAID, MOST_SAID = 3, 3
 """Words after an option that describe it, and paragraphs that go on with it."""
-_NEXT = regex(r"\W{0,2}--?\w|(?:default|examples?|warning|note)\b", re.I)
+_AS_PRINTED = ("", "[-–−]", "(?:--|[–—])")
+"""The dashes before an option, which some writers join: "–deep" for "--deep"."""
+_NEXT = regex(r"\W{0,2}[–—-]{1,2}\w|(?:default|examples?|warning|note)\b", re.I)
 """Begins the next option, or what is said of its value and use."""
 LEAST_MORE = 20
 """Letters that a description has at least which stands in one line with its term."""
@@ -56,7 +58,11 @@ _KIND_AFTER = regex(
 """The same after it."""
 _BRACKET = regex(r"\(([^()]{2,60})\)")
 """Beside a title, its short form: "Personal well books (PWB)"."""
+_SHORT_AFTER = regex(r"\s*\([^\W\d][\w.-]{1,9}\)\s*$")
+"""The same at its end."""
 _OUTSIDE = regex(r"\s*[,;]\s*")
+_BESIDE, NEAR_ENTRIES = ("entry", "row"), 2
+"""Kinds of those that have their term across a gap, and how near before it one is."""
 _HEADS, MOST_HEADS = ("row", "code", "entry"), 24
 """Kinds of paragraphs that are heads of functions, and how many stand over one description."""
 _TYPED = regex(r"\s*(?:[\w:~/@.-]+\s?)?[$%>#]\s")
@@ -90,8 +96,15 @@ def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) 
         rows_titled(document, name)
         or (is_function and _described(document, name, is_called=True))
         or (is_name and (_described(document, name) or _stacked(document, name)))
+        or (not name.isalpha() and _among_entries(document, name))
         or _labelled(document, name)
     )
+
+
+def without_kind(name: str) -> str:
+    """The name of a thing without what it is: "the argument lab.z"."""
+    named = without_article(name.strip())
+    return named[kind.end() :] if (kind := _KIND.match(named.lower())) else name
 
 
 def rows_titled(document: ReadDocument, name: str) -> range:
@@ -115,7 +128,9 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
 
     Its letter counts as it is written; one that is only given to a command is not described.
     """
-    begins = re.compile(rf"[\W_]{{0,2}}{re.escape(name)}(?=$|[\s,:;|=<\[(/])")
+    rest = name.lstrip("-")
+    option = _AS_PRINTED[len(name) - len(rest)] + re.escape(rest)
+    begins = re.compile(rf"(?:[^\w–—-]|_){{0,2}}{option}(?=$|[\s,:;|=<\[(/])")
     paragraphs = document.paragraphs
     for at, paragraph in enumerate(paragraphs):
         match = begins.match(paragraph.text)
@@ -135,7 +150,6 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
             rows, sentences = document.rows_of(at, end), document.text.sentences
             stop = (row for row in rows[1:] if sentences[row].kind == "heading")
             return range(rows.start, next(stop, rows.stop))
-    option = re.escape(name)
     among = re.compile(
         rf"(?<!\S)(?:-\w,\s*{option}|{option},\s*--[\w-]+)(?:[ =][A-Z]+)?\s+[A-Z]?[a-z]+\s[a-z]"
         rf"|(?<!\S){option}(?:[ =][A-Z]+)?\s+[A-Z][a-z]+\s[a-z]"
@@ -200,7 +214,7 @@ def _labelled(document: ReadDocument, name: str) -> range:
     opens, closes = "([{", ")]}"
     paragraphs = document.paragraphs
     for at, (paragraph, after) in enumerate(pairwise(paragraphs)):
-        text = paragraph.text
+        text = _SHORT_AFTER.sub("", paragraph.text)
         if len(text) >= len(name) + LABEL_MORE or bare(text) != label:
             continue
         if sum(map(text.count, opens)) != sum(map(text.count, closes)):
@@ -261,6 +275,17 @@ def _stacked(document: ReadDocument, name: str) -> range:
             end += 1
         if end < len(paragraphs) and paragraphs[end].kind == "body":
             return document.rows_of(end, end + 1)
+    return range(0)
+
+
+def _among_entries(document: ReadDocument, name: str) -> range:
+    """Rows of what describes one of several terms, too long a one for a gap after it."""
+    paragraphs = document.paragraphs
+    for at, paragraph in enumerate(paragraphs):
+        if paragraph.kind != "body" or not paragraph.text.lower().startswith(f"{name} "):
+            continue
+        if any(p.kind in _BESIDE for p in paragraphs[max(at - NEAR_ENTRIES, 0) : at]):
+            return document.rows_of(at, at + 1)
     return range(0)
 
 

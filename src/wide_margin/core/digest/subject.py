@@ -171,7 +171,12 @@ def _said_by_title(facts: Facts, name: str) -> tuple[GistLine, ...]:
     is_of_it = bare(_BRACKETED.sub("", parts[0])) == bare(name)
     if is_of_it and len(parts) > 1 and len(parts[1].split()) >= LEAST_SAID:
         return (GistLine(title.text, title.locator, -1),)
-    if is_of_it and more is not None and len(more.text.split()) >= LEAST_SAID:
+    if more is None or len(more.text.split()) < LEAST_SAID:
+        return ()
+    said = more.text.lower()
+    names_it = f" {bare(name)} " in f" {' '.join(map(bare, title.text.split()))} "
+    is_a = without_article(said) != said  # "Guide to Wellkeep: A program that …"
+    if is_of_it or (names_it and is_a):
         return GistLine(title.text, title.locator, -1), GistLine(more.text, more.locator, -1)
     return ()
 

@@ -15,7 +15,7 @@ _IN_BRACKETS = regex(
 _SHORT_LONG = regex(
     r"(?<![\w.])(?P<short>(?:[A-Z]\.){2,6}|[A-Z][A-Za-z0-9&/-]{1,9})\s*(?:\[[\d,\s–-]+\]\s*)?"
     r"(?:\(\s*(?:short for\s+|i\.e\.,?\s+|for\s+|the\s+|that is,?\s+|which stands for\s+|an?\s+)?(?:[“\"])?(?P<long>[A-Za-z][^()]{4,70}?)[”\"]?\s*[);,]"
-    r"|,?\s+(?:stands?|stood|standing|is short|is an abbreviation|is an acronym|short)\s+for\s+(?:the\s+)?[“\"]?(?P<long2>[A-Za-z][^().;:”\"]{4,70})"
+    r"|,?\s+(?:(?:which|that)\s+)?(?:stands?|stood|standing|(?:is )?short|(?:is )?(?:an?|the)\s+(?:abbreviation|acronym))\s+(?:for|of)\s+(?:the\s+)?[“\"]?(?P<long2>[A-Za-z][^().;:”\"]{4,70})"
     r"|\s*(?:[:—–]|\bmeans|\bdenotes|\bbedeutet)\s+(?:the\s+)?(?P<long3>[A-Za-z][^().;:=]{4,70}))"
 )  # fmt: skip
 _OR_SHORT = regex(

@@ -41,6 +41,8 @@ FEWEST_OF_STYLE, DIFFERENT = 4, 0.75
 they are sections deeper than any listed."""
 _LISTS, _INDEXES = squashed("contents"), squashed("index")
 """Titles of what only lists the sections, and of indexes: some languages have one word for both."""
+_LEFT_OUT = (squashed("references") | squashed("glossary") | _INDEXES) - _LISTS
+"""Titles of sections that writers forget to list."""
 
 
 def build_outline(
@@ -513,7 +515,8 @@ def _worth_listing(records: Sequence[Record], sources: Sequence[str]) -> list[Re
         if record.heading.is_sure and "bookmark" not in sources and not is_kind_listed:
             kept.append(record)  # a contents page may go less deep than the headings
             continue
-        if number is not None and _counts_on(number, numbers):
+        is_left_out = record.heading.is_sure and bare(record.title) in _LEFT_OUT
+        if is_left_out or (number is not None and _counts_on(number, numbers)):
             kept.append(record)
         elif "contents" in sources and "bookmark" not in sources and record.place < first_listed:
             kept.append(record)  # a contents page leaves out what stands before it

@@ -36,7 +36,12 @@ LARGER = 1.12
 CODE = regex(r"\w\(|[_={}\\;<>|]|\(\)")
 """Signs that a line is a command or a formula."""
 BULLET = regex(r"[•◦‣▪▸►○●∙·]\s")
-_CALL = regex(r"[\w.:]+\(\)")
+_NAME = regex(r"(?:[\w.:-]+\s){0,3}[\w.:-]+(?:\(\))?|\S+(?:,\s\S+){0,2}\s::\s\S+")
+"""A function, or a parameter after its type: "integer :: n_turns", "real(kind=dp) :: slack"."""
+_DECLARED = regex(
+    r"(\d+(?:\.\d+)+\.?\s(?P<name>[^\s(]+)\(\)(?:\s\[\d+/\d+\])?)\s(?:.*[^\w])?(?P=name)\s?\("
+)
+"""The name of a function, then what it takes: "3.1 open() File* open (", "3.1 put() [1/2] …"."""
 _LETTERS = regex(r"[^\W\d_]")
 _LEADERS = regex(rf"(?:[{LEADER}] ?){{4,}}")
 _PART_WORDS = alternatives("chapter", "part", "section", "appendix", "book", "article")
@@ -99,8 +104,13 @@ def style_of(paragraph: Paragraph) -> Style:
 
 
 def title_in(paragraph: Paragraph) -> str:
-    """A paragraph's text as a title, without the marks of footnotes."""
-    return unspaced(tidy(paragraph.unmarked.replace("\t", " ")))
+    """A paragraph's text as a title, without the marks of footnotes.
+
+    Of a function's name under a number, and its declaration in the same line, the name.
+    """
+    title = unspaced(tidy(paragraph.unmarked.replace("\t", " ")))
+    named = _DECLARED.match(title)
+    return named[1] if named else title
 
 
 def unspaced(title: str) -> str:
@@ -217,9 +227,9 @@ def _count_of(paragraph: Paragraph) -> int | None:
 
 
 def is_code(title: str) -> bool:
-    """Whether a title reads as a command or a formula; a function's name under a number is none."""
+    """Whether a title reads as a command or a formula; a name under a number is none."""
     number = number_of(title)
-    if number is not None and number.depth > 1 and _CALL.fullmatch(number.rest):
+    if number is not None and number.depth > 1 and _NAME.fullmatch(number.rest):
         return False
     return bool(CODE.search(title))
 

@@ -38,6 +38,7 @@ EVEN, WORD_APART = 1.35, 1.8
 between words."""
 _LETTERS_APART = regex(r"(?<![^\W_])(?:[^\W\d_] ){4,}[^\W\d_](?![^\W_])")
 _SPACE_IN_WORD = regex(r"(?<=[^\W\d_]) (?=[^\W\d_])")
+_LINE_END_IN_WORD = regex(r"(?<=\S)\r\n(?=\S)")
 _LATIN_END = 0x2E80
 """Scripts from here on are set without spaces."""
 
@@ -84,6 +85,30 @@ def without_false_spaces(chars: str, boxes: FloatArray) -> str:
         before, after = boxes[at - 1], boxes[at + 1]
         if abs(float(after[0] - before[2])) < TOUCHING * float(before[3] - before[1]):
             made[at] = NOTHING
+    return "".join(made)
+
+
+def with_lines_joined(chars: str, boxes: FloatArray) -> str:
+    """The text without line ends in the middle of a word; characters of no width instead.
+
+    PDFium makes them up on pages with leaders, between two letters brought nearer to each other.
+
+    Args:
+        chars: n characters of a page.
+        boxes: (n, 4) box of each that begins or ends a word.
+    """
+    ends = np.array([found.start() for found in _LINE_END_IN_WORD.finditer(chars)], dtype=np.intp)
+    if not len(ends):
+        return chars
+    before, after = boxes[ends - 1], boxes[ends + 2]
+    height = before[:, 3] - before[:, 1]
+    false = np.abs(after[:, 0] - before[:, 2]) < TOUCHING * height
+    false &= np.abs(after[:, 3] - before[:, 3]) < TOUCHING * height
+    if not false.any():
+        return chars
+    made = list(chars)
+    for at in ends[false].tolist():
+        made[at] = made[at + 1] = NOTHING
     return "".join(made)
 
 

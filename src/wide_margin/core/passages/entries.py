@@ -26,6 +26,8 @@ FEWEST_PLAIN = 3
 """Words of letters alone that describe a term, and half of what stands there."""
 _UNSPACED = regex(f"[{UNSPACED}]")
 _ARGUMENTS = regex(r"\([^()]*\)|\[[^\[\]]*\]")
+_TOLD_AT_ONCE = regex(r"[–—-]{1,2}\w\S*(?:\s\S{1,2}|\s\(\S+\))?\s+[^\W\d_]+\s[^\W\d_]")
+"""An option with its description in the line: "--deep Also measure the depth"."""
 _CLOSED = regex(r"[.;,!?]\s*$")
 
 
@@ -80,7 +82,8 @@ def find_terms(
             continue
         forms = before and terms[before[1]].paragraph == row - 1 and abs(before[0] - left) < 1.0
         leads_in = before and terms[before[1]].text.endswith(":")  # "The three parts are:"
-        if forms and before and not leads_in and paragraph.kind != "entry":
+        is_told = before and _TOLD_AT_ONCE.match(terms[before[1]].text)
+        if forms and before and not (leads_in or is_told) and paragraph.kind != "entry":
             text = f"{terms[before[1]].text} {text}"
         terms.append(Term(text, row, parent))
         of.append(len(terms) - 1 if paragraph.kind == "entry" else parent)
