@@ -825,3 +825,31 @@ def test_how_a_word_is_used_is_what_it_means(tmp_path, typed, said):
 def test_what_holds_the_short_form_itself_does_not_spell_it_out(tmp_path):
     made = asked_of(tmp_path, "You can enter SAL mode from XLISP by typing (SAL) in the tower.")
     assert made.answer("What does SAL stand for?", WHOLE, None).sure <= 0.3
+
+
+def test_the_section_of_a_variable_is_called_after_its_type(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Ropes"), ("h2", "1.1 integer :: n_turns"),
+         ("text", "Number of turns to be made."),
+         ("h2", "1.2 character(len=20) :: restart"),
+         ("text", "If it is given the drum begins anew.")],
+        [("h1", "2 Lids"), ("text", "n_turns : 4"), ("text", "Lids are closed at night by hand.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    said = made.answer("What does n_turns mean?", WHOLE, None)
+    assert [quote.text for quote in said.quotes][-1] == "Number of turns to be made."
+    said = made.answer("What does the keyword restart do?", WHOLE, None)
+    assert said.quotes[-1].text == "If it is given the drum begins anew."
+
+
+def test_two_things_that_are_named_in_order_are_both_defined(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Closing"),
+         ("text", "A barrel is closed in two ways, from above and from the side."
+          " These are called overlids and sidebungs, respectively.")],
+        [("h1", "2 Oak"), ("text", "Of oak are overlids and sidebungs.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("What are sidebungs?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("A barrel is closed in two ways")
+    assert answer.sure >= 0.6

@@ -147,3 +147,34 @@ def test_a_word_for_many_is_no_sum(tmp_path):
     assert answer_of(tmp_path / "a.pdf", typed, said).sure <= 0.3
     said = "The guild charges for the plans of the quorble an unlimited number of coins, or $20."
     assert answer_of(tmp_path / "b.pdf", typed, said).sure > 0.3
+
+
+@pytest.mark.parametrize(
+    ("said", "is_told"),
+    [("Since then, maintenance of Wellkeep has been taken over by Ann Bale.", True),
+     ("The program is now maintained by Ann Bale.", True),
+     ("Maintainer: Ann Bale", True),
+     ("The lids of some are maintained by Ann Bale.", False),
+     ("Lids are kept in the dry.", False)],
+)  # fmt: skip
+def test_who_looks_after_it_may_be_told_in_the_text(tmp_path, said, is_told):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wellkeep"), ("text", "by Cy Dow")],
+        [("h1", "1 Thanks"), ("text", "Wellkeep draws water from wells."), ("text", said)],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("Who maintains it?", WHOLE, None)
+    assert (answer.quotes[0].text == said) == is_told
+    assert (answer.sure > 0.3) == is_told
+
+
+def test_titles_of_works_tell_nobody_who_made_a_thing(tmp_path):
+    works = [("item", f"[{k}] Dow, C. Wellkeep, how it was developed ({1990 + k}). Well Press.")
+             for k in range(1, 9)]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Lids"), ("text", "Wellkeep was developed for the wells of the moor.")],
+        [("h1", "References"), *works],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("Who developed Wellkeep?", WHOLE, None)
+    assert all(quote.locators[0].page == 0 for quote in answer.quotes)
+    assert answer.sure <= 0.3

@@ -196,7 +196,7 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
                 return replace(answer, quotes=(quote, *others))
         asks_what = not question.text.rstrip(" ?").endswith(" for")
         if asks_what and answer.quotes and topic and len(topic) == len(list(words(term))):
-            quotes = _not_of_works(document, answer)
+            quotes = not_of_works(document, answer)
             answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
         return _with_rows(document, question, answer, term, under)
     sentences = document.text.sentences
@@ -273,6 +273,8 @@ def _with_rows(
         row for row in rows if _tells(document, sentences[row])
         and (sentences[row].kind == "entry" or sentences[row].paragraph not in forms)
     ]  # fmt: skip
+    if not said and not name.isalpha():  # "Number of turns of the rope" describes n_turns
+        said = [row for row in rows if _describes(sentences[row])][:1]
     if not said:
         return answer
     at = said[0]
@@ -325,7 +327,12 @@ def _tells(document: ReadDocument, said: Sentence) -> bool:
     return document.index.language != "en" or seems_to_have_verb(said.text)
 
 
-def _not_of_works(document: ReadDocument, answer: Answer) -> tuple[Quote, ...]:
+def _describes(said: Sentence) -> bool:
+    """Whether a sentence may describe a name, verb or none."""
+    return said.kind == "body" and len(said.text.split()) >= LEAST_SAID
+
+
+def not_of_works(document: ReadDocument, answer: Answer) -> tuple[Quote, ...]:
     """What is quoted without titles of works; else the nearest passage that is none of them."""
 
     def is_work(place: Locator) -> bool:

@@ -10,7 +10,8 @@ from functools import cached_property
 from types import MappingProxyType
 from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import WHOLE, Quote, Reach, answer_quoted
+from wide_margin.core.answers import WHOLE, Quote, Reach, answer_quoted, read_question
+from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.spelled import as_spelled
 from wide_margin.core.digest.asked import names_thing, own_words, read_overview
 from wide_margin.core.digest.by_kind import (
@@ -51,7 +52,13 @@ from wide_margin.core.digest.subject import (
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.digest.terms import N_TERMS, KeyTerm, key_terms, phrases_of
 from wide_margin.core.digest.titled import title_of
-from wide_margin.core.digest.who_and_when import tells_maker, with_maker, with_measure
+from wide_margin.core.digest.who_and_when import (
+    OF_MAKER,
+    row_of_keeper,
+    tells_maker,
+    with_maker,
+    with_measure,
+)
 from wide_margin.core.explain import define
 from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
@@ -282,6 +289,8 @@ class Digester:
                 return found
             if not is_searched:
                 told = self._told_elsewhere(asked.kind, typed, reach, before)
+                if told is None and is_other:
+                    return self._kept_by(found)
                 return found if told is None else told
             if asked.kind == "install" and reach == WHOLE:
                 return self._answer_install(typed, before)
@@ -304,6 +313,14 @@ class Digester:
         said = found.quotes[0].text if found.quotes else ""
         is_told = tells_maker(self._document, found) if kind != "licence" else LEGAL.search(said)
         return found if is_told else None
+
+    def _kept_by(self, found: Answer) -> Answer:
+        """Who has the care of the whole; those who wrote it are at most the nearest there is."""
+        row = row_of_keeper(self._document, self._names)
+        if row is None:
+            return replace(found, sure=min(found.sure, MENTIONED))
+        quote = quote_rows(self._document, read_question(found.question), row, row + 1)
+        return replace(found, quotes=(quote,), missing=(), reason="", sure=OF_MAKER)
 
     def _answer_install(self, typed: str, before: str | None) -> Answer:
         """How the whole is installed; what tells of something else that is, is less sure."""
@@ -393,7 +410,10 @@ def _gets_another(answer: Answer, title: str) -> bool:
     return bool(got) and not any(named & set(words(re.sub(r"[\W_]+", " ", each))) for each in got)
 
 
-_LOOKS_AFTER = regex(r"\b(?:maintains?|looks after|takes care of|keeps up)\b", re.I)
+_LOOKS_AFTER = regex(
+    r"^(?!.*\b(?:wrote|written|authors?)\b).*\b(?:maintains?|looks after|takes care of|keeps up)\b",
+    re.I,
+)
 """Asks who has the care of a thing."""
 _NEAREST = frozenset(["run", "cite"])
 """Questions about the whole, by its name, of which the nearest passages are shown where no section

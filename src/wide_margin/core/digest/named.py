@@ -116,6 +116,8 @@ def rows_titled(document: ReadDocument, name: str) -> range:
         title, _, says = (part.strip() for part in _DASH.sub("\n", whole, 1).partition("\n"))
         # "consult/1, load/1" is the title of both.
         parts = (title, *title.split(",")) if "," in title else (title,)
+        if " :: " in section.title:  # a variable after its type
+            parts = (_TAKES.sub("", section.title.rpartition(" :: ")[2]),)
         if bracket := _BRACKET.search(section.title):
             parts = (*parts, *_OUTSIDE.split(bracket[1]))
         if any(terms(without_article(part.lower())) == wanted for part in parts):

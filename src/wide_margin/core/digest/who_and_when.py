@@ -11,12 +11,14 @@ from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.signs import asked_parts
 from wide_margin.core.answers.wanted import OF_MONEY, counts_them, has_form, has_thing
 from wide_margin.core.answers.within import rows_within
-from wide_margin.core.digest.defined import MENTIONED
+from wide_margin.core.digest.defined import MENTIONED, not_of_works
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.later import regex
 
 if TYPE_CHECKING:
+    from collections.abc import Sequence
+
     from wide_margin.core.answers import Answer
     from wide_margin.core.document import ReadDocument
 
@@ -83,6 +85,18 @@ _IS_MAKER = regex(
     re.I,
 )
 _LEANS = regex(rf"\W*(?:it|(?:this|the)\s+{THING})\b", re.I)
+_KEEPS = regex(
+    rf"\b(?:maintained|looked\s+after|(?:maintenance|care)\s+of\b[^.;]{{0,60}}\btaken\s+over)\s+by\s+{_ONE}"
+    rf"|\bmaintainers?(?:\s+of\b[^.;]{{2,50}}?)?(?:\s+(?:is|are)|:)\s+{_ONE}|{_NAME}\s+(?:now\s+)?maintains\b", re.I
+)  # fmt: skip
+"""Somebody has the care of something."""
+_BEFORE_ONE = regex(r"\s(?:by|is|are|maintains)\s|:")
+_CARE = ("maintained", "maintains", "maintainer", "maintenance", "looked")
+_ITSELF = regex(
+    rf"^\W*(?:it|(?:since then|now|today|currently)\b|(?:the\s+|this\s+)?(?:{THING}\b|maintainers?\s*(?:is|are|:)))",
+    re.I,
+)
+"""Begins what is said of the whole document's own thing."""
 _ASKS_WHEN = regex(r"^\W*when\s+(?:was|were|did|had|has|have)\b", re.I)
 """Asks for a time that is past: what is done at one may be told in many ways."""
 _SOME_NUMBER = regex(
@@ -109,10 +123,27 @@ def with_maker(document: ReadDocument, answer: Answer) -> Answer:
     if row is None:  # "by Ann Bale" needs no word of making
         row = next((k for k in naming if _tells(document, k, wanted)), None)
     if row is None:
-        return replace(answer, sure=min(answer.sure, MENTIONED))
+        quotes = not_of_works(document, answer)
+        return replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
     first = row - 1 if _leans(document, row) else row
     quote = quote_rows(document, read_question(answer.question), first, row + 1)
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_MAKER)
+
+
+def row_of_keeper(document: ReadDocument, names: Sequence[str]) -> int | None:
+    """Row of the first sentence that says who has the care of the document's own thing."""
+    terms, sentences = document.index.analyser.terms, document.text.sentences
+    rows = {row for word in _CARE for row in rows_with(document, terms(word))}
+    for row in sorted(rows):
+        said = sentences[row].text
+        match = _KEEPS.search(said)
+        if match is None or sentences[row].kind in SAYS_NOTHING:
+            continue
+        thing = said[: match.start()] + _BEFORE_ONE.split(match[0], maxsplit=1)[0]
+        spoken_of = content_of(document, thing)
+        if _ITSELF.match(said) or any(content_of(document, name) <= spoken_of for name in names):
+            return row
+    return None
 
 
 def tells_maker(document: ReadDocument, answer: Answer) -> bool:

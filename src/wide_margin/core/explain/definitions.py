@@ -138,6 +138,11 @@ _CALLS_IT = regex(r"[^,.;:]+\sas\s")
 """After "refers to": then it is the other thing that is called something."""
 _OF_FILE = regex(r"[./\\]\w")
 """After a name that is that of a file: "called wells.ini"."""
+_BOTH_CALLED = regex(
+    r"\b(?:are|were)\s+(?:called|named|termed|known as)\s+(?:the\s+)?(?P<one>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,2}?)"
+    r"\s+and\s+(?:the\s+)?(?P<other>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,2}?),?\s+respectively\b"
+)
+"""Gives two things their names, in order: "These are called lids and bungs, respectively"."""
 _GOES_ON_QUOTED = regex(r"\s?[“\"‘'`]\w")
 """After the first word of a name: "are called JIB 'extensions'"."""
 _ITEM_NUMBER = regex(r"^\(?(?:\d{1,2}|[a-zA-Z]|[ivx]{1,4})[.)]\s+(?=\S)")
@@ -504,6 +509,9 @@ def _in_sentence(
                 if match["article"] and match["article"].strip() in ("its", "their"):
                     weight -= 0.1
                 yield Definition(term, row, "defined", weight, first=leans)
+    both = _BOTH_CALLED.search(text) if "respectively" in text else None
+    for name in both.groups() if both else ():
+        yield Definition(name, row, "defined", 0.72, first=leans)
     if (named := _IS_NAMED.match(text)) and _is_term(term := named["term"]):
         yield Definition(term, row, "defined", 0.72, first=leans)
     if (meant := _IS_MEANT.match(text)) and _is_term(term := _CLOSES.sub("", meant["term"])):
