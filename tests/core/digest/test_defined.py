@@ -853,3 +853,29 @@ def test_two_things_that_are_named_in_order_are_both_defined(tmp_path):
     answer = made.answer("What are sidebungs?", WHOLE, None)
     assert answer.quotes[0].text.startswith("A barrel is closed in two ways")
     assert answer.sure >= 0.6
+
+
+def test_what_a_function_does_may_stand_after_what_it_takes(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Exports"), ("text", "lower_rope(Drum) -> ok Types: Drum = any() A name of one."),
+         ("text", "Lowers the rope of a drum that is told of by name. It is slow in winter."),
+         ("text", "lift_rope(Drum) -> ok | {error, Why} Types: Drum = any() A name of one."),
+         ("text", "Drum = any() A drum as it is told of by lower_rope and by others."),
+         ("text", "Lifts ropes to be used for wells. It is slow in winter, too.")],
+        [("h1", "2 Uses"), ("text", "The keeper calls lift_rope and lower_rope every day.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What does lift_rope do?", WHOLE, None
+    )
+    assert answer.quotes[0].text == "Lifts ropes to be used for wells."
+    assert answer.sure >= 0.6
+
+
+def test_what_only_leads_in_to_something_is_no_sure_answer(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 wind-up"), ("text", "To make ropes of the hemp that is dry already:"),
+         ("code", "wind-up -d hemp"), ("text", "To make them anew:"), ("code", "wind-up -n")],
+        [("h1", "2 Lids"), ("text", "A script called wind-up makes the ropes of the wells.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is wind-up?", WHOLE, None)
+    assert not answer.quotes[0].text.endswith(":") or answer.sure <= 0.3

@@ -178,3 +178,9 @@ def test_titles_of_works_tell_nobody_who_made_a_thing(tmp_path):
     answer = made.answer("Who developed Wellkeep?", WHOLE, None)
     assert all(quote.locators[0].page == 0 for quote in answer.quotes)
     assert answer.sure <= 0.3
+
+
+def test_a_question_that_is_declined_is_not_answered_by_what_is_near(tmp_path):
+    answer = answer_of(tmp_path / "a.pdf", "Who designed the copper roof of the town hall?")
+    assert answer.declined
+    assert answer.quotes == ()

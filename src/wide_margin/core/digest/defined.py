@@ -30,7 +30,7 @@ from wide_margin.core.digest.named import (
 from wide_margin.core.explain import define
 from wide_margin.core.explain.definitions import says_which_things
 from wide_margin.core.explain.short_forms import find_short_forms, may_spell_out
-from wide_margin.core.explain.verbs import seems_to_have_verb
+from wide_margin.core.explain.verbs import is_base, seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
 from wide_margin.core.search.analysis import is_common, words
@@ -89,6 +89,14 @@ _BEGINS_DOING = regex(
     re.I,
 )
 """How a description begins: "Prints the well", "Print the well"."""
+MOST_TAKEN = 16
+"""Sentences under the head of a function that tell what it takes and gives."""
+_HEAD = regex(r"\W*[\w:]+\s?\([^()]*\)\s*(?:->|→)")
+"""Begins the head of a function."""
+_SAYS_DOES = regex(
+    r"(?:This function\s+)?(?P<verb>[A-Z]?[a-z]+s)\s+(?!(?:is|are|of|for|can|may|must|in|which|that)\b)[a-z]\w*(?:\s+\S+){2}"
+)
+"""Says what a function does: "Cancels an asynchronous request"."""
 _OPTION = r"(?:command[- ]line\s+)?(?:option|flag|switch|parameter|argument)"
 _OF_OPTION = regex(
     rf"^what\s+(?:does|do|is|are)\s+(?:the\s+)?(?:{_OPTION}\s+)?(?P<name>--?\w[\w-]*(?:\s\w)?)(?:\s+{_OPTION})?"
@@ -232,6 +240,9 @@ def _doing(
         is_told = name.lower() in said.lower() or bool(begins_so)
         if is_told or rows_titled(document, without_article(name.lower()).strip()):
             return told
+    if (declared := _row_under_head(document, name)) is not None:
+        quote = quote_rows(document, question, declared, declared + 1)
+        return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_SECTION)
     thing = re.escape(without_article(name.lower()).strip())
     begins = re.compile(rf"\W*(?:the )?[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}", re.I)
     terms = document.index.analyser.terms(name)
@@ -246,6 +257,23 @@ def _doing(
     if answer.quotes and not rows and not is_said:
         return replace(answer, sure=min(answer.sure, MENTIONED))
     return answer
+
+
+def _row_under_head(document: ReadDocument, name: str) -> int | None:
+    """Row of what says what a function does: not at once under its head, but after what it takes."""
+    sentences = document.text.sentences
+    heads = re.compile(rf"\W*{re.escape(name)}\s?\(.*\)\W*(?:->|→|\bTypes\b|[A-Z]\w*:)")
+    for head in rows_with(document, document.index.analyser.terms(name)):
+        if not heads.match(sentences[head].text):
+            continue
+        for row in range(head + 1, min(head + MOST_TAKEN, len(sentences))):
+            said = sentences[row]
+            if _HEAD.match(said.text) and not heads.match(said.text):
+                break
+            does = _SAYS_DOES.match(said.text) if said.kind == "body" else None
+            if does and (is_base(does["verb"].lower()[:-1]) or is_base(does["verb"].lower()[:-2])):
+                return row
+    return None
 
 
 def _is_within(document: ReadDocument, answer: Answer, rows: range) -> bool:
@@ -281,6 +309,11 @@ def _with_rows(
     said = said[:FIRST_SAID]
     if sentences[rows.start].paragraph not in forms:
         at = min(said, key=lambda row: _leads_in(document, sentences[row], name))
+    if all(
+        sentences[row].text.endswith(":") and _leads_in(document, sentences[row], name)[1]
+        for row in said
+    ):
+        return replace(answer, sure=min(answer.sure, MENTIONED))
     end, is_item = at + 1, sentences[at].kind == "item"
     if end < len(sentences) and sentences[end].paragraph == sentences[at].paragraph:
         end += 1
@@ -340,7 +373,7 @@ def not_of_works(document: ReadDocument, answer: Answer) -> tuple[Quote, ...]:
         return any(document.text.sentences[row].kind == "works" for row in rows)
 
     kept = tuple(quote for quote in answer.quotes if not is_work(quote.locators[0]))
-    if kept:
+    if kept or not answer.quotes:
         return kept
     near = (e for e in answer.excerpts if not is_work(e.locator))
     return tuple(Quote(e.text, (e.locator,)) for e in islice(near, 1)) or answer.quotes

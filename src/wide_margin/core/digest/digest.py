@@ -24,6 +24,7 @@ from wide_margin.core.digest.by_kind import (
     fill,
 )
 from wide_margin.core.digest.compared import answer_compared
+from wide_margin.core.digest.deeds_abroad import asks_who_abroad, with_deeds_abroad
 from wide_margin.core.digest.defined import MENTIONED, asks_of_option, with_definition
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
@@ -311,7 +312,11 @@ class Digester:
             return None
         found = self._search(typed, reach, before)
         said = found.quotes[0].text if found.quotes else ""
-        is_told = tells_maker(self._document, found) if kind != "licence" else LEGAL.search(said)
+        if kind == "licence":
+            return found if LEGAL.search(said) else None
+        is_told = tells_maker(self._document, found) or (
+            asks_who_abroad(typed) and found.sure >= OF_MAKER
+        )
         return found if is_told else None
 
     def _kept_by(self, found: Answer) -> Answer:
@@ -362,7 +367,8 @@ class Digester:
     def _search(self, typed: str, reach: Reach, before: str | None = None) -> Answer:
         answer = answer_quoted(self._document, typed, reach, before)
         told = with_definition(self._document, self._of_its_matter(answer))
-        return with_measure(with_maker(self._document, with_its_number(self._document, told)))
+        told = with_deeds_abroad(self._document, with_its_number(self._document, told))
+        return with_measure(with_maker(self._document, told))
 
     def _of_its_matter(self, answer: Answer) -> Answer:
         """The answer, less sure where the licence of a document on something else may give it."""

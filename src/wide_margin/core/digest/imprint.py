@@ -117,7 +117,7 @@ _THIS_ABROAD = regex(
 )  # fmt: skip
 """Speaks of the document itself."""
 _OF_SEVERAL = regex(
-    r"\W*(?!\w+ of this\b)(?:all (?!rights)|most|many|some|alle|viele|tou(?:s|tes)|tod[oa]s|tutt[ie]|все)\b",
+    r"\W*(?!\w+ of this\b)(?:\w{4,}ly,?\s+)?(?:all (?!rights)|most|many|some|such|those|other|alle|viele|tou(?:s|tes)|tod[oa]s|tutt[ie]|все)\b",
     re.I,
 )
 """Speaks of other things, of which there are many."""
