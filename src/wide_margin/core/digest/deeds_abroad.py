@@ -98,6 +98,8 @@ def _doing(document: ReadDocument, answer: Answer, name: str) -> Answer:
         sentence = document.text.sentences[row]
         if sentence.kind in ("body", "item") and begins.match(sentence.text):
             return _quoting(document, answer, row, OF_SECTION)
+    if any(begins.match(document.text.sentences[row].text) for row in told):  # as in a table
+        return replace(answer, sure=max(answer.sure, OF_SECTION))
     return answer
 
 

@@ -516,10 +516,8 @@ def _in_sentence(
         yield Definition(term, row, "defined", 0.72, first=leans)
     if (meant := _IS_MEANT.match(text)) and _is_term(term := _CLOSES.sub("", meant["term"])):
         yield Definition(term, row, "defined", 0.85, first=leans)
-    used = _WORD_FOR.search(text) if " use" in text else None
-    for word in filter(None, (used["term"], used["other"]) if used else ()):
-        if _is_term(word):
-            yield Definition(word, row, "defined", 0.85)
+    for word in _used_for(text):
+        yield Definition(word, row, "defined", 0.85)
     for found in filter(None, (_FOR_IS.match(text), _BY_MEAN.search(text))):
         if _is_term(term := _until_small_word(found["term"])):
             yield Definition(term, row, "defined", 0.85)
@@ -544,6 +542,12 @@ def _in_sentence(
             yield Definition(match["term"], row, "defined", CLEAR)
     for short, long, weight in find_short_forms(text):
         yield Definition(short, row, "abbreviation", weight, long)
+
+
+def _used_for(text: str) -> list[str]:
+    """The words of which a sentence says what they are used for."""
+    used = _WORD_FOR.search(text) if " use" in text else None
+    return [w for w in ((used["term"], used["other"]) if used else ()) if w and _is_term(w)]
 
 
 def _as_sentence(item: str) -> str:
