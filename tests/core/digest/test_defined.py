@@ -842,6 +842,32 @@ def test_the_section_of_a_variable_is_called_after_its_type(tmp_path):
     assert said.quotes[-1].text == "If it is given the drum begins anew."
 
 
+@pytest.mark.parametrize("said", [
+    "The slack is understood to be the length of rope that hangs down.",
+    "The slack is taken to mean the length of rope that hangs down.",
+])  # fmt: skip
+def test_what_a_word_is_understood_to_be_is_what_it_is(tmp_path, said):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Ropes"), ("text", "If the slack is large the rope is slow.")],
+        [("h1", "2 Lids"), ("text", said)],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is the slack?", WHOLE, None)
+    assert answer.quotes[0].text == said
+    assert answer.sure >= 0.6
+
+
+def test_plurals_are_defined_by_what_they_are_made_of(tmp_path):
+    said = "Rope covariates are numbers computed directly from the wear of many ropes."
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Ropes"), ("text", "We use rope covariates in each table.")],
+        [("h1", "2 Lids"), ("text", said)],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("What is a rope covariate?", WHOLE, None)
+    assert answer.quotes[0].text == said
+    assert answer.sure >= 0.6
+
+
 def test_two_things_that_are_named_in_order_are_both_defined(tmp_path):
     make_pdf(tmp_path / "a.pdf", [
         [("h1", "1 Closing"),
@@ -879,3 +905,34 @@ def test_what_only_leads_in_to_something_is_no_sure_answer(tmp_path):
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is wind-up?", WHOLE, None)
     assert not answer.quotes[0].text.endswith(":") or answer.sure <= 0.3
+
+
+def test_how_a_command_is_called_does_not_say_what_something_is(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Rope winding"), ("text", "Rope winding: wind (--up | --down) rope (--drum |"
+                                            " --wheel | --hand) file [options]")],
+        [("h1", "2 Lids"), ("text", "Rope winding is done by hand in winter.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("What is rope winding?", WHOLE, None)
+    assert "--drum" not in answer.quotes[0].text or answer.sure <= 0.3
+
+
+def test_the_title_of_a_work_does_not_define_what_it_is_on(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Lids"), ("text", "The keeper uses Quorble in winter and in spring.")],
+        [("h1", "2 More"), ("text", "A. Bale and C. Dow (2008) Quorble: ways to lift the rope of a"
+                                    " deep well. Well Research, 18: 821-829.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is Quorble?", WHOLE, None)
+    assert answer.sure <= 0.3
+
+
+def test_the_line_of_an_option_may_be_drawn_between_two_words(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Options"), ("text", "\u2212wet rope Take wet ropes as well as dry ones.")],
+        [("h1", "2 Others"), ("text", "There is no other one.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("What does the -wet_rope option do?", WHOLE, None)
+    assert answer.quotes[0].text == "\u2212wet rope Take wet ropes as well as dry ones."

@@ -539,3 +539,14 @@ def test_when_it_was_written_does_not_ask_by_whom(looked_after, typed):
 def test_releases_may_be_counted_in_whole_numbers(looked_after):
     quotes = looked_after.answer("What changed in release 58?", WHOLE, None).quotes
     assert [quote.text for quote in quotes] == ["The rope no longer has to be wet."]
+
+
+def test_a_section_on_the_authors_tells_them_where_the_front_does_not(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The quorble"), ("h1", "1 Use"), ("text", "The quorble draws water.")],
+        [("h1", "2 Authors"), ("text", "Implementation by Ann Bale and Cy Dow, manual by Di Eft."),
+         ("h1", "3 Lids"), ("text", "Lids are closed at night by hand.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("Who wrote it?", WHOLE, None)
+    assert answer.quotes[0].text == "Implementation by Ann Bale and Cy Dow, manual by Di Eft."

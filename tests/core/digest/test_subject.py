@@ -159,3 +159,30 @@ def test_a_subtitle_may_say_what_the_thing_in_the_title_is(tmp_path):
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is Wellkeep?", WHOLE, None)
     assert answer.quotes[-1].text == "A program for the water of deep old wells"
     assert answer.sure >= 0.6
+
+
+def test_the_name_may_be_longer_in_the_title(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wellkeep Drawing User's Guide")],
+        [("h1", "1 Gates"), ("text", "Wellkeep also supports lids of oak and of other wood."),
+         *FILLING],
+        [("h1", "2 Lids"), ("text", "Wellkeep Drawing is a way to keep the water of wells."),
+         *FILLING],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is Wellkeep?", WHOLE, None)
+    assert answer.quotes[0].text == "Wellkeep Drawing is a way to keep the water of wells."
+    assert answer.sure >= 0.6
+
+
+def test_a_thing_is_introduced_in_another_language(tmp_path):
+    text = "Le puits est fermé la nuit par un couvercle et le gardien le note dans son livre."
+    said = "Wellkeep Lourd est un programme qui tient l’eau du puits à la même hauteur."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wellkeep"), *[("text", text)] * 4],
+        [("h1", "1 Les puits"), ("text", text), ("h1", "2 La nuit"), ("text", said)],
+        [("text", text)] * 4,
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("Qu'est-ce que Wellkeep ?", WHOLE, None)
+    assert answer.quotes[0].text.startswith(said[:30])
+    assert answer.sure >= 0.5

@@ -397,3 +397,17 @@ def test_a_few_words_set_in_as_the_first_line_under_them_are_a_paragraph(tmp_pat
     canvas.save()
     texts = [p.text for p in paragraphs_in(path)[0]]
     assert [text[:12] for text in texts] == ["Foreword", "The keeper o", "The keeper o"]
+
+
+@pytest.mark.parametrize(("left", "is_head"), [(280.0, True), (110.0, False)])
+def test_a_word_in_the_middle_over_the_text_is_no_part_of_it(left, is_head):
+    said = "The keeper reads the staff every morning and writes the height into the book then"
+    rows = [("Abstract", left, left + 40.0), (said, 115.0, 500.0), (said, 100.0, 500.0),
+            (said, 100.0, 500.0), (said, 100.0, 500.0), (said, 100.0, 500.0)]  # fmt: skip
+    lines = [
+        Line(0, text, ((0, len(text)),), (x0, 100.0 + 12 * k, x1, 110.0 + 12 * k), 10.0, False,
+             False, False, 0, 0)
+        for k, (text, x0, x1) in enumerate(rows)
+    ]  # fmt: skip
+    found = paragraphs_of([lines], 10.0, Counter())
+    assert (found[0].text == "Abstract") == is_head

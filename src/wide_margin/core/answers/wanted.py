@@ -94,7 +94,8 @@ def counts_them(question: str, best: Sequence[str]) -> bool | None:
     things = [word for word in words(named) if not is_common(word, "en")]
     if not things:
         return None
-    return any(_number_near(text, thing) for text in best for thing in things)
+    counted = things[-1:] if match["things"] else things  # "space groups" are groups
+    return any(_number_near(text, thing) for text in best for thing in counted)
 
 
 def _number_near(text: str, thing: str) -> bool:

@@ -89,6 +89,9 @@ _BEGINS_DOING = regex(
     re.I,
 )
 """How a description begins: "Prints the well", "Print the well"."""
+_CITED = regex(r"\b\d+\s*(?:\(\d+\))?\s*:\s*\d+\s*[-–]\s*\d+\b|\bdoi\s?:")
+"""In what tells a work: "Wells 18: 821–829"."""
+_OPTIONS, MANY_OPTIONS = regex(r"(?<![\w-])--?[a-z]\w+"), 3
 MOST_TAKEN = 16
 """Sentences under the head of a function that tell what it takes and gives."""
 _HEAD = regex(r"\W*[\w:]+\s?\([^()]*\)\s*(?:->|→)")
@@ -193,7 +196,10 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         return with_listed(document, question, answer)
     term = defined_term(question.text)
     definition = define(document, term)
-    if definition is not None and _is_label(document, definition.sentence):
+    if definition is not None and (
+        _is_label(document, definition.sentence)
+        or _shows_call(document.text.sentences[definition.sentence].text)
+    ):
         definition = None
     if definition is None:
         topic = asked_term(document, question)
@@ -301,7 +307,9 @@ def _with_rows(
         row for row in rows if _tells(document, sentences[row])
         and (sentences[row].kind == "entry" or sentences[row].paragraph not in forms)
     ]  # fmt: skip
-    if not said and not name.isalpha():  # "Number of turns of the rope" describes n_turns
+    if (
+        not said and " " not in name and not name.isalpha()
+    ):  # "Number of turns of the rope" describes n_turns
         said = [row for row in rows if _describes(sentences[row])][:1]
     if not said:
         return answer
@@ -357,12 +365,19 @@ def _tells(document: ReadDocument, said: Sentence) -> bool:
     """Whether a sentence under a name says something of it."""
     if said.kind in SAYS_NOTHING or _OF_SECTION.match(said.text) or _POINTS_ON.match(said.text):
         return False
+    if _shows_call(said.text):
+        return False
     return document.index.language != "en" or seems_to_have_verb(said.text)
 
 
 def _describes(said: Sentence) -> bool:
     """Whether a sentence may describe a name, verb or none."""
     return said.kind == "body" and len(said.text.split()) >= LEAST_SAID
+
+
+def _shows_call(said: str) -> bool:
+    """Whether a text shows how a command is called: with many options, in no words."""
+    return len(_OPTIONS.findall(said)) >= MANY_OPTIONS
 
 
 def not_of_works(document: ReadDocument, answer: Answer) -> tuple[Quote, ...]:
@@ -388,7 +403,9 @@ def _says_it(
     """
     for row in rows_within(document, quote.locators[0].spans):
         said = document.text.sentences[row]
-        if said.kind in SAYS_NOTHING:
+        if said.kind in SAYS_NOTHING or _CITED.search(document.paragraphs[said.paragraph].text):
+            continue
+        if _shows_call(said.text):
             continue
         if explains(document, row, topic) and not _is_label(document, row):
             return True

@@ -131,7 +131,8 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
     Its letter counts as it is written; one that is only given to a command is not described.
     """
     rest = name.lstrip("-")
-    option = _AS_PRINTED[len(name) - len(rest)] + re.escape(rest)
+    # Some writers draw the line of "wet_rope" between two words.
+    option = _AS_PRINTED[len(name) - len(rest)] + re.escape(rest).replace("_", "[_ ]")
     begins = re.compile(rf"(?:[^\w–—-]|_){{0,2}}{option}(?=$|[\s,:;|=<\[(/])")
     paragraphs = document.paragraphs
     for at, paragraph in enumerate(paragraphs):

@@ -51,7 +51,7 @@ from wide_margin.core.digest.titled import (
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, words_for
-from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.numbering import number_of, unnumbered
 from wide_margin.core.search.analysis import words
 
 if TYPE_CHECKING:
@@ -224,7 +224,7 @@ def _lines(
     if kind == "licence":
         return _licence(document, scored, facts, rows), SURE
     if kind == "authors and date":
-        return _authors_and_date(document, asked, facts), SURE
+        return _authors_and_date(document, asked, facts) or _on_authors(document, asked), SURE
     if kind == "organised":
         outlined = [r for r in rows if OUTLINES.search(document.text.sentences[r].text)]
         if outlined:
@@ -583,6 +583,25 @@ def _of_facts(document: ReadDocument, facts: Sequence[Fact | None]) -> tuple[Gis
     )
 
 
+_WHO_WROTE = regex(r"\bwho|author|wrote|written by", re.I)
+_AUTHORS = frozenset(
+    bare(title) for title in ("author", "authors", "the author", "the authors", "credits", "about the author", "about the authors",
+                              "autor", "autoren", "auteur", "auteurs", "autore", "autori", "autores", "författare")
+)  # fmt: skip
+"""Titles of the section on those who wrote it."""
+
+
+def _on_authors(document: ReadDocument, asked: Overview) -> tuple[GistLine, ...]:
+    """What the section on the authors begins with, where the front names none."""
+    if not _WHO_WROTE.search(asked.question):
+        return ()
+    for section in document.outline.sections:
+        if bare(unnumbered(section.title)) in _AUTHORS:
+            rows = document.rows_of(section.first_paragraph + 1, section.end_paragraph)
+            return gist_lines(document, list(rows[:1]))
+    return ()
+
+
 def _authors_and_date(
     document: ReadDocument, asked: Overview, facts: Facts
 ) -> tuple[GistLine, ...]:
@@ -590,7 +609,7 @@ def _authors_and_date(
     text = asked.question.casefold()
     wanted: list[Fact | None] = [facts.title] if re.search(r"\btitle\b", text) else []
     asks_when = bool(re.search(r"\bwhen\b|\b(?:what|which) (?:date|year)\b", text))
-    if re.search(r"\bwho|author|wrote|written by", text) or ("written" in text and not asks_when):
+    if _WHO_WROTE.search(text) or ("written" in text and not asks_when):
         wanted += facts.authors
     asks_edition = bool(re.search(r"version|edition|release", text))
     if asks_edition:

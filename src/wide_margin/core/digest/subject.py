@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from itertools import pairwise
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.form import take_form
@@ -17,9 +18,12 @@ from wide_margin.core.digest.named import (
 )
 from wide_margin.core.digest.overview import about, answer_of_lines, is_step, rows_within
 from wide_margin.core.digest.telling import THING, naming, says_what_it_is
+from wide_margin.core.digest.titled import title_of
+from wide_margin.core.explain.subjects_abroad import subject_abroad
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
 from wide_margin.core.outline.numbering import unnumbered
+from wide_margin.core.search import is_common
 from wide_margin.core.search.vectors import frequency_rank
 
 if TYPE_CHECKING:
@@ -77,7 +81,7 @@ def might_ask(typed: str) -> bool:
 
 def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[list[int], float]:
     """Rows of the sentences that say what a name stands for and go on with it, and how surely."""
-    found, sentences = naming((name,)), document.text.sentences
+    found, sentences = naming((name, *_longer(document, name))), document.text.sentences
     if found is None:
         return [], 0.0
     n_early = n_in_front(len(rows))
@@ -88,7 +92,11 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
         if row in within and sentences[row].kind not in SAYS_NOTHING
     }  # fmt: skip
     first = set(rows[:n_early])
-    is_a = [row for row, said in text.items() if says_what_it_is(found, said)]
+    language = document.index.language
+    is_a = [
+        row for row, said in text.items()
+        if says_what_it_is(found, said) or _is_subject(sentences[row].text, language, name)
+    ]  # fmt: skip
     does = [row for row, said in text.items() if row in first and found.works.match(said)]
     titled = [
         row for row in _rows_called(document, name)
@@ -111,6 +119,19 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
     others = [row for row in does if sentences[row].section == section and row != chief]
     more = [row for row in (*after, *others) if not sentences[row].text.endswith(":")]
     return sorted({chief, *more[: N_SAID - 1]}), sure
+
+
+def _longer(document: ReadDocument, name: str) -> tuple[str, ...]:
+    """The name with the word after it in the title: "Wellkeep" is "Wellkeep Scheme" in full."""
+    parts = title_of(document).lower().split()
+    after = dict(pairwise(parts)).get(name, "")
+    return (f"{name} {after}",) if after.isalpha() and not is_common(after, "en") else ()
+
+
+def _is_subject(said: str, language: str, name: str) -> bool:
+    """Whether a sentence in another language than English defines what begins with a name."""
+    subject = subject_abroad(said, language) if language != "en" else None
+    return subject is not None and f"{subject[0].lower()} ".startswith((f"{name} ", f"{name}-"))
 
 
 def _rows_called(document: ReadDocument, name: str) -> Sequence[int]:

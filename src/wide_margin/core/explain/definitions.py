@@ -87,7 +87,7 @@ _IS = regex(
     rf"(?:(?:term|word|name|phrase|notion|concept|expression)s?\s+)?{_TERM}"
     r"(?:\s*\((?:(?P<abbr>[^)]{1,30})|[^)]{1,90})\))?,?\s+"
     rf"(?:,?\s*{_ADVERB}){{0,2}}"
-    r"(?P<verb>(?:is|are|was|were|can be|may be) (?:\w+ly )?defined (?:as|to be)|is meant(?! (?:to|for|as)\b)|means|refers? to|denotes?"
+    r"(?P<verb>(?:is|are|was|were|can be|may be) (?:\w+ly )?(?:defined (?:as|to be)|understood (?:as|to (?:be|mean))|taken to mean)|is meant(?! (?:to|for|as)\b)|means|refers? to|denotes?"
     r"|(?:stands?|is short) for|(?:is|are) used (?:here |throughout )?(?:to (?:mean|denote|describe|refer)|for)"
     rf"|(?:is|are) (?:{_ADVERB})?(?:the|those|any|an?|one|kinds? of|what|simply|just)\b"
     r"|(?:describes|represents) (?:the|an?|one|all|any)\b"
@@ -95,7 +95,7 @@ _IS = regex(
 )  # fmt: skip
 _ARE = regex(
     r"^(?P<article>)(?P<term>[^\W_][\w’'/+-]*(?:\s+[\w’'/+-]+){0,2}?s)(?:\s*\((?P<abbr>[^)]{1,30})\))?\s+"
-    r"(?P<verb>are)\s+(?=(?P<what>(?:[a-z-]+\s+){0,2}?[a-z-]{3,}[^\Ws]s)\s+(?:of|that|which|for|in|with|used|from|to|where|who|whose|between)\b)"
+    r"(?P<verb>are)\s+(?=(?P<what>(?:[a-z-]+\s+){0,2}?[a-z-]{3,}[^\Ws]s)\s+(?:of|that|which|for|in|with|used|from|to|where|who|whose|between|(?:\w+ly\s+)?(?:\w{3,}ed|made|built|given|drawn|taken))\b)"
 )  # fmt: skip
 _TYPED = regex(r"\s*[%$#>]\s+\S")
 """What is typed after the sign of a shell is a command, and no term."""
@@ -237,7 +237,7 @@ _SORT_NAMES = """
 _SORTS = frozenset(_SORT_NAMES.split())
 """What a thing with a name may be."""
 _STRONG = regex(
-    r"defined|means?\b|refer|denote|stand|short|meant|bedeutet|bezeichnet|désigne|significa|used"
+    r"defined|means?\b|refer|denote|stand|short|meant|understood|bedeutet|bezeichnet|désigne|significa|used"
 )
 
 

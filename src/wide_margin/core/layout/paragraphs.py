@@ -268,6 +268,8 @@ def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Mea
         return True
     if len(group) == 1 and _is_head_of_indented(before, line, measure):
         return True
+    if len(group) == 1 and _is_centred_over(before, line, measure):
+        return True
     short = before.box[2] < measure.right - 0.25 * (measure.right - measure.left)
     return short and bool(_SENTENCE_END.search(before.text)) and line.text[:1].isupper()
 
@@ -283,6 +285,17 @@ def _is_head_of_indented(before: Line, line: Line, measure: _Measure) -> bool:
     is_few = before.box[2] - before.box[0] < 0.4 * width
     is_full = line.box[2] > measure.right - 0.1 * width
     return is_indented and is_alike and is_few and is_full and line.text[:1].isupper()
+
+
+def _is_centred_over(before: Line, line: Line, measure: _Measure) -> bool:
+    """Whether a few words stand in the middle over a full line, as "Abstract" does."""
+    em, width = max(line.size, 1.0), measure.right - measure.left
+    middle = 0.5 * (measure.left + measure.right)
+    is_centred = abs(0.5 * (before.box[0] + before.box[2]) - middle) < em
+    is_far_in = (
+        before.box[0] - line.box[0] > 0.2 * width and line.box[2] - before.box[2] > 0.2 * width
+    )
+    return is_centred and is_far_in and line.box[2] > measure.right - 0.1 * width
 
 
 def _goes_on_within(before: Line, line: Line, group: list[Line], measure: _Measure) -> bool:
