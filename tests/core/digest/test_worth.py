@@ -60,10 +60,15 @@ def test_a_term_is_asked_for_where_the_document_defines_it(handbook, of_handbook
         assert term.casefold() in worth.answer.quotes[0].text.casefold()
 
 
+@pytest.fixture(scope="module")
+def definitions(handbook):
+    return find_definitions(handbook)
+
+
 @pytest.mark.parametrize("kind", DocumentKind)
-def test_any_kind_can_be_chosen(handbook, kind):
-    _, offered = offered_of(handbook, kind)
-    assert len(offered) == 6
+def test_any_kind_can_be_chosen(handbook, of_handbook, definitions, kind):
+    digester, _ = of_handbook
+    assert len(worth_asking(handbook, digester, definitions, kind)) == 6
 
 
 def test_a_document_without_sentences_offers_nothing(tmp_path):
