@@ -9,7 +9,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from wide_margin.core.layout import lines_of, tidy
 from wide_margin.core.pages.document import PdfFile
-from wide_margin.core.pages.parted import NOTHING, with_lines_joined
+from wide_margin.core.pages.parted import NOTHING, with_words_joined
 from wide_margin.core.pages.text import read_text
 
 SAID = "Many thanks to the two people who, however, gave a new reading over the years."
@@ -121,6 +121,16 @@ def test_a_line_end_between_two_letters_that_touch_is_none(left, top, joined):
     boxes = np.full((len(chars), 4), np.nan, dtype=np.float32)
     boxes[0], boxes[4] = (0, 0, 6, 10), (24, 0, 30, 10)
     boxes[7] = (left, top, left + 4, top + 10)
-    found = with_lines_joined(chars, boxes)
+    found = with_words_joined(chars, boxes)
     assert len(found) == len(chars)
     assert (found.replace(NOTHING, "") == "ropent") == joined
+
+
+@pytest.mark.parametrize(("left", "joined"), [(28.5, True), (29.9, False), (32.0, False)])
+def test_a_blank_under_overlapping_letters_is_none(left, joined):
+    chars = "AV AILS"
+    boxes = np.full((len(chars), 4), np.nan, dtype=np.float32)
+    boxes[0], boxes[1] = (14, 0, 22, 10), (22, 0, 30, 10)
+    boxes[3], boxes[6] = (left, 0, left + 8, 10), (left + 20, 0, left + 26, 10)
+    found = with_words_joined(chars, boxes)
+    assert (found.replace(NOTHING, "") == "AVAILS") == joined

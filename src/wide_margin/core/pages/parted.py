@@ -38,7 +38,7 @@ EVEN, WORD_APART = 1.35, 1.8
 between words."""
 _LETTERS_APART = regex(r"(?<![^\W_])(?:[^\W\d_] ){4,}[^\W\d_](?![^\W_])")
 _SPACE_IN_WORD = regex(r"(?<=[^\W\d_]) (?=[^\W\d_])")
-_LINE_END_IN_WORD = regex(r"(?<=\S)\r\n(?=\S)")
+_RETURN, _BLANK = 13, 32
 _LATIN_END = 0x2E80
 """Scripts from here on are set without spaces."""
 
@@ -88,28 +88,49 @@ def without_false_spaces(chars: str, boxes: FloatArray) -> str:
     return "".join(made)
 
 
-def with_lines_joined(chars: str, boxes: FloatArray) -> str:
-    """The text without line ends in the middle of a word; characters of no width instead.
+def with_words_joined(chars: str, boxes: FloatArray) -> str:
+    """The text without blanks and line ends within words: characters of no width instead.
 
-    PDFium makes them up on pages with leaders, between two letters brought nearer to each other.
+    PDFium makes line ends up on pages with leaders, between two letters brought nearer to each
+    other, and some writers draw a blank under a letter that stands over the one before it.
 
     Args:
         chars: n characters of a page.
         boxes: (n, 4) box of each that begins or ends a word.
     """
-    ends = np.array([found.start() for found in _LINE_END_IN_WORD.finditer(chars)], dtype=np.intp)
-    if not len(ends):
-        return chars
-    before, after = boxes[ends - 1], boxes[ends + 2]
-    height = before[:, 3] - before[:, 1]
-    false = np.abs(after[:, 0] - before[:, 2]) < TOUCHING * height
-    false &= np.abs(after[:, 3] - before[:, 3]) < TOUCHING * height
-    if not false.any():
+    codes = np.frombuffer(chars.encode("utf-32-le"), dtype=np.uint32)
+    ends, blanks = (
+        np.flatnonzero(codes[1:-2] == _RETURN) + 1,
+        np.flatnonzero(codes[1:-1] == _BLANK) + 1,
+    )
+    false = ends[_gaps(boxes, ends - 1, ends + 2, TOUCHING)[0]].tolist()
+    over = blanks[_gaps(boxes, blanks - 1, blanks + 1, TOUCHING)[1]].tolist()
+    over = [at for at in over if chars[at - 1].isalpha() and chars[at + 1].isalpha()]
+    if not false and not over:
         return chars
     made = list(chars)
-    for at in ends[false].tolist():
-        made[at] = made[at + 1] = NOTHING
+    for at in (*false, *(at + 1 for at in false), *over):
+        made[at] = NOTHING
     return "".join(made)
+
+
+def _gaps(
+    boxes: FloatArray, before: IntArray, after: IntArray, touching: float
+) -> tuple[BoolArray, BoolArray]:
+    """(k,) where two characters on a line touch, and where the second overlaps the first.
+
+    Args:
+        boxes: (n, 4).
+        before: (k,) the first of each two.
+        after: (k,) the second.
+        touching: Share of the height that two are apart at most that touch.
+    """
+    with np.errstate(invalid="ignore"):
+        height = boxes[before, 3] - boxes[before, 1]
+        gap = boxes[after, 0] - boxes[before, 2]
+        level = np.abs(boxes[after, 3] - boxes[before, 3]) < touching * height
+        over = (gap < -touching * height) & (boxes[after, 0] > boxes[before, 0])
+    return level & (np.abs(gap) < touching * height), level & over
 
 
 def with_letters_joined(chars: str, boxes: FloatArray, alone: BoolArray) -> str:

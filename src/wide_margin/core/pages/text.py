@@ -27,7 +27,7 @@ from wide_margin.core.pages.parted import (
     SHARE,
     parted_at,
     with_letters_joined,
-    with_lines_joined,
+    with_words_joined,
     without_false_spaces,
 )
 from wide_margin.core.pages.repair import (
@@ -160,7 +160,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     chars = _with_old_codes(chars, starts, fonts_of, fonts)
     fonts = _with_fixed(chars, boxes, first, last, starts, fonts_of, fonts)
     chars = with_hyphens(with_accents(chars, boxes, first, last, boxes_of), boxes_of)
-    chars = with_letters_joined(with_lines_joined(chars, boxes), boxes, first & last)
+    chars = with_letters_joined(with_words_joined(chars, boxes), boxes, first & last)
     return PageText(index, width, height, chars, boxes, starts, fonts_of, sizes, fonts, frame)
 
 
