@@ -1062,3 +1062,34 @@ def test_the_issue_in_the_foot_of_each_page_tells_the_date(tmp_path):
         canvas.showPage()
     canvas.save()
     assert find_facts(read_document(tmp_path / "a.pdf")).date.text == "2017-12"
+
+
+def test_the_page_of_a_command_says_what_it_is_over_several_lines(facts_of):
+    facts = facts_of(
+        ("h2", "NAME"), ("text", "dredge - clear a harbour of mud, by the bucket or by the barge,"
+                                 " in summer and in winter, with as few men as are wanted for it"),
+        ("h2", "SYNOPSIS"), ("code", "dredge [-q] harbour"),
+    )  # fmt: skip
+    assert facts.title.text == "dredge"
+    assert facts.subtitle.text.startswith("clear a harbour of mud")
+    assert facts.subtitle.text.endswith("wanted for it")
+
+
+def test_sections_at_the_end_tell_the_authors_and_the_licence(tmp_path):
+    path = tmp_path / "a.pdf"
+    many = [
+        ("text", f"The bucket is emptied on day {k} and on the day after it.") for k in range(9)
+    ]
+    make_pdf(path, [
+        [("h1", "NAME"), ("text", "dredge - clear a harbour of mud, by the bucket")],
+        *[[("h1", f"BUCKETS {k}"), *many] for k in range(9)],
+        [("h1", "AUTHORS"), ("text", "Dredging by Marta Lindqvist and Tomas Flour, this text by Ole"
+                                     " Brekke.")],
+        [("h1", "COPYRIGHT"), ("text", "Harbours are deep. This program is given under the terms of"
+                                       " the General Harbour License.")],
+        *[[("h1", f"HISTORY {k}"), *many] for k in range(4)],
+    ])  # fmt: skip
+    facts = find_facts(read_document(path))
+    assert texts(facts.authors) == ["Marta Lindqvist", "Tomas Flour", "Ole Brekke"]
+    assert facts.authors[0].locator.page == 10
+    assert "General Harbour License" in facts.licence.text

@@ -369,3 +369,14 @@ def test_what_was_left_in_english_is_no_gist_of_a_translation(tmp_path):
 )  # fmt: skip
 def test_what_is_left_in_english_is_told(said, is_left):
     assert is_left_in_english(said, "es") == is_left
+
+
+def test_what_tells_a_work_stands_in_no_gist(tmp_path):
+    work = "A. Bale and C. Dow (2016) Wellkeep: a versatile tool for the wells of the moor."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wellkeep"), ("text", "Wellkeep is a tool that keeps the water of wells.")],
+        [("h1", "1 Lids"), ("text", "The lid of a well is closed by hand when the night begins.")],
+        [("h1", "2 Citation"), ("text", f"{work} Wells 4:812-829 doi: 10.7717/wells.2584")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    assert not any(work[:20] in line.text for line in made.gist(WHOLE))

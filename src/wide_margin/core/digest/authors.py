@@ -20,6 +20,7 @@ from wide_margin.core.digest.names import (
     same_person,
     split_people,
 )
+from wide_margin.core.document import locator_for
 from wide_margin.core.later import regex
 from wide_margin.core.layout import fold
 
@@ -51,8 +52,10 @@ _BY_ALONE = regex(
     r"|\W*(?:authors?|editors?)\s*:?\s*$", re.I
 )  # fmt: skip
 """A line that says that names follow."""
-_AUTHORS = regex(rf"\W*(?:\d[\d.]*\s+)?(?:{AUTHORS})\W*$", re.I)
+ON_AUTHORS = regex(rf"\W*(?:\d[\d.]*\s+)?(?:{AUTHORS})\W*$", re.I)
 """A heading under which they stand."""
+_BY_EACH = regex(r"\bby\s+((?-i:[A-ZÀ-Þ])[^,;.()<]*?)(?=\s*(?:[,;.(<]|$))")
+"""Those by whom each part was made: "lids by Ann Bale and Cy Dow, ropes by Di Eft"."""
 _TOLD = regex(rf"\W*(?:{AUTHORS})(?:\(\w{{1,3}}\))?\s*:\s*(?=\w)", re.I)
 """The beginning of a line that gives them."""
 _OF_ANOTHER = regex(
@@ -118,6 +121,7 @@ def authors_of(
         found = _above_title(document, lines, title) or _under_heading(document, lines)
     if not found:
         found = _with_those_beside(document, lines, printed) or _holders(document, lines)
+        found = found or _of_section(document)
     elif printed and len(printed) < len(found):
         # The page may name places and offices that look like people; the file knows some of them.
         known = [f for f in found if any(same_person(f.text, p.text) for p in printed)]
@@ -164,11 +168,24 @@ def _above_title(
 def _under_heading(document: ReadDocument, lines: Sequence[FrontLine]) -> list[Fact]:
     """The people of the line under a heading that says so, on any page of the front."""
     for line, following in pairwise(lines):
-        if not _AUTHORS.match(line.text) or following.page != line.page:
+        if not ON_AUTHORS.match(line.text) or following.page != line.page:
             continue
         names = [name for name in names_in_line(following.text) if is_rare_name(name)]
         if names:
             return [Fact(name, line_locator(document, [following], name)) for name in names]
+    return []
+
+
+def _of_section(document: ReadDocument) -> list[Fact]:
+    """The people whom the section on the authors names first, wherever it stands."""
+    for section in document.outline.sections:
+        if not ON_AUTHORS.match(section.title):
+            continue
+        for row in document.rows_of(section.first_paragraph + 1, section.end_paragraph)[:1]:
+            said = document.text.sentences[row].text
+            names = [name for part in _BY_EACH.findall(said) for name in names_in_line(part)]
+            names = names or _only_names(said)
+            return [Fact(name, locator_for(document, row)) for name in names if is_rare_name(name)]
     return []
 
 

@@ -27,6 +27,7 @@ from wide_margin.core.digest.named import (
     rows_with,
     without_kind,
 )
+from wide_margin.core.digest.sentences import tells_work
 from wide_margin.core.explain import define
 from wide_margin.core.explain.definitions import says_which_things
 from wide_margin.core.explain.short_forms import find_short_forms, may_spell_out
@@ -89,8 +90,6 @@ _BEGINS_DOING = regex(
     re.I,
 )
 """How a description begins: "Prints the well", "Print the well"."""
-_CITED = regex(r"\b\d+\s*(?:\(\d+\))?\s*:\s*\d+\s*[-–]\s*\d+\b|\bdoi\s?:")
-"""In what tells a work: "Wells 18: 821–829"."""
 _OPTIONS, MANY_OPTIONS = regex(r"(?<![\w-])--?[a-z]\w+"), 3
 MOST_TAKEN = 16
 """Sentences under the head of a function that tell what it takes and gives."""
@@ -403,7 +402,7 @@ def _says_it(
     """
     for row in rows_within(document, quote.locators[0].spans):
         said = document.text.sentences[row]
-        if said.kind in SAYS_NOTHING or _CITED.search(document.paragraphs[said.paragraph].text):
+        if said.kind in SAYS_NOTHING or tells_work(document, said):
             continue
         if _shows_call(said.text):
             continue

@@ -27,6 +27,7 @@ from wide_margin.core.digest.titles import (
     closed_up,
     metadata_title,
     overlap,
+    parted_command,
     subtitle_of,
     title_of,
 )
@@ -95,6 +96,10 @@ def find_facts(document: ReadDocument) -> Facts:
         title = replace(title, text=unnumbered(title.text))
     rest = after_title(lines, title_lines)
     subtitle = subtitle_of(title_lines, rest)
+    under = fact_of(document, subtitle) if subtitle else None
+    name, says = parted_command(document, lines, title_lines)
+    if title is not None and name:
+        title, under = replace(title, text=name), replace(title, text=says)
     authors = authors_of(
         document, lines, [line for line in rest if line not in subtitle], title_lines
     )
@@ -105,7 +110,7 @@ def find_facts(document: ReadDocument) -> Facts:
         n_pages=document.facts.n_pages,
         n_words=sum(len(s.text.split()) for s in document.text.sentences),
         title=title,
-        subtitle=fact_of(document, subtitle) if subtitle else None,
+        subtitle=under,
         authors=authors,
         date=date_of(document, lines, title_lines, rest) or running_date(document),
         edition=edition_of(document, [*lines, *running_lines(document)], title_lines),

@@ -29,6 +29,7 @@ from wide_margin.core.digest.sentences import (
     says_something,
     stands_alone,
     strangeness,
+    tells_work,
     without_asides,
 )
 from wide_margin.core.digest.telling import naming
@@ -159,7 +160,8 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
         stands = stands_alone(sentence, names) or (
             row < of_front and _is_of_title(sentence, titled)
         )
-        usable[row] = stands and (not is_english or says_something(sentence.text))
+        says = stands and (not is_english or says_something(sentence.text))
+        usable[row] = says and not tells_work(document, sentence)
         if row % BREATH == 0:
             pause()
     usable &= ~_of_another_language(document, usable, pause)

@@ -125,6 +125,10 @@ _OF_LICENCE_TEXT = regex(
     r"\bthis License\b|\bModified Versions?\b|^The Free Software Foundation may|^[A-Z]\. [A-Z]|^\d+\. [A-Z]{4,}"
 )
 """The terms of a licence that is printed whole, which say of no text that it is under them."""
+_ON_LICENCE = regex(
+    r"^\W*(?:[\dA-Z][\d.]*\s+)?(?:copyright|licen[cs](?:e|es|ing)|copying|legal (?:notices?|information))(?:\s+(?:and|&)\s+\w+)?\W*$", re.I
+)  # fmt: skip
+"""The title of a section that says what may be done."""
 _PUBLISHED = regex(
     r"\b(?:journal of|journal|proceedings|transactions on|published (?:by|in|as)|press\b|verlag\b|publish(?:er|ing|ers)\b"
     r"|technical report|working paper|university of|éditions|editorial (?-i:[A-ZÁÉÍÓÚ]))\b", re.I
@@ -349,4 +353,21 @@ def licence_of(document: ReadDocument) -> Fact | None:
         is_said = is_of_it or _LICENCE.search(sentence.text)
         if is_said and 4 <= word_count(sentence.text) <= 80:
             return Fact(sentence.text, locator_for(document, row))
+    return _licence_of_section(document)
+
+
+def _licence_of_section(document: ReadDocument) -> Fact | None:
+    """The first sentence that says so in a section on the licence, wherever it stands."""
+    for section in document.outline.sections:
+        if not _ON_LICENCE.match(section.title):
+            continue
+        for row in document.rows_of(section.first_paragraph + 1, section.end_paragraph):
+            said = document.text.sentences[row]
+            is_of_it = said.kind == "body" and _LICENCE.search(said.text)
+            if (
+                is_of_it
+                and not _OF_LICENCE_TEXT.search(said.text)
+                and 4 <= word_count(said.text) <= 80
+            ):
+                return Fact(said.text, locator_for(document, row))
     return None

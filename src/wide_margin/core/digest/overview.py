@@ -14,6 +14,7 @@ from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.answers.within import allowed_sentences, pages_covered
 from wide_margin.core.answers.within import rows_within as rows_of_spans
 from wide_margin.core.digest.asked import OF_ITSELF, names_thing, own_words
+from wide_margin.core.digest.authors import ON_AUTHORS
 from wide_margin.core.digest.by_kind import (
     AUDIENCE,
     CHANGES,
@@ -51,7 +52,7 @@ from wide_margin.core.digest.titled import (
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, words_for
-from wide_margin.core.outline.numbering import number_of, unnumbered
+from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.search.analysis import words
 
 if TYPE_CHECKING:
@@ -578,17 +579,11 @@ def _under_licence(document: ReadDocument, scored: Scored, rows: Sequence[int]) 
 
 
 def _of_facts(document: ReadDocument, facts: Sequence[Fact | None]) -> tuple[GistLine, ...]:
-    return tuple(
-        GistLine(fact.locator.quote or fact.text, fact.locator, -1) for fact in facts if fact
-    )
+    said = {fact.locator: fact.locator.quote or fact.text for fact in facts if fact}
+    return tuple(GistLine(text, place, -1) for place, text in said.items())
 
 
 _WHO_WROTE = regex(r"\bwho|author|wrote|written by", re.I)
-_AUTHORS = frozenset(
-    bare(title) for title in ("author", "authors", "the author", "the authors", "credits", "about the author", "about the authors",
-                              "autor", "autoren", "auteur", "auteurs", "autore", "autori", "autores", "författare")
-)  # fmt: skip
-"""Titles of the section on those who wrote it."""
 
 
 def _on_authors(document: ReadDocument, asked: Overview) -> tuple[GistLine, ...]:
@@ -596,7 +591,7 @@ def _on_authors(document: ReadDocument, asked: Overview) -> tuple[GistLine, ...]
     if not _WHO_WROTE.search(asked.question):
         return ()
     for section in document.outline.sections:
-        if bare(unnumbered(section.title)) in _AUTHORS:
+        if ON_AUTHORS.match(section.title):
             rows = document.rows_of(section.first_paragraph + 1, section.end_paragraph)
             return gist_lines(document, list(rows[:1]))
     return ()

@@ -12,6 +12,7 @@ from wide_margin.core.layout import UNSPACED, word_count
 from wide_margin.core.search.analysis import SCRIPTS, common_words, words
 
 if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
     from wide_margin.core.passages import Sentence
 
 SHORTEST, LONGEST = 6, 70
@@ -125,6 +126,18 @@ _IN_FORM = regex(r"\S*[\d_/\\]\S*|\S+[.:]\w\S*")
 """Numbers, files and names of code: what is filled into a form."""
 _SPACED = regex(r"(?:\b[^\W\d_] ){4}")
 """A word whose letters stand apart."""
+
+
+_CITED = regex(r"\b\d+\s*(?:\(\d+\))?\s*:\s*e?\d+\s*[-–]\s*\d+\b|\bdoi\s?:")
+"""In what tells a work: "Wells 18: 821–829"."""
+LONGEST_WORK = 60
+"""Words of a paragraph that tells a work, at most."""
+
+
+def tells_work(document: ReadDocument, sentence: Sentence) -> bool:
+    """Whether a sentence stands in a paragraph that tells a work and nothing else."""
+    text = document.paragraphs[sentence.paragraph].text
+    return len(text.split()) <= LONGEST_WORK and _CITED.search(text) is not None
 
 
 def form_of(text: str) -> str:

@@ -29,7 +29,7 @@ from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.explain.short_forms import spelled_out_front
 from wide_margin.core.explain.verbs import opens_clause
 from wide_margin.core.later import regex
-from wide_margin.core.layout import STOPS, fold, is_spaced, is_torn
+from wide_margin.core.layout import STOPS, fold, is_spaced, is_torn, tidy
 from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.candidates import is_label
 from wide_margin.core.outline.numbering import number_of
@@ -125,6 +125,8 @@ _NAMED_KIND = regex(
 """A thing and the kind of work: "Console and Operators Guide"."""
 
 
+_COMMAND = regex(r"(?P<name>\S+(?:,\s+\S+)*)\s+[-–—]+\s+(?P<says>\w.*)")
+"""What stands under "NAME" on the page of a command: "ls - list files"."""
 _SAYS = regex(r"\w\s+[-–—]+\s+\w")
 
 
@@ -246,8 +248,19 @@ def _title_of_command(lines: Sequence[FrontLine]) -> list[FrontLine]:
     """The line under "NAME" with which the manual page of a command begins: "ls - list files"."""
     for k, line in enumerate(lines[:3]):
         if line.text.strip() == "NAME" and k + 1 < len(lines) and _SAYS.search(lines[k + 1].text):
-            return [lines[k + 1]]
+            at = lines[k + 1].page, lines[k + 1].paragraph
+            return [each for each in lines[k + 1 :] if (each.page, each.paragraph) == at]
     return []
+
+
+def parted_command(
+    document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
+) -> tuple[str, str]:
+    """The name of a command, and what it is, where that takes more than a line; else "" twice."""
+    if len(title) < 2 or list(title) != _title_of_command(lines):
+        return "", ""
+    match = _COMMAND.match(tidy(document.paragraphs[title[0].paragraph].text))
+    return (match["name"], match["says"]) if match else ("", "")
 
 
 def _title_score(

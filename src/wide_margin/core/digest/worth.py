@@ -96,6 +96,8 @@ _OF_ANY_WORDS = """
     additional general more command commands option options parameter parameters argument arguments
     example examples note notes detail details usage hierarchical type types variable variables
     macro macros module modules constant constants structure structures
+    name names synopsis description exit status environment caveats diagnostics bugs reporting
+    standards history version versions see also
 """
 _OF_ANY = frozenset(_OF_ANY_WORDS.split())
 """A title of these words alone says of no manual what it is about."""
