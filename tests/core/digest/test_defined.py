@@ -936,3 +936,27 @@ def test_the_line_of_an_option_may_be_drawn_between_two_words(tmp_path):
     made = Digester(read_document(tmp_path / "a.pdf"))
     answer = made.answer("What does the -wet_rope option do?", WHOLE, None)
     assert answer.quotes[0].text == "\u2212wet rope Take wet ropes as well as dry ones."
+
+
+def test_titles_of_works_answer_only_what_asks_for_works(tmp_path):
+    works = [("item", f"[{k}] Bale, A. Copper ropes used in old wells ({1990 + k}). Well Press.")
+             for k in range(1, 9)]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Lids"), ("text", "A lid is closed at night. The ropes are kept in the dry.")],
+        [("h1", "References"), *works],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("Which copper ropes are used?", WHOLE, None)
+    assert all(quote.locators[0].page == 0 for quote in answer.quotes)
+    asked = made.answer("Which papers are on copper ropes?", WHOLE, None)
+    assert asked.declined or any(quote.locators[0].page == 1 for quote in asked.quotes)
+
+
+def test_a_section_that_does_not_name_its_thing_is_less_sure(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Quorbles"), ("text", "This scheme, with the way ropes are kept here, does not"
+                                        " allow for drums that are wound by hand.")],
+        [("h1", "2 Lids"), ("text", "Lids are closed at night by hand.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is a quorble?", WHOLE, None)
+    assert answer.sure < 0.5

@@ -101,3 +101,18 @@ def test_which_there_are_is_told_by_titles_and_by_their_number(of_kinds, typed, 
     told = " ".join(quote.text for quote in of_kinds.answer(typed, WHOLE, None).quotes)
     assert all(each in told for each in said)
     assert not_said not in told
+
+
+@pytest.mark.parametrize(
+    ("said", "is_told"),
+    [("Several loaders, the red one and the blue one, support wet ropes from the moor.", False),
+     ("The red loader and the blue loader are supported from May on.", True)],
+)  # fmt: skip
+def test_what_things_do_does_not_say_what_is_done_with_them(tmp_path, said, is_told):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Ropes"), ("text", said), ("text", "A rope is wound on a drum by hand.")],
+        [("h1", "2 Lids"), ("text", "Lids are closed at night when the keeper has gone home.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("Which loaders are supported?", WHOLE, None)
+    assert (answer.sure > 0.3) == is_told

@@ -90,6 +90,11 @@ _BEGINS_DOING = regex(
     re.I,
 )
 """How a description begins: "Prints the well", "Print the well"."""
+_ASKS_WORKS = regex(
+    r"\b(?:cit\w+|refer\w*|papers?|books?|articles?|publi\w+|literature|works?|authors?|wrote|written|bibliograph\w+|stud(?:y|ies)|who|whose"
+    r"|title|read(?:ing)?|source|thesis|report|journal|studied)\b", re.I
+)  # fmt: skip
+"""May ask for titles of works."""
 _OPTIONS, MANY_OPTIONS = regex(r"(?<![\w-])--?[a-z]\w+"), 3
 MOST_TAKEN = 16
 """Sentences under the head of a function that tell what it takes and gives."""
@@ -120,6 +125,10 @@ _POINTS_ON = regex(
 """Only says where more is said."""
 OF_SECTION = 0.6
 """The chance that the section of that name says first what the thing is or does."""
+
+
+OF_UNNAMED = 0.45
+"""The same where it does not name the thing."""
 
 
 def with_definition(document: ReadDocument, answer: Answer) -> Answer:
@@ -337,7 +346,9 @@ def _with_rows(
         quotes = [heading, quote_rows(document, question, at, end)]
     told = answer.quotes[0].locators[0] if answer.quotes else None
     is_same = told is not None and _overlap(told, quotes[-1].locators[0])
-    sure = max(answer.sure, OF_SECTION) if is_same else OF_SECTION
+    is_named = is_label or named & set(document.index.analyser.terms(quotes[-1].text))
+    least = OF_SECTION if is_named or question.kind != "what is" else OF_UNNAMED
+    sure = max(answer.sure, least) if is_same else least
     return replace(answer, quotes=tuple(quotes), missing=(), reason="", sure=sure)
 
 
@@ -377,6 +388,19 @@ def _describes(said: Sentence) -> bool:
 def _shows_call(said: str) -> bool:
     """Whether a text shows how a command is called: with many options, in no words."""
     return len(_OPTIONS.findall(said)) >= MANY_OPTIONS
+
+
+def without_works(document: ReadDocument, answer: Answer) -> Answer:
+    """The answer, where only titles of works answer what asks for none: the nearest there is."""
+    if not answer.quotes or _ASKS_WORKS.search(answer.question):
+        return answer
+    quotes = not_of_works(document, answer)
+    if quotes == answer.quotes:
+        return answer
+    is_left = quotes[0] in answer.quotes
+    return replace(
+        answer, quotes=quotes, sure=answer.sure if is_left else min(answer.sure, MENTIONED)
+    )
 
 
 def not_of_works(document: ReadDocument, answer: Answer) -> tuple[Quote, ...]:

@@ -25,7 +25,12 @@ from wide_margin.core.digest.by_kind import (
 )
 from wide_margin.core.digest.compared import answer_compared
 from wide_margin.core.digest.deeds_abroad import asks_who_abroad, with_deeds_abroad
-from wide_margin.core.digest.defined import MENTIONED, asks_of_option, with_definition
+from wide_margin.core.digest.defined import (
+    MENTIONED,
+    asks_of_option,
+    with_definition,
+    without_works,
+)
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
@@ -367,6 +372,7 @@ class Digester:
     def _search(self, typed: str, reach: Reach, before: str | None = None) -> Answer:
         answer = answer_quoted(self._document, typed, reach, before)
         told = with_definition(self._document, self._of_its_matter(answer))
+        told = without_works(self._document, told)
         told = with_deeds_abroad(self._document, with_its_number(self._document, told))
         return with_measure(with_maker(self._document, told))
 

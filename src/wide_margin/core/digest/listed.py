@@ -42,6 +42,14 @@ _ASKS_SUPPORTED = regex(
     r"(?!\s+(?:by|for|in|when|if|to|from|as)\b)[^?]{0,12}\??$", re.I
 )  # fmt: skip
 """Asks which things the whole can do with, and not which of them something in it."""
+_ASKS_PASSIVE = regex(
+    r"^\W*(?:which|what)\s+(?P<things>\S.*?)\s+(?:are|is|can\s+be)\s+(?:currently\s+|officially\s+)?"
+    r"(?P<done>supported|provided|offered|accepted|handled|implemented|used)\b", re.I
+)  # fmt: skip
+"""Asks what is done with things."""
+_DOES_SO = r"(?:support|provide|offer|accept|handle|implement|use)s?"
+OF_TURNED = 0.3
+"""The chance that what things do says which of them something is done with."""
 _ASKS_THERE = regex(
     r"^\W*(?:which|what)\s+(?P<things>\S.*?)\s+(?:are\s+there|exist|do(?:es)?\s+(?:it|they)\s+have)\b[^?]{0,12}\??$", re.I
 )  # fmt: skip
@@ -84,7 +92,7 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
     else:
         quotes, sure = (*begins, *names), OF_SECTION
     if not quotes:
-        return answer
+        return _turned(question, answer)
     rows = rows_within(document, quotes[0].locators[0].spans)
     told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
     is_same = told[:1] == rows[:1]
@@ -92,6 +100,21 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
         return answer
     sure = max(answer.sure, sure) if is_same else sure
     return replace(answer, quotes=quotes, missing=(), reason="", sure=sure)
+
+
+def _turned(question: Question, answer: Answer) -> Answer:
+    """The answer, less sure where it says what the things do and not what is done with them.
+
+    "Several loaders support wet ropes" does not say which loaders are supported.
+    """
+    asked = _ASKS_PASSIVE.match(question.text)
+    if asked is None or not answer.quotes:
+        return answer
+    said, thing = answer.quotes[0].text, re.escape(asked["things"].split()[-1].rstrip("s"))
+    does = re.search(rf"\b{thing}\w*\b[^.;:]{{0,60}}?\s{_DOES_SO}\s+\w", said, re.I)
+    if does is None or asked["done"].lower() in said.lower():
+        return answer
+    return replace(answer, sure=min(answer.sure, OF_TURNED))
 
 
 def _of_section(

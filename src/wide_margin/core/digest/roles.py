@@ -97,7 +97,7 @@ CUES = {
         r"|\bsignificant(?:ly)?\b",
     ),
     "limit": regex(
-        r"\b(?:limitations?|limited|drawbacks?|shortcomings?|disadvantages?|downsides?|caveats?|restricted to|weakness(?:es)?|known (?:problems|issues|bugs))\b"
+        r"(?<!strengths and )(?<!benefits and )(?<!advantages and )\b(?:limitations?|limited|drawbacks?|shortcomings?|disadvantages?|downsides?|caveats?|restricted to|weakness(?:es)?|known (?:problems|issues|bugs))\b"
         r"|\b(?:can ?not|is not|are not|does not|do not|not) (?:yet|currently|possible|supported|available|handle|feasible|cover|work)\b"
         r"|\b(?:no longer|too slow|rather slow|computationally (?:expensive|intensive)|problematic|only (?:an? )?approximat\w+|should be used with care|beware)\b",
     ),

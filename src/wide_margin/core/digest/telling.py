@@ -85,7 +85,7 @@ TELLING: dict[str, Pattern[str]] = {
         r"|\b(?:may|can|will|could|might) (?:\w+ )?(?:damage|destroy|lose|corrupt|overwrite|delete|erase|harm|injure|crash)\b",
     ),
     "limit": regex(
-        r"\b(?:limitations?|drawbacks?|shortcomings?|disadvantages?|caveats?|weakness(?:es)?)\b|\bknown (?:problems|issues|bugs)\b"
+        r"(?<!strengths and )(?<!benefits and )(?<!advantages and )\b(?:limitations?|drawbacks?|shortcomings?|disadvantages?|caveats?|weakness(?:es)?)\b|\bknown (?:problems|issues|bugs)\b"
         r"|\b(?:does|do|is|are|can) not (?:yet|currently)\b|\bnot (?:yet )?(?:supported|implemented)\b|\bno support for\b"
         r"|\b(?:currently|at present|so far|as yet)\b.{0,30}\b(?:only|not|no|limited|unable)\b|\bis limited to\b|\bonly works?\b",
     ),
