@@ -555,8 +555,8 @@ def test_a_section_on_the_authors_tells_them_where_the_front_does_not(tmp_path):
 def test_the_strengths_and_weaknesses_of_others_are_no_limits(tmp_path):
     make_pdf(tmp_path / "a.pdf", [
         [("title", "Village Wells"), ("text", "Wells are dug by hand and closed at night.")],
-        [("h1", "1 Ropes"), ("text", "Many ropes are sold, each with its own strengths and"
-                                     " weaknesses, and the keeper chooses one of them every year.")],
+        [("h1", "1 Ropes"), ("text", "Many ropes are sold, each with its own strengths"
+                                     " and weaknesses, and the keeper chooses one of them.")],
     ])  # fmt: skip
     made = Digester(read_document(tmp_path / "a.pdf"))
     answer = made.answer("What are the limitations?", WHOLE, None)

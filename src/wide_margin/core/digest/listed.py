@@ -97,9 +97,9 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
     told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
     is_same = told[:1] == rows[:1]
     if is_same and len(told) >= len(rows) and len(answer.quotes) >= len(quotes):
-        return answer
+        return _turned(question, answer)
     sure = max(answer.sure, sure) if is_same else sure
-    return replace(answer, quotes=quotes, missing=(), reason="", sure=sure)
+    return _turned(question, replace(answer, quotes=quotes, missing=(), reason="", sure=sure))
 
 
 def _turned(question: Question, answer: Answer) -> Answer:
