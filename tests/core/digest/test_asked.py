@@ -241,3 +241,10 @@ def test_the_kind_of_thing_a_document_is_on_stands_for_it(tmp_path, said, is_who
         read_document(tmp_path / "a.pdf"), "What is the aim of the game?", Reach()
     )
     assert (found is not None and found.kind == "purpose") is is_whole
+
+
+def test_which_licence_others_should_take_is_another_question(handbook):
+    assert read_overview(handbook, "Which licence should be used?", WHOLE) is None
+    asked = read_overview(handbook, "Which licence is it under?", WHOLE)
+    assert asked is not None
+    assert asked.kind == "licence"

@@ -960,3 +960,15 @@ def test_a_section_that_does_not_name_its_thing_is_less_sure(tmp_path):
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is a quorble?", WHOLE, None)
     assert answer.sure < 0.5
+
+
+@pytest.mark.parametrize("said", [
+    "Oak is the right choice for those who want a lid that lasts.",
+    "Oak is a good option when the winter is long and wet.",
+])  # fmt: skip
+def test_how_good_a_thing_is_does_not_say_what_it_is(tmp_path, said):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Lids"), ("text", said)], [("h1", "2 Ropes"), ("text", "Ropes are wound.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is oak?", WHOLE, None)
+    assert answer.declined or answer.sure <= 0.3

@@ -561,3 +561,16 @@ def test_the_strengths_and_weaknesses_of_others_are_no_limits(tmp_path):
     made = Digester(read_document(tmp_path / "a.pdf"))
     answer = made.answer("What are the limitations?", WHOLE, None)
     assert answer.declined or answer.sure < 0.5
+
+
+@pytest.mark.parametrize("kind", ["file", "manual"])
+def test_what_the_document_is_for_is_told_where_it_speaks_of_itself(tmp_path, kind):
+    said = f"This {kind} contains advice for whoever keeps the lids of a village well."
+    goals = ("text", "The goals of the guild are to support a wide variety of wells and ropes.")
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Village Wells"), ("text", said), ("text", "Lids are closed at night by hand.")],
+        [("h1", "1 Guilds"), goals, ("text", "The guild aims to be a help to every keeper.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("What is this document for?", WHOLE, None)
+    assert answer.quotes[0].text == said

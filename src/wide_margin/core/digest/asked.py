@@ -137,6 +137,8 @@ _OF_ONE = regex(r"^\W*what(?:['’]s|\s+is|\s+are)\s+an?\s", re.I)
 """Asks what such a thing is for, which the title may name too, not what the whole is for."""
 _ALLOWED = regex(r"\b(?:may|can|am) i\b", re.I)
 """Asked of the whole it is a question of its licence; of something in it, one of what it can do."""
+_ADVISED = regex(r"\b(?:should|ought|recommended|must)\b", re.I)
+"""Which licence others should take is no question of that of the document."""
 _OF_A_STEP = regex(r"\bneeded\b", re.I)
 """Why it is, may be asked of one step of many."""
 _OF_A_SYSTEM = regex(r"\b(?:system|hardware|software|minimum)\s+(?=requirements?\b)", re.I)
@@ -210,6 +212,8 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         allowed = 0
     if kind == "licence" and _ALLOWED.search(text):
         allowed = 0
+    if kind == "licence" and _ADVISED.search(text):
+        return None
     if kind == "purpose" and _OF_ONE.match(text):
         return None
     if len(own) > allowed or (kind in _OF_THINGS and _names_a_thing(document, text, own)):

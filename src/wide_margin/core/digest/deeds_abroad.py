@@ -105,6 +105,7 @@ def _doing(document: ReadDocument, answer: Answer, name: str) -> Answer:
 
 def _making(document: ReadDocument, answer: Answer, name: str) -> Answer:
     """The answer with what says by whom a thing was made; at most the nearest where nothing does."""
+    terms = document.index.analyser.terms
     wanted = content_of(document, name)
     for row in rows_with(document, sorted(wanted)):
         said = document.text.sentences[row]
@@ -113,7 +114,7 @@ def _making(document: ReadDocument, answer: Answer, name: str) -> Answer:
         made = _BY_ONE.search(said.text)
         if made is not None:
             before = said.text[max(0, made.start() - NEAR) : made.end()]
-            if wanted <= content_of(document, before):
+            if wanted <= set(terms(before)):
                 return _quoting(document, answer, row, OF_MAKER)
         did = _ONE_DID.search(said.text)
         if did is not None and wanted <= content_of(

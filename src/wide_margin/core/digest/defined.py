@@ -95,6 +95,13 @@ _ASKS_WORKS = regex(
     r"|title|read(?:ing)?|source|thesis|report|journal|studied)\b", re.I
 )  # fmt: skip
 """May ask for titles of works."""
+_EVALUATES = regex(
+    r"^\W*(?:[^\W_][\w/-]*\s+){1,3}(?:is|are|ist|sind|est|sont|es|son|è|sono|é|são)\s+(?:the|an?|die|der|das|ein[ers]?|la|le|les|el|il|lo|un[ea]?|uma?|[oa])\s+"
+    r"(?:(?:right|best|wrong|better|good|obvious|ideal|richtige|beste|falsche|gute|bessere|bonne?|meilleure?|mejor|buena?|miglior[e]?|melhor|boa)\s+"
+    r"(?:choice|option|way|place|idea|solution|wahl|lösung|weg|idee|choix|opción|elección|scelta|opção|escolha)|(?:elección|scelta|opción|escolha)\s+(?:correcta|giusta|certa))\b",
+    re.I,
+)
+"""Says how good a thing is, and not what it is: "Unstable is the right choice for them"."""
 _OPTIONS, MANY_OPTIONS = regex(r"(?<![\w-])--?[a-z]\w+"), 3
 MOST_TAKEN = 16
 """Sentences under the head of a function that tell what it takes and gives."""
@@ -204,11 +211,11 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         return with_listed(document, question, answer)
     term = defined_term(question.text)
     definition = define(document, term)
-    if definition is not None and (
-        _is_label(document, definition.sentence)
-        or _shows_call(document.text.sentences[definition.sentence].text)
-    ):
-        definition = None
+    if definition is not None:
+        said = document.text.sentences[definition.sentence].text
+        is_other = _shows_call(said) or _EVALUATES.search(said)
+        if is_other or _is_label(document, definition.sentence):
+            definition = None
     if definition is None:
         topic = asked_term(document, question)
         under = rows_under(document, term)
@@ -428,7 +435,7 @@ def _says_it(
         said = document.text.sentences[row]
         if said.kind in SAYS_NOTHING or tells_work(document, said):
             continue
-        if _shows_call(said.text):
+        if _shows_call(said.text) or _EVALUATES.search(said.text):
             continue
         if explains(document, row, topic) and not _is_label(document, row):
             return True

@@ -282,6 +282,8 @@ class Digester:
         asked = read_overview(self._document, typed, reach)
         if asked is not None:
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)
+            if found.sure < LEAST_SURE:
+                found = replace(found, quotes=())
             has_words = not asked.is_all_known and own_words(self._document, asked.question)
             is_named = asked.kind in _NEAREST and names_thing(self._document, typed)
             is_searched = (
@@ -409,6 +411,8 @@ def _tells_how(answer: Answer, name: str) -> bool:
     return name in said and bool(_INSTALLS.search(said))
 
 
+LEAST_SURE = 0.1
+"""What answers less surely is not shown as an answer."""
 _GETS = regex(
     r"\b(?:apt(?:-get)?|aptitude|dnf|yum|zypper|pip3?|brew|npm|cargo|gem)\s+install\s+(?:-\S+\s+)*(?P<what>[\w./@-]+)"
 )

@@ -40,7 +40,7 @@ from wide_margin.core.digest.facts import facts_within
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines
 from wide_margin.core.digest.phrasing import LEGAL
 from wide_margin.core.digest.roles import OUTLINES, Role
-from wide_margin.core.digest.telling import OF_DOCUMENT, says_what_this_does
+from wide_margin.core.digest.telling import OF_DOCUMENT, TELLING, says_what_this_does
 from wide_margin.core.digest.titled import KINDS as TITLED
 from wide_margin.core.digest.titled import (
     begins_in,
@@ -58,6 +58,7 @@ from wide_margin.core.search.analysis import words
 if TYPE_CHECKING:
     from wide_margin.core.answers import Reach
     from wide_margin.core.digest.asked import Overview
+    from wide_margin.core.digest.by_kind import Filled
     from wide_margin.core.digest.facts import Facts
     from wide_margin.core.digest.front import Fact
     from wide_margin.core.digest.gist import Scored
@@ -250,7 +251,7 @@ def _lines(
     # The weaker signs are English: in another language what does not say it plainly is left.
     is_foreign = document.index.language != "en"
     filled = fill(document, scored, slot, rows, most=most, only_told=is_foreign)
-    if kind == "purpose" and filled.sure < STATED and (said := _of_this(document, rows)):
+    if kind == "purpose" and (said := _purpose(document, asked, filled, rows)):
         return gist_lines(document, said[:most]), IN_ITS_PLACE
     if filled.lines:
         # No section is about it; some sentence somewhere is, and not in plain words.
@@ -285,6 +286,43 @@ def _of_this(document: ReadDocument, rows: Sequence[int]) -> list[int]:
     """Rows near the front that say what "this program" is or does."""
     early = rows[: n_in_front(len(rows))]
     return [r for r in early if says_what_this_does(document.text.sentences[r].text.lower())]
+
+
+_OF_DOCUMENT = regex(
+    r"\bthis (?:document|manual|file|text|guide|paper|report|book|handbook|tutorial|essay)\b", re.I
+)
+"""Asks for the purpose of the document, and of nothing that it is on."""
+
+
+_OF_WRITER = regex(r"\b(?:we|our|us|i|my|this)\b", re.I)
+"""Speaks for those who wrote the document, or of it."""
+FIRST_SAID = 60
+"""Sentences at the front in which "this file" is the document."""
+
+
+def _purpose(
+    document: ReadDocument, asked: Overview, filled: Filled, rows: Sequence[int]
+) -> list[int]:
+    """Rows that say more plainly than others what a document, or its thing, is for."""
+    if filled.sure < STATED and (said := _of_this(document, rows)):
+        return said
+    is_asked = _OF_DOCUMENT.search(asked.question) is not None
+    is_own = any(_OF_WRITER.search(line.text) for line in filled.lines)
+    return _of_document(document, rows) if is_asked and not is_own else []
+
+
+def _of_document(document: ReadDocument, rows: Sequence[int]) -> list[int]:
+    """Rows near the front that say of the document itself what it is for or holds."""
+    sentences, telling = document.text.sentences, TELLING["purpose"]
+    found = []
+    for at, row in enumerate(rows[: n_in_front(len(rows))]):
+        said = sentences[row].text.lower()
+        if at < FIRST_SAID:  # further on it may be any file
+            said = said.replace("this file", "this text", 1)
+        tells = OF_DOCUMENT.match(said) and telling.search(said)
+        if tells and sentences[row].kind == "body":
+            found.append(row)
+    return found
 
 
 def _of_thing(
