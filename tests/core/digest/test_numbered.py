@@ -59,3 +59,20 @@ def test_a_month_with_its_year_tells_nothing_apart(tmp_path):
     assert "Aino Holm" in answer.quotes[0].text
     asked = replace(answer, question="Who held the post of keeper in June 1987?")
     assert with_its_number(document, asked) == asked
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [("When was version 5.000 released?", "27 Oct 2014 (Guild of Wells) Wellkeep version 5.000"),
+     ("Who made version 4.106?", "5 May 2009 (Ann Bale) Wellkeep version 4.106")],
+)  # fmt: skip
+def test_when_a_version_came_out_is_told_by_its_heading(tmp_path, typed, said):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h2", "27 Oct 2014 (Guild of Wells) Wellkeep version 5.000"),
+         ("text", "The lids of version 5.000 are of oak, and are closed at night by hand.")],
+        [("h2", "5 May 2009 (Ann Bale) Wellkeep version 4.106"),
+         ("text", "Ropes are longer. Version 4.106 was made in a hurry and without a drum.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert answer.quotes[0].text == said
+    assert answer.sure >= 0.7

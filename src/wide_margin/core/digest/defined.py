@@ -113,7 +113,7 @@ _SAYS_DOES = regex(
 """Says what a function does: "Cancels an asynchronous request"."""
 _OPTION = r"(?:command[- ]line\s+)?(?:option|flag|switch|parameter|argument)"
 _OF_OPTION = regex(
-    rf"^what\s+(?:does|do|is|are)\s+(?:the\s+)?(?:{_OPTION}\s+)?(?P<name>--?\w[\w-]*(?:\s\w)?)(?:\s+{_OPTION})?"
+    rf"^what\s+(?:does|do|is|are)\s+(?:the\s+)?(?:{_OPTION}\s+)?(?P<name>--?\w[\w+-]*(?:\s\w)?)(?:\s+{_OPTION})?"
     r"\s+(?:do|mean|for|used\s+for|good\s+for)\W*$", re.I
 )  # fmt: skip
 """Asks what an option of a command line does."""

@@ -10,7 +10,7 @@ from wide_margin.core.answers import read_question
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.defined import MENTIONED
-from wide_margin.core.digest.imprint import MONTH_NAMES
+from wide_margin.core.digest.imprint import MONTH_NAMES, has_date
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
 from wide_margin.core.later import regex
 
@@ -29,6 +29,18 @@ OF_IT = 0.45
 answers."""
 MOST_ASKED = 0.5
 """The share of what else is asked that it has at least."""
+
+
+_RELEASED = regex(
+    r"^\W*(?:(?P<when>when|on\s+(?:which|what)\s+(?:day|date)|in\s+(?:which|what)\s+year)\b|who\s+(?:made|wrote|released|published|did)\b).{0,60}?"
+    r"\b(?:version|release|v\.?)\s?(?P<number>\d[\w.]*\w|\d)\b[^?]{0,40}\W*$", re.I
+)  # fmt: skip
+"""Asks when a version came out, or who made it."""
+_MAKER = regex(
+    r"\((?-i:[A-Z])[\w.’'-]+(?:\s+[\w.’'-]+)+\)|\bby\s+(?-i:[A-Z])[\w.’'-]+\s+(?-i:[A-Z])", re.I
+)
+MOST_OF_HEAD, OF_HEAD = 16, 0.75
+"""Words of a line that heads what is told of a version, at most; and the chance that it tells when."""
 
 
 def with_its_number(document: ReadDocument, answer: Answer) -> Answer:
@@ -64,6 +76,27 @@ def with_its_number(document: ReadDocument, answer: Answer) -> Answer:
     best = rows[held.index(max(held))]
     quote = quote_rows(document, read_question(answer.question), best, best + 1)
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_IT)
+
+
+def with_its_release(document: ReadDocument, answer: Answer) -> Answer:
+    """The answer to when a version came out, or who made it, from the line it stands under.
+
+    "27 Oct 2014 (Guild of Wells) Wellkeep version 5.0" heads what is told of that version.
+    """
+    match = _RELEASED.match(answer.question)
+    if match is None or answer.reach.kind != "document":
+        return answer
+    number, asks_when = match["number"], match["when"] is not None
+    exact = re.compile(rf"(?<![\w.]){re.escape(number)}(?![\w.]*\d)")
+    for row in rows_with(document, document.index.analyser.terms(number)):
+        said = document.text.sentences[row]
+        is_head = said.kind == "heading" or len(said.text.split()) <= MOST_OF_HEAD
+        if not is_head or said.kind in ("listing", "works") or not exact.search(said.text):
+            continue
+        if has_date(said.text) if asks_when else _MAKER.search(said.text):
+            quote = quote_rows(document, read_question(answer.question), row, row + 1)
+            return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_HEAD)
+    return answer
 
 
 def _around(document: ReadDocument, quote: Quote) -> str:
