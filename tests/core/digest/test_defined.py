@@ -972,3 +972,15 @@ def test_how_good_a_thing_is_does_not_say_what_it_is(tmp_path, said):
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is oak?", WHOLE, None)
     assert answer.declined or answer.sure <= 0.3
+
+
+def test_the_first_of_a_list_of_options_is_no_head_of_the_others(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Options"), ("entry", "-addrope|- Add a rope to the drum"),
+         ("entry", "-b++|- Take barrels as well"), ("entry", "-co oak|- Take oak for it")],
+        [("h1", "2 Others"), ("text", "There is no other one.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("What does the -b++ option do?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("-b++")
+    assert answer.sure >= 0.6

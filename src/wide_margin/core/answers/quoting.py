@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.answers.model import Quote
 from wide_margin.core.answers.signs import emphasis_for
 from wide_margin.core.document import locator_for
+from wide_margin.core.later import regex
 
 if TYPE_CHECKING:
     from wide_margin.core.answers.question import Question
@@ -15,6 +16,7 @@ if TYPE_CHECKING:
 
 LONGEST_TERM = 14
 """A described term of more words, a function with many forms, is not quoted."""
+_OPTION = regex(r"\W{0,2}[–—-]{1,2}\w")
 MOST_SHOWN = 25
 """Words of code that is quoted with the rest of its sentence."""
 
@@ -105,4 +107,5 @@ def _head_row(document: ReadDocument, row: int) -> int:
         )
     ):
         head -= 1
-    return head
+    options = (_OPTION.match(sentences[each].text) for each in (head, row))
+    return row if all(options) else head  # of a list of options the first is no head
