@@ -9,6 +9,7 @@ from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, answer_quoted, named_reach
 from wide_margin.core.answers.signs import defined_term
 from wide_margin.core.digest import Digester
+from wide_margin.core.digest.defined import _entry_for
 from wide_margin.core.digest.named import rows_under
 from wide_margin.core.explain import define
 
@@ -984,3 +985,25 @@ def test_the_first_of_a_list_of_options_is_no_head_of_the_others(tmp_path):
     answer = made.answer("What does the -b++ option do?", WHOLE, None)
     assert answer.quotes[0].text.startswith("-b++")
     assert answer.sure >= 0.6
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [("How do I connect a rope to a drum?", "CONNECT — make a connection of a rope to a drum."),
+     ("How can I drop a lid?", "drop_lid — Drop the lid of a well."),
+     ("How do I oil a drum?", None), ("How do I do it?", None)],
+)  # fmt: skip
+def test_how_something_is_done_is_told_by_the_line_of_a_reference(tmp_path, typed, said):
+    more = ("text", "A rope is held by hand when the drum is oiled, and lids are open then.")
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Reference"), ("text", "CONNECT — make a connection of a rope to a drum."), more],
+        [("h1", "2 Lids"), ("text", "drop_lid — Drop the lid of a well."), more],
+        [("h1", "3 Uses"), more, ("text", "The keeper connects ropes every day, drum by drum.")],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    row = _entry_for(document, typed)
+    assert (row is None) == (said is None)
+    if said is not None:
+        answer = Digester(document).answer(typed, WHOLE, None)
+        assert said in answer.quotes[0].text
+        assert answer.sure >= 0.6

@@ -20,6 +20,7 @@ from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.listed import with_listed
 from wide_margin.core.digest.named import (
     SAYS_NOTHING,
+    content_of,
     rows_asked,
     rows_of_option,
     rows_titled,
@@ -105,6 +106,12 @@ _EVALUATES = regex(
 _OPTIONS, MANY_OPTIONS = regex(r"(?<![\w-])--?[a-z]\w+"), 3
 MOST_TAKEN = 16
 """Sentences under the head of a function that tell what it takes and gives."""
+LEAST_DONE, MOST_IN_SHORT, STEM = 2, 24, 5
+"""Words of a task and of a line that says in short what does it, and letters that tell a stem."""
+_IN_SHORT = regex(
+    r"\W*(?:NAME\s+)?[\w*.:+-]{2,}(?:\s?\(\d?\))?\s+[—–-]{1,2}\s*>?\s*[A-Za-z][a-z]+s?\s+[a-z]"
+)
+"""What a thing does, after its name and a dash."""
 _HEAD = regex(r"\W*[\w:]+\s?\([^()]*\)\s*(?:->|→)")
 """Begins the head of a function."""
 _SAYS_DOES = regex(
@@ -204,6 +211,11 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         end = min(described.stop, described.start + MOST_SENTENCES)
         quote = quote_rows(document, question, described.start, end)
         return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_OPTION)
+    if question.kind == "how to" and answer.sure < OF_SECTION:
+        entry = _entry_for(document, question.text)
+        if entry is not None:
+            quote = quote_rows(document, question, entry, entry + 1)
+            return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_SECTION)
     if question.kind != "what is":
         doing = _DOES.match(question.text.strip())
         if doing is not None:
@@ -278,6 +290,27 @@ def _doing(
     if answer.quotes and not rows and not is_said:
         return replace(answer, sure=min(answer.sure, MENTIONED))
     return answer
+
+
+def _entry_for(document: ReadDocument, asked: str) -> int | None:
+    """Row of the line of a reference that says in short what is asked to be done.
+
+    "connect — create a connection to a database" tells how one connects to one.
+    """
+    wanted = content_of(document, asked)
+    if len(wanted) < LEAST_DONE:
+        return None
+    sentences = document.text.sentences
+    for row in rows_with(document, sorted(wanted, key=len)[-1:]):
+        said = sentences[row].text
+        if sentences[row].kind in ("listing", "works") or not _IN_SHORT.match(said):
+            continue
+        told = said.lower()
+        if len(told.split()) <= MOST_IN_SHORT and all(
+            re.search(rf"\b{re.escape(stem[:STEM])}", told) for stem in wanted
+        ):
+            return row
+    return None
 
 
 def _row_under_head(document: ReadDocument, name: str) -> int | None:
