@@ -112,6 +112,7 @@ def test_closing_while_composing_keeps_what_was_written_and_offers_to_go_on(
                   and hand.reader.entries[entry.id].body.origin is Origin.COMPOSED)  # fmt: skip
         hand.window.close()  # does not wait for the rest: it is broken off
         again = Hand(qtbot, make_window(settings)).open(handbook_path)
+        again.wait(lambda: entry.id in again.reader.entries)  # read beside the document
         body = again.reader.entries[entry.id].body
         assert body.state is State.BROKEN_OFF
         assert body.quotes
@@ -121,6 +122,7 @@ def test_closing_while_composing_keeps_what_was_written_and_offers_to_go_on(
         again.window.close()
     with StandIn() as quick:
         third = Hand(qtbot, make_window(Settings(model_address=quick.address))).open(handbook_path)
+        third.wait(lambda: entry.id in third.reader.entries)
         third.view.commands.go_on(entry.id)
         third.wait(lambda: third.reader.entries[entry.id].body.state is State.DONE)
         third.window.close()
