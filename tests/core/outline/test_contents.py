@@ -3,6 +3,8 @@
 import pytest
 
 from tests.making import make_pdf, read_document
+from wide_margin.core.outline.contents import _entries_of
+from wide_margin.core.outline.contents_rows import Row
 
 TEXT = (
     "text",
@@ -151,3 +153,15 @@ def test_the_handbook_s_contents_are_read_with_the_wrong_entry(handbook):
     wrong = by_title["9.3 Closing error"]
     assert handbook.labels.find(wrong.printed)[0] == wrong.page
     assert len(handbook.contents.entries) > 100
+
+
+@pytest.mark.parametrize(("size", "is_bold"), [(14.3, False), (10.9, True)])
+def test_the_second_line_of_a_title_may_look_other_for_its_leaders(size, is_bold):
+    rows = [
+        Row("4 Applying the rope to lift buckets and", "", 0, (90, 100, 440, 100 + size), 0.0, size,
+            is_bold, False),
+        Row("barrels", "5", 0, (120, 103 + size, 470, 114 + size), 30.0, 10.9, False, True),
+        Row("5 Lids", "6", 0, (90, 140, 470, 151), 0.0, 10.9, False, True),
+    ]  # fmt: skip
+    found = [(entry.title, entry.printed) for entry in _entries_of(rows)]
+    assert found == [("4 Applying the rope to lift buckets and barrels", "5"), ("5 Lids", "6")]

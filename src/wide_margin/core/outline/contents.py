@@ -199,9 +199,8 @@ def _goes_on(row: Row, following: Row, *, has_waiting: bool) -> bool:
     """Whether a row without a number is the first line of the next one's title."""
     if row.page != following.page:
         return False
-    if row.is_bold != following.is_bold and not _is_hung(row, following):
-        return False
-    if abs(row.size - following.size) > 0.6 or number_of(following.text) is not None:
+    looks_other = row.is_bold != following.is_bold or abs(row.size - following.size) > 0.6
+    if (looks_other and not _is_hung(row, following)) or number_of(following.text) is not None:
         return False
     gap = following.box[1] - row.box[3]
     if not -0.5 * row.size < gap < 0.9 * row.size:
@@ -210,10 +209,11 @@ def _goes_on(row: Row, following: Row, *, has_waiting: bool) -> bool:
 
 
 def _is_hung(row: Row, following: Row) -> bool:
-    """Whether a row is the second line of a bold one, with leaders that hide its own weight."""
+    """Whether a row is the second line of a bold or large one, whose look its leaders hide."""
+    is_larger = number_of(row.text) is not None and row.size > following.size
     gap = following.box[1] - row.box[3]
     is_in = following.indent > row.indent + CLOSE
-    return following.is_led and is_in and row.is_bold and gap < NEAR_LINE * row.size
+    return following.is_led and is_in and (row.is_bold or is_larger) and gap < NEAR_LINE * row.size
 
 
 def _is_second_line(above: Row, row: Row) -> bool:
