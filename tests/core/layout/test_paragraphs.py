@@ -411,3 +411,14 @@ def test_a_word_in_the_middle_over_the_text_is_no_part_of_it(left, is_head):
     ]  # fmt: skip
     found = paragraphs_of([lines], 10.0, Counter())
     assert (found[0].text == "Abstract") == is_head
+
+
+@pytest.mark.parametrize(("first", "n"), [("Ropes that were found in well MCF-", 1), ("Ropes", 2)])
+def test_a_number_after_a_hyphen_begins_no_heading(first, n):
+    rows = [(first, 100.0), ("7 Wells of the moor", 122.0)]
+    lines = [
+        Line(0, text, ((0, len(text)),), (72.0, y, 72.0 + 8 * len(text), y + 16.0), 16.0, True,
+             False, False, 0, 0)
+        for text, y in rows
+    ]  # fmt: skip
+    assert len(paragraphs_of([lines], 10.0, Counter())) == n

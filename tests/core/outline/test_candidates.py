@@ -288,3 +288,15 @@ def test_the_day_of_issue_is_no_heading(text, page, is_one):
     ]  # fmt: skip
     titles = [c.title for c in find_candidates(moved, 10.0, "Serif", frozenset())]
     assert (text in titles) == is_one
+
+
+@pytest.mark.parametrize(("width", "is_one"), [(14.0, False), (60.0, True)])
+def test_words_that_run_up_beside_a_chart_are_no_headings(width, is_one):
+    label = line(
+        0, "Increase", 100.0, size=15.0, apart="side", box=(50.0, 100.0, 50.0 + width, 160.0)
+    )
+    under = [line(0, BODY, 300.0 + 14 * k) for k in range(8)]
+    paragraphs = paragraphs_of([[*under, label]], 10.0, Counter())
+    assert any(p.kind == "side" for p in paragraphs)
+    found = find_candidates(paragraphs, 10.0, "Serif", frozenset())
+    assert any(c.title == "Increase" for c in found) == is_one

@@ -165,3 +165,14 @@ def test_the_second_line_of_a_title_may_look_other_for_its_leaders(size, is_bold
     ]  # fmt: skip
     found = [(entry.title, entry.printed) for entry in _entries_of(rows)]
     assert found == [("4 Applying the rope to lift buckets and barrels", "5"), ("5 Lids", "6")]
+
+
+def test_a_number_after_a_hyphen_goes_on_with_the_title():
+    rows = [
+        Row("5.1 Load the ropes that were found in MCF-", "", 0, (90, 100, 440, 111), 0.0, 11.0,
+            False, False),
+        Row("7 wells", "4", 0, (120, 113, 470, 124), 30.0, 11.0, False, True),
+        Row("5.2 Lids", "5", 0, (90, 130, 470, 141), 0.0, 11.0, False, True),
+    ]  # fmt: skip
+    found = [(entry.title, entry.printed) for entry in _entries_of(rows)]
+    assert found == [("5.1 Load the ropes that were found in MCF-7 wells", "4"), ("5.2 Lids", "5")]

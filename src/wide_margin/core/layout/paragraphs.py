@@ -257,7 +257,7 @@ def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Mea
     if marker and not _ends_in_number(marker[0], before, line, measure):
         return not line.text.lstrip()[0].isalpha() or line.box[0] <= group[0].box[0] + em
     set_off = line.is_bold or line.size > 1.1 * measure.size
-    if set_off and _NUMBERED.match(line.text):
+    if set_off and _NUMBERED.match(line.text) and before.text.rstrip()[-1:] not in HYPHENS:
         return True  # the next heading
     if line.size > 1.1 * measure.size:
         return False  # the lines of a title may be centred, or hang under its number

@@ -28,6 +28,8 @@ FEW = 0.55
 """Share of different letters that even a word has, whose letters are set apart."""
 LABEL_LEAST = 0.5
 """Of its title's size, "Chapter 3" over it has at least this much."""
+SIDEWAYS = 1.6
+"""Words in the margin are at least this many times their size wide, unless they run up or down."""
 LEVEL = 3.0
 """Points by which the edges of the lines of a title differ at most."""
 _VERSION = regex(r"\bv?\d+(?:\.\d+)+|\b\d{4}[-/.]\d\d")
@@ -173,6 +175,8 @@ def _could_be(paragraph: Paragraph, body_size: float, face: str) -> bool:
     if _is_date_of_issue(paragraph):
         return False
     line = paragraph.pieces[0].line
+    if paragraph.kind == "side" and line.box[2] - line.box[0] < SIDEWAYS * line.size:
+        return False  # runs up beside a chart
     larger = line.size >= 1.04 * body_size
     start = text[:2]
     numbered = start[:1].isdigit() or start[:1] == "§" or start[1:2] in (".", " ", ")")

@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.geometry import Box, around
 from wide_margin.core.layout.page_labels import page_number
+from wide_margin.core.layout.paragraphs import HYPHENS
 from wide_margin.core.outline.contents_rows import CLOSE, Row, rows_of, title_kind
 from wide_margin.core.outline.numbering import number_before, number_of
 from wide_margin.core.outline.titles import forms_of
@@ -163,7 +164,7 @@ def _entries_of(rows: Sequence[Row]) -> list[_Found]:
     for k, row in enumerate(rows):
         following = rows[k + 1] if k + 1 < len(rows) else None
         if row.printed:
-            title = " ".join([*(w.text.removesuffix(LINE_END_HYPHEN) for w in waiting), row.text])
+            title = _in_one([*(w.text for w in waiting), row.text])
             box = around([*(w.box for w in waiting), row.box])
             made.append(_Found(title, row.printed, waiting[0] if waiting else row, box))
             waiting = []
@@ -179,6 +180,15 @@ def _entries_of(rows: Sequence[Row]) -> list[_Found]:
                 title=f"{last.title} {row.text}", box=around([last.box, row.box])
             )
     return made
+
+
+def _in_one(lines: Sequence[str]) -> str:
+    """The lines of a title as one; a number goes on after a hyphen: "MCF-" and "7 cells"."""
+    title = lines[0]
+    for line in lines[1:]:
+        goes_on = title.endswith("-") and line[:1].isdigit()
+        title = title.removesuffix(LINE_END_HYPHEN) + ("" if goes_on else " ") + line
+    return title
 
 
 def _without_foot(entries: list[_Found]) -> list[_Found]:
@@ -200,7 +210,8 @@ def _goes_on(row: Row, following: Row, *, has_waiting: bool) -> bool:
     if row.page != following.page:
         return False
     looks_other = row.is_bold != following.is_bold or abs(row.size - following.size) > 0.6
-    if (looks_other and not _is_hung(row, following)) or number_of(following.text) is not None:
+    begins = number_of(following.text) is not None and row.text[-1:] not in HYPHENS
+    if begins or (looks_other and not _is_hung(row, following)):
         return False
     gap = following.box[1] - row.box[3]
     if not -0.5 * row.size < gap < 0.9 * row.size:
