@@ -9,8 +9,8 @@ from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, answer_quoted, named_reach
 from wide_margin.core.answers.signs import defined_term
 from wide_margin.core.digest import Digester
-from wide_margin.core.digest.defined import _entry_for
 from wide_margin.core.digest.named import rows_under
+from wide_margin.core.digest.reference import row_in_short
 from wide_margin.core.explain import define
 
 PAGES = [
@@ -1001,7 +1001,7 @@ def test_how_something_is_done_is_told_by_the_line_of_a_reference(tmp_path, type
         [("h1", "3 Uses"), more, ("text", "The keeper connects ropes every day, drum by drum.")],
     ])  # fmt: skip
     document = read_document(tmp_path / "a.pdf")
-    row = _entry_for(document, typed)
+    row = row_in_short(document, typed)
     assert (row is None) == (said is None)
     if said is not None:
         answer = Digester(document).answer(typed, WHOLE, None)

@@ -20,7 +20,6 @@ from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.listed import with_listed
 from wide_margin.core.digest.named import (
     SAYS_NOTHING,
-    content_of,
     rows_asked,
     rows_of_option,
     rows_titled,
@@ -28,11 +27,12 @@ from wide_margin.core.digest.named import (
     rows_with,
     without_kind,
 )
+from wide_margin.core.digest.reference import row_in_short, row_under_head
 from wide_margin.core.digest.sentences import tells_work
 from wide_margin.core.explain import define
 from wide_margin.core.explain.definitions import says_which_things
 from wide_margin.core.explain.short_forms import find_short_forms, may_spell_out
-from wide_margin.core.explain.verbs import is_base, seems_to_have_verb
+from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
 from wide_margin.core.search.analysis import is_common, words
@@ -104,20 +104,6 @@ _EVALUATES = regex(
 )
 """Says how good a thing is, and not what it is: "Unstable is the right choice for them"."""
 _OPTIONS, MANY_OPTIONS = regex(r"(?<![\w-])--?[a-z]\w+"), 3
-MOST_TAKEN = 16
-"""Sentences under the head of a function that tell what it takes and gives."""
-LEAST_DONE, MOST_IN_SHORT, STEM = 2, 24, 5
-"""Words of a task and of a line that says in short what does it, and letters that tell a stem."""
-_IN_SHORT = regex(
-    r"\W*(?:NAME\s+)?[\w*.:+-]{2,}(?:\s?\(\d?\))?\s+[—–-]{1,2}\s*>?\s*[A-Za-z][a-z]+s?\s+[a-z]"
-)
-"""What a thing does, after its name and a dash."""
-_HEAD = regex(r"\W*[\w:]+\s?\([^()]*\)\s*(?:->|→)")
-"""Begins the head of a function."""
-_SAYS_DOES = regex(
-    r"(?:This function\s+)?(?P<verb>[A-Z]?[a-z]+s)\s+(?!(?:is|are|of|for|can|may|must|in|which|that)\b)[a-z]\w*(?:\s+\S+){2}"
-)
-"""Says what a function does: "Cancels an asynchronous request"."""
 _OPTION = r"(?:command[- ]line\s+)?(?:option|flag|switch|parameter|argument)"
 _OF_OPTION = regex(
     rf"^what\s+(?:does|do|is|are)\s+(?:the\s+)?(?:{_OPTION}\s+)?(?P<name>--?\w[\w+-]*(?:\s\w)?)(?:\s+{_OPTION})?"
@@ -212,7 +198,7 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         quote = quote_rows(document, question, described.start, end)
         return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_OPTION)
     if question.kind == "how to" and answer.sure < OF_SECTION:
-        entry = _entry_for(document, question.text)
+        entry = row_in_short(document, question.text)
         if entry is not None:
             quote = quote_rows(document, question, entry, entry + 1)
             return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_SECTION)
@@ -273,7 +259,7 @@ def _doing(
         is_told = name.lower() in said.lower() or bool(begins_so)
         if is_told or rows_titled(document, without_article(name.lower()).strip()):
             return told
-    if (declared := _row_under_head(document, name)) is not None:
+    if (declared := row_under_head(document, name)) is not None:
         quote = quote_rows(document, question, declared, declared + 1)
         return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_SECTION)
     thing = re.escape(without_article(name.lower()).strip())
@@ -290,44 +276,6 @@ def _doing(
     if answer.quotes and not rows and not is_said:
         return replace(answer, sure=min(answer.sure, MENTIONED))
     return answer
-
-
-def _entry_for(document: ReadDocument, asked: str) -> int | None:
-    """Row of the line of a reference that says in short what is asked to be done.
-
-    "connect — create a connection to a database" tells how one connects to one.
-    """
-    wanted = content_of(document, asked)
-    if len(wanted) < LEAST_DONE:
-        return None
-    sentences = document.text.sentences
-    for row in rows_with(document, sorted(wanted, key=len)[-1:]):
-        said = sentences[row].text
-        if sentences[row].kind in ("listing", "works") or not _IN_SHORT.match(said):
-            continue
-        told = said.lower()
-        if len(told.split()) <= MOST_IN_SHORT and all(
-            re.search(rf"\b{re.escape(stem[:STEM])}", told) for stem in wanted
-        ):
-            return row
-    return None
-
-
-def _row_under_head(document: ReadDocument, name: str) -> int | None:
-    """Row of what says what a function does: not at once under its head, but after what it takes."""
-    sentences = document.text.sentences
-    heads = re.compile(rf"\W*{re.escape(name)}\s?\(.*\)\W*(?:->|→|\bTypes\b|[A-Z]\w*:)")
-    for head in rows_with(document, document.index.analyser.terms(name)):
-        if not heads.match(sentences[head].text):
-            continue
-        for row in range(head + 1, min(head + MOST_TAKEN, len(sentences))):
-            said = sentences[row]
-            if _HEAD.match(said.text) and not heads.match(said.text):
-                break
-            does = _SAYS_DOES.match(said.text) if said.kind == "body" else None
-            if does and (is_base(does["verb"].lower()[:-1]) or is_base(does["verb"].lower()[:-2])):
-                return row
-    return None
 
 
 def _is_within(document: ReadDocument, answer: Answer, rows: range) -> bool:
@@ -355,9 +303,8 @@ def _with_rows(
         row for row in rows if _tells(document, sentences[row])
         and (sentences[row].kind == "entry" or sentences[row].paragraph not in forms)
     ]  # fmt: skip
-    if (
-        not said and " " not in name and not name.isalpha()
-    ):  # "Number of turns of the rope" describes n_turns
+    is_of_code = " " not in name and not name.isalpha()
+    if not said and is_of_code:  # "Number of turns of the rope" describes n_turns
         said = [row for row in rows if _describes(sentences[row])][:1]
     if not said:
         return answer
@@ -365,9 +312,9 @@ def _with_rows(
     said = said[:FIRST_SAID]
     if sentences[rows.start].paragraph not in forms:
         at = min(said, key=lambda row: _leads_in(document, sentences[row], name))
-    if all(
-        sentences[row].text.endswith(":") and _leads_in(document, sentences[row], name)[1]
-        for row in said
+    lead_in = [row for row in said if sentences[row].text.endswith(":")]
+    if len(lead_in) == len(said) and all(
+        _leads_in(document, sentences[row], name)[1] for row in lead_in
     ):
         return replace(answer, sure=min(answer.sure, MENTIONED))
     end, is_item = at + 1, sentences[at].kind == "item"

@@ -1,0 +1,66 @@
+"""What a reference says that its functions and commands do: under a head, or in a line."""
+
+from __future__ import annotations
+
+import re
+from typing import TYPE_CHECKING
+
+from wide_margin.core.digest.named import content_of, rows_with
+from wide_margin.core.explain.verbs import is_base
+from wide_margin.core.later import regex
+
+if TYPE_CHECKING:
+    from wide_margin.core.document import ReadDocument
+
+MOST_TAKEN = 16
+"""Sentences under the head of a function that tell what it takes and gives."""
+LEAST_DONE, MOST_IN_SHORT, STEM = 2, 24, 5
+"""Words of a task and of a line that says in short what does it, and letters that tell a stem."""
+_IN_SHORT = regex(
+    r"\W*(?:NAME\s+)?[\w*.:+-]{2,}(?:\s?\(\d?\))?\s+[—–-]{1,2}\s*>?\s*[A-Za-z][a-z]+s?\s+[a-z]"
+)
+"""What a thing does, after its name and a dash."""
+_HEAD = regex(r"\W*[\w:]+\s?\([^()]*\)\s*(?:->|→)")
+"""Begins the head of a function."""
+_SAYS_DOES = regex(
+    r"(?:This function\s+)?(?P<verb>[A-Z]?[a-z]+s)\s+(?!(?:is|are|of|for|can|may|must|in|which|that)\b)[a-z]\w*(?:\s+\S+){2}"
+)
+"""Says what a function does: "Cancels an asynchronous request"."""
+
+
+def row_in_short(document: ReadDocument, asked: str) -> int | None:
+    """Row of the line of a reference that says in short what is asked to be done.
+
+    "connect — create a connection to a database" tells how one connects to one.
+    """
+    wanted = content_of(document, asked)
+    if len(wanted) < LEAST_DONE:
+        return None
+    sentences = document.text.sentences
+    for row in rows_with(document, sorted(wanted, key=len)[-1:]):
+        said = sentences[row].text
+        if sentences[row].kind in ("listing", "works") or not _IN_SHORT.match(said):
+            continue
+        told = said.lower()
+        if len(told.split()) <= MOST_IN_SHORT and all(
+            re.search(rf"\b{re.escape(stem[:STEM])}", told) for stem in wanted
+        ):
+            return row
+    return None
+
+
+def row_under_head(document: ReadDocument, name: str) -> int | None:
+    """Row of what says what a function does: not at once under its head, but after what it takes."""
+    sentences = document.text.sentences
+    heads = re.compile(rf"\W*{re.escape(name)}\s?\(.*\)\W*(?:->|→|\bTypes\b|[A-Z]\w*:)")
+    for head in rows_with(document, document.index.analyser.terms(name)):
+        if not heads.match(sentences[head].text):
+            continue
+        for row in range(head + 1, min(head + MOST_TAKEN, len(sentences))):
+            said = sentences[row]
+            if _HEAD.match(said.text) and not heads.match(said.text):
+                break
+            does = _SAYS_DOES.match(said.text) if said.kind == "body" else None
+            if does and (is_base(does["verb"].lower()[:-1]) or is_base(does["verb"].lower()[:-2])):
+                return row
+    return None
