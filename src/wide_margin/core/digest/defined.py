@@ -312,10 +312,7 @@ def _with_rows(
     said = said[:FIRST_SAID]
     if sentences[rows.start].paragraph not in forms:
         at = min(said, key=lambda row: _leads_in(document, sentences[row], name))
-    lead_in = [row for row in said if sentences[row].text.endswith(":")]
-    if len(lead_in) == len(said) and all(
-        _leads_in(document, sentences[row], name)[1] for row in lead_in
-    ):
+    if all(_only_leads_in(document, sentences[row], name) for row in said):
         return replace(answer, sure=min(answer.sure, MENTIONED))
     end, is_item = at + 1, sentences[at].kind == "item"
     if end < len(sentences) and sentences[end].paragraph == sentences[at].paragraph:
@@ -356,6 +353,11 @@ def _leads_in(document: ReadDocument, said: Sentence, name: str) -> tuple[bool, 
     terms = document.index.analyser.terms
     is_bare = said.text.endswith(":") or said.kind in ("item", "row")
     return is_bare, not set(terms(name)) & set(terms(said.text))
+
+
+def _only_leads_in(document: ReadDocument, said: Sentence, name: str) -> bool:
+    """Whether a sentence leads in to others and does not name the thing: "To make it anew:"."""
+    return said.text.endswith(":") and _leads_in(document, said, name)[1]
 
 
 def _tells(document: ReadDocument, said: Sentence) -> bool:
