@@ -16,6 +16,7 @@ from wide_margin.core.digest.names import (
     same_person,
     split_people,
 )
+from wide_margin.core.digest.titles import _DEGREE_WORK
 
 BODY = [
     ("h2", "1 Wells"),
@@ -1093,3 +1094,24 @@ def test_sections_at_the_end_tell_the_authors_and_the_licence(tmp_path):
     assert texts(facts.authors) == ["Marta Lindqvist", "Tomas Flour", "Ole Brekke"]
     assert facts.authors[0].locator.page == 10
     assert "General Harbour License" in facts.licence.text
+
+
+@pytest.mark.parametrize(
+    ("text", "is_label"),
+    [("硕士学位论文", True), ("工学博士学位论文", True), ("博士論文", True),
+     ("基于神经网络的机器人智能抓取研究", False), ("论文写作指南", False)],
+)  # fmt: skip
+def test_what_says_that_it_is_a_thesis_is_not_what_it_is_called(text, is_label):
+    assert bool(_DEGREE_WORK.match(text)) == is_label
+
+
+@pytest.mark.parametrize("label", ["Doctoral Thesis", "Diplomarbeit", "Thèse de doctorat"])
+def test_a_line_at_the_front_may_say_that_it_is_a_thesis(facts_of, label):
+    assert facts_of(("title", "Keeping a Village Well"), ("author", label)).kind == "thesis"
+    assert facts_of(("title", "Keeping a Village Well"), ("author", "Notes")).kind != "thesis"
+
+
+def test_of_a_title_that_stands_twice_the_first_is_meant(facts_of):
+    facts = facts_of(("title", "Keeping a Village Well"), ("author", "Marta Lindqvist"),
+                     ("text", "14 March 2021"), ("title", "Keeping a Village Well"))  # fmt: skip
+    assert texts(facts.authors) == ["Marta Lindqvist"]

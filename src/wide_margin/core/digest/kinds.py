@@ -90,6 +90,15 @@ OF_NAME, NAMED_OFTEN = 0.9, 3
 _BLANKS = regex(r"_{4,}|\.{12,}|□|☐|\[ ?\]")
 
 
+FRONT, LONGEST_LABEL, OF_LABEL = 40, 40, 1.2
+"""Paragraphs at the front of which one may say that it is a thesis, its letters, and what it counts."""
+_DEGREE = regex(
+    r"(?:博士|硕士|碩士|修士|学士|學士|毕业|畢業|卒業)(?:学位|學位)?(?:论文|論文|设计|設計)|(?:석사|박사)\s?학위\s?논문"
+    r"|^\W*(?:(?:doctoral|ph\.?\s?d\.?|master['’]?s?|bachelor['’]?s?|diploma)\s+(?:thesis|dissertation)|diplomarbeit|dissertation|(?:master|bachelor|doktor)arbeit"
+    r"|th[èe]se(?:\s+de\s+doctorat)?|mémoire\s+de\s+master|tesis\s+(?:doctoral|de\s+\w+)|tesi\s+di\s+\w+|tese\s+de\s+\w+|dissertação\s+de\s+\w+)\W*$", re.I
+)  # fmt: skip
+
+
 def kind_of(document: ReadDocument, title: str = "") -> DocumentKind:
     """The kind for which title, sections and wording speak most; OTHER where little does."""
     scores = _scores(document, title or document.facts.title)
@@ -124,6 +133,8 @@ def _scores(document: ReadDocument, title: str) -> dict[DocumentKind, float]:
     has_abstract = any(
         re.match(r"\W*abstract\b", s.text, re.I) for s in document.text.sentences[:60]
     )
+    front = (p.text for p in document.paragraphs[:FRONT] if len(p.text) <= LONGEST_LABEL)
+    scores[DocumentKind.THESIS] += OF_LABEL * any(map(_DEGREE.search, front))
     scores[DocumentKind.MANUAL] += 0.5 * min(n_code / 0.08, 1.0) + 0.4 * (n_pages > 80)
     scores[DocumentKind.ARTICLE] += 0.9 * has_abstract + 0.5 * (n_works > 5) - 0.9 * (n_pages > 70)
     scores[DocumentKind.THESIS] += 0.4 * (n_pages > 60) * (n_works > 20)

@@ -29,7 +29,7 @@ from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.explain.short_forms import spelled_out_front
 from wide_margin.core.explain.verbs import opens_clause
 from wide_margin.core.later import regex
-from wide_margin.core.layout import STOPS, fold, is_spaced, is_torn, tidy
+from wide_margin.core.layout import STOPS, UNSPACED, fold, is_spaced, is_torn, tidy
 from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.candidates import is_label
 from wide_margin.core.outline.numbering import number_of
@@ -130,6 +130,15 @@ _COMMAND = regex(r"(?P<name>\S+(?:,\s+\S+)*)\s+[-–—]+\s+(?P<says>\w.*)")
 _SAYS = regex(r"\w\s+[-–—]+\s+\w")
 
 
+OF_ITS_SCRIPT = 1.0
+"""What it counts that a title is in the signs of its document, where another language stands beside."""
+_DEGREE_WORK = regex(
+    r"[\u4e00-\u9fff]{0,6}(?:博士|硕士|碩士|修士|学士|學士|本科|毕业|畢業|卒業)[\u4e00-\u9fff]{0,4}(?:论文|論文|设计|設計)$|(?:석사|박사|학사)\s?학위\s?논문$"
+)
+"""Says that a document is a thesis, and not what it is called."""
+_UNSPACED = regex(f"[{UNSPACED}\uac00-\ud7af]")
+
+
 def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLine]:
     """The lines of the title: the largest type of the first pages that reads like one."""
     named = metadata_title(document)
@@ -139,6 +148,7 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
         return named_in_page
     people = _people(document, lines)
     heads = _repeated_heads(document)
+    is_unspaced = document.index.language in ("zh", "ja", "ko")
     best: list[FrontLine] = []
     best_score = 0.0
     for page in range(TITLE_PAGES):
@@ -157,7 +167,9 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
             score += OF_TITLE_PAGE * (score > 0 and is_of_title)
             said = letters_of(" ".join(line.text for line in block))
             score += OF_RUNNING_HEAD * (score > 0 and said in heads)
-            if score > best_score:
+            score -= OF_KIND * bool(_DEGREE_WORK.match(said))
+            score += OF_ITS_SCRIPT * (score > 0 and is_unspaced and bool(_UNSPACED.search(said)))
+            if score > best_score and said != letters_of(" ".join(line.text for line in best)):
                 best, best_score = block, score
     return _in_running_head(document, best, named) or _whole(best, lines)
 
