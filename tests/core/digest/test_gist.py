@@ -14,6 +14,7 @@ from wide_margin.core.digest.sentences import (
     hangs,
     is_left_in_english,
     is_of_licence,
+    tells_work,
     without_asides,
 )
 from wide_margin.core.explain import find_definitions
@@ -369,6 +370,20 @@ def test_what_was_left_in_english_is_no_gist_of_a_translation(tmp_path):
 )  # fmt: skip
 def test_what_is_left_in_english_is_told(said, is_left):
     assert is_left_in_english(said, "es") == is_left
+
+
+@pytest.mark.parametrize(
+    ("text", "is_work"),
+    [("A. Bale (2016) On wells. Wells 4: 812–829.", True),
+     ("A. Bale (2016) On wells, doi: 10.7717/wells.2584", True),
+     ("The well is open 9:00–17:00 in the summer of 2016 and in autumn.", False),
+     ("He quotes Wells 3:16–18, which every keeper knows by heart.", False)],
+)  # fmt: skip
+def test_hours_and_verses_are_no_works(tmp_path, text, is_work):
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 Lids"), ("text", text)], [("h1", "2 Ends")]])
+    document = read_document(tmp_path / "a.pdf")
+    said = next(s for s in document.text.sentences if s.kind != "heading")
+    assert tells_work(document, said) == is_work
 
 
 def test_what_tells_a_work_stands_in_no_gist(tmp_path):

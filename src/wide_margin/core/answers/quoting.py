@@ -2,21 +2,25 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from itertools import pairwise
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.model import Quote
+from wide_margin.core.answers.question import read_question
 from wide_margin.core.answers.signs import emphasis_for
 from wide_margin.core.document import locator_for
 from wide_margin.core.later import regex
 
 if TYPE_CHECKING:
+    from wide_margin.core.answers.model import Answer
     from wide_margin.core.answers.question import Question
     from wide_margin.core.document import Locator, ReadDocument
 
 LONGEST_TERM = 14
 """A described term of more words, a function with many forms, is not quoted."""
 _OPTION = regex(r"\W{0,2}[–—-]{1,2}\w")
+"""Begins the row of an option."""
 MOST_SHOWN = 25
 """Words of code that is quoted with the rest of its sentence."""
 
@@ -92,6 +96,12 @@ def _rows_of_term(document: ReadDocument, row: int) -> tuple[int, int] | None:
     if sentences[first].kind == "entry":  # the term stands in the first sentence itself
         return (first, first + 1) if first < row else None
     return (first, end) if first < end else None
+
+
+def told_by(document: ReadDocument, answer: Answer, first: int, end: int, sure: float) -> Answer:
+    """The answer that the sentences [first, end) give instead of what was quoted."""
+    quote = quote_rows(document, read_question(answer.question), first, end)
+    return replace(answer, quotes=(quote,), missing=(), reason="", sure=sure)
 
 
 def _head_row(document: ReadDocument, row: int) -> int:

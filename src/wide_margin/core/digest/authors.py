@@ -52,7 +52,7 @@ _BY_ALONE = regex(
     r"|\W*(?:authors?|editors?)\s*:?\s*$", re.I
 )  # fmt: skip
 """A line that says that names follow."""
-ON_AUTHORS = regex(rf"\W*(?:\d[\d.]*\s+)?(?:{AUTHORS})\W*$", re.I)
+_AUTHORS = regex(rf"\W*(?:\d[\d.]*\s+)?(?:{AUTHORS})\W*$", re.I)
 """A heading under which they stand."""
 _BY_EACH = regex(r"\bby\s+((?-i:[A-ZÀ-Þ])[^,;.()<]*?)(?=\s*(?:[,;.(<]|$))")
 """Those by whom each part was made: "lids by Ann Bale and Cy Dow, ropes by Di Eft"."""
@@ -168,7 +168,7 @@ def _above_title(
 def _under_heading(document: ReadDocument, lines: Sequence[FrontLine]) -> list[Fact]:
     """The people of the line under a heading that says so, on any page of the front."""
     for line, following in pairwise(lines):
-        if not ON_AUTHORS.match(line.text) or following.page != line.page:
+        if not _AUTHORS.match(line.text) or following.page != line.page:
             continue
         names = [name for name in names_in_line(following.text) if is_rare_name(name)]
         if names:
@@ -176,17 +176,23 @@ def _under_heading(document: ReadDocument, lines: Sequence[FrontLine]) -> list[F
     return []
 
 
-def _of_section(document: ReadDocument) -> list[Fact]:
-    """The people whom the section on the authors names first, wherever it stands."""
+def row_on_authors(document: ReadDocument) -> int | None:
+    """Row of the first sentence of the section on the authors, wherever it stands."""
     for section in document.outline.sections:
-        if not ON_AUTHORS.match(section.title):
-            continue
-        for row in document.rows_of(section.first_paragraph + 1, section.end_paragraph)[:1]:
-            said = document.text.sentences[row].text
-            names = [name for part in _BY_EACH.findall(said) for name in names_in_line(part)]
-            names = names or _only_names(said)
-            return [Fact(name, locator_for(document, row)) for name in names if is_rare_name(name)]
-    return []
+        if _AUTHORS.match(section.title):
+            rows = document.rows_of(section.first_paragraph + 1, section.end_paragraph)
+            return rows[0] if rows else None
+    return None
+
+
+def _of_section(document: ReadDocument) -> list[Fact]:
+    """The people whom that sentence names."""
+    if (row := row_on_authors(document)) is None:
+        return []
+    said = document.text.sentences[row].text
+    names = [name for part in _BY_EACH.findall(said) for name in names_in_line(part)]
+    names = names or _only_names(said)
+    return [Fact(name, locator_for(document, row)) for name in names if is_rare_name(name)]
 
 
 def _holders(document: ReadDocument, lines: Sequence[FrontLine]) -> list[Fact]:

@@ -6,8 +6,7 @@ import re
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import read_question
-from wide_margin.core.answers.quoting import quote_rows
+from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.defined import MENTIONED, OF_SECTION
@@ -97,7 +96,7 @@ def _doing(document: ReadDocument, answer: Answer, name: str) -> Answer:
     for row in rows:
         sentence = document.text.sentences[row]
         if sentence.kind in ("body", "item") and begins.match(sentence.text):
-            return _quoting(document, answer, row, OF_SECTION)
+            return told_by(document, answer, row, row + 1, OF_SECTION)
     if any(begins.match(document.text.sentences[row].text) for row in told):  # as in a table
         return replace(answer, sure=max(answer.sure, OF_SECTION))
     return answer
@@ -105,25 +104,14 @@ def _doing(document: ReadDocument, answer: Answer, name: str) -> Answer:
 
 def _making(document: ReadDocument, answer: Answer, name: str) -> Answer:
     """The answer with what says by whom a thing was made; at most the nearest where nothing does."""
-    terms = document.index.analyser.terms
-    wanted = content_of(document, name)
+    terms, wanted = document.index.analyser.terms, content_of(document, name)
     for row in rows_with(document, sorted(wanted)):
         said = document.text.sentences[row]
         if said.kind in SAYS_NOTHING:
             continue
-        made = _BY_ONE.search(said.text)
-        if made is not None:
-            before = said.text[max(0, made.start() - NEAR) : made.end()]
-            if wanted <= set(terms(before)):
-                return _quoting(document, answer, row, OF_MAKER)
-        did = _ONE_DID.search(said.text)
-        if did is not None and wanted <= content_of(
-            document, did[0] + said.text[did.end() :][:NEAR]
-        ):
-            return _quoting(document, answer, row, OF_MAKER)
+        made, did = _BY_ONE.search(said.text), _ONE_DID.search(said.text)
+        spoken_of = [said.text[max(0, made.start() - NEAR) : made.end()]] if made else []
+        spoken_of += [said.text[did.start() : did.end() + NEAR]] if did else []
+        if any(wanted <= set(terms(text)) for text in spoken_of):
+            return told_by(document, answer, row, row + 1, OF_MAKER)
     return replace(answer, sure=min(answer.sure, MENTIONED))
-
-
-def _quoting(document: ReadDocument, answer: Answer, row: int, sure: float) -> Answer:
-    quote = quote_rows(document, read_question(answer.question), row, row + 1)
-    return replace(answer, quotes=(quote,), missing=(), reason="", sure=sure)

@@ -13,7 +13,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.answers import Quote, read_question
 from wide_margin.core.answers.candidates import asked_term, explains
 from wide_margin.core.answers.evidence import SAYS_WHAT
-from wide_margin.core.answers.quoting import quote_rows
+from wide_margin.core.answers.quoting import quote_rows, told_by
 from wide_margin.core.answers.signs import begins_alike, defined_term, sign_of
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.articles import without_article
@@ -104,6 +104,7 @@ _EVALUATES = regex(
 )
 """Says how good a thing is, and not what it is: "Unstable is the right choice for them"."""
 _OPTIONS, MANY_OPTIONS = regex(r"(?<![\w-])--?[a-z]\w+"), 3
+"""Options, and how many of them show how a command is called."""
 _OPTION = r"(?:command[- ]line\s+)?(?:option|flag|switch|parameter|argument)"
 _OF_OPTION = regex(
     rf"^what\s+(?:does|do|is|are)\s+(?:the\s+)?(?:{_OPTION}\s+)?(?P<name>--?\w[\w+-]*(?:\s\w)?)(?:\s+{_OPTION})?"
@@ -125,8 +126,6 @@ _POINTS_ON = regex(
 """Only says where more is said."""
 OF_SECTION = 0.6
 """The chance that the section of that name says first what the thing is or does."""
-
-
 OF_UNNAMED = 0.45
 """The same where it does not name the thing."""
 
@@ -176,8 +175,7 @@ def _spelled_out(document: ReadDocument, question: Question, answer: Answer, sho
         found = next((rows for rows in after if spells_out(rows[-1])), None)
     if found is None:
         return replace(answer, sure=min(answer.sure, MENTIONED))
-    quote = quote_rows(document, question, found.start, found.stop)
-    return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_SECTION)
+    return told_by(document, answer, found.start, found.stop, OF_SECTION)
 
 
 def asks_of_option(typed: str) -> bool:
@@ -195,13 +193,11 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         described := rows_of_option(document, option["name"])
     ):
         end = min(described.stop, described.start + MOST_SENTENCES)
-        quote = quote_rows(document, question, described.start, end)
-        return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_OPTION)
+        return told_by(document, answer, described.start, end, OF_OPTION)
     if question.kind == "how to" and answer.sure < OF_SECTION:
         entry = row_in_short(document, question.text)
         if entry is not None:
-            quote = quote_rows(document, question, entry, entry + 1)
-            return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_SECTION)
+            return told_by(document, answer, entry, entry + 1, OF_SECTION)
     if question.kind != "what is":
         doing = _DOES.match(question.text.strip())
         if doing is not None:
@@ -260,8 +256,7 @@ def _doing(
         if is_told or rows_titled(document, without_article(name.lower()).strip()):
             return told
     if (declared := row_under_head(document, name)) is not None:
-        quote = quote_rows(document, question, declared, declared + 1)
-        return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_SECTION)
+        return told_by(document, answer, declared, declared + 1, OF_SECTION)
     thing = re.escape(without_article(name.lower()).strip())
     begins = re.compile(rf"\W*(?:the )?[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}", re.I)
     terms = document.index.analyser.terms(name)
@@ -271,8 +266,7 @@ def _doing(
     for row in rows_with(document, terms) if is_poor or not is_plain else ():
         sentence = document.text.sentences[row]
         if sentence.kind in ("body", "item") and begins.match(sentence.text):
-            quote = quote_rows(document, question, row, row + 1)
-            return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_SECTION)
+            return told_by(document, answer, row, row + 1, OF_SECTION)
     if answer.quotes and not rows and not is_said:
         return replace(answer, sure=min(answer.sure, MENTIONED))
     return answer
@@ -344,8 +338,7 @@ def _with_all(document: ReadDocument, question: Question, answer: Answer, rows: 
         s.kind == "heading" or _OF_SECTION.match(s.text) or _POINTS_ON.match(s.text) for s in said
     ):
         return answer
-    quote = quote_rows(document, question, rows.start, end)
-    return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_SECTION)
+    return told_by(document, answer, rows.start, end, OF_SECTION)
 
 
 def _leads_in(document: ReadDocument, said: Sentence, name: str) -> tuple[bool, bool]:

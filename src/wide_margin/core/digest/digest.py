@@ -10,8 +10,8 @@ from functools import cached_property
 from types import MappingProxyType
 from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import WHOLE, Quote, Reach, answer_quoted, read_question
-from wide_margin.core.answers.quoting import quote_rows
+from wide_margin.core.answers import WHOLE, Quote, Reach, answer_quoted
+from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.answers.spelled import as_spelled
 from wide_margin.core.digest.asked import names_thing, own_words, read_overview
 from wide_margin.core.digest.by_kind import (
@@ -331,8 +331,7 @@ class Digester:
         row = row_of_keeper(self._document, self._names)
         if row is None:
             return replace(found, sure=min(found.sure, MENTIONED))
-        quote = quote_rows(self._document, read_question(found.question), row, row + 1)
-        return replace(found, quotes=(quote,), missing=(), reason="", sure=OF_MAKER)
+        return told_by(self._document, found, row, row + 1, OF_MAKER)
 
     def _answer_install(self, typed: str, before: str | None) -> Answer:
         """How the whole is installed; what tells of something else that is, is less sure."""

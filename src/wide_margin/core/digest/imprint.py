@@ -77,6 +77,7 @@ _OF_ANOTHER = regex(
     r"|originally|first (?:published|edition)|arxiv|permission)\b", re.I
 )  # fmt: skip
 _OF_ISSUE = regex(r"\b(?:issn|doi|vol(?:ume)?\.?\s*\d)", re.I)
+"""Names the journal that a paper is in."""
 _TELLS_DATE = regex(
     r"\b(?:date|dated|version|edition|release|updated?|revised|revision|as of|stand|compiled|built"
     r"|published|issued|printed|last (?:changed|modified))\b", re.I
@@ -148,6 +149,8 @@ LEAST_OF_DATE = 1.9
 """Score below which what looks like a date is more likely one of something else."""
 NEXT_TO_YEAR = 16
 """Characters after a year within which it is told to be that of issue: "(2010), published in"."""
+SHORTEST_LICENCE, LONGEST_LICENCE = 4, 80
+"""Words of a sentence that states one."""
 LICENCE_PAGES, AT_END = 6, 3
 """Pages of the front, without its contents, and at the end, on which a licence is stated."""
 FRONT_OF_BOOK = 3
@@ -346,12 +349,12 @@ def licence_of(document: ReadDocument) -> Fact | None:
             continue
         if sentence.kind in ("listing", "heading"):
             continue
-        if _OF_LICENCE_TEXT.search(sentence.text) or _OF_SEVERAL.match(sentence.text):
+        if not _states(sentence.text) or _OF_SEVERAL.match(sentence.text):
             continue
         is_near = page < FRONT_OF_BOOK or _THIS_ABROAD.match(sentence.text)
         is_of_it = is_near and _LICENCE_ABROAD.match(sentence.text)
         is_said = is_of_it or _LICENCE.search(sentence.text)
-        if is_said and 4 <= word_count(sentence.text) <= 80:
+        if is_said:
             return Fact(sentence.text, locator_for(document, row))
     return _licence_of_section(document)
 
@@ -363,11 +366,12 @@ def _licence_of_section(document: ReadDocument) -> Fact | None:
             continue
         for row in document.rows_of(section.first_paragraph + 1, section.end_paragraph):
             said = document.text.sentences[row]
-            is_of_it = said.kind == "body" and _LICENCE.search(said.text)
-            if (
-                is_of_it
-                and not _OF_LICENCE_TEXT.search(said.text)
-                and 4 <= word_count(said.text) <= 80
-            ):
+            if said.kind == "body" and _LICENCE.search(said.text) and _states(said.text):
                 return Fact(said.text, locator_for(document, row))
     return None
+
+
+def _states(text: str) -> bool:
+    """Whether a sentence is long enough to state a licence, and none of one that is printed whole."""
+    is_term = _OF_LICENCE_TEXT.search(text) is not None
+    return not is_term and SHORTEST_LICENCE <= word_count(text) <= LONGEST_LICENCE

@@ -92,11 +92,13 @@ _BLANKS = regex(r"_{4,}|\.{12,}|□|☐|\[ ?\]")
 
 FRONT, LONGEST_LABEL, OF_LABEL = 40, 40, 1.2
 """Paragraphs at the front of which one may say that it is a thesis, its letters, and what it counts."""
+DEGREE_WORK = r"(?:博士|硕士|碩士|修士|学士|學士|本科|毕业|畢業|卒業)(?:学位|學位)?(?:论文|論文|设计|設計)|(?:석사|박사|학사)\s?학위\s?논문"
+"""What a thesis is called in Chinese, Japanese and Korean, as an alternative of patterns."""
 _DEGREE = regex(
-    r"(?:博士|硕士|碩士|修士|学士|學士|毕业|畢業|卒業)(?:学位|學位)?(?:论文|論文|设计|設計)|(?:석사|박사)\s?학위\s?논문"
-    r"|^\W*(?:(?:doctoral|ph\.?\s?d\.?|master['’]?s?|bachelor['’]?s?|diploma)\s+(?:thesis|dissertation)|diplomarbeit|dissertation|(?:master|bachelor|doktor)arbeit"
+    rf"{DEGREE_WORK}|^\W*(?:(?:doctoral|ph\.?\s?d\.?|master['’]?s?|bachelor['’]?s?|diploma)\s+(?:thesis|dissertation)|diplomarbeit|dissertation|(?:master|bachelor|doktor)arbeit"
     r"|th[èe]se(?:\s+de\s+doctorat)?|mémoire\s+de\s+master|tesis\s+(?:doctoral|de\s+\w+)|tesi\s+di\s+\w+|tese\s+de\s+\w+|dissertação\s+de\s+\w+)\W*$", re.I
 )  # fmt: skip
+"""A line that says that what follows is a thesis."""
 
 
 def kind_of(document: ReadDocument, title: str = "") -> DocumentKind:

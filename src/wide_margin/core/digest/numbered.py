@@ -6,8 +6,7 @@ import re
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import read_question
-from wide_margin.core.answers.quoting import quote_rows
+from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.defined import MENTIONED
 from wide_margin.core.digest.imprint import MONTH_NAMES, has_date
@@ -39,6 +38,7 @@ _RELEASED = regex(
 _MAKER = regex(
     r"\((?-i:[A-Z])[\w.’'-]+(?:\s+[\w.’'-]+)+\)|\bby\s+(?-i:[A-Z])[\w.’'-]+\s+(?-i:[A-Z])", re.I
 )
+"""Names somebody: "(Ann Bale)", "by Ann Bale"."""
 MOST_OF_HEAD, OF_HEAD = 16, 0.75
 """Words of a line that heads what is told of a version, at most; and the chance that it tells when."""
 
@@ -74,8 +74,7 @@ def with_its_number(document: ReadDocument, answer: Answer) -> Answer:
     if not others or max(held) < MOST_ASKED * len(others):
         return replace(answer, sure=min(answer.sure, MENTIONED))
     best = rows[held.index(max(held))]
-    quote = quote_rows(document, read_question(answer.question), best, best + 1)
-    return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_IT)
+    return told_by(document, answer, best, best + 1, OF_IT)
 
 
 def with_its_release(document: ReadDocument, answer: Answer) -> Answer:
@@ -94,8 +93,7 @@ def with_its_release(document: ReadDocument, answer: Answer) -> Answer:
         if not is_head or said.kind in ("listing", "works") or not exact.search(said.text):
             continue
         if has_date(said.text) if asks_when else _MAKER.search(said.text):
-            quote = quote_rows(document, read_question(answer.question), row, row + 1)
-            return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_HEAD)
+            return told_by(document, answer, row, row + 1, OF_HEAD)
     return answer
 
 

@@ -14,7 +14,7 @@ from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.answers.within import allowed_sentences, pages_covered
 from wide_margin.core.answers.within import rows_within as rows_of_spans
 from wide_margin.core.digest.asked import OF_ITSELF, names_thing, own_words
-from wide_margin.core.digest.authors import ON_AUTHORS
+from wide_margin.core.digest.authors import row_on_authors
 from wide_margin.core.digest.by_kind import (
     AUDIENCE,
     CHANGES,
@@ -622,17 +622,13 @@ def _of_facts(document: ReadDocument, facts: Sequence[Fact | None]) -> tuple[Gis
 
 
 _WHO_WROTE = regex(r"\bwho|author|wrote|written by", re.I)
+"""Asks for those who wrote it."""
 
 
 def _on_authors(document: ReadDocument, asked: Overview) -> tuple[GistLine, ...]:
     """What the section on the authors begins with, where the front names none."""
-    if not _WHO_WROTE.search(asked.question):
-        return ()
-    for section in document.outline.sections:
-        if ON_AUTHORS.match(section.title):
-            rows = document.rows_of(section.first_paragraph + 1, section.end_paragraph)
-            return gist_lines(document, list(rows[:1]))
-    return ()
+    row = row_on_authors(document) if _WHO_WROTE.search(asked.question) else None
+    return gist_lines(document, [row]) if row is not None else ()
 
 
 def _authors_and_date(

@@ -37,7 +37,7 @@ def row_in_short(document: ReadDocument, asked: str) -> int | None:
     if len(wanted) < LEAST_DONE:
         return None
     sentences = document.text.sentences
-    for row in rows_with(document, sorted(wanted, key=len)[-1:]):
+    for row in rows_with(document, [max(sorted(wanted), key=len)]):
         said = sentences[row].text
         if sentences[row].kind in ("listing", "works") or not _IN_SHORT.match(said):
             continue

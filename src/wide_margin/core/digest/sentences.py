@@ -128,8 +128,9 @@ _SPACED = regex(r"(?:\b[^\W\d_] ){4}")
 """A word whose letters stand apart."""
 
 
-_CITED = regex(r"\b\d+\s*(?:\(\d+\))?\s*:\s*e?\d+\s*[-–]\s*\d+\b|\bdoi\s?:")
-"""In what tells a work: "Wells 18: 821–829"."""
+_CITED = regex(r"\b\d+\s*(?:\(\d+\))?\s*:\s*e?\d+\s*[-–]\s*\d+\b(?!:)|\bdoi\s?:")
+"""In what tells a work: "Wells 18: 821–829"; so do the hours of a day and verses, without a year."""
+_YEAR = regex(r"\b(?:1[5-9]|20)\d\d\b")
 LONGEST_WORK = 60
 """Words of a paragraph that tells a work, at most."""
 
@@ -137,7 +138,8 @@ LONGEST_WORK = 60
 def tells_work(document: ReadDocument, sentence: Sentence) -> bool:
     """Whether a sentence stands in a paragraph that tells a work and nothing else."""
     text = document.paragraphs[sentence.paragraph].text
-    return len(text.split()) <= LONGEST_WORK and _CITED.search(text) is not None
+    is_told = bool(_CITED.search(text)) and bool(_YEAR.search(text))
+    return is_told and len(text.split()) <= LONGEST_WORK
 
 
 def form_of(text: str) -> str:

@@ -24,6 +24,7 @@ from wide_margin.core.digest.front import (
     running_lines,
 )
 from wide_margin.core.digest.imprint import DANGLES, MONTH_NAMES, ONLY_KIND, VERSION, has_date
+from wide_margin.core.digest.kinds import DEGREE_WORK
 from wide_margin.core.digest.names import names_going_on, names_in_line, people_in_block
 from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.explain.short_forms import spelled_out_front
@@ -132,9 +133,7 @@ _SAYS = regex(r"\w\s+[-–—]+\s+\w")
 
 OF_ITS_SCRIPT = 1.0
 """What it counts that a title is in the signs of its document, where another language stands beside."""
-_DEGREE_WORK = regex(
-    r"[\u4e00-\u9fff]{0,6}(?:博士|硕士|碩士|修士|学士|學士|本科|毕业|畢業|卒業)[\u4e00-\u9fff]{0,4}(?:论文|論文|设计|設計)$|(?:석사|박사|학사)\s?학위\s?논문$"
-)
+_DEGREE_WORK = regex(rf"[\u4e00-\u9fff]{{0,6}}(?:{DEGREE_WORK})$")
 """Says that a document is a thesis, and not what it is called."""
 _UNSPACED = regex(f"[{UNSPACED}\uac00-\ud7af]")
 

@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import read_question
-from wide_margin.core.answers.quoting import quote_rows
+from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.answers.signs import asked_parts
 from wide_margin.core.answers.wanted import OF_MONEY, counts_them, has_form, has_thing
 from wide_margin.core.answers.within import rows_within
@@ -91,7 +91,9 @@ _KEEPS = regex(
 )  # fmt: skip
 """Somebody has the care of something."""
 _BEFORE_ONE = regex(r"\s(?:by|is|are|maintains)\s|:")
+"""Parts what is cared for from who does."""
 _CARE = ("maintained", "maintains", "maintainer", "maintenance", "looked")
+"""Words of which one stands in every sentence that says so."""
 _ITSELF = regex(
     rf"^\W*(?:it|(?:since then|now|today|currently)\b|(?:the\s+|this\s+)?(?:{THING}\b|maintainers?\s*(?:is|are|:)))",
     re.I,
@@ -126,8 +128,7 @@ def with_maker(document: ReadDocument, answer: Answer) -> Answer:
         quotes = not_of_works(document, answer)
         return replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
     first = row - 1 if _leans(document, row) else row
-    quote = quote_rows(document, read_question(answer.question), first, row + 1)
-    return replace(answer, quotes=(quote,), missing=(), reason="", sure=OF_MAKER)
+    return told_by(document, answer, first, row + 1, OF_MAKER)
 
 
 def row_of_keeper(document: ReadDocument, names: Sequence[str]) -> int | None:

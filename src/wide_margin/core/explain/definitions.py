@@ -510,7 +510,7 @@ def _in_sentence(
                     weight -= 0.1
                 yield Definition(term, row, "defined", weight, first=leans)
     both = _BOTH_CALLED.search(text) if "respectively" in text else None
-    for name in both.groups() if both else ():
+    for name in filter(_is_term, both.groups() if both else ()):
         yield Definition(name, row, "defined", 0.72, first=leans)
     if (named := _IS_NAMED.match(text)) and _is_term(term := named["term"]):
         yield Definition(term, row, "defined", 0.72, first=leans)

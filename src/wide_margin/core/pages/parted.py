@@ -38,7 +38,7 @@ EVEN, WORD_APART = 1.35, 1.8
 between words."""
 _LETTERS_APART = regex(r"(?<![^\W_])(?:[^\W\d_] ){4,}[^\W\d_](?![^\W_])")
 _SPACE_IN_WORD = regex(r"(?<=[^\W\d_]) (?=[^\W\d_])")
-_RETURN, _BLANK = 13, 32
+_NEW_LINE, _RETURN, _BLANK = 10, 13, 32
 _LATIN_END = 0x2E80
 """Scripts from here on are set without spaces."""
 
@@ -99,13 +99,15 @@ def with_words_joined(chars: str, boxes: FloatArray) -> str:
         boxes: (n, 4) box of each that begins or ends a word.
     """
     codes = np.frombuffer(chars.encode("utf-32-le"), dtype=np.uint32)
-    ends, blanks = (
-        np.flatnonzero(codes[1:-2] == _RETURN) + 1,
-        np.flatnonzero(codes[1:-1] == _BLANK) + 1,
-    )
-    false = ends[_gaps(boxes, ends - 1, ends + 2, TOUCHING)[0]].tolist()
-    over = blanks[_gaps(boxes, blanks - 1, blanks + 1, TOUCHING)[1]].tolist()
-    over = [at for at in over if chars[at - 1].isalpha() and chars[at + 1].isalpha()]
+    ends = np.flatnonzero((codes[1:-2] == _RETURN) & (codes[2:-1] == _NEW_LINE)) + 1
+    blanks = np.flatnonzero(codes[1:-1] == _BLANK) + 1
+    gap, _ = _gaps(boxes, ends - 1, ends + 2)
+    false = ends[np.abs(gap) < TOUCHING].tolist()
+    gap, step = _gaps(boxes, blanks - 1, blanks + 1)
+    over = [
+        at for at in blanks[(gap < -TOUCHING) & (step > 0)].tolist()
+        if chars[at - 1].isalpha() and chars[at + 1].isalpha()
+    ]  # fmt: skip
     if not false and not over:
         return chars
     made = list(chars)
@@ -114,23 +116,23 @@ def with_words_joined(chars: str, boxes: FloatArray) -> str:
     return "".join(made)
 
 
-def _gaps(
-    boxes: FloatArray, before: IntArray, after: IntArray, touching: float
-) -> tuple[BoolArray, BoolArray]:
-    """(k,) where two characters on a line touch, and where the second overlaps the first.
+def _gaps(boxes: FloatArray, before: IntArray, after: IntArray) -> tuple[FloatArray, FloatArray]:
+    """(k,) gap between two characters in heights of the first; (k,) how far the second starts on.
+
+    Both are NaN where the two do not stand on one line, or have no boxes.
 
     Args:
-        boxes: (n, 4).
+        boxes: (n, 4) in points.
         before: (k,) the first of each two.
         after: (k,) the second.
-        touching: Share of the height that two are apart at most that touch.
     """
-    with np.errstate(invalid="ignore"):
-        height = boxes[before, 3] - boxes[before, 1]
-        gap = boxes[after, 0] - boxes[before, 2]
-        level = np.abs(boxes[after, 3] - boxes[before, 3]) < touching * height
-        over = (gap < -touching * height) & (boxes[after, 0] > boxes[before, 0])
-    return level & (np.abs(gap) < touching * height), level & over
+    first, second = boxes[before], boxes[after]
+    height = first[:, 3] - first[:, 1]
+    with np.errstate(invalid="ignore", divide="ignore"):
+        is_apart = ~(np.abs(second[:, 3] - first[:, 3]) < TOUCHING * height)
+        gap, step = (second[:, 0] - first[:, 2]) / height, second[:, 0] - first[:, 0]
+    gap[is_apart] = step[is_apart] = np.nan
+    return gap, step
 
 
 def with_letters_joined(chars: str, boxes: FloatArray, alone: BoolArray) -> str:
