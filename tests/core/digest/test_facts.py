@@ -1115,3 +1115,82 @@ def test_of_a_title_that_stands_twice_the_first_is_meant(facts_of):
     facts = facts_of(("title", "Keeping a Village Well"), ("author", "Marta Lindqvist"),
                      ("text", "14 March 2021"), ("title", "Keeping a Village Well"))  # fmt: skip
     assert texts(facts.authors) == ["Marta Lindqvist"]
+
+
+def test_the_rest_of_a_torn_word_publishes_nothing(facts_of):
+    facts = facts_of(
+        ("title", "Keeping a Village Well"),
+        ("text", "THE WELL IS LENT “AS IS”, WITHOUT WARRANTY OF ANY KIND OR SORT, EX-"),
+        ("text", "PRESS OR IMPLIED, NOR OF THE ROPE"),
+    )  # fmt: skip
+    assert facts.place is None
+
+
+def test_what_a_list_of_works_names_is_not_where_a_document_came_out(tmp_path):
+    works = [("text", f"{name}, A. (199{k}). The Wells of Hallan. Technical report, Holm Press.")
+             for k, name in enumerate(["Aas", "Holm", "Lind", "Vik"])]  # fmt: skip
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [[("h1", "Keeping a Village Well"), *BODY], [("h2", "References"), *works]])
+    assert find_facts(read_document(path)).place is None
+
+
+@pytest.mark.parametrize(
+    ("line", "edition"),
+    [("Well Version 11, Release 7.7", "Version 11, Release 7.7"), ("Keeping Wells 2.8.1", "2.8.1"),
+     ("Keeping Ropes 2.8.1", None)],
+)  # fmt: skip
+def test_editions_of_two_numbers_and_after_the_name(facts_of, line, edition):
+    facts = facts_of(("title", "Keeping Wells"), ("author", line))
+    assert (facts.edition and facts.edition.text) == edition
+
+
+def test_somebody_whose_name_the_copyright_writes_small(facts_of):
+    facts = facts_of(
+        ("title", "Keeping a Village Well"), ("author", "Aino Finney"),
+        ("text", "Copyright © 2005 aino finney, who keeps the well."),
+    )  # fmt: skip
+    assert texts(facts.authors) == ["Aino Finney"]
+
+
+def test_what_stands_between_dashes_is_a_subtitle(facts_of):
+    facts = facts_of(("title", "Wellkeep"), ("title", "- Quick start guide -"),
+                     ("author", "Last modified: 7-28-2017 03:36"))  # fmt: skip
+    assert facts.title.text == "Wellkeep"
+    assert facts.subtitle.text == "Quick start guide"
+    assert facts.date.text == "2017-07-28"
+
+
+def test_a_subtitle_ends_before_the_version(facts_of):
+    name = "A Book on the Keeping of All Village Wells Between the Moor and Hallan"
+    said = f"{name} Documentation for Wellkeep version 1.0"  # on a line of its own
+    assert facts_of(("title", "Wellkeep"), ("author", said)).subtitle.text.startswith(name)
+
+
+def test_a_licence_tells_more_than_that_rights_are_reserved(facts_of):
+    reserved = ("text", "Copyright © 2008 Holm AB, All Rights Reserved Wellkeep 2.8.1 May 3, 2026")
+    named = ("text", "Licensed under the Well License, Version 2.0; you may not use this file"
+                     " except in compliance with it.")  # fmt: skip
+    assert facts_of(("title", "Wellkeep"), reserved, named).licence.text.startswith(
+        "Licensed under"
+    )
+    alone = facts_of(("title", "Wellkeep"), reserved).licence.text
+    assert alone == "Copyright © 2008 Holm AB, All Rights Reserved"
+
+
+@pytest.mark.parametrize(
+    ("said", "is_licence"),
+    [("Il est permis de produire et distribuer des copies conformes de ce document à condition que"
+      " la présente notice soit préservée.", True),
+     ("È permesso copiare e distribuire copie letterali di questo manuale a chi lo legge.", True),
+     ("Il est permis de tirer de l’eau du puits la nuit, si le document du puits est à sa place.",
+      False)],
+)  # fmt: skip
+def test_what_may_be_copied_is_told_in_other_languages(facts_of, said, is_licence):
+    facts = facts_of(("title", "Wellkeep"), ("text", said))
+    assert (facts.licence is not None) == is_licence
+
+
+def test_the_row_of_a_table_is_no_title(facts_of):
+    facts = facts_of(("title", "slash 002F zero 0030 one 0031 two 0032 three 0033"),
+                     ("h1", "Signs of the Well"))  # fmt: skip
+    assert facts.title.text == "Signs of the Well"

@@ -422,3 +422,47 @@ def test_a_number_after_a_hyphen_begins_no_heading(first, n):
         for text, y in rows
     ]  # fmt: skip
     assert len(paragraphs_of([lines], 10.0, Counter())) == n
+
+
+ENTRIES = [
+    ("Aas B, Holm A (2004). The Wells of Hallan and What Was Found in Them, and Other", 0, 500),
+    ("Notes on Water. Holm Press.", 12, 260),
+    ("Lind M (2011). Ropes of Three Kinds. Journal of Village Wells, 12(2), 10–24. Brunn.", 0, 499),
+    ("Third edition, with plates. Wells House.", 12, 300),
+    ("Vik C (1998). Buckets. Lids Press, Hallan.", 0, 300),
+    ("Wold D, Aas B (1987). The Height of Water in Open Barrels, and How It Is Read at", 0, 500),
+    ("Night. Staff and Rope, 3, 1–9.", 12, 250),
+]
+
+
+def lines_set(rows, left=100.0):
+    return [
+        Line(0, text, ((0, len(text)),),
+             (left + x0, 100.0 + 12 * k, x1, 110.0 + 12 * k), 10.0, False, False, False, 0, 0)
+        for k, (text, x0, x1) in enumerate(rows)
+    ]  # fmt: skip
+
+
+def test_an_entry_that_hangs_on_its_first_line_is_one():
+    found = paragraphs_of([lines_set(ENTRIES)], 10.0, Counter())
+    assert [p.text[:4] for p in found] == ["Aas ", "Lind", "Vik ", "Wold"]
+    assert found[1].text.endswith("Wells House.")
+
+
+def test_paragraphs_whose_first_line_is_set_in_do_not_hang():
+    rows = [("The keeper reads the staff every morning, and writes its height down", 12, 500),
+            ("in the book of the well.", 0, 220)] * 3  # fmt: skip
+    found = paragraphs_of([lines_set(rows)], 10.0, Counter())
+    assert len(found) == 3
+    assert all(p.text.endswith("of the well.") for p in found)
+
+
+def test_quotes_set_in_between_paragraphs_are_no_entries():
+    said = ("The keeper reads the staff every morning and writes the height down", 0, 500)
+    rows = [said, said, ("in the book. It says so:", 0, 230),
+            ("Read the staff at dawn.", 12, 230), ("Then ring the bell of the well.", 12, 260),
+            said, said, ("in the book of the well.", 0, 220),
+            ("Ring it twice.", 12, 180)]  # fmt: skip
+    texts = [p.text for p in paragraphs_of([lines_set(rows)], 10.0, Counter())]
+    assert not any("book. It says so: Read" in text for text in texts)
+    assert any(text.endswith("in the book of the well.") for text in texts)

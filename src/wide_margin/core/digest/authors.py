@@ -254,8 +254,10 @@ def _is_heading_or_words(document: ReadDocument, name: str, titles: set[str]) ->
     if len(words) < 2 or is_body(name):
         return False
     left = {word.lower() for word in words}
+    small = name.lower()  # "© 2005 anna holm" is a name as well
     for sentence in document.text.sentences[:MOST_LOOKED_AT]:
-        left -= set(_SMALL_WORD.findall(_SPELLED_ADDRESS.sub(" ", sentence.text)))
+        said = _SPELLED_ADDRESS.sub(" ", sentence.text).replace(small, " ")
+        left -= set(_SMALL_WORD.findall(said))
         if not left or (len(words) > 2 and len(left) == 1):  # one of three may be written large
             return True
     return False

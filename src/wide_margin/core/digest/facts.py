@@ -30,6 +30,7 @@ from wide_margin.core.digest.titles import (
     parted_command,
     subtitle_of,
     title_of,
+    without_dashes,
 )
 from wide_margin.core.outline.numbering import number_before, number_of, unnumbered
 from wide_margin.core.plain import one_line
@@ -97,6 +98,7 @@ def find_facts(document: ReadDocument) -> Facts:
     rest = after_title(lines, title_lines)
     subtitle = subtitle_of(title_lines, rest)
     under = fact_of(document, subtitle) if subtitle else None
+    under = under and replace(under, text=without_dashes(under.text))
     name, says = parted_command(document, lines, title_lines)
     if title is not None and name:
         title, under = replace(title, text=name), replace(title, text=says)

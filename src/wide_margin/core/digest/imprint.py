@@ -5,7 +5,8 @@ from __future__ import annotations
 import re
 from bisect import bisect_left
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from itertools import pairwise, takewhile
 from typing import TYPE_CHECKING
 
 from wide_margin.core.digest.front import (
@@ -24,6 +25,7 @@ from wide_margin.core.plain import one_line
 if TYPE_CHECKING:
     from wide_margin.core.digest.front import FrontLine
     from wide_margin.core.document import ReadDocument
+    from wide_margin.core.passages import Sentence
 
 _MONTHS = {
     name: number
@@ -56,7 +58,7 @@ DATES = tuple(
         rf"\b(?P<month>{MONTH_NAMES}),?\s+(?:de\s+)?{_YEAR}\b",
         rf"\b{_YEAR}-(?P<m>0[1-9]|1[0-2])\b",
         rf"\b(?P<day>0?[1-9]|[12]\d|3[01])[./](?P<m>0?[1-9]|1[0-2])[./]{_YEAR}\b"
-        r"|\b(?P<m_>0?[1-9]|1[0-2])/(?P<day_>1[3-9]|2\d|3[01])/(?P<year_>(?:19|20)\d\d)\b",
+        r"|\b(?P<m_>0?[1-9]|1[0-2])[/-](?P<day_>1[3-9]|2\d|3[01])[/-](?P<year_>(?:19|20)\d\d)\b",
         rf"\b{_YEAR}/(?P<m>0?[1-9]|1[0-2])/(?P<day>0?[1-9]|[12]\d|3[01])\b",
         rf"{_YEAR}\s?[年년]\s?(?P<m>0?[1-9]|1[0-2])\s?[月월](?:\s?(?P<day>[12]\d|3[01]|0?[1-9])\s?[日일])?",
         rf"(?<![\d.–-]){_YEAR}(?![\d.]?\d|[–-]\d|(?<=, \d\d\d\d)\))",  # none of "(Reed, 1999)"
@@ -88,6 +90,7 @@ VERSION = regex(
     r"|\b(?P<ordinal>\d+(?:st|nd|rd|th)|first|second|third|fourth|fifth|sixth|seventh|revised)\s+(?P<word2>edition|release)\b"
     r"|(?:^v\s|(?:^|\s)v\.?)(?P<short>\d+(?:\.\d+)+)\b", re.I
 )  # fmt: skip
+_NUMBER_ALONE = regex(r"v?\d+(?:\.\d+)+\w*")
 _IN_TEXT = regex(
     r"\b(?:in|the|with|since|by|an?|than|der|die|das|zur|von|la|le|el|de|del|da|do|di)\s+$"
 )
@@ -112,6 +115,15 @@ _LICENCE_ABROAD = regex(
     r"|の条件の?[下もと]|ライセンスの[下もと]|(?:遵守|遵循|根据|基于|采用))", re.I | re.S
 )  # fmt: skip
 """The same in other languages, near the front of a document alone."""
+_PERMITTED_ABROAD = regex(
+    r".*\b(?:il est permis|(?:la )?permission est (?:accordée|donnée)|es (?:ist|wird) (?:erlaubt|gestattet|die erlaubnis)"
+    r"|se (?:permite|concede|otorga|autoriza)|(?:è|é|e') (?:permess|consentit|concess|garantit|permitid|concedid)[oa]"
+    r"|het is toegestaan|zezwala się)\b.{0,120}\b(?:copi\w+|cópi\w+|kopi\w+|distribu\w+|verteil\w+|verbreit\w+|reprodu\w+"
+    r"|verspreid\w*|rozpowszechnia\w*|vervielfältig\w*)\b.{0,80}\b(?:document\w*|dokument\w*|manuel|manual\w*|handbuch\w*|livre|libro"
+    r"|texte?|testo|texto|publication|copies (?:conformes|exactes)|copias (?:literales|exactas)|copie (?:letterali|esatte)"
+    r"|cópias (?:literais|exatas)|kopien)\b", re.I | re.S
+)  # fmt: skip
+"""Says in other languages that the text itself may be copied."""
 _THIS_ABROAD = regex(
     r"\W*(?:ce|cet|cette|diese[rs]?|est[ea]|quest[oa]|deze|dit|ten|niniejsz\w+|t[ao]to|tento|denn?[ae]|dette|эт\w+|данн\w+|本|この)\b"
     r"|本|この", re.I,
@@ -122,8 +134,10 @@ _OF_SEVERAL = regex(
     re.I,
 )
 """Speaks of other things, of which there are many."""
+_RESERVED = regex(r".*?\ball rights reserved\b", re.I | re.S)
 _OF_LICENCE_TEXT = regex(
     r"\bthis License\b|\bModified Versions?\b|^The Free Software Foundation may|^[A-Z]\. [A-Z]|^\d+\. [A-Z]{4,}"
+    r"|\bthe Document under the terms\b"
 )
 """The terms of a licence that is printed whole, which say of no text that it is under them."""
 _ON_LICENCE = regex(
@@ -172,6 +186,11 @@ _PLACE_OF_WORK = regex(
     r"^\W*(?:department|dept|faculty|school|institute|division|laboratory)\b", re.I
 )
 """Begins an author's address, which publishes nothing."""
+PLACE_PAGES = 2
+"""Index of the last page that says where a document came out."""
+_PAGES = regex(r"\bpp?\.\s?\d")
+_TORN = regex(r"\w[-‐\ufffe]$")
+"""Ends a line in the middle of a word."""
 _NEXT_SENTENCE = regex(r"(?<=[a-z\]\)])\.\s+(?=[A-Z]).*$")
 """What follows in a line after the sentence that names the publisher."""
 
@@ -280,9 +299,13 @@ def edition_of(
     end = max(_front_end(document), title[0].page if title else 0)
     if title and sum(line.page == title[0].page for line in lines) > FULL_PAGE:
         end = title[0].page  # no title page: what follows is text, and may be of other works
+    name = " ".join(line.text for line in title)
     for line in lines:
         if line.page > end or len(line.text.split()) > 16 or is_of_paragraph(document, line):
             continue
+        after = line.text.removeprefix(name).strip() if name else ""
+        if after != line.text and _NUMBER_ALONE.fullmatch(after):
+            return Fact(after, line_locator(document, [line], after))  # "Wellkeep 2.8.1"
         match = VERSION.search(line.text)
         following = match and VERSION.search(line.text, match.end())
         if match and following and has_date(line.text[match.end() : following.start()]):
@@ -292,7 +315,10 @@ def edition_of(
             _IN_TEXT.search(line.text[: match.start()]) or _GOES_ON.match(line.text, match.start())
         )
         if match and not (is_of_list or is_of_text) and not _OF_ANOTHER.search(line.text):
-            said = re.sub(r"\s*:\s*", " ", match[0].removeprefix("for ").strip().rstrip("."))
+            told = match[0]
+            if following and line.text[match.end() : following.start()].strip() in ("", ","):
+                told = line.text[match.start() : following.end()]  # "Version 11, Release 7.7"
+            said = re.sub(r"\s*:\s*", " ", told.removeprefix("for ").strip().rstrip("."))
             return Fact(one_line(said), line_locator(document, [line], match[0]))
     return None
 
@@ -305,10 +331,18 @@ def published(
     is_thesis: bool,
 ) -> Fact | None:
     """Where it came out, or who published it; of a thesis that is its university."""
+    torn = {id(line) for before, line in pairwise(lines) if _TORN.search(before.text)}
+    early = takewhile(lambda sentence: sentence.page <= PLACE_PAGES, document.text.sentences)
+    works = {sentence.paragraph for sentence in early if sentence.kind == "works"}
     for k, line in enumerate(lines):
         is_short = 2 <= len(line.text.split()) <= 16
-        told = line.page <= 2 and is_short and line not in title and _PUBLISHED.search(line.text)
-        if not told or _OF_ANOTHER.search(line.text) or _is_of_sentence(line.text):
+        told = is_short and line not in title and _PUBLISHED.search(line.text)
+        if told and not told.start() and id(line) in torn:
+            continue  # "… EX-", and under it "PRESS OR IMPLIED"
+        if line.page > PLACE_PAGES or line.paragraph in works:
+            continue
+        is_cited = line.page and _PAGES.search(line.text)
+        if not told or is_cited or _OF_ANOTHER.search(line.text) or _is_of_sentence(line.text):
             continue
         if line.text[:1] in "\"“‘'•" or (told[0].casefold() == "university of" and not is_thesis):
             continue
@@ -319,12 +353,13 @@ def published(
             continue  # a heading, or the rest of a sentence
         whole = [line]
         for following in lines[k + 1 : k + 4]:
-            if not DANGLES.search(whole[-1].text) or following.page != line.page:
+            is_next = following.page == line.page and following.paragraph <= line.paragraph + 1
+            if not DANGLES.search(whole[-1].text) or not is_next:
                 break
             whole.append(following)
         text = re.sub(r"(?<=[a-z])[-‐\ufffe] (?=[a-z])", "", " ".join(part.text for part in whole))
         text = _NEXT_SENTENCE.sub("", text)
-        text = _INCLUDED.sub("", text).rstrip(" ,")
+        text = _INCLUDED.sub("", text).rstrip(" ,.")
         return Fact(text, line_locator(document, whole, text))
     return None
 
@@ -341,7 +376,25 @@ def _is_of_sentence(text: str) -> bool:
 
 
 def licence_of(document: ReadDocument) -> Fact | None:
-    """The sentence that says what may be done with the text."""
+    """The sentence that says what may be done with the text.
+
+    That all rights are reserved is said beside a licence as well, which then tells more.
+    """
+    stating = _stating(document)
+    first = next(stating, None)
+    if first is None:
+        return _licence_of_section(document)
+    row, sentence = first
+    if (reserved := _RESERVED.match(sentence.text)) is None:
+        return Fact(sentence.text, locator_for(document, row))
+    for later, told in takewhile(lambda item: item[1].page <= sentence.page + 1, stating):
+        if not _RESERVED.match(told.text):
+            return Fact(told.text, locator_for(document, later))
+    return Fact(reserved[0], locator_for(document, row))
+
+
+def _stating(document: ReadDocument) -> Iterator[tuple[int, Sentence]]:
+    """Sentences of the front and the end, with their rows, that say so."""
     n_pages, listings = document.facts.n_pages, sorted(document.listings)
     for row, sentence in enumerate(document.text.sentences):
         page = sentence.page - bisect_left(listings, sentence.page)  # a long contents is no front
@@ -352,11 +405,11 @@ def licence_of(document: ReadDocument) -> Fact | None:
         if not _states(sentence.text) or _OF_SEVERAL.match(sentence.text):
             continue
         is_near = page < FRONT_OF_BOOK or _THIS_ABROAD.match(sentence.text)
-        is_of_it = is_near and _LICENCE_ABROAD.match(sentence.text)
-        is_said = is_of_it or _LICENCE.search(sentence.text)
-        if is_said:
-            return Fact(sentence.text, locator_for(document, row))
-    return _licence_of_section(document)
+        is_of_it = is_near and (
+            _LICENCE_ABROAD.match(sentence.text) or _PERMITTED_ABROAD.match(sentence.text)
+        )
+        if is_of_it or _LICENCE.search(sentence.text):
+            yield row, sentence
 
 
 def _licence_of_section(document: ReadDocument) -> Fact | None:

@@ -9,7 +9,7 @@ from __future__ import annotations
 import re
 from collections import defaultdict
 from collections.abc import Container, Sequence
-from itertools import pairwise
+from itertools import pairwise, takewhile
 from typing import TYPE_CHECKING
 
 from wide_margin.core.digest.front import (
@@ -93,6 +93,8 @@ _VERSION_ALONE = regex(
     r"^\(?(?:(?:version|release|edition|revision)\b.{0,24}\d.{0,12}|v\.?\s?\d+(?:\.\d+)+\W*)$", re.I
 )
 """A line that only names the version: "Version 2.1", "(Release : 0.9.3)"."""
+_BETWEEN_DASHES = regex(r"[-–—]\s+(?P<said>\w.*?)\s+[-–—]$")
+"""Says of what kind a document is, below its name: "– Users' guide –"."""
 OF_TITLE = 0.75
 """Share of the largest line's size that each line of a title has; smaller ones are a subtitle."""
 _STATE = regex(
@@ -247,6 +249,7 @@ def _without_imprint(block: list[FrontLine], people: Container[str]) -> list[Fro
         )
         if (
             _IMPRINT.match(line.text)
+            or _BETWEEN_DASHES.match(line.text)
             or _VERSION_ALONE.match(line.text)
             or _DATE_ALONE.match(line.text)
             or is_person
@@ -293,7 +296,7 @@ def _title_score(
     number = number_of(text)
     if bare(number.rest if number else text) in _NO_TITLES or is_torn(text) or _is_code(text):
         return 0.0
-    if len(_OPERATORS.findall(text)) >= FEW_OPERATORS:
+    if len(_OPERATORS.findall(text)) >= FEW_OPERATORS or _is_of_table(text):
         return 0.0
     largest = max(line.size for line in on_page)
     usual = sorted(line.size for line in on_page for _ in line.text)[
@@ -321,6 +324,8 @@ def _title_score(
 
 
 _OPERATORS = regex(r"[=±÷∀-∑∓-⋿]")
+LEAST_OF_ROW, OF_NUMBERS = 8, 0.3
+"""Words of a text of which so large a share has figures, that it is the row of a table."""
 LEAST_LETTERS = 3
 """Letters of a short form that is a title."""
 FEW_OPERATORS = 3
@@ -338,6 +343,13 @@ def _is_largest(block: Sequence[FrontLine], on_page: Sequence[FrontLine]) -> boo
 def _is_code(text: str) -> bool:
     """Whether a text has signs where words have letters: of a font that gives no meanings."""
     return len(_SIGNS.findall(text)) >= FEW_SIGNS
+
+
+def _is_of_table(text: str) -> bool:
+    """Whether a text has a number in every third word: "A 0041 B 0042 C 0043"."""
+    told = text.split()
+    n_numbers = sum(any(sign.isdigit() for sign in word) for word in told)
+    return len(told) >= LEAST_OF_ROW and n_numbers >= OF_NUMBERS * len(told)
 
 
 def _is_of_people(block: Sequence[FrontLine]) -> bool:
@@ -441,11 +453,18 @@ def _stands_for(title: str, text: str) -> bool:
     return is_short and spelled_out_front(text, title) == text
 
 
+def without_dashes(text: str) -> str:
+    """What stands between two dashes; other texts as they are."""
+    match = _BETWEEN_DASHES.match(text)
+    return match["said"] if match else text
+
+
 def subtitle_of(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[FrontLine]:
     """The block right below the title, smaller than it and no name, date or version."""
     if not title or not rest:
         return []
     block = _with_rest(blocks_of(rest)[0], rest)
+    block = [*takewhile(lambda line: line is block[0] or not VERSION.search(line.text), block)]
     text = " ".join(line.text for line in block)
     if _stands_for(" ".join(line.text for line in title), text):
         return block
@@ -464,7 +483,7 @@ def subtitle_of(title: Sequence[FrontLine], rest: Sequence[FrontLine]) -> list[F
         and sum(map(str.isalpha, text)) >= 0.6 * len(text.replace(" ", ""))
         and not VERSION.search(text)
         and not has_date(text)
-        and not re.match(r"by\b|\W", text, re.I)
+        and not re.match(r"by\b|\W", without_dashes(text), re.I)
         and not _NO_SUBTITLE.match(text)
         and not _says(text)
         and "@" not in text

@@ -7,7 +7,7 @@ from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import partial
-from itertools import groupby, pairwise
+from itertools import accumulate, groupby, pairwise
 from operator import attrgetter
 from statistics import median
 from typing import TYPE_CHECKING
@@ -15,8 +15,9 @@ from typing import TYPE_CHECKING
 from wide_margin.core.jobs import here
 from wide_margin.core.later import regex
 from wide_margin.core.layout.display import is_formula, with_figures
+from wide_margin.core.layout.hanging import hanging_rows
 from wide_margin.core.layout.model import Paragraph, Piece
-from wide_margin.core.layout.text import BULLETS, UNSPACED
+from wide_margin.core.layout.text import ITEM, UNSPACED
 from wide_margin.core.lexicon import alternatives
 from wide_margin.core.pages import LINE_END_HYPHEN
 
@@ -24,10 +25,6 @@ if TYPE_CHECKING:
     from wide_margin.core.jobs import Aside
     from wide_margin.core.layout.model import Line
 
-ITEM = regex(
-    rf"^\s*(?:[{BULLETS}\ufffd–—-][\s\t]+"
-    r"|\(?(?:\d{1,3}|[a-zA-Z]|[ivx]{1,5})[.)][\s\t]+|\(\d{1,3}\)[\s\t]+|\[\d{1,3}\][\s\t]+)"
-)
 CAPTION = regex(
     rf"^{alternatives('figure', 'table', 'listing')}"
     r"[^\S\t]+(?:[A-Z]?\d+(?:[.–-]\d+)*[a-z]?|[IVX]+|[A-Z])\b",
@@ -150,8 +147,8 @@ def _groups_on(
 ) -> list[tuple[str, list[Line]]]:
     """The groups of lines of one page that belong together, each with its kind."""
     on_page = [
-        (_kind(group, lines, body_size), group)
-        for column in _columns(lines) for group in _groups_in_column(column, leading)
+        (_kind(group, lines, body_size, is_hanging=is_hanging), group)
+        for column in _columns(lines) for group, is_hanging in _groups_in_column(column, leading)
     ]  # fmt: skip
     return with_figures(_with_entries(_with_titles(on_page)), body_size)
 
@@ -180,7 +177,8 @@ def _usual_leading(pages: Sequence[Sequence[Line]]) -> float:
     return told[-1][0]
 
 
-def _groups_in_column(lines: list[Line], leading: float) -> list[list[Line]]:
+def _groups_in_column(lines: list[Line], leading: float) -> list[tuple[list[Line], bool]]:
+    """Lines that belong together, and whether they are an entry that hangs on its first line."""
     measure = _measure(lines)
     if not lines[0].apart and measure.leading > MUCH_LEADING * leading * measure.size:
         # Nothing but headings, or short paragraphs, stands here.
@@ -188,9 +186,16 @@ def _groups_in_column(lines: list[Line], leading: float) -> list[list[Line]]:
     tabbed = [
         "\t" in line.text and not _is_stretched(line) and not _runs_in(line) for line in lines
     ]  # fmt: skip
+    hanging = {} if lines[0].apart else hanging_rows(lines)
     groups = [[lines[0]]]
     for k in range(1, len(lines)):
         before, line = lines[k - 1], lines[k]
+        if k in hanging and not ITEM.match(line.text):
+            if hanging[k]:
+                groups[-1].append(line)
+            else:
+                groups.append([line])
+            continue
         is_row = tabbed[k] and (tabbed[k - 1] or (k + 1 < len(lines) and tabbed[k + 1]))
         was_row = tabbed[k - 1] and (tabbed[k] or (k > 1 and tabbed[k - 2]))
         starts = is_row or was_row or _starts_paragraph(before, line, groups[-1], measure)
@@ -203,7 +208,9 @@ def _groups_in_column(lines: list[Line], leading: float) -> list[list[Line]]:
             groups.append([line])
         else:
             groups[-1].append(line)
-    return groups
+    firsts = accumulate(map(len, groups), initial=0)
+    return [(group, len(group) > 1 and hanging.get(first + 1, False))
+            for first, group in zip(firsts, groups, strict=False)]  # fmt: skip
 
 
 def _measure(lines: list[Line]) -> _Measure:
@@ -456,7 +463,9 @@ def _with_entries(groups: list[tuple[str, list[Line]]]) -> list[tuple[str, list[
     ]  # fmt: skip
 
 
-def _kind(group: list[Line], page_lines: Sequence[Line], body_size: float) -> str:
+def _kind(
+    group: list[Line], page_lines: Sequence[Line], body_size: float, *, is_hanging: bool
+) -> str:
     first = group[0]
     if first.apart:
         return first.apart
@@ -475,7 +484,7 @@ def _kind(group: list[Line], page_lines: Sequence[Line], body_size: float) -> st
         return "formula"
     if ITEM.match(first.text):
         return "item"
-    if has_cells and (len(group) == 1 or first.text.count("\t") > 1):
+    if has_cells and not is_hanging and (len(group) == 1 or first.text.count("\t") > 1):
         return "row"
     if all(line.is_fixed for line in group):
         return "code"
