@@ -45,7 +45,7 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
                     r"|meant\b|stand for\b|defined\b|definition\b)|^define\b|\bmeaning of\b|\bwhat is meant\b"
                     rf"|^when\b{_WHEN_CALLED}"
                     r"|^what(?:'s| is| are) (?!.*\b(?:called|named)\??$)(?:an?|the term)? ?[\w'’“” -]{1,40}\??$|^was (?:ist|sind|bedeutet)\b|^qu[’']est-ce\b|^qué es\b"),
-        ("how to", r"^how (?:do|can|should|must|would|to|does one|is one|may)\b|\bwhat (?:should|must|do) (?:i|we|one|you) do\b|\bsteps?\b.*\bto\b|^wie (?:kann|muss|soll|macht)\b|^comment\b|^cómo\b"),
+        ("how to", r"^how (?:do|can|should|must|would|to|does one|is one|may)\b|\bwhat (?:should|must|do) (?:i|we|one|you) do\b|\bsteps?\b.*\bto\b|^wie (?:kann|muss|soll|macht|\w+ (?:ich|man|wir))\b|^comment\b|^cómo\b"),
         ("why", r"^why\b|\bwhat (?:is|was) the reason\b|\bfor what reason\b|\bhow come\b|^warum\b|^weshalb\b|^pourquoi\b|^por qué\b"),
         ("yes or no", r"^(?:is|are|was|were|do|does|did|can|could|may|must|should|would|will|has|have|am|might)\b"),
     )
@@ -65,7 +65,10 @@ _ABROAD: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
                     r"|ce este\b|что такое\b|що таке\b|什么是|什麼是"),
         ("why", r"por ?qu[eé]\b|perch[eé]\b|waarom\b|varför\b|hvorfor\b|miksi\b|dlaczego\b|proč\b|miért\b|de ce\b|почему\b|зачем\b|чому\b"
                 r"|neden\b|なぜ|どうして|为什么|為什麼|왜"),
-        ("how to", r"cómo\b|come (?:si|posso|devo|faccio)\b|como\b|hoe (?:kan|moet|wordt|doe)\b|hur (?:gör|kan|ska)\b|hvordan\b|miten\b|jak\b"
+        ("list", r"welche\b.*\bgibt es\b|welche \w+ (?:werden|sind|kann|können|gehören)\b|quel(?:le)?s (?:sont|\w+ (?:sont|existent|peut|peuvent|faut))\b"
+                 r"|cuáles son\b|qué \w+s (?:hay|existen|son|se)\b|quali (?:sono\b|\w+ (?:sono|esistono|ci|si|vengono|possono)\b)"
+                 r"|quais (?:são\b|\w+ (?:são|existem|há)\b)|welke (?:zijn\b|\w+ (?:zijn|worden|kan|kunnen)\b)"),
+        ("how to", r"cómo\b|come (?:si|posso|devo|faccio|\w{3,}o)\b|como\b|hoe (?:kan|moet|wordt|doe)\b|hur (?:gör|kan|ska)\b|hvordan\b|miten\b|jak\b"
                    r"|hogyan\b|cum\b|как\b|як\b|nasıl\b|どうやって|どのように|如何|怎么|怎麼|怎样|怎樣|어떻게"),
     )
 )  # fmt: skip

@@ -58,6 +58,11 @@ _ONE_DID = regex(
     rf"{_NAME}\s+(?:(?:hat|haben|a|ha|hanno|ont|heeft)\s+)?(?:.{{0,60}}?\s)?{_MADE}\b", re.I
 )
 """Somebody made it."""
+_MAY = (
+    r"(?:kann|können|muss|müssen|sollte[n]?|darf|dürfen|peu(?:t|vent)|doi(?:t|vent)|puede[n]?|debe[n]?|può|possono"
+    r"|dev(?:e|ono)|pode[m]?|devem|kan|kunnen|moet(?:en)?)\b"
+)
+"""Begins what can or must be done with a thing, and not what it does itself."""
 NEAR = 60
 """Letters before what says by whom a thing was made within which the thing is named."""
 
@@ -85,9 +90,11 @@ def asks_who_abroad(typed: str) -> bool:
 def _doing(document: ReadDocument, answer: Answer, name: str) -> Answer:
     """The answer with the first sentence that begins with a thing and goes on."""
     thing = re.escape(without_article(name).strip(" “”\"«»„‘’'"))
+    head = (
+        rf"\W*(?:{_ARTICLE}\s*)?(?:{_KINDS}\s+)?[\W_]*{thing}(?!\w)(?:\s*[\[{{(][^\]}})]*[\]}})])*"
+    )
     begins = re.compile(
-        rf"\W*(?:{_ARTICLE}\s*)?(?:{_KINDS}\s+)?[\W_]*{thing}(?!\w)(?:\s*[\[{{(][^\]}})]*[\]}})])*\s+[^\W\d_]+,?\s+\S+\s+\S",
-        re.I,
+        rf"{head}(?:\s+(?!{_MAY})|\s*(?:[-–—:]|\s:)\s+)[^\W\d_]+[’']?[^\W\d_]*,?\s+\S+\s+\S", re.I
     )
     rows = rows_with(document, sorted(content_of(document, name)))
     told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []

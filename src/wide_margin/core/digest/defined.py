@@ -246,18 +246,21 @@ def _doing(
     """
     bare_name = without_kind(name)
     name, is_function = bare_name, bool(kind) or bare_name != name
+    thing = re.escape(without_article(name.lower()).strip())
+    if (row := _row_introducing(document, name, thing)) is not None:
+        return told_by(document, answer, row, row + 1, OF_SECTION)
     is_said = bool(answer.quotes) and _says_what_does(answer.quotes[0].text, name)
     rows = rows_under(document, name, is_function=is_function)
     told = _with_rows(document, question, answer, name, rows)
     if told is not answer:
         said = told.quotes[-1].text
         begins_so = _BEGINS_DOING.match(said) and not is_common(next(words(said), ""))
-        is_told = name.lower() in said.lower() or bool(begins_so)
-        if is_told or rows_titled(document, without_article(name.lower()).strip()):
+        plain = without_article(name.lower()).strip()
+        is_told = plain in said.lower() or bool(begins_so)
+        if is_told or rows_titled(document, plain):
             return told
     if (declared := row_under_head(document, name)) is not None:
         return told_by(document, answer, declared, declared + 1, OF_SECTION)
-    thing = re.escape(without_article(name.lower()).strip())
     begins = re.compile(rf"\W*(?:the )?[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}", re.I)
     terms = document.index.analyser.terms(name)
     told_of = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
@@ -270,6 +273,18 @@ def _doing(
     if answer.quotes and not rows and not is_said:
         return replace(answer, sure=min(answer.sure, MENTIONED))
     return answer
+
+
+def _row_introducing(document: ReadDocument, name: str, thing: str) -> int | None:
+    """Row of what gives a thing its name and goes on with what it does: "A script called x makes"."""
+    introduces = re.compile(
+        rf"\W*(?:an?|the|one)\s(?:[\w-]+\s){{1,4}}(?:called|named)\s\W*{thing}\W*\s{_HAS_IT_DO}",
+        re.I,
+    )
+    return next(
+        (row for row in rows_with(document, document.index.analyser.terms(name))
+         if introduces.match(document.text.sentences[row].text)), None
+    )  # fmt: skip
 
 
 def _is_within(document: ReadDocument, answer: Answer, rows: range) -> bool:

@@ -49,6 +49,7 @@ from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
 from wide_margin.core.digest.subject import (
     SAID,
+    answer_by_title,
     answer_nearest,
     answer_subject,
     is_explained,
@@ -351,9 +352,11 @@ class Digester:
         document = self._document
         if name := named_subject(typed, self._names):
             told = answer_subject(document, typed, reach, name)
+            if told is None:
+                told = answer_by_title(document, self.facts, typed, reach, name)
             is_nowhere = told is None and not is_explained(document, name)
             if is_nowhere and not _IS_FOR.search(typed) and define(document, name) is None:
-                return answer_nearest(document, self.scored, self.facts, typed, reach, name)
+                return answer_nearest(document, self.scored, typed, reach, name)
             return told
         language = document.index.language
         title = list(words(title_of(document)))

@@ -39,6 +39,8 @@ N_SAID = 3
 """Sentences of an answer: what it is, and what it does or what follows."""
 LEAST_SAID = 4
 """Words after a name in a title that say what the thing is."""
+_CITED = regex(r"\s*\[\d[\d,;\s–-]*\]")
+"""The mark of a work between a name and what it is: "Wellkeep [1] is a program"."""
 _DASH, _BRACKETED = regex(r"\s[–—-]+\s|:\s"), regex(r"\([^)]*\)")
 _ASKED = regex(
     r"^\W*(?:(?:so|and|please|well)\W+)*(?:what(?:['’]s|\s+is|\s+are|\s+does|\s+do|\s+can|\s+exactly\s+is)"
@@ -88,7 +90,7 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
     within = set(rows)
     whole, *parts = document.index.analyser.terms(name) or ("",)
     text = {
-        row: sentences[row].text.lower() for row in rows_with(document, parts or [whole])
+        row: _CITED.sub("", sentences[row].text.lower()) for row in rows_with(document, parts or [whole])
         if row in within and sentences[row].kind not in SAYS_NOTHING
     }  # fmt: skip
     first = set(rows[:n_early])
@@ -166,16 +168,19 @@ def answer_subject(
     return answer_of_lines(document, typed, "subject", reach, lines, sure)
 
 
-def answer_nearest(
-    document: ReadDocument, scored: Scored, facts: Facts, typed: str, reach: Reach, name: str
-) -> Answer:
-    """What a document is about, where it does not say what its thing is: the nearest there is.
+def answer_by_title(
+    document: ReadDocument, facts: Facts, typed: str, reach: Reach, name: str
+) -> Answer | None:
+    """The title, where it says what the thing is: "Wellkeep – an easy way to keep wells"."""
+    said = _said_by_title(facts, name)
+    return answer_of_lines(document, typed, "subject", reach, said, TOLD) if said else None
 
-    A title that says it is nearer: "Wellkeep – an easy way to keep wells".
-    """
+
+def answer_nearest(
+    document: ReadDocument, scored: Scored, typed: str, reach: Reach, name: str
+) -> Answer:
+    """What a document is about, where it does not say what its thing is: the nearest there is."""
     form = take_form(typed)[1]
-    if said := _said_by_title(facts, name):
-        return answer_of_lines(document, typed, "subject", reach, said, TOLD)
     limits = {"n_words": form.max_words, "n_sentences": form.max_sentences}
     lines = about(document, scored, rows_within(document, reach), limits)
     return answer_of_lines(

@@ -99,8 +99,9 @@ _ARE = regex(
 )  # fmt: skip
 _TYPED = regex(r"\s*[%$#>]\s+\S")
 """What is typed after the sign of a shell is a command, and no term."""
-_NOTED = regex(r"(?<=\w{3})[*†‡](?=\s)")
-"""The mark of a footnote after a word: "JIB* is a sail"; "A*" is a name."""
+_NOTED = regex(r"(?<=\w{3})(?:[*†‡]|\s?\[\d[\d,;\s–-]*\])(?=\s)")
+"""The mark of a footnote or of a work after a word: "JIB* is a sail", "Jib [3] is one"; "A*" is a
+name."""
 _TELLS_OF, _OF_ANY = ("describes", "represents"), frozenset(["A", "An", "Each", "Every"])
 """What these say of any such thing defines it, what they say of one does not."""
 _ARTICLED = regex(r"(?:an?|the|each|every)\s")
@@ -358,8 +359,13 @@ class GatheringDefinitions:
     def _sorted(self) -> Definitions:
         for key, definitions in self._found.items():
             definitions.sort(key=lambda d: (-d.weight, d.sentence))
-            labels = sum(d.kind in ("entry", "glossary") for d in definitions) >= LABEL
-            if labels:  # "See also", a parameter that every function has: it names nothing
+            set_apart = sum(d.kind in ("entry", "glossary") for d in definitions)
+            # The name of a thing may stand in letters of its own wherever it is written.
+            is_name = set_apart > 1 and any(
+                d.kind == "defined" and d.weight >= CLEAR for d in definitions
+            )
+            labels = set_apart >= LABEL
+            if labels or is_name:  # "See also", a parameter of every function: it names nothing
                 self._found[key] = [
                     d for d in definitions if d.kind not in ("entry", "glossary") or d.weight > 0.9
                 ]
@@ -436,6 +442,10 @@ def _sections(document: ReadDocument) -> Iterator[Definition]:
                 yield Definition(name, row, "section", 0.45 if said else 0.35)
 
 
+_GOES_ON = regex(r"(?:was|were|has|have|had|can|could|will|would|may|might|must|should|does|did)\s")
+"""After a name that is set in its own letters wherever it stands: a sentence like any other."""
+
+
 def _entry(paragraph: Paragraph, row: int, *, is_glossary: bool) -> Iterator[Definition]:
     """A paragraph that sets its term apart: in bold or italics, by a colon, a dash or a tab."""
     if paragraph.kind in ("caption", "note", "side") or (
@@ -447,6 +457,7 @@ def _entry(paragraph: Paragraph, row: int, *, is_glossary: bool) -> Iterator[Def
         term = tidy(paragraph.text[: first.lead]).strip(" .:—–-•*")
         rest = paragraph.text[first.lead :].lstrip(" .:—–-")
         names = 0 < len(term.split()) <= MAX_TERM_WORDS and bool(_SAYS_WHAT.match(rest))
+        names = names and not _GOES_ON.match(rest)
         if names and (is_glossary or _is_term(term)):
             yield Definition(term, row, "glossary", 1.0 if is_glossary else 0.68)
             return

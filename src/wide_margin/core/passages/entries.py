@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.later import regex
 from wide_margin.core.layout import UNSPACED, tidy
+from wide_margin.core.lexicon import bare, squashed
 
 if TYPE_CHECKING:
     from wide_margin.core.layout import Paragraph
@@ -28,6 +29,8 @@ _UNSPACED = regex(f"[{UNSPACED}]")
 _ARGUMENTS = regex(r"\([^()]*\)|\[[^\[\]]*\]")
 _TOLD_AT_ONCE = regex(r"[–—-]{1,2}\w\S*(?:\s\S{1,2}|\s\(\S+\))?\s+[^\W\d_]+\s[^\W\d_]")
 """An option with its description in the line: "--deep Also measure the depth"."""
+_PARTS = squashed("abstract", "contents", "references", "acknowledgements")
+"""Stand over parts of a document, which do not describe them."""
 _CLOSED = regex(r"[.;,!?]\s*$")
 
 
@@ -135,7 +138,7 @@ def _term_of(paragraph: Paragraph) -> str:
     longest = max(len(_ARGUMENTS.sub("", piece.line.text).split()) for piece in paragraph.pieces)
     short = len(lefts) == 1 or paragraph.kind == "code" or longest <= SHORT_LINE
     text = tidy(paragraph.text) if short and longest <= MAX_WORDS else ""
-    return text if any(c.isalnum() for c in text) else ""
+    return text if any(c.isalnum() for c in text) and bare(text) not in _PARTS else ""
 
 
 def names_in(term: str) -> str:

@@ -114,13 +114,14 @@ SCRIPTS = {
 _COMMON_WORDS = {language: frozenset(words.split()) for language, words in _COMMON.items()}
 _ASKING = {
     "fr": "qu'est-ce qu'est c'est combien lequel laquelle lesquels lesquelles faut-il est-ce a-t-il peut-on doit-on est-il est-elle sont-ils sont-elles"
-          " s'agit-il existe-t-il doit doivent peut peuvent faut existe sert servent signifie signifient fonctionne fonctionnent",
+          " s'agit-il existe-t-il puis dois peux veux puis-je dois-je peux-je trouve-t-on y-a-t-il fait font sert-il mon ma mes doit doivent peut peuvent faut existe sert servent signifie signifient fonctionne fonctionnent",
     "de": "wieviel wieviele wievielen wann wieso weshalb wem wen wessen woher wohin wozu worum worin womit wofür wovon woran"
+          " mein meine meinem meinen meiner meines dein deine unser unsere mir mich finde bekomme existieren macht tut"
           " welches welchen welchem welcher dient dienen bedeutet bedeuten funktioniert funktionieren",
-    "es": "cuánto cuánta cuántos cuántas cuáles cuál quiénes quién adónde debe deben puede pueden hay sirve sirven significa significan funciona funcionan",
-    "it": "cos'è dov'è com'è qual quanto quanta quanti quante quali quale deve devono può possono perché serve servono significa significano funziona funzionano",
-    "pt": "quanto quanta quantos quantas quais qual deve devem pode podem serve servem significa significam funciona funcionam",
-    "nl": "hoeveel hoelang moet moeten kan kunnen waarvoor waarmee waarin dient dienen betekent betekenen werkt werken",
+    "es": "cuánto cuánta cuántos cuántas cuáles cuál quiénes quién adónde debe deben puede pueden puedo podemos debo quiero tengo mis hay hace hacen existen sirve sirven significa significan funciona funcionan",
+    "it": "cos'è dov'è com'è qual quanto quanta quanti quante quali quale deve devono può possono posso possiamo devo voglio mio mia miei mie fa fanno esistono perché serve servono significa significano funziona funzionano",
+    "pt": "quanto quanta quantos quantas quais qual deve devem pode podem posso devo quero meu minha meus minhas faz fazem existem serve servem significa significam funciona funcionam",
+    "nl": "hoeveel hoelang moet moeten kan kunnen mijn onze doet doen bestaan waarvoor waarmee waarin dient dienen betekent betekenen werkt werken",
     "sv": "hur många mycket varför vilka vilken måste kan betyder fungerar", "da": "hvor mange meget hvorfor hvilke hvilken skal kan betyder virker",
     "no": "hvor mange mye hvorfor hvilke hvilken skal kan betyr virker",
     "pl": "ile jaki jaka jakie jakich kto kogo dlaczego czemu gdzie kiedy czy musi może znaczy oznacza służy służą działa",

@@ -11,6 +11,7 @@ from wide_margin.core.search.abbreviations import other_forms
 from wide_margin.core.search.analysis import is_common, words
 from wide_margin.core.search.equals import equal_words
 from wide_margin.core.search.index import FAMILY
+from wide_margin.core.search.inverted import plainly_asked
 from wide_margin.core.search.spelling import is_unheard_of, meant_by
 from wide_margin.core.search.vectors import frequent_words, said_rarely, vectors_of
 
@@ -59,7 +60,8 @@ def read_terms(text: str, index: Index) -> Query:
     A word that the document does not have is kept: it weighs as much as a word that stands
     in one passage, so an answer without it shows as uncovered.
     """
-    content = [w for w in dict.fromkeys(words(text)) if not is_common(w, index.language)]
+    plain = plainly_asked(text, index.language)
+    content = [w for w in dict.fromkeys(words(plain)) if not is_common(w, index.language)]
     if not content:
         content = list(dict.fromkeys(words(text)))
     neighbours = _neighbours(content, index)
