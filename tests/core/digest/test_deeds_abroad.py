@@ -68,3 +68,19 @@ def test_who_made_another_thing_does_not_answer(tmp_path):
     said = "Der Haspel von Quorble steht hier. Die Lampe wurde von Ann Bale in Hallan entwickelt."
     answer = answer_of(tmp_path / "a.pdf", "de", "Wer hat Quorble entwickelt?", said)
     assert answer.declined or answer.sure <= 0.3
+
+
+@pytest.mark.parametrize(
+    ("language", "typed", "may", "said"),
+    [
+        ("it", "Che cosa fa quorble?", "quorble può essere usato anche di notte.",
+         "quorble - questa è la macchina che alza il secchio."),
+        ("fr", "Que fait quorble ?", "quorble peut être lancé avec beaucoup de cordes.",
+         "quorble : c’est la machine qui lève le seau plein."),
+        ("de", "Was macht quorble?", "quorble kann auch in der Nacht gestartet werden.",
+         "quorble hebt den vollen Eimer aus dem Brunnen."),
+    ],
+)  # fmt: skip
+def test_what_may_be_done_with_a_thing_is_not_what_it_does(tmp_path, language, typed, may, said):
+    answer = answer_of(tmp_path / "a.pdf", language, typed, may, said)
+    assert answer.quotes[0].text == said

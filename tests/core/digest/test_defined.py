@@ -1007,3 +1007,29 @@ def test_how_something_is_done_is_told_by_the_line_of_a_reference(tmp_path, type
         answer = Digester(document).answer(typed, WHOLE, None)
         assert said in answer.quotes[0].text
         assert answer.sure >= 0.6
+
+
+REFERENCE = [
+    [("h1", "1 Scripts"),
+     ("text", "A short script called quorble draws the rope from the drum. It is run at night."),
+     ("text", "The keeper of quorble oils it in May, and whoever runs quorble notes the hour.")],
+    [("h1", "2 Functions"),
+     ("text", "2.1.1 windrope(n, {turns}). Winds the rope up, turn by turn. If there is no drum, "
+              "it returns the number of turns left over."),
+     ("text", "2.1.2 lowerlid(x). Lowers the lid of the well x by hand."),
+     ("text", "? windrope(2) Nobody calls windrope without a drum of oak in the shed.")],
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("typed", "begins"),
+    [("What does quorble do?", "A short script called quorble draws"),
+     ("What does windrope do?", "Winds the rope up"),
+     ("What does the function lowerlid do?", "Lowers the lid"),
+     ("What does windrope return?", "Winds the rope up, turn by turn. If there is no")],
+)  # fmt: skip
+def test_what_a_script_or_function_does_is_told_where_it_gets_its_name(tmp_path, typed, begins):
+    make_pdf(tmp_path / "a.pdf", REFERENCE)
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert begins in answer.quotes[-1].text
+    assert answer.sure >= 0.6

@@ -574,3 +574,16 @@ def test_what_the_document_is_for_is_told_where_it_speaks_of_itself(tmp_path, ki
     made = Digester(read_document(tmp_path / "a.pdf"))
     answer = made.answer("What is this document for?", WHOLE, None)
     assert answer.quotes[0].text == said
+
+
+def test_release_notes_tell_what_is_new_of_their_latest_version(tmp_path):
+    path = tmp_path / "notes.pdf"
+    make_pdf(path, [
+        [("title", "Wellkeep"), ("text", "Notes of the Guild of Wells.")],
+        [("h1", "Release Notes of Wellkeep"),
+         ("text", "Wellkeep is a program that keeps the water of a well at one height."),
+         ("h2", "Version 1.3.4"), ("text", "The lid creaks no more when it is opened by night."),
+         ("h2", "Version 1.5.2"), ("text", "The gate is now opened by a clock of brass.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(path)).answer("What is new in this release?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("The gate is now opened")

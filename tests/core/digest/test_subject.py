@@ -186,3 +186,15 @@ def test_a_thing_is_introduced_in_another_language(tmp_path):
     answer = made.answer("Qu'est-ce que Wellkeep ?", WHOLE, None)
     assert answer.quotes[0].text.startswith(said[:30])
     assert answer.sure >= 0.5
+
+
+def test_a_title_says_what_a_thing_with_an_everyday_name_is(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Cyclone: A Set of Gates for Deep Wells"),
+         ("text", "Cyclone 0.6 needs a clock of brass. The cyclone is oiled in May.")],
+        [("h1", "1 Gates"), ("text", "Cyclone 0.6 needs a rope as well."), *FILLING],
+        [("h1", "2 Lids"), *FILLING],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is Cyclone?", WHOLE, None)
+    assert answer.quotes[0].text == "Cyclone: A Set of Gates for Deep Wells"
+    assert answer.sure >= 0.6

@@ -223,3 +223,20 @@ def test_a_work_may_be_cited_between_a_short_form_and_what_it_stands_for():
 def test_a_short_form_does_not_stand_for_itself():
     said = "It is almost the same as the code that showed the use of SAX (Using SAX)."
     assert list(find_short_forms(said)) == []
+
+
+def test_a_work_may_be_cited_between_a_term_and_what_it_is(tmp_path):
+    text = "Quorble [3] is a machine of oak that draws the rope of a well from its drum."
+    assert meaning_of(tmp_path, text, "quorble").text in text
+
+
+def test_a_name_set_in_its_own_letters_everywhere_is_not_defined_each_time(tmp_path):
+    pages = [[("text", "Quorble is a machine of oak that draws the rope of a well from a drum.")]]
+    pages += [
+        [("text", f"<b>Quorble</b> {said}")] for said in
+        ("was further made to work by night.", "provides a rope of hemp for the keeper.",
+         "works with every drum of the valley.")
+    ]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", pages)
+    meanings = Explainer(read_document(tmp_path / "a.pdf")).explain("Quorble").meanings
+    assert meanings[0].text.startswith("Quorble is a machine of oak")

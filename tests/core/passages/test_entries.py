@@ -134,3 +134,11 @@ def test_options_told_in_their_own_lines_are_one_term_each(tmp_path):
     terms = [term.text for term in read_document(path).text.terms]
     assert "--wet Run it with water" in terms
     assert "--deep NAME --shallow NAME" in terms
+
+
+def test_the_word_over_an_abstract_is_no_term(tmp_path):
+    path = tmp_path / "paper.pdf"
+    make_pdf(path, [[("text", "Abstract"), ("said", "The rope is oiled in May, and it is long."),
+                     LEAD]])  # fmt: skip
+    said = described(read_document(path))
+    assert said["The rope is oiled in May, and it is long."] == []

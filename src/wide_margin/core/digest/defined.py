@@ -81,6 +81,12 @@ _KINDS = (
 )
 """What things that do something are."""
 _DOES = regex(rf"^what\s+(?:does|do|can)\s+(?P<name>.+?)(?P<kind>\s+{_KINDS})?\s+do\s*\??$", re.I)
+_RETURNS = regex(
+    rf"^what\s+(?:does|do|is)\s+(?:the\s+)?(?:function\s+|method\s+)?(?P<name>[\w.:/$-]+(?:\s?\([^)]*\))?)(?:\s+{_KINDS})?"
+    r"\s+(?:returned|return|give(?:\s+back)?|yield|evaluate\s+to)\W*$", re.I
+)  # fmt: skip
+"""Asks for what a function gives."""
+_GIVES = regex(r"\b(?:returns?|returned|gives?|yields?|evaluates?\s+to|result|value)\b", re.I)
 _HAS_IT_DO = (
     r"(?:is (?:\w+ly )?(?:used|introduced|provided|meant|intended|designed|there) (?:to|for)\b"
     r"|(?:will |can |also |then |simply )?(?!(?:is|was|has|does|as|needs|requires|comes|depends) |(?:runs|works) on )(?:\w+[^\Ws]s|output|create|print|read|write|set|return"
@@ -198,6 +204,8 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         entry = row_in_short(document, question.text)
         if entry is not None:
             return told_by(document, answer, entry, entry + 1, OF_SECTION)
+    if (asked := _RETURNS.match(question.text.strip())) is not None:
+        return _returning(document, answer, asked["name"])
     if question.kind != "what is":
         doing = _DOES.match(question.text.strip())
         if doing is not None:
@@ -273,6 +281,21 @@ def _doing(
     if answer.quotes and not rows and not is_said:
         return replace(answer, sure=min(answer.sure, MENTIONED))
     return answer
+
+
+def _returning(document: ReadDocument, answer: Answer, name: str) -> Answer:
+    """The answer with what says under a function's name what it gives, else what it does."""
+    rows = rows_under(document, without_kind(name), is_function=True)
+    said = [row for row in rows if _tells(document, document.text.sentences[row])]
+    if not said or _is_within(document, answer, rows):
+        return answer
+    texts = document.text.sentences
+    first, gives = said[0], [row for row in said if _GIVES.search(texts[row].text)]
+    begins_so = _BEGINS_DOING.match(texts[first].text)
+    if begins_so and not is_common(next(words(texts[first].text), "")):
+        end = gives[0] if gives and gives[0] < first + MOST_SENTENCES else first
+        return told_by(document, answer, first, end + 1, OF_SECTION)
+    return told_by(document, answer, gives[0], gives[0] + 1, OF_SECTION) if gives else answer
 
 
 def _row_introducing(document: ReadDocument, name: str, thing: str) -> int | None:

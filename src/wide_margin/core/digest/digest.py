@@ -34,6 +34,7 @@ from wide_margin.core.digest.defined import (
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
+from wide_margin.core.digest.needed import with_needed_version
 from wide_margin.core.digest.numbered import with_its_number, with_its_release
 from wide_margin.core.digest.overview import (
     IN_ITS_PLACE,
@@ -379,7 +380,7 @@ class Digester:
         told = without_works(self._document, told)
         told = with_deeds_abroad(self._document, with_its_number(self._document, told))
         told = with_its_release(self._document, with_maker(self._document, told))
-        return with_measure(told)
+        return with_measure(with_needed_version(self._document, told))
 
     def _of_its_matter(self, answer: Answer) -> Answer:
         """The answer, less sure where the licence of a document on something else may give it."""

@@ -96,9 +96,22 @@ def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) 
         rows_titled(document, name)
         or (is_function and _described(document, name, is_called=True))
         or (is_name and (_described(document, name) or _stacked(document, name)))
+        or (is_name and _numbered_head(document, name))
         or (not name.isalpha() and _among_entries(document, name))
         or _labelled(document, name)
     )
+
+
+def _numbered_head(document: ReadDocument, name: str) -> range:
+    """The paragraph that a numbered name with what it takes begins: "3.8.72 draw(x). Draws …"."""
+    head = re.compile(rf"\d+(?:\.\d+)+\.?\s+{re.escape(name)}\s?(?:\(.*\))?[.:]", re.I)
+    for row in rows_with(document, document.index.analyser.terms(name)):
+        said = document.text.sentences[row]
+        if said.kind == "body" and head.fullmatch(said.text):
+            end = document.rows_of(said.paragraph, said.paragraph + 1).stop
+            if end > row + 1:
+                return range(row, end)
+    return range(0)
 
 
 def without_kind(name: str) -> str:

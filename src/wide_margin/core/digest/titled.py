@@ -72,6 +72,9 @@ _KINDS = {kind: tuple(regex(t, re.I) for t in titles) for kind, titles in _TITLE
 """Those of the second kind of title are asked where there are none of the first."""
 KINDS = frozenset(_TITLES)
 _VERSION = regex(r"\d+(?:\.\d+)+")
+_VERSION_ALONE = regex(r"(?:version|release)?\s*v?(\d+(?:\.\d+)+)\W*", re.I)
+NEARLY_ALL = 0.7
+"""Share of a document's paragraphs."""
 _RELEASE = regex(r"\b(?:release|version|edition|revision)\s+(\d+)\b", re.I)
 """One that is counted in whole numbers."""
 ANOTHER = 3
@@ -161,11 +164,12 @@ def of_version(
 ) -> Sequence[Section]:
     """The sections of the version asked about: under those that tell what is new, or a history.
 
-    Without a version all that tell what is new.
+    Without a version all that tell what is new; of one that is nearly all of a document, as release
+    notes are, what tells of the latest.
     """
     wanted = _VERSION.findall(question) or _RELEASE.findall(question)
     if not wanted:
-        return sections
+        return [_latest(document, section) for section in sections]
     outline = document.outline
     histories = [s for s in outline.sections if _HISTORY.search(s.title)]
     within = [
@@ -174,6 +178,19 @@ def of_version(
     ]  # fmt: skip
     found = [s for s in within if min(_apart(s.title, w) for w in wanted) < ANOTHER]
     return sorted(found, key=lambda s: min(_apart(s.title, w) for w in wanted))
+
+
+def _latest(document: ReadDocument, section: Section) -> Section:
+    """The section of the latest version within one that is nearly the whole document."""
+    n_inside = section.end_paragraph - section.first_paragraph
+    if n_inside < NEARLY_ALL * len(document.paragraphs):
+        return section
+    versions = [
+        ([int(part) for part in match[1].split(".")], -row) for row, s in enumerate(document.outline.sections)
+        if section.first_paragraph < s.first_paragraph < section.end_paragraph
+        and (match := _VERSION_ALONE.fullmatch(s.title))
+    ]  # fmt: skip
+    return document.outline.sections[-max(versions)[1]] if versions else section
 
 
 def _apart(title: str, wanted: str) -> int:

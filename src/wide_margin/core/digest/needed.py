@@ -1,0 +1,55 @@
+"""Asked which version of a thing is needed: what gives one, and says that it must be had."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from wide_margin.core.answers.quoting import told_by
+from wide_margin.core.answers.within import rows_within
+from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
+from wide_margin.core.later import regex
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer
+    from wide_margin.core.document import ReadDocument
+
+_ASKS = regex(
+    r"^\W*(?:which|what)\s+(?:is\s+the\s+)?(?:(?:minimum|minimal|lowest|oldest|earliest)\s+)?(?:versions?|releases?)\s+of\s+(?P<name>\S.*?)"
+    r"\s+(?:is|are|do|does|must|should|has|have|will)\b.*\b(?:need\w*|requir\w+|necessary|installed?|depends?|support\w*|works?|run|use|have)\W*$"
+    r"|^\W*(?:which|what)\s+(?P<before>\S.*?)\s+versions?\s+(?:is|are|do|does)\b.*\b(?:need\w*|requir\w+|necessary|depends?|support\w*|works?)\W*$",
+    re.I,
+)  # fmt: skip
+_NUMBER = r"v?\d+(?:\.\d+)*(?:\.x)?"
+_BOUND = rf"{_NUMBER}\s*(?:\(?or\s+(?:later|newer|higher|above|greater|better|more recent)|\+|and\s+(?:above|up|later|newer|higher))"
+_MUST = r"(?:needs?|needed|requires?|required|depends?\s+on|at\s+least|minimum|must\s+(?:be|have)|works?\s+(?:only\s+)?(?:with|under|on)|compatible\s+with|tested\s+(?:with|on|under))"
+APART = 40
+"""Letters between a name and its version."""
+NEEDED, BOUND = 0.75, 0.8
+"""The chance that what says so answers; of what says "or later" too."""
+
+
+def with_needed_version(document: ReadDocument, answer: Answer) -> Answer:
+    """The answer with the first sentence that says which version of a thing must be had."""
+    asked = _ASKS.match(answer.question.strip())
+    if asked is None or answer.reach.kind != "document":
+        return answer
+    name = (asked["name"] or asked["before"]).strip(" “”\"'")
+    thing = re.escape(name)
+    at_least = re.compile(rf"\b{thing}\b.{{0,{APART}}}?\b{_BOUND}", re.I)
+    version = re.compile(
+        rf"\b{_MUST}\b.*?\b{thing}\b.{{0,{APART}}}?\b{_NUMBER}(?!\w)|\b{thing}\b.{{0,{APART}}}?\b{_NUMBER}\s.*\b{_MUST}\b", re.I
+    )  # fmt: skip
+    rows = [
+        row for row in rows_with(document, sorted(content_of(document, name)))
+        if document.text.sentences[row].kind not in SAYS_NOTHING
+    ]  # fmt: skip
+    told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
+    for pattern, sure in ((at_least, BOUND), (version, NEEDED)):
+        found = [row for row in rows if pattern.search(document.text.sentences[row].text)]
+        if found and told and told[0] in found:
+            return replace(answer, sure=max(answer.sure, sure))
+        if found:
+            return told_by(document, answer, found[0], found[0] + 1, sure)
+    return answer

@@ -1,0 +1,35 @@
+"""Which version of a thing is needed is told by what gives one and says that it must be had."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester
+
+TEXT = (
+    "Wellkeep 3.1 is told of here. Old versions of Quorble were slow, and version 1.0 had no lid. "
+    "The keeper reads the version of Quorble from a plate."
+)
+
+
+@pytest.mark.parametrize(
+    "said",
+    ["This release needs at least Quorble 2.4 or a newer rope.",
+     "Quorble 2.4 or later must be had.", "It depends on Quorble version 2.4, and on a clock."],
+)  # fmt: skip
+@pytest.mark.parametrize(
+    "typed", ["Which version of Quorble is required?", "Which Quorble version does it need?"]
+)
+def test_what_must_be_had_is_told_before_what_else_has_versions(tmp_path, said, typed):
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 Wells"), ("text", TEXT)],
+                                  [("h1", "2 Ropes"), ("text", said), ("text", TEXT)]])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.startswith(said[:20])
+    assert answer.sure >= 0.7
+
+
+def test_without_it_the_answer_stays_as_it_is(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 Wells"), ("text", TEXT)], [("text", TEXT)]])
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("Which version of Quorble is required?", WHOLE, None)
+    assert answer.declined or answer.sure < 0.7
