@@ -1,6 +1,7 @@
 """The forms of words in which documents define their terms."""
 
 import pytest
+from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.explain import Explainer, define
@@ -227,16 +228,24 @@ def test_a_short_form_does_not_stand_for_itself():
 
 def test_a_work_may_be_cited_between_a_term_and_what_it_is(tmp_path):
     text = "Quorble [3] is a machine of oak that draws the rope of a well from its drum."
-    assert meaning_of(tmp_path, text, "quorble").text in text
+    make_pdf(tmp_path / "a.pdf", [[("text", OTHER)], [("text", text)]])
+    found = define(read_document(tmp_path / "a.pdf"), "quorble")
+    assert found is not None
+    assert found.kind == "defined"
 
 
 def test_a_name_set_in_its_own_letters_everywhere_is_not_defined_each_time(tmp_path):
-    pages = [[("text", "Quorble is a machine of oak that draws the rope of a well from a drum.")]]
-    pages += [
-        [("text", f"<b>Quorble</b> {said}")] for said in
-        ("was further made to work by night.", "provides a rope of hemp for the keeper.",
-         "works with every drum of the valley.")
-    ]  # fmt: skip
-    make_pdf(tmp_path / "a.pdf", pages)
-    meanings = Explainer(read_document(tmp_path / "a.pdf")).explain("Quorble").meanings
-    assert meanings[0].text.startswith("Quorble is a machine of oak")
+    canvas = Canvas(str(tmp_path / "a.pdf"))
+    for k, said in enumerate((
+        "is a machine of oak that draws the rope of a well from a drum.",
+        "provides a rope of hemp for the keeper of the well and his friends.",
+        "works with every drum of the valley and with the drums of the moor.",
+    )):  # fmt: skip
+        canvas.setFont("Times-Bold", 11)
+        canvas.drawString(72, 700 - 40 * k, "Quorble")
+        canvas.setFont("Times-Roman", 11)
+        canvas.drawString(72 + 43, 700 - 40 * k, said)
+    canvas.save()
+    document = read_document(tmp_path / "a.pdf")
+    found = define(document, "Quorble")
+    assert document.text.sentences[found.sentence].text.startswith("Quorble is a machine")

@@ -262,9 +262,8 @@ def _doing(
     told = _with_rows(document, question, answer, name, rows)
     if told is not answer:
         said = told.quotes[-1].text
-        begins_so = _BEGINS_DOING.match(said) and not is_common(next(words(said), ""))
         plain = without_article(name.lower()).strip()
-        is_told = plain in said.lower() or bool(begins_so)
+        is_told = plain in said.lower() or _begins_doing(said)
         if is_told or rows_titled(document, plain):
             return told
     if (declared := row_under_head(document, name)) is not None:
@@ -290,12 +289,17 @@ def _returning(document: ReadDocument, answer: Answer, name: str) -> Answer:
     if not said or _is_within(document, answer, rows):
         return answer
     texts = document.text.sentences
-    first, gives = said[0], [row for row in said if _GIVES.search(texts[row].text)]
-    begins_so = _BEGINS_DOING.match(texts[first].text)
-    if begins_so and not is_common(next(words(texts[first].text), "")):
-        end = gives[0] if gives and gives[0] < first + MOST_SENTENCES else first
+    gives = [row for row in said if _GIVES.search(texts[row].text)]
+    first = next((row for row in said if _begins_doing(texts[row].text)), None)
+    if first is not None:
+        end = gives[0] if gives and first < gives[0] < first + MOST_SENTENCES else first
         return told_by(document, answer, first, end + 1, OF_SECTION)
     return told_by(document, answer, gives[0], gives[0] + 1, OF_SECTION) if gives else answer
+
+
+def _begins_doing(said: str) -> bool:
+    """Whether a text begins like a description: "Prints the well"."""
+    return bool(_BEGINS_DOING.match(said)) and not is_common(next(words(said), ""))
 
 
 def _row_introducing(document: ReadDocument, name: str, thing: str) -> int | None:
