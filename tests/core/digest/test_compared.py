@@ -98,3 +98,16 @@ def test_what_speaks_of_neither_side_is_no_sure_answer(tmp_path):
     made = Digester(read_document(path))
     answer = made.answer("What is the difference between let and let*?", WHOLE, None)
     assert answer.sure <= MENTIONED
+
+
+@pytest.mark.parametrize(
+    ("typed", "sides"),
+    [
+        ("Che differenza c'è tra una corda e un secchio?", ("corda", "secchio")),
+        ("Qual è la differenza fra una corda e un secchio?", ("corda", "secchio")),
+        ("Wat is het verschil tussen een touw en een emmer?", ("touw", "emmer")),
+        ("Qual é a diferença entre a corda e o balde?", ("corda", "balde")),
+    ],
+)
+def test_the_sides_are_told_in_other_languages(typed, sides):
+    assert sides_of(typed) == sides

@@ -1194,3 +1194,28 @@ def test_the_row_of_a_table_is_no_title(facts_of):
     facts = facts_of(("title", "slash 002F zero 0030 one 0031 two 0032 three 0033"),
                      ("h1", "Signs of the Well"))  # fmt: skip
     assert facts.title.text == "Signs of the Well"
+
+
+def test_a_title_that_the_file_has_without_blanks_is_the_printed_one(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
+    make_pdf(tmp_path / "a.pdf", [[("title", "Well Keepers Guide"), *BODY], BODY])
+    with pikepdf.open(tmp_path / "a.pdf", allow_overwriting_input=True) as pdf:
+        pdf.docinfo["/Title"] = '"WellKeepersGuide"'
+        pdf.save()
+    facts = find_facts(read_document(tmp_path / "a.pdf"))
+    assert facts.title.text == "Well Keepers Guide"
+    assert facts.disagreements == ()
+
+
+@pytest.mark.parametrize("line", ["The LID/WHL Team", "Redaktion: Marta Lindqvist"])
+def test_teams_and_editors_are_named_whole(facts_of, line):
+    facts = facts_of(("title", "Keeping a Village Well"), ("author", line))
+    assert texts(facts.authors) == [line.removeprefix("Redaktion: ")]
+
+
+@pytest.mark.parametrize(
+    ("said", "date"),
+    [("březen 2021", "2021-03"), ("październik 2019", "2019-10"), ("kwiecień 2020", "2020-04")],
+)
+def test_months_in_their_plain_form(said, date):
+    assert next(iso_of(match) for pattern in DATES if (match := pattern.search(said))) == date

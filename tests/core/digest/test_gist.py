@@ -3,6 +3,7 @@
 import re
 
 import pytest
+from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, Reach, named_reach
@@ -395,3 +396,19 @@ def test_what_tells_a_work_stands_in_no_gist(tmp_path):
     ])  # fmt: skip
     made = Digester(read_document(tmp_path / "a.pdf"))
     assert not any(work[:20] in line.text for line in made.gist(WHOLE))
+
+
+def test_the_word_that_labels_an_abstract_is_no_part_of_its_sentence(tmp_path):
+    canvas = Canvas(str(tmp_path / "a.pdf"))
+    canvas.setFont("Times-Bold", 11)
+    canvas.drawString(72, 700, "Abstract")
+    canvas.setFont("Times-Roman", 11)
+    canvas.drawString(
+        72 + 46, 700, "Comparing the height of water in two wells is a common task of keepers,"
+    )
+    canvas.drawString(
+        72, 686, "and it is done with a staff that is read in the morning by two of them."
+    )
+    canvas.save()
+    document = read_document(tmp_path / "a.pdf")
+    assert gist_lines(document, [0])[0].text.startswith("Comparing the height")

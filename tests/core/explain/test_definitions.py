@@ -237,9 +237,9 @@ def test_a_work_may_be_cited_between_a_term_and_what_it_is(tmp_path):
 def test_a_name_set_in_its_own_letters_everywhere_is_not_defined_each_time(tmp_path):
     canvas = Canvas(str(tmp_path / "a.pdf"))
     for k, said in enumerate((
-        "is a machine of oak that draws the rope of a well from a drum.",
         "provides a rope of hemp for the keeper of the well and his friends.",
         "works with every drum of the valley and with the drums of the moor.",
+        "is a machine of oak that draws the rope of a well from a drum.",
     )):  # fmt: skip
         canvas.setFont("Times-Bold", 11)
         canvas.drawString(72, 700 - 40 * k, "Quorble")

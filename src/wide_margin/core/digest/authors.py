@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.digest.front import Fact, blocks_of, letters_of, line_locator
 from wide_margin.core.digest.names import (
     AUTHORS,
+    EDITORS,
     ITS_DATE,
     is_body,
     is_rare_name,
@@ -56,7 +57,7 @@ _AUTHORS = regex(rf"\W*(?:\d[\d.]*\s+)?(?:{AUTHORS})\W*$", re.I)
 """A heading under which they stand."""
 _BY_EACH = regex(r"\bby\s+((?-i:[A-ZÀ-Þ])[^,;.()<]*?)(?=\s*(?:[,;.(<]|$))")
 """Those by whom each part was made: "lids by Ann Bale and Cy Dow, ropes by Di Eft"."""
-_TOLD = regex(rf"\W*(?:{AUTHORS})(?:\(\w{{1,3}}\))?\s*:\s*(?=\w)", re.I)
+_TOLD = regex(rf"\W*(?:{AUTHORS}|{EDITORS})(?:\(\w{{1,3}}\))?\s*:\s*(?=\w)", re.I)
 """The beginning of a line that gives them."""
 _OF_ANOTHER = regex(
     r"\W*(?:(?:co-?)?(?:supervis\w+|advis[eo]r\w*)|referees?|examin\w+|betreu\w+|(?:erst|zweit)?gutachter\w*"

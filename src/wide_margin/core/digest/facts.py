@@ -32,6 +32,7 @@ from wide_margin.core.digest.titles import (
     title_of,
     without_dashes,
 )
+from wide_margin.core.layout import is_spaced
 from wide_margin.core.outline.numbering import number_before, number_of, unnumbered
 from wide_margin.core.plain import one_line
 
@@ -91,7 +92,8 @@ def find_facts(document: ReadDocument) -> Facts:
     named = metadata_title(document)
     if title is not None:
         title = replace(title, text=closed_up(title.text).rstrip(" *∗†‡§¶"))
-    if title is not None and letters_of(title.text) == letters_of(named):
+    is_run_together = " " not in named and title is not None and not is_spaced(title.text)
+    if title is not None and letters_of(title.text) == letters_of(named) and not is_run_together:
         title = replace(title, text=one_line(named))  # the page has the letters, this the blanks
     if title is not None and _is_first_section(document, title.text):
         title = replace(title, text=unnumbered(title.text))
@@ -133,7 +135,8 @@ def _is_first_section(document: ReadDocument, title: str) -> bool:
 def _with_disagreements(document: ReadDocument, facts: Facts) -> Facts:
     told = []
     named = metadata_title(document)
-    if facts.title and named and overlap(facts.title.text, named) < 0.5:
+    is_other = facts.title and letters_of(facts.title.text) != letters_of(named)
+    if facts.title and named and is_other and overlap(facts.title.text, named) < 0.5:
         told.append(f"The file calls itself “{named}”; the page says “{facts.title.text}”.")
     people = split_people(document.facts.author)
     if facts.authors and people:

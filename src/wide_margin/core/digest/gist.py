@@ -19,6 +19,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from wide_margin.core.digest.front import begins_abstract
 from wide_margin.core.digest.roles import CUES, ITSELF, OUTLINES, Role, roles_of
 from wide_margin.core.digest.sentences import (
     SHORTEST,
@@ -594,9 +595,19 @@ class _Table:
                 return
 
 
+def _without_label(document: ReadDocument, row: int) -> str:
+    """A sentence without the "Abstract" that is set apart at its beginning."""
+    sentence = document.text.sentences[row]
+    lead = document.paragraphs[sentence.paragraph].pieces[0].line.lead
+    if sentence.start or not lead or not begins_abstract(sentence.text[:lead]):
+        return sentence.text
+    label, _, said = sentence.text.partition(" ")
+    return said if said and len(label) <= lead else sentence.text
+
+
 def gist_lines(document: ReadDocument, rows: Iterable[int]) -> tuple[GistLine, ...]:
     """The sentences of some rows, asides cut; what is said again word for word is left out."""
     first: dict[str, int] = {}
     for row in rows:
-        first.setdefault(without_asides(document.text.sentences[row].text), row)
+        first.setdefault(without_asides(_without_label(document, row)), row)
     return tuple(GistLine(text, locator_for(document, row), row) for text, row in first.items())

@@ -31,16 +31,16 @@ _MONTHS = {
     name: number
     for number, names in enumerate(
         (
-            "january jan januar janvier enero gennaio janeiro januari января stycznia ledna",
-            "february feb februar février fevrier febrero febbraio fevereiro februari февраля lutego února",
-            "march mar märz mars marzo março maart марта marca března marts", "april apr avril abril aprile апреля kwietnia dubna",
-            "may mai mayo maggio maio mei мая maja května maj", "june jun juni juin junio giugno junho июня czerwca června",
-            "july jul juli juillet julio luglio julho июля lipca července",
-            "august aug août aout agosto augustus августа sierpnia srpna augusti",
-            "september sep sept septembre septiembre settembre setembro сентября września září",
-            "october oct oktober octobre octubre ottobre outubro октября października října",
-            "november nov novembre noviembre novembro ноября listopada listopadu",
-            "december dec dezember décembre decembre diciembre dicembre dezembro декабря grudnia prosince",
+            "january jan januar janvier enero gennaio janeiro januari января январь stycznia styczeń ledna leden",
+            "february feb februar février fevrier febrero febbraio fevereiro februari февраля февраль lutego luty února únor",
+            "march mar märz mars marzo março maart марта март marca marzec března březen marts", "april apr avril abril aprile апреля апрель kwietnia kwiecień dubna duben",
+            "may mai mayo maggio maio mei мая май maja května květen maj", "june jun juni juin junio giugno junho июня июнь czerwca czerwiec června červen",
+            "july jul juli juillet julio luglio julho июля июль lipca lipiec července červenec",
+            "august aug août aout agosto augustus августа август sierpnia sierpień srpna srpen augusti",
+            "september sep sept septembre septiembre settembre setembro сентября сентябрь września wrzesień září",
+            "october oct oktober octobre octubre ottobre outubro октября октябрь października październik října říjen",
+            "november nov novembre noviembre novembro ноября ноябрь listopada listopad listopadu",
+            "december dec dezember décembre decembre diciembre dicembre dezembro декабря декабрь grudnia grudzień prosince prosinec",
         ),
         start=1,
     )

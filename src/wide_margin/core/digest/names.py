@@ -33,10 +33,12 @@ _SPLIT = regex(
 )
 AUTHORS = r"authors?|autor(?:en|es|zy|i|ři)?|auteurs?|autore|forfattere?|författare|tekijät?|автор(?:ы|и)?|yazar(?:lar)?"
 """What they are called, as an alternative of patterns."""
+EDITORS = r"editors?|herausgeber(?:in)?|redaktion|redactie|éditeurs?|editor(?:es|i)|a cura di|redaktor(?:zy)?|редактор(?:ы)?"
+"""What those are called who put a work together."""
 _BY = regex(
     r"^\W*(?:(?:written|edited|compiled|created|prepared|maintained)\s+)?(?:by|von|par|por|door)\b[:\s]*"
     r"|^\W*(?:di|a cura di|av|af)\s+(?=[A-ZÀ-Þ])"
-    rf"|^\W*(?:{AUTHORS}|editors?)\s*:\s*", re.I
+    rf"|^\W*(?:{AUTHORS}|{EDITORS})\s*:\s*", re.I
 )  # fmt: skip
 _TOKEN = regex(
     r"(?:[A-ZÀ-ÖØ-ÞĀ-ŽΑ-ΩА-ЯЁ]\.?-?){1,3}"
@@ -68,7 +70,7 @@ _NO_NAME = regex(
     r"|germany|austria|france|england|canada|switzerland|netherlands|using|for|the|of|with|in|on|from|to|at|(?-i:an?))\b|^An?\s", re.I
 )  # fmt: skip
 _BODY = regex(
-    r"\b(?:the\s+)?(?P<name>(?:[A-Z][\w+.-]*\s+){1,5}(?:[Dd]evelopment [Tt]eam|[Tt]eam|[Pp]roject|[Cc]ommittee|[Ww]orking [Gg]roup"
+    r"\b(?:the\s+)?(?P<name>(?:[A-Z][\w+./-]*\s+){1,5}(?:[Dd]evelopment [Tt]eam|[Tt]eam|[Pp]roject|[Cc]ommittee|[Ww]orking [Gg]roup"
     r"|[Dd]evelopers|[Cc]onsortium|[Ff]oundation|[Ss]ociety|[Aa]uthority|[Cc]ommission|[Aa]ssociation|[Mm]ailing [Ll]ist))\b"
     r"|\b(?P<abroad>(?:[Ee]l\s+equipo|[Ll][’']équipe|[Aa]\s+equip[ea]|[Ii]l\s+team|[Dd]as\s+Team|[Dd]ie\s+Entwickler|[Ll]os\s+desarrolladores|[Ll]es\s+développeurs)"
     r"\s+(?:de\s+(?:desarroll(?:o|adores)|développement|developpement|desenvolvimento|documentación|traducción)\s+)?(?:de|do|da|du|di|von|der|des)\s+[A-Z][\w+.-]*)"

@@ -18,7 +18,9 @@ _SIDES = tuple(
         r"^(?P<one>[^,?]+?)\s+(?:vs\.?|versus|compared (?:to|with))\s+(?P<other>[^,?]+?)\s*\??$",
         r"\bunterschied\w*\s+zwischen\s+(?P<one>.+?)\s+und\s+(?P<other>.+?)\s*\??$",
         r"\bdiff[ée]rence\s+entre\s+(?P<one>.+?)\s+et\s+(?P<other>.+?)\s*\??$",
-        r"\bdiferencia\s+entre\s+(?P<one>.+?)\s+[ye]\s+(?P<other>.+?)\s*\??$",
+        r"\b(?:diferencia|diferença)s?\s+(?:\w+\s+)?entre\s+(?P<one>.+?)\s+[ye]\s+(?P<other>.+?)\s*\??$",
+        r"\bdifferenz[ae]\s+(?:\S+\s+)?(?:tra|fra)\s+(?P<one>.+?)\s+ed?\s+(?P<other>.+?)\s*\??$",
+        r"\bverschil\w*\s+tussen\s+(?P<one>.+?)\s+en\s+(?P<other>.+?)\s*\??$",
     )
 )  # fmt: skip
 PLACE = regex(r"^(?:sections?|chapters?|parts?|appendix|annex|tables?|figures?)\b", re.I)
