@@ -252,15 +252,15 @@ def measure_lateness(table: Table) -> None:
 
 
 def _lateness_run() -> tuple[float, float]:
-    from PySide6.QtCore import QElapsedTimer, Qt, QTimer
-    from PySide6.QtTest import QTest
+    from PySide6.QtCore import QElapsedTimer, QEventLoop, Qt, QTimer
 
     from wide_margin.core.margin import Store
     from wide_margin.core.services import SettingsKeeper
     from wide_margin.desktop.app import make_application
     from wide_margin.desktop.main_window import MainWindow
+    from wide_margin.desktop.sweeping import Sweeper
 
-    make_application()
+    Sweeper(make_application())
     with tempfile.TemporaryDirectory() as home:
         os.environ["XDG_CACHE_HOME"] = home
         window = MainWindow(Store(Path(home) / "entries.sqlite"), SettingsKeeper())
@@ -273,19 +273,25 @@ def _lateness_run() -> tuple[float, float]:
             late[0] = max(late[0], clock.nsecsElapsed() / 1e6 - 5)
             clock.restart()
 
+        def wait(ms: int) -> None:
+            """Let the window work, and its threads: QTest.qWait would hold those up."""
+            loop = QEventLoop()
+            QTimer.singleShot(ms, loop.quit)
+            loop.exec()
+
         timer.timeout.connect(tick)
-        QTest.qWait(800)
+        wait(800)
         clock.start()
         timer.start(5)
-        QTest.qWait(1500)
+        wait(1500)
         idle = late[0]
         window.open(DOCUMENTS / "fullrefman.pdf")
-        QTest.qWait(800)
+        wait(800)
         late[0] = 0.0
         pages = window.read_view.pages
         for page in range(300):
             pages.go_to(page)
-            QTest.qWait(16)
+            wait(16)
         busy = late[0]
         timer.stop()
         window.close()

@@ -18,6 +18,7 @@ from wide_margin.core.session.fetch import is_address
 from wide_margin.desktop.entry_keeper import EntryHub
 from wide_margin.desktop.handover import Handover, hand_over
 from wide_margin.desktop.main_window import MainWindow
+from wide_margin.desktop.sweeping import Sweeper
 
 if TYPE_CHECKING:
     from wide_margin.core.margin import Store
@@ -98,6 +99,7 @@ def run(
     """Open the window and stay until it is closed; the exit code."""
     logging.basicConfig(level=os.environ.get("WIDE_MARGIN_LOG", "WARNING"))
     application = make_application()
+    Sweeper(application)
     where = default_store_path()
     named = str(file) if file is not None else None
     if named is not None and not is_address(named):

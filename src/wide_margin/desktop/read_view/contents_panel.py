@@ -36,7 +36,7 @@ from wide_margin.core.layout import fold
 from wide_margin.core.plain import one_line
 from wide_margin.desktop.look import DAY, sans_font
 from wide_margin.desktop.read_view.pages_view import ENTRY_MIME
-from wide_margin.desktop.words import Words, set_row_tip, set_tip
+from wide_margin.desktop.words import Words, set_row_tip, set_tip, tip_of
 
 if TYPE_CHECKING:
     from wide_margin.core.layout import PageLabels
@@ -53,6 +53,8 @@ PICTURE_ROW = 74
 PICTURE_WIDTH = 84
 EDGE, BESIDE_TAB = 6, 16
 """Pixels beside the tabs, and beside the word of each."""
+LONGEST = 300
+"""Characters of a title that a row says."""
 AT_ONCE = 250
 """Rows that are made in one go: some ten milliseconds."""
 
@@ -63,6 +65,32 @@ class Row(NamedTuple):
     title: str
     label: str
     key: object
+
+
+class _Section(QTreeWidgetItem):
+    """The row of a section, which puts together what it says when it is looked at.
+
+    Most of the thousands that a long document has never are.
+    """
+
+    def __init__(self, title: str, label: str, level: int, index: int) -> None:
+        super().__init__()
+        self._kept: dict[int, object] = {}
+        self.say(title, label, level, index)
+
+    def say(self, title: str, label: str, level: int, index: int) -> None:
+        """What it says and leads to from now on."""
+        self._title = title
+        self._kept = {_PLACE: index, _LABEL: label, _LEVEL: level}
+
+    def data(self, column: int, role: int) -> object:
+        """Its title, its tip, or what it was given."""
+        if role == Qt.ItemDataRole.DisplayRole:
+            return one_line(self._title, LONGEST)
+        if role == Qt.ItemDataRole.ToolTipRole:
+            return tip_of(f"{self._title}  {self._kept[_LABEL]}")
+        kept = self._kept.get(role)
+        return kept if kept is not None else super().data(column, role)
 
 
 class _Delegate(QStyledItemDelegate):
@@ -196,7 +224,7 @@ class Rows(QTreeWidget):
 
     def fill(self, item: QTreeWidgetItem, title: str, label: str, level: int, key: object) -> None:
         """What a row says and leads to."""
-        item.setText(0, one_line(title, 300))
+        item.setText(0, one_line(title, LONGEST))
         item.setData(0, _PLACE, key)
         item.setData(0, _LABEL, label)
         item.setData(0, _LEVEL, level)
@@ -231,7 +259,7 @@ class ContentsPanel(QFrame):
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self._items: list[QTreeWidgetItem] = []
+        self._items: list[_Section] = []
         self._listed: tuple[Outline, PageLabels] | None = None
         self._followed = -1
         self._entry_rows: list[Row] = []
@@ -323,7 +351,7 @@ class ContentsPanel(QFrame):
         parents, depths = outline.parents, outline.depths
         for index, section in enumerate(outline.sections):
             label = labels.listed(section.page)
-            item = self.contents.row(section.title, label, depths[index], index)
+            item = _Section(section.title, label, depths[index], index)
             if parents[index] >= 0:
                 self._items[parents[index]].addChild(item)
             else:
@@ -340,7 +368,8 @@ class ContentsPanel(QFrame):
         for index, (old, new) in enumerate(zip(before.sections, sections, strict=True)):
             label = labels.listed(new.page)
             if old != new or label != labels_before.listed(old.page):
-                self.contents.fill(self._items[index], new.title, label, depths[index], index)
+                self._items[index].say(new.title, label, depths[index], index)
+                self.contents.viewport().update()
 
     def show_figures(self, rows: Sequence[Row]) -> None:
         """List the figures and tables."""
