@@ -15,10 +15,12 @@ from wide_margin.core.digest.sentences import (
     hangs,
     is_left_in_english,
     is_of_licence,
+    stands_alone,
     tells_work,
     without_asides,
 )
 from wide_margin.core.explain import find_definitions
+from wide_margin.core.passages import Sentence
 
 
 @pytest.fixture(scope="module")
@@ -412,3 +414,21 @@ def test_the_word_that_labels_an_abstract_is_no_part_of_its_sentence(tmp_path):
     canvas.save()
     document = read_document(tmp_path / "a.pdf")
     assert gist_lines(document, [0])[0].text.startswith("Comparing the height")
+
+
+@pytest.mark.parametrize(
+    ("said", "is_whole"),
+    [
+        ("Diese Einführung enthält ein Tutorium zur Benutzung von Wellkeep.", True),
+        ("Dort wählen Sie den Deckel oder das Seil für diese Dokumentation.", False),
+        ("Questa introduzione descrive la costruzione di un pozzo di pietra.", True),
+        ("Ann Bale, Cy Dow, Di Eft, Ed Fox, e Francesco P.", False),
+    ],
+)  # fmt: skip
+def test_sentences_that_stand_alone_in_other_languages(said, is_whole):
+    assert stands_alone(Sentence(said, 0, -1, 0, 0, len(said), "body", -1)) is is_whole
+
+
+def test_the_terms_of_a_licence_in_another_language_are_no_gist():
+    assert is_of_licence("Questo documento può essere usato nei termini della licenza GNU.")
+    assert not is_of_licence("Questo documento spiega i termini e le corde dei pozzi.")

@@ -103,7 +103,7 @@ _LICENCE = regex(
     r"|(?:grants?|gives?) (?:\w+ )?permission to (?:use|copy|reproduce|print|distribute)|licen[sc]ed under|under the terms of|redistribut\w+ (?:it|and)|free documentation licen[sc]e"
     r"|general public licen[sc]e|creative commons|(?:is|are|placed|put|released|dedicated|donated) (?:in|into|to) the public domain|all rights reserved|may be (?:freely )?(?:copied|reproduced|distributed))\b", re.I
 )  # fmt: skip
-_LICENCE_ABROAD = regex(
+LICENCE_ABROAD = regex(
     r"(?=.*(?:licen[csçz]|lizenz|licen[tc]i|лиценз|许可|授权|ライセンス|라이선스|\bGPL\b)).*?"
     r"(?:\b(?:unter|gemäß) de[rnm] (?:bedingungen|bestimmungen|lizenz)\b|\bsteht unter\b"
     r"|\b(?:selon|suivant) les (?:termes|conditions)\b|\bsous (?:la |les termes de la )?licence\b|\bconformément aux termes\b"
@@ -136,7 +136,7 @@ _OF_SEVERAL = regex(
 """Speaks of other things, of which there are many."""
 _RESERVED = regex(r".*?\ball rights reserved\b", re.I | re.S)
 _OF_LICENCE_TEXT = regex(
-    r"\bthis License\b|\bModified Versions?\b|^The Free Software Foundation may|^[A-Z]\. [A-Z]|^\d+\. [A-Z]{4,}"
+    r"\bthis License\b|\bModified Versions?\b|^The Free Software Foundation\b.{0,60}\bmay\b|^[A-Z]\. [A-Z]|^\d+\. [A-Z]{4,}"
     r"|\bthe Document under the terms\b"
 )
 """The terms of a licence that is printed whole, which say of no text that it is under them."""
@@ -406,7 +406,7 @@ def _stating(document: ReadDocument) -> Iterator[tuple[int, Sentence]]:
             continue
         is_near = page < FRONT_OF_BOOK or _THIS_ABROAD.match(sentence.text)
         is_of_it = is_near and (
-            _LICENCE_ABROAD.match(sentence.text) or _PERMITTED_ABROAD.match(sentence.text)
+            LICENCE_ABROAD.match(sentence.text) or _PERMITTED_ABROAD.match(sentence.text)
         )
         if is_of_it or _LICENCE.search(sentence.text):
             yield row, sentence

@@ -75,11 +75,23 @@ _THIS = (
     r"|dissertation|report|book|booklet|vignette|work|study|package|software|program|essay|text|tutorial|policy|standard"
     r"|specification|library|chapter|section|part|appendix|newsletter|collection)"
 )
+THIS_ABROAD = (
+    r"(?:(?:dies(?:es|e[rsmn]?)|vorliegende[rsmn]?)\s+(?:\w*handbuch|dokument|arbeit|buch|kapitel|abschnitt|einführung|\w*anleitung|dokumentation|bericht"
+    r"|artikel|beitrag|text|leitfaden|tutori(?:um|al)|übersicht|kurs|teil|anhang|skript|norm|richtlinie|heft|ausgabe)"
+    r"|cet?(?:te)?\s+(?:article|document|manuel|livre|chapitre|section|guide|rapport|thèse|introduction|documentation|tutoriel|notice|ouvrage|texte"
+    r"|brochure|mémoire|annexe|partie|fiche|norme|travail|cours)"
+    r"|est[ea]\s+(?:art[íi](?:culo|go)|artigo|documento|manual|libro|livro|cap[íi]tulo|secci[óo]n|seção|secção|guía|guia|informe|relatório|tesis|tese"
+    r"|introducción|introdução|documentación|documentação|tutorial|texto|trabajo|trabalho|apéndice|apêndice|parte)"
+    r"|quest[oa]\s+(?:articolo|documento|manuale|libro|capitolo|sezione|guida|rapporto|tesi|introduzione|documentazione|tutorial|testo|lavoro|appendice|parte)"
+    r"|(?:dit|deze)\s+(?:artikel|document|\w*handleiding|boek|hoofdstuk|sectie|gids|rapport|proefschrift|inleiding|documentatie|tutorial|tekst)"
+    r"|(?:эт(?:от|а|о)|данн\w\w)\s+(?:документ|руководство|книга|статья|глава|раздел|справочник|учебник|работа|введение))"
+)
+"""The document, or a part of it, in other languages."""
 _SAYS = (
     r"(?:describ|introduc|present|discuss|explain|provid|cover|illustrat|show|review|gives?\b|summari|aims?\b|outlin|propos"
     r"|demonstrat|contains?\b|deals?\b|addresses|offers?|focus|concern|documents|implements|is (?:about|an?|the|intended|meant|for))"
 )
-ITSELF = regex(rf"\b{_THIS}\b")
+ITSELF = regex(rf"\b(?:{_THIS}|{THIS_ABROAD})\b")
 """A sentence that speaks of the document it stands in; in lower-case text."""
 CUES = {
     "purpose": regex(
@@ -87,8 +99,7 @@ CUES = {
         r"|\bwe (?:present|propose|describe|introduce|develop|discuss|illustrate|demonstrate|provide|give|review|outline|show how)\b"
         r"|\b(?:aim|purpose|goal|objective|intention|motivation|idea|mission)s?\b.{0,40}\b(?:is|are|was|were|of|to)\b"
         r"|\b(?:is|are|was|were) (?:designed|intended|meant|written|created|developed|aimed) (?:to|for|at|as|by)\b"
-        r"|\b(?:dieses?|vorliegende[ns]?) (?:arbeit|handbuch|dokument|buch|text)\b|\b(?:cet?|cette) (?:article|document|manuel|livre|travail|thèse)\b"
-        r"|\beste (?:art[íi]culo|documento|manual|libro|trabajo)\b",
+        rf"|\b{THIS_ABROAD}\b",
     ),
     "result": regex(
         r"\b(?:results?|findings|analysis|comparison|experiments?|simulations?|estimates?) (?:show|suggest|indicate|reveal|confirm|demonstrate|are|imply)"

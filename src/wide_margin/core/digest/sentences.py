@@ -6,6 +6,8 @@ import re
 from collections.abc import Collection
 from typing import TYPE_CHECKING
 
+from wide_margin.core.digest.imprint import LICENCE_ABROAD
+from wide_margin.core.digest.roles import THIS_ABROAD
 from wide_margin.core.explain.verbs import has_clause, is_order, seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.layout import UNSPACED, word_count
@@ -26,12 +28,12 @@ _HANGS = regex(
     r"|as a result|for example|for instance|e\.g|i\.e|that is|in other words|on the other hand|in this (?:case|way|example|context|respect)|in that case|by doing so|doing so|to do (?:so|this)"
     r"|(?:at|by|during|in|until|since|before|after) (?:this|that) (?:time|point|moment|date|period)|as (?:above|before|mentioned|noted|described|shown|discussed|we (?:have )?(?:saw|seen))|both of|each of (?:these|them)|one of (?:these|them)|some of (?:these|them)|all of (?:these|them)|most of (?:these|them)"
     r"|it|its|they|their|them|he|she|his|her|this|these|those|that|such|the (?:latter|former|above|following|same|second|third|other|others)|the (?:first|fourth|fifth|sixth|last|rest) (?:is|are|was|were|will|has|have|had)|both|neither|another|others?|here|there|which|where|what follows"
-    r"|dies(?:e[rsnm]?)?|jene[rsnm]?|letztere[rsnm]?|erstere[rsnm]?|jedoch|deshalb|deswegen|daher|dadurch|dabei|dazu|dafür|damit|danach|darum|somit|folglich"
-    r"|trotzdem|dennoch|allerdings|außerdem|dann|auch|es|sie|er|ihr[e]?|aber|und|oder|denn|sonst|zum beispiel|beispielsweise|ce(?:la|ci|s|t|tte)?|il|elle|ils|elles|celui-ci|celle-ci|ceux-ci|celles-ci|ces derni[eè]re?s|ce dernier|cette derni[eè]re|cependant|toutefois|néanmoins|donc|ainsi|puis|ensuite|enfin|mais|et|ou|or|par exemple|par conséquent|de plus|en outre|dans ce cas"
-    r"|est[eao]s?|es[eao]s?|sin embargo|además|entonces|pero|y|aquell[oa]s?|por (?:lo tanto|ejemplo|eso)|no obstante|así|luego|también"
-    r"|quest[oaei]|quell[oaei]|ess[oaie]|tuttavia|però|quindi|inoltre|infine|invece|dunque|perciò|anche|ma|ad esempio|in questo caso"
+    r"|dort|hier|nun|zunächst|zuerst|zudem|ferner|ebenso|hier(?:bei|zu|für|durch|mit)|dar(?:in|aus|an|auf|über)|davon|dies(?:e[rsnm]?)?|jene[rsnm]?|letztere[rsnm]?|erstere[rsnm]?|jedoch|deshalb|deswegen|daher|dadurch|dabei|dazu|dafür|damit|danach|darum|somit|folglich"
+    r"|trotzdem|dennoch|allerdings|außerdem|dann|auch|es|sie|er|ihr[e]?|aber|und|oder|denn|sonst|zum beispiel|beispielsweise|ce(?:la|ci|s|t|tte)?|il|elle|ils|elles|celui-ci|celle-ci|ceux-ci|celles-ci|ces derni[eè]re?s|ce dernier|cette derni[eè]re|là|ici|d['’]abord|également|aussi|pourtant|alors|cependant|toutefois|néanmoins|donc|ainsi|puis|ensuite|enfin|mais|et|ou|or|par exemple|par conséquent|de plus|en outre|dans ce cas"
+    r"|est[eao]s?|es[eao]s?|ahí|allí|aquí|finalmente|sin embargo|además|entonces|pero|y|aquell[oa]s?|por (?:lo tanto|ejemplo|eso)|no obstante|así|luego|también"
+    r"|quest[oaei]|quell[oaei]|ess[oaie]|lì|qui|poi|infatti|pertanto|tuttavia|però|quindi|inoltre|infine|invece|dunque|perciò|anche|ma|ad esempio|in questo caso"
     r"|isso|isto|aquilo|ess[ea]s?|porém|contudo|portanto|assim|além disso|também|mas|nesse caso"
-    r"|dit|dat|deze|die|hij|zij|het|echter|daarom|daardoor|daarnaast|bovendien|dus|maar|ook|bijvoorbeeld|in dat geval"
+    r"|dit|dat|deze|die|hij|zij|het|daar|vervolgens|echter|daarom|daardoor|daarnaast|bovendien|dus|maar|ook|bijvoorbeeld|in dat geval"
     r"|это|этот|эта|эти|он|она|оно|они|однако|поэтому|также|затем|кроме того|например|но|тогда)\b",
     re.I,
 )  # fmt: skip
@@ -51,16 +53,13 @@ _STANDS = regex(
     r"|essay|text|tutorial|policy|standard|specification|chapter|section|part|appendix|newsletter|release|edition|version|licen[sc]e|agreement|act|annex)\b"
     r"|this is (?:an?|the) (?:[\w’'/-]+ ){0,4}(?:manual|guide|handbook|documentation|tutorial|introduction|description|vignette|report|specification)\b"
     r"|in this (?:paper|article|section|chapter|document|manual|guide|vignette|work|study|thesis|report)\b|there (?:is|are|was|were)\b|here (?:we|is)\b|it is (?:not )?(?:possible|important|necessary|recommended|useful|common|advisable|easy|hard|difficult)\b"
-    r"|both \w+ and\b|such as\b|in addition to\b|dieses? (?:handbuch|dokument|arbeit|buch|kapitel|abschnitt)\b|cet?(?:te)? (?:article|document|manuel|livre|chapitre|section|guide|rapport|thèse)\b|es (?:gibt|ist)\b|il (?:existe|faut|est)\b"
+    r"|both \w+ and\b|such as\b|in addition to\b|es (?:gibt|ist)\b|il (?:existe|faut|est)\b"
     r"|dies ist (?:das|die|eine?) (?:[\w-]+ ){0,3}(?:\w*handbuch|\w*anleitung|dokumentation|einführung|beschreibung|dokument)\b"
     r"|(?:ceci|ce document) est (?:un|une|le|la) (?:\w+ ){0,3}(?:manuel|guide|documentation|introduction|document)\b"
     r"|est[ea] (?:es|é) (?:una?|uma?|el|la|[oa]) (?:\w+ ){0,3}(?:manual|guía|guia|documento|documentación|documentação|introducción|introdução)\b"
     r"|quest[oa] è (?:una?|il|la) (?:\w+ ){0,3}(?:manuale|guida|documento|documentazione|introduzione)\b"
     r"|dit is (?:een|de|het) (?:\w+ ){0,3}(?:\w*handleiding|gids|document|documentatie|inleiding)\b"
-    r"|est[ea] (?:art[íi]culo|documento|manual|libro|livro|trabajo|trabalho|guía|tesis|tese|informe|relatório|cap[íi]tulo|sección|seção)\b"
-    r"|quest[oa] (?:documento|manuale|guida|libro|articolo|tutorial|rapporto|tesi|capitolo|sezione)\b"
-    r"|(?:dit|deze) (?:document|handleiding|boek|gids|artikel|rapport|proefschrift|hoofdstuk|sectie)\b"
-    r"|эт(?:от|а|о) (?:документ|руководство|книга|статья|учебник|глава|раздел)\b)",
+    rf"|{THIS_ABROAD}\b)",
     re.I,
 )  # fmt: skip
 _FOLLOWS = regex(
@@ -78,6 +77,8 @@ _ASIDE = regex(
 _CODE = regex(r"[\\{}@$<>=|#^~]|::|\w_\w|\w\(\)|\w\.\w+\(")
 _MATHS = regex(r"[∑∏∫√≤≥≠≈∈∀∃αβγδεθλμνπρστφχψω∂∇×÷]|\b[a-z]\s*[=<>]\s*[\w(]")
 _ENDS = regex(r"[.!?。！？．｡][\"'”’»)\]]*$")
+FEWEST_WRITTEN_SMALL = 2
+"""Words of a sentence that begin with a small letter, where its script has such."""
 _QUOTES = "\"'“‘«([「『（"
 _IN_CAMEL = regex(r"[a-z]+[A-Z]\w*\b")
 _WORDS = regex(r"[\w’'-]+|[^\w\s]")
@@ -149,7 +150,7 @@ def form_of(text: str) -> str:
 
 def is_of_licence(text: str) -> bool:
     """Whether a sentence has the wording of a licence, wherever it stands, or of an imprint."""
-    said = (_OF_LICENCE, _OF_LICENCE_UNSPACED, _OF_THE_COPY)
+    said = (_OF_LICENCE, _OF_LICENCE_UNSPACED, _OF_THE_COPY, LICENCE_ABROAD)
     return any(pattern.search(text) for pattern in said)
 
 
@@ -198,10 +199,17 @@ def stands_alone(sentence: Sentence, names: Collection[str] = ()) -> bool:
         return False
     if not _ENDS.search(text) or not _starts(text, names):
         return False
-    if hangs(text) or text.count("\t") or _SPACED.search(text):
+    if hangs(text) or text.count("\t") or _SPACED.search(text) or _only_names(text):
         return False
     letters = sum(map(str.isalpha, text))
     return letters >= 0.68 * len(text.replace(" ", "")) and text.count(". .") == 0
+
+
+def _only_names(text: str) -> bool:
+    """Whether hardly a word is written small: "Ann Bale, Cy Dow, Di Eft, e Francesco P."."""
+    told = [word for word in text.split() if word[:1].isalpha()]
+    n_large = sum(word[0].isupper() for word in told)
+    return n_large > 1 and len(told) - n_large < FEWEST_WRITTEN_SMALL
 
 
 def says_something(text: str) -> bool:
