@@ -84,3 +84,11 @@ def test_who_made_another_thing_does_not_answer(tmp_path):
 def test_what_may_be_done_with_a_thing_is_not_what_it_does(tmp_path, language, typed, may, said):
     answer = answer_of(tmp_path / "a.pdf", language, typed, may, said)
     assert answer.quotes[0].text == said
+
+
+def test_a_line_that_is_typed_does_not_say_what_a_program_does(tmp_path):
+    answer = answer_of(
+        tmp_path / "a.pdf", "de", "Was macht quorble?", "> quorble seil holen am abend.",
+        "quorble hebt den vollen Eimer aus dem Brunnen.",
+    )  # fmt: skip
+    assert answer.quotes[0].text == "quorble hebt den vollen Eimer aus dem Brunnen."

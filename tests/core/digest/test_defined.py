@@ -1033,3 +1033,15 @@ def test_what_a_script_or_function_does_is_told_where_it_gets_its_name(tmp_path,
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert begins in answer.quotes[-1].text
     assert answer.sure >= 0.6
+
+
+def test_an_option_is_described_under_its_other_form(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Options"), ("entry", "-c, --chrope=name|Change the rope to that name."),
+         ("entry", "-d|Keep the lid closed all night.")],
+        [("h1", "2 Others"), ("text", "There is no other one.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("What does the --chrope option do?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("-c, --chrope")
+    assert answer.sure >= 0.8

@@ -198,3 +198,23 @@ def test_a_title_says_what_a_thing_with_an_everyday_name_is(tmp_path):
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is Cyclone?", WHOLE, None)
     assert answer.quotes[0].text == "Cyclone: A Set of Gates for Deep Wells"
     assert answer.sure >= 0.6
+
+
+@pytest.mark.parametrize(
+    "said",
+    ["wellkeep(1) creates a place where the water of a well is kept.",
+     "The Wellkeep Quorble package is a tool that lets keepers see the water of a well."],
+)  # fmt: skip
+def test_a_section_or_another_word_may_stand_behind_a_name(said):
+    found = naming(("wellkeep",))
+    assert found.works.match(said.lower())
+
+
+@pytest.mark.parametrize(
+    ("typed", "asks"),
+    [("Who develops it?", True), ("Who built this program?", True),
+     ("Who developed the rope of hemp?", False)],
+)  # fmt: skip
+def test_who_develops_the_whole_is_asked_of_its_front(introduced, typed, asks):
+    answer = introduced.answer(typed, WHOLE, None)
+    assert (answer.kind == "overview: authors and date") is asks

@@ -214,3 +214,15 @@ def test_works_are_told_where_their_title_is_no_section(tmp_path):
         sentences = document.text.sentences
         assert ({s.kind for s in sentences if s.page == 5} == {"works"}) == is_listed
         assert not any(s.kind == "works" for s in sentences if s.page != 5)
+
+
+def test_works_are_told_with_an_index_behind_them(tmp_path):
+    path = tmp_path / "works.pdf"
+    works = [("item", f"[{k}] Ann Bale and Cy Dow. On the keeping of wells, {1990 + k}.")
+             for k in range(6)]  # fmt: skip
+    rows = [("text", f"{name}, {k}, {k + 20}") for k in range(30, 40)
+            for name in ("bucket", "drum", "gate")]  # fmt: skip
+    text = ("text", "The gate of the well is opened in the morning, and the keeper notes it.")
+    make_pdf(path, [[("h1", "1 Wells"), *[text] * 6], [("h1", "Bibliography"), *works], rows])
+    sentences = read_document(path).text.sentences
+    assert {s.kind for s in sentences if "Ann Bale" in s.text} == {"works"}

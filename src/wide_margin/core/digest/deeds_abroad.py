@@ -29,7 +29,8 @@ _NAMED = rf"(?:{_ARTICLE}\s*)?(?:{_KINDS}\s+)?(?P<name>[^?¿]{{2,60}}?)"
 _DOES = regex(
     rf"^\W*(?:was\s+(?:macht|bewirkt|tut|leistet)|wozu\s+dient|que\s+fait|à\s+quoi\s+sert|qué\s+hace|para\s+qué\s+sirve"
     rf"|(?:che\s+)?cosa\s+fa|(?:a\s+(?:che\s+)?)?cosa\s+serve|o\s+que\s+faz|para\s+que\s+serve|wat\s+doet|waarvoor\s+dient"
-    rf"|vad\s+gör|hvad\s+gør|hva\s+gjør)\s+{_NAMED}\W*$", re.I
+    rf"|vad\s+gör|hvad\s+gør|hva\s+gjør|что\s+делает|для\s+чего\s+(?:нуж\w+|служит|предназначен\w*)|co\s+robi|do\s+czego\s+służy"
+    rf"|co\s+dělá|k\s+čemu\s+slouží)\s+{_NAMED}\W*$", re.I
 )  # fmt: skip
 """Asks what something does."""
 _MADE = (
@@ -60,7 +61,7 @@ _ONE_DID = regex(
 """Somebody made it."""
 _MAY = (
     r"(?:kann|können|muss|müssen|sollte[n]?|darf|dürfen|peu(?:t|vent)|doi(?:t|vent)|puede[n]?|debe[n]?|può|possono"
-    r"|dev(?:e|ono)|pode[m]?|devem|kan|kunnen|moet(?:en)?)\b"
+    r"|dev(?:e|ono)|pode[m]?|devem|kan|kunnen|moet(?:en)?|может|могут|можно|должн\w+|może|mogą|można|musi|může|mohou|lze)\b"
 )
 """Begins what can or must be done with a thing, and not what it does itself."""
 NEAR = 60
@@ -90,9 +91,7 @@ def asks_who_abroad(typed: str) -> bool:
 def _doing(document: ReadDocument, answer: Answer, name: str) -> Answer:
     """The answer with the first sentence that begins with a thing and goes on."""
     thing = re.escape(without_article(name).strip(" “”\"«»„‘’'"))
-    head = (
-        rf"\W*(?:{_ARTICLE}\s*)?(?:{_KINDS}\s+)?[\W_]*{thing}(?!\w)(?:\s*[\[{{(][^\]}})]*[\]}})])*"
-    )
+    head = rf"(?![>$#%]\s)\W*(?:{_ARTICLE}\s*)?(?:{_KINDS}\s+)?[\W_]*{thing}(?!\w)(?:\s*[\[{{(][^\]}})]*[\]}})])*"
     begins = re.compile(
         rf"{head}(?:\s+(?!{_MAY})|\s*(?:[-–—:]|\s:)\s+)[^\W\d_]+[’']?[^\W\d_]*,?\s+\S+\s+\S", re.I
     )

@@ -138,6 +138,10 @@ def rows_titled(document: ReadDocument, name: str) -> range:
     return range(0)
 
 
+_OTHER_FORM = r"[–—-]{1,2}[\w-]+(?:[= ][^\s,]+)?\s?[,/|]\s?"
+"""Another form of an option before the one that is asked for: "-c, --chdir"."""
+
+
 def rows_of_option(document: ReadDocument, name: str) -> range:
     """Rows of what is said of an option of a command line: "-C  Show more", and what follows.
 
@@ -146,7 +150,7 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
     rest = name.lstrip("-")
     # Some writers draw the line of "wet_rope" between two words.
     option = _AS_PRINTED[len(name) - len(rest)] + re.escape(rest).replace("_", "[_ ]")
-    begins = re.compile(rf"(?:[^\w–—-]|_){{0,2}}{option}(?=$|[\s,:;|=<\[(/])")
+    begins = re.compile(rf"(?:[^\w–—-]|_){{0,2}}(?:{_OTHER_FORM})?{option}(?=$|[\s,:;|=<\[(/])")
     paragraphs = document.paragraphs
     for at, paragraph in enumerate(paragraphs):
         match = begins.match(paragraph.text)

@@ -273,7 +273,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     one = (
         rf"(?:\w[\w-]*\s?/\s?)?(?:{either})(?:\s?/\s?\w[\w-]*)?"  # "Wellkeep/Wellkeep-lite is a …"
     )
-    name = rf"{one}(?:\s+(?:{either}))*(?:\s+{THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
+    name = rf"{one}(?:\(\d\w?\))?(?:\s+(?:{either}))*(?:\s+(?:[\w-]+\s+)?{THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
     spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\((?:{either})(?:\s+(?:for|in)\s+short)?\)"
     known_as = rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:aka|a\.k\.a\.|alias)\s+(?:{either})"
     begins = (

@@ -34,7 +34,8 @@ _ENDS_IN_PLACES = regex(r"[\s,.]+(?:\d{1,4}|[ivxlc]{1,6})(?:\s*[,–-]\s*\d{1,4}
 _YEAR = regex(r"\b(?:1[5-9]|20)\d\d[a-z]?\b")
 _OF_WORK = regex(
     r"\b[^\W\d_]\.(?:[ -]?[^\W\d_]\.)*,?\s|\bpp?\.|\d+\s*(?:\(\d+\))?\s*:\s*\d+"
-    r"|\b(?:doi|isbn|issn|https?|press|verlag|journal|ed(?:s|itors?)?)\b",
+    r"|\b(?:doi|isbn|issn|https?|press|verlag|journal|ed(?:s|itors?)?|technical report|proceedings|proc\.|conference"
+    r"|symposium|workshop|university|thesis)\b|^\[[\w+-]{1,12}\]\s",
     re.I,
 )
 _LEADERS = regex(r"(?:\.\s?){4,}|…{2,}|\t")
@@ -130,8 +131,10 @@ def _section_kinds(
         if _LISTING_TITLE.search(section.title):
             if _share(inside, lambda p: _is_entry(p, listings)) >= LISTED:
                 kind = "listing"
-        elif _WORKS_TITLE.search(section.title) and _share(inside, _is_work) >= LISTED:
-            kind = "works"
+        elif _WORKS_TITLE.search(section.title):
+            # An index without a title of its own may follow.
+            before = [paragraph for paragraph in inside if paragraph.page not in listings]
+            kind = "works" if _share(before, _is_work) >= LISTED else kind
         if kind:
             kinds[index] = kind
     return kinds
