@@ -270,6 +270,10 @@ def test_the_handbook_is_a_manual_without_authors(handbook):
         ("Well Act", "Section 1 Definitions", "The keeper shall cover the well. The parties shall"
          " hereby agree. Notwithstanding section 2, the licensee shall pay, provided that he may.",
          DocumentKind.STATUTE),
+        ("Server Design Draft", "Chapter 1. Requests", "Who asks is told at once."
+         " The server keeps a list, and a request that is late waits in its queue for long."
+         " Requests are kept in the order in which they came, by each client in its own row.",
+         DocumentKind.OTHER),
         ("A Tale of Two Wells", "Chapter I",
         "He said that she went away. She cried, and he asked her"
          " what she thought. He replied that he looked and she came, and he went home.",
@@ -1219,3 +1223,9 @@ def test_teams_and_editors_are_named_whole(facts_of, line):
 )
 def test_months_in_their_plain_form(said, date):
     assert next(iso_of(match) for pattern in DATES if (match := pattern.search(said))) == date
+
+
+def test_a_person_is_named_and_not_the_body_behind_the_name(facts_of):
+    line = "Marta P. Lindqvist, W Consortium"
+    facts = facts_of(("title", "Keeping a Village Well"), ("author", line))
+    assert texts(facts.authors) == ["Marta P. Lindqvist"]

@@ -431,4 +431,5 @@ def test_sentences_that_stand_alone_in_other_languages(said, is_whole):
 
 def test_the_terms_of_a_licence_in_another_language_are_no_gist():
     assert is_of_licence("Questo documento può essere usato nei termini della licenza GNU.")
+    assert is_of_licence("Licensed under the Well License, Version 2.0; you may not use this file.")
     assert not is_of_licence("Questo documento spiega i termini e le corde dei pozzi.")

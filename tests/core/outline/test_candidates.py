@@ -94,6 +94,19 @@ def test_a_label_on_a_line_of_its_own_is_joined_to_its_title():
     ]
 
 
+@pytest.mark.parametrize(
+    ("said", "is_one"),
+    [("Copyright © 2008 Holm AB, All Rights Reserved", False), ("© 2008 Ann Bale", False),
+     ("Copyright and licence", True)],
+)  # fmt: skip
+def test_who_holds_the_rights_is_no_heading(said, is_one):
+    page = [line(0, said, 60.0, size=16.0, is_bold=True),
+            *[line(0, BODY, 120.0 + 14 * k) for k in range(5)]]  # fmt: skip
+    paragraphs = paragraphs_of([page], 10.0, Counter())
+    found = [c.title for c in find_candidates(paragraphs, 10.0, "Serif", frozenset())]
+    assert found == ([said] if is_one else [])
+
+
 @pytest.mark.parametrize(("x", "title"), [(520.0, "Wells"), (72.0, "17 Wells")])
 def test_the_number_of_the_page_in_its_corner_is_no_part_of_a_title(x, title):
     number = line(0, "17", 40.0, size=12.0, box=(x, 40.0, x + 12, 52.0))

@@ -54,7 +54,7 @@ _IN_SECTIONS = {
     DocumentKind.ARTICLE: r"^(?:\d+\.?\s+)?(?:abstract|introduction|methods?|results|discussion|conclusions?|related work|references|acknowledge?ments|bibliography|summary(?: and .*)?|concluding remarks)\b",
     DocumentKind.MANUAL: r"install|getting started|usage|options|commands|configur|troubleshoot|reference|how to|using|files|examples|setup|functions|keywords|bugs",
     DocumentKind.REPORT: r"executive summary|findings|recommendations|key figures|outlook|balance sheet|financial|activities|year in",
-    DocumentKind.STATUTE: r"^(?:article|section|§|art\.|clause|chapter|schedule|part)\s*[\divxlc]+|definitions|termination|liability|warranty|governing law|scope|penalt",
+    DocumentKind.STATUTE: r"^(?:article|section|§|art\.|clause|schedule)\s*[\divxlc]+|definitions|termination|liability|warranty|governing law|scope|penalt",
     DocumentKind.THESIS: r"declaration|acknowledge?ments|state of the art|research question|methodology|future work|danksagung|remerciements|curriculum vitae",
     DocumentKind.NARRATIVE: r"^(?:chapter|act|scene|book|canto|kapitel|chapitre)\s+[\divxlc]+\.?$|prologue|epilogue|dramatis personae",
 }  # fmt: skip

@@ -108,6 +108,9 @@ def names_in_line(text: str) -> list[str]:
     plain = _TITLES.sub(" ", _BY.sub("", plain))
     body = _BODY.search(plain)
     if body and not _ONLY_ARTICLE.match(said := body["name"] or body["abroad"]):
+        before = plain[: body.start()].strip()
+        if before.endswith(",") and (people := names_in_line(before.rstrip(" ,"))):
+            return people  # who belong to it
         rest = (plain[: body.start()] + plain[body.end() :]).strip(" ,.")
         return [" ".join(said.split())] if word_count(rest) <= MOST_BESIDE_BODY else []
     parts = [" ".join(part.split()).strip(" .,:-") for part in _SPLIT.split(plain)]

@@ -104,7 +104,7 @@ _OF_THE_COPY = regex(
 _OF_LICENCE = regex(
     r"\b(?:permission is (?:hereby )?granted|redistributions? (?:in|of)|verbatim copies|see the (?:\w+ ){1,5}licen[sc]e for (?:more )?details|(?:copyright|permission) notice"
     r"|without (?:even )?(?:the implied |any )?warrant|merchantability|copy of (?:the|this) (?:[\w/-]+ ){0,6}licen[sc]e|may be used to endorse"
-    r"|all rights reserved|under the (?:terms|conditions) of (?:the|this)|free documentation licen[sc]e"
+    r"|all rights reserved|^\W*(?:this \w+ is )?licensed under the\b|under the (?:terms|conditions) of (?:the|this)|free documentation licen[sc]e"
     r"|hope that it will be useful|(?:for|is) informational purposes only|subject to change without (?:prior )?notice"
     r"|(?:(?:shall|will|can|may) not|cannot) be (?:held )?(?:liable|responsible) for|in no event (?:shall|will)|makes? no warrant"
     r"|no (?:warranty|warranties|liability|representations?) (?:of any kind|is|are|with respect|whatsoever)|(?:registered )?trademarks? (?:of|or registered)"

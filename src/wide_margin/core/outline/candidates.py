@@ -129,6 +129,10 @@ _DAY_ALONE = regex(
 """A day, its month and its year: "January 3, 2023", "3. Januar 2023"."""
 
 
+_HELD = regex(r"\W*(?:copyright\s*(?:©|\(c\)|\d{4})|©\s*(?:copyright\s*)?\d{4})", re.I)
+"""Says who holds the rights: "Copyright © 2008 Ann Bale"."""
+
+
 def find_candidates(
     paragraphs: Sequence[Paragraph], body_size: float, face: str, passed_over: frozenset[int]
 ) -> list[Candidate]:
@@ -172,7 +176,7 @@ def _could_be(paragraph: Paragraph, body_size: float, face: str) -> bool:
         return False
     if paragraph.kind == "caption" or (paragraph.kind == "note" and not text[:1].isdigit()):
         return False
-    if _is_date_of_issue(paragraph):
+    if _is_date_of_issue(paragraph) or _HELD.match(text):
         return False
     line = paragraph.pieces[0].line
     if paragraph.kind == "side" and line.box[2] - line.box[0] < SIDEWAYS * line.size:
