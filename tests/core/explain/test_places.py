@@ -28,6 +28,7 @@ def document(tmp_path_factory):
         [("h1", "References"),
          ("text", "Author A, Bauthor B (2004). On the reading of gauges. Journal of Tides, 7, 1-9."),
          ("text", "Cauthor, C. (1980). Marks and their movement. Harbour Press."),
+         ("text", "Cauthor, C. (1994). More marks and their movement. Harbour Press."),
          ("text", "Dauthor D (1990a). Floats. In Notes on Tides, pp. 3-8.")],
         [("h1", "Appendix A Forms"), ("text", FILL)],
     ], bookmarks=titles)  # fmt: skip
@@ -57,6 +58,9 @@ def row_of(document, words):
         ("as Author and Bauthor (2004) say", "Author and Bauthor (2004)", "Author A, Bauthor B (2004)"),
         ("long ago (Cauthor 1980, p. 104)", "Cauthor 1980", "Cauthor, C. (1980)"),
         ("(Dauthor, 1990a)", "Dauthor, 1990a", "Dauthor D (1990a)"),
+        ("by floats (3LS, Author and Bauthor 2004)", "Author and", "Author A, Bauthor B (2004)"),
+        ("of marks (Cauthor 1980, 1994)", "Cauthor 1980", "Cauthor, C. (1980)"),
+        ("of marks (Cauthor 1980, 1994)", "Cauthor 1994", "Cauthor, C. (1994)"),
         ("the section on locking", "the section on locking", "1.2 Locking"),
         ("forms are in the appendix", "the appendix", "Appendix A Forms"),
     ],

@@ -44,6 +44,7 @@ _CITED = regex(
     r"(?:,?\s+(?:et\s+al\.?|and\s+others|u\.\s?a\.))?)"
     r"(?:’s|'s)?,?\s*(?P<open>[(\[])?\s*(?P<year>(?:1[5-9]|20)\d\d)(?P<letter>[a-z])?(?P<pages>(?:[,:]\s*(?:pp?\.\s*)?\d+(?:[–-]\d+)?)*)(?(open)[^()\[\]]{0,60}[)\]])"
 )  # fmt: skip
+_YEARS = regex(r",\s*((?:1[5-9]|20)\d\d[a-z]?)\b")
 _KEYED = regex(
     r"\[(?P<ids>[A-Za-z+]{0,8}\d{1,4}[a-z]?(?:\s*[,;–-]\s*[A-Za-z+]{0,8}\d{1,4}[a-z]?)*)(?:,\s*[^\]]{1,30})?\]"
 )
@@ -181,10 +182,24 @@ class _Finder:
     def works(self, text: str) -> Found:
         """Cited works: by authors and year, or by the key in brackets."""
         for match in _CITED.finditer(text):
-            row = self._targets.work(match["names"], match["year"] + (match["letter"] or ""))
+            year, names = match["year"] + (match["letter"] or ""), match["names"]
+            row = self._targets.work(names, year)
+            while row is None and ", " in names:  # "(3SLS, Bale and Dow 1962)"
+                names = names.partition(", ")[2]
+                row = self._targets.work(names, year)
+            if row is None and match["open"]:
+                names = match["names"]
             if row is not None or match["open"]:
-                written = match[0].rstrip(" ,;:")
-                yield match.start(), match.end(), self._to_paragraph(written, row)
+                start = match.start() + len(match["names"]) - len(names)
+                more = list(_YEARS.finditer(match["pages"]))
+                end = match.start("pages") if more and not match["open"] else match.end()
+                written = text[start:end].rstrip(" ,;:")
+                yield start, end, self._to_paragraph(written, row)
+                for other in more:  # "Dow 2006, 2002"
+                    if (another := self._targets.work(names, other[1])) is not None:
+                        at = match.start("pages")
+                        span = at + other.start(1), at + other.end(1)
+                        yield *span, self._to_paragraph(f"{names} {other[1]}", another)
         for match in _KEYED.finditer(text):
             for part in re.finditer(r"[A-Za-z+]{0,8}\d{1,4}[a-z]?", match["ids"]):
                 row = self._targets.keyed_work(part[0])
