@@ -20,7 +20,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from wide_margin.core.digest.front import begins_abstract
-from wide_margin.core.digest.roles import CUES, ITSELF, OUTLINES, Role, roles_of
+from wide_margin.core.digest.roles import CUES, ITSELF, ITSELF_ABROAD, OUTLINES, Role, roles_of
 from wide_margin.core.digest.sentences import (
     SHORTEST,
     form_of,
@@ -306,7 +306,11 @@ def _rows_on_itself(
     """Rows of sentences that speak of the document, or name what its title names."""
     index = document.index
     sentences = document.text.sentences
-    rows = {k for k in np.flatnonzero(usable).tolist() if ITSELF.search(sentences[k].text.lower())}
+    patterns = (ITSELF,) if index.language == "en" else (ITSELF, ITSELF_ABROAD)
+    rows = {
+        k for k in np.flatnonzero(usable).tolist() for text in (sentences[k].text.lower(),)
+        if any(pattern.search(text) for pattern in patterns)
+    }  # fmt: skip
     for stem in index.analyser.terms(" ".join((document.facts.title, *names))):
         if (number := index.term_ids.get(stem)) is not None:
             rows.update(index.by_sentence.of(number)[0].tolist())

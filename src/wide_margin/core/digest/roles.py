@@ -76,7 +76,7 @@ _THIS = (
     r"|specification|library|chapter|section|part|appendix|newsletter|collection)"
 )
 THIS_ABROAD = (
-    r"(?:(?:dies(?:es|e[rsmn]?)|vorliegende[rsmn]?)\s+(?:\w*handbuch|dokument|arbeit|buch|kapitel|abschnitt|einführung|\w*anleitung|dokumentation|bericht"
+    r"(?=[dvceqэд])(?:(?:dies(?:es|e[rsmn]?)|vorliegende[rsmn]?)\s+(?:\w*handbuch|dokument|arbeit|buch|kapitel|abschnitt|einführung|\w*anleitung|dokumentation|bericht"
     r"|artikel|beitrag|text|leitfaden|tutori(?:um|al)|übersicht|kurs|teil|anhang|skript|norm|richtlinie|heft|ausgabe)"
     r"|cet?(?:te)?\s+(?:article|document|manuel|livre|chapitre|section|guide|rapport|thèse|introduction|documentation|tutoriel|notice|ouvrage|texte"
     r"|brochure|mémoire|annexe|partie|fiche|norme|travail|cours)"
@@ -91,15 +91,18 @@ _SAYS = (
     r"(?:describ|introduc|present|discuss|explain|provid|cover|illustrat|show|review|gives?\b|summari|aims?\b|outlin|propos"
     r"|demonstrat|contains?\b|deals?\b|addresses|offers?|focus|concern|documents|implements|is (?:about|an?|the|intended|meant|for))"
 )
-ITSELF = regex(rf"\b(?:{_THIS}|{THIS_ABROAD})\b")
-"""A sentence that speaks of the document it stands in; in lower-case text."""
+ITSELF, ITSELF_ABROAD = regex(rf"\b{_THIS}\b"), regex(rf"\b{THIS_ABROAD}\b")
+"""A sentence that speaks of the document it stands in, in English and not; in lower-case text."""
 CUES = {
     "purpose": regex(
         rf"\b{_THIS}\s+(?:\w+\s+)?{_SAYS}|\bin (?:this|the present) (?:paper|article|work|vignette|thesis|report|study)\b"
         r"|\bwe (?:present|propose|describe|introduce|develop|discuss|illustrate|demonstrate|provide|give|review|outline|show how)\b"
         r"|\b(?:aim|purpose|goal|objective|intention|motivation|idea|mission)s?\b.{0,40}\b(?:is|are|was|were|of|to)\b"
         r"|\b(?:is|are|was|were) (?:designed|intended|meant|written|created|developed|aimed) (?:to|for|at|as|by)\b"
-        rf"|\b{THIS_ABROAD}\b",
+        r"|\b(?:dieses?|vorliegende[ns]?) (?:arbeit|handbuch|dokument|buch|text|einführung|anleitung|dokumentation|leitfaden)\b"
+        r"|\b(?:cet?|cette) (?:article|document|manuel|livre|travail|thèse|guide|introduction|documentation|tutoriel)\b"
+        r"|\best[ea] (?:art[íi]culo|documento|manual|libro|livro|trabajo|trabalho|guía|guia|introducción|introdução|documentación)\b"
+        r"|\bquest[oa] (?:documento|manuale|guida|libro|articolo|introduzione|documentazione)\b",
     ),
     "result": regex(
         r"\b(?:results?|findings|analysis|comparison|experiments?|simulations?|estimates?) (?:show|suggest|indicate|reveal|confirm|demonstrate|are|imply)"

@@ -150,8 +150,8 @@ def form_of(text: str) -> str:
 
 def is_of_licence(text: str) -> bool:
     """Whether a sentence has the wording of a licence, wherever it stands, or of an imprint."""
-    said = (_OF_LICENCE, _OF_LICENCE_UNSPACED, _OF_THE_COPY, LICENCE_ABROAD)
-    return any(pattern.search(text) for pattern in said)
+    said = (_OF_LICENCE, _OF_LICENCE_UNSPACED, _OF_THE_COPY)
+    return any(pattern.search(text) for pattern in said) or bool(LICENCE_ABROAD.match(text))
 
 
 def is_in_script(text: str, language: str) -> bool:
