@@ -79,3 +79,10 @@ def test_all_is_swept_at_last_in_a_window_that_is_never_left(sweeper, monkeypatc
     monkeypatch.setattr(sweeping, "STILL_S", -1.0)
     sweeper.look()
     assert ring() is None
+
+
+def test_a_window_that_is_closed_is_swept(sweeper, qtbot, monkeypatch):
+    monkeypatch.setattr(sweeping, "EVERY_MS", 1)
+    ring, _kept = ring_among(10)
+    sweeper.sweep_soon()
+    qtbot.waitUntil(lambda: ring() is None)

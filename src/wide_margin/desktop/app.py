@@ -41,8 +41,10 @@ def make_application() -> QApplication:
 class Windows:
     """All windows of the application; they share store and settings, and hear of each other."""
 
-    def __init__(self, store: Store, settings: SettingsKeeper) -> None:
-        self._store, self._settings = store, settings
+    def __init__(
+        self, store: Store, settings: SettingsKeeper, sweeper: Sweeper | None = None
+    ) -> None:
+        self._store, self._settings, self._sweeper = store, settings, sweeper
         self._hub = EntryHub()
         self.open: list[MainWindow] = []
         application = QApplication.instance()
@@ -54,7 +56,7 @@ class Windows:
         window = MainWindow(self._store, self._settings, self._hub)
         window.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         window.window_asked.connect(self.add)
-        window.closed.connect(lambda: self.open.remove(window))
+        window.closed.connect(lambda: self._closed(window))
         self.open.append(window)
         if len(self.open) > 1:
             window.move(window.pos().x() + 32, window.pos().y() + 32)
@@ -62,6 +64,11 @@ class Windows:
         if path is not None:
             window.open(path)
         return window
+
+    def _closed(self, window: MainWindow) -> None:
+        self.open.remove(window)
+        if self._sweeper is not None and self.open:  # a window refers to itself
+            self._sweeper.sweep_soon()
 
     def _share(self, *_: object) -> None:
         """The window in front is read first; the others take what is left."""
@@ -99,7 +106,7 @@ def run(
     """Open the window and stay until it is closed; the exit code."""
     logging.basicConfig(level=os.environ.get("WIDE_MARGIN_LOG", "WARNING"))
     application = make_application()
-    Sweeper(application)
+    sweeper = Sweeper(application)
     where = default_store_path()
     named = str(file) if file is not None else None
     if named is not None and not is_address(named):
@@ -110,7 +117,7 @@ def run(
     if model:
         settings.hold_for_now(model_address=model, model_name="")
     opened = open_store(where)
-    windows = Windows(opened.store, settings)
+    windows = Windows(opened.store, settings, sweeper)
     window = windows.add()
     for trouble in (settings.trouble, opened.trouble):
         if trouble is not None:

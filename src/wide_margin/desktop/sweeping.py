@@ -60,6 +60,10 @@ class Sweeper(QObject):
         gc.freeze()
         self._swept = time.monotonic()
 
+    def sweep_soon(self) -> None:
+        """Look through everything in a moment: a window has been closed."""
+        QTimer.singleShot(EVERY_MS, self.sweep)
+
     def _turned_to(self, state: Qt.ApplicationState) -> None:
         if state != Qt.ApplicationState.ApplicationActive:
             QTimer.singleShot(EVERY_MS, self._sweep_if_left)

@@ -15,6 +15,8 @@ from wide_margin.core.search.inverted import plainly_asked
         ("fr", "Où est le garde-manger ?", "Où est le garde-manger ?"),
         ("de", "Wie lege ich ein neues Konto an?", "Wie anlege ich ein neues Konto?"),
         ("de", "Wann schließt man den Deckel ab?", "Wann abschließt man den Deckel?"),
+        ("fr", "Où prendre rendez-vous ?", "Où prendre rendez-vous ?"),
+        ("de", "Warum ist der Deckel zu?", "Warum ist der Deckel zu?"),
         ("de", "Wie alt ist das Seil?", "Wie alt ist das Seil?"),
         ("nl", "Hoe stel ik de klok in?", "Hoe instel ik de klok?"),
         ("en", "Where does it turn on?", "Where does it turn on?"),

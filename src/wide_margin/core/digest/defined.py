@@ -254,7 +254,8 @@ def _doing(
     """
     bare_name = without_kind(name)
     name, is_function = bare_name, bool(kind) or bare_name != name
-    thing = re.escape(without_article(name.lower()).strip())
+    plain = without_article(name.lower()).strip()
+    thing = re.escape(plain)
     if (row := _row_introducing(document, name, thing)) is not None:
         return told_by(document, answer, row, row + 1, OF_SECTION)
     is_said = bool(answer.quotes) and _says_what_does(answer.quotes[0].text, name)
@@ -262,7 +263,6 @@ def _doing(
     told = _with_rows(document, question, answer, name, rows)
     if told is not answer:
         said = told.quotes[-1].text
-        plain = without_article(name.lower()).strip()
         is_told = plain in said.lower() or _begins_doing(said)
         if is_told or rows_titled(document, plain):
             return told

@@ -21,9 +21,11 @@ _ASKS = regex(
     r"|^\W*(?:which|what)\s+(?P<before>\S.*?)\s+versions?\s+(?:is|are|do|does)\b.*\b(?:need\w*|requir\w+|necessary|depends?|support\w*|works?)\W*$",
     re.I,
 )  # fmt: skip
+"""Asks which version of a thing must be had, or may."""
 _NUMBER = r"v?\d+(?:\.\d+)*(?:\.x)?"
 _BOUND = rf"{_NUMBER}\s*(?:\(?or\s+(?:later|newer|higher|above|greater|better|more recent)|\+|and\s+(?:above|up|later|newer|higher))"
 _MUST = r"(?:needs?|needed|requires?|required|depends?\s+on|at\s+least|minimum|must\s+(?:be|have)|works?\s+(?:only\s+)?(?:with|under|on)|compatible\s+with|tested\s+(?:with|on|under))"
+"""A version, "or later" behind it, and what says that it must be had."""
 APART = 40
 """Letters between a name and its version."""
 NEEDED, BOUND = 0.75, 0.8
@@ -36,10 +38,10 @@ def with_needed_version(document: ReadDocument, answer: Answer) -> Answer:
     if asked is None or answer.reach.kind != "document":
         return answer
     name = (asked["name"] or asked["before"]).strip(" “”\"'")
-    thing = re.escape(name)
-    at_least = re.compile(rf"\b{thing}\b.{{0,{APART}}}?\b{_BOUND}", re.I)
+    thing = rf"(?<!\w){re.escape(name)}(?!\w)"
+    at_least = re.compile(rf"{thing}.{{0,{APART}}}?\b{_BOUND}", re.I)
     version = re.compile(
-        rf"\b{_MUST}\b.*?\b{thing}\b.{{0,{APART}}}?\b{_NUMBER}(?!\w)|\b{thing}\b.{{0,{APART}}}?\b{_NUMBER}\s.*\b{_MUST}\b", re.I
+        rf"\b{_MUST}\b.*?{thing}.{{0,{APART}}}?\b{_NUMBER}(?!\w)|{thing}.{{0,{APART}}}?\b{_NUMBER}\s.*\b{_MUST}\b", re.I
     )  # fmt: skip
     rows = [
         row for row in rows_with(document, sorted(content_of(document, name)))

@@ -94,7 +94,7 @@ _SAYS = (
 ITSELF, ITSELF_ABROAD = regex(rf"\b{_THIS}\b"), regex(rf"\b{THIS_ABROAD}\b")
 """A sentence that speaks of the document it stands in, in English and not; in lower-case text."""
 CUES = {
-    "purpose": regex(
+    "purpose": regex(  # the whole alone: a chapter says what that chapter is for
         rf"\b{_THIS}\s+(?:\w+\s+)?{_SAYS}|\bin (?:this|the present) (?:paper|article|work|vignette|thesis|report|study)\b"
         r"|\bwe (?:present|propose|describe|introduce|develop|discuss|illustrate|demonstrate|provide|give|review|outline|show how)\b"
         r"|\b(?:aim|purpose|goal|objective|intention|motivation|idea|mission)s?\b.{0,40}\b(?:is|are|was|were|of|to)\b"

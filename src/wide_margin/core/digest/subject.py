@@ -19,6 +19,7 @@ from wide_margin.core.digest.named import (
 from wide_margin.core.digest.overview import about, answer_of_lines, is_step, rows_within
 from wide_margin.core.digest.telling import THING, naming, says_what_it_is
 from wide_margin.core.digest.titled import title_of
+from wide_margin.core.explain.definitions import NOTED
 from wide_margin.core.explain.subjects_abroad import subject_abroad
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
@@ -39,8 +40,6 @@ N_SAID = 3
 """Sentences of an answer: what it is, and what it does or what follows."""
 LEAST_SAID = 4
 """Words after a name in a title that say what the thing is."""
-_CITED = regex(r"\s*\[\d[\d,;\s–-]*\]")
-"""The mark of a work between a name and what it is: "Wellkeep [1] is a program"."""
 _DASH, _BRACKETED = regex(r"\s[–—-]+\s|:\s"), regex(r"\([^)]*\)")
 _ASKED = regex(
     r"^\W*(?:(?:so|and|please|well)\W+)*(?:what(?:['’]s|\s+is|\s+are|\s+does|\s+do|\s+can|\s+exactly\s+is)"
@@ -90,7 +89,7 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
     within = set(rows)
     whole, *parts = document.index.analyser.terms(name) or ("",)
     text = {
-        row: _CITED.sub("", sentences[row].text.lower()) for row in rows_with(document, parts or [whole])
+        row: NOTED.sub("", sentences[row].text.lower()) for row in rows_with(document, parts or [whole])
         if row in within and sentences[row].kind not in SAYS_NOTHING
     }  # fmt: skip
     first = set(rows[:n_early])

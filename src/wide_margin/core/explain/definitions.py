@@ -99,7 +99,7 @@ _ARE = regex(
 )  # fmt: skip
 _TYPED = regex(r"\s*[%$#>]\s+\S")
 """What is typed after the sign of a shell is a command, and no term."""
-_NOTED = regex(r"(?<=\w{3})(?:[*†‡]|\s?\[\d[\d,;\s–-]*\])(?=\s)")
+NOTED = regex(r"(?<=\w{3})(?:[*†‡]|\s?\[\d[\d,;\s–-]*\])(?=\s)")
 """The mark of a footnote or of a work after a word: "JIB* is a sail", "Jib [3] is one"; "A*" is a
 name."""
 _TELLS_OF, _OF_ANY = ("describes", "represents"), frozenset(["A", "An", "Each", "Every"])
@@ -497,7 +497,7 @@ def _in_sentence(
     sentences: tuple[Sentence, ...], sentence: Sentence, row: int
 ) -> Iterator[Definition]:
     text = sentence.text
-    said = _NOTED.sub("", _as_sentence(text) if sentence.kind == "item" else text)
+    said = NOTED.sub("", _as_sentence(text) if sentence.kind == "item" else text)
     yield from _subject(said, row)
     leans = row - 1 if row and _POINTS_BACK.match(text) else -1
     if leans >= 0 and sentences[leans].kind == "heading":

@@ -14,6 +14,8 @@ if TYPE_CHECKING:
 
 LEAST_IN, MOST_IN = 0.8, 5.0
 """How far the other lines are set in, in font sizes."""
+ALIKE, LEVEL = 0.08, 0.4
+"""How far sizes, and the places where lines begin, may differ and be the same, in font sizes."""
 FULL = 0.15
 """Share of the width by which a line may end before the margin and is full."""
 SOME, OF_TWO_LEFTS = 3, 0.95
@@ -57,7 +59,7 @@ def _blocks(lines: Sequence[Line]) -> Iterator[tuple[int, int]]:
     first = 0
     for row, (before, line) in enumerate(pairwise(lines), start=1):
         em = max(line.size, 1.0)
-        is_alike = abs(line.size - before.size) <= 0.08 * em
+        is_alike = abs(line.size - before.size) <= ALIKE * em
         is_near = 0 < line.box[3] - before.box[3] <= FAR * em
         if line.is_bold or before.is_bold or not (is_alike and is_near):
             yield first, row
@@ -74,8 +76,8 @@ def _outer(lines: Sequence[Line]) -> float | None:
                 default=None)  # fmt: skip
     if inner is None or inner > outer + MOST_IN * em:
         return None
-    is_in = [abs(line.box[0] - inner) < 0.4 * em for line in lines]
-    is_out = [abs(line.box[0] - outer) < 0.4 * em for line in lines]
+    is_in = [abs(line.box[0] - inner) < LEVEL * em for line in lines]
+    is_out = [abs(line.box[0] - outer) < LEVEL * em for line in lines]
     if sum(is_in) < SOME or sum(is_in) + sum(is_out) < OF_TWO_LEFTS * len(lines):
         return None
     right = max(line.box[2] for line in lines)

@@ -114,7 +114,7 @@ SCRIPTS = {
 _COMMON_WORDS = {language: frozenset(words.split()) for language, words in _COMMON.items()}
 _ASKING = {
     "fr": "qu'est-ce qu'est c'est combien lequel laquelle lesquels lesquelles faut-il est-ce a-t-il peut-on doit-on est-il est-elle sont-ils sont-elles"
-          " s'agit-il existe-t-il puis dois peux veux puis-je dois-je peux-je trouve-t-on y-a-t-il fait font sert-il mon ma mes doit doivent peut peuvent faut existe sert servent signifie signifient fonctionne fonctionnent",
+          " s'agit-il existe-t-il puis dois peux veux fait font mon ma mes doit doivent peut peuvent faut existe sert servent signifie signifient fonctionne fonctionnent",
     "de": "wieviel wieviele wievielen wann wieso weshalb wem wen wessen woher wohin wozu worum worin womit wofür wovon woran"
           " mein meine meinem meinen meiner meines dein deine unser unsere mir mich finde bekomme existieren macht tut"
           " welches welchen welchem welcher dient dienen bedeutet bedeuten funktioniert funktionieren",

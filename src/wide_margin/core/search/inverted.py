@@ -5,8 +5,11 @@ from __future__ import annotations
 import re
 
 from wide_margin.core.later import regex
+from wide_margin.core.search.analysis import is_common
 
-_TURNED = regex(r"(?<=\w)-(?:t-)?(?:je|tu|il|elle|on|nous|vous|ils|elles|ce)(?![\w-])", re.I)
+_TURNED = regex(
+    r"(?<=\w)(?<!rendez)-(?:t-)?(?:je|tu|il|elle|on|nous|vous|ils|elles|ce)(?![\w-])", re.I
+)
 """What follows the verb of a French question: "puis-je", "configure-t-on"."""
 _PARTICLES = {
     "de": r"ab|an|auf|aus|bei|ein|fest|her|hin|los|mit|nach|um|vor|weg|weiter|wieder|zu|zurück"
@@ -31,7 +34,8 @@ def plainly_asked(text: str, language: str) -> str:
     """
     if language == "fr":
         return _TURNED.sub("", text)
-    if language in _PARTED and (match := _PARTED[language].match(text)):
+    match = _PARTED[language].match(text) if language in _PARTED else None
+    if match is not None and not is_common(match["verb"].lower(), language):  # "ist … zu"
         verb = match["particle"].lower() + match["verb"].lower()
         return f"{match['asks']}{verb}{match['rest'].rstrip()}{match['end']}"
     return text

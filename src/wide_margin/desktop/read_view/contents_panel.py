@@ -369,7 +369,7 @@ class ContentsPanel(QFrame):
             label = labels.listed(new.page)
             if old != new or label != labels_before.listed(old.page):
                 self._items[index].say(new.title, label, depths[index], index)
-                self.contents.viewport().update()
+        self.contents.viewport().update()
 
     def show_figures(self, rows: Sequence[Row]) -> None:
         """List the figures and tables."""
