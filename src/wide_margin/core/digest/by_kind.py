@@ -22,6 +22,7 @@ from wide_margin.core.digest.telling import (
     tells_besides,
 )
 from wide_margin.core.digest.telling_abroad import told_abroad
+from wide_margin.core.later import regex
 
 if TYPE_CHECKING:
     from wide_margin.core.digest.gist import Scored
@@ -136,6 +137,10 @@ SLOTS: dict[DocumentKind, tuple[Slot, ...]] = {
 }  # fmt: skip
 
 
+_HOW_THESE = regex(r"\b(?:how|why) (?:these|they|those)(?: \w+ \w+)? (?:are|were|can|have)\b")
+"""Says how something is done that only the sentence before names."""
+
+
 def fill(
     document: ReadDocument,
     scored: Scored,
@@ -170,13 +175,24 @@ def fill(
         compared = best - OF_TELLING * (is_told and not telling[k])
         if len(picked) == most:
             break
-        enough = scores[k] >= max(least, NEXT_TO_BEST * compared)
+        enough = scores[k] >= max(least, NEXT_TO_BEST * compared) and (telling[k] or not is_told)
         if enough and not _repeats(scored, rows[k], picked):
             picked.append(rows[k])
     chance = _chance(slot, best, OF_TOLD if is_told else OF_WEAK)
     if not is_told and said_in_front(slot.cue):
         chance = min(chance, OF_DETAIL)
-    return Filled(slot, gist_lines(document, sorted(picked)), chance)
+    return Filled(slot, gist_lines(document, _with_what_is_meant(document, picked)), chance)
+
+
+def _with_what_is_meant(document: ReadDocument, rows: Sequence[int]) -> list[int]:
+    """Rows in reading order, each that goes on about what was named before it with that."""
+    sentences = document.text.sentences
+    meant = [
+        row - 1 for row in rows
+        if row and _HOW_THESE.search(sentences[row].text)
+        and sentences[row - 1].paragraph == sentences[row].paragraph
+    ]  # fmt: skip
+    return sorted({*rows, *meant})
 
 
 def _chance(slot: Slot, score: float, even: float) -> float:

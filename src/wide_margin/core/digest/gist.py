@@ -33,7 +33,7 @@ from wide_margin.core.digest.sentences import (
     tells_work,
     without_asides,
 )
-from wide_margin.core.digest.telling import naming
+from wide_margin.core.digest.telling import THING, naming
 from wide_margin.core.document import Locator, locator_for
 from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.later import regex
@@ -115,6 +115,7 @@ _BOOK_ON = regex(
     r"^(?:the\s+)?(?P<name>[\w.+-]+(?:\s+[\w.+-]+){1,2}?)\s+(?:(?:user|reference|programmer|developer|administrator)"
     r"(?:s|['’]s|s['’])?\s+)*(?:manual|guide|handbook|documentation|reference|tutorial|primer)\b", re.I
 )  # fmt: skip
+_THING_CALLED = regex(rf"^the\s+(?P<name>[\w.+-]+)\s+(?P<thing>{THING})\b", re.I)
 SELDOM, TAKEN_UP = 8_000, 3
 """A name is rarer than so many words of the language, and stands in so many sentences."""
 FOREIGN = 0.5
@@ -233,14 +234,15 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
     language = document.index.language
     is_english = language == "en"  # whose words alone are known
     words = _WORD.findall(f"{document.facts.title} {printed_title(document)}")
-    found = []
+    found, first = [], words[0] if words else ""
     for word in words:
         rank, lower = frequency_rank(word.lower()), word.lower()
         if is_common(lower, language) or not any(map(str.isalpha, lower)):
             continue
         if not is_english and lower in words_for("program"):
             continue
-        is_name = word[0].isupper() or any(letter.isdigit() for letter in word)
+        # A title begins with a small letter only where a name does.
+        is_name = word[0].isupper() or any(letter.isdigit() for letter in word) or word == first
         is_name |= is_english and rank is None
         if is_name and (rank is None or rank > SELDOM) and _n_rows(document, word) >= TAKEN_UP:
             found.append(lower)
@@ -257,17 +259,27 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
 
 
 def _titled_so(document: ReadDocument) -> list[str]:
-    """A name of plain words before what kind of book it is: "Scheme 48 Reference Manual".
+    """A name of plain words before what kind of book or thing it is.
 
-    It counts where a sentence says what that is.
+    "Scheme 48 Reference Manual" counts where a sentence says what that is; "The wells package",
+    where one says what "the wells package" does.
     """
     for title in (document.facts.title, printed_title(document)):
-        match = _BOOK_ON.match(" ".join(title.split()))
+        plain = " ".join(title.split())
+        match = _BOOK_ON.match(plain)
         name = match["name"].lower() if match else ""
         found = naming((name,)) if " " in name else None
         said = (sentence.text.lower() for sentence in document.text.sentences)
         if found and any(found.is_a.match(text) for text in said):
             return [name]
+        if (match := _THING_CALLED.match(plain)) is None:
+            continue
+        name, called = match["name"].lower(), f"the {match['name']} {match['thing']}".lower()
+        found = naming((name,))
+        for sentence in document.text.sentences:
+            text = sentence.text.lower()
+            if found and text.startswith(called) and found.works.match(text):
+                return [name]
     return []
 
 

@@ -30,6 +30,7 @@ _HANGS = regex(
     r"|it|its|they|their|them|he|she|his|her|this|these|those|that|such|the (?:latter|former|above|following|same|second|third|other|others)|the (?:first|fourth|fifth|sixth|last|rest) (?:is|are|was|were|will|has|have|had)|both|neither|another|others?|here|there|which|where|what follows"
     r"|dort|hier|nun|zunächst|zuerst|zudem|ferner|ebenso|hier(?:bei|zu|für|durch|mit)|dar(?:in|aus|an|auf|über)|davon|dies(?:e[rsnm]?)?|jene[rsnm]?|letztere[rsnm]?|erstere[rsnm]?|jedoch|deshalb|deswegen|daher|dadurch|dabei|dazu|dafür|damit|danach|darum|somit|folglich"
     r"|trotzdem|dennoch|allerdings|außerdem|dann|auch|es|sie|er|ihr[e]?|aber|und|oder|denn|sonst|zum beispiel|beispielsweise|ce(?:la|ci|s|t|tte)?|il|elle|ils|elles|celui-ci|celle-ci|ceux-ci|celles-ci|ces derni[eè]re?s|ce dernier|cette derni[eè]re|là|ici|d['’]abord|également|aussi|pourtant|alors|cependant|toutefois|néanmoins|donc|ainsi|puis|ensuite|enfin|mais|et|ou|or|par exemple|par conséquent|de plus|en outre|dans ce cas"
+    r"|(?:[oa]s? )?(?:seus?|suas?)|(?:il|la|i|le) (?:suo|sua|suoi|sue)|sus?|ses|leurs?|seine?[mnrs]?"
     r"|est[eao]s?|es[eao]s?|ahí|allí|aquí|finalmente|sin embargo|además|entonces|pero|y|aquell[oa]s?|por (?:lo tanto|ejemplo|eso)|no obstante|así|luego|también"
     r"|quest[oaei]|quell[oaei]|ess[oaie]|lì|qui|poi|infatti|pertanto|tuttavia|però|quindi|inoltre|infine|invece|dunque|perciò|anche|ma|ad esempio|in questo caso"
     r"|isso|isto|aquilo|ess[ea]s?|porém|contudo|portanto|assim|além disso|também|mas|nesse caso"
@@ -45,9 +46,16 @@ _HANGS_UNSPACED = regex(
 _WITHOUT_SUBJECT = regex(
     r"\W*(?:(?:Is|Are|Was|Were|Has|Have|Had|Does|Contains|Consists|Returns|Provides|Allows|Supports|Specifies|Gives|Shows|Uses|Takes|Sets"
     r"|Defines|Adds|Creates|Enables|Indicates|Describes) "
-    r"|(?:Can(?:not)?|May|Will|Should|Must|Could|Might) (?:\w+ly )?(?:be|not|only|also|have)\b)"
+    r"|(?:Can(?:not)?|May|Will|Should|Must|Could|Might) (?:\w+ly )?(?:be|not|only|also|have)\b"
+    r"|(?:Explica|Describe|Descrive|Descreve|Contiene|Cont[ée]m|Presenta|Apresenta|Permite|Permette|Proporciona|Fornece|Fornisce"
+    r"|Incluye|Inclui|Muestra|Mostra|Spiega|Trata|Tratta) )"
 )
 """What is said of a term that stands beside it: "Is a formal description of a system"."""
+_AS_TITLED = regex(
+    r"\W*\d+[.)]\s+\w+ing\b(?!.*\b(?:is|are|was|were|can|will|may|must|should|has|have|does|do|you|we)\b)"
+)
+"""An item of a list that only names what is done: "4. Finding the depth of a well."."""
+_IN_BRACKETS = regex(r"\([^()]*\)")
 _STANDS = regex(
     r"^[\W_]*(?:(?:this|the present|these|those) (?:\w+ )?(?:paper|article|document|documentation|manual|guide|handbook|thesis|dissertation|report|book|vignette|work|study|package|description"
     r"|essay|text|tutorial|policy|standard|specification|chapter|section|part|appendix|newsletter|release|edition|version|licen[sc]e|agreement|act|annex)\b"
@@ -95,6 +103,9 @@ _OF_THE_COPY = regex(
     r"^\W*(?:please\s+)?(?:send|mail|address|report|direct)\s+(?:all\s+|any\s+|your\s+)?(?:questions|comments|bugs?|bug reports|suggestions|corrections|feedback)\b"
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book)\b.{0,30}\b(?:is|are) (?:also )?available (?:via|from|at|on|online|in)\b"
     r"|\b(?:contains|download|browse|print|printed copy of|copy of) (?:it|this|the) (?:manual|document(?:ation)?|guide|book)\b"
+    r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book) (?:was|is|has been) (?:\w+ )?(?:formatted|typeset|printed|composed)\b"
+    r"|\bplaced (?:in|into) the public domain\b"
+    r"|^\W*for (?:more|further|additional) details\b|^\W*for (?:an?|the) (?:full|complete|exhaustive) (?:list|description|account|documentation|reference)\b"
     r"|^\W*(?:for (?:more|further|additional) information|para (?:más|mayor(?:es)?|mais|maiores) informa[cç]\w+|pour (?:plus|davantage|de plus amples?) (?:d[’'])?informations?"
     r"|(?:für )?(?:weitere|mehr) informationen|per (?:ulteriori|maggiori) informazioni|voor meer informatie)\b", re.I
 )  # fmt: skip
@@ -198,6 +209,8 @@ def stands_alone(sentence: Sentence, names: Collection[str] = ()) -> bool:
     if n_words > LONGEST and word_count(without_asides(text)) > LONGEST:
         return False
     if not _ENDS.search(text) or not _starts(text, names):
+        return False
+    if _AS_TITLED.match(text) or _IN_BRACKETS.fullmatch(text):
         return False
     if hangs(text) or text.count("\t") or _SPACED.search(text) or _only_names(text):
         return False

@@ -48,7 +48,7 @@ _ASKED = regex(
     r"|(?:che\s+)?cos['’]è|che\s+cosa\s+fa|a\s+cosa\s+serve|o\s+que\s+(?:é|faz)|para\s+que\s+serve"
     r"|wat\s+(?:is|doet)|waarvoor\s+dient|vad\s+är|hvad\s+er|hva\s+er|mikä\s+on|mi\s+az?|ce\s+este"
     r"|co\s+to\s+jest|czym\s+jest|co\s+je|что\s+такое)\s+(?P<name>\S.*?)"
-    r"(?:\s+(?:do|for|about|used\s+for|good\s+for|meant\s+for|capable\s+of|able\s+to\s+do|exactly|then))*[\s?!.]*$"
+    r"(?:\s+(?:do|provide|offer|for|about|used\s+for|good\s+for|meant\s+for|capable\s+of|able\s+to\s+do|exactly|then))*[\s?!.]*$"
 )
 _TITLED = ("what is {}", "what it is", "about {}", "introduction to {}", "overview of {}")
 _KIND = regex(rf"\s+{THING}$")

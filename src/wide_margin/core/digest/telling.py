@@ -163,7 +163,7 @@ _NO_NAME = (
 THING = (
     r"(?:package|library|software|program|system|project|toolkit|framework|language|tool|suite|module|utility"
     r"|distribution|application|platform|environment|format|protocol|add-?on|plug-?in|daemon|extension|editor"
-    r"|compiler|interpreter|engine|game|database|standard|specification|api)"
+    r"|compiler|interpreter|engine|game|database|standard|specification|api|(?:document )?class|bundle|template)"
 )
 """What a name may be followed by that says which kind of thing it is."""
 _WORK = r"(?:documentation|manual|guide|handbook|introduction|tutorial|description)"
@@ -284,5 +284,6 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     thing = rf"(?:the )?(?:{either})(?: {THING})?"
     is_a += rf"|^\W*this is (?:the|an?) (?:\w+ ){{0,3}}{_WORK} (?:of|for|to|on) {thing} (?:for|to|that|which)\b"
     is_a += rf"|^\W*(?:the|its) (?:\w+ )?(?:purpose|aim|goal|objective) of {thing} (?:is|was) to\b"
-    tells = rf"{begins}(?:は|\b(?:{_NAMED_DOES}))|{is_a}"
+    called = rf"^\W*(?:the\s+)?(?:{either})\s+{THING}\s*(?:[,(].{{2,60}}?[,)]\s*)?"
+    tells = rf"{begins}(?:は|\b(?:{_NAMED_DOES}))|{called}\b{_NAMED_WORKS}|{is_a}"
     return Naming(regex(is_a), regex(tells), regex(rf"{begins}\b{_NAMED_WORKS}|{tells}"))
