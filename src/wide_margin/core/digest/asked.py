@@ -20,7 +20,8 @@ from wide_margin.core.digest.gist import printed_title
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.document import section_numbered, section_titled
 from wide_margin.core.later import regex
-from wide_margin.core.lexicon import bare, number_words, ordinal_words, squashed
+from wide_margin.core.lexicon import alternatives, bare, number_words, ordinal_words, squashed
+from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import guess_language, words
 from wide_margin.core.search.vectors import frequency_rank, vectors_of
@@ -46,12 +47,19 @@ _UNCOUNTED = squashed(
 _LEGAL = regex(r"(?:licen[sc]e|copyright|legal|lizenz|licence|licencia|licenza)\b", re.I)
 """Titles of sections that readers do not count."""
 _ORDINALS = {word: str(value) for word, value in ordinal_words("en").items()}
+_FREELY = r"(?:for free|free of charge|freely|commercially|in (?:a |my |our )?commercial (?:products?|software|projects?|settings?|use)|without paying)"
+_IS_FREE = (
+    r"^\W*(?:is|are) (?:it|this|they|(?:this|the) \w+|[\w.+-]+) (?:really |completely |entirely |totally )?"
+    r"(?:free(?: software| to use| of charge)?|open[ -]source(?: software)?|in the public domain|proprietary|freely available)\W*$"
+    rf"|\b(?:may|can|could|am) (?:i|we|one) (?:allowed to )?(?:use|get|have|copy|sell) (?:\S+ ){{1,3}}{_FREELY}\W*$|\bcommercial use\b"
+)
+"""Asks on what terms it may be had."""
 _WORDINGS: dict[str, str] = {
     "install": r"\bhow (?:do|can|should|would|could|does|to|is)\b.{0,14}\b(?:install(?:ed)?|set up)\b|\bset (?:it|this) up\b|^(?:show me |give me )?(?:the )?install(?:ation|ing)?(?: instructions?| steps| guide)?\W*$",
     "cite": r"\bhow (?:do|can|should|would|could|to|is|does|must)\b.{0,20}\b(?:cited?|reference)\b|^(?:the )?citations?\W*$",
     "bugs": r"\b(?:where|how|to whom)\b.{0,20}\b(?:report|file|send|submit)\b.{0,20}\b(?:bugs?|issues?|problems?|errors?|bug reports?|feedback)\b|\b(?:where|how)\b.{0,16}\b(?:get|find|ask for)\b.{0,8}\b(?:help|support)\b|\b(?:whom?|how) (?:do|can|should|could) (?:i|we|one) contact\b",
     "run": r"\bhow (?:do|can|should|would|could|does|to|is)\b.{0,14}\b(?:(?:run|start(?:ed)?|launch(?:ed)?|used?|invoked?|executed?|operated?)\b (?!\w+ing\b)|(?:run|used?|operated?)\W*$)",
-    "licence": r"\b(?:which|what|whose) licen[sc]e\b|^(?:what is |what's )?(?:the |its )?licen[sc]e\W*$|\b(?:its|the) licen[sc]e\s*\??$|\blicen[sc]ed\b|(?<!how )\b(?:may|can|am) i (?:allowed to )?(?:copy|change|modify|alter|adapt|translate|make (?:\w+ )?(?:changes|copies)|share|pass|use|distribute|redistribute|reproduce)|\bon what terms\b|\bcopyright\b|\bpass (?:this|it)\b.*\bon\b|\bredistribut",
+    "licence": rf"{_IS_FREE}|\b(?:which|what|whose) licen[sc]e\b|^(?:what is |what's )?(?:the |its )?licen[sc]e\W*$|\b(?:its|the) licen[sc]e\s*\??$|\blicen[sc]ed\b|(?<!how )\b(?:may|can|am) i (?:allowed to )?(?:copy|change|modify|alter|adapt|translate|make (?:\w+ )?(?:changes|copies)|share|pass|use|distribute|redistribute|reproduce)|\bon what terms\b|\bcopyright\b|\bpass (?:this|it)\b.*\bon\b|\bredistribut",
     "authors and date": r"\b(?:what(?:'s|’s| is)|which is|give me|tell me) (?:the|its) (?:\w+ )?title\b|\bwho (?:wrote|made|created|is the author|are the authors?|edited|maintains|looks after|takes care of|keeps up|is behind|published|has written)\b|\bwho (?:develops|developed|programmed|built|designed|invented) (?:it|this(?: \w+)?|the (?:program|software|package|library|tool|system))\W*$|\b(?:name|list|names of|show|give me) (?:\w+ )?authors\b|^\W*(?:the )?authors?\W*$|\bby whom\b|\bwritten by\b|\bwhen (?:was|is|did) (?:it|this|the \w+) (?:written|made|published|issued|from|appear|come out)|\b(?:which|what) (?:version|edition|release|date|year)\b|\bfrom when\b|\bhow old is\b|\bwhere (?:was|did) .*\b(?:published|come out|appear)",
     "new": r"\bwhat(?:'s|’s| is| are| was| has| have)?\b.*\b(?:new|changed?|added|altered|different)\b|\bchanges?\b.*\b(?:release|version|edition|since)\b|\blatest (?:release|version|edition|changes)\b|\bwithdrawn\b|\bsince this was written\b",
     "terms": r"\b(?:key|main|important|special|central) (?:terms?|words?|concepts?|notions)\b|\bspecial meaning\b|\bvocabulary\b|\bglossary\b|\bwhich (?:words|terms)\b",
@@ -95,6 +103,18 @@ _CONDENSES = regex(
     r"\b(?:summar\w+|sum(?:s)? up|tl;?dr|gist|about|condense|recap|overview|what (?:does|do|is|are|happens)|tell me|explain|main points?|key points?|in short|in brief|nutshell|outline)\b"
     r"|^\W*(?:(?:section|chapter|part|appendix|annex|page|pages|the)\b|§|p\.)", re.I
 )  # fmt: skip
+_QUOTED = "\"'“”„«»‘’ "
+_A_PART = alternatives("section", "chapter", "part", "appendix", in_text=True)
+_SUMS_UP = regex(
+    r"^\W*(?:(?:please|can you|could you|bitte)\W+)*"
+    r"(?:summari[sz]e|sum\s+up|condense|recap(?:itulate)?|(?:give\s+(?:me\s+)?)?(?:an?|the)\s+(?:\w+\s+)?(?:summary|overview|outline|gist)\s+of"
+    r"|outline|résume[rz]?|resum[aei]r?|riassum[iae](?:re)?|(?P<parted>fass(?:e|en sie)?|vat))\s+"
+    rf"(?:(?:the|den|das|die|le|la|les|il|lo|el|[oa]|het|de)\s+|l['’])?(?:(?:{_A_PART})s?\s+)?(?:(?:on|about|called|named|titled|über|sur|sobre|su|over)\s+)?"
+    rf"(?P<title>.+?)(?(parted)\s+(?:zusammen|samen)|(?:\s+(?:{_A_PART}))?)[\s?.!]*$", re.I
+)  # fmt: skip
+"""Asks for a part in short by what it is called, or for what is told of a matter."""
+WHOLE_TITLE = 0.85
+"""Share of what is asked for that a section's title has where nothing else says it is one."""
 _POINTS = regex(
     r"\b(?P<n>\d+|"
     + "|".join(_NUMBERS)
@@ -131,6 +151,11 @@ _WAYS = regex(
     r"|bugs?|issues?|problems?|errors?|feedback|get|find|help|support|contact)\b", re.I
 )  # fmt: skip
 """With these it is asked how something is done with the whole."""
+_FOR_FREE = regex(
+    rf"\b(?:{_FREELY}|free(?: software| to use| of charge)?|open[ -]source(?: software)?|public domain|proprietary|freely available|commercial use)\b",
+    re.I,
+)  # fmt: skip
+"""With these it is asked on what terms the whole may be used."""
 _SOME_OF_IT = regex(r"\b(?:only|just|single|several|multiple|each|every|specific)\b", re.I)
 """Asked of some of the things in it: "run only one test"."""
 _OF_ONE = regex(r"^\W*what(?:['’]s|\s+is|\s+are)\s+an?\s", re.I)
@@ -186,6 +211,9 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         put = in_english(text) if asked == "authors and date" else text
         return Overview(asked, reach, form, n_points, put, is_all_known=True)
     part, rest = _named_part(document, text)
+    if part is None and (part := _summed_up(document, text)) is not None:
+        return Overview("section", part, form, n_points, text)
+    rest = _CONDENSES.sub(" ", rest)
     if part is not None and _CONDENSES.search(text) and len(own_words(document, rest)) <= 0:
         return Overview("section" if part.kind == "section" else "page", part, form, n_points, text)
     in_words = _NAME_IN_CODE.sub("it", text)
@@ -197,7 +225,8 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     allowed = (OWN_WORDS if kind not in _STRICT else 0) + (
         kind in ("data", "findings", "limits", "why", "audience")
     )
-    own = own_words(document, _WAYS.sub(" ", text) if kind in OF_ITSELF else text)
+    worded = _WAYS if kind in OF_ITSELF else _FOR_FREE if kind == "licence" else None
+    own = own_words(document, worded.sub(" ", text) if worded else text)
     if kind in OF_ITSELF:
         short = [w for w in words(text.casefold()) if len(w) == 2 and not is_common(w, "en")]
         own = [word for word in (*own, *short) if not is_subject(document, word)]
@@ -219,6 +248,25 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     if len(own) > allowed or (kind in _OF_THINGS and _names_a_thing(document, text, own)):
         return None
     return Overview(kind, reach, form, n_points, text)
+
+
+def matter_summed_up(typed: str) -> str:
+    """The matter that a question wants told in short: "Summarise the ropes"; "" where it does not."""
+    match = _SUMS_UP.match(" ".join(typed.split()))
+    return match["title"].strip(_QUOTED) if match else ""
+
+
+def _summed_up(document: ReadDocument, text: str) -> Reach | None:
+    """The section that is to be told in short, named by its title alone."""
+    title = matter_summed_up(text)
+    if not title:
+        return None
+    sections, own = document.outline.sections, own_words(document, title)
+    is_quoted = any(mark in text for mark in '"“„«')
+    row = section_titled(document.outline, title) if own or is_quoted else -1
+    if row < 0 and own:
+        row = _titled(document, title, WHOLE_TITLE)
+    return section_reach(sections[row]) if row >= 0 else None
 
 
 def _without_title(document: ReadDocument, text: str) -> str:
@@ -366,10 +414,23 @@ def _named_part(document: ReadDocument, text: str) -> tuple[Reach | None, str]:
             reach = Reach("pages", first_page=first, last_page=end, name=name)
             return reach, text[: match.start()] + " " + text[match.end() :]
     if match := _NAMED_PART.search(text):
-        row = _titled(document, (match["title"] or match["named"]).strip())
+        title = (match["title"] or match["named"]).strip()
+        row = _outermost(document, title) if match["named"] else -1
+        row = row if row >= 0 else _titled(document, title)
         if row >= 0:
             return section_reach(sections[row]), text[: match.start()] + " " + text[match.end() :]
     return None, text
+
+
+def _outermost(document: ReadDocument, named: str) -> int:
+    """The section whose title begins with a word, that of the whole rather than of a chapter."""
+    named = named.casefold()
+    found = []
+    for row, section in enumerate(document.outline.sections):
+        title = unnumbered(section.title).casefold()
+        if f"{title} ".startswith(f"{named} "):
+            found.append((section.level, title != named, row))
+    return min(found)[2] if found else -1
 
 
 def _nth(document: ReadDocument, n: int) -> int:
@@ -386,7 +447,7 @@ def _nth(document: ReadDocument, n: int) -> int:
     return tops[n - 1] if 0 < n <= len(tops) else -1
 
 
-def _titled(document: ReadDocument, wanted: str) -> int:
+def _titled(document: ReadDocument, wanted: str, least: float = NEAR_TITLE) -> int:
     """The section whose title has, or comes near, some words."""
     row = section_titled(document.outline, wanted)
     if row >= 0:
@@ -401,7 +462,7 @@ def _titled(document: ReadDocument, wanted: str) -> int:
         share -= 0.01 * len(title) + 0.005 * section.level
         if share > best_share:
             best, best_share = k, share
-    return best if best_share >= NEAR_TITLE else -1
+    return best if best_share >= least else -1
 
 
 def _nearness(document: ReadDocument, word: str, title: Sequence[str]) -> float:

@@ -13,7 +13,12 @@ from typing import TYPE_CHECKING
 from wide_margin.core.answers import WHOLE, Quote, Reach, answer_quoted
 from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.answers.spelled import as_spelled
-from wide_margin.core.digest.asked import names_thing, own_words, read_overview
+from wide_margin.core.digest.asked import (
+    matter_summed_up,
+    names_thing,
+    own_words,
+    read_overview,
+)
 from wide_margin.core.digest.by_kind import (
     CONCLUSION,
     LONG,
@@ -53,6 +58,7 @@ from wide_margin.core.digest.subject import (
     answer_by_title,
     answer_nearest,
     answer_subject,
+    asks_of_the_thing,
     is_explained,
     might_ask,
     named_subject,
@@ -359,6 +365,10 @@ class Digester:
             if is_nowhere and not _IS_FOR.search(typed) and define(document, name) is None:
                 return answer_nearest(document, self.scored, typed, reach, name)
             return told
+        if asks_of_the_thing(typed):
+            found = (answer_subject(document, typed, reach, n, least=SAID) for n in self._names)
+            if (told := next(filter(None, found), None)) is not None:
+                return told
         language = document.index.language
         title = list(words(title_of(document)))
         titled = {word for word in title if not is_common(word, language)}
@@ -375,6 +385,10 @@ class Digester:
         )
 
     def _search(self, typed: str, reach: Reach, before: str | None = None) -> Answer:
+        if matter := matter_summed_up(typed):
+            # No section has its name: what is told of it is at most the nearest there is.
+            found = self._search(matter, reach, before)
+            return replace(found, question=typed, sure=min(found.sure, MENTIONED))
         answer = answer_quoted(self._document, typed, reach, before)
         told = with_definition(self._document, self._of_its_matter(answer))
         told = without_works(self._document, told)

@@ -144,6 +144,8 @@ _ON_LICENCE = regex(
     r"^\W*(?:[\dA-Z][\d.]*\s+)?(?:copyright|licen[cs](?:e|es|ing)|copying|legal (?:notices?|information))(?:\s+(?:and|&)\s+\w+)?\W*$", re.I
 )  # fmt: skip
 """The title of a section that says what may be done."""
+_OF_ANY = regex(r"\b(?:any|all|every|each|other|those)\b.{0,20}\bpublished\b", re.I)
+"""Speaks of whatever is published there: "any work published by the Wells Press"."""
 _PUBLISHED = regex(
     r"\b(?:journal of|journal|proceedings|transactions on|published (?:by|in|as)|press\b|verlag\b|publish(?:er|ing|ers)\b"
     r"|technical report|working paper|university of|éditions|editorial (?-i:[A-ZÁÉÍÓÚ]))\b", re.I
@@ -342,7 +344,8 @@ def published(
         if line.page > PLACE_PAGES or line.paragraph in works:
             continue
         is_cited = line.page and _PAGES.search(line.text)
-        if not told or is_cited or _OF_ANOTHER.search(line.text) or _is_of_sentence(line.text):
+        is_other = _OF_ANOTHER.search(line.text) or _OF_ANY.search(line.text)
+        if not told or is_cited or is_other or _is_of_sentence(line.text):
             continue
         if line.text[:1] in "\"“‘'•" or (told[0].casefold() == "university of" and not is_thesis):
             continue

@@ -91,6 +91,14 @@ _NO_LINE_OF_NAMES = regex(r"(?<!authors)(?<!author)(?<!by):\s*$|[^\W\d_]\d{3}|\d
 _EMAIL = regex(r"[<(\[]?[^\s<(\[]+\s?@\s?\S+[>)\]]?|[<(]https?://\S+[>)]|https?://\S+")
 
 
+_CAPITALS_FIRST = regex(
+    r"\W*(?P<names>[A-ZÀ-Þ][A-ZÀ-Þ.’'-]+[*†‡§¶∗⋆♯]*(?:\s+(?:[A-ZÀ-Þ][A-ZÀ-Þ.’'-]*[*†‡§¶∗⋆♯]*|and))+)\s*[*†‡§¶∗⋆♯\d]*\s*,\s+[A-ZÀ-Þ]?[A-Za-zÀ-þ]*[a-zß-þ].*,"
+)
+"""People in capitals and then where they work: "ANNA HOLM, The Wells Group, Norway"."""
+_NICKNAME = regex(r"(?<=\w)\s+[“\"‘'«][^\s“”\"«»]{2,20}[”\"’'»]\s+(?=[A-ZÀ-Þ])")
+"""A name by which one is called, between the others: "Anna “weir” Holm"."""
+
+
 def names_in_line(text: str) -> list[str]:
     """The names of people or bodies that a line consists of; none where it says anything else.
 
@@ -100,10 +108,13 @@ def names_in_line(text: str) -> list[str]:
     if _ADDRESS.match(text.strip()) or _POSTCODE.search(text) or _NO_LINE_OF_NAMES.search(text):
         return []
     text = ITS_DATE.sub("", text)
+    if in_capitals := _CAPITALS_FIRST.match(text):
+        text = in_capitals["names"]  # and where they work
     if (at := _AT_PLACE.match(text)) and (at["place"].isupper() or _NO_NAME.search(at["place"])):
         text = at["name"]
     plain = _AND_OTHERS.sub("", _EMAIL.sub(" ", text))
     plain = re.sub(r"\([^)]*\)|\[[^\]]*\]|[*†‡§¶∗⋆♯#]+|\d+", " ", plain).strip()
+    plain = _NICKNAME.sub(" ", plain)
     told = bool(_BY.match(plain))
     plain = _TITLES.sub(" ", _BY.sub("", plain))
     body = _BODY.search(plain)
@@ -176,7 +187,7 @@ def is_name(text: str, *, is_told: bool = False) -> bool:
     if not 2 <= len(tokens) <= MOST_TOKENS or _NO_NAME.search(text) or _POSSESSIVE.search(text):
         return False
     if text.isupper() and len(text) > 4:
-        tokens = [token.capitalize() for token in tokens]
+        tokens = [token if "." in token[:-1] else token.capitalize() for token in tokens]
     # "Le Shu" and "Bin Zhang" are people where others are; "La Paz" alone is none.
     plain = [
         token for k, token in enumerate(tokens)

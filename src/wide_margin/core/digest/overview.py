@@ -40,7 +40,7 @@ from wide_margin.core.digest.facts import facts_within
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines
 from wide_margin.core.digest.phrasing import LEGAL
 from wide_margin.core.digest.roles import OUTLINES, Role
-from wide_margin.core.digest.telling import OF_DOCUMENT, TELLING, says_what_this_does
+from wide_margin.core.digest.telling import OF_DOCUMENT, TELLING, THING, says_what_this_does
 from wide_margin.core.digest.titled import KINDS as TITLED
 from wide_margin.core.digest.titled import (
     begins_in,
@@ -225,7 +225,8 @@ def _lines(
             lines = _under_its_title(document, scored, facts, lines)
         return lines, SURE
     if kind == "licence":
-        return _licence(document, scored, facts, rows), SURE
+        lines = _licence(document, scored, facts, rows)
+        return lines, IN_ITS_PLACE if _is_of_copy(document, asked, facts, lines) else SURE
     if kind == "authors and date":
         return _authors_and_date(document, asked, facts) or _on_authors(document, asked), SURE
     if kind == "organised":
@@ -579,6 +580,7 @@ def _has_end(scored: Scored) -> bool:
 
 _OF_THE_THING = regex(r"\bthis (?:software|program|package|library|system|work)\b", re.I)
 """Speaks of what the document is on."""
+_OF_PROGRAM = regex(rf"\b(?:{THING}|code)s?\b(?! foundation)", re.I)
 
 
 def _licence(
@@ -605,6 +607,16 @@ def _licence(
         return gist_lines(document, stated)
     others = [r for r in named if r not in of_it]
     return gist_lines(document, sorted([*of_it, *others][:3]))
+
+
+def _is_of_copy(
+    document: ReadDocument, asked: Overview, facts: Facts, lines: Sequence[GistLine]
+) -> bool:
+    """Whether only the licence of the document is known, where that of its thing is asked for."""
+    if facts.licence is None or len(lines) != 1 or not names_thing(document, asked.question):
+        return False
+    said = facts.licence.text
+    return bool(_OF_DOCUMENT.search(said)) and not _OF_PROGRAM.search(said)
 
 
 def _under_licence(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> list[int]:

@@ -52,6 +52,7 @@ _ASKED = regex(
 )
 _TITLED = ("what is {}", "what it is", "about {}", "introduction to {}", "overview of {}")
 _KIND = regex(rf"\s+{THING}$")
+_THE_KIND = regex(rf"(?:the|this) {THING}")
 
 
 def named_subject(typed: str, names: Sequence[str], title: str = "") -> str:
@@ -73,6 +74,12 @@ def named_subject(typed: str, names: Sequence[str], title: str = "") -> str:
     return next(
         (n for n in names if bare(n) == bare(asked) and not (apart and n.isalnum())), ""
     )  # fmt: skip
+
+
+def asks_of_the_thing(typed: str) -> bool:
+    """Whether a question asks what the thing is or does, by its kind: "What is the library for?"."""
+    match = _ASKED.match(" ".join(take_form(typed)[0].split()).lower())
+    return match is not None and bool(_THE_KIND.fullmatch(match["name"]))
 
 
 def might_ask(typed: str) -> bool:
