@@ -14,6 +14,8 @@ if TYPE_CHECKING:
 LOOKED_THROUGH = 100
 """Sentences with a word's stem that are looked through for how it is spelled."""
 _WORD = regex(r"[^\W\d_]+")
+_JOINED_NAME = regex(r"\b[^\W_][^\W_]*(?:_[^\W_]+)+\b")
+"""A name of code in parts: "well_depth"."""
 
 
 def as_spelled(document: ReadDocument, question: str) -> str:
@@ -21,9 +23,22 @@ def as_spelled(document: ReadDocument, question: str) -> str:
 
     What a term is called is compared letter by letter in places; ``read_terms`` has no need of it.
     """
+    question = _JOINED_NAME.sub(lambda match: _as_printed(document, match[0]), question)
     if document.index.language != "en":
         return question
     return _WORD.sub(lambda match: _as_written(document, match[0]), question)
+
+
+def _as_printed(document: ReadDocument, name: str) -> str:
+    """A name with blanks for the strokes that its font draws as lines, which are no characters."""
+    index = document.index
+    whole, *parts = index.analyser.terms_of(name.lower()) or ("",)
+    if whole in index.term_ids or not parts or not all(part in index.term_ids for part in parts):
+        return name
+    plain = name.replace("_", " ")
+    rows = index.by_sentence.of(index.term_ids[parts[-1]])[0][:LOOKED_THROUGH].tolist()
+    is_there = any(plain in document.text.sentences[row].text for row in rows)
+    return plain if is_there else name
 
 
 def _as_written(document: ReadDocument, written: str) -> str:

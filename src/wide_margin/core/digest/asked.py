@@ -146,6 +146,8 @@ _NAME_IN_CODE = regex(r"[^\W\d_]\w*(?:[._]\w+)+")
 """A name whose parts are words, as "lid.limit": it asks for no limits."""
 _OF_THINGS = frozenset(["authors and date", "licence", "limits"])
 """What a thing in the document may have too: its maker, its version, its limits."""
+_OF_SOME = frozenset(["data", "findings", "method"])
+"""What each of several things in a document may have: asked by a name of its own it is a fact."""
 _WAYS = regex(
     r"\b(?:install\w*|run|start(?:ed)?|launch(?:ed)?|used?|invoked?|executed?|operated?|cited?|citations?|reference|report(?:ed)?|file|send|submit"
     r"|bugs?|issues?|problems?|errors?|feedback|get|find|help|support|contact)\b", re.I
@@ -236,6 +238,8 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         or _asks_of_another(document, text)
         or _names_another(document, own)
     ):
+        return None
+    if kind in _OF_SOME and _names_another(document, own):
         return None
     if kind == "why" and _OF_A_STEP.search(text):
         allowed = 0

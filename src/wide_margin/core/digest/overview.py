@@ -225,8 +225,7 @@ def _lines(
             lines = _under_its_title(document, scored, facts, lines)
         return lines, SURE
     if kind == "licence":
-        lines = _licence(document, scored, facts, rows)
-        return lines, IN_ITS_PLACE if _is_of_copy(document, asked, facts, lines) else SURE
+        return _licence_asked(document, asked, scored, facts, rows)
     if kind == "authors and date":
         return _authors_and_date(document, asked, facts) or _on_authors(document, asked), SURE
     if kind == "organised":
@@ -609,14 +608,15 @@ def _licence(
     return gist_lines(document, sorted([*of_it, *others][:3]))
 
 
-def _is_of_copy(
-    document: ReadDocument, asked: Overview, facts: Facts, lines: Sequence[GistLine]
-) -> bool:
-    """Whether only the licence of the document is known, where that of its thing is asked for."""
-    if facts.licence is None or len(lines) != 1 or not names_thing(document, asked.question):
-        return False
-    said = facts.licence.text
-    return bool(_OF_DOCUMENT.search(said)) and not _OF_PROGRAM.search(said)
+def _licence_asked(
+    document: ReadDocument, asked: Overview, scored: Scored, facts: Facts, rows: Sequence[int]
+) -> tuple[tuple[GistLine, ...], float]:
+    """The licence, less surely where only that of the document is known and its thing is named."""
+    lines, said = _licence(document, scored, facts, rows), facts.licence
+    if said is None or len(lines) != 1 or not names_thing(document, asked.question):
+        return lines, SURE
+    is_of_copy = _OF_DOCUMENT.search(said.text) and not _OF_PROGRAM.search(said.text)
+    return lines, IN_ITS_PLACE if is_of_copy else SURE
 
 
 def _under_licence(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> list[int]:

@@ -178,6 +178,12 @@ _NAME_APPOSED = regex(
 """A name in the middle of a sentence, and what it is: "a front-end to Remind, an alarm program"."""
 _DASHED = regex(r"\b(?P<term>[^\W\d_][\w’'+-]*)\s?[—–]\s(?:an?|the)\s+[^—–]{8,110}\s?[—–]\s")
 """A name and what it is between dashes: "the tree is made by dtc — the compiler of it — in May"."""
+_SHORT_APPOSED = regex(
+    r"(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,3})\s+\([A-Z][A-Za-z]?[A-Z]+s?\),\s+(?:an?|the)\s+[^,.;()]{10,}"
+    r"\b(?:which|that|who|where|of|between|for|by)\b[^,;()]*[.;]"
+)
+"""A term with its short form, and what it is up to the end: "rope wear (RW), the loss of …"."""
+_CONSISTS = regex(r"[“\"](?P<term>[^“”\"]{3,40})[”\"],? consist(?:ing|s) of\b")
 _BRACKET = regex(
     r"\s\((?:that is,?|i\.e\.,?|meaning|an?\s+\w{3,}\s+\w+|the\s+\w{3,}\s+\w+|twice|half|any\s+\w+|those\s+\w+)\b[^()]{6,}\)"
 )  # fmt: skip
@@ -532,6 +538,13 @@ def _in_sentence(
     for found in filter(None, (_FOR_IS.match(text), _BY_MEAN.search(text))):
         if _is_term(term := _until_small_word(found["term"])):
             yield Definition(term, row, "defined", 0.85)
+    yield from _apposed(text, row)
+    for short, long, weight in find_short_forms(text):
+        yield Definition(short, row, "abbreviation", weight, long)
+
+
+def _apposed(text: str, row: int) -> Iterator[Definition]:
+    """Terms that have what they are beside them: "the weir, a low wall in the stream"."""
     apposed = list(_APPOSED.finditer(text)) if "," in text else []
     for bracket in _BRACKET.finditer(text) if " (" in text else ():
         before = text[max(0, bracket.start() - 60) : bracket.start()]
@@ -542,6 +555,12 @@ def _in_sentence(
         has_article = bool(match["article"]) or (bool(cut) and cut[-1] in ("a", "an", "the"))
         if (has_article or " " in term or term[:1].isupper()) and _is_term(term):
             yield Definition(term, row, "defined", 0.45)
+    for match in _SHORT_APPOSED.finditer(text) if "), " in text else ():
+        if _is_term(term := _until_small_word(_last_words(match["term"]))):
+            yield Definition(term, row, "defined", CLEAR)
+    for match in _CONSISTS.finditer(text) if "consist" in text else ():
+        if _is_term(match["term"]):
+            yield Definition(match["term"], row, "defined", CLEAR)
     for match in _NAME_APPOSED.finditer(text) if "," in text else ():
         what = match["what"].lower().split()
         head = next((k for k, word in enumerate(what) if word in PREPOSITIONS), len(what)) - 1
@@ -551,8 +570,6 @@ def _in_sentence(
     for match in _DASHED.finditer(text) if "—" in text or "–" in text else ():
         if frequency_rank(match["term"].lower()) is None and _is_term(match["term"]):
             yield Definition(match["term"], row, "defined", CLEAR)
-    for short, long, weight in find_short_forms(text):
-        yield Definition(short, row, "abbreviation", weight, long)
 
 
 def _used_for(text: str) -> list[str]:

@@ -21,8 +21,8 @@ if TYPE_CHECKING:
 
 MANY_WORDS = 110
 """A passage is closed at the end of a paragraph past half of this, and of a sentence past it."""
-_LISTING_TITLE = regex(rf"(?<!\w){alternatives('contents', 'list_of', 'index')}\s*$", re.I)
-_WORKS_TITLE = regex(rf"(?<!\w){alternatives('references')}(?: (?:list|cited))?\s*$", re.I)
+_LISTING_TITLE = regex(rf"(?<!\w){alternatives('contents', 'list_of', 'index')}[\s.]*$", re.I)
+_WORKS_TITLE = regex(rf"(?<!\w){alternatives('references')}(?: (?:list|cited))?[\s.]*$", re.I)
 _CONTENTS = squashed("contents")
 _INDEX = squashed("index")
 _WORKS = squashed("references")
@@ -31,6 +31,8 @@ LONGEST_TITLE = max(map(len, _CONTENTS)) + 8
 LISTED = 0.4
 """Share of a section's text that must look like rows or works for its title to be believed."""
 _ENDS_IN_PLACES = regex(r"[\s,.]+(?:\d{1,4}|[ivxlc]{1,6})(?:\s*[,–-]\s*\d{1,4})*\s*$")
+_ENDS_IN_NUMBERS = regex(r":\s*(?:\d{1,4},\s*)*\d{1,4}\.\s*$")
+"""An entry of an index that ends with a full stop: "depth: 5, 52."."""
 _YEAR = regex(r"\b(?:1[5-9]|20)\d\d[a-z]?\b")
 _OF_WORK = regex(
     r"\b[^\W\d_]\.(?:[ -]?[^\W\d_]\.)*,?\s|\bpp?\.|\d+\s*(?:\(\d+\))?\s*:\s*\d+"
@@ -213,7 +215,8 @@ def _share(paragraphs: Sequence[Paragraph], holds: Callable[[Paragraph], bool]) 
 
 def _lists_places(paragraph: Paragraph) -> bool:
     """Whether it is a row of an index or of contents: words, then page numbers, and no sentence."""
-    return bool(_ENDS_IN_PLACES.search(paragraph.text)) or len(paragraph.text) < 30
+    ends = (_ENDS_IN_PLACES, _ENDS_IN_NUMBERS)
+    return len(paragraph.text) < 30 or any(pattern.search(paragraph.text) for pattern in ends)
 
 
 def _is_prose(paragraph: Paragraph) -> bool:
