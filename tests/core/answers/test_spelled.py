@@ -44,3 +44,13 @@ def test_a_term_is_defined_in_whichever_spelling_it_is_asked_for(document):
     assert answer.quotes == other.quotes
     assert "is a crane that moves along the ships" in answer.quotes[0].text
     assert answer.sure == other.sure >= 0.6
+
+
+def test_a_stroke_that_is_drawn_as_a_line_is_a_blank_in_the_text(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Signs"), ("text", "LID FULL means that the lid is full. lid_open opens it.")],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    assert as_spelled(document, "What does LID_FULL mean?") == "What does LID FULL mean?"
+    for other in ("What does lid_open do?", "What does LID_EMPTY mean?"):
+        assert as_spelled(document, other) == other

@@ -248,3 +248,14 @@ def test_which_licence_others_should_take_is_another_question(handbook):
     asked = read_overview(handbook, "Which licence is it under?", WHOLE)
     assert asked is not None
     assert asked.kind == "licence"
+
+
+def test_which_of_several_has_a_named_thing_is_asked_of_the_text(tmp_path):
+    said = "The quorble stands in the third table. The data of the second are those of the moor."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Tables of Wells")],
+        [("h1", "1 Data"), ("text", said), ("text", "They were read by hand in the spring.")],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    assert read_overview(document, "Which data set has the quorble variables?", WHOLE) is None
+    assert read_overview(document, "Which data set is used?", WHOLE).kind == "data"

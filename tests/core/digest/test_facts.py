@@ -314,6 +314,10 @@ def test_these_lines_name_nobody(line):
         ("Marta Lindqvist, March 2021", ["Marta Lindqvist"]),
         ("Marta Lindqvist, 14 March 2021", ["Marta Lindqvist"]),
         ("Aino Perälä – University of Hallan", ["Aino Perälä"]),
+        ("AINO PERÄLÄ∗ and M.B. LINDQVIST∗ , The Weir Group, Norway",
+         ["AINO PERÄLÄ", "M.B. LINDQVIST"]),
+        ("AINO PERÄLÄ, MARTA LINDQVIST", ["AINO PERÄLÄ", "MARTA LINDQVIST"]),
+        ("Marta “_weir_” Lindqvist", ["Marta Lindqvist"]),
     ],
 )  # fmt: skip
 def test_names_of_a_line(line, names):

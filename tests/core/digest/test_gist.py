@@ -433,3 +433,54 @@ def test_the_terms_of_a_licence_in_another_language_are_no_gist():
     assert is_of_licence("Questo documento può essere usato nei termini della licenza GNU.")
     assert is_of_licence("Licensed under the Well License, Version 2.0; you may not use this file.")
     assert not is_of_licence("Questo documento spiega i termini e le corde dei pozzi.")
+
+
+@pytest.mark.parametrize(
+    ("said", "is_whole"),
+    [
+        ("4. Using the gauge to find the height of the water.", False),
+        ("4. Using the gauge is easier where the water is still.", True),
+        ("(Ropes are often wetted to make them hold when they are new.)", False),
+        ("O seu principal objectivo é ajudar os guardas dos poços da vila.", False),
+        ("Su objetivo principal es ayudar a los guardas de los pozos.", False),
+        ("Explica la mayor parte de las cuerdas y de los cubos del pozo.", False),
+    ],
+)  # fmt: skip
+def test_what_only_names_a_step_or_leans_does_not_stand_alone(said, is_whole):
+    assert stands_alone(Sentence(said, 0, -1, 0, 0, len(said), "item", -1)) is is_whole
+
+
+@pytest.mark.parametrize(
+    ("said", "is_of_copy"),
+    [
+        ("For a full list of the ropes that are sold, see the page of the guild.", True),
+        ("This book has been formatted for small paper by the press of the guild.", True),
+        ("This text and the drawings in it are hereby placed in the public domain.", True),
+        ("For a full bucket the rope is drawn twelve times around the drum.", False),
+    ],
+)  # fmt: skip
+def test_where_more_is_told_and_how_it_is_printed_is_no_gist(said, is_of_copy):
+    assert is_of_licence(said) is is_of_copy
+
+
+@pytest.mark.parametrize(
+    ("title", "said"),
+    [("The gauges package", "The gauges package, kept by the guild, includes a staff and a rope "
+      "for the keepers of the wells in the valley."),
+     ("quorbel", "quorbel ist eine Sammlung von Seilen und Deckeln für die Brunnen der Stadt.")],
+)  # fmt: skip
+def test_the_gist_begins_with_what_the_thing_in_the_title_is(tmp_path, title, said):
+    other = (
+        ["Die Deckel der quorbel werden am Abend geschlossen.",
+         "Die Seile der quorbel sind aus Hanf und im Winter oft nass."]
+        if title == "quorbel"
+        else ["The gauges of the valley are read in the morning.",
+              "Ropes of hemp are wet in the winter and dry in the summer months."]
+    )  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", title), ("text", other[0])],
+        [("h1", "1 Start"), ("text", f"{said} {other[1]}")],
+        [("h1", "2 Hallan"), ("text", " ".join(other))],
+    ])  # fmt: skip
+    gist = Digester(read_document(tmp_path / "a.pdf")).gist(n_sentences=1)
+    assert [line.text for line in gist] == [said]

@@ -587,3 +587,113 @@ def test_release_notes_tell_what_is_new_of_their_latest_version(tmp_path):
     ])  # fmt: skip
     answer = Digester(read_document(path)).answer("What is new in this release?", WHOLE, None)
     assert answer.quotes[0].text.startswith("The gate is now opened")
+
+
+def test_what_only_may_tell_is_left_out_beside_what_does(tmp_path):
+    told = "My motivation in writing the scale was to keep keepers from guessing."
+    weak = "Old ropes are often wet because nobody needs them when the rain is heavy enough."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Scales of the Guild"), ("h1", "1 Introduction"), ("text", f"{weak} {told}"),
+         ("text", "The rope is drawn in the morning. The drum is oiled in the evening.")],
+        [("h1", "2 Use"), ("text", "The scale is hung over the well. It is read twice a day.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("Why was it written?", WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == [told]
+
+
+def test_how_these_are_reached_comes_with_what_they_are(tmp_path):
+    goals = "Its chief goals are dry lids and quiet drums."
+    said = "This paper describes how these are reached in wells of stone."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Quiet Wells"), ("h1", "1 Introduction"),
+         ("text", f"Wells are noisy in the winter months. {goals} {said}")],
+        [("h1", "2 Lids"), ("text", "The lid is made of zinc. It is closed at night.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("Which goals did the designers set themselves?", WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == [goals, said]
+
+
+TERMS = "This library and its drawings are hereby placed in the public domain."
+
+
+@pytest.fixture(scope="module")
+def library(tmp_path_factory):
+    path = tmp_path_factory.mktemp("library") / "a.pdf"
+    is_a = "Wellkeep is a library that provides careful gates for the keeping of water."
+    call = "The call well_free frees the rope that a gate has taken, and the gate is closed."
+    make_pdf(path, [
+        [("title", "Wellkeep Manual"), ("text", TERMS)],
+        [("h1", "1 Introduction"), ("text", f"{is_a} It needs no clock.")],
+        [("h1", "2 Building"), ("text", "This will build the library and keep it in a file.")],
+        [("h1", "3 Gate errors"), ("text", call),
+         ("text", "Errors of a gate are told in brass letters over the lid of the well.")],
+    ])  # fmt: skip
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize(
+    "typed", ["What is the library for?", "What does the library do?", "What does Wellkeep offer?"]
+)
+def test_the_thing_may_be_called_by_its_kind(library, typed):
+    assert library.answer(typed, WHOLE, None).quotes[0].text.startswith("Wellkeep is a library")
+
+
+@pytest.mark.parametrize(
+    ("typed", "is_told"),
+    [("Is it free to use?", True), ("Is Wellkeep free software?", True),
+     ("Can I use it in commercial products?", True), ("May I use Wellkeep for free?", True),
+     ("What frees the rope?", False)],
+)  # fmt: skip
+def test_whether_it_is_free_is_told_by_its_licence(library, typed, is_told):
+    answer = library.answer(typed, WHOLE, None)
+    assert (answer.kind == "overview: licence") is is_told
+    assert (TERMS in [quote.text for quote in answer.quotes]) is is_told
+
+
+@pytest.mark.parametrize(
+    "typed",
+    ["Summarise “Gate errors”", "Summarize gate errors", "Give me a summary of the gate errors",
+     "Fasse den Abschnitt „Gate errors“ zusammen", "Résume la section « Gate errors »"],
+)  # fmt: skip
+def test_a_part_is_told_in_short_by_its_title_alone(library, typed):
+    answer = library.answer(typed, WHOLE, None)
+    assert answer.kind == "overview: section"
+    assert answer.reach.name == "3 Gate errors"
+
+
+def test_a_matter_without_a_section_is_told_less_surely(library):
+    answer = library.answer("Summarise the section on brass letters", WHOLE, None)
+    assert "brass letters" in answer.quotes[0].text
+    assert answer.sure <= 0.3
+    assert library.answer("Summarise Wellkeep", WHOLE, None).kind == "overview: about"
+
+
+def test_the_introduction_is_that_of_the_whole(tmp_path):
+    said = ("text", "The lid is lifted in the morning. The rope is drawn by two keepers.")
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Village Wells")],
+        [("h1", "1 Introduction to wells"), said],
+        [("h1", "2 Gates"), said, ("h2", "2.1 Introduction"), said],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("Summarise the introduction", WHOLE, None)
+    assert answer.reach.name == "1 Introduction to wells"
+
+
+@pytest.mark.parametrize(
+    ("notice", "is_sure"),
+    [("Permission is granted to copy this manual under the GNU Free Documentation License.", False),
+     ("Permission is granted to copy this software under the GNU Public License.", True)],
+)  # fmt: skip
+def test_the_licence_of_the_manual_is_not_surely_that_of_what_it_is_on(tmp_path, notice, is_sure):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wellkeep Manual"), ("text", notice)],
+        [("h1", "1 Gates"), ("text", "Wellkeep opens the gate. Wellkeep closes the lid.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    asked = made.answer("Which licence is Wellkeep under?", WHOLE, None)
+    assert asked.quotes
+    assert (asked.sure >= 0.9) is is_sure
+    assert made.answer("Which licence is it under?", WHOLE, None).sure >= 0.9

@@ -249,3 +249,19 @@ def test_a_name_set_in_its_own_letters_everywhere_is_not_defined_each_time(tmp_p
     document = read_document(tmp_path / "a.pdf")
     found = define(document, "Quorble")
     assert document.text.sentences[found.sentence].text.startswith("Quorble is a machine")
+
+
+@pytest.mark.parametrize(
+    ("said", "term", "is_told"),
+    [
+        ("It also tests for rope wear (RW), the loss of hemp that comes from wet drums.",
+         "rope wear", True),
+        ("It also tests for rope wear (RW), the drum, and the lid of each of the wells.",
+         "rope wear", False),
+        ("If not, a “soft lid” consisting of straw and clay is put over the well.",
+         "soft lid", True),
+    ],
+)  # fmt: skip
+def test_what_stands_behind_a_short_form_or_is_consisted_of(tmp_path, said, term, is_told):
+    meaning = meaning_of(tmp_path, said, term)
+    assert (meaning is not None and meaning.kind == "defined") is is_told

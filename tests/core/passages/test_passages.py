@@ -226,3 +226,13 @@ def test_works_are_told_with_an_index_behind_them(tmp_path):
     make_pdf(path, [[("h1", "1 Wells"), *[text] * 6], [("h1", "Bibliography"), *works], rows])
     sentences = read_document(path).text.sentences
     assert {s.kind for s in sentences if "Ann Bale" in s.text} == {"works"}
+
+
+def test_rows_of_an_index_may_end_in_full_stops(tmp_path):
+    path = tmp_path / "index.pdf"
+    rows = [("text", f"{name} of the well: {k}, {k + 20}.") for k in range(30, 36)
+            for name in ("bucket", "drum", "gate")]  # fmt: skip
+    text = ("text", "The gate of the well is opened in the morning, and the keeper notes it.")
+    make_pdf(path, [[("h1", "1. Wells"), *[text] * 6], [("h1", "2. Index."), *rows]])
+    sentences = read_document(path).text.sentences
+    assert {s.kind for s in sentences if "bucket" in s.text} == {"listing"}

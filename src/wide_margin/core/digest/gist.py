@@ -233,8 +233,9 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
     """
     language = document.index.language
     is_english = language == "en"  # whose words alone are known
-    words = _WORD.findall(f"{document.facts.title} {printed_title(document)}")
-    found, first = [], words[0] if words else ""
+    titles = [_WORD.findall(t) for t in (document.facts.title, printed_title(document))]
+    words, first = [*titles[0], *titles[1]], {title[0] for title in titles if title}
+    found = []
     for word in words:
         rank, lower = frequency_rank(word.lower()), word.lower()
         if is_common(lower, language) or not any(map(str.isalpha, lower)):
@@ -242,7 +243,7 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
         if not is_english and lower in words_for("program"):
             continue
         # A title begins with a small letter only where a name does.
-        is_name = word[0].isupper() or any(letter.isdigit() for letter in word) or word == first
+        is_name = word[0].isupper() or any(letter.isdigit() for letter in word) or word in first
         is_name |= is_english and rank is None
         if is_name and (rank is None or rank > SELDOM) and _n_rows(document, word) >= TAKEN_UP:
             found.append(lower)

@@ -579,6 +579,7 @@ def _has_end(scored: Scored) -> bool:
 
 _OF_THE_THING = regex(r"\bthis (?:software|program|package|library|system|work)\b", re.I)
 """Speaks of what the document is on."""
+_WORD_LICENCE = regex(r"\blicen[sc]\w+\b", re.I)
 _OF_PROGRAM = regex(rf"\b(?:{THING}|code)s?\b(?! foundation)", re.I)
 
 
@@ -613,7 +614,8 @@ def _licence_asked(
 ) -> tuple[tuple[GistLine, ...], float]:
     """The licence, less surely where only that of the document is known and its thing is named."""
     lines, said = _licence(document, scored, facts, rows), facts.licence
-    if said is None or len(lines) != 1 or not names_thing(document, asked.question):
+    named = names_thing(document, _WORD_LICENCE.sub(" ", asked.question))
+    if said is None or len(lines) != 1 or not named:
         return lines, SURE
     is_of_copy = _OF_DOCUMENT.search(said.text) and not _OF_PROGRAM.search(said.text)
     return lines, IN_ITS_PLACE if is_of_copy else SURE
