@@ -187,3 +187,14 @@ def test_a_title_at_the_right_is_read_before_a_heading_under_it_at_the_left():
     boxes = np.array([heading, title, *across, *columns], dtype=np.float32)
     order = [int(row) for zone in reading_zones(boxes) for row in zone]
     assert order.index(1) < order.index(0)
+
+
+def test_a_few_lines_in_two_columns_far_over_the_foot_are_read_one_after_the_other():
+    left = [[52.0, 80.0 + 12 * k, 294.0, 90.0 + 12 * k] for k in range(8)]
+    right = [[318.0, 80.0 + 12 * k, 560.0, 90.0 + 12 * k] for k in range(7)]
+    foot = [[52.0, 740.0, 273.0, 748.0]]
+    zones = reading_zones(np.array([*left, *right, *foot]))
+    assert [k for zone in zones for k in zone.tolist()][:8] == list(range(8))
+    rows = [one for pair in zip(left, right, strict=False) for one in pair]
+    in_turn = reading_zones(np.array([*rows, *foot]))  # a table, row by row
+    assert len(in_turn) == 1

@@ -20,6 +20,8 @@ JUSTIFIED, FLUSH = 40, 0.85
 """Lines from which columns may be drawn line by line, where half of them are that wide at least."""
 COLUMN_ROWS, FILLED = 12, 0.7
 """Lines on either side of columns below a wide table, of which a quarter are that wide at least."""
+BESIDE = 0.8
+"""Share of the height of the shorter of two columns that stands beside the other."""
 
 
 def reading_zones(boxes: FloatArray) -> list[IntArray]:
@@ -121,7 +123,16 @@ def _is_gutter(boxes: FloatArray, gutter: float) -> bool:
         return False
     shared = min(boxes[left, 3].max(), boxes[right, 3].max())
     shared -= max(boxes[left, 1].min(), boxes[right, 1].min())
-    if shared < 0.3 * (boxes[:, 3].max() - boxes[:, 1].min()) and not is_rest:
+    if (
+        shared < 0.3 * _height(boxes)
+        and not is_rest
+        and not (
+            # A few lines at either side on a last page, whose foot stands far below.
+            n_switches <= SWITCHES
+            and shared >= BESIDE * min(_height(boxes[left]), _height(boxes[right]))
+            and min(_filled(boxes[left]), _filled(boxes[right])) > FILLED
+        )
+    ):
         return False
     if _is_in_turn(sides):
         return True
@@ -148,6 +159,10 @@ def _is_below_table(boxes: FloatArray, gutter: float) -> bool:
         if _is_in_turn(right[inside]):
             return min(_filled(one, 0.75), _filled(other, 0.75)) > FILLED
     return False
+
+
+def _height(boxes: FloatArray) -> float:
+    return float(boxes[:, 3].max() - boxes[:, 1].min())
 
 
 def _n_switches(sides: BoolArray) -> int:
