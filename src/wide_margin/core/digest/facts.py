@@ -40,6 +40,10 @@ if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
 
 
+SEVERAL = 2
+"""Authors named in a line from which on it says who they are."""
+
+
 @dataclass(frozen=True, slots=True)
 class Facts:
     """What a document is; None and () where it does not say."""
@@ -107,6 +111,8 @@ def find_facts(document: ReadDocument) -> Facts:
     authors = authors_of(
         document, lines, [line for line in rest if line not in subtitle], title_lines
     )
+    if under is not None and sum(fact.text in under.text for fact in authors) >= SEVERAL:
+        under = None  # who wrote it, with a name that is torn
     kind = kind_of(document, title.text if title else "")
     facts = Facts(
         kind=kind,

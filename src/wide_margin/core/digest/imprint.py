@@ -151,9 +151,9 @@ _PUBLISHED = regex(
     r"|technical report|working paper|university of|éditions|editorial (?-i:[A-ZÁÉÍÓÚ]))\b", re.I
 )  # fmt: skip
 ONLY_KIND = regex(
-    r"^\W*(?:(?:the|a|user'?s?|users['’]|technical|reference|research|working|original|review|short|quick|developer'?s?"
-    r"|release|installation|final|annual|white|discussion|progress|internal|master'?s|doctoral|phd|bachelor'?s"
-    r"|programmer'?s|administrator'?s|getting started|owner'?s|instruction|application|contributed)\s+){0,3}"
+    r"^\W*(?:(?:the|a|user['’]?s?|users['’]|technical|reference|research|working|original|review|short|quick|developer['’]?s?"
+    r"|release|installation|final|annual|white|discussion|progress|internal|master['’]?s|doctoral|phd|bachelor['’]?s"
+    r"|programmer['’]?s|administrator['’]?s|getting started|owner['’]?s|instruction|application|contributed)\s+){0,3}"
     r"(?:report|guide|manual|notes?|article|paper|papers|thesis|dissertation|documentation|handbook|tutorial|reference"
     r"|specification|vignette|communication|handbuch|benutzerhandbuch|anleitung|bericht|dokumentation|manuel|guide|rapport"
     r"|manuale|guida|manual de usuario|guía|handleiding)\W*$", re.I

@@ -104,7 +104,7 @@ _OF_THE_COPY = regex(
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book)\b.{0,30}\b(?:is|are) (?:also )?available (?:via|from|at|on|online|in)\b"
     r"|\b(?:contains|download|browse|print|printed copy of|copy of) (?:it|this|the) (?:manual|document(?:ation)?|guide|book)\b"
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book) (?:was|is|has been) (?:\w+ )?(?:formatted|typeset|printed|composed)\b"
-    r"|\bplaced (?:in|into) the public domain\b"
+    r"|\bplaced (?:in|into) the public domain\b|\bdistribution point for this\b"
     r"|^\W*for (?:more|further|additional) details\b|^\W*for (?:an?|the) (?:full|complete|exhaustive) (?:list|description|account|documentation|reference)\b"
     r"|^\W*(?:for (?:more|further|additional) information|para (?:más|mayor(?:es)?|mais|maiores) informa[cç]\w+|pour (?:plus|davantage|de plus amples?) (?:d[’'])?informations?"
     r"|(?:für )?(?:weitere|mehr) informationen|per (?:ulteriori|maggiori) informazioni|voor meer informatie)\b", re.I

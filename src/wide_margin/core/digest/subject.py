@@ -103,7 +103,7 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
     language = document.index.language
     is_a = [
         row for row, said in text.items()
-        if says_what_it_is(found, said) or _is_subject(sentences[row].text, language, name)
+        if says_what_it_is(found, said) or _is_subject(NOTED.sub("", sentences[row].text), language, name)
     ]  # fmt: skip
     does = [row for row, said in text.items() if row in first and found.works.match(said)]
     titled = [

@@ -314,9 +314,10 @@ def _title_score(
     score -= 1.2 * (n_letters < 0.5 * len(text.replace(" ", "")))
     score -= 1.0 * (len(block) == 1 and bool(names_in_line(text)) and size < largest)
     score -= OF_PEOPLE * _is_of_people(block)
-    score += OF_NAMED_KIND * bool(_NAMED_KIND.search(text))
+    only_kind = bool(ONLY_KIND.match(text))
+    score += OF_NAMED_KIND * (bool(_NAMED_KIND.search(text)) and not only_kind)
     score -= OF_CHAPTER * _is_of_chapter(block, on_page)
-    score -= OF_KIND * bool(ONLY_KIND.match(text))
+    score -= OF_KIND * only_kind
     score -= OF_SERIES * (bool(_SERIES.search(text)) and n_words <= LONGEST_SERIES)
     if named:
         score += 3.0 * overlap(text, named)

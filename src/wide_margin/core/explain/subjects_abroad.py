@@ -65,8 +65,12 @@ _FORMS = {
     "da": _Forms(r"en|et", r"betyder", r"er\s+(?:også\s+)?(?:en|et)", r"er\s+(?:den|det|de)"),
     "no": _Forms(r"en|et|ei", r"betyr", r"er\s+(?:også\s+)?(?:en|et|ei)", r"er\s+(?:den|det|de)"),
     "fi": _Forms("", r"tarkoittaa", r"on\s+(?:eräs|yksi)", r"on"),
-    "pl": _Forms("", r"oznacza|to", r"jest\s+to", r"jest|są"),
-    "cs": _Forms("", r"znamená|označuje", r"je\s+to", r"je|jsou"),
+    # What a thing is stands in a case of its own in Polish; "jest dostępny" says how it is.
+    "pl": _Forms("", r"oznacza|to", r"jest\s+to", r"(?:jest|są)(?=\s+\w+(?:em|ym|im|ą|mi)\b)"),
+    "cs": _Forms(
+        "", r"znamená|označuje", r"je\s+to",
+        r"(?:je|jsou)(?!\s+\w+[nt][ýáéío]\s+(?:na|ve?|pro|ke?|se?|od|do|ze?|i|pod|jako)\b)",
+    ),
     "hu": _Forms(r"az?|egy", r"azt jelenti|jelentése", r"(?:egy|olyan)", r"az a"),
     "ro": _Forms(
         r"un|o", r"înseamnă|reprezintă", r"(?:este|sunt)\s+(?:un|o|niște)", r"(?:este|sunt)"

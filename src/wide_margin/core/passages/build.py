@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterator, Sequence
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout import tidy
+from wide_margin.core.layout import UNSPACED, tidy
 from wide_margin.core.lexicon import alternatives, bare, squashed
 from wide_margin.core.outline.page_titles import GOES_ON
 from wide_margin.core.passages.entries import find_terms
@@ -40,6 +40,8 @@ _OF_WORK = regex(
     r"|symposium|workshop|university|thesis)\b|^\[[\w+-]{1,12}\]\s",
     re.I,
 )
+_UNSPACED = regex(f"[{UNSPACED}]")
+"""A letter of a script that sets no blanks between words."""
 _LEADERS = regex(r"(?:\.\s?){4,}|…{2,}|\t")
 MOST_BETWEEN, SENTENCE = 800, 60
 """Characters of sentences between the entries of contents, more of which are no part of them; and
@@ -69,6 +71,7 @@ def build_passages(
     headings |= _titles_again(paragraphs, outline)
     starts = [s.first_paragraph for s in outline.sections]
     listed = _listed_rows(paragraphs, starts, listings)
+    over = _rows_over_contents(paragraphs, listings)
     works = _rows_of_works(paragraphs, starts)
     terms, term_of = find_terms(paragraphs, headings)
     of_works = {k for k, term in enumerate(terms) if _WORKS_TITLE.search(term.text)}
@@ -86,7 +89,7 @@ def build_passages(
         if term in of_works and kind != "heading":
             kind = "works"
         if kind != "heading" and paragraph.page in listings:
-            kind = paragraph.kind if _is_prose(paragraph) else "listing"
+            kind = paragraph.kind if row in over or _is_prose(paragraph) else "listing"
         elif kind != "heading" and row in listed:
             kind = "listing"
         elif kind != "heading" and row in works:
@@ -168,6 +171,24 @@ def _listed_rows(
     return found
 
 
+def _rows_over_contents(paragraphs: Sequence[Paragraph], listings: frozenset[int]) -> set[int]:
+    """Rows of text, such as an abstract, that stand over the title of the contents of their page."""
+    found: set[int] = set()
+    above: list[int] = []
+    for row, paragraph in enumerate(paragraphs):
+        if paragraph.page not in listings or (
+            above and paragraphs[above[0]].page != paragraph.page
+        ):
+            above = []
+        if paragraph.page not in listings:
+            continue
+        if len(paragraph.text) <= LONGEST_TITLE and bare(paragraph.text) in _CONTENTS:
+            found.update(above)
+        if not _lists_places(paragraph):
+            above.append(row)
+    return found
+
+
 def _last_listed(paragraphs: Sequence[Paragraph], rows: range, listings: frozenset[int]) -> int:
     """The last row of contents, after which text follows, with a short label here and there."""
     last, apart = rows.start - 1, 0
@@ -175,11 +196,11 @@ def _last_listed(paragraphs: Sequence[Paragraph], rows: range, listings: frozens
         text = paragraphs[row].text.strip()
         if paragraphs[row].page in listings or _ENDS_IN_PLACES.search(text):
             last, apart = row, 0
-        elif text[-1:] in ".!?:;" and len(text) >= SENTENCE:
-            apart += len(text)
+        elif text[-1:] in ".!?:;。！？：；" and _length(text) >= SENTENCE:
+            apart += _length(text)
             if apart > MOST_BETWEEN:
                 break
-        elif not apart:
+        elif not apart and paragraphs[row].page == paragraphs[last].page:
             last = row
     return last
 
@@ -216,7 +237,12 @@ def _share(paragraphs: Sequence[Paragraph], holds: Callable[[Paragraph], bool]) 
 def _lists_places(paragraph: Paragraph) -> bool:
     """Whether it is a row of an index or of contents: words, then page numbers, and no sentence."""
     ends = (_ENDS_IN_PLACES, _ENDS_IN_NUMBERS)
-    return len(paragraph.text) < 30 or any(pattern.search(paragraph.text) for pattern in ends)
+    return _length(paragraph.text) < 30 or any(pattern.search(paragraph.text) for pattern in ends)
+
+
+def _length(text: str) -> int:
+    """Characters of a text; where no blanks stand between words each says as much as two."""
+    return len(text) + len(_UNSPACED.findall(text))
 
 
 def _is_prose(paragraph: Paragraph) -> bool:
@@ -224,8 +250,9 @@ def _is_prose(paragraph: Paragraph) -> bool:
     text = paragraph.text.strip()
     n_digits = sum(map(str.isdigit, text))
     return (
-        paragraph.kind == "body" and len(paragraph.pieces) > 1 and len(text) >= PROSE
-        and text[-1] in ".!?:" and n_digits < FEW_DIGITS * len(text)
+        paragraph.kind == "body" and len(paragraph.pieces) > 1
+        and _length(text) >= PROSE
+        and text[-1] in ".!?:。！？：" and n_digits < FEW_DIGITS * len(text)
         and not _LEADERS.search(text)
     )  # fmt: skip
 

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 import numpy as np
 
+from wide_margin.core.later import regex
 from wide_margin.core.search.abbreviations import other_forms
 from wide_margin.core.search.analysis import is_common, words
 from wide_margin.core.search.equals import equal_words
@@ -54,6 +56,14 @@ class Query:
     terms: tuple[Term, ...]
 
 
+_EXISTS = regex(
+    r"^\W*(?:which|what)\s+(?!is\b|are\b)\S.*\b(?:is|are)\s+(?:\w+ly\s+)?"
+    r"(?P<is>available|supported|offered|provided|defined|included|implemented|possible|allowed"
+    r"|permitted|accepted)\W*$", re.I
+)  # fmt: skip
+"""Asks which things of a kind there are."""
+
+
 def read_terms(text: str, index: Index) -> Query:
     """Find the content words of a text and their variants in a document.
 
@@ -89,7 +99,15 @@ def read_terms(text: str, index: Index) -> Query:
         weight = share * max((index.idf(term) for term in exact), default=highest)
         ordered = sorted(variants.items(), key=lambda pair: -pair[1])
         terms.append(Term(word, tuple(ordered), weight, share))
-    return Query(text, tuple(terms))
+    return _without_existence(Query(text, tuple(terms)))
+
+
+def _without_existence(query: Query) -> Query:
+    """A query that turns on the things asked for, not on their being there: "… are available?"."""
+    match = _EXISTS.search(query.text)
+    others = frozenset(term.word for term in query.terms if not match or term.word != match["is"])
+    is_asked = match is not None and 0 < len(others) < len(query.terms)
+    return turning_on(query, others) if is_asked else query
 
 
 OF_FAMILY, SHARED = 0.5, 0.8
