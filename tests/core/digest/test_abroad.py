@@ -8,6 +8,9 @@ from wide_margin.core.digest import Digester
 from wide_margin.core.digest.abroad import kind_abroad
 from wide_margin.core.digest.asked import read_overview
 from wide_margin.core.digest.by_kind import LONG
+from wide_margin.core.digest.telling import tells
+from wide_margin.core.digest.telling_abroad import told_abroad
+from wide_margin.core.explain.subjects_abroad import subject_abroad
 
 
 @pytest.mark.parametrize(
@@ -152,3 +155,40 @@ def test_a_part_is_asked_about(tmp_path, question, section):
     make_pdf(tmp_path / "a.pdf", [[("h1", "1 Brunnen"), text, ("h1", "2 Seile"), text]])
     found = read_overview(read_document(tmp_path / "a.pdf"), question, WHOLE)
     assert (found and found.reach.name) == section
+
+
+@pytest.mark.parametrize(
+    ("said", "is_told"),
+    [
+        ("本篇《水井维护者指南》（2022-05-09）教程文档面向所有的井夫。", True),
+        ("本指南注重描述现代的水井。", True),
+        ("本机的绳子是麻做的。", False),
+        ("niniejsze krótkie wprowadzenie opisuje system studni.", True),
+        ("celem tego dokumentu nie jest opis studni.", False),
+        ("the purpose of this guide is not to describe ropes.", False),
+        ("this guide does not describe ropes, it is on wells.", False),
+    ],
+)  # fmt: skip
+def test_what_a_document_is_for_and_not_for(said, is_told):
+    told = tells("purpose", said, is_front=True) or told_abroad(
+        "purpose", said, "pl", is_front=True
+    )
+    assert told is is_told
+
+
+@pytest.mark.parametrize(
+    ("said", "language", "is_subject"),
+    [
+        ("Studniarz jest programem do opisu studni i lin.", "pl", True),
+        ("Studniarz jest dostępny na wielu wyspach doliny.", "pl", False),
+        ("Studnař je program pro popis studní a lan.", "cs", True),
+        ("Studnař je dostupný na mnoha ostrovech údolí.", "cs", False),
+    ],
+)  # fmt: skip
+def test_how_a_thing_is_does_not_say_what_it_is(said, language, is_subject):
+    assert (subject_abroad(said, language) is not None) is is_subject
+
+
+@pytest.mark.parametrize("typed", ["Kto jest autorem?", "Kdo je autorem?", "Vem är författaren?"])
+def test_who_wrote_it_is_asked_in_more_languages(typed):
+    assert kind_abroad(typed) == "authors and date"

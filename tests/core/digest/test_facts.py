@@ -1233,3 +1233,25 @@ def test_a_person_is_named_and_not_the_body_behind_the_name(facts_of):
     line = "Marta P. Lindqvist, W Consortium"
     facts = facts_of(("title", "Keeping a Village Well"), ("author", line))
     assert texts(facts.authors) == ["Marta P. Lindqvist"]
+
+
+def test_what_only_names_the_kind_of_book_is_no_title_beside_one(facts_of, monkeypatch):
+    monkeypatch.setitem(STYLES, "author", ("Times-Roman", 20))
+    found = facts_of(("author", "The wellkeep package"), ("title", "User’s guide"))
+    assert found.title.text == "The wellkeep package"
+
+
+def test_a_line_of_those_who_wrote_it_is_no_subtitle(facts_of):
+    found = facts_of(
+        ("title", "Keeping Wells"),
+        ("author", "Marta Lindqvist, Aino Perälä, and xi wen(Shao Wen)"),
+        ("text", "by Marta Lindqvist, Aino Perälä"),
+    )
+    assert found.subtitle is None
+
+
+def test_whatever_a_press_publishes_is_no_place(facts_of):
+    said = "Authors of any work published by Hallan Press need a form."
+    assert facts_of(("title", "Keeping Wells"), ("text", said)).place is None
+    said = "Published by Hallan Press."
+    assert facts_of(("title", "Keeping Wells"), ("text", said)).place is not None

@@ -442,6 +442,7 @@ def test_the_terms_of_a_licence_in_another_language_are_no_gist():
         ("4. Using the gauge is easier where the water is still.", True),
         ("(Ropes are often wetted to make them hold when they are new.)", False),
         ("O seu principal objectivo é ajudar os guardas dos poços da vila.", False),
+        ("A: Because the ropes of other guilds could not satisfy me.", False),
         ("Su objetivo principal es ayudar a los guardas de los pozos.", False),
         ("Explica la mayor parte de las cuerdas y de los cubos del pozo.", False),
     ],
@@ -456,6 +457,8 @@ def test_what_only_names_a_step_or_leans_does_not_stand_alone(said, is_whole):
         ("For a full list of the ropes that are sold, see the page of the guild.", True),
         ("This book has been formatted for small paper by the press of the guild.", True),
         ("This text and the drawings in it are hereby placed in the public domain.", True),
+        ("This work may be distributed and/or modified under the conditions of GPLv3+.", True),
+        ("The distribution point for this work is the page of the guild of wells.", True),
         ("For a full bucket the rope is drawn twelve times around the drum.", False),
     ],
 )  # fmt: skip

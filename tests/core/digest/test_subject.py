@@ -218,3 +218,27 @@ def test_a_section_or_another_word_may_stand_behind_a_name(said):
 def test_who_develops_the_whole_is_asked_of_its_front(introduced, typed, asks):
     answer = introduced.answer(typed, WHOLE, None)
     assert (answer.kind == "overview: authors and date") is asks
+
+
+def test_the_section_with_its_name_says_what_a_thing_is(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "wellkeep 0.0.1"), ("h1", "1 wellkeep"),
+         ("text", "Thesis template for the guild of wells."),
+         ("text", "The drum of wellkeep is of oak and wellkeep has a lid.")],
+        [("h1", "2 Installing wellkeep"), *FILLING],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is wellkeep?", WHOLE, None)
+    assert answer.quotes[0].text == "Thesis template for the guild of wells."
+    assert answer.sure <= 0.5
+
+
+def test_why_it_exists_is_searched_for_where_no_section_says_it(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The wells package"), ("text", "This package exists for two reasons:"),
+         ("item", "• Ropes of hemp are wet in the winter, and drums of oak are dry."),
+         ("item", "• Lids of zinc are heavy.")],
+        [("h1", "1 Use"), *FILLING],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("Why does the package exist?", WHOLE, None)
+    assert "This package exists" in answer.quotes[0].text

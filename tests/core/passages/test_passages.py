@@ -4,12 +4,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from reportlab.lib.pagesizes import A4
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.cidfonts import UnicodeCIDFont
 from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.layout import tidy
 from wide_margin.core.passages import split_sentences
+from wide_margin.core.passages.build import _rows_under_headings
 
 
 def parts(text):
@@ -236,3 +239,67 @@ def test_rows_of_an_index_may_end_in_full_stops(tmp_path):
     make_pdf(path, [[("h1", "1. Wells"), *[text] * 6], [("h1", "2. Index."), *rows]])
     sentences = read_document(path).text.sentences
     assert {s.kind for s in sentences if "bucket" in s.text} == {"listing"}
+
+
+ROWS = [("text", f"{title} . . . . . . . . . . . {page}") for title, page in (
+    ("1 Wells", 1), ("1.1 Ropes of hemp", 2), ("1.2 Drums of oak", 3), ("2 Gates", 4),
+    ("2.1 Lids of zinc", 5), ("2.2 Clocks", 6), ("3 Keepers", 7), ("3.1 Pay", 8),
+)]  # fmt: skip
+FILLING = ("text", "The gate of the well is opened in the morning, and the keeper notes it.")
+
+
+def kinds_of(path, first_page):
+    gates, keepers = [("h1", "2 Gates"), *[FILLING] * 4], [("h1", "3 Keepers"), FILLING]
+    make_pdf(path, [first_page, gates, keepers])
+    return {s.text: s.kind for s in read_document(path).text.sentences if s.page == 0}
+
+
+def test_what_stands_over_the_contents_of_its_page_is_text(tmp_path):
+    said = "This guide is on the keeping of wells."
+    kinds = kinds_of(
+        tmp_path / "a.pdf", [("title", "Wells"), ("text", said), ("h2", "Contents"), *ROWS]
+    )
+    assert kinds[said] == "body"
+    assert {kind for text, kind in kinds.items() if ". . ." in text} == {"listing"}
+
+
+@pytest.mark.parametrize(
+    ("said", "is_text"),
+    [
+        ("Wells are kept by a guild of keepers.", True),
+        ("Wells of stone, and of oak, 14, 52", False),
+    ],
+)
+def test_what_begins_at_a_heading_under_the_contents_is_text(tmp_path, said, is_text):
+    path = tmp_path / "a.pdf"
+    make_pdf(path, [[("title", "A Guild"), ("h2", "Contents"), *ROWS, ("h1", "1 Wells"),
+                     ("text", said)]])  # fmt: skip
+    paragraphs = read_document(path).paragraphs
+    at = [paragraph.text for paragraph in paragraphs].index("1 Wells")
+    found = _rows_under_headings(paragraphs, {at}, frozenset({0}))
+    assert (at + 1 in found) is is_text
+    assert _rows_under_headings(paragraphs, {at}, frozenset()) == set()
+
+
+def test_a_preface_after_the_contents_is_text_where_no_blanks_part_words(tmp_path):
+    path = tmp_path / "a.pdf"
+    canvas = Canvas(str(path), pagesize=A4)
+    pdfmetrics.registerFont(UnicodeCIDFont("STSong-Light"))
+    canvas.setFont("STSong-Light", 18)
+    canvas.drawString(72, 760, "目录")
+    canvas.setFont("STSong-Light", 11)
+    for k in range(12):
+        canvas.drawString(72, 720 - 20 * k, f"{k + 1} 水井的维护 . . . . . . . . . . . . {k + 3}")
+    canvas.showPage()
+    canvas.setFont("STSong-Light", 11)
+    said = [
+        "本指南介绍了水井的维护方法，面向所有的井夫。",
+        "井盖每天早上打开一次。",
+        "绳子是麻做的。",
+    ]
+    for k, text in enumerate(said):
+        canvas.drawString(72, 760 - 60 * k, text)
+    canvas.save()
+    sentences = read_document(path).text.sentences
+    assert [s.kind for s in sentences if s.page == 1] == ["body"] * 3
+    assert {s.kind for s in sentences if ". . ." in s.text} == {"listing"}

@@ -225,3 +225,14 @@ def test_the_language_is_that_of_most_pages():
     assert language_of([spanish] * 4 + [english] * 3) == "es"
     assert language_of([table] * 20 + [english] * 3) == "en"
     assert language_of([spanish, table]) == "es"  # too few to be told page by page
+
+
+@pytest.mark.parametrize(
+    ("typed", "turns_on"),
+    [("Which ropes are available?", ["ropes"]), ("What lids are supported?", ["lids"]),
+     ("What is supported?", ["supported"]), ("Which keeper offered the ropes?",
+      ["keeper", "offered", "ropes"])],
+)  # fmt: skip
+def test_which_things_there_are_turns_on_the_things(handbook, typed, turns_on):
+    terms = read_terms(typed, handbook.index).terms
+    assert [term.word for term in terms if not term.is_aside] == turns_on

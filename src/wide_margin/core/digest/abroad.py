@@ -46,7 +46,8 @@ _NORTH_AND_EAST = {
     "about": r"va(?:d|t) handlar (?:\w+ ){0,3}om|hva(?:d)? handler (?:\w+ ){0,3}om|mistä (?:\w+ ){0,2}kertoo|o czym jest|o čem (?:je|pojednává)|miről szól"
     r"|о ч[её]м(?: говорится| рассказывает| ид[её]т речь)?|про що|sammanfatta|oppsummer|sammenfat|tiivistä|podsumuj|streść|shrň|foglald össze|перескажи|кратко изложи|подведи итог",
     "purpose": r"vad (?:gör|kan)|hva(?:d)? (?:gør|gjør|kan)|do czego służy|co robi|k čemu (?:je|slouží)|co dělá|mire (?:való|jó)|mit csinál|для чего(?: нужн\w+| служит)?|что делает|для чого",
-    "authors and date": r"vem (?:har )?skr[ei]\w+|hve[mr](?:em)? (?:har )?skre\w+|kuka (?:on )?kirjoit\w+|kto (?:to )?napisał\w*|kdo (?:to )?napsal\w*|ki írta"
+    "authors and date": r"vem (?:har )?skr[ei]\w+|hve[mr](?:em)? (?:har )?skre\w+|kuka (?:on )?kirjoit\w+|kto (?:to )?napisał\w*|kto jest autor(?:em|ką)|kim jest autor\w*|kdo (?:to )?napsal\w*|kdo je autor\w*|ki (?:írta|a szerzője)"
+    r"|vem är författare\w*|hve[mr](?:em)? er forfatter\w*|kuka on (?:sen )?kirjoittaja"
     r"|кто (?:автор\w*|написал\w*|составил\w*)|хто (?:автор\w*|написав)|när skrevs|hvornår blev(?: \w+){0,2} skrevet|når ble(?: \w+){0,2} skrevet"
     r"|kiedy(?: \w+){0,2} napisan\w*|kdy bylo? (?:to )?napsán\w*|когда(?: \w+){0,2} (?:написан\w*|издан\w*|выш\w+)",
     "licence": r"(?:under )?vilken licens|hvilken licens|hvilken lisens|na jakiej licencji|jaka (?:to )?licencja|pod jakou licencí|(?:под )?как(?:ая|ой) лицензи\w+",

@@ -452,7 +452,7 @@ _LOOKS_AFTER = regex(
 _NEAREST = frozenset(["run", "cite"])
 """Questions about the whole, by its name, of which the nearest passages are shown where no section
 is on them."""
-_ELSE_SEARCHED = frozenset(["install"])
+_ELSE_SEARCHED = frozenset(["install", "why"])
 """Questions about the whole that the text may answer where no section is about them."""
 _TOLD_ELSEWHERE = frozenset(["licence", "authors and date"])
 """Questions about the whole that any sentence may answer which says so in plain words."""

@@ -55,6 +55,8 @@ _AS_TITLED = regex(
     r"\W*\d+[.)]\s+\w+ing\b(?!.*\b(?:is|are|was|were|can|will|may|must|should|has|have|does|do|you|we)\b)"
 )
 """An item of a list that only names what is done: "4. Finding the depth of a well."."""
+_ASKED_BEFORE = regex(r"[QA]:\s")
+"""Stands in a list of questions, each with its answer."""
 _IN_BRACKETS = regex(r"\([^()]*\)")
 _STANDS = regex(
     r"^[\W_]*(?:(?:this|the present|these|those) (?:\w+ )?(?:paper|article|document|documentation|manual|guide|handbook|thesis|dissertation|report|book|vignette|work|study|package|description"
@@ -115,6 +117,7 @@ _OF_THE_COPY = regex(
 _OF_LICENCE = regex(
     r"\b(?:permission is (?:hereby )?granted|redistributions? (?:in|of)|verbatim copies|see the (?:\w+ ){1,5}licen[sc]e for (?:more )?details|(?:copyright|permission) notice"
     r"|without (?:even )?(?:the implied |any )?warrant|merchantability|copy of (?:the|this) (?:[\w/-]+ ){0,6}licen[sc]e|may be used to endorse"
+    r"|may be (?:copied|distributed|redistributed|modified)(?:,? (?:and|or|and/or) (?:modified|distributed|copied))* under\b"
     r"|all rights reserved|^\W*(?:this \w+ is )?licensed under the\b|under the (?:terms|conditions) of (?:the|this)|free documentation licen[sc]e"
     r"|hope that it will be useful|(?:for|is) informational purposes only|subject to change without (?:prior )?notice"
     r"|(?:(?:shall|will|can|may) not|cannot) be (?:held )?(?:liable|responsible) for|in no event (?:shall|will)|makes? no warrant"
@@ -210,7 +213,7 @@ def stands_alone(sentence: Sentence, names: Collection[str] = ()) -> bool:
         return False
     if not _ENDS.search(text) or not _starts(text, names):
         return False
-    if _AS_TITLED.match(text) or _IN_BRACKETS.fullmatch(text):
+    if _AS_TITLED.match(text) or _IN_BRACKETS.fullmatch(text) or _ASKED_BEFORE.match(text):
         return False
     if hangs(text) or text.count("\t") or _SPACED.search(text) or _only_names(text):
         return False

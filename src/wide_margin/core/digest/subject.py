@@ -51,6 +51,7 @@ _ASKED = regex(
     r"(?:\s+(?:do|provide|offer|for|about|used\s+for|good\s+for|meant\s+for|capable\s+of|able\s+to\s+do|exactly|then))*[\s?!.]*$"
 )
 _TITLED = ("what is {}", "what it is", "about {}", "introduction to {}", "overview of {}")
+_NAMED = ("{}",)
 _KIND = regex(rf"\s+{THING}$")
 _THE_KIND = regex(rf"(?:the|this) {THING}")
 
@@ -106,15 +107,19 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
         if says_what_it_is(found, said) or _is_subject(NOTED.sub("", sentences[row].text), language, name)
     ]  # fmt: skip
     does = [row for row, said in text.items() if row in first and found.works.match(said)]
-    titled = [
-        row for row in _rows_called(document, name)
-        if row in within and sentences[row].kind not in SAYS_NOTHING
-    ]  # fmt: skip
+    titled, named = (
+        [
+            row for row in _rows_called(document, name, titles)
+            if row in within and sentences[row].kind not in SAYS_NOTHING
+        ]
+        for titles in (_TITLED, _NAMED)
+    )  # fmt: skip
     told = (
         ([row for row in is_a if row in first], SAID),
         (titled, TOLD),
         (does, TOLD),
         (is_a, ASIDE),
+        ([row for row in named if _may_say(sentences[row].text)], ASIDE),
     )
     chief, sure = next(((some[0], sure) for some, sure in told if some), (-1, 0.0))
     if chief < 0:
@@ -127,6 +132,11 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
     others = [row for row in does if sentences[row].section == section and row != chief]
     more = [row for row in (*after, *others) if not sentences[row].text.endswith(":")]
     return sorted({chief, *more[: N_SAID - 1]}), sure
+
+
+def _may_say(text: str) -> bool:
+    """Whether what stands first under a name may say what it is: no step, and more than a label."""
+    return len(text.split()) >= LEAST_SAID and not is_step(text) and not text.endswith(":")
 
 
 def _longer(document: ReadDocument, name: str) -> tuple[str, ...]:
@@ -142,9 +152,9 @@ def _is_subject(said: str, language: str, name: str) -> bool:
     return subject is not None and f"{subject[0].lower()} ".startswith((f"{name} ", f"{name}-"))
 
 
-def _rows_called(document: ReadDocument, name: str) -> Sequence[int]:
+def _rows_called(document: ReadDocument, name: str, titles: Sequence[str]) -> Sequence[int]:
     """Rows of the section that is called by what a thing is: "What is Wellkeep?"."""
-    wanted = {bare(title.format(name)) for title in _TITLED}
+    wanted = {bare(title.format(name)) for title in titles}
     for row, section in enumerate(document.outline.sections):
         if bare(unnumbered(section.title)) in wanted:
             return own_rows(document, row)

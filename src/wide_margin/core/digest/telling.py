@@ -53,7 +53,7 @@ TELLING: dict[str, Pattern[str]] = {
         r"\b(?:beschrijft|behandelt|geeft|legt|is een|gaat over|bevat)"
         r"|\b(?:den här|det här|denna|detta|denne|dette) (?:\w+ )?(?:manual|manualen|bok|boken|dokument|dokumentet|guide|guiden|handbok|håndbok|artikel|rapport)\w*\b.{0,30}"
         r"\b(?:beskriv|behandla|behandler|ger|gir|giver|är en|er en|innehåller|handlar|forklarer|förklarar)"
-        r"|\b(?:ten|niniejsz\w+|ta|tato|tento|toto) (?:dokument|podręcznik|książka|artykuł|przewodnik|příručka|manuál|kniha|článek)\b.{0,30}"
+        r"|\b(?:ten|to|niniejsz\w+|ta|tato|tento|toto) (?:\w+ )?(?:dokument|podręcznik|książka|artykuł|przewodnik|wprowadzenie|opracowanie|instrukcja|příručka|manuál|kniha|článek)\b.{0,30}"
         r"\b(?:opis|przedstaw|zawiera|omawia|popis|obsahuje|jest|je )"
         r"|\b(?:эт(?:от|а|о)|данн\w+|настоящ\w+) (?:документ|руководство|книга|статья|учебник|пособие|работа)\b.{0,30}"
         r"(?:опис|представл|содерж|посвящ|рассматр|предназнач|расска|объясн)"
@@ -219,6 +219,14 @@ _GIVEN_AWAY = regex(
 """Says on which terms a document is given to its readers."""
 
 
+_NOT_FOR = regex(
+    r"^.{0,70}?\b(?:(?:(?:aim|purpose|goal|intention|objective)s?\b.{0,40}? (?:is|was|are)|this \w+ (?:is|does|will)|it is) not(?! only| just| merely)"
+    r"|nie jest(?! tylko)|ist (?:es )?nicht(?! nur)|n['’]est pas(?! seulement)|no (?:es|pretende)(?! s[oó]lo)|non (?:è|si propone|intende)(?! solo)"
+    r"|não (?:é|pretende)(?! só| apenas)|не (?:является|ставит)|is niet(?! alleen)|är inte|er ikke)\b"
+)
+"""Says what a document is not for."""
+
+
 def decides(cue: str) -> bool:
     """Whether a cue has wordings that decide; others do so by themselves."""
     return cue in TELLING or cue in IN_FRONT
@@ -244,13 +252,18 @@ def tells(cue: str, text: str, names: Naming | None = None, *, is_front: bool) -
         is_front: Whether it stands near the front of the document.
     """
     if cue == "purpose":
-        if _OF_PART.search(text) or _GIVEN_AWAY.search(text):
+        if _OF_PART.search(text) or _GIVEN_AWAY.search(text) or is_not_for(text):
             return False
         if is_front and names is not None and names.tells.match(text):
             return True
     if cue in TELLING and TELLING[cue].search(text):
         return True
     return is_front and cue in IN_FRONT and bool(IN_FRONT[cue].search(text))
+
+
+def is_not_for(text: str) -> bool:
+    """Whether a sentence, in lower case, says what a document is not for."""
+    return _NOT_FOR.match(text) is not None
 
 
 def says_what_it_is(names: Naming | None, text: str) -> bool:

@@ -5,6 +5,7 @@ Those of ``telling.py`` are asked first, whatever the language: much text is tra
 
 from __future__ import annotations
 
+from wide_margin.core.digest.telling import is_not_for
 from wide_margin.core.later import regex
 
 _FRONT = frozenset({"purpose", "audience"})
@@ -152,6 +153,8 @@ def told_abroad(cue: str, text: str, language: str, *, is_front: bool) -> bool:
         is_front: Whether it stands near the front of the document.
     """
     if cue in _FRONT and not is_front:
+        return False
+    if cue == "purpose" and is_not_for(text):
         return False
     pattern = _PATTERNS.get(language, {}).get(cue)
     return pattern is not None and pattern.search(text) is not None

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from bisect import bisect_right
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Container, Iterator, Sequence
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
@@ -48,6 +48,8 @@ MOST_BETWEEN, SENTENCE = 800, 60
 of the shortest that counts."""
 PROSE, FEW_DIGITS = 120, 0.04
 """Characters of running text at least, and the share of digits that it stays under."""
+SHORT_ROW = 20
+"""Characters of a row that says nothing: a letter of an index, a name of code."""
 RUNS_ON = 40
 """Characters of text after a heading from which it runs into its paragraph."""
 _LEFT_BY_MARK = regex(r"\s+([,.;:!?)])")
@@ -72,6 +74,7 @@ def build_passages(
     starts = [s.first_paragraph for s in outline.sections]
     listed = _listed_rows(paragraphs, starts, listings)
     over = _rows_over_contents(paragraphs, listings)
+    under = _rows_under_headings(paragraphs, headings, listings)
     works = _rows_of_works(paragraphs, starts)
     terms, term_of = find_terms(paragraphs, headings)
     of_works = {k for k, term in enumerate(terms) if _WORKS_TITLE.search(term.text)}
@@ -89,7 +92,9 @@ def build_passages(
         if term in of_works and kind != "heading":
             kind = "works"
         if kind != "heading" and paragraph.page in listings:
-            kind = paragraph.kind if row in over or _is_prose(paragraph) else "listing"
+            is_text = row in over or _is_prose(paragraph)
+            is_text |= row in under and kind != "listing" and not _is_row(paragraph)
+            kind = paragraph.kind if is_text else "listing"
         elif kind != "heading" and row in listed:
             kind = "listing"
         elif kind != "heading" and row in works:
@@ -189,6 +194,29 @@ def _rows_over_contents(paragraphs: Sequence[Paragraph], listings: frozenset[int
     return found
 
 
+def _rows_under_headings(
+    paragraphs: Sequence[Paragraph], headings: Container[int], listings: frozenset[int]
+) -> set[int]:
+    """Rows on pages that list, from a heading on: text that begins below the contents."""
+    found: set[int] = set()
+    row = 0
+    while row < len(paragraphs):
+        page, begun = paragraphs[row].page, row
+        row += 1
+        is_title = bare(paragraphs[begun].text) in _CONTENTS | _INDEX
+        if page not in listings or begun not in headings or is_title:
+            continue
+        while (
+            row < len(paragraphs) and paragraphs[row].page == page and row not in headings
+            and bare(paragraphs[row].text) not in _CONTENTS | _INDEX
+        ):  # fmt: skip
+            row += 1
+        inside = paragraphs[begun + 1 : row]
+        if _share(inside, lambda p: _is_row(p) or len(p.text) < SHORT_ROW) < LISTED:
+            found.update(range(begun + 1, row))
+    return found
+
+
 def _last_listed(paragraphs: Sequence[Paragraph], rows: range, listings: frozenset[int]) -> int:
     """The last row of contents, after which text follows, with a short label here and there."""
     last, apart = rows.start - 1, 0
@@ -232,6 +260,11 @@ def _share(paragraphs: Sequence[Paragraph], holds: Callable[[Paragraph], bool]) 
     """Share of the text for which something holds."""
     whole = sum(len(p.text) for p in paragraphs)
     return sum(len(p.text) for p in paragraphs if holds(p)) / whole if whole else 0.0
+
+
+def _is_row(paragraph: Paragraph) -> bool:
+    """Whether a paragraph ends in leaders or page numbers."""
+    return any(p.search(paragraph.text) for p in (_ENDS_IN_PLACES, _ENDS_IN_NUMBERS, _LEADERS))
 
 
 def _lists_places(paragraph: Paragraph) -> bool:
