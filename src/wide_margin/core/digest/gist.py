@@ -111,6 +111,8 @@ class Scored:
 
 MOSTLY_LEGAL = 0.1
 """A document of whose sentences this share is worded as licences are is one."""
+CHIEFLY_LEGAL = 0.5
+"""A document of whose sentences this share stands under titles of licences is about them."""
 _BOOK_ON = regex(
     r"^(?:the\s+)?(?P<name>[\w.+-]+(?:\s+[\w.+-]+){1,2}?)\s+(?:(?:user|reference|programmer|developer|administrator)"
     r"(?:s|['’]s|s['’])?\s+)*(?:manual|guide|handbook|documentation|reference|tutorial|primer)\b", re.I
@@ -171,6 +173,7 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     legal = np.array(of_licence, dtype=bool)
     if legal.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
         usable &= ~legal
+    usable &= ~_under_legal_titles(sentences, roles, usable)
     usable &= ~_said_again_and_again(sentences, usable, pause)
     terms = _terms_of(document, weight, usable)
     pause()
@@ -208,6 +211,15 @@ def _of_another_language(
             pause()
     # Of a document that is half translated they say as much as the others.
     return foreign & bool(foreign.sum() < FOREIGN * usable.sum())
+
+
+def _under_legal_titles(
+    sentences: Sequence[Sentence], roles: Sequence[Role], usable: BoolArray
+) -> BoolArray:
+    """(s,) what stands under "License Notice" or a declaration, unless most of a document does."""
+    legal = [0 <= s.section < len(roles) and roles[s.section] is Role.LEGAL for s in sentences]
+    under = np.array(legal, dtype=bool) & usable
+    return under & bool(under.sum() < CHIEFLY_LEGAL * usable.sum())
 
 
 def _said_again_and_again(

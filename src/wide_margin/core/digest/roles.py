@@ -38,7 +38,9 @@ _TITLES = {
     r"|outlook|future (?:work|directions?)|closing (?:remarks?|words|thoughts|comments)",
     Role.APPENDIX: alternatives("appendix") + "|supplement",
     Role.THANKS: alternatives("acknowledgements") + "|thanks|computational details|session info|availability|(?:contributors|credits|authors)$",
-    Role.LEGAL: r"licen[sc](?:es?|ing)|copyright|copying|legal|permission|gnu free documentation|gnu general public|warranty|terms of use",
+    Role.LEGAL: r"licen[sc](?:es?|ing)|copyright|copying|legal|permission|gnu free documentation|gnu general public|warranty|terms of use"
+    r"|(?:declaration|statement) of (?:originality|authorship|authenticity|independent work|academic integrity)|author.s declaration|(?:eidesstattliche|ehrenwörtliche|selbstständigkeits)\s?erklärung"
+    r"|\w*(?:独创性|原创性)声明|\w*使用授权\w*",
 }  # fmt: skip
 _PATTERNS = {
     role: regex(rf"^(?:[\dA-Z]+(?:\.\d+)*\.?\s+|[ivxIVX]+\.\s+)?(?:the\s+)?(?:{words})\b", re.I)

@@ -25,7 +25,7 @@ _GOES_ON = regex(r"[:;](?=\s)")
 _HANGS = regex(
     r"^[\W_]*(?:however|therefore|thus|hence|moreover|furthermore|besides|instead|nevertheless|nonetheless|otherwise|likewise|similarly|consequently"
     r"|accordingly|then|also|again|finally|second(?:ly)?|third(?:ly)?|next|so|but|and|or|yet|still|rather|conversely|indeed|in addition|in contrast"
-    r"|as a result|for example|for instance|e\.g|i\.e|that is|in other words|on the other hand|in this (?:case|way|example|context|respect)|in that case|by doing so|doing so|to do (?:so|this)"
+    r"|as a (?:result|consequence)|for example|for instance|e\.g|i\.e|that is|in other words|on the other hand|in this (?:case|way|example|context|respect)|in that case|by doing so|doing so|to do (?:so|this)"
     r"|(?:at|by|during|in|until|since|before|after) (?:this|that) (?:time|point|moment|date|period)|as (?:above|before|mentioned|noted|described|shown|discussed|we (?:have )?(?:saw|seen))|both of|each of (?:these|them)|one of (?:these|them)|some of (?:these|them)|all of (?:these|them)|most of (?:these|them)"
     r"|it|its|they|their|them|he|she|his|her|this|these|those|that|such|the (?:latter|former|above|following|same|second|third|other|others)|the (?:first|fourth|fifth|sixth|last|rest) (?:is|are|was|were|will|has|have|had)|both|neither|another|others?|here|there|which|where|what follows"
     r"|dort|hier|nun|zunächst|zuerst|zudem|ferner|ebenso|hier(?:bei|zu|für|durch|mit)|dar(?:in|aus|an|auf|über)|davon|dies(?:e[rsnm]?)?|jene[rsnm]?|letztere[rsnm]?|erstere[rsnm]?|jedoch|deshalb|deswegen|daher|dadurch|dabei|dazu|dafür|damit|danach|darum|somit|folglich"
@@ -57,6 +57,8 @@ _AS_TITLED = regex(
 """An item of a list that only names what is done: "4. Finding the depth of a well."."""
 _ASKED_BEFORE = regex(r"[QA]:\s")
 """Stands in a list of questions, each with its answer."""
+_LETTERED = regex(r"\W*\w{1,3}\)")
+"""The mark of an item: "a) …"."""
 _IN_BRACKETS = regex(r"\([^()]*\)")
 _STANDS = regex(
     r"^[\W_]*(?:(?:this|the present|these|those) (?:\w+ )?(?:paper|article|document|documentation|manual|guide|handbook|thesis|dissertation|report|book|vignette|work|study|package|description"
@@ -122,6 +124,8 @@ _OF_LICENCE = regex(
     r"|hope that it will be useful|(?:for|is) informational purposes only|subject to change without (?:prior )?notice"
     r"|(?:(?:shall|will|can|may) not|cannot) be (?:held )?(?:liable|responsible) for|in no event (?:shall|will)|makes? no warrant"
     r"|no (?:warranty|warranties|liability|representations?) (?:of any kind|is|are|with respect|whatsoever)|(?:registered )?trademarks? (?:of|or registered)"
+    r"|\byou must give appropriate credit|\bthe licensor (?:cannot|endorses)|\bunder the following terms|^\W*(?:photo|image|picture) credits?\b"
+    r"|\bcréditer l['’][œo]e?uvre|\bl['’]offrant\b|^\W*crédits? (?:photo|image)|\bder lizenzgeber\b|\bel licenciante\b|\bil licenziante\b|\bo licenciante\b"
     r"|es wird die erlaubnis|die erlaubnis wird|ohne (?:jede |irgendeine )?(?:gewährleistung|garantie)|urheberrechts(?:vermerk|hinweis)|alle rechte vorbehalten"
     r"|il est permis de (?:\w+ (?:et|ou) (?:de )?)?(?:copier|distribuer|redistribuer|reproduire|modifier|traduire|produire)|notice de (?:copyright|permission)|sans (?:aucune )?garantie|tous droits réservés"
     r"|se (?:permite|concede|otorga) (?:\w+ ){0,3}(?:permiso|copiar|distribuir|la copia)|sin (?:ninguna )?garantía|todos los derechos reservados"
@@ -213,12 +217,23 @@ def stands_alone(sentence: Sentence, names: Collection[str] = ()) -> bool:
         return False
     if not _ENDS.search(text) or not _starts(text, names):
         return False
+    if _is_torn_off(text):
+        return False
     if _AS_TITLED.match(text) or _IN_BRACKETS.fullmatch(text) or _ASKED_BEFORE.match(text):
         return False
     if hangs(text) or text.count("\t") or _SPACED.search(text) or _only_names(text):
         return False
     letters = sum(map(str.isalpha, text))
     return letters >= 0.68 * len(text.replace(" ", "")) and text.count(". .") == 0
+
+
+def _is_torn_off(text: str) -> bool:
+    """Whether a sentence begins inside brackets, or goes on after what is cut from its front."""
+    closes, opens = text.find(")"), text.find("(")
+    if closes >= 0 and not 0 <= opens < closes and not _LETTERED.match(text):
+        return True
+    cut = _ASIDE.sub(" …", text).lstrip()
+    return cut.startswith("…") and cut[1:].lstrip()[:1].islower()
 
 
 def _only_names(text: str) -> bool:

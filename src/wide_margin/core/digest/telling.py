@@ -181,7 +181,7 @@ _NAMED_IS = (
     r"|is een\b|är (?:en|ett)\b|er (?:en|et)\b|to (?:jest|est)\b|je\b|— это\b"
 )
 _NAMED_DOES = (
-    r"(?:is|are) the\b|(?:is|are) (?:meant |intended )?for\b|(?:provides?|offers?|allows?|enables?|helps?|lets|computes?|implements?|aims|combines|consists of|makes it)\b"
+    r"(?:is|are) the\b|(?:is|are) (?:meant |intended )?for\b|(?:provide[sd]?|offers?|allows?|enables?|helps?|lets|computes?|implements?|aims|combines|consists of|makes it)\b"
     r"|(?:is|was|are|were) (?:\w+ly )?(?:designed|developed|written|created|intended|meant|used|conceived) (?:to|for|as|by)\b"
     r"|can be used (?:to|for|as)\b"
 )

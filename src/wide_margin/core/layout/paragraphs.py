@@ -281,6 +281,12 @@ def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Mea
     return short and bool(_SENTENCE_END.search(before.text)) and line.text[:1].isupper()
 
 
+LINES_OF_BRACKETS = 4
+"""Lines over one that closes brackets, among which they were opened."""
+_IN_BRACKETS = regex(r"\([^\W\d_]{3,}[\s,]")
+"""Words in brackets begin, and no item: "(a) …", "(iv) …"."""
+
+
 def _is_head_of_indented(before: Line, line: Line, measure: _Measure) -> bool:
     """Whether a few words are set in as far as the first line of a paragraph under them.
 
@@ -316,7 +322,17 @@ def _goes_on_within(before: Line, line: Line, group: list[Line], measure: _Measu
     begins = line.text.lstrip(_DASHES + " ")[:1]
     if all(each.is_bold for each in group) and not line.is_bold:
         return False  # a heading over its text
-    return full and flush and begins.islower() and not _SENTENCE_END.search(before.text)
+    if not full or not flush or _SENTENCE_END.search(before.text):
+        return False
+    return begins.islower() or bool(_IN_BRACKETS.match(line.text)) or _closes(line, group)
+
+
+def _closes(line: Line, group: Sequence[Line]) -> bool:
+    """Whether a line closes brackets that a line over it has opened."""
+    text = " ".join(above.text for above in group[-LINES_OF_BRACKETS:])
+    closes, opens = line.text.find(")"), line.text.find("(")
+    is_closed = closes >= 0 and not 0 <= opens < closes
+    return is_closed and text.count("(") > text.count(")")
 
 
 def _is_level(step: float, measure: _Measure) -> bool:
