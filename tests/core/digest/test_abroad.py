@@ -165,6 +165,7 @@ def test_a_part_is_asked_about(tmp_path, question, section):
         ("本机的绳子是麻做的。", False),
         ("niniejsze krótkie wprowadzenie opisuje system studni.", True),
         ("celem tego dokumentu nie jest opis studni.", False),
+        ("dieses dokument ist keine einführung in den brunnenbau.", False),
         ("the purpose of this guide is not to describe ropes.", False),
         ("this guide does not describe ropes, it is on wells.", False),
     ],

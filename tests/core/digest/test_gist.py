@@ -441,6 +441,11 @@ def test_the_terms_of_a_licence_in_another_language_are_no_gist():
         ("4. Using the gauge to find the height of the water.", False),
         ("4. Using the gauge is easier where the water is still.", True),
         ("(Ropes are often wetted to make them hold when they are new.)", False),
+        ("Forschung) veröffentlicht werden sollen und in der Gilde gelesen werden.", False),
+        ("A) The rope is drawn by two keepers in the morning.", True),
+        ("[12] by Ann Bale and Cy Dow is a book on the keeping of wells.", False),
+        ("As a consequence, the ropes are kept in three houses of the guild.", False),
+        ("Diese Seil-Klasse wurde erstellt, um Brunnen aus Stein zu bauen.", True),
         ("O seu principal objectivo é ajudar os guardas dos poços da vila.", False),
         ("A: Because the ropes of other guilds could not satisfy me.", False),
         ("Su objetivo principal es ayudar a los guardas de los pozos.", False),
@@ -487,3 +492,17 @@ def test_the_gist_begins_with_what_the_thing_in_the_title_is(tmp_path, title, sa
     ])  # fmt: skip
     gist = Digester(read_document(tmp_path / "a.pdf")).gist(n_sentences=1)
     assert [line.text for line in gist] == [said]
+
+
+@pytest.mark.parametrize(
+    ("title", "is_told"), [("Declaration of originality", False), ("Ropes of the guild", True)]
+)
+def test_what_stands_under_a_legal_title_is_no_gist(tmp_path, title, is_told):
+    said = "Ann Bale has written every word of the wells and of the ropes in it by herself."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Village Wells"), ("h1", title), ("text", said)],
+        [("h1", "1 Wells"), ("text", "Wells are kept dry by a lid of zinc in the winter months."),
+         ("text", "Ropes are made of hemp in the house of the guild. Drums are made of oak.")],
+    ])  # fmt: skip
+    gist = Digester(read_document(tmp_path / "a.pdf")).gist()
+    assert (said in [line.text for line in gist]) is is_told

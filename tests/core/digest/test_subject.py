@@ -6,7 +6,7 @@ from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
 from wide_margin.core.digest.subject import named_subject
-from wide_margin.core.digest.telling import naming, says_what_it_is
+from wide_margin.core.digest.telling import naming, says_what_it_is, says_what_this_does
 
 FILLING = [
     ("text", f"The gate {k} is opened in the {k}th week. Nobody tells Wellkeep of it.")
@@ -242,3 +242,21 @@ def test_why_it_exists_is_searched_for_where_no_section_says_it(tmp_path):
     made = Digester(read_document(tmp_path / "a.pdf"))
     answer = made.answer("Why does the package exist?", WHOLE, None)
     assert "This package exists" in answer.quotes[0].text
+
+
+@pytest.mark.parametrize(
+    ("said", "name"),
+    [("Wellkeep is software that implements a gate for the wells of the valley.", "wellkeep"),
+     ("The Wellkeep class provided a gate together with ropes for the valley.", "wellkeep")],
+)  # fmt: skip
+def test_what_a_thing_is_without_an_article_and_in_the_past(said, name):
+    assert naming((name,)).tells.match(said.lower())
+
+
+@pytest.mark.parametrize(
+    ("said", "is_told"),
+    [("this is a package that lets you set ropes like the one below:", True),
+     ("this is a package of hemp, and it is heavy.", False)],
+)  # fmt: skip
+def test_this_is_a_package_that_does_something(said, is_told):
+    assert says_what_this_does(said) is is_told

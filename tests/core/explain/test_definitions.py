@@ -258,6 +258,8 @@ def test_a_name_set_in_its_own_letters_everywhere_is_not_defined_each_time(tmp_p
          "rope wear", True),
         ("It also tests for rope wear (RW), the drum, and the lid of each of the wells.",
          "rope wear", False),
+        ("The guild defines Wooden Drums, which are a set of parts that turn a rope.",
+         "Wooden Drums", True),
         ("If not, a “soft lid” consisting of straw and clay is put over the well.",
          "soft lid", True),
     ],

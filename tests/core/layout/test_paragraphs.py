@@ -3,6 +3,8 @@ from collections import Counter
 import pytest
 from hypothesis import example, given
 from hypothesis import strategies as st
+from reportlab.lib.pagesizes import A4
+from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import STYLES, make_pdf, page_texts, read_document
@@ -466,3 +468,21 @@ def test_quotes_set_in_between_paragraphs_are_no_entries():
     texts = [p.text for p in paragraphs_of([lines_set(rows)], 10.0, Counter())]
     assert not any("book. It says so: Read" in text for text in texts)
     assert any(text.endswith("in the book of the well.") for text in texts)
+
+
+def test_bold_words_in_brackets_over_whole_lines_leave_a_paragraph_whole(tmp_path):
+    canvas = Canvas(str(tmp_path / "a.pdf"), pagesize=A4)
+    lines = [
+        ("Times-Roman", "Diese Klasse wurde erstellt, um Brunnen zu setzen, die bei Weir Research"),
+        ("Times-Bold", "(Weir Gauge Research, Weir Lid Research) oder bei der Gilde (Weir"),
+        ("Times-Roman", "Forschung) gebaut werden sollen. Mit ihr werden die Vorgaben umgesetzt,"),
+        ("Times-Roman", "und der Wart der Gilde schreibt sie am Abend in das Buch der Gilde ein."),
+    ]
+    for k, (face, text) in enumerate(lines):  # each as wide as the column
+        line = canvas.beginText(72, 700 - 12 * k)
+        line.setFont(face, 10)
+        line.setCharSpace((400 - stringWidth(text, face, 10)) / len(text))
+        line.textOut(text)
+        canvas.drawText(line)
+    canvas.save()
+    assert len(read_document(tmp_path / "a.pdf").paragraphs) == 1

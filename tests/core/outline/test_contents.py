@@ -176,3 +176,21 @@ def test_a_number_after_a_hyphen_goes_on_with_the_title():
     ]  # fmt: skip
     found = [(entry.title, entry.printed) for entry in _entries_of(rows)]
     assert found == [("5.1 Load the ropes that were found in MCF-7 wells", "4"), ("5.2 Lids", "5")]
+
+
+def test_the_first_section_may_begin_on_the_page_of_its_contents(tmp_path):
+    rows = [("text", f"{title} . . . . . . . . . . . {page}") for title, page in (
+        ("1 What wells do", 1), ("2 Ropes", 2), ("2.1 Ropes of hemp", 2), ("2.2 Drums", 3),
+        ("3 Lids of zinc", 3), ("3.1 Keepers", 4))]  # fmt: skip
+    said = ("text", "Wells are kept by a guild of keepers, and by nobody else in the valley.")
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "A Guild"), ("h2", "Contents"), *rows, ("h1", "1 What wells do"), said],
+        [("h1", "2 Ropes"), said, ("h2", "2.1 Ropes of hemp"), said],
+        [("h2", "2.2 Drums"), said, ("h1", "3 Lids of zinc"), said],
+        [("h2", "3.1 Keepers"), said],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    first = next(s for s in document.outline.sections if s.title == "1 What wells do")
+    assert "heading" in first.witnesses
+    kinds = {s.text: s.kind for s in document.text.sentences if s.page == 0}
+    assert kinds[said[1]] == "body"

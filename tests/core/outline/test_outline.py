@@ -231,3 +231,14 @@ def test_chinese_numbers_are_taken_off(title, identifier, rest):
 def test_a_title_that_only_begins_so_has_no_number():
     assert number_of("第三者的权利") is None
     assert number_of("제3자의 권리") is None
+
+
+def test_what_a_program_puts_out_is_no_heading(tmp_path):
+    filling = [("text", "The rope of the well is measured in the morning and in the evening.")] * 5
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Ropes"), *filling, ("h2", "[1] TRUE"), *filling, ("h2", "[1] FALSE FALSE")],
+        [("h1", "2 Lids"), *filling, ("h2", "2.1 Zinc"), *filling],
+    ])  # fmt: skip
+    titles = [s.title for s in read_document(tmp_path / "a.pdf").outline.sections]
+    assert not [title for title in titles if title.startswith("[")]
+    assert "2.1 Zinc" in titles

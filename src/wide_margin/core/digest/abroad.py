@@ -11,9 +11,9 @@ from wide_margin.core.lexicon import alternatives
 
 _FILLERS = (
     r"(?:hier|es|in|im|um|von|für|dies\w*|das|der|die|dem|den|des|ist|sind|wird|wurde|ein\w*|dokument\w*|handbuch\w*|buch\w*|text\w*|bericht\w*|artikel\w*|arbeit"
-    r"|aufsatz\w*|anleitung|schrift|kurz|bitte|mir|inhalt|ganze\w*"
+    r"|aufsatz\w*|anleitung|schrift|vortrag|präsentation|kurs|kurz|bitte|mir|inhalt|ganze\w*"
     r"|ici|il|elle|de|du|des|d|l|la|le|les|un|une|ce|cet|cette|dans|en|pour|est|sont|été|a|document|manuel|livre|texte|rapport|article|guide|thèse|mémoire"
-    r"|cours|moi|bref|quelques|mots|s|qu|t|on"
+    r"|cours|formation|présentation|exposé|moi|bref|quelques|mots|s|qu|t|on"
     r"|aquí|el|los|las|lo|esto|est[ea]|del|es|son|fue|ha|sido|para|documento|manual|libro|texto|informe|artículo|guía|tesis|breve|por|favor"
     r"|qui|il|lo|gli|questo|questa|di|della|dello|è|sono|stato|stata|per|documento|manuale|libro|testo|rapporto|articolo|guida|tesi"
     r"|aqui|o|os|as|este|esta|isto|do|da|dos|das|foi|livro|texto|relatório|artigo|guia|tese"

@@ -50,7 +50,16 @@ _ASKED = regex(
     r"|co\s+to\s+jest|czym\s+jest|co\s+je|что\s+такое)\s+(?P<name>\S.*?)"
     r"(?:\s+(?:do|provide|offer|for|about|used\s+for|good\s+for|meant\s+for|capable\s+of|able\s+to\s+do|exactly|then))*[\s?!.]*$"
 )
-_TITLED = ("what is {}", "what it is", "about {}", "introduction to {}", "overview of {}")
+_TITLED = (
+    "what is {}",
+    "what it is",
+    "what it does",
+    "what {} does",
+    "what does {} do",
+    "about {}",
+    "introduction to {}",
+    "overview of {}",
+)
 _NAMED = ("{}",)
 _KIND = regex(rf"\s+{THING}$")
 _THE_KIND = regex(rf"(?:the|this) {THING}")

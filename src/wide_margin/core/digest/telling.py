@@ -175,7 +175,7 @@ _LEADS_IN = (
 )
 """What may stand before a sentence that says what a thing is: "Technically speaking, …"."""
 _NAMED_IS = (
-    r"(?:is|are)(?:, [^,]{2,40},)? (?:\w+ly )?(?:an?|one of)\b|stands for\b"
+    r"(?:is|are)(?:, [^,]{2,40},)? (?:\w+ly )?(?:an?|one of|(?:[\w-]+ ){0,2}(?:soft|middle|firm|hard|free)ware)\b|stands for\b"
     r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|understood) as\b"
     r"|ist (?:eine?|das|der|die)\b|est (?:une?|le|la|l['’])|es (?:una?|el|la)\b|è (?:una?|il|la|l['’]|un['’])|é uma?\b"
     r"|is een\b|är (?:en|ett)\b|er (?:en|et)\b|to (?:jest|est)\b|je\b|— это\b"
@@ -194,7 +194,8 @@ _NAMED_WORKS = (
 
 
 _THIS = regex(
-    rf"^\W*{_LEADS_IN}(?:this|the present) {THING}\s+(?:\w+ly |also )?(?:{_NAMED_IS}|{_NAMED_DOES}|{_NAMED_WORKS})"
+    rf"^\W*{_LEADS_IN}(?:(?:this|the present) {THING}\s+(?:\w+ly |also )?(?:{_NAMED_IS}|{_NAMED_DOES}|{_NAMED_WORKS})"
+    rf"|this is an? (?:[\w-]+ ){{0,3}}{THING} (?:that|which|for|to)\b)"
 )
 """Begins with what the thing is or does that the document is on, without its name."""
 
@@ -221,8 +222,8 @@ _GIVEN_AWAY = regex(
 
 _NOT_FOR = regex(
     r"^.{0,70}?\b(?:(?:(?:aim|purpose|goal|intention|objective)s?\b.{0,40}? (?:is|was|are)|this \w+ (?:is|does|will)|it is) not(?! only| just| merely)"
-    r"|nie jest(?! tylko)|ist (?:es )?nicht(?! nur)|n['’]est pas(?! seulement)|no (?:es|pretende)(?! s[oó]lo)|non (?:è|si propone|intende)(?! solo)"
-    r"|não (?:é|pretende)(?! só| apenas)|не (?:является|ставит)|is niet(?! alleen)|är inte|er ikke)\b"
+    r"|nie jest(?! tylko)|ist (?:es )?(?:nicht(?! nur)|keine?\b)|n['’]est pas(?! seulement)|no (?:es|pretende)(?! s[oó]lo)|non (?:è|si propone|intende)(?! solo)"
+    r"|não (?:é|pretende)(?! só| apenas)|не (?:является|ставит)|is (?:niet(?! alleen)|geen)|är inte|er ikke)\b"
 )
 """Says what a document is not for."""
 

@@ -14,7 +14,8 @@ _FORMS = {
     "de": {
         "purpose": r"\bziel (?:dieses|dieser|des|der) \w+ ist\b|\bsoll(?:en)? (?:dabei )?helfen\b"
                    r"|\b(?:gibt|bietet) (?:\w+ ){0,2}(?:einführung|überblick|übersicht)\b"
-                   r"|\b(?:dient|dienen) (?:zum|zur|dazu)\b",
+                   r"|\b(?:dient|dienen) (?:zum|zur|dazu)\b"
+                   r"|\b(?:wurde|ist) (?:\w+ ){0,2}(?:erstellt|entwickelt|geschrieben|entworfen|gedacht),? (?:um|damit|für)\b",
         "audience": r"\b(?:richtet|wendet) sich (?:\w+ )?an\b|\bzielgruppe\b"
                     r"|\bfür (?:\w+ )?(?:anwender|benutzer|leser|entwickler|einsteiger|anfänger|studierende|alle)\w*\b.{0,40}\bgedacht\b",
         "needs": r"\b(?:system)?voraussetzung(?:en)? (?:ist|sind|für)\b|\bsystemvoraussetzungen\b"

@@ -172,6 +172,7 @@ _APPOSED = regex(
     r"|the\s+(?:\w+\s+)?(?:distance|number|ratio|set|time|rate|amount|process|part|place|point|sum|difference"
     r"|length|height|depth|name|ability|act|use|practice|study|person|degree|probability|proportion)\s+(?:of|between|from|at|to|by|in|who|where|that)\b)",
 )  # fmt: skip
+_WHICH_IS = regex(r",\s+(?:which|that|who)\s+(?:is|are|means?|denotes?)\s")
 _NAME_APPOSED = regex(
     r"(?<=[a-z\d)] )(?P<term>[A-Z][\w’'+-]*(?:\s+[A-Z][\w’'+-]*){0,2}),\s+(?:an?|the)\s+(?P<what>[\w’'-]+(?:\s+[\w’'-]+){0,9})(?=\s*(?:[,.;:()]|$))"
 )
@@ -550,11 +551,12 @@ def _apposed(text: str, row: int) -> Iterator[Definition]:
         before = text[max(0, bracket.start() - 60) : bracket.start()]
         apposed += [m for m in [_BEFORE_BRACKET.search(before)] if m]
     for match in apposed:
-        term = _last_words(match["term"])
+        term = _from_capital(_last_words(match["term"]))
+        is_said = _WHICH_IS.search(match[0]) is not None
         cut = match["term"][: len(match["term"]) - len(term)].split()
         has_article = bool(match["article"]) or (bool(cut) and cut[-1] in ("a", "an", "the"))
         if (has_article or " " in term or term[:1].isupper()) and _is_term(term):
-            yield Definition(term, row, "defined", 0.45)
+            yield Definition(term, row, "defined", CLEAR if is_said else 0.45)
     for match in _SHORT_APPOSED.finditer(text) if "), " in text else ():
         if _is_term(term := _until_small_word(_last_words(match["term"]))):
             yield Definition(term, row, "defined", CLEAR)
@@ -646,6 +648,13 @@ def _until_small_word(term: str) -> str:
             break
         kept.append(word)
     return " ".join(kept)
+
+
+def _from_capital(term: str) -> str:
+    """A name without the words in small letters before it: "defines Wooden Drums"."""
+    words = term.split()
+    first = next((k for k, word in enumerate(words) if word[0].isupper()), 0)
+    return " ".join(words[first:])
 
 
 def _last_words(term: str) -> str:

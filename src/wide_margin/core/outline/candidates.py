@@ -133,6 +133,10 @@ _HELD = regex(r"\W*(?:copyright\s*(?:©|\(c\)|\d{4})|©\s*(?:copyright\s*)?\d{4}
 """Says who holds the rights: "Copyright © 2008 Ann Bale"."""
 
 
+_COUNTED_SO = regex(r"\[\d{1,4}\]\s")
+"""Begins what a program has put out, "[1] TRUE", and works."""
+
+
 def find_candidates(
     paragraphs: Sequence[Paragraph], body_size: float, face: str, passed_over: frozenset[int]
 ) -> list[Candidate]:
@@ -176,7 +180,7 @@ def _could_be(paragraph: Paragraph, body_size: float, face: str) -> bool:
         return False
     if paragraph.kind == "caption" or (paragraph.kind == "note" and not text[:1].isdigit()):
         return False
-    if _is_date_of_issue(paragraph) or _HELD.match(text):
+    if _is_date_of_issue(paragraph) or _HELD.match(text) or _COUNTED_SO.match(text):
         return False
     line = paragraph.pieces[0].line
     if paragraph.kind == "side" and line.box[2] - line.box[0] < SIDEWAYS * line.size:

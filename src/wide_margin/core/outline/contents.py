@@ -13,7 +13,7 @@ from wide_margin.core.layout.page_labels import page_number
 from wide_margin.core.layout.paragraphs import HYPHENS
 from wide_margin.core.outline.contents_rows import CLOSE, Row, rows_of, title_kind
 from wide_margin.core.outline.numbering import number_before, number_of
-from wide_margin.core.outline.titles import forms_of
+from wide_margin.core.outline.titles import forms_of, squash
 from wide_margin.core.pages.model import LINE_END_HYPHEN
 
 if TYPE_CHECKING:
@@ -172,6 +172,8 @@ def _entries_of(rows: Sequence[Row]) -> list[_Found]:
             waiting.append(row)
         elif waiting:
             waiting = []
+        elif any(entry.printed and squash(entry.title) == squash(row.text) for entry in made):
+            break  # the first section begins on the page of its contents
         elif number_of(row.text) is not None and len(row.text.split()) <= 14:
             made.append(_Found(row.text, "", row, row.box))
         elif made and made[-1].printed and _is_second_line(rows[k - 1], row):
