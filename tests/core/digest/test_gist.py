@@ -444,6 +444,8 @@ def test_the_terms_of_a_licence_in_another_language_are_no_gist():
         ("Forschung) veröffentlicht werden sollen und in der Gilde gelesen werden.", False),
         ("A) The rope is drawn by two keepers in the morning.", True),
         ("[12] by Ann Bale and Cy Dow is a book on the keeping of wells.", False),
+        ("Typically, this begins with a rope that is drawn from a drum.", False),
+        ("Typically, ropes are drawn from a drum by two keepers.", True),
         ("As a consequence, the ropes are kept in three houses of the guild.", False),
         ("Diese Seil-Klasse wurde erstellt, um Brunnen aus Stein zu bauen.", True),
         ("O seu principal objectivo é ajudar os guardas dos poços da vila.", False),

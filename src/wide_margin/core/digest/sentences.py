@@ -76,9 +76,10 @@ _STANDS = regex(
 )  # fmt: skip
 _FOLLOWS = regex(
     r"^[^,;:]{3,60}?[\s,](?:therefore|hence|consequently|accordingly|nevertheless|nonetheless|in turn|too|likewise)[\s,]"
+    r"|^\W*(?:\w+ly|often|mostly|sometimes|in practice|of course), (?:this|these|those|it|they|he|she|such)\b"
     r"|^[^,;:]{3,40}, (?:however|then|therefore|thus|though|for example|for instance|on the other hand|by contrast),", re.I
 )  # fmt: skip
-"""A subject that is followed by what ties it to the sentence before."""
+"""What comes first is followed by what ties it to the sentence before."""
 _ASIDE = regex(
     r"\s*\((?:(?:see|cf\.?|e\.g\.,?|i\.e\.,?|siehe|voir|véase|section|chapter|figure|fig\.|table|page|p\.|eq)\b[^()]{0,90}"
     r"|[^()]{0,60}\b(?:1[89]|20)\d\d[a-z]?(?:[^()]{0,60})|[^()]{0,6}https?://[^()]{0,120})\)"
