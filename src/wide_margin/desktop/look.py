@@ -92,6 +92,21 @@ def serif_family() -> str:
     return "serif"
 
 
+_LETTERS_OF = {
+    "zh": QFontDatabase.WritingSystem.SimplifiedChinese, "ja": QFontDatabase.WritingSystem.Japanese,
+    "ko": QFontDatabase.WritingSystem.Korean, "ar": QFontDatabase.WritingSystem.Arabic,
+    "he": QFontDatabase.WritingSystem.Hebrew, "el": QFontDatabase.WritingSystem.Greek,
+    "ru": QFontDatabase.WritingSystem.Cyrillic, "uk": QFontDatabase.WritingSystem.Cyrillic,
+}  # fmt: skip
+
+
+@cache
+def lacks_letters_of(language: str) -> bool:
+    """Whether no font of the machine has the letters that a language is written in."""
+    system = _LETTERS_OF.get(language)
+    return system is not None and not QFontDatabase.families(system)
+
+
 def sans_font(point_delta: float = 0.0, *, bold: bool = False) -> QFont:
     """The system's own font, larger or smaller by some points."""
     font = QFont(QApplication.font())

@@ -18,6 +18,7 @@ class StatusLine(QWidget):
         super().__init__()
         self.words = Words()
         self.words.setContentsMargins(12, 2, 12, 2)
+        self.words.setWordWrap(True)  # a long sentence makes no window wider
         self.act = word_button("")
         self.act.hide()
         self.setObjectName("statusLine")

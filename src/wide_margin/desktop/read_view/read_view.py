@@ -38,7 +38,7 @@ from wide_margin.desktop.read_view.place_line import PlaceLine
 from wide_margin.desktop.read_view.preview import Preview
 from wide_margin.desktop.read_view.quiet_words import QuietWords
 from wide_margin.desktop.read_view.reaching import Reaching
-from wide_margin.desktop.read_view.reading_told import file_page, read_sentence
+from wide_margin.desktop.read_view.reading_told import file_page, read_sentence, told_for_ms
 from wide_margin.desktop.read_view.selection_tab import SelectionTab
 from wide_margin.desktop.read_view.spine import Spine
 from wide_margin.desktop.status_line import StatusLine
@@ -286,7 +286,7 @@ class ReadView(QWidget):
         self.figure_pictures.begin()
         self.listed.show_all()
         act = ("Recognise their text", reader_of.start) if summary.to_recognise else None
-        self.show_status(read_sentence(summary), for_ms=15000 if act else 8000, act=act)
+        self.show_status(read_sentence(summary), for_ms=told_for_ms(summary), act=act)
         if self._start_place is not None:
             self.go_to_typed(self._start_place)
             self._start_place = None

@@ -5,6 +5,8 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from wide_margin.core.plain import counted
+from wide_margin.core.translate import language_name
+from wide_margin.desktop.look import lacks_letters_of
 
 if TYPE_CHECKING:
     from wide_margin.core.session import ReadSummary
@@ -29,7 +31,17 @@ def read_sentence(summary: ReadSummary) -> str:
     if summary.left_out:
         names = ", ".join(_PARTS_NAMED.get(part, part) for part in summary.left_out)
         said += f" The file’s {names} could not be read and are left out."
+    if lacks_letters_of(summary.language):
+        said += (
+            f" No font here has the letters of {language_name(summary.language)}: what is quoted"
+            " shows boxes in their place. Install one that has them, such as Noto."
+        )
     return said
+
+
+def told_for_ms(summary: ReadSummary) -> int:
+    """Milliseconds that it takes to read that sentence, and to act on it."""
+    return 15000 if summary.to_recognise or lacks_letters_of(summary.language) else 8000
 
 
 def file_page(typed: str, n_pages: int) -> list[int]:

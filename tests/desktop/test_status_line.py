@@ -1,0 +1,26 @@
+"""What is said quietly under a view: long sentences, and letters that no font has."""
+
+import pytest
+
+from wide_margin.desktop.read_view import reading_told
+from wide_margin.desktop.status_line import StatusLine
+
+LONG = "Nobody draws a bucket from the well of the guild after dark. " * 8
+
+
+def test_a_long_sentence_makes_no_window_wider(qtbot):
+    line = StatusLine()
+    qtbot.addWidget(line)
+    line.resize(400, 40)
+    line.say(LONG, act=("Draw one", lambda: None))
+    line.show()
+    assert line.minimumSizeHint().width() < 600
+    assert line.words.heightForWidth(300) > 3 * line.words.fontMetrics().height()
+
+
+@pytest.mark.parametrize("lacks", [True, False])
+def test_letters_that_no_font_has_are_told(hand, monkeypatch, lacks):
+    summary = hand.reader.summary
+    monkeypatch.setattr(reading_told, "lacks_letters_of", lambda language: lacks)
+    assert ("letters of English" in reading_told.read_sentence(summary)) is lacks
+    assert (reading_told.told_for_ms(summary) > 8000) is lacks
