@@ -259,3 +259,18 @@ def test_which_of_several_has_a_named_thing_is_asked_of_the_text(tmp_path):
     document = read_document(tmp_path / "a.pdf")
     assert read_overview(document, "Which data set has the quorble variables?", WHOLE) is None
     assert read_overview(document, "Which data set is used?", WHOLE).kind == "data"
+
+
+@pytest.mark.parametrize(
+    ("typed", "is_whole"),
+    [("How do I install Wellkeep?", True), ("How do I install Wellkeep-mode?", False),
+     ("Who wrote the specification?", True)],
+)  # fmt: skip
+def test_a_part_is_not_the_whole_that_it_is_called_after(tmp_path, typed, is_whole):
+    pages = [[("h1", f"{k} Gates"), ("text", f"Wellkeep opens gate {k}. Wellkeep-mode shows it."),
+              ("text", "The lid is closed by hand at night.")] for k in range(1, 3)]  # fmt: skip
+    more = [[("h1", f"{k} Lids"), ("text", "Wellkeep closes the lid. The rope is wet.")]
+            for k in range(3, 12)]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", [[("title", "Wellkeep")], *pages, *more])
+    found = read_overview(read_document(tmp_path / "a.pdf"), typed, WHOLE)
+    assert (found is not None) is is_whole

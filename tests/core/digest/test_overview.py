@@ -697,3 +697,29 @@ def test_the_licence_of_the_manual_is_not_surely_that_of_what_it_is_on(tmp_path,
     assert asked.quotes
     assert (asked.sure >= 0.9) is is_sure
     assert made.answer("Which licence is it under?", WHOLE, None).sure >= 0.9
+
+
+def test_a_section_under_the_title_of_the_whole_is_of_the_whole(tmp_path):
+    said = "There is no lid of zinc for the wells of the moor."
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "Wellkeep history"), ("h2", "9 Feb 2022 Wellkeep 6.101"), ("h2", "New"),
+         ("text", "Ropes of hemp are drawn by two drums now.")],
+        [("h2", "2 July 2021 Wellkeep 6.001"), ("h2", "Known issues"), ("text", said)],
+    ], bookmarks=[
+        ("Wellkeep history", 0, 0), ("9 Feb 2022 Wellkeep 6.101", 1, 0), ("New", 2, 0),
+        ("2 July 2021 Wellkeep 6.001", 1, 1), ("Known issues", 2, 1),
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("What are known issues?", WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == [said]
+
+
+def test_what_has_no_letter_is_no_answer(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wells"), ("h1", "1 Calls"), ("h2", "1.1 well_open()"), ("text", "..."),
+         ("h2", "1.2 well_close()"), ("text", "...")],
+        [("h1", "2 Lids"), ("text", "The lid of the well is lifted in the morning by hand.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("What does well_open do?", WHOLE, None)
+    assert all(any(map(str.isalnum, quote.text)) for quote in answer.quotes)

@@ -329,12 +329,17 @@ def _names_another(document: ReadDocument, own: Sequence[str]) -> bool:
     longer = (len(name) - len(word) for name in names for word in own if word in name)
     if not title & set(own) and any(more >= LONGER for more in longer):
         return True
-    coined = [word for word in own if frequency_rank(word) is None]
+    coined = [word for word in own if not all(map(_is_known, word.split("-")))]
     return any(
         any(term in index.term_ids for term in index.analyser.terms_of(word))
         and not is_subject(document, word)
         for word in coined
     )
+
+
+def _is_known(word: str) -> bool:
+    """Whether the language has a word, so that it is no name; "built-in" is made of two."""
+    return frequency_rank(word) is not None or is_common(word, "en")
 
 
 def names_thing(document: ReadDocument, text: str) -> frozenset[str]:
@@ -367,10 +372,11 @@ def _names_a_thing(document: ReadDocument, text: str, own: Sequence[str]) -> boo
 def is_subject(document: ReadDocument, word: str) -> bool:
     """Whether so much of a document speaks of a word that it is what the document is about."""
     index = document.index
-    rows = [index.term_ids[t] for t in index.analyser.terms_of(word) if t in index.term_ids]
+    whole, *parts = [index.term_ids.get(t, -1) for t in index.analyser.terms_of(word)] or [-1]
+    rows = [whole] if whole >= 0 or not parts else parts  # "well-mode" is no subject by "well"
     n_passages = len(document.text.passages)
     least = max(SUBJECT * n_passages, FEW)
-    return any(index.document_frequency[row] >= least for row in rows)
+    return all(row >= 0 and index.document_frequency[row] >= least for row in rows)
 
 
 def _count(match: re.Match[str]) -> int:

@@ -269,7 +269,7 @@ class Digester:
     def answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
         """An answer to any question: about the whole or a part by the digest, else by search."""
         spelled = as_spelled(self._document, typed)
-        answer = self._answer(spelled, reach, before)
+        answer = _without_signs(self._answer(spelled, reach, before))
         if spelled != typed:
             answer = replace(answer, question=typed)
         if unread := len(self._document.unread):
@@ -409,6 +409,14 @@ class Digester:
         """What a section says in two sentences."""
         lines = self.gist(reach, n_sentences=2)
         return tuple(Quote(line.text, (line.locator,)) for line in lines)
+
+
+def _without_signs(answer: Answer) -> Answer:
+    """An answer without quotes that have no letter: the "..." under a heading says nothing."""
+    kept = tuple(q for q in answer.quotes if any(map(str.isalnum, q.text)))
+    if len(kept) == len(answer.quotes):
+        return answer
+    return replace(answer, quotes=kept, sure=answer.sure if kept else 0.0)
 
 
 _IS_FOR = regex(r"\bfor\W*$", re.I)

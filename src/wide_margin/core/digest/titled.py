@@ -114,8 +114,11 @@ def sections_titled(document: ReadDocument, kind: str) -> Iterator[Section]:
     outline, title = document.outline, bare(printed_title(document))
     language = document.index.language
     names = {w for w in words(title_of(document)) if len(w) > 2 and not is_common(w, language)}
+    # The document's own title may stand over all others.
+    under = 1 if outline.depths.count(0) == 1 else 0
+    depths = [max(depth - under, 0) for depth in outline.depths]
     shallow = [
-        (s, depth) for s, depth in zip(outline.sections, outline.depths, strict=True)
+        (s, depth) for s, depth in zip(outline.sections, depths, strict=True)
         if depth < DEPTH
         # One that names the whole is of the whole: under a part, chapters are a level deeper.
         or (depth == DEPTH and not names.isdisjoint(words(s.title)))
