@@ -54,3 +54,14 @@ def test_a_stroke_that_is_drawn_as_a_line_is_a_blank_in_the_text(tmp_path):
     assert as_spelled(document, "What does LID_FULL mean?") == "What does LID FULL mean?"
     for other in ("What does lid_open do?", "What does LID_EMPTY mean?"):
         assert as_spelled(document, other) == other
+
+
+@pytest.mark.parametrize(
+    ("typed", "asked"),
+    [("What is the lid_open function?", "What is lid_open?"),
+     ("What is the LID option?", "What is LID?"),
+     ("What is the objective function?", "What is the objective function?"),
+     ("Where is the lid_open function?", "Where is the lid_open function?")],
+)  # fmt: skip
+def test_what_sort_of_thing_a_name_is_is_not_looked_for(document, typed, asked):
+    assert as_spelled(document, typed) == asked

@@ -1045,3 +1045,16 @@ def test_an_option_is_described_under_its_other_form(tmp_path):
     answer = made.answer("What does the --chrope option do?", WHOLE, None)
     assert answer.quotes[0].text.startswith("-c, --chrope")
     assert answer.sure >= 0.8
+
+
+@pytest.mark.parametrize("typed", ["What is windup?", "What does windup do?"])
+def test_a_section_on_calling_a_command_says_what_it_is(tmp_path, typed):
+    said = "Tool to make and draw the ropes of hemp for wells."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Ropes of Hallan"), ("h1", "1 Examples"),
+         ("text", "windup Examples"), ("text", "The ropes are drawn by windup and by hand.")],
+        [("h1", "2 Invoking windup"), ("text", f"{said} It is used at night.")],
+        [("h1", "3 Invoking unwind"), ("text", "Tool to lay the ropes down again by night.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.startswith(said)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections import Counter
 from typing import TYPE_CHECKING
 
@@ -16,6 +17,12 @@ LOOKED_THROUGH = 100
 _WORD = regex(r"[^\W\d_]+")
 _JOINED_NAME = regex(r"\b[^\W_][^\W_]*(?:_[^\W_]+)+\b")
 """A name of code in parts: "well_depth"."""
+_SORT_AFTER = regex(
+    r"(?<=what is )(?:the |an? )?(?P<name>\w+_\w+|\\\w+|(?-i:[A-Z][A-Z\d]{2,}))\s+"
+    r"(?:variable|option|parameter|argument|function|command|macro|environment|keyword|method|class|setting|directive"
+    r"|attribute|field|flag)(?=\W*$)", re.I
+)  # fmt: skip
+"""A name of code with the sort of thing it is, which a text seldom says beside it."""
 
 
 def as_spelled(document: ReadDocument, question: str) -> str:
@@ -23,6 +30,7 @@ def as_spelled(document: ReadDocument, question: str) -> str:
 
     What a term is called is compared letter by letter in places; ``read_terms`` has no need of it.
     """
+    question = _SORT_AFTER.sub(lambda match: match["name"], question)
     question = _JOINED_NAME.sub(lambda match: _as_printed(document, match[0]), question)
     if document.index.language != "en":
         return question

@@ -135,9 +135,17 @@ def rows_titled(document: ReadDocument, name: str) -> range:
             parts = (*parts, *_OUTSIDE.split(bracket[1]))
         if any(terms(without_article(part.lower())) == wanted for part in parts):
             return own_rows(document, row, with_heading=bool(says))
+    for row, section in enumerate(document.outline.sections if wanted else ()):
+        called = _CALLED.match(unnumbered(section.title))
+        if called is not None and terms(called["name"].lower()) == wanted:
+            return own_rows(document, row)
     return range(0)
 
 
+_CALLED = regex(
+    r"(?:invoking|running|calling|aufruf von|appel d[e’'])\s*(?P<name>\S+)(?:\s+(?:command|program))?$", re.I
+)  # fmt: skip
+"""The title of a section on a command: "Invoking wellkeep"."""
 _OTHER_FORM = r"[–—-]{1,2}[\w-]+(?:[= ][^\s,]+)?\s?[,/|]\s?"
 """Another form of an option before the one that is asked for: "-c, --chdir"."""
 
