@@ -193,3 +193,15 @@ def test_how_a_thing_is_does_not_say_what_it_is(said, language, is_subject):
 @pytest.mark.parametrize("typed", ["Kto jest autorem?", "Kdo je autorem?", "Vem är författaren?"])
 def test_who_wrote_it_is_asked_in_more_languages(typed):
     assert kind_abroad(typed) == "authors and date"
+
+
+@pytest.mark.parametrize(
+    "typed",
+    ["Streść rozdział 2", "Sammanfatta kapitel 2", "Перескажи главу 2", "Oppsummer kapittel 2"],
+)
+def test_a_numbered_part_is_asked_for_in_more_languages(tmp_path, typed):
+    said = ("text", "The lid of the well is lifted in the morning and closed at night by hand.")
+    make_pdf(tmp_path / "a.pdf", [[("h1", f"{k} Gates"), said] for k in (1, 2, 3)])
+    found = read_overview(read_document(tmp_path / "a.pdf"), typed, WHOLE)
+    assert found is not None
+    assert (found.kind, found.reach.name) == ("section", "2 Gates")

@@ -88,7 +88,8 @@ _KINDS: dict[str, tuple[re.Pattern[str], ...]] = {
     for kind in _WORDINGS
 }
 CONDENSES = regex(
-    r"\b(?:fass\w*|zusammen\w*|worum|geht|es|résum\w+|parle|traite|resum\w+|trata|riassum\w+|samenvat\w*|vat|samen|gaat)\b", re.I
+    r"\b(?:fass\w*|zusammen\w*|worum|geht|es|résum\w+|parle|traite|resum\w+|trata|riassum\w+|samenvat\w*|vat|samen|gaat"
+    r"|sammanfatta|oppsummer|sammenfat|tiivistä|streść|podsumuj|shrň|foglald|össze|перескажи|изложи|кратко|подведи|итог)\b", re.I
 )  # fmt: skip
 """Words with which one asks what a part says."""
 PART = regex(
