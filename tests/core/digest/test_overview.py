@@ -644,7 +644,7 @@ def test_the_thing_may_be_called_by_its_kind(library, typed):
     ("typed", "is_told"),
     [("Is it free to use?", True), ("Is Wellkeep free software?", True),
      ("Can I use it in commercial products?", True), ("May I use Wellkeep for free?", True),
-     ("What frees the rope?", False)],
+     ("Is rope free?", False), ("What frees the rope?", False)],
 )  # fmt: skip
 def test_whether_it_is_free_is_told_by_its_licence(library, typed, is_told):
     answer = library.answer(typed, WHOLE, None)

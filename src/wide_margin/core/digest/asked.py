@@ -243,7 +243,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         return None
     if kind == "why" and _OF_A_STEP.search(text):
         allowed = 0
-    if kind == "licence" and _ALLOWED.search(text):
+    if kind == "licence" and (_ALLOWED.search(text) or _FOR_FREE.search(text)):
         allowed = 0
     if kind == "licence" and _ADVISED.search(text):
         return None
