@@ -1058,3 +1058,13 @@ def test_a_section_on_calling_a_command_says_what_it_is(tmp_path, typed):
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert answer.quotes[0].text.startswith(said)
+
+
+def test_the_sort_of_thing_that_a_name_is_is_no_sure_answer(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Options"), ("text", "This is the “lid depth” option. It takes a number."),
+         ("text", "The gate is opened by night. The rope of hemp is drawn in the morning.")],
+        [("h1", "2 Gates"), ("text", "Gates are of oak. The keeper paints them in the spring.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    assert made.answer("What is a lid depth?", WHOLE, None).sure <= 0.3

@@ -215,7 +215,7 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     definition = define(document, term)
     if definition is not None:
         said = document.text.sentences[definition.sentence].text
-        is_other = _shows_call(said) or _EVALUATES.search(said)
+        is_other = _shows_call(said) or _EVALUATES.search(said) or _ONLY_NAMES.match(said)
         if is_other or _is_label(document, definition.sentence):
             definition = None
     if definition is None:
@@ -441,6 +441,10 @@ def not_of_works(document: ReadDocument, answer: Answer) -> tuple[Quote, ...]:
     return tuple(Quote(e.text, (e.locator,)) for e in islice(near, 1)) or answer.quotes
 
 
+_ONLY_NAMES = regex(r"\W*this is (?:the|an?) [“\"‘'][^”\"’']+[”\"’'] \w+\W*$", re.I)
+"""Says which sort of thing a name is, and no more: "This is the “lid depth” option."."""
+
+
 def _says_it(
     document: ReadDocument, quote: Quote, topic: tuple[str, ...], *, is_plain: bool = False
 ) -> bool:
@@ -452,7 +456,7 @@ def _says_it(
         said = document.text.sentences[row]
         if said.kind in SAYS_NOTHING or tells_work(document, said):
             continue
-        if _shows_call(said.text) or _EVALUATES.search(said.text):
+        if _shows_call(said.text) or _EVALUATES.search(said.text) or _ONLY_NAMES.match(said.text):
             continue
         if explains(document, row, topic) and not _is_label(document, row):
             return True
