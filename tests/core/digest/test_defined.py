@@ -1068,3 +1068,16 @@ def test_the_sort_of_thing_that_a_name_is_is_no_sure_answer(tmp_path):
     ])  # fmt: skip
     made = Digester(read_document(tmp_path / "a.pdf"))
     assert made.answer("What is a lid depth?", WHOLE, None).sure <= 0.3
+
+
+def test_a_sentence_may_say_what_sort_of_thing_it_is_that_does_it(tmp_path):
+    said = "Function rmix makes it easy to draw ropes of hemp from mixtures of straw and flax."
+    filling = ("text", "Gates are of oak. The keeper paints them in the spring. Lids are of zinc.")
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Ropes"), filling, ("text", said), filling],
+        [("h1", "2 Gates"), filling, ("text", "Of rcomp and rmix, what does it do? It draws.")],
+        [("h1", "3 Lids"), filling, ("text", "The keeper may do it with rmix, and do it by night.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What does rmix do?", WHOLE, None)
+    assert answer.quotes[0].text == said
+    assert answer.sure >= 0.6

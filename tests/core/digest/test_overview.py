@@ -723,3 +723,9 @@ def test_what_has_no_letter_is_no_answer(tmp_path):
     made = Digester(read_document(tmp_path / "a.pdf"))
     answer = made.answer("What does well_open do?", WHOLE, None)
     assert all(any(map(str.isalnum, quote.text)) for quote in answer.quotes)
+
+
+def test_the_contribution_of_a_paper_is_asked_of_the_whole(rain):
+    answer = rain.answer("What is the main contribution of this paper?", WHOLE, None)
+    assert answer.kind == "overview: about"
+    assert answer.quotes[0].text.startswith("This paper describes how rain is counted")

@@ -268,7 +268,9 @@ def _doing(
             return told
     if (declared := row_under_head(document, name)) is not None:
         return told_by(document, answer, declared, declared + 1, OF_SECTION)
-    begins = re.compile(rf"\W*(?:the )?[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}", re.I)
+    begins = re.compile(
+        rf"\W*(?:the )?(?:{_KINDS}\s)?[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}", re.I
+    )
     terms = document.index.analyser.terms(name)
     told_of = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
     is_plain = any(begins.match(document.text.sentences[row].text) for row in told_of)
