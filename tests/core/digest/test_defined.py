@@ -1076,7 +1076,7 @@ def test_a_sentence_may_say_what_sort_of_thing_it_is_that_does_it(tmp_path):
     make_pdf(tmp_path / "a.pdf", [
         [("h1", "1 Ropes"), filling, ("text", said), filling],
         [("h1", "2 Gates"), filling, ("text", "Of rcomp and rmix, what does it do? It draws.")],
-        [("h1", "3 Lids"), filling, ("text", "The keeper may do it with rmix, and do it by night.")],
+        [("h1", "3 Lids"), filling, ("text", "Keepers may do it with rmix, and do it by night.")],
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What does rmix do?", WHOLE, None)
     assert answer.quotes[0].text == said
