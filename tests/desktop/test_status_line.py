@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import pytest
 
+from wide_margin.desktop import look
 from wide_margin.desktop.read_view import reading_told
 from wide_margin.desktop.status_line import StatusLine
 
@@ -18,6 +19,14 @@ def test_a_long_sentence_makes_no_window_wider(qtbot):
     line.show()
     assert line.minimumSizeHint().width() < 600
     assert line.words.heightForWidth(300) > 3 * line.words.fontMetrics().height()
+
+
+@pytest.mark.parametrize(("language", "lacks"), [("zh", True), ("en", False), ("xx", False)])
+def test_fonts_are_asked_for_letters_that_some_machines_lack(monkeypatch, language, lacks):
+    monkeypatch.setattr(look.QFontDatabase, "families", lambda system: [])
+    look.lacks_letters_of.cache_clear()
+    assert look.lacks_letters_of(language) is lacks
+    look.lacks_letters_of.cache_clear()
 
 
 @pytest.mark.parametrize("lacks", [True, False])

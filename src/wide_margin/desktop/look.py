@@ -98,6 +98,7 @@ _LETTERS_OF = {
     "he": QFontDatabase.WritingSystem.Hebrew, "el": QFontDatabase.WritingSystem.Greek,
     "ru": QFontDatabase.WritingSystem.Cyrillic, "uk": QFontDatabase.WritingSystem.Cyrillic,
 }  # fmt: skip
+"""The letters of the languages that the fonts of a plain machine may lack."""
 
 
 @cache

@@ -1,7 +1,5 @@
 """What a document is, read from made title pages."""
 
-from dataclasses import replace
-
 import pikepdf
 import pytest
 from reportlab.pdfgen.canvas import Canvas
@@ -18,7 +16,7 @@ from wide_margin.core.digest.names import (
     same_person,
     split_people,
 )
-from wide_margin.core.digest.titles import _DEGREE_WORK, metadata_title
+from wide_margin.core.digest.titles import _DEGREE_WORK
 
 BODY = [
     ("h2", "1 Wells"),
@@ -1257,11 +1255,3 @@ def test_whatever_a_press_publishes_is_no_place(facts_of):
     assert facts_of(("title", "Keeping Wells"), ("text", said)).place is None
     said = "Published by Hallan Press."
     assert facts_of(("title", "Keeping Wells"), ("text", said)).place is not None
-
-
-def test_a_command_is_no_part_of_the_title_in_the_metadata(tmp_path):
-    path = tmp_path / "made.pdf"
-    make_pdf(path, [[("title", "Keeping Wells"), *BODY], BODY])
-    document = read_document(path)
-    facts = replace(document.facts, title=r"Keeping \title{Wells}")
-    assert metadata_title(replace(document, facts=facts)) == "Keeping Wells"

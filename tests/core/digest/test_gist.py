@@ -423,21 +423,6 @@ def test_the_word_that_labels_an_abstract_is_no_part_of_its_sentence(tmp_path):
         ("Dort wählen Sie den Deckel oder das Seil für diese Dokumentation.", False),
         ("Questa introduzione descrive la costruzione di un pozzo di pietra.", True),
         ("Ann Bale, Cy Dow, Di Eft, Ed Fox, e Francesco P.", False),
-    ],
-)  # fmt: skip
-def test_sentences_that_stand_alone_in_other_languages(said, is_whole):
-    assert stands_alone(Sentence(said, 0, -1, 0, 0, len(said), "body", -1)) is is_whole
-
-
-def test_the_terms_of_a_licence_in_another_language_are_no_gist():
-    assert is_of_licence("Questo documento può essere usato nei termini della licenza GNU.")
-    assert is_of_licence("Licensed under the Well License, Version 2.0; you may not use this file.")
-    assert not is_of_licence("Questo documento spiega i termini e le corde dei pozzi.")
-
-
-@pytest.mark.parametrize(
-    ("said", "is_whole"),
-    [
         ("4. Using the gauge to find the height of the water.", False),
         ("4. Using the gauge is easier where the water is still.", True),
         ("(Ropes are often wetted to make them hold when they are new.)", False),
@@ -454,8 +439,14 @@ def test_the_terms_of_a_licence_in_another_language_are_no_gist():
         ("Explica la mayor parte de las cuerdas y de los cubos del pozo.", False),
     ],
 )  # fmt: skip
-def test_what_only_names_a_step_or_leans_does_not_stand_alone(said, is_whole):
-    assert stands_alone(Sentence(said, 0, -1, 0, 0, len(said), "item", -1)) is is_whole
+def test_sentences_that_stand_alone_in_any_language(said, is_whole):
+    assert stands_alone(Sentence(said, 0, -1, 0, 0, len(said), "body", -1)) is is_whole
+
+
+def test_the_terms_of_a_licence_in_another_language_are_no_gist():
+    assert is_of_licence("Questo documento può essere usato nei termini della licenza GNU.")
+    assert is_of_licence("Licensed under the Well License, Version 2.0; you may not use this file.")
+    assert not is_of_licence("Questo documento spiega i termini e le corde dei pozzi.")
 
 
 @pytest.mark.parametrize(

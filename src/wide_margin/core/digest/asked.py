@@ -48,6 +48,7 @@ _LEGAL = regex(r"(?:licen[sc]e|copyright|legal|lizenz|licence|licencia|licenza)\
 """Titles of sections that readers do not count."""
 _ORDINALS = {word: str(value) for word, value in ordinal_words("en").items()}
 _FREELY = r"(?:for free|free of charge|freely|commercially|in (?:a |my |our )?commercial (?:products?|software|projects?|settings?|use)|without paying)"
+"""On which terms a thing may be had that is asked for."""
 _IS_FREE = (
     r"^\W*(?:is|are) (?:it|this|they|(?:this|the) \w+|[\w.+-]+) (?:really |completely |entirely |totally )?"
     r"(?:free(?: software| to use| of charge)?|open[ -]source(?: software)?|in the public domain|proprietary|freely available)\W*$"
@@ -104,7 +105,9 @@ _CONDENSES = regex(
     r"|^\W*(?:(?:section|chapter|part|appendix|annex|page|pages|the)\b|§|p\.)", re.I
 )  # fmt: skip
 _QUOTED = "\"'“”„«»‘’ "
+"""What a title may be set in, in a question."""
 _A_PART = alternatives("section", "chapter", "part", "appendix", in_text=True)
+"""The parts of a document, as running text calls them."""
 _SUMS_UP = regex(
     r"^\W*(?:(?:please|can you|could you|bitte)\W+)*"
     r"(?:summari[sz]e|sum\s+up|condense|recap(?:itulate)?|(?:give\s+(?:me\s+)?)?(?:an?|the)\s+(?:\w+\s+)?(?:summary|overview|outline|gist)\s+of"

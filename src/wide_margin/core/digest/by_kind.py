@@ -172,10 +172,9 @@ def fill(
     is_told = bool(telling[order[0]])
     picked: list[int] = []
     for k in order:
-        compared = best - OF_TELLING * (is_told and not telling[k])
         if len(picked) == most:
             break
-        enough = scores[k] >= max(least, NEXT_TO_BEST * compared) and (telling[k] or not is_told)
+        enough = scores[k] >= max(least, NEXT_TO_BEST * best) and (telling[k] or not is_told)
         if enough and not _repeats(scored, rows[k], picked):
             picked.append(rows[k])
     chance = _chance(slot, best, OF_TOLD if is_told else OF_WEAK)

@@ -412,7 +412,7 @@ class Digester:
 
 
 def _without_signs(answer: Answer) -> Answer:
-    """An answer without quotes that have no letter: the "..." under a heading says nothing."""
+    """An answer without quotes of signs alone: the "..." under a heading says nothing."""
     kept = tuple(q for q in answer.quotes if any(map(str.isalnum, q.text)))
     if len(kept) == len(answer.quotes):
         return answer

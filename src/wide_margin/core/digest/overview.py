@@ -580,7 +580,9 @@ def _has_end(scored: Scored) -> bool:
 _OF_THE_THING = regex(r"\bthis (?:software|program|package|library|system|work)\b", re.I)
 """Speaks of what the document is on."""
 _WORD_LICENCE = regex(r"\blicen[sc]\w+\b", re.I)
+"""What is asked for; a licence may be a document as well."""
 _OF_PROGRAM = regex(rf"\b(?:{THING}|code)s?\b(?! foundation)", re.I)
+"""Speaks of a program, and not of the Free Software Foundation."""
 
 
 def _licence(

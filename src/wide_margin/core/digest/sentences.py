@@ -60,6 +60,7 @@ _ASKED_BEFORE = regex(r"[QA]:\s")
 _LETTERED = regex(r"\W*\w{1,3}\)")
 """The mark of an item: "a) …"."""
 _IN_BRACKETS = regex(r"\([^()]*\)")
+"""A whole sentence in brackets, said by the way."""
 _STANDS = regex(
     r"^[\W_]*(?:(?:this|the present|these|those) (?:\w+ )?(?:paper|article|document|documentation|manual|guide|handbook|thesis|dissertation|report|book|vignette|work|study|package|description"
     r"|essay|text|tutorial|policy|standard|specification|chapter|section|part|appendix|newsletter|release|edition|version|licen[sc]e|agreement|act|annex)\b"
@@ -233,8 +234,8 @@ def _is_torn_off(text: str) -> bool:
     closes, opens = text.find(")"), text.find("(")
     if closes >= 0 and not 0 <= opens < closes and not _LETTERED.match(text):
         return True
-    cut = _ASIDE.sub(" …", text).lstrip()
-    return cut.startswith("…") and cut[1:].lstrip()[:1].islower()
+    aside = _ASIDE.match(text)
+    return aside is not None and text[aside.end() :].lstrip()[:1].islower()
 
 
 def _only_names(text: str) -> bool:

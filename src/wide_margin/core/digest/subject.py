@@ -60,9 +60,12 @@ _TITLED = (
     "introduction to {}",
     "overview of {}",
 )
+"""Titles of sections that say what a thing of a name is."""
 _NAMED = ("{}",)
+"""The title of one that may."""
 _KIND = regex(rf"\s+{THING}$")
 _THE_KIND = regex(rf"(?:the|this) {THING}")
+"""The thing that a document is on, called by its kind."""
 
 
 def named_subject(typed: str, names: Sequence[str], title: str = "") -> str:
@@ -105,30 +108,29 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
     n_early = n_in_front(len(rows))
     within = set(rows)
     whole, *parts = document.index.analyser.terms(name) or ("",)
-    text = {
-        row: NOTED.sub("", sentences[row].text.lower()) for row in rows_with(document, parts or [whole])
+    written = {
+        row: NOTED.sub("", sentences[row].text) for row in rows_with(document, parts or [whole])
         if row in within and sentences[row].kind not in SAYS_NOTHING
     }  # fmt: skip
+    text = {row: said.lower() for row, said in written.items()}
     first = set(rows[:n_early])
     language = document.index.language
     is_a = [
         row for row, said in text.items()
-        if says_what_it_is(found, said) or _is_subject(NOTED.sub("", sentences[row].text), language, name)
+        if says_what_it_is(found, said) or _is_subject(written[row], language, name)
     ]  # fmt: skip
     does = [row for row, said in text.items() if row in first and found.works.match(said)]
-    titled, named = (
-        [
-            row for row in _rows_called(document, name, titles)
-            if row in within and sentences[row].kind not in SAYS_NOTHING
-        ]
-        for titles in (_TITLED, _NAMED)
-    )  # fmt: skip
+
+    def called(titles: Sequence[str]) -> list[int]:
+        rows_called = _rows_called(document, name, titles)
+        return [r for r in rows_called if r in within and sentences[r].kind not in SAYS_NOTHING]
+
     told = (
         ([row for row in is_a if row in first], SAID),
-        (titled, TOLD),
+        (called(_TITLED), TOLD),
         (does, TOLD),
         (is_a, ASIDE),
-        ([row for row in named if _may_say(sentences[row].text)], ASIDE),
+        ([row for row in called(_NAMED) if _may_say(sentences[row].text)], ASIDE),
     )
     chief, sure = next(((some[0], sure) for some, sure in told if some), (-1, 0.0))
     if chief < 0:

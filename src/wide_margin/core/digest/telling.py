@@ -253,13 +253,13 @@ def tells(cue: str, text: str, names: Naming | None = None, *, is_front: bool) -
         is_front: Whether it stands near the front of the document.
     """
     if cue == "purpose":
-        if _OF_PART.search(text) or _GIVEN_AWAY.search(text) or is_not_for(text):
+        if _OF_PART.search(text) or _GIVEN_AWAY.search(text):
             return False
         if is_front and names is not None and names.tells.match(text):
-            return True
-    if cue in TELLING and TELLING[cue].search(text):
-        return True
-    return is_front and cue in IN_FRONT and bool(IN_FRONT[cue].search(text))
+            return not is_not_for(text)
+    is_told = cue in TELLING and bool(TELLING[cue].search(text))
+    is_told = is_told or (is_front and cue in IN_FRONT and bool(IN_FRONT[cue].search(text)))
+    return is_told and not (cue == "purpose" and is_not_for(text))
 
 
 def is_not_for(text: str) -> bool:

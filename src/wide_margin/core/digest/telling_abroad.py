@@ -155,7 +155,6 @@ def told_abroad(cue: str, text: str, language: str, *, is_front: bool) -> bool:
     """
     if cue in _FRONT and not is_front:
         return False
-    if cue == "purpose" and is_not_for(text):
-        return False
     pattern = _PATTERNS.get(language, {}).get(cue)
-    return pattern is not None and pattern.search(text) is not None
+    is_told = pattern is not None and pattern.search(text) is not None
+    return is_told and not (cue == "purpose" and is_not_for(text))

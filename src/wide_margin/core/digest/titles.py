@@ -374,13 +374,9 @@ def closed_up(text: str) -> str:
     return re.sub(r"(?<=\b\w) (?=\w\b)", "", text) if is_spaced(text) else text
 
 
-_COMMAND_OF_TEX = regex(r"\\[a-zA-Z]+\{([^{}]*)\}")
-"""A command that a program left in the title: "\\title{Wells}"."""
-
-
 def metadata_title(document: ReadDocument) -> str:
     """The title that the file's metadata gives, where it can be one."""
-    title = _COMMAND_OF_TEX.sub(r"\1", document.facts.title)
+    title = document.facts.title
     is_person = bool(names_in_line(title)) and len(title.split()) <= 4
     return "" if _POOR_TITLE.search(title) or (is_person and not document.facts.author) else title
 

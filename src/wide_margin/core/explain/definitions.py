@@ -173,6 +173,7 @@ _APPOSED = regex(
     r"|length|height|depth|name|ability|act|use|practice|study|person|degree|probability|proportion)\s+(?:of|between|from|at|to|by|in|who|where|that)\b)",
 )  # fmt: skip
 _WHICH_IS = regex(r",\s+(?:which|that|who)\s+(?:is|are|means?|denotes?)\s")
+"""Goes on with what the term before it is: ", which are a set of …"."""
 _NAME_APPOSED = regex(
     r"(?<=[a-z\d)] )(?P<term>[A-Z][\w’'+-]*(?:\s+[A-Z][\w’'+-]*){0,2}),\s+(?:an?|the)\s+(?P<what>[\w’'-]+(?:\s+[\w’'-]+){0,9})(?=\s*(?:[,.;:()]|$))"
 )
@@ -185,6 +186,7 @@ _SHORT_APPOSED = regex(
 )
 """A term with its short form, and what it is up to the end: "rope wear (RW), the loss of …"."""
 _CONSISTS = regex(r"[“\"](?P<term>[^“”\"]{3,40})[”\"],? consist(?:ing|s) of\b")
+"""A term in quotation marks, and what it is made of."""
 _BRACKET = regex(
     r"\s\((?:that is,?|i\.e\.,?|meaning|an?\s+\w{3,}\s+\w+|the\s+\w{3,}\s+\w+|twice|half|any\s+\w+|those\s+\w+)\b[^()]{6,}\)"
 )  # fmt: skip

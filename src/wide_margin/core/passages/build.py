@@ -25,6 +25,7 @@ _LISTING_TITLE = regex(rf"(?<!\w){alternatives('contents', 'list_of', 'index')}[
 _WORKS_TITLE = regex(rf"(?<!\w){alternatives('references')}(?: (?:list|cited))?[\s.]*$", re.I)
 _CONTENTS = squashed("contents")
 _INDEX = squashed("index")
+_LISTS = frozenset(_CONTENTS) | frozenset(_INDEX)
 _WORKS = squashed("references")
 LONGEST_TITLE = max(map(len, _CONTENTS)) + 8
 """Characters of the title over a table of contents, with its blanks and signs."""
@@ -203,12 +204,13 @@ def _rows_under_headings(
     while row < len(paragraphs):
         page, begun = paragraphs[row].page, row
         row += 1
-        is_title = bare(paragraphs[begun].text) in _CONTENTS | _INDEX
-        if page not in listings or begun not in headings or is_title:
+        if page not in listings or begun not in headings:
+            continue
+        if bare(paragraphs[begun].text) in _LISTS:
             continue
         while (
             row < len(paragraphs) and paragraphs[row].page == page and row not in headings
-            and bare(paragraphs[row].text) not in _CONTENTS | _INDEX
+            and bare(paragraphs[row].text) not in _LISTS
         ):  # fmt: skip
             row += 1
         inside = paragraphs[begun + 1 : row]

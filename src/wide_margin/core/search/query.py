@@ -104,10 +104,11 @@ def read_terms(text: str, index: Index) -> Query:
 
 def _without_existence(query: Query) -> Query:
     """A query that turns on the things asked for, not on their being there: "… are available?"."""
-    match = _EXISTS.search(query.text)
-    others = frozenset(term.word for term in query.terms if not match or term.word != match["is"])
-    is_asked = match is not None and 0 < len(others) < len(query.terms)
-    return turning_on(query, others) if is_asked else query
+    match = _EXISTS.match(query.text)
+    if match is None:
+        return query
+    others = frozenset(term.word for term in query.terms if term.word != match["is"].lower())
+    return turning_on(query, others)
 
 
 OF_FAMILY, SHARED = 0.5, 0.8
