@@ -5,7 +5,7 @@
 The handbook's questions are told by kind, with follow-ups, reach and form as they are meant; the
 pairs of demo/backing.jsonl are judged too. Where the question sets of ../shared/eval are at hand,
 each document is also asked the questions of the others, which it should decline. Then come the
-questions of bench/questions on six manuals: the weights were fitted to these and the handbook's.
+questions of bench/questions: the weights were fitted to these and the handbook's.
 """
 
 import importlib.util
@@ -17,17 +17,17 @@ import time
 from collections import defaultdict
 from collections.abc import Callable, Iterable
 from pathlib import Path
-from typing import Any
+from typing import Any, NamedTuple, Self
 
 from wide_margin.core.answers import (
     WHOLE,
     Answer,
-    answer_quoted,
     check_backing,
     named_reach,
     read_question,
 )
 from wide_margin.core.answers.question import topic_of
+from wide_margin.core.digest import Digester
 from wide_margin.core.document import ReadDocument, understand
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import lines_of
@@ -47,6 +47,18 @@ Item = dict[str, Any]
 FIGURES = ("R@1", "R@5", "MRR", "answered", "first", "precise", "declines", "refusals", "words")
 
 
+class Asked(NamedTuple):
+    """A document and what answers questions on it."""
+
+    document: ReadDocument
+    digester: Digester
+
+    @classmethod
+    def of(cls, document: ReadDocument) -> Self:
+        """A document that nothing was asked of yet."""
+        return cls(document, Digester(document))
+
+
 def read(path: Path) -> ReadDocument:
     """A document read in this process."""
     pdf = PdfFile(path)
@@ -64,15 +76,15 @@ def read_items(path: Path) -> list[Item]:
     return [json.loads(line) for line in path.read_text(encoding="utf-8").splitlines() if line]
 
 
-def answer(document: ReadDocument, item: Item, asked: dict[str, str], *, alone: bool) -> Answer:
-    """The answer to a question, with its reach, form and the question before."""
+def answer(of: Asked, item: Item, asked: dict[str, str], *, alone: bool) -> Answer:
+    """The answer to a question as a window gives it, with reach, form and the one before."""
     text, reach, before = str(item["question"]), WHOLE, None
     if not alone:
         text = f"{text} {item.get('form', '')}".strip()
         before = asked.get(str(item.get("after", "")))
         if "reach" in item:
-            reach = named_reach(document, item["reach"]) or WHOLE
-    return answer_quoted(document, text, reach, before)
+            reach = named_reach(of.document, item["reach"]) or WHOLE
+    return of.digester.answer(text, reach, before)
 
 
 def as_row(item: Item, given: Answer) -> Item:
@@ -98,7 +110,7 @@ def show(name: str, figures: dict[str, float]) -> None:
 def main() -> None:
     """Print the tables."""
     scorer = load_scorer()
-    handbook = read(HANDBOOK)
+    handbook = Asked.of(read(HANDBOOK))
     questions = read_items(ROOT / "demo" / "questions.jsonl")
     print(f"{'questions':24s} {'n':>4s} " + " ".join(f"{key:>8s}" for key in FIGURES))
     if scorer is not None:
@@ -110,7 +122,7 @@ def main() -> None:
             show(f"  {kind}", scorer.summary(its))
         show("handbook", scorer.summary(rows))
         others(scorer, handbook, questions)
-        manuals(scorer)
+        written_here(scorer)
     pairs()
 
 
@@ -128,32 +140,32 @@ def load_scorer() -> Any:
     return module
 
 
-def scored(scorer: Any, document: ReadDocument, questions: list[Item]) -> list[Any]:
+def scored(scorer: Any, of: Asked, questions: list[Item]) -> list[Any]:
     """The scorer's rows for a document asked its own questions."""
     asked = {str(item["id"]): str(item["question"]) for item in questions}
-    given = [as_row(item, answer(document, item, asked, alone=False)) for item in questions]
+    given = [as_row(item, answer(of, item, asked, alone=False)) for item in questions]
     rows: list[Any] = scorer.score(questions, given)
     return rows
 
 
-def manuals(scorer: Any) -> None:
-    """The manuals that questions were written for here, where they are at hand."""
+def written_here(scorer: Any) -> None:
+    """The documents that questions were written for here, where they are at hand."""
     together: list[Any] = []
     for path in sorted(QUESTIONS.glob("*.jsonl")):
         document = DOCUMENTS / f"{path.stem}.pdf"
         if document.exists():
-            rows = scored(scorer, read(document), read_items(path))
+            rows = scored(scorer, Asked.of(read(document)), read_items(path))
             together += rows
             show(path.stem, scorer.summary(rows))
     if together:
-        show("six manuals", scorer.summary(together))
+        show("ALL", scorer.summary(together))
 
 
-def others(scorer: Any, handbook: ReadDocument, questions: list[Item]) -> None:
+def others(scorer: Any, handbook: Asked, questions: list[Item]) -> None:
     """The real documents: their own questions, and those of the others."""
     sets = {p.stem: read_items(p) for p in sorted((EVAL / "qa").glob("*.jsonl"))}
     sets = {name: items for name, items in sets.items() if (DOCUMENTS / f"{name}.pdf").exists()}
-    documents = {name: read(DOCUMENTS / f"{name}.pdf") for name in sets}
+    documents = {name: Asked.of(read(DOCUMENTS / f"{name}.pdf")) for name in sets}
     together: list[Any] = []
     for name, document in documents.items():
         rows = scored(scorer, document, sets[name])
@@ -196,10 +208,11 @@ def pairs() -> None:
     print(f"true ones called unbacked {share(v == 'unbacked' for v in true):.3f} (at most 0.1)")
 
 
-def speed(document: ReadDocument, questions: list[str]) -> None:
+def speed(of: Asked, questions: list[str]) -> None:
     """From the question to ranked passages, beside a full-text query on the same passages."""
     table = sqlite3.connect(":memory:")
     table.execute("create virtual table p using fts5(body, tokenize='porter unicode61')")
+    document = of.document
     passages = document.text.passages
     table.executemany("insert into p values (?)", [(document.text.words_of(p),) for p in passages])
 
@@ -216,7 +229,7 @@ def speed(document: ReadDocument, questions: list[str]) -> None:
     ours_ms, theirs_ms = milliseconds(ours, questions), milliseconds(theirs, questions)
     print(f"ranking passages: {ours_ms:.1f} ms, full-text query {theirs_ms:.1f} ms,"
           f" ratio {ours_ms / theirs_ms:.2f} (at most 3)")  # fmt: skip
-    whole = sorted(seconds(lambda q: answer_quoted(document, q), q) for q in questions * 2)
+    whole = sorted(seconds(lambda q: of.digester.answer(q, WHOLE, None), q) for q in questions * 2)
     late = whole[int(0.95 * len(whole))]
     print(f"whole quoted answer: median {1000 * statistics.median(whole):.0f} ms (at most 60),"
           f" 95th percentile {1000 * late:.0f} ms (at most 150)")  # fmt: skip
