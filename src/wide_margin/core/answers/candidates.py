@@ -167,17 +167,17 @@ def find_candidates(
         if follows and LEANS.match(text.sentences[weighed.sentences[k]].text):
             held[k] = np.maximum(held[k], INHERITED * held[k - 1])
     around = np.maximum(weighed.held_around, 0.7 * weighed.titled)
-    for k, row in enumerate(weighed.sentences):
+    says, holds, near = weighed.says.tolist(), held.tolist(), around.tolist()
+    for k, row in enumerate(weighed.sentences.tolist()):
         sentence = text.sentences[row]
         evidence = weighed.page_score(sentence.page)
-        score = float(weighed.says[k]) + OF_PAGE * evidence - UNFIT * (1 - fitness(sentence))
+        score = says[k] + OF_PAGE * evidence - UNFIT * (1 - fitness(sentence))
         if sentence.kind == "works":
             score += OF_WORKS if about_works else -OF_WORKS
             evidence += about_works
         found.append(
             Candidate(
-                int(row), sentence.page, score, evidence,
-                tuple(held[k].tolist()), tuple(around[k].tolist()),
+                row, sentence.page, score, evidence, tuple(holds[k]), tuple(near[k]),
             )
         )  # fmt: skip
     found.sort(key=lambda c: (-c.score, c.sentence))
@@ -229,7 +229,7 @@ def fitness(sentence: Sentence) -> float:
         return 0.7
     if len(_CODE.findall(sentence.text)) > 0.05 * len(sentence.text):
         return 0.7
-    if _ELIDED.search(sentence.text):
+    if sentence.text.count(".") >= 3 and _ELIDED.search(sentence.text):
         return 0.7
     if sentence.kind in ("row", "note"):
         return 0.9

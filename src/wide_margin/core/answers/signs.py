@@ -137,9 +137,14 @@ def has_relation(sentence: str, relation: Relation) -> bool:
 
 def counts_it(sentence: str, thing: str) -> bool:
     """Whether a number stands in front of the thing, as in "eleven people"."""
-    stem = re.escape(thing[: max(4, len(thing) - 2)])
+    stem = thing[: max(4, len(thing) - 2)].lower()
+    return stem in sentence.lower() and bool(_counted(stem).search(sentence))
+
+
+@lru_cache(maxsize=8)
+def _counted(stem: str) -> re.Pattern[str]:
     number = r"(?:\d+(?:[.,]\d+)*|" + NUMBER_WORD + r"(?:-\w+)?)"
-    return bool(re.search(rf"\b{number}\s+(?:[\w-]+\s+){{0,2}}{stem}", sentence, re.I))
+    return re.compile(rf"\b{number}\s+(?:[\w-]+\s+){{0,2}}{re.escape(stem)}", re.I)
 
 
 def sign_of(kind: str, sentence: str, topic: tuple[str, ...]) -> float:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Sequence
+from functools import lru_cache
 from itertools import pairwise
 from typing import TYPE_CHECKING
 
@@ -60,6 +61,8 @@ _BRACKET = regex(r"\(([^()]{2,60})\)")
 """Beside a title, its short form: "Personal well books (PWB)"."""
 _SHORT_AFTER = regex(r"\s*\([^\W\d][\w.-]{1,9}\)\s*$")
 """The same at its end."""
+LONGEST_SHORT = 16
+"""Its characters, with brackets and blanks."""
 _OUTSIDE = regex(r"\s*[,;]\s*")
 _BESIDE, NEAR_ENTRIES = ("entry", "row"), 2
 """Kinds of those that have their term across a gap, and how near before it one is."""
@@ -73,6 +76,7 @@ _SETS = regex(r"^\W*>\s|<-|(?<![=!<>])=(?!=)\s|\w\s+\d+\s+[^\W\d]")
 _WORDS = regex(r"[^\W\d_]+(?:[\s-]+[^\W\d_]+)+")
 
 
+@lru_cache(maxsize=4)  # each side of a comparison is looked for more than once
 def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) -> range:
     """Rows of what stands under a name, however its words end; none where nothing is called so.
 
@@ -240,10 +244,14 @@ def _labelled(document: ReadDocument, name: str) -> range:
     if len(label) < LEAST_LABEL:
         return range(0)
     opens, closes = "([{", ")]}"
-    paragraphs = document.paragraphs
+    paragraphs, most = document.paragraphs, len(name) + LABEL_MORE
     for at, (paragraph, after) in enumerate(pairwise(paragraphs)):
-        text = _SHORT_AFTER.sub("", paragraph.text)
-        if len(text) >= len(name) + LABEL_MORE or bare(text) != label:
+        if len(paragraph.text) >= most + LONGEST_SHORT:
+            continue
+        text = paragraph.text.rstrip()
+        if text.endswith(")"):
+            text = _SHORT_AFTER.sub("", text)
+        if len(text) >= most or bare(text) != label:
             continue
         if sum(map(text.count, opens)) != sum(map(text.count, closes)):
             continue  # the end of a longer line
