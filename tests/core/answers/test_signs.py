@@ -133,6 +133,7 @@ def test_a_sentence_on_the_thing_itself_defines_it(sentence, topic):
     [
         ("How long does it take to wind?", "It takes 16 wall clock minutes on an old mill.", True),
         ("How long does it take to wind?", "It has 1,223 lids and 59 boards in one yard.", False),
+        ("How long does it take to wind?", "The first goes on pile 4, the second on pile 3.", False),
         ("How long must the notice stay?", "It stays there for at least two years.", True),
         ("How long may a name be?", "A name has at most 25 characters.", True),
         ("How long may a name be?", "One of the names in section 3 is given up.", False),

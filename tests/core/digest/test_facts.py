@@ -293,7 +293,8 @@ def test_kinds_are_told_apart(tmp_path, title, heading, text, kind):
     "line",
     ["University of Hallan", "Version 2.3", "Department of Statistics", "Observer’s Handbook",
      "A Guide for Keepers", "Table of Contents", "Wells and Buckets", "Contract No:",
-     "HM0476-15-D-0002", "Hallan Lindqvist WS&DS", "Wells and Buckets - WELLS"],
+     "HM0476-15-D-0002", "Hallan Lindqvist WS&DS", "Wells and Buckets - WELLS",
+     "Old Harbour, Department of Wells, Norway"],
 )  # fmt: skip
 def test_these_lines_name_nobody(line):
     assert names_in_line(line) == []
@@ -318,6 +319,8 @@ def test_these_lines_name_nobody(line):
          ["AINO PERÄLÄ", "M.B. LINDQVIST"]),
         ("AINO PERÄLÄ, MARTA LINDQVIST", ["AINO PERÄLÄ", "MARTA LINDQVIST"]),
         ("Marta “_weir_” Lindqvist", ["Marta Lindqvist"]),
+        ("Marta Lindqvist, Hallan University, Norway.", ["Marta Lindqvist"]),
+        ("John Lindqvist, Well Works, Inc.", ["John Lindqvist"]),
     ],
 )  # fmt: skip
 def test_names_of_a_line(line, names):
@@ -937,6 +940,15 @@ def test_a_list_of_people_goes_on_in_the_next_line(facts_of):
         ("author", "Kurt"), ("author", "14 March 2021"),
     )  # fmt: skip
     assert texts(facts.authors) == ["Marta Lindqvist", "Le Shu", "Aino Perälä", "Zeyneb Kurt"]
+
+
+def test_a_place_of_work_with_a_full_stop_does_not_go_on(facts_of):
+    facts = facts_of(
+        ("title", "Keeping a Village Well"),
+        ("author", "Marta Lindqvist, Old Wells, Hallan."), ("author", "Aino Perälä"),
+    )  # fmt: skip
+    assert "Aino Perälä" in texts(facts.authors)
+    assert not any("Hallan" in name for name in texts(facts.authors))
 
 
 def test_who_signs_the_text_may_stand_with_the_date_under_its_title(facts_of):

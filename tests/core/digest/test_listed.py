@@ -4,6 +4,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
+from wide_margin.core.answers.lists import labels_after
 from wide_margin.core.digest import Digester
 
 PAGES = [
@@ -63,6 +64,39 @@ def test_lines_without_bullets_under_a_colon_are_a_list(digester):
 def test_a_section_that_has_only_sections_leaves_it_to_what_names_them(digester):
     quotes = digester.answer("What file formats are supported?", WHOLE, None).quotes
     assert not any(q.text.startswith("3.1") for q in quotes)
+
+
+LAID_OUT = ("In the evening it is wound up by hand and laid on the boards of the shed, where the "
+            "keeper looks for worn places and mends them before the night.")  # fmt: skip
+GRADES = [
+    [("h1", "1 The Mill"), ("text", "The mill stands on the bank, and its wheel turns in spring.")],
+    [("h1", "2 Rope grades"),
+     ("text", "The mill has three distinct rope grades, each of another strength."),
+     ("text", "Grade A"),
+     ("text", f"The thin one. It is taken for sacks of flour. {LAID_OUT}"),
+     ("text", "Grade B"),
+     ("text", f"The one in the middle. It carries what the first is too weak for. {LAID_OUT}"),
+     ("text", "Grade C"),
+     ("text", f"The thick one. It holds the wheel while a board is changed. {LAID_OUT}")],
+    [("h1", "3 Lid sizes"), ("text", "The mill has three lid sizes, each for another hole."),
+     ("text", "Small ones"), ("text", f"These are kept in the shed. {LAID_OUT}")],
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("typed", ["Which rope grades are there?", "What are the rope grades?"])
+def test_lines_over_texts_of_their_own_are_those_that_were_counted(tmp_path, typed):
+    make_pdf(tmp_path / "a.pdf", GRADES)
+    quotes = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None).quotes
+    assert "three distinct rope grades" in quotes[0].text
+    assert [q.text for q in quotes[1:]] == ["Grade A", "Grade B", "Grade C"]
+
+
+def test_fewer_lines_than_were_counted_are_no_list(tmp_path):
+    make_pdf(tmp_path / "a.pdf", GRADES)
+    document = read_document(tmp_path / "a.pdf")
+    counted = {s.text: row for row, s in enumerate(document.text.sentences) if "three" in s.text}
+    found = {text: len(labels_after(document, row)) for text, row in counted.items()}
+    assert sorted(found.values()) == [0, 3]
 
 
 KINDS = [

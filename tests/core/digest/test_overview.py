@@ -5,6 +5,7 @@ import pytest
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester, DocumentKind
+from wide_margin.core.digest.overview import is_step
 
 PAGES = [
     [
@@ -729,3 +730,26 @@ def test_the_contribution_of_a_paper_is_asked_of_the_whole(rain):
     answer = rain.answer("What is the main contribution of this paper?", WHOLE, None)
     assert answer.kind == "overview: about"
     assert answer.quotes[0].text.startswith("This paper describes how rain is counted")
+
+
+@pytest.mark.parametrize(
+    ("text", "is_one"),
+    [
+        ("You can press the red button at any time.", True),
+        ("Then drag the lid to the well.", True),
+        ("Double-click the lid and wait.", True),
+        ("You can see the well from the road.", False),
+        ("A press stands in the yard.", False),
+    ],
+)
+def test_a_step_tells_what_to_do(text, is_one):
+    assert is_step(text) is is_one
+
+
+def test_the_same_words_are_quoted_once(tmp_path):
+    said = [("text", "The keeper is paid."), ("item", "3. Wind up the quorble on the rope.")]
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 In spring"), *said], [("h1", "2 In autumn"), *said]])
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    quotes = digester.answer("How do I wind up the quorble?", WHOLE, None).quotes
+    assert len(quotes) == 1
+    assert "Wind up the quorble" in quotes[0].text

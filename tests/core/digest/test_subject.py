@@ -37,6 +37,7 @@ def introduced(tmp_path_factory):
 @pytest.mark.parametrize("typed", [
     "What is Wellkeep?", "what's wellkeep", "What is Wellkeep for?", "What does Wellkeep do?",
     "What is the Wellkeep program?", "Tell me about Wellkeep", "What can Wellkeep do?",
+    "What can Wellkeep be used for?",
     "Was ist Wellkeep?", "Wozu dient Wellkeep?", "Qu'est-ce que Wellkeep ?", "¿Qué es Wellkeep?",
     "Che cos'è Wellkeep?", "O que é Wellkeep?", "Wat is Wellkeep?", "Что такое Wellkeep?",
 ])  # fmt: skip
@@ -59,6 +60,25 @@ def test_nothing_says_what_it_is_so_the_nearest_is_shown(tmp_path):
     answer = digester.answer("What is Wellkeep?", WHOLE, None)
     assert answer.is_perhaps
     assert not answer.quotes[0].text.startswith("wellkeep Build")
+
+
+@pytest.mark.parametrize("said", [
+    "This is the blue manual, describing the use of Wellkeep, a tool for keeping water.",
+    "This manual describes Wellkeep version 2.1 (May), a program that keeps water.",
+])  # fmt: skip
+def test_it_is_told_beside_its_name(tmp_path, said):
+    would = "Wellkeep is a large tool that would fill a book. First we turn to its lids."
+    digester = digester_of(tmp_path / "wells.pdf", said, would)
+    answer = digester.answer("What is Wellkeep?", WHOLE, None)
+    assert answer.quotes[0].text == said
+    assert answer.sure >= 0.8
+
+
+def test_what_says_it_by_itself_comes_first(tmp_path):
+    beside = "This manual describes Wellkeep, a program that keeps water."
+    digester = digester_of(tmp_path / "wells.pdf", beside, "Wellkeep is a keeper of wells.")
+    answer = digester.answer("What is Wellkeep?", WHOLE, None)
+    assert answer.quotes[0].text == "Wellkeep is a keeper of wells."
 
 
 @pytest.mark.parametrize("typed", [

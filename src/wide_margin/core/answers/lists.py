@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import re
+from itertools import pairwise
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.model import Quote
 from wide_margin.core.document import locator_for
+from wide_margin.core.later import regex
+from wide_margin.core.lexicon import number_words
 
 if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
@@ -22,6 +26,12 @@ FEWEST_UNMARKED, LINE_WORDS = 3, 6
 """Lines without bullets that make a list, and words that each has at most."""
 SHORTEST_ITEM = 8
 """Words that are left at least of an item where a long list is cut."""
+_HOW_MANY = regex(
+    r"\b(?:there\s+are|supports?|has|have|offers?|provides?|distinguish\w*|knows?|defines?|comes?\s+in|consists?\s+of|of|following|these|uses?)"
+    r"\s+(?:\w+\s+)?(?P<n>two|three|four|five|six|seven|eight|nine|[2-9])"
+    r"\s+(?:[\w-]+\s+){0,3}?[^\W\d_]{3,}s\b", re.I
+)  # fmt: skip
+"""Says how many there are of a kind."""
 
 
 def items_after(document: ReadDocument, row: int, used: set[int], limit: int) -> list[Quote]:
@@ -43,6 +53,8 @@ def list_after(document: ReadDocument, row: int) -> list[int]:
     """Rows of the items that a sentence ending in a colon introduces, or that follow an item."""
     sentences = document.text.sentences
     introduces = sentences[row].text.endswith(":")
+    if labels := labels_after(document, row):
+        return labels
     if not introduces and sentences[row].kind != "item":
         return []
     if introduces and len(unmarked := _unmarked_after(document, row)) >= FEWEST_UNMARKED:
@@ -59,6 +71,49 @@ def list_after(document: ReadDocument, row: int) -> list[int]:
         elif rows or not introduces:
             break
     return rows
+
+
+def labels_after(document: ReadDocument, row: int) -> list[int]:
+    """Rows of the short lines, each over a text of its own, of which a sentence says how many.
+
+    "There are three grades of rope." with "Grade A", "Grade B" and "Grade C" over what each is.
+    """
+    sentences, paragraphs = document.text.sentences, document.paragraphs
+    said = sentences[row]
+    n = _announced(said.text)
+    if not n or said.kind != "body" or not _ends_paragraph(document, row):
+        return []
+    rows: list[int] = []
+    for after in range(row + 1, min(row + MAX_ITEMS, len(sentences))):
+        line = sentences[after]
+        if line.section != said.section:
+            break
+        if line.kind == "body" and _is_label(paragraphs[line.paragraph].text):
+            rows.append(after)
+        elif not rows:
+            break
+        if len(rows) > n:
+            break
+    apart = all(b - a > 1 for a, b in pairwise([*rows, len(sentences)]))
+    return rows if len(rows) == n and apart else []
+
+
+def _announced(text: str) -> int:
+    """How many things a sentence says that there are, from two to nine; 0 where it does not."""
+    match = _HOW_MANY.search(text)
+    if match is None:
+        return 0
+    said = match["n"].lower()
+    return int(said) if said.isdigit() else number_words("en")[said]
+
+
+def _is_label(text: str) -> bool:
+    return len(text.split()) <= LINE_WORDS and text[-1:] not in ".,;:?!" and text[:1].isupper()
+
+
+def _ends_paragraph(document: ReadDocument, row: int) -> bool:
+    sentences = document.text.sentences
+    return row + 1 < len(sentences) and sentences[row + 1].paragraph != sentences[row].paragraph
 
 
 def _described_after(document: ReadDocument, row: int) -> list[int]:

@@ -5,7 +5,7 @@ import re
 from wide_margin.core.answers.signs import NUMBER_WORD
 from wide_margin.core.later import regex
 
-_FIGURE = r"(?<![\w.])[±≤≥<>~≈]?\d[\d.,]*(?:\s*(?:to|[-–]|or)\s*[\d.]+)?"
+_FIGURE = r"(?<![\w.])[±≤≥<>~≈]?\d(?:[\d.,]*\d)?(?:\s*(?:to|[-–]|or)\s*[\d.]+)?"
 _SOME = rf"\b(?:{NUMBER_WORD}|a few|few|several|an?|half an?|one)"
 _PERIODS = r"(?:(?:milli|micro|nano)?second|minute|hour|day|night|week|fortnight|month|quarter|year|decade|generation)s?|centur(?:y|ies)"
 _CLOCK = r"[mnµ]?s|secs?|mins?|h|hrs?|yrs?"

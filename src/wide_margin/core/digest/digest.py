@@ -269,7 +269,7 @@ class Digester:
     def answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
         """An answer to any question: about the whole or a part by the digest, else by search."""
         spelled = as_spelled(self._document, typed)
-        answer = _without_signs(self._answer(spelled, reach, before))
+        answer = _saying_something(self._answer(spelled, reach, before))
         if spelled != typed:
             answer = replace(answer, question=typed)
         if unread := len(self._document.unread):
@@ -411,9 +411,10 @@ class Digester:
         return tuple(Quote(line.text, (line.locator,)) for line in lines)
 
 
-def _without_signs(answer: Answer) -> Answer:
-    """An answer without quotes of signs alone: the "..." under a heading says nothing."""
-    kept = tuple(q for q in answer.quotes if any(map(str.isalnum, q.text)))
+def _saying_something(answer: Answer) -> Answer:
+    """An answer without quotes that say nothing: of signs alone, or in the words of another."""
+    said = {q.text: q for q in reversed(answer.quotes) if any(map(str.isalnum, q.text))}
+    kept = tuple(reversed(said.values()))
     if len(kept) == len(answer.quotes):
         return answer
     return replace(answer, quotes=kept, sure=answer.sure if kept else 0.0)

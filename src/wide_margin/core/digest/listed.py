@@ -7,7 +7,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from wide_margin.core.answers.lists import MAX_LIST_WORDS, items_after, list_after
+from wide_margin.core.answers.lists import MAX_LIST_WORDS, items_after, labels_after, list_after
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
@@ -163,7 +163,7 @@ def _beginning(
         return ()
     kind, last = sentences[begin].kind, begin + 1
     while last < min(rows.stop, begin + MOST_LISTED) and sentences[last].kind == kind:
-        if sentences[last - 1].text.endswith(":"):
+        if sentences[last - 1].text.endswith(":") or labels_after(document, last - 1):
             break
         last += 1
     quote = quote_rows(document, question, begin, last)

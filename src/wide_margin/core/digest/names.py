@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from functools import lru_cache
+from itertools import takewhile
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -99,6 +101,10 @@ _NICKNAME = regex(r"(?<=\w)\s+[“\"‘'«][^\s“”\"«»]{2,20}[”\"’'»]\
 """A name by which one is called, between the others: "Anna “weir” Holm"."""
 
 
+_FIRM_FORM = regex(r",(?=\s+(?:inc|ltd|llc|gmbh|corp|co)\b)", re.I)
+"""The comma inside the name of a firm: "Well Works, Inc."."""
+
+
 def names_in_line(text: str) -> list[str]:
     """The names of people or bodies that a line consists of; none where it says anything else.
 
@@ -114,7 +120,7 @@ def names_in_line(text: str) -> list[str]:
         text = at["name"]
     plain = _AND_OTHERS.sub("", _EMAIL.sub(" ", text))
     plain = re.sub(r"\([^)]*\)|\[[^\]]*\]|[*†‡§¶∗⋆♯#]+|\d+", " ", plain).strip()
-    plain = _NICKNAME.sub(" ", plain)
+    plain = _FIRM_FORM.sub(" ", _NICKNAME.sub(" ", plain))
     told = bool(_BY.match(plain))
     plain = _TITLES.sub(" ", _BY.sub("", plain))
     body = _BODY.search(plain)
@@ -134,13 +140,23 @@ def names_in_line(text: str) -> list[str]:
     if len(parts) >= LIST and len(names) >= MOSTLY * len(parts):
         # Among people "Arthur Blue" is one, and a body may stand among them.
         return [part for part in parts if is_name(part, is_told=True)]
-    return names if len(names) == len(parts) or (told and names) else []
+    return names if len(names) == len(parts) or (told and names) else _at_work(parts)
+
+
+def _at_work(parts: Sequence[str]) -> list[str]:
+    """The people of a line that goes on with where they work: "Anna Holm, Wells University, Norway"."""
+    people = list(takewhile(lambda part: not _NO_NAME.search(part), parts))
+    are_people = all(
+        is_rare_name(name) or (is_name(name) and _is_given(name.split()[0])) for name in people
+    )
+    return people if people and len(people) < len(parts) and are_people else []
 
 
 def names_going_on(line: str, following: str) -> list[str]:
     """The names of a line; those of a list whose last one goes on in the next."""
     names = names_in_line(line)
-    return names if names or line.count(",") < LIST - 1 else names_in_line(f"{line} {following}")
+    ends = line.count(",") < LIST - 1 or line.rstrip().endswith(".")
+    return names if names or ends else names_in_line(f"{line} {following}")
 
 
 _WITH_INITIAL = r"[^\W\d_][\w’'-]+(?:\s[^\W\d_]\.)+\s[^\W\d_][\w’'-]+"

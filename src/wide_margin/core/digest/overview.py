@@ -90,9 +90,10 @@ _LICENCE = regex(
 )
 """A sentence that says under which licence something is given."""
 _STEP = regex(
-    r"^\W*(?:\d+[.)]|in order to\b|to \w+\b[^,]{2,60},|(?:please |just |first |now )?(?:click|select|choose|press|use|type|enter|open|run|see|note|try|start|make sure|be sure|check|set|add"
+    r"^\W*(?:\d+[.)]|in order to\b|to \w+\b[^,]{2,60},|(?:please |just |first |now |then |next,? )?(?:click|select|choose|press|use|type|enter|open|run|see|note|try|start|make sure|be sure|check|set|add"
     r"|remove|insert|copy|move|put|go|load|save|create|install|download|write|read|consider|let(?:'s| us)|remember|assume|suppose|edit|change"
-    r"|replace|refer|consult|do not|don.t|keep|leave|give|specify"
+    r"|replace|refer|consult|do not|don.t|keep|leave|give|specify|drag|(?:double|right)-click"
+    r"|you (?:can|may|must|should|need to|have to) (?:also |then |always )?(?:press|click|double-click|type|enter|select|choose|drag)"
     r"|consultez|voir|voyez|veuillez|cliquez|utilisez|siehe|klicken|wählen|verwenden|consulte|véase|utilice|pulse|vedere|consultare|consulte|zie)\b|(?:if|when|once|after|before|unless|whenever) you\b"
     r"|(?:se|caso) (?:você|tiver|quiser|precisar|desejar|hai|vuoi|desideri|volete|avete)\b|si (?:vous|usted|tiene|desea|quiere|necesita)\b|(?:wenn|falls|sobald|bevor) sie\b)"
     r"|https?://|<\w+[>.]", re.I

@@ -48,7 +48,7 @@ _ASKED = regex(
     r"|(?:che\s+)?cos['’]è|che\s+cosa\s+fa|a\s+cosa\s+serve|o\s+que\s+(?:é|faz)|para\s+que\s+serve"
     r"|wat\s+(?:is|doet)|waarvoor\s+dient|vad\s+är|hvad\s+er|hva\s+er|mikä\s+on|mi\s+az?|ce\s+este"
     r"|co\s+to\s+jest|czym\s+jest|co\s+je|что\s+такое)\s+(?P<name>\S.*?)"
-    r"(?:\s+(?:do|provide|offer|for|about|used\s+for|good\s+for|meant\s+for|capable\s+of|able\s+to\s+do|exactly|then))*[\s?!.]*$"
+    r"(?:\s+(?:do|provide|offer|for|about|(?:be\s+)?used\s+for|good\s+for|meant\s+for|capable\s+of|able\s+to\s+do|exactly|then))*[\s?!.]*$"
 )
 _TITLED = (
     "what is {}",
@@ -119,6 +119,7 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
         row for row, said in text.items()
         if says_what_it_is(found, said) or _is_subject(written[row], language, name)
     ]  # fmt: skip
+    beside = [row for row, said in text.items() if row in first and found.beside.match(said)]
     does = [row for row, said in text.items() if row in first and found.works.match(said)]
 
     def called(titles: Sequence[str]) -> list[int]:
@@ -127,6 +128,7 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
 
     told = (
         ([row for row in is_a if row in first], SAID),
+        (beside, SAID),
         (called(_TITLED), TOLD),
         (does, TOLD),
         (is_a, ASIDE),

@@ -175,7 +175,7 @@ _LEADS_IN = (
 )
 """What may stand before a sentence that says what a thing is: "Technically speaking, …"."""
 _NAMED_IS = (
-    r"(?:is|are)(?:, [^,]{2,40},)? (?:\w+ly )?(?:an?|one of|(?:[\w-]+ ){0,2}(?:soft|middle|firm|hard|free)ware)\b|stands for\b"
+    r"(?:is|are)(?:, [^,]{2,40},)? (?:\w+ly )?(?:an?(?! (?:[\w-]+ ){1,4}(?:that|which) (?:would|could|might)\b)|one of|(?:[\w-]+ ){0,2}(?:soft|middle|firm|hard|free)ware)\b|stands for\b"
     r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|understood) as\b"
     r"|ist (?:eine?|das|der|die)\b|est (?:une?|le|la|l['’])|es (?:una?|el|la)\b|è (?:una?|il|la|l['’]|un['’])|é uma?\b"
     r"|is een\b|är (?:en|ett)\b|er (?:en|et)\b|to (?:jest|est)\b|je\b|— это\b"
@@ -205,6 +205,8 @@ class Naming(NamedTuple):
 
     is_a: Pattern[str]
     """What such a thing is."""
+    beside: Pattern[str]
+    """The same, told beside its name where the document is told of: "This describes X, a tool for …"."""
     tells: Pattern[str]
     """What it is or does."""
     works: Pattern[str]
@@ -301,4 +303,12 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     is_a += rf"|^\W*(?:the|its) (?:\w+ )?(?:purpose|aim|goal|objective) of {thing} (?:is|was) to\b"
     called = rf"^\W*(?:the\s+)?(?:{either})\s+{THING}\s*(?:[,(].{{2,60}}?[,)]\s*)?"
     tells = rf"{begins}(?:は|\b(?:{_NAMED_DOES}))|{called}\b{_NAMED_WORKS}|{is_a}"
-    return Naming(regex(is_a), regex(tells), regex(rf"{begins}\b{_NAMED_WORKS}|{tells}"))
+    version = r"(?: v(?:ersion|\.)? ?\d[\w.]*)?(?: ?\([^()]{1,40}\))?"
+    of_document = rf"(?:in )?{_DOCUMENT}|this is (?:the|an?|our) (?:[\w-]+ ){{0,3}}{_WORK}"
+    beside = (
+        rf"^\W*(?:{of_document})\b[^.;:]{{0,80}}?\b(?:{either})(?: {THING})?{version},"
+        r" an? (?:[\w-]+ ){1,5}?(?:for|that|which|to|of)\b"
+    )
+    return Naming(
+        regex(is_a), regex(beside), regex(tells), regex(rf"{begins}\b{_NAMED_WORKS}|{tells}")
+    )
