@@ -590,6 +590,7 @@ def test_a_heading_and_the_rest_of_a_sentence_publish_nothing(facts_of, line):
      ("Este libro se distribuye bajo los términos de la licencia pública de GNU.", True),
      ("Questo libro è distribuito secondo i termini della licenza pubblica GNU.", True),
      ("Este livro pode ser redistribuído sob os termos da Licença Pública GNU.", True),
+     ("Este documento é livre; pode ser copiado dentro dos termos da licença GNU.", True),
      ("Deze handleiding mag u verspreiden onder de bepalingen van de GNU-licentie.", True),
      ("Tous les outils sont distribués selon les termes de la licence de GNU.", False),
      ("All of the tools are under the terms of the General Public License.", False),

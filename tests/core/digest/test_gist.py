@@ -443,6 +443,25 @@ def test_sentences_that_stand_alone_in_any_language(said, is_whole):
     assert stands_alone(Sentence(said, 0, -1, 0, 0, len(said), "body", -1)) is is_whole
 
 
+@pytest.mark.parametrize(
+    ("text", "is_thanks"),
+    [
+        ("Many thanks to Aino for the ropes.", True),
+        ("The authors would like to thank the keepers of Hallan.", True),
+        ("Several keepers helped with corrections.", True),
+        ("As seguintes pessoas ajudaram com correções a este livro.", True),
+        ("Agradecemos a Marta pelas sugestões.", True),
+        ("Thanks to its lid the well stays clean in winter.", False),
+        ("The rope helped to lift the bucket.", False),
+        ("Cette corde sert à lever le seau.", False),
+        ("Deve receber uma cópia da GNU General Public License com ele.", True),
+        ("Debe recibir una copia de la lista de pozos.", False),
+    ],
+)
+def test_thanks_and_what_comes_with_it_are_no_gist(text, is_thanks):
+    assert is_of_licence(text) is is_thanks
+
+
 def test_the_terms_of_a_licence_in_another_language_are_no_gist():
     assert is_of_licence("Questo documento può essere usato nei termini della licenza GNU.")
     assert is_of_licence("Licensed under the Well License, Version 2.0; you may not use this file.")

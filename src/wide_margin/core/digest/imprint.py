@@ -107,9 +107,9 @@ LICENCE_ABROAD = regex(
     r"(?=.*(?:licen[csçz]|lizenz|licen[tc]i|лиценз|许可|授权|ライセンス|라이선스|\bGPL\b)).*?"
     r"(?:\b(?:unter|gemäß) de[rnm] (?:bedingungen|bestimmungen|lizenz)\b|\bsteht unter\b"
     r"|\b(?:selon|suivant) les (?:termes|conditions)\b|\bsous (?:la |les termes de la )?licence\b|\bconformément aux termes\b"
-    r"|\bbajo (?:los términos|las condiciones|(?:la |una )?licencia)\b"
+    r"|\b(?:dentro de|según) los términos\b|\bbajo (?:los términos|las condiciones|(?:la |una )?licencia)\b"
     r"|\b(?:secondo|sotto|nei|alle|ai) (?:i |le )?(?:termini|condizioni)\b|\b(?:sotto|con) (?:la )?licenza\b"
-    r"|\b(?:sob|de acordo com|nos) (?:os |as )?(?:termos|condições)\b|\bsob (?:a )?licença\b"
+    r"|\b(?:sob|de acordo com|nos|dentro d[oa]s|segundo) (?:os |as )?(?:termos|condições)\b|\bsob (?:a )?licença\b"
     r"|\bonder de (?:bepalingen|voorwaarden)\b|\bna (?:licencji|warunkach)\b|\bpo(?:d|dle) licenc\w+"
     r"|\bunder (?:villkoren|vilkårene|betingelserne|licensen|lisensen)\b|на условиях|под лицензией"
     r"|の条件の?[下もと]|ライセンスの[下もと]|(?:遵守|遵循|根据|基于|采用))", re.I | re.S

@@ -67,7 +67,7 @@ _NO_NAME = regex(
     r"|manual|guide|handbook|standards?|guidelines?|conventions?|specifications?|tutorial|reference|report|paper|journal|volume|issue|vignette|package|license|licence|copyright|draft|inc|ltd|gmbh"
     r"|street|avenue|ave|road|boulevard|blvd|lane|drive|suite|square|highway|box|email|e-mail|phone|tel|fax|http|www|hospital|bank|ministry|office|company|corporation|press"
     r"|homepage|webpage|website|downloads?|conference|workshop|symposium|congress|meeting|seminar|lecture|course|summit"
-    r"|research|science|sciences|technology|engineering|statistics|mathematics|biostatistics|medicine|bioinformatics"
+    r"|research|consult\w+|science|sciences|technology|engineering|statistics|mathematics|biostatistics|medicine|bioinformatics"
     r"|january|february|march|april|may|june|july|august|september|october|november|december|keywords?|figure|table|usa|uk"
     r"|germany|austria|france|england|canada|switzerland|netherlands|using|for|the|of|with|in|on|from|to|at|(?-i:an?))\b|^An?\s", re.I
 )  # fmt: skip

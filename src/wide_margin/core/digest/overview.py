@@ -502,7 +502,8 @@ def telling_rows(document: ReadDocument, scored: Scored, rows: Sequence[int]) ->
     part of it is about, at its beginning, there are none.
     """
     sentences = document.text.sentences
-    wanted = set(_opening(document, scored, rows))
+    opening = _opening(document, scored, rows)
+    wanted = {row for row in opening if not _STEP.search(sentences[row].text)}
     levels = sorted({s.level for s in document.outline.sections})[:CHAPTER_LEVELS]
     spoken: dict[int, int] = {}
     for row in rows:

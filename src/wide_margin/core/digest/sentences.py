@@ -105,6 +105,17 @@ OWN_SCRIPT = 0.25
 """A sentence of a language has so many letters of its script; the others are names and code."""
 
 
+_THANKS = regex(
+    r"^\W*(?:(?:many|special|our|my|warm) )*thanks (?:go |are due |also )?to (?:(?-i:[A-Z])|all\b|every|my\b|our\b|those\b|the (?:many|people|members|team)\b)|\b(?:we|i|the authors?) (?:(?:would|wish|like|want|also|especially|to) )*thank\b"
+    r"|\b(?:am|are) (?:\w+ )?(?:grateful|indebted) to\b|\b(?:contributed|helped|assisted)\b.{0,40}\b(?:corrections|suggestions|proofread\w*)\b"
+    r"|\b(?:agrade[cz]\w+ a|gracias a|obrigad[oa] a|remerci\w+|merci à|danke?n?t? (?:an|für|allen|auch|den)|ringrazi\w+|grazie a|bedank\w+|dziękuj\w+)\b"
+    r"|\b(?:ajud|ayud|aid|aiut)\w+ .{0,40}\b(?:corre[cçz]\w+|sugest\w+|sugerencias|suggeriment\w+)\b", re.I
+)  # fmt: skip
+_WITH_LICENCE = regex(
+    r"\b(?:receb\w+|recibi\w+|ricev\w+|reçu|erhalten|ontvangen)\b.{0,40}\b(?:cópia|copia|copie|exemplaire|kopie) (?:d[aeo]s?|del|della|der|van)\b"
+    r".{0,20}\b(?:licen|lizenz|public|GPL)", re.I
+)  # fmt: skip
+"""Says in other languages that a copy of the licence comes with it."""
 _OF_THE_COPY = regex(
     r"^\W*(?:please\s+)?(?:send|mail|address|report|direct)\s+(?:all\s+|any\s+|your\s+)?(?:questions|comments|bugs?|bug reports|suggestions|corrections|feedback)\b"
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book)\b.{0,30}\b(?:is|are) (?:also )?available (?:via|from|at|on|online|in)\b"
@@ -169,8 +180,8 @@ def form_of(text: str) -> str:
 
 
 def is_of_licence(text: str) -> bool:
-    """Whether a sentence has the wording of a licence, wherever it stands, or of an imprint."""
-    said = (_OF_LICENCE, _OF_LICENCE_UNSPACED, _OF_THE_COPY)
+    """Whether a sentence has the wording of a licence, of an imprint or of thanks."""
+    said = (_OF_LICENCE, _OF_LICENCE_UNSPACED, _OF_THE_COPY, _WITH_LICENCE, _THANKS)
     return any(pattern.search(text) for pattern in said) or bool(LICENCE_ABROAD.match(text))
 
 
