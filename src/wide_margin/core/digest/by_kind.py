@@ -178,7 +178,7 @@ def fill(
         if enough and not _repeats(scored, rows[k], picked):
             picked.append(rows[k])
     chance = _chance(slot, best, OF_TOLD if is_told else OF_WEAK)
-    if not is_told and said_in_front(slot.cue):
+    if not is_told and (said_in_front(slot.cue) or slot is DATA):
         chance = min(chance, OF_DETAIL)
     return Filled(slot, gist_lines(document, _with_what_is_meant(document, picked)), chance)
 

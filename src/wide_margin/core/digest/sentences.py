@@ -106,7 +106,8 @@ OWN_SCRIPT = 0.25
 
 
 _THANKS = regex(
-    r"^\W*(?:(?:many|special|our|my|warm) )*thanks (?:go |are due |also )?to (?:(?-i:[A-Z])|all\b|every|my\b|our\b|those\b|the (?:many|people|members|team)\b)|\b(?:we|i|the authors?) (?:(?:would|wish|like|want|also|especially|to) )*thank\b"
+    r"^\W*(?:(?:many|special|our|my|warm) )*thanks (?:go |are due |also )?to (?:(?-i:[A-Z])|all\b|every|my\b|our\b|those\b|the (?:many|people|members|team)\b)"
+    r"|\b(?:we|i|the authors?) (?:(?:would|wish|like|want|also|especially|to) )*thank\b"
     r"|\b(?:am|are) (?:\w+ )?(?:grateful|indebted) to\b|\b(?:contributed|helped|assisted)\b.{0,40}\b(?:corrections|suggestions|proofread\w*)\b"
     r"|\b(?:agrade[cz]\w+ a|gracias a|obrigad[oa] a|remerci\w+|merci à|danke?n?t? (?:an|für|allen|auch|den)|ringrazi\w+|grazie a|bedank\w+|dziękuj\w+)\b"
     r"|\b(?:ajud|ayud|aid|aiut)\w+ .{0,40}\b(?:corre[cçz]\w+|sugest\w+|sugerencias|suggeriment\w+)\b", re.I

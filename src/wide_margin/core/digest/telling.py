@@ -63,7 +63,7 @@ TELLING: dict[str, Pattern[str]] = {
         r"|이 (?:문서|설명서|책|안내서|논문|매뉴얼)(?:는|은|에서는)",
     ),
     "audience": regex(
-        rf"\b{_DOCUMENT}\s+(?:is|was)\s+(?:\w+\s+)?(?:aimed at|intended for|meant for|written for|addressed to|directed at)\b"
+        rf"\b{_DOCUMENT}\s+(?:is|was)\s+(?:\w+\s+)?(?:(?:aimed|directed|targeted|geared) (?:\w+ly )?(?:at|to|towards?)|intended (?:\w+ly )?for|meant for|written (?:\w+ly )?for|addressed to)\b"
         rf"|\b{_DOCUMENT}\s+(?:is|was)\s+(?:\w+\s+)?for (?:\w+ ){{0,4}}?(?:{PEOPLE}|\w{{3,}}ists|\w{{3,}}ers|you|those|people)\b"
         rf"|\b{_DOCUMENT}\s+assumes\b|\brichtet sich\b.{{0,30}}\ban\b|\bs['’]adresse (?:à|aux?)\b|\bdirigid[oa] a\b"
         r"|\bsi rivolge a\b|\bdestina-se a\b",
@@ -108,7 +108,8 @@ TELLING: dict[str, Pattern[str]] = {
     "data": regex(
         r"\bdata ?sets? (?:\w+ )?(?:is|was|were|are|from|of|on|consists?|contains?|comprises?|includes?|used)\b|\b(?:sample|survey|cohort|corpus) of\b"
         rf"|\b\d[\d,]* (?:\w+ ){{0,2}}{_OBSERVED}\b|\bdata (?:were|was|have been) (?:collected|obtained|taken|provided|gathered|recorded|sampled)\b"
-        r"|\bwe collected\b|\bonline survey\b",
+        r"|\bwe collected\b|\bonline survey\b|^\W*(?:we )?(?:use|consider|analy[sz]e|study) the (?:[\w.-]+ ){0,3}data\b"
+        r"|\bdata ?sets? (?:[\w.-]+ ){0,3}?(?:included|available|provided|supplied|shipped|distributed|introduced|comes? with|taken from)\b",
     ),
     "result": regex(
         rf"\bwe (?:\w+ly )?(?:found|find|observed|conclude|demonstrated?|showed)\b|\b{_MEASURED} (?:\w+ly |of \S+ |also )?{_SHOWS}"
@@ -230,6 +231,12 @@ _NOT_FOR = regex(
 """Says what a document is not for."""
 
 
+_SUPPOSED = regex(
+    r"^\W*(?:now |let us |so )?(?:suppose|assume|imagine|consider (?:a|an|some)|if|given|let)\b|\b(?:monte carlo|posterior|mcmc) sample of\b"
+)
+"""Says what data might be like, or calls so what was drawn from a distribution."""
+
+
 def decides(cue: str) -> bool:
     """Whether a cue has wordings that decide; others do so by themselves."""
     return cue in TELLING or cue in IN_FRONT
@@ -259,6 +266,8 @@ def tells(cue: str, text: str, names: Naming | None = None, *, is_front: bool) -
             return False
         if is_front and names is not None and names.tells.match(text):
             return not is_not_for(text)
+    if cue == "data" and _SUPPOSED.search(text):
+        return False
     is_told = cue in TELLING and bool(TELLING[cue].search(text))
     is_told = is_told or (is_front and cue in IN_FRONT and bool(IN_FRONT[cue].search(text)))
     return is_told and not (cue == "purpose" and is_not_for(text))
