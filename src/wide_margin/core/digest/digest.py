@@ -310,7 +310,8 @@ class Digester:
                 return found if told is None else told
             if asked.kind == "install" and reach == WHOLE:
                 return self._answer_install(typed, before)
-            if asked.kind in _NEAREST:
+            is_of_it = asked.kind in _SEARCHED_TOO and _ITSELF.search(typed)
+            if asked.kind in _NEAREST or is_of_it:
                 near = self._search(typed, reach, before)
                 return replace(near, sure=min(near.sure, MENTIONED))
         if reach == WHOLE and before is None:
