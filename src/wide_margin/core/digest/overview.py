@@ -26,8 +26,10 @@ from wide_margin.core.digest.by_kind import (
     NEEDS,
     NEXT,
     NEXT_TO_BEST,
+    OF_DETAIL,
     OF_NO_SECTION,
     PURPOSE,
+    SLOTS,
     STATED,
     WHY,
     Slot,
@@ -101,6 +103,8 @@ _STEP = regex(
 """One step of many, and an address: no reader asks for them first."""
 _LABELLED = regex(r"^\W*\w+(?: \w+)?: ")
 """What is said of a thing named before it: "Returns: the last alert"."""
+_OF_STUDIES = frozenset(["method", "result", "conclusion"])
+"""What a study has: where another kind of document seems to say it, hardly any does."""
 OF_STRAY, PLAIN = 0.45, 0.8
 """Of the chance that a sentence somewhere tells what the whole needs or lacks, where it is less
 than the second: of fifteen such answers on manuals four were right, whose chance was told as two
@@ -259,6 +263,8 @@ def _lines(
         # No section is about it; some sentence somewhere is, and not in plain words.
         is_stray = kind in TITLED and len(rows) > MANY_SENTENCES and filled.sure < PLAIN
         sure = filled.sure * (OF_STRAY if is_stray else 1.0)
+        if slot.cue in _OF_STUDIES and slot.cue not in {own.cue for own in SLOTS[facts.kind]}:
+            sure = min(sure, OF_DETAIL)
         return filled.lines, min(sure, IN_ITS_PLACE) if of_thing else sure
     if kind in ("conclusion", "findings"):
         return concluding(document, scored, rows, most), IN_ITS_PLACE

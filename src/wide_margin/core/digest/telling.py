@@ -36,6 +36,10 @@ _OBSERVED = (
 OF_DOCUMENT = regex(rf"^\W*(?:in )?{_DOCUMENT}\b")
 """Begins a sentence that speaks of the document, and not of the thing that it is on."""
 
+_CONCLUDE = (
+    r"conclude(?! (?:this|by|with|in section|the (?:paper|article|section|chapter|example)))"
+)
+"""Says what follows from all of it, and not how it ends: "we conclude with a few remarks"."""
 TELLING: dict[str, Pattern[str]] = {
     "purpose": regex(
         rf"\b{_DOCUMENT}\s+(?:\w+ly\s+|also\s+)?{_TELLS}"
@@ -91,7 +95,7 @@ TELLING: dict[str, Pattern[str]] = {
         r"|\b(?:currently|at present|so far|as yet)\b.{0,30}\b(?:only|not|no|limited|unable)\b|\bis limited to\b|\bonly works?\b",
     ),
     "conclusion": regex(
-        r"\b(?:in conclusion|in summary|to (?:conclude|summari[sz]e|sum up)|all in all|we conclude|we have (?:shown|presented|described"
+        rf"\b(?:in conclusion|in summary|to (?:conclude|summari[sz]e|sum up)|all in all|we {_CONCLUDE}|we have (?:shown|presented|described"
         rf"|introduced|demonstrated)|{_DOCUMENT} (?:has )?(?:briefly )?(?:presented|introduced|described|shown))\b|\boverall,",
     ),
     "next": regex(
@@ -112,7 +116,7 @@ TELLING: dict[str, Pattern[str]] = {
         r"|\bdata ?sets? (?:[\w.-]+ ){0,3}?(?:included|available|provided|supplied|shipped|distributed|introduced|comes? with|taken from)\b",
     ),
     "result": regex(
-        rf"\bwe (?:\w+ly )?(?:found|find|observed|conclude|demonstrated?|showed)\b|\b{_MEASURED} (?:\w+ly |of \S+ |also )?{_SHOWS}"
+        rf"\bwe (?:\w+ly )?(?:found|find(?= (?:that|no|little|strong|evidence|support)\b)|observed|{_CONCLUDE}|demonstrated?|showed)\b|\b{_MEASURED} (?:\w+ly |of \S+ |also )?{_SHOWS}"
         r"|\b(?:increased|decreased|rose|fell|improved|dropped|grew|reduced) (?:by|from|to)\b.{0,30}\d|\boutperform"
         r"|\bsignificant(?:ly)? (?:higher|lower|better|worse|more|less|faster|slower|differen\w+|effects?|problems?|increase|decrease|reduction)\b"
         r"|\bit (?:turns out|turned out|was found)\b|\bthis study (?:shows|showed|found|finds)\b",
