@@ -753,3 +753,50 @@ def test_the_same_words_are_quoted_once(tmp_path):
     quotes = digester.answer("How do I wind up the quorble?", WHOLE, None).quotes
     assert len(quotes) == 1
     assert "Wind up the quorble" in quotes[0].text
+
+
+@pytest.mark.parametrize(
+    "typed", ["What are the findings?", "What method is used?", "What data are used?"]
+)
+def test_what_a_manual_seems_to_find_is_the_nearest_there_is(tmp_path, typed):
+    said = (
+        "We found that a rope of hemp lasts two summers, and it shows in the book of the mill. We"
+        " used the method of the keeper for the data of each well, which took a day. Wellkeep"
+        " reads the height of the water and writes it into the book at once."
+    )
+    pages = [[("title", "The Wellkeep Manual"), ("h1", "Installation"), ("text", said)]] + [
+        [("h1", f"Command {k}"), ("text", f"The command number {k} opens the gate of the mill.")]
+        for k in range(1, 6)
+    ]
+    make_pdf(tmp_path / "a.pdf", pages)
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    assert digester.facts.kind is DocumentKind.MANUAL
+    answer = digester.answer(typed, WHOLE, None)
+    assert answer.declined or answer.is_perhaps
+
+
+@pytest.mark.parametrize("typed", ["Why was it written?", "What do I need to run it?"])
+def test_a_sentence_with_a_word_of_a_question_on_the_whole_is_the_nearest(tmp_path, typed):
+    text = "The label of each lid is written by hand in ink, and boards run along the wall."
+    blank = "The rope hangs on the third nail, and the bucket stands below it."
+    make_pdf(tmp_path / "a.pdf", [[("title", "Of Lids"), ("h1", "1 Lids"), ("text", text)],
+                                  [("h1", "2 Ropes"), ("text", blank)]])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert answer.declined or answer.is_perhaps
+
+
+@pytest.mark.parametrize(
+    ("title", "typed", "is_sure"),
+    [
+        ("Wellkeep for Beginners", "Who wrote Wellkeep?", False),
+        ("Wellkeep for Beginners", "Who wrote this guide?", True),
+        ("The Wellkeep Manual", "Who wrote Wellkeep?", True),
+    ],
+)
+def test_who_writes_for_beginners_need_not_have_made_the_thing(tmp_path, title, typed, is_sure):
+    text = "Wellkeep opens the gate of a well each morning and shuts it again at night."
+    make_pdf(tmp_path / "a.pdf", [[("title", title), ("text", "Marta Lindqvist")],
+                                  [("h1", "1 Gates"), ("text", text)]])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == ["Marta Lindqvist"]
+    assert answer.is_perhaps is not is_sure

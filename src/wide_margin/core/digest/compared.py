@@ -30,6 +30,8 @@ ONE_SIDE = 0.8
 """What an answer for one side alone is worth."""
 OF_ONE = 0.5
 """The chance that it tells how they differ, at most."""
+OF_EACH = 0.6
+"""The chance at most where what each is is told, and not how they differ."""
 SURE_OF_BOTH = 0.5
 """The chance that a statement on both sides tells how they differ, where it only names them."""
 _CONTRASTS = regex(
@@ -82,8 +84,7 @@ def answer_compared(
     ]
     kept = [answer for answer in found if answer is not None]
     sure = min((answer.sure for answer in kept), default=0.0)
-    if len(kept) < 2:
-        sure = min(ONE_SIDE * sure, OF_ONE)
+    sure = min(sure, OF_EACH) if len(kept) > 1 else min(ONE_SIDE * sure, OF_ONE)
     is_of_sides = not whole.quotes or _speaks_of_any(document, whole.quotes[0], sides)
     if not kept:
         return None if is_of_sides else replace(whole, sure=min(whole.sure, MENTIONED))

@@ -49,6 +49,7 @@ from wide_margin.core.digest.titled import (
     of_version,
     rows_telling,
     sections_titled,
+    title_of,
     words_titling,
 )
 from wide_margin.core.explain.verbs import seems_to_have_verb
@@ -232,7 +233,9 @@ def _lines(
     if kind == "licence":
         return _licence_asked(document, asked, scored, facts, rows)
     if kind == "authors and date":
-        return _authors_and_date(document, asked, facts) or _on_authors(document, asked), SURE
+        is_of_another = _WHO_WROTE.search(asked.question) and _is_on_anothers(document, asked)
+        sure = OF_DETAIL if is_of_another else SURE
+        return _authors_and_date(document, asked, facts) or _on_authors(document, asked), sure
     if kind == "organised":
         outlined = [r for r in rows if OUTLINES.search(document.text.sentences[r].text)]
         if outlined:
@@ -654,6 +657,20 @@ def _on_authors(document: ReadDocument, asked: Overview) -> tuple[GistLine, ...]
     """What the section on the authors begins with, where the front names none."""
     row = row_on_authors(document) if _WHO_WROTE.search(asked.question) else None
     return gist_lines(document, [row]) if row is not None else ()
+
+
+_ON_A_THING = regex(
+    r"\b(?:beginners?|introduc\w+|tutorial|getting started|learning|primer|course|essential|crash|cheat|quick ?start|faq"
+    r"|(?:guide|notes?|hints|tips) (?:to|on|for)|in \d+ minutes|for \w+graduates|einführung|einstieg|initiation|introducción"
+    r"|introduzione|introdução|guía|guida)\b", re.I
+)  # fmt: skip
+"""In the title of what others than its makers write on a thing."""
+
+
+def _is_on_anothers(document: ReadDocument, asked: Overview) -> bool:
+    """Whether it is asked who wrote the thing that a document for beginners is on."""
+    on = _ON_A_THING.search(title_of(document)) is not None
+    return on and bool(names_thing(document, asked.question))
 
 
 def _authors_and_date(
