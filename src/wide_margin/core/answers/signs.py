@@ -296,7 +296,7 @@ def _is_free(before: str, topic: tuple[str, ...]) -> bool:
 
 
 _UNDER_ANOTHER = regex(
-    r"(?<!\w)(?:the|an?|each|every|its|their)\s+[\w-]+\s+(?:[\w-]+\s+){0,3}?(?:of|on|in|for|with|from|to|at|by)\s+(?:an?|the|each|every)$"
+    r"(?<!\w)(?:the|an?|each|every|its|their)\s+[\w-]+\s+(?:[\w-]+\s+){0,8}?(?:of|on|in|for|with|from|to|at|by)\s+(?:an?|the|each|every)$"
 )
 """Before a term that stands under another word: "the colour of each point on a …" is its colour."""
 
