@@ -33,7 +33,7 @@ TOLD = {
 TOLD_IN_FRONT = {
     "purpose": ["The aim of the survey is to count wells.", "We present a lid of zinc."],
     "audience": ["The reader should know what a knot is.", "It assumes a basic grasp of ropes."],
-    "needs": ["Before you begin, you must have a bucket."],
+    "needs": ["Before you begin, you must have a bucket.", "You will need a rope of hemp."],
     "why": ["There is no existing count of wells.", "It was written because wells fell dry.",
             "The work is motivated by the drought."],
 }  # fmt: skip
@@ -45,7 +45,9 @@ NOT_TOLD = {
                 "If there are several, the focus object is a list of them."],
     "audience": ["We assume the sum of all weights is not too big.", "Those familiar with it do.",
                  "This manual is for Wellkeep (version 2.3), a ledger of wells."],
-    "needs": ["Spreading the word only requires to know the goals."],
+    "needs": ["Spreading the word only requires to know the goals.",
+              "It may not be the bucket you need at some of the wells.",
+              "A rope is a thing that needs to be installed on a wheel."],
     "procedure": ["The class is used to name the upper limit of a type.",
                   "The amount read (step 1) depends on the drive.",
                   "Although updates are done every day, few notice."],

@@ -110,10 +110,15 @@ def test_titles_that_ask_are_offered_as_they_are(tmp_path):
         "How do I oil the lock?": "To oil the lock, take the lid off and use seal oil.",
         "Who keeps the key of the yard?": "The warden keeps the key of the yard in his house.",
     }
+    things = ("way", "oil", "guard", "lid", "nail")
+    alone = {
+        "What went wrong?": "What went wrong in the spring was the lid of the well in the yard.",
+        "How are they kept in the shed?": "The ropes are kept in the shed on nails of brass.",
+    }
     make_pdf(path, [
-        [("h1", title), ("text", f"{text} Nobody has ever thought of a better way. "
-                                 "What was tried before did not last for a single winter.")]
-        for title, text in asked.items()
+        [("h1", title), ("text", f"{text} Nobody has ever thought of a better {thing}. "
+                                 f"What was tried before as a {thing} did not last for a winter.")]
+        for thing, (title, text) in zip(things, (asked | alone).items(), strict=True)
     ])  # fmt: skip
     _, offered = offered_of(read_document(path))
     found = {worth.question for worth in offered if worth.shape == "asked"}

@@ -74,7 +74,7 @@ TELLING: dict[str, Pattern[str]] = {
     ),
     "needs": regex(
         r"\b(?:system|hardware|software|minimum|technical|basic) requirements?\b.{0,20}(?::|\b(?:are|is|include)\b)|\bprerequisites?\b"
-        r"|\brequires? (?:at least|version|\w+ version|the following)\b|\b(?:must|needs? to|has to|have to|should) be installed\b",
+        r"|\brequires? (?:at least|version|\w+ version|the following)\b|(?<!that )(?<!which )\b(?:must|needs? to|has to|have to|should) be installed\b",
     ),
     "procedure": regex(
         r"^\W*(?:\d+[.)]\s*)?(?:in order )?to \w+\b.{3,90}?,\s*(?:simply |just |please |first )?(?:use|click|choose|select|run|type|press|call|enter|open|execute"
@@ -144,7 +144,8 @@ IN_FRONT: dict[str, Pattern[str]] = {
         r"|\bif you are (?:new to|a|an)\b|\bno (?:prior|previous) (?:knowledge|experience)\b|\b(?:prior|basic|working) knowledge of\b",
     ),
     "needs": regex(
-        r"\brequires?\b.{0,50}\b(?:installed|or (?:later|higher|newer|above))\b|\byou (?:will )?(?:need|must have)\b"
+        r"\brequires?\b.{0,50}\b(?:installed|or (?:later|higher|newer|above))\b"
+        r"|(?:^\W*|[,:;] |\b(?:that|then|first|if|so|and|but|installation|\w+ing|it) )you (?:will |also |would )*(?:need|must have)\b(?! (?:to|in|for|not|be)\b)"
         r"|\bbefore (?:you|using|installing|beginning|starting)\b.{0,60}\b(?:must|need|should|have to|make sure|install)\b"
         r"|\bdepends on (?:the )?(?:\S+ ){0,3}(?:package|packages|library|libraries)\b",
     ),

@@ -32,6 +32,7 @@ from wide_margin.core.explain.verbs import is_order, is_past
 from wide_margin.core.later import regex
 from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.search.analysis import words
+from wide_margin.core.search.vectors import frequency_rank
 
 if TYPE_CHECKING:
     from wide_margin.core.digest.digest import Digester
@@ -56,6 +57,10 @@ LEAST_WORDS, MOST_WORDS, LONGEST_QUESTION = 6, 45, 90
 """Words of a sentence that a question may come from, and characters of the question."""
 SURE, SURE_SLOT = 0.6, 0.8
 """The least chance that the answer to what is offered is right, and that a slot is well filled."""
+_POINTS_BACK = regex(r"\b(?:they|them|their|these|those|this|that|he|him|his|she|her)\b", re.I)
+"""Means what another title named."""
+EVERYDAY = 1_500
+"""A word among so many of the most frequent alone does not say what a title asks about."""
 WIDEST = 0.5
 """A section with more of the document than this is the document."""
 
@@ -257,7 +262,7 @@ class _Source:
     def _of_questions(self) -> Iterator[_Candidate]:
         for row in self._telling_sections(most_level=9):
             title = self._bare_title(row)
-            if IS_QUESTION.match(title):
+            if IS_QUESTION.match(title) and self._names_something(title):
                 question = title.rstrip("? ") + "?"
                 yield _Candidate(question, self._pages(row))
 
@@ -278,6 +283,13 @@ class _Source:
                 continue
             if self._salient.intersection(stems(question)):
                 yield _Candidate(question, frozenset([sentence.page]), sentence.text)
+
+    def _names_something(self, title: str) -> bool:
+        """Whether a title that asks says what of: "What went wrong?" and "How are they kept?" do not."""
+        if _POINTS_BACK.search(title):
+            return False
+        ranks = [frequency_rank(word) for word in words(title) if word.isalpha()]
+        return any(rank is None or rank >= EVERYDAY for rank in ranks)
 
     @cached_property
     def _telling_sentences(self) -> list[int]:
