@@ -11,6 +11,7 @@ from wide_margin.core.answers.question import read_question, topic_of
 from wide_margin.core.answers.signs import (
     asked_parts,
     asked_relation,
+    counts_all,
     counts_it,
     has_relation,
     sign_of,
@@ -240,3 +241,34 @@ def test_dimensions_of_a_picture_are_no_number():
 )
 def test_what_stands_under_another_word_is_not_what_is_defined(sentence, is_defined):
     assert (sign_of("what is", sentence, ("staff",)) >= SAYS_WHAT) is is_defined
+
+
+@pytest.mark.parametrize(
+    ("question", "sentence", "is_all"),
+    [
+        (
+            "How many wells are there?",
+            "The parish now has forty-eight wells on nine islands.",
+            True,
+        ),
+        ("How many wells are there in all?", "The list names all 48 wells.", True),
+        ("How many wells does the parish have?", "It consists of eleven wells.", True),
+        ("How many wells are there?", "There are nine deep wells.", False),
+        ("How many wells are there?", "Four wells became dry in May.", False),
+        ("How many wells became dry?", "The parish has forty-eight wells.", False),
+        ("How many wells are there?", "There are nine boards.", False),
+    ],
+)
+def test_how_many_there_are_is_told_of_all(question, sentence, is_all):
+    assert counts_all(question, sentence, "wells") is is_all
+
+
+def test_the_number_of_all_is_quoted_before_that_of_some(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [[
+        ("h1", "1 Wells"),
+        ("text", "Since the spring four wells became dry, and two wells were given up for good."),
+        ("h1", "2 Deep ones"), ("text", "There are nine deep wells, each with a lid of zinc."),
+        ("h1", "3 Parish"), ("text", "The parish has forty-eight wells on its nine islands now."),
+    ]])  # fmt: skip
+    given = answer_quoted(read_document(tmp_path / "a.pdf"), "How many wells are there?")
+    assert "forty-eight wells" in given.quotes[0].text

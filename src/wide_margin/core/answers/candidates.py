@@ -14,6 +14,7 @@ from wide_margin.core.answers.signs import (
     asked_thing,
     begins_alike,
     counted_thing,
+    counts_all,
     counts_it,
     defined_term,
     has_relation,
@@ -50,7 +51,7 @@ OF_ENTRY = 1.3
 """What weighs as a sign that a sentence begins the description of the term asked for."""
 RELATED = 1.5
 """What it weighs as a sign that a sentence goes on where the question ends: "written in"."""
-COUNTED = 1.5
+COUNTED, COUNTED_ALL = 1.5, 2.2
 """What a number in front of the thing that is counted weighs as a sign."""
 MEASURED, NOT_MEASURED = 1.0, 0.3
 """What a figure weighs as a sign in the unit asked for ("how long"), and any other at most."""
@@ -110,7 +111,8 @@ def signs_of(document: ReadDocument, question: Question, rows: IntArray) -> Floa
         if topic:
             sign *= OF_DEFINING
         if thing and counts_it(sentence, thing):
-            sign = max(sign, COUNTED)
+            is_all = counts_all(question.text, sentence, thing)
+            sign = max(sign, COUNTED_ALL if is_all else COUNTED)
         if relation and has_relation(sentence, relation):
             sign = max(sign, RELATED)
         found[k] += sign

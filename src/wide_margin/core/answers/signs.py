@@ -141,6 +141,37 @@ def counts_it(sentence: str, thing: str) -> bool:
     return stem in sentence.lower() and bool(_counted(stem).search(sentence))
 
 
+_ASKS_ALL = regex(
+    r"\bhow many\b.*\b(?:(?:are|were) there\b|exist\b|in (?:all|total)\b|altogether\b|make up\b"
+    r"|(?:does|do|did) (?:\w+ ){1,3}(?:have|contain|comprise|include|consist)\b)", re.I
+)  # fmt: skip
+"""Asks how many there are of all, and not how many of them did something."""
+
+
+def counts_all(question: str, sentence: str, thing: str) -> bool:
+    """Whether a question asks how many there are, and a sentence says so: "It has eleven wells".
+
+    "It has eleven deep wells" speaks of some of them.
+    """
+    if _ASKS_ALL.search(question) is None:
+        return False
+    stem = thing[: max(4, len(thing) - 2)].lower()
+    return stem in sentence.lower() and bool(_counted_in_all(stem).search(sentence))
+
+
+@lru_cache(maxsize=8)
+def _counted_in_all(stem: str) -> re.Pattern[str]:
+    number = r"(?:\d+(?:[.,]\d+)*|" + NUMBER_WORD + r"(?:-\w+)?)"
+    there = (
+        r"(?:there (?:are|were|exist)|has|have|had|having|(?:consists?|composed) of|comprises?|contains?|includes?|counts|numbers?"
+        r"|(?:a|the) total of|all(?: of)?(?: the)?|all in all|in all|altogether|with)"
+    )
+    return re.compile(
+        rf"\b{there}\s+(?:(?:now|about|some|currently|exactly|only|over|at\s+(?:most|least))\s+){{0,2}}{number}"
+        rf"\s+{re.escape(stem)}", re.I
+    )  # fmt: skip
+
+
 @lru_cache(maxsize=8)
 def _counted(stem: str) -> re.Pattern[str]:
     number = r"(?:\d+(?:[.,]\d+)*|" + NUMBER_WORD + r"(?:-\w+)?)"
