@@ -800,3 +800,27 @@ def test_who_writes_for_beginners_need_not_have_made_the_thing(tmp_path, title, 
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert [quote.text for quote in answer.quotes] == ["Marta Lindqvist"]
     assert answer.is_perhaps is not is_sure
+
+
+@pytest.mark.parametrize(
+    ("typed", "said", "title", "is_sure"),
+    [
+        (
+            "How is it configured?",
+            "Whether the hatch is configured, the tray tells.",
+            "Trays",
+            False,
+        ),
+        ("How is it configured?", "It is configured in a file of its own.", "Configuration", True),
+        ("Where can I download it?", "The map is downloaded by hand.", "Maps", False),
+        ("Where can I download it?", "It can be downloaded from https://w.example", "News", True),
+    ],
+)
+def test_of_the_whole_a_word_alone_is_told_surely_by_a_section_called_so(
+    tmp_path, typed, said, title, is_sure
+):
+    blank = "The rope hangs on the third nail, and the bucket stands below it in the shade."
+    make_pdf(tmp_path / "a.pdf", [[("title", "Wellkeep"), ("h1", "1 Ropes"), ("text", blank)],
+                                  [("h1", f"2 {title}"), ("text", said)]])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert (bool(answer.quotes) and not answer.is_perhaps) is is_sure

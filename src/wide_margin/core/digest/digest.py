@@ -39,6 +39,7 @@ from wide_margin.core.digest.defined import (
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
+from wide_margin.core.digest.named import content_of
 from wide_margin.core.digest.needed import with_needed_version
 from wide_margin.core.digest.numbered import with_its_number, with_its_release
 from wide_margin.core.digest.overview import (
@@ -318,7 +319,22 @@ class Digester:
             compared = answer_compared(self._document, typed, self._search, self._chief)
             if compared is not None:
                 return compared
+            return self._under_its_title(typed, self._search(typed, reach))
         return self._search(typed, reach, before)
+
+    def _under_its_title(self, typed: str, found: Answer) -> Answer:
+        """What is found of the whole by a single word, less sure where no section is called by it.
+
+        "How is it configured?" is answered by some sentence with that word in every manual.
+        """
+        asked = content_of(self._document, _ITSELF.sub(" ", typed))
+        if _ITSELF.search(typed) is None or len(asked) > 1 or not found.quotes:
+            return found
+        if asked & content_of(self._document, " ".join(found.quotes[0].locators[0].path)):
+            return found
+        if _ASKS_WHERE.match(typed) and any(_ADDRESS.search(q.text) for q in found.quotes):
+            return found
+        return replace(found, sure=min(found.sure, MENTIONED))
 
     def _told_elsewhere(
         self, kind: str, typed: str, reach: Reach, before: str | None
@@ -424,6 +440,8 @@ def _saying_something(answer: Answer) -> Answer:
 _IS_FOR = regex(r"\bfor\W*$", re.I)
 _ITSELF = regex(rf"\b(?:it|(?:this|the) {THING})\b", re.I)
 """How a question calls the document's thing."""
+_ASKS_WHERE = regex(r"^\W*(?:from )?where\b", re.I)
+_ADDRESS = regex(r"https?://|\bwww\.|\bftp\b|\S@\S")
 PLAINLY = 0.7
 """The chance from which on even the licence is what is asked about."""
 _ASKS_TERMS = regex(
