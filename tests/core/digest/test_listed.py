@@ -13,7 +13,8 @@ PAGES = [
               "by the keeper, who is paid for it, fed and housed."),
      ("text", "Grains that are wet, mouldy and sprouted are not supported by the mill."),
      ("text", "The mill supports rye, oats and barley grains, whatever their size."),
-     ("text", "Every stone of the mill is turned by hand in a dry summer.")],
+     ("text", "Every stone of the mill is turned by hand in a dry summer."),
+     ("text", "A stone has two features that the keeper looks after once a year.")],
     [("h1", "2 Sieves"),
      ("text", "At present the following sieves are supported:"),
      ("item", "• the round one;"), ("item", "• the square one."),
@@ -54,6 +55,12 @@ def test_where_nothing_names_them_the_search_answers(digester, typed):
     said = " ".join(q.text for q in digester.answer(typed, WHOLE, None).quotes)
     assert "the round one" not in said
     assert "accept, change and drop" not in said
+
+
+@pytest.mark.parametrize("typed", ["Which stones are supported?", "What are the main features?"])
+def test_what_is_not_said_to_be_supported_is_the_nearest_there_is(digester, typed):
+    answer = digester.answer(typed, WHOLE, None)
+    assert answer.declined or answer.is_perhaps
 
 
 def test_lines_without_bullets_under_a_colon_are_a_list(digester):

@@ -39,7 +39,7 @@ _ASKS_WHICH = regex(
 _ASKS_SUPPORTED = regex(
     r"^\W*(?:which|what)\s+(?P<things>\S.*?)\s+(?:are|is|does\s+it|can\s+be|do(?:es)?\s+\S+)\s+"
     r"(?:currently\s+|officially\s+)?(?:supported?|available|offered?|provided?|accepted?|handled?|recogni[sz]ed?|used|implemented)\b"
-    r"(?!\s+(?:by|for|in|when|if|to|from|as)\b)[^?]{0,12}\??$", re.I
+    r"(?!\s+(?:by|for|in|when|if|to|from|as|with|on|at|under)\b)[^?]{0,12}\??$", re.I
 )  # fmt: skip
 """Asks which things the whole can do with, and not which of them something in it."""
 _ASKS_PASSIVE = regex(
@@ -47,6 +47,11 @@ _ASKS_PASSIVE = regex(
     r"(?P<done>supported|provided|offered|accepted|handled|implemented|used)\b", re.I
 )  # fmt: skip
 """Asks what is done with things."""
+_ASKS_CHIEF = regex(
+    r"^\W*what\s+are\s+(?:the|its|their)\s+(?:main|key|chief|most\s+important|principal|major)\s+(?P<things>features|benefits|advantages"
+    r"|strengths|capabilities|characteristics)\b", re.I
+)  # fmt: skip
+"""Asks for the chief ones of what the whole has."""
 _DOES_SO = r"(?:support|provide|offer|accept|handle|implement|use)s?"
 OF_TURNED = 0.3
 """The chance that what things do says which of them something is done with."""
@@ -92,7 +97,7 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
     else:
         quotes, sure = (*begins, *names), OF_SECTION
     if not quotes:
-        return _turned(question, answer)
+        return _not_said(document, question, _turned(question, answer))
     rows = rows_within(document, quotes[0].locators[0].spans)
     told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
     is_same = told[:1] == rows[:1]
@@ -113,6 +118,22 @@ def _turned(question: Question, answer: Answer) -> Answer:
     said, thing = answer.quotes[0].text, re.escape(asked["things"].split()[-1].rstrip("s"))
     does = re.search(rf"\b{thing}\w*\b[^.;:]{{0,60}}?\s{_DOES_SO}\s+\w", said, re.I)
     if does is None or asked["done"].lower() in said.lower():
+        return answer
+    return replace(answer, sure=min(answer.sure, OF_TURNED))
+
+
+def _not_said(document: ReadDocument, question: Question, answer: Answer) -> Answer:
+    """The answer, less sure where nothing quoted says that any of the things are supported.
+
+    So is what is to tell the chief features and is not said to be one.
+    """
+    match = _ASKS_SUPPORTED.match(question.text) or _ASKS_CHIEF.match(question.text)
+    if match is None or not answer.quotes:
+        return answer
+    wanted = content_of(document, match["things"])
+    titled = content_of(document, " ".join(answer.quotes[0].locators[0].path))
+    said = (quote.text.lower() for quote in answer.quotes)
+    if titled & wanted or any(_supports_them(text, sorted(wanted)) for text in said):
         return answer
     return replace(answer, sure=min(answer.sure, OF_TURNED))
 
@@ -210,8 +231,8 @@ def _supports_them(said: str, wanted: Sequence[str]) -> bool:
     """Whether it is the things wanted that a sentence, in small letters, says are supported."""
     begins = tuple(term[:STEM] for term in wanted)
     for match in _SUPPORTS.finditer(said):
-        near = said[: match.start()].split()[-NEAR:]
-        after = said[match.end() :].split()[:SOON]
+        near = said[: match.start()].rpartition(". ")[2].split()[-NEAR:]
+        after = said[match.end() :].partition(". ")[0].split()[:SOON]
         if any(word.strip("(“\"'").startswith(begins) for word in (*near, *after)):
             return True
     return False
