@@ -2,6 +2,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import Reach, answer_quoted, read_question, section_reach
+from wide_margin.core.answers.model import PERHAPS
 from wide_margin.core.answers.signs import emphasis_for, sign_of
 from wide_margin.core.layout import tidy
 
@@ -109,6 +110,7 @@ def test_what_the_document_does_not_say_is_declined_with_what_is_nearest(handboo
     answer = answer_quoted(handbook, question)
     assert answer.declined
     assert answer.quotes == ()
+    assert answer.sure < PERHAPS
     assert answer.n_searched == handbook.n_searched
 
 

@@ -11,7 +11,7 @@ import numpy as np
 from wide_margin.core.answers.candidates import find_candidates, of_the_time, signs_of
 from wide_margin.core.answers.cells import answer_from_cells
 from wide_margin.core.answers.choosing import choose_quotes
-from wide_margin.core.answers.evidence import judge
+from wide_margin.core.answers.evidence import HARDLY, judge
 from wide_margin.core.answers.model import WHOLE, Answer, Excerpt
 from wide_margin.core.answers.question import topic_of
 from wide_margin.core.answers.reading import read_asked
@@ -120,7 +120,12 @@ def _judged(
 
 
 def _sure(judged: Judged, time: AskedTime | None, quotes: Sequence[Quote]) -> float:
-    """The chance that the quotes answer; less where they speak of another time than is asked."""
+    """The chance that the quotes answer; less where they speak of another time than is asked.
+
+    Where nothing is quoted it is no more than what is too little to quote anything.
+    """
+    if not quotes:
+        return min(judged.sure, HARDLY)
     if time is not None and conflicts(time, " ".join(quote.text for quote in quotes)):
         return OTHER_TIME * judged.sure
     return judged.sure
