@@ -12,6 +12,7 @@ from wide_margin.core.digest.by_kind import LONG
 from wide_margin.core.digest.gist import gist_lines
 from wide_margin.core.digest.selftest import _is_asked_for
 from wide_margin.core.digest.sentences import (
+    gives_thanks,
     hangs,
     is_left_in_english,
     is_of_licence,
@@ -454,15 +455,15 @@ def test_sentences_that_stand_alone_in_any_language(said, is_whole):
         ("Thanks to its lid the well stays clean in winter.", False),
         ("The rope helped to lift the bucket.", False),
         ("Cette corde sert à lever le seau.", False),
-        ("Deve receber uma cópia da GNU General Public License com ele.", True),
-        ("Debe recibir una copia de la lista de pozos.", False),
     ],
 )
-def test_thanks_and_what_comes_with_it_are_no_gist(text, is_thanks):
-    assert is_of_licence(text) is is_thanks
+def test_thanks_are_known(text, is_thanks):
+    assert gives_thanks(text) is is_thanks
 
 
 def test_the_terms_of_a_licence_in_another_language_are_no_gist():
+    assert is_of_licence("Deve receber uma cópia da GNU General Public License com ele.")
+    assert not is_of_licence("Debe recibir una copia de la lista de pozos.")
     assert is_of_licence("Questo documento può essere usato nei termini della licenza GNU.")
     assert is_of_licence("Licensed under the Well License, Version 2.0; you may not use this file.")
     assert not is_of_licence("Questo documento spiega i termini e le corde dei pozzi.")

@@ -24,6 +24,7 @@ from wide_margin.core.digest.roles import CUES, ITSELF, ITSELF_ABROAD, OUTLINES,
 from wide_margin.core.digest.sentences import (
     SHORTEST,
     form_of,
+    gives_thanks,
     is_in_script,
     is_left_in_english,
     is_of_licence,
@@ -165,7 +166,9 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
             row < of_front and _is_of_title(sentence, titled)
         )
         says = stands and (not is_english or says_something(sentence.text))
-        usable[row] = says and not tells_work(document, sentence)
+        usable[row] = (
+            says and not tells_work(document, sentence) and not gives_thanks(sentence.text)
+        )
         if row % BREATH == 0:
             pause()
     usable &= ~_of_another_language(document, usable, pause)

@@ -233,9 +233,8 @@ def _lines(
     if kind == "licence":
         return _licence_asked(document, asked, scored, facts, rows)
     if kind == "authors and date":
-        is_of_another = _WHO_WROTE.search(asked.question) and _is_on_anothers(document, asked)
-        sure = OF_DETAIL if is_of_another else SURE
-        return _authors_and_date(document, asked, facts) or _on_authors(document, asked), sure
+        told = _authors_and_date(document, asked, facts) or _on_authors(document, asked)
+        return told, OF_DETAIL if _is_on_anothers(document, asked) else SURE
     if kind == "organised":
         outlined = [r for r in rows if OUTLINES.search(document.text.sentences[r].text)]
         if outlined:
@@ -263,17 +262,23 @@ def _lines(
     if kind == "purpose" and (said := _purpose(document, asked, filled, rows)):
         return gist_lines(document, said[:most]), IN_ITS_PLACE
     if filled.lines:
-        # No section is about it; some sentence somewhere is, and not in plain words.
-        is_stray = kind in TITLED and len(rows) > MANY_SENTENCES and filled.sure < PLAIN
-        sure = filled.sure * (OF_STRAY if is_stray else 1.0)
-        if slot.cue in _OF_STUDIES and slot.cue not in {own.cue for own in SLOTS[facts.kind]}:
-            sure = min(sure, OF_DETAIL)
+        sure = _sure_of(filled, asked, slot, facts, len(rows))
         return filled.lines, min(sure, IN_ITS_PLACE) if of_thing else sure
     if kind in ("conclusion", "findings"):
         return concluding(document, scored, rows, most), IN_ITS_PLACE
     if kind in ("purpose", "organised", "begin"):
         return about(document, scored, rows, limits), IN_ITS_PLACE
     return (), 0.0
+
+
+def _sure_of(filled: Filled, asked: Overview, slot: Slot, facts: Facts, n_rows: int) -> float:
+    """The chance that what fills a slot answers, less where it hardly can."""
+    # No section is about it; some sentence somewhere is, and not in plain words.
+    is_stray = asked.kind in TITLED and n_rows > MANY_SENTENCES and filled.sure < PLAIN
+    sure = filled.sure * (OF_STRAY if is_stray else 1.0)
+    if slot.cue in _OF_STUDIES and slot.cue not in {own.cue for own in SLOTS[facts.kind]}:
+        return min(sure, OF_DETAIL)
+    return sure
 
 
 def _stated(document: ReadDocument, question: str, rows: Sequence[int]) -> list[int]:
@@ -669,8 +674,8 @@ _ON_A_THING = regex(
 
 def _is_on_anothers(document: ReadDocument, asked: Overview) -> bool:
     """Whether it is asked who wrote the thing that a document for beginners is on."""
-    on = _ON_A_THING.search(title_of(document)) is not None
-    return on and bool(names_thing(document, asked.question))
+    asks = _WHO_WROTE.search(asked.question) and _ON_A_THING.search(title_of(document))
+    return bool(asks) and bool(names_thing(document, asked.question))
 
 
 def _authors_and_date(

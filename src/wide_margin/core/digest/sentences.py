@@ -181,9 +181,14 @@ def form_of(text: str) -> str:
 
 
 def is_of_licence(text: str) -> bool:
-    """Whether a sentence has the wording of a licence, of an imprint or of thanks."""
-    said = (_OF_LICENCE, _OF_LICENCE_UNSPACED, _OF_THE_COPY, _WITH_LICENCE, _THANKS)
+    """Whether a sentence has the wording of a licence, wherever it stands, or of an imprint."""
+    said = (_OF_LICENCE, _OF_LICENCE_UNSPACED, _OF_THE_COPY, _WITH_LICENCE)
     return any(pattern.search(text) for pattern in said) or bool(LICENCE_ABROAD.match(text))
+
+
+def gives_thanks(text: str) -> bool:
+    """Whether a sentence thanks somebody, or says who helped."""
+    return _THANKS.search(text) is not None
 
 
 def is_in_script(text: str, language: str) -> bool:
