@@ -167,8 +167,9 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
         )
         says = stands and (not is_english or says_something(sentence.text))
         usable[row] = (
-            says and not tells_work(document, sentence) and not gives_thanks(sentence.text)
-        )
+            says and not tells_work(document, sentence)
+            and not gives_thanks(sentence.text, document.index.language)
+        )  # fmt: skip
         if row % BREATH == 0:
             pause()
     usable &= ~_of_another_language(document, usable, pause)

@@ -105,11 +105,16 @@ OWN_SCRIPT = 0.25
 """A sentence of a language has so many letters of its script; the others are names and code."""
 
 
+_OF_THANKS = ("thank", "hanks", "grateful", "indebted", "contributed", "helped", "assisted")
 _THANKS = regex(
-    r"^\W*(?:(?:many|special|our|my|warm) )*thanks (?:go |are due |also )?to (?:(?-i:[A-Z])|all\b|every|my\b|our\b|those\b|the (?:many|people|members|team)\b)"
-    r"|\b(?:we|i|the authors?) (?:(?:would|wish|like|want|also|especially|to) )*thank\b"
-    r"|\b(?:am|are) (?:\w+ )?(?:grateful|indebted) to\b|\b(?:contributed|helped|assisted)\b.{0,40}\b(?:corrections|suggestions|proofread\w*)\b"
-    r"|\b(?:agrade[cz]\w+ a|gracias a|obrigad[oa] a|remerci\w+|merci à|danke?n?t? (?:an|für|allen|auch|den)|ringrazi\w+|grazie a|bedank\w+|dziękuj\w+)\b"
+    r"^\W*(?:(?:many|special|our|my|warm) )*thanks (?:go |are due |also )?to (?:(?-i:[A-Z])|all\b|every|my\b|our\b|those\b"
+    r"|the (?:many|people|members|team)\b)|\b(?:we|i|the authors?) (?:(?:would|wish|like|want|also|especially|to) )*thank\b"
+    r"|\b(?:am|are) (?:\w+ )?(?:grateful|indebted) to\b"
+    r"|\b(?:contributed|helped|assisted)\b.{0,40}\b(?:corrections|suggestions|proofread\w*)\b", re.I
+)  # fmt: skip
+"""Thanks somebody; one of the words before stands in it."""
+_THANKS_ABROAD = regex(
+    r"\b(?:agrade[cz]\w+ a|gracias a|obrigad[oa] a|remerci\w+|merci à|danke?n?t? (?:an|für|allen|auch|den)|ringrazi\w+|grazie a|bedank\w+|dziękuj\w+)\b"
     r"|\b(?:ajud|ayud|aid|aiut)\w+ .{0,40}\b(?:corre[cçz]\w+|sugest\w+|sugerencias|suggeriment\w+)\b", re.I
 )  # fmt: skip
 _WITH_LICENCE = regex(
@@ -182,13 +187,17 @@ def form_of(text: str) -> str:
 
 def is_of_licence(text: str) -> bool:
     """Whether a sentence has the wording of a licence, wherever it stands, or of an imprint."""
-    said = (_OF_LICENCE, _OF_LICENCE_UNSPACED, _OF_THE_COPY, _WITH_LICENCE)
-    return any(pattern.search(text) for pattern in said) or bool(LICENCE_ABROAD.match(text))
+    said = (_OF_LICENCE, _OF_LICENCE_UNSPACED, _OF_THE_COPY)
+    if any(pattern.search(text) for pattern in said) or LICENCE_ABROAD.match(text):
+        return True
+    return ("icen" in text or "ublic" in text) and _WITH_LICENCE.search(text) is not None
 
 
-def gives_thanks(text: str) -> bool:
-    """Whether a sentence thanks somebody, or says who helped."""
-    return _THANKS.search(text) is not None
+def gives_thanks(text: str, language: str) -> bool:
+    """Whether a sentence of a document in a language thanks somebody, or says who helped."""
+    if any(word in text for word in _OF_THANKS) and _THANKS.search(text):
+        return True
+    return language != "en" and _THANKS_ABROAD.search(text) is not None
 
 
 def is_in_script(text: str, language: str) -> bool:
