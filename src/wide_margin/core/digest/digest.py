@@ -430,8 +430,11 @@ class Digester:
 
 def _saying_something(answer: Answer) -> Answer:
     """An answer without quotes that say nothing: of signs alone, or in the words of another."""
-    said = {q.text: q for q in reversed(answer.quotes) if any(map(str.isalnum, q.text))}
-    kept = tuple(reversed(said.values()))
+    said: dict[str, Quote] = {}
+    for quote in answer.quotes:
+        if any(map(str.isalnum, quote.text)):
+            said.setdefault(quote.text, quote)
+    kept = tuple(said.values())
     if len(kept) == len(answer.quotes):
         return answer
     return replace(answer, quotes=kept, sure=answer.sure if kept else 0.0)

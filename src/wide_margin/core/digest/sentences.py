@@ -117,6 +117,7 @@ _THANKS_ABROAD = regex(
     r"\b(?:agrade[cz]\w+ a|gracias a|obrigad[oa] a|remerci\w+|merci à|danke?n?t? (?:an|für|allen|auch|den)|ringrazi\w+|grazie a|bedank\w+|dziękuj\w+)\b"
     r"|\b(?:ajud|ayud|aid|aiut)\w+ .{0,40}\b(?:corre[cçz]\w+|sugest\w+|sugerencias|suggeriment\w+)\b", re.I
 )  # fmt: skip
+"""The same in other languages."""
 _WITH_LICENCE = regex(
     r"\b(?:receb\w+|recibi\w+|ricev\w+|reçu|erhalten|ontvangen)\b.{0,40}\b(?:cópia|copia|copie|exemplaire|kopie) (?:d[aeo]s?|del|della|der|van)\b"
     r".{0,20}\b(?:licen|lizenz|public|GPL)", re.I
