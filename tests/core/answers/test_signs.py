@@ -11,6 +11,7 @@ from wide_margin.core.answers.question import read_question, topic_of
 from wide_margin.core.answers.signs import (
     asked_parts,
     asked_relation,
+    asks_of_all,
     counts_all,
     counts_it,
     has_relation,
@@ -260,7 +261,7 @@ def test_what_stands_under_another_word_is_not_what_is_defined(sentence, is_defi
     ],
 )
 def test_how_many_there_are_is_told_of_all(question, sentence, is_all):
-    assert counts_all(question, sentence, "wells") is is_all
+    assert (asks_of_all(question) and counts_all(sentence, "wells")) is is_all
 
 
 def test_the_number_of_all_is_quoted_before_that_of_some(tmp_path):

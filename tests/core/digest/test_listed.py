@@ -98,6 +98,22 @@ def test_lines_over_texts_of_their_own_are_those_that_were_counted(tmp_path, typ
     assert [q.text for q in quotes[1:]] == ["Grade A", "Grade B", "Grade C"]
 
 
+def test_what_was_counted_in_another_language_is_a_list_too(tmp_path):
+    text = (
+        "Am Abend wird das Seil von Hand aufgewickelt und auf die Bretter im Schuppen gelegt, wo"
+        " der Wärter nach den Stellen sieht, die abgenutzt sind, und sie gleich ausbessert."
+    )
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Am Ufer"), *[("text", f"Die Mühle steht am Ufer. {text}")] * 3],
+        [("h1", "2 Seile"), ("text", "Die Mühle hat zwei Seilarten, und beide sind aus Hanf."),
+         ("text", "Sorte A"), ("text", text), ("text", "Sorte B"), ("text", text)],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    row = next(k for k, s in enumerate(document.text.sentences) if "zwei" in s.text)
+    found = [document.text.sentences[k].text for k in labels_after(document, row)]
+    assert found == ["Sorte A", "Sorte B"]
+
+
 def test_fewer_lines_than_were_counted_are_no_list(tmp_path):
     make_pdf(tmp_path / "a.pdf", GRADES)
     document = read_document(tmp_path / "a.pdf")

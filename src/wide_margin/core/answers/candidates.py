@@ -12,6 +12,7 @@ from wide_margin.core.answers.measures import measure_asked
 from wide_margin.core.answers.signs import (
     asked_relation,
     asked_thing,
+    asks_of_all,
     begins_alike,
     counted_thing,
     counts_all,
@@ -52,7 +53,8 @@ OF_ENTRY = 1.3
 RELATED = 1.5
 """What it weighs as a sign that a sentence goes on where the question ends: "written in"."""
 COUNTED, COUNTED_ALL = 1.5, 2.2
-"""What a number in front of the thing that is counted weighs as a sign."""
+"""What a number in front of the thing that is counted weighs as a sign, and what that of all of them
+does where it is asked how many there are."""
 MEASURED, NOT_MEASURED = 1.0, 0.3
 """What a figure weighs as a sign in the unit asked for ("how long"), and any other at most."""
 OF_TIME = 5.0
@@ -99,7 +101,7 @@ def signs_of(document: ReadDocument, question: Question, rows: IntArray) -> Floa
     text = document.text
     topic = asked_term(document, question)
     thing, relation = counted_thing(question.text), asked_relation(question.text)
-    measure = measure_asked(question.text)
+    measure, wants_all = measure_asked(question.text), asks_of_all(question.text)
     found = OF_THING * _names_thing(document, question, rows)
     for k, row in enumerate(rows):
         sentence = text.sentences[row].text
@@ -111,7 +113,7 @@ def signs_of(document: ReadDocument, question: Question, rows: IntArray) -> Floa
         if topic:
             sign *= OF_DEFINING
         if thing and counts_it(sentence, thing):
-            is_all = counts_all(question.text, sentence, thing)
+            is_all = wants_all and counts_all(sentence, thing)
             sign = max(sign, COUNTED_ALL if is_all else COUNTED)
         if relation and has_relation(sentence, relation):
             sign = max(sign, RELATED)

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import re
 from itertools import pairwise
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.model import Quote
 from wide_margin.core.document import locator_for
-from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_words
+from wide_margin.core.search.analysis import words
 
 if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
@@ -24,14 +23,10 @@ FEWEST_DESCRIBED = 2
 """Terms with a description each that are a list."""
 FEWEST_UNMARKED, LINE_WORDS = 3, 6
 """Lines without bullets that make a list, and words that each has at most."""
+MOST_COUNTED = 9
+"""Things of which a sentence says how many there are, to be found as lines under it."""
 SHORTEST_ITEM = 8
 """Words that are left at least of an item where a long list is cut."""
-_HOW_MANY = regex(
-    r"\b(?:there\s+are|supports?|has|have|offers?|provides?|distinguish\w*|knows?|defines?|comes?\s+in|consists?\s+of|of|following|these|uses?)"
-    r"\s+(?:\w+\s+)?(?P<n>two|three|four|five|six|seven|eight|nine|[2-9])"
-    r"\s+(?:[\w-]+\s+){0,3}?[^\W\d_]{3,}s\b", re.I
-)  # fmt: skip
-"""Says how many there are of a kind."""
 
 
 def items_after(document: ReadDocument, row: int, used: set[int], limit: int) -> list[Quote]:
@@ -80,8 +75,8 @@ def labels_after(document: ReadDocument, row: int) -> list[int]:
     """
     sentences, paragraphs = document.text.sentences, document.paragraphs
     said = sentences[row]
-    n = _announced(said.text)
-    if not n or said.kind != "body" or not _ends_paragraph(document, row):
+    counts = _counts_in(said.text, document.index.language)
+    if not counts or said.kind != "body" or not _ends_paragraph(document, row):
         return []
     rows: list[int] = []
     for after in range(row + 1, min(row + MAX_ITEMS, len(sentences))):
@@ -92,19 +87,17 @@ def labels_after(document: ReadDocument, row: int) -> list[int]:
             rows.append(after)
         elif not rows:
             break
-        if len(rows) > n:
+        if len(rows) > max(counts):
             break
     apart = all(b - a > 1 for a, b in pairwise([*rows, len(sentences)]))
-    return rows if len(rows) == n and apart else []
+    return rows if len(rows) in counts and apart else []
 
 
-def _announced(text: str) -> int:
-    """How many things a sentence says that there are, from two to nine; 0 where it does not."""
-    match = _HOW_MANY.search(text)
-    if match is None:
-        return 0
-    said = match["n"].lower()
-    return int(said) if said.isdigit() else number_words("en")[said]
+def _counts_in(text: str, language: str) -> frozenset[int]:
+    """The numbers of a few things that a sentence has, in figures or in words of a language."""
+    named = number_words(language)
+    said = (int(word) if word.isdecimal() else named.get(word, 0) for word in words(text.lower()))
+    return frozenset(n for n in said if FEWEST_DESCRIBED <= n <= MOST_COUNTED)
 
 
 def _is_label(text: str) -> bool:

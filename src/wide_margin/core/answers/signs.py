@@ -135,47 +135,46 @@ def has_relation(sentence: str, relation: Relation) -> bool:
     return bool(of_it or _PRONOUN.search(before))
 
 
-def counts_it(sentence: str, thing: str) -> bool:
-    """Whether a number stands in front of the thing, as in "eleven people"."""
-    stem = thing[: max(4, len(thing) - 2)].lower()
-    return stem in sentence.lower() and bool(_counted(stem).search(sentence))
-
-
+_A_NUMBER = r"(?:\d+(?:[.,]\d+)*|" + NUMBER_WORD + r"(?:-\w+)?)"
+_OF_ALL = (
+    r"(?:there (?:are|were|exist)|has|have|had|having|(?:consists?|composed) of|comprises?|contains?|includes?|counts|numbers?"
+    r"|(?:a|the) total of|all(?: of)?(?: the)?|all in all|in all|altogether|with)"
+    r"\s+(?:(?:now|about|some|currently|exactly|only|over|at\s+(?:most|least))\s+){0,2}"
+)
+"""Before the number of all there are."""
 _ASKS_ALL = regex(
     r"\bhow many\b.*\b(?:(?:are|were) there\b|exist\b|in (?:all|total)\b|altogether\b|make up\b"
     r"|(?:does|do|did) (?:\w+ ){1,3}(?:have|contain|comprise|include|consist)\b)", re.I
 )  # fmt: skip
-"""Asks how many there are of all, and not how many of them did something."""
 
 
-def counts_all(question: str, sentence: str, thing: str) -> bool:
-    """Whether a question asks how many there are, and a sentence says so: "It has eleven wells".
-
-    "It has eleven deep wells" speaks of some of them.
-    """
-    if _ASKS_ALL.search(question) is None:
-        return False
-    stem = thing[: max(4, len(thing) - 2)].lower()
-    return stem in sentence.lower() and bool(_counted_in_all(stem).search(sentence))
+def asks_of_all(question: str) -> bool:
+    """Whether a question asks how many there are of all, and not how many of them did something."""
+    return _ASKS_ALL.search(question) is not None
 
 
-@lru_cache(maxsize=8)
-def _counted_in_all(stem: str) -> re.Pattern[str]:
-    number = r"(?:\d+(?:[.,]\d+)*|" + NUMBER_WORD + r"(?:-\w+)?)"
-    there = (
-        r"(?:there (?:are|were|exist)|has|have|had|having|(?:consists?|composed) of|comprises?|contains?|includes?|counts|numbers?"
-        r"|(?:a|the) total of|all(?: of)?(?: the)?|all in all|in all|altogether|with)"
-    )
-    return re.compile(
-        rf"\b{there}\s+(?:(?:now|about|some|currently|exactly|only|over|at\s+(?:most|least))\s+){{0,2}}{number}"
-        rf"\s+{re.escape(stem)}", re.I
-    )  # fmt: skip
+def counts_it(sentence: str, thing: str) -> bool:
+    """Whether a number stands in front of the thing, as in "eleven people"."""
+    stem = _stem_of(thing)
+    return stem in sentence.lower() and bool(_counted(stem)[0].search(sentence))
+
+
+def counts_all(sentence: str, thing: str) -> bool:
+    """Whether a sentence says how many there are: "It has eleven wells"; "eleven deep wells" are some."""
+    return bool(_counted(_stem_of(thing))[1].search(sentence))
+
+
+def _stem_of(thing: str) -> str:
+    """A word in small letters without its ending."""
+    return thing[: max(4, len(thing) - 2)].lower()
 
 
 @lru_cache(maxsize=8)
-def _counted(stem: str) -> re.Pattern[str]:
-    number = r"(?:\d+(?:[.,]\d+)*|" + NUMBER_WORD + r"(?:-\w+)?)"
-    return re.compile(rf"\b{number}\s+(?:[\w-]+\s+){{0,2}}{re.escape(stem)}", re.I)
+def _counted(stem: str) -> tuple[re.Pattern[str], re.Pattern[str]]:
+    """A number of things, some of them or all, and a number of all of them."""
+    of_some = rf"\b{_A_NUMBER}\s+(?:[\w-]+\s+){{0,2}}{re.escape(stem)}"
+    of_all = rf"\b{_OF_ALL}{_A_NUMBER}\s+{re.escape(stem)}"
+    return re.compile(of_some, re.I), re.compile(of_all, re.I)
 
 
 def sign_of(kind: str, sentence: str, topic: tuple[str, ...]) -> float:

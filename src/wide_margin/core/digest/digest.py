@@ -327,8 +327,10 @@ class Digester:
 
         "How is it configured?" is answered by some sentence with that word in every manual.
         """
+        if _ITSELF.search(typed) is None or not found.quotes:
+            return found
         asked = content_of(self._document, _ITSELF.sub(" ", typed))
-        if _ITSELF.search(typed) is None or len(asked) > 1 or not found.quotes:
+        if len(asked) > 1:
             return found
         if asked & content_of(self._document, " ".join(found.quotes[0].locators[0].path)):
             return found

@@ -236,10 +236,14 @@ _NOT_FOR = regex(
 """Says what a document is not for."""
 
 
-_SUPPOSED = regex(
-    r"^\W*(?:now |let us |so )?(?:suppose|assume|imagine|consider (?:a|an|some)|if|given|let)\b|\b(?:monte carlo|posterior|mcmc) sample of\b"
-)
-"""Says what data might be like, or calls so what was drawn from a distribution."""
+_NEVER: dict[str, Pattern[str]] = {
+    "data": regex(
+        r"^\W*(?:now |let us |so )?(?:suppose|assume|imagine|consider (?:a|an|some)|if|given|let)\b"
+        r"|\b(?:monte carlo|posterior|mcmc) sample of\b"
+    ),
+}
+"""By the names of the cues, what tells nothing of them whatever else it says: what data might be
+like, and what was drawn from a distribution."""
 
 
 def decides(cue: str) -> bool:
@@ -271,7 +275,7 @@ def tells(cue: str, text: str, names: Naming | None = None, *, is_front: bool) -
             return False
         if is_front and names is not None and names.tells.match(text):
             return not is_not_for(text)
-    if cue == "data" and _SUPPOSED.search(text):
+    if cue in _NEVER and _NEVER[cue].search(text):
         return False
     is_told = cue in TELLING and bool(TELLING[cue].search(text))
     is_told = is_told or (is_front and cue in IN_FRONT and bool(IN_FRONT[cue].search(text)))

@@ -59,7 +59,7 @@ SURE, SURE_SLOT = 0.6, 0.8
 """The least chance that the answer to what is offered is right, and that a slot is well filled."""
 _POINTS_BACK = regex(r"\b(?:they|them|their|these|those|this|that|he|him|his|she|her)\b", re.I)
 """Means what another title named."""
-EVERYDAY = 1_500
+TOO_USUAL = 1_500
 """A word among so many of the most frequent alone does not say what a title asks about."""
 WIDEST = 0.5
 """A section with more of the document than this is the document."""
@@ -289,7 +289,7 @@ class _Source:
         if _POINTS_BACK.search(title):
             return False
         ranks = [frequency_rank(word) for word in words(title) if word.isalpha()]
-        return any(rank is None or rank >= EVERYDAY for rank in ranks)
+        return any(rank is None or rank >= TOO_USUAL for rank in ranks)
 
     @cached_property
     def _telling_sentences(self) -> list[int]:
