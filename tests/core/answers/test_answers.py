@@ -237,3 +237,26 @@ def test_the_rest_of_a_sentence_is_quoted_with_the_code_that_stands_in_it(tmp_pa
     answer = answer_quoted(read_document(path), "How do I set the length of the rope?")
     with_code = "letout rope 40\nsets the length of the rope" in answer.quotes[0].text
     assert with_code == (style == "code")
+
+
+def test_where_the_best_sentence_is_but_perhaps_the_answer_more_of_its_page_is_shown(handbook):
+    questions = (
+        "What do keepers quarrel about?", "Do the children of a keeper get anything?",
+        "How do I cheer up a bored assistant?", "What tolerance has the closing error?",
+        "How deep is the well?",
+    )  # fmt: skip
+    answers = [answer_quoted(handbook, question) for question in questions]
+    assert all(answer.is_perhaps for answer in answers)
+    lengths = []
+    for answer in answers:
+        first = answer.quotes[0].locators[0]
+        assert {at.page for quote in answer.quotes for at in quote.locators} == {first.page}
+        lengths.append(sum(len(quote.text.split()) for quote in answer.quotes))
+    assert max(lengths) <= 110
+    assert sum(lengths) >= 55 * len(lengths)
+
+
+def test_a_number_is_quoted_with_no_more_than_its_sentence(handbook):
+    answer = answer_quoted(handbook, "When is the wire changed?")
+    assert answer.quotes
+    assert len(" ".join(quote.text for quote in answer.quotes).split()) <= 35

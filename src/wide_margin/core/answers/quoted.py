@@ -12,7 +12,7 @@ from wide_margin.core.answers.candidates import find_candidates, of_the_time, si
 from wide_margin.core.answers.cells import answer_from_cells
 from wide_margin.core.answers.choosing import choose_quotes
 from wide_margin.core.answers.evidence import HARDLY, judge
-from wide_margin.core.answers.model import WHOLE, Answer, Excerpt
+from wide_margin.core.answers.model import PERHAPS, WHOLE, Answer, Excerpt
 from wide_margin.core.answers.question import topic_of
 from wide_margin.core.answers.reading import read_asked
 from wide_margin.core.answers.refusing import why_not
@@ -92,7 +92,8 @@ def answer_quoted(
             sections = rank_sections(document, question, query, weighed, candidates)
             quotes = tuple(section_quote(document, k, c) for k, c, _ in sections[:2])
             excerpts = heading_excerpts(document, sections) + excerpts
-        quotes = quotes or choose_quotes(document, asked, query, candidates)
+        unsure = judged.sure < PERHAPS
+        quotes = quotes or choose_quotes(document, asked, query, candidates, unsure=unsure)
     if cells:
         told = {at.page for quote in cells for at in quote.locators}
         others = tuple(q for q in quotes if not any(at.page in told for at in q.locators))
