@@ -39,6 +39,13 @@ def test_what_stands_elsewhere_is_not_asked_for():
     assert "2 Take a bucket" not in titles(rows, [1, 2, 3], [-1, 3, 3, 3])
 
 
+@pytest.mark.parametrize("chapter", ["Chapter 1. Wells", "Kapitel 1: Brunnen", "Wells"])
+def test_sections_of_a_named_chapter_ask_for_none_above_them(chapter):
+    rows = [(chapter, LARGE), ("1.1 Lids", PLAIN), ("1 Add a lid", PLAIN), ("1.2 Ropes", PLAIN)]
+    asked_for = "1 Add a lid" in titles(rows, [0, 1, 3], [3, 3, -1, 3])
+    assert asked_for == (chapter == "Wells")
+
+
 @pytest.mark.parametrize("title", ["2.2 int lift(void)", "Ropes", "2.4 Chains"])
 def test_code_and_what_no_number_asks_for_are_left(title):
     rows = [("2 Wells", LARGE), ("2.1 Lids", PLAIN), (title, PLAIN), ("2.3 Ends", PLAIN)]

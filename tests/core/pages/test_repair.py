@@ -13,6 +13,7 @@ from wide_margin.core.pages.repair import (
     with_cork_signs,
     with_hyphens,
     with_ligatures,
+    with_meant_ligatures,
     with_one_alphabet,
     with_signs,
 )
@@ -47,6 +48,27 @@ def test_what_is_no_ligature_stays():
 def test_a_code_apart_from_words_means_nothing():
     assert with_ligatures("\x1c 12 \x1e") == "\ufffd 12 \ufffd"
     assert len(with_ligatures("o\x1cce \x1c")) == len("o\x1cce \x1c")
+
+
+@pytest.mark.parametrize(
+    ("extracted", "read"),
+    [
+        ("the wriƟng of soŌware in seƫngs", "the writing of software in settings"),
+        ("AŌer that, aƩend to the plaƞorm", "After that, attend to the platform"),
+        ("die FunkƟon der MiƩe", "die Funktion der Mitte"),
+        ("Ɵme and Ɵde", "time and tide"),
+    ],
+)
+def test_rare_letters_that_stand_for_ligatures_are_read_as_these(extracted, read):
+    assert tidy(with_meant_ligatures(extracted)) == read
+    assert len(with_meant_ligatures(extracted)) == len(extracted)
+
+
+@pytest.mark.parametrize(
+    "text", ["Azərbaycan dili, Əliyev", "Ƙano da ƙasa, ɓera", "Ōsaka, Kyōto and KYŌTO", "Ɵ is 4"]
+)
+def test_rare_letters_of_a_language_are_left(text):
+    assert with_meant_ligatures(text) == text
 
 
 @pytest.mark.parametrize(

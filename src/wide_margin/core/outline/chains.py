@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from wide_margin.core.lexicon import first_words
 from wide_margin.core.outline.candidates import is_code
 from wide_margin.core.outline.numbering import number_of
 
@@ -38,12 +39,13 @@ def completed(candidates: Sequence[Candidate], kept: Iterable[int], odds: FloatA
         if name:
             rows_of[name].append(row)
     chosen = set(kept)
+    chapters = {_of_chapter(candidates[row]) for row in chosen}
     left = sorted(row for row in chosen if names[row])
     while left:
         row = left.pop()
         for needed in _needed(names[row]):
             there = rows_of.get(needed, [])
-            if not there or any(k in chosen for k in there):
+            if not there or needed in chapters or any(k in chosen for k in there):
                 continue
             first = max((k for k in chosen if k < row and () < names[k] < needed), default=-1)
             fit = [
@@ -77,6 +79,14 @@ def _name(candidate: Candidate) -> tuple[int, ...]:
     if number is None or number.scheme != "decimal" or is_code(candidate.title):
         return ()
     return tuple(map(int, number.identifier.split(".")))
+
+
+def _of_chapter(candidate: Candidate) -> tuple[int, ...]:
+    """The number that a heading "Chapter 4" gives to what stands under it; () for all others."""
+    number = number_of(candidate.title)
+    if number is None or number.scheme not in first_words("chapter"):
+        return ()
+    return (int(number.identifier),) if number.identifier.isdecimal() else ()
 
 
 def _needed(name: tuple[int, ...]) -> Iterator[tuple[int, ...]]:

@@ -28,7 +28,10 @@ LOOSE_ACCENTS = {
 """TeX's oldest encoding draws an accent as a sign of its own, before its letter. In text of its
 fonts these signs are told from those of the same look by characters for private use; everywhere
 else a back-tick is a back-tick."""
-OWN_LIGATURES = {"\ue174": "tt", "\ue175": "ti", "\ue176": "Th", "\ue177": "ft", "\ue178": "fj"}
+OWN_LIGATURES = {
+    "\ue174": "tt", "\ue175": "ti", "\ue176": "Th", "\ue177": "ft", "\ue178": "fj",
+    "\ue179": "tti", "\ue17a": "tf",
+}  # fmt: skip
 """Ligatures that Unicode has no sign for, as characters for private use."""
 _MORE_OF_MARK = r"(?:(?<=\d)\d{0,2}|(?<!\d)[*†‡§]{0,2})"
 MARK_AFTER_WORD = regex(  # begins with its own sign: the pattern is then four times quicker

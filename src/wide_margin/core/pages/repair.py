@@ -211,6 +211,37 @@ def with_ligatures(chars: str) -> str:
     return _LEFT_OVER.sub("\ufffd", opened)
 
 
+_ODD_LETTER = regex(r"[\u014c\u0180-\u024f]")
+_ODD_WORD = regex(r"\b[A-Za-z]?[a-z]*[\u014c\u0180-\u024f][a-z\u014c\u0180-\u024f]*\b")
+_USUAL = {"\u019f": "ti", "\u01a9": "tt", "\u01ab": "tti", "\u019e": "tf", "\u014c": "ft"}
+"""What writers of office documents mean by these letters, of no language in small letters."""
+_BEGINS_NAMES = "\u014c"
+"""The one of them that names begin with."""
+LEAST_OF_ODD = 0.5
+"""Share of a page's words with such a letter that are known with a ligature in its place."""
+
+
+def with_meant_ligatures(chars: str) -> str:
+    """The text with ligatures in place of rare letters that fonts give them for a meaning.
+
+    "wri\u019fng" is "writing": letters that hardly any language has stand in words that are known
+    with a ligature in their place.
+    """
+    if chars.isascii() or not _ODD_LETTER.search(chars):
+        return chars
+    words = {word for word in _ODD_WORD.findall(chars) if len(word) > 2}
+    for code in set(_ODD_LETTER.findall("".join(words))):
+        inside = {word for word in words if set(_ODD_LETTER.findall(word)) == {code}}
+        usual = _USUAL.get(code, "")
+        meant = max(_OPENED, key=lambda sign: (_n_known(inside, code, _OPENED[sign]),
+                                               _OPENED[sign] == usual))  # fmt: skip
+        known = _n_known(inside, code, _OPENED[meant])
+        if known >= max(1, LEAST_OF_ODD * len(inside)) or (usual and _OPENED[meant] == usual):
+            after = r"(?<=[A-Z])" if code in _BEGINS_NAMES else ""
+            chars = re.sub(rf"(?<=[a-z]){code}|{after}{code}(?=[a-z])", meant, chars)
+    return chars
+
+
 def _n_known(words: set[str], code: str, letters: str) -> int:
     known = frequent_words()
     return sum(word.replace(code, letters).lower() in known for word in words)
