@@ -29,6 +29,8 @@ def document(tmp_path_factory):
         ("Which Colour has the harbour?", "Which Color has the harbor?"),
         ("Which colours are there?", "Which colours are there?"),  # only one stands there
         ("Who came by?", "Who came by?"),
+        ("What does lamp_colour set?", "What does lamp_colour set?"),
+        ("What is \\colour for?", "What is \\colour for?"),
     ],
 )
 def test_words_take_the_spelling_that_is_usual_there(document, typed, spelled):

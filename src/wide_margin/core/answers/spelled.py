@@ -14,7 +14,8 @@ if TYPE_CHECKING:
 
 LOOKED_THROUGH = 100
 """Sentences with a word's stem that are looked through for how it is spelled."""
-_WORD = regex(r"[^\W\d_]+")
+_WORD = regex(r"(?<![\w\\@$])(?<!--)[^\W\d_]+(?!\w|[.:(]\w)")
+"""A word by itself, and no part of a name of code."""
 _JOINED_NAME = regex(r"\b[^\W_][^\W_]*(?:_[^\W_]+)+\b")
 """A name of code in parts: "well_depth"."""
 _SORT_AFTER = regex(

@@ -58,7 +58,7 @@ _IS_FREE = (
 _WORDINGS: dict[str, str] = {
     "install": r"\bhow (?:do|can|should|would|could|does|to|is)\b.{0,14}\b(?:install(?:ed)?|set up)\b|\bset (?:it|this) up\b|^(?:show me |give me )?(?:the )?install(?:ation|ing)?(?: instructions?| steps| guide)?\W*$",
     "cite": r"\bhow (?:do|can|should|would|could|to|is|does|must)\b.{0,20}\b(?:cited?|reference)\b|^(?:the )?citations?\W*$",
-    "bugs": r"\b(?:where|how|to whom)\b.{0,20}\b(?:report|file|send|submit)\b.{0,20}\b(?:bugs?|issues?|problems?|errors?|bug reports?|feedback)\b|\b(?:where|how)\b.{0,16}\b(?:get|find|ask for)\b.{0,8}\b(?:help|support)\b|\b(?:whom?|how) (?:do|can|should|could) (?:i|we|one) contact\b",
+    "bugs": r"\b(?:where|how|to whom)\b.{0,20}\b(?:report|file|send|submit)\b.{0,20}\b(?:bugs?|issues?|problems?|errors?|bug reports?|feedback)\b|\b(?:where|how|whom?)\b.{0,16}\b(?:get|find|ask(?: \w+)? for|turn to for)\b.{0,8}\b(?:help|support)\b|\b(?:whom?|how) (?:do|can|should|could) (?:i|we|one) contact\b",
     "run": r"\bhow (?:do|can|should|would|could|does|to|is)\b.{0,14}\b(?:(?:run|start(?:ed)?|launch(?:ed)?|used?|invoked?|executed?|operated?)\b (?!\w+ing\b)|(?:run|used?|operated?)\W*$)",
     "licence": rf"{_IS_FREE}|\b(?:which|what|whose) licen[sc]e\b|^(?:what is |what's )?(?:the |its )?licen[sc]e\W*$|\b(?:its|the) licen[sc]e\s*\??$|\blicen[sc]ed\b|(?<!how )\b(?:may|can|am) i (?:allowed to )?(?:copy|change|modify|alter|adapt|translate|make (?:\w+ )?(?:changes|copies)|share|pass|use|distribute|redistribute|reproduce)|\bon what terms\b|\bcopyright\b|\bpass (?:this|it)\b.*\bon\b|\bredistribut",
     "authors and date": r"\b(?:what(?:'s|’s| is)|which is|give me|tell me) (?:the|its) (?:\w+ )?title\b|\bwho (?:wrote|made|created|is the author|are the authors?|edited|maintains|looks after|takes care of|keeps up|is behind|published|has written)\b|\bwho (?:develops|developed|programmed|built|designed|invented) (?:it|this(?: \w+)?|the (?:program|software|package|library|tool|system))\W*$|\b(?:name|list|names of|show|give me) (?:\w+ )?authors\b|^\W*(?:the )?authors?\W*$|\bby whom\b|\bwritten by\b|\bwhen (?:was|is|did) (?:it|this|the \w+) (?:written|made|published|issued|from|appear|come out)|\b(?:which|what) (?:version|edition|release|date|year)\b|\bfrom when\b|\bhow old is\b|\bwhere (?:was|did) .*\b(?:published|come out|appear)",
@@ -153,7 +153,7 @@ _OF_SOME = frozenset(["data", "findings", "method"])
 """What each of several things in a document may have: asked by a name of its own it is a fact."""
 _WAYS = regex(
     r"\b(?:install\w*|run|start(?:ed)?|launch(?:ed)?|used?|invoked?|executed?|operated?|cited?|citations?|reference|report(?:ed)?|file|send|submit"
-    r"|bugs?|issues?|problems?|errors?|feedback|get|find|help|support|contact)\b", re.I
+    r"|bugs?|issues?|problems?|errors?|feedback|get|find|ask|help|support|contact)\b", re.I
 )  # fmt: skip
 """With these it is asked how something is done with the whole."""
 _FOR_FREE = regex(

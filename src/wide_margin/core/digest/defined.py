@@ -17,6 +17,7 @@ from wide_margin.core.answers.quoting import quote_rows, told_by
 from wide_margin.core.answers.signs import begins_alike, defined_term, sign_of
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.articles import without_article
+from wide_margin.core.digest.defaults import default_of
 from wide_margin.core.digest.listed import with_listed
 from wide_margin.core.digest.named import (
     SAYS_NOTHING,
@@ -190,9 +191,10 @@ def asks_of_option(typed: str) -> bool:
 
 
 def _with_definition(document: ReadDocument, question: Question, answer: Answer) -> Answer:
-    rows, title = rows_asked(document, question.text)
+    rows, title, whole = rows_asked(document, question.text)
     is_poor = answer.sure < OF_SECTION and _TELLS_ALL.match(question.text) is not None
-    if rows and (is_poor or not _is_within(document, answer, rows)):
+    within = whole if question.kind == "how to" else rows
+    if rows and (is_poor or not _is_within(document, answer, within)):
         told = _with_rows(document, question, answer, title, rows)
         return told if told is not answer else _with_all(document, question, answer, rows)
     if (option := _OF_OPTION.match(question.text.strip())) and (
@@ -200,6 +202,8 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     ):
         end = min(described.stop, described.start + MOST_SENTENCES)
         return told_by(document, answer, described.start, end, OF_OPTION)
+    if (told := default_of(document, question.text, answer)) is not None:
+        return told
     if question.kind == "how to" and answer.sure < OF_SECTION:
         entry = row_in_short(document, question.text)
         if entry is not None:

@@ -194,8 +194,10 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
     return range(0)
 
 
-def rows_asked(document: ReadDocument, question: str) -> tuple[range, str]:
+def rows_asked(document: ReadDocument, question: str) -> tuple[range, str, range]:
     """Rows of the section whose title asks what is asked, and the title; none where none does.
+
+    Those before its first part come first, all of them last.
 
     "How many threads shall I use?" asks it in so many words, "Compiling the kernel" how that is done.
     """
@@ -203,22 +205,30 @@ def rows_asked(document: ReadDocument, question: str) -> tuple[range, str]:
     begins = [term[:STEM] for term in asked]
     done = _DONE.search(question) if form in _HOW else None
     verb = content_of(document, done["verb"]) if done else frozenset()
-    for row, section in enumerate(document.outline.sections if asked and form else ()):
-        said = section.title.lower()
+    outline = document.outline
+    for row in sorted(
+        range(len(outline.sections) if asked and form else 0), key=outline.depths.__getitem__
+    ):  # of several that are called so, that of the whole
+        said = outline.sections[row].title.lower()
         if not all(begin in said for begin in begins):
             continue  # most of them, at no cost
-        title = unnumbered(section.title)
+        title = unnumbered(outline.sections[row].title)
         named = content_of(document, title)
         is_whole = named == asked
         if is_whole and _asking(title) == form:
-            return own_rows(document, row), title
+            return own_rows(document, row), title, _all_rows(document, row)
         is_close = len(asked) >= LEAST_CLOSE and asked < named and len(named) == len(asked) + 1
         if form not in _HOW or len(asked) < LEAST_DONE or not (is_whole or is_close):
             continue
         first = content_of(document, title.split()[0])
         if _DOING.match(title) or (verb and first == verb):
-            return own_rows(document, row), title
-    return range(0), ""
+            return own_rows(document, row), title, _all_rows(document, row)
+    return range(0), "", range(0)
+
+
+def _all_rows(document: ReadDocument, row: int) -> range:
+    section = document.outline.sections[row]
+    return document.rows_of(section.first_paragraph, section.end_paragraph)
 
 
 def _asking(text: str) -> str:

@@ -42,7 +42,13 @@ from wide_margin.core.digest.facts import facts_within
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines
 from wide_margin.core.digest.phrasing import LEGAL
 from wide_margin.core.digest.roles import OUTLINES, Role
-from wide_margin.core.digest.telling import OF_DOCUMENT, TELLING, THING, says_what_this_does
+from wide_margin.core.digest.telling import (
+    OF_DOCUMENT,
+    TELLING,
+    THING,
+    says_what_this_does,
+    tells,
+)
 from wide_margin.core.digest.titled import KINDS as TITLED
 from wide_margin.core.digest.titled import (
     begins_in,
@@ -582,6 +588,10 @@ def _as_titled(
             row for row in rows_within(document, section_reach(begins))
             if row in within and bare(sentences[row].text) not in title
         ]  # fmt: skip
+        if asked.kind == "next":  # what has been reached often stands before it
+            told = (k for k, row in enumerate(said)
+                    if tells("next", sentences[row].text.lower(), is_front=False))  # fmt: skip
+            said = said[next(told, 0) :]
         if begun := _as_it_begins(document, said, most):
             return begun
     return ()

@@ -101,7 +101,7 @@ TELLING: dict[str, Pattern[str]] = {
     "next": regex(
         r"\bfuture (?:work|research|versions?|releases?|directions?|developments?|studies)\b|\bwe (?:plan|intend|hope) to\b"
         r"|\b(?:is|are) (?:planned|under development)\b|\bremains? (?:to be|an open)\b|\bfurther (?:work|research|study|studies)\b"
-        r"|\bopen (?:questions?|problems?)\b|\bwill be (?:added|implemented|supported|included|addressed)\b|\bin the (?:near )?future\b",
+        r"|\bopen (?:questions?|problems?)\b|\bwill be (?:implemented|addressed)\b|\bwill be (?:added|supported|included)\b.{0,40}\b(?:soon|later|next|future|subsequent|coming|versions?|releases?)\b|\bin the (?:near )?future\b",
     ),
     "method": regex(
         r"\bwe (?:\w+ly )?(?:use|used|employ|employed|apply|applied|adopt|adopted|implement|implemented|collected"

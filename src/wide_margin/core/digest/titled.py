@@ -48,7 +48,7 @@ _TITLES = {
         r"\b(?:how to cite|citing|citation|cite|zitier\w+|zitation|citer|citar|citare|citeren)\b|引用",
     ),
     "bugs": (
-        r"\b(?:report(?:ing)? (?:\w+ )?(?:bugs?|problems?|issues?|errors?)|bug[- ]reports?|getting (?:help|support)|technical support"
+        r"\b(?:report(?:ing)? (?:\w+ )?(?:bugs?|problems?|issues?|errors?)|bug[- ]reports?|(?:getting|finding|further|more) (?:more |further )?(?:help|support)|technical support"
         r"|fehler melden|signaler (?:un|des) (?:bogues?|bugs?|problèmes?))\b|сообщения об ошибках|バグ報告",
         r"\b(?:support|contact(?:s|ing)?|feedback|mailing[- ]lists?|contributing|where to get help|(?<!known )bugs|kontakt|contacto?)\b",
     ),
@@ -60,6 +60,11 @@ _TITLES = {
         r"\b(?:what['’]?s new|what is new|new (?:features|in)|release notes|changes (?:in|since)"
         r"|recent changes|neuerungen|neuigkeiten|nouveautés|novedades|novità|novidades)\b"
         r"|^[\d.\s]*(?:news|change ?log)\W*$",
+    ),
+    "next": (
+        r"\b(?:future (?:work|plans?|directions?|developments?|research|improvements|enhancements|extensions|versions)|road ?map|planned (?:features|work|changes|improvements)"
+        r"|next steps|what['’]?s next|plans for the future|ausblick|perspectives|travaux futurs|trabajos? futuros?|lavori futuri|sviluppi futuri"
+        r"|trabalhos? futuros?|toekomstig(?:e)? werk)\b|^[\d.\s]*(?:to[- ]?do(?: list)?|outlook|open (?:problems|questions|issues))\W*$|今後の課題|未来工作",
     ),
     "needs": (
         r"\b(?:(?:system |hardware |software )?requirements?|prerequisites?|dependencies|what (?:you|do you) need|before you (?:begin|start)"

@@ -1,0 +1,57 @@
+"""What the default of something is stands in its description."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester
+
+FILLER = (
+    "The winch is wound by hand in calm weather. Its drum is greased in spring, and nobody has ever "
+    "asked for more than that. What it is set to is written in a file beside the door."
+)
+
+
+@pytest.fixture(scope="module")
+def digester(tmp_path_factory):
+    path = tmp_path_factory.mktemp("defaults") / "winch.pdf"
+    make_pdf(path, [
+        [("h1", "1 Winding"), ("text", FILLER),
+         ("code", "rope length number"), ("said", "Length that is let out at once. Default: 40 fathoms."),
+         ("code", "min rope length number"), ("said", "The least length that is let out. Default: 3 fathoms."),
+         ("code", "idle_limit"), ("said", "Time after which the drum is locked. The default is two hours."),
+         ("code", "drum_lamp"), ("said", "Whether the lamp on the drum burns. This is the default handler."),
+         ("code", "brake wait"), ("said", "Seconds before the brake is put on, 9 by default.")],
+        [("h1", "2 Letting out"), ("text", FILLER),
+         ("code", "brake wait"), ("said", "Seconds before the brake is let off again. Defaults to 5.")],
+    ])  # fmt: skip
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize(
+    ("asked", "said"),
+    [
+        ("What is the default rope length?", "40 fathoms"),
+        ("What is the default value of the rope length option?", "40 fathoms"),
+        ("What's the default min rope length?", "3 fathoms"),
+        ("What does idle_limit default to?", "two hours"),
+        ("What is the default brake wait for winding?", "9 by default"),
+        ("What is the default brake wait for letting out?", "Defaults to 5"),
+    ],
+)
+def test_the_default_of_a_thing_stands_in_its_description(digester, asked, said):
+    answer = digester.answer(asked, WHOLE, None)
+    assert said in answer.quotes[0].text
+    assert len(answer.quotes) == 1
+    assert answer.sure >= 0.75
+
+
+def test_a_default_of_several_things_of_one_name_is_less_sure(digester):
+    answer = digester.answer("What is the default brake wait?", WHOLE, None)
+    assert "by default" in answer.quotes[0].text
+    assert answer.sure <= 0.5
+
+
+def test_where_a_description_tells_no_default_nothing_is_sure(digester):
+    answer = digester.answer("What is the default drum_lamp?", WHOLE, None)
+    assert answer.sure <= 0.5
