@@ -7,9 +7,13 @@ from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
 
 FILLER = (
-    "The winch is wound by hand in calm weather. Its drum is greased in spring, and nobody has ever "
-    "asked for more than that. What it is set to is written in a file beside the door."
+    "The winch is wound by hand in calm weather. Its drum is greased in spring, and nobody has "
+    "ever asked for more than that. What it is set to is written in a file beside the door."
 )
+
+
+def told(name, text):
+    return ("code", name), ("said", text)
 
 
 @pytest.fixture(scope="module")
@@ -17,13 +21,13 @@ def digester(tmp_path_factory):
     path = tmp_path_factory.mktemp("defaults") / "winch.pdf"
     make_pdf(path, [
         [("h1", "1 Winding"), ("text", FILLER),
-         ("code", "rope length number"), ("said", "Length that is let out at once. Default: 40 fathoms."),
-         ("code", "min rope length number"), ("said", "The least length that is let out. Default: 3 fathoms."),
-         ("code", "idle_limit"), ("said", "Time after which the drum is locked. The default is two hours."),
-         ("code", "drum_lamp"), ("said", "Whether the lamp on the drum burns. This is the default handler."),
-         ("code", "brake wait"), ("said", "Seconds before the brake is put on, 9 by default.")],
+         *told("rope length number", "Length that is let out at once. Default: 40 fathoms."),
+         *told("min rope length number", "The least length that is let out. Default: 3 fathoms."),
+         *told("idle_limit", "Time after which the drum is locked. The default is two hours."),
+         *told("drum_lamp", "Whether the lamp on the drum burns. This is the default handler."),
+         *told("brake wait", "Seconds before the brake is put on, 9 by default.")],
         [("h1", "2 Letting out"), ("text", FILLER),
-         ("code", "brake wait"), ("said", "Seconds before the brake is let off again. Defaults to 5.")],
+         *told("brake wait", "Seconds before the brake is let off again. Defaults to 5.")],
     ])  # fmt: skip
     return Digester(read_document(path))
 

@@ -202,8 +202,8 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     ):
         end = min(described.stop, described.start + MOST_SENTENCES)
         return told_by(document, answer, described.start, end, OF_OPTION)
-    if (told := default_of(document, question.text, answer)) is not None:
-        return told
+    if (by_default := default_of(document, question.text, answer)) is not None:
+        return by_default
     if question.kind == "how to" and answer.sure < OF_SECTION:
         entry = row_in_short(document, question.text)
         if entry is not None:
