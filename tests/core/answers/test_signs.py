@@ -113,6 +113,8 @@ def test_a_pointer_is_no_answer(tmp_path):
         ("Wellkeeph is the core of the program.", ("wellkeep",)),
         ("For small wells the minimum rope is a short one.", ("rope",)),
         ("The chief term with respect to the long life of the rope is the last.", ("rope",)),
+        ("The rope is a good example of a bad purchase.", ("rope",)),
+        ("The rope is also an instance of what wears out.", ("rope",)),
     ],
 )
 def test_a_sentence_on_another_thing_defines_nothing(sentence, topic):

@@ -65,6 +65,7 @@ def test_nothing_says_what_it_is_so_the_nearest_is_shown(tmp_path):
 @pytest.mark.parametrize("said", [
     "This is the blue manual, describing the use of Wellkeep, a tool for keeping water.",
     "This manual describes Wellkeep version 2.1 (May), a program that keeps water.",
+    "This manual is on a new make of Wellkeep, the “Keeper of Wells” for deep water.",
 ])  # fmt: skip
 def test_it_is_told_beside_its_name(tmp_path, said):
     would = "Wellkeep is a large tool that would fill a book. First we turn to its lids."
@@ -107,6 +108,8 @@ def test_names_are_known_however_they_are_joined():
         ("In short, Wellkeep is a clock.", True),
         ("Wellkeep is, first and foremost, a clock for wells.", True),
         ("If it runs, Wellkeep is a help.", False),
+        ("Technically, a Wellkeep library is a heap of ropes and lids.", False),
+        ("The Wellkeep library is a heap of ropes and lids.", True),
         ("The purpose of Wellkeep 2020 is to try out another pump.", False),
         ("This is the documentation of the Wellkeep fence.", False),
     ],

@@ -14,7 +14,7 @@ from wide_margin.core.search import (
     rank,
     read_terms,
 )
-from wide_margin.core.search.analysis import find_words, language_of, words
+from wide_margin.core.search.analysis import find_words, language_asked, language_of, words
 from wide_margin.core.search.find import folded_with_places
 from wide_margin.core.search.ranking import sentence_scores
 
@@ -126,6 +126,22 @@ def test_forms_of_a_word_share_a_term(a, b):
 )
 def test_the_language_is_told_by_small_words(text, language):
     assert guess_language(text) == language
+
+
+@pytest.mark.parametrize(
+    ("question", "language"),
+    [
+        ("Qual é a versão estável?", "pt"),
+        ("Wie viele Seile sind auf der Trommel?", "de"),
+        ("How many ropes are on the drum?", "en"),
+        ("What was the price in Rome?", "en"),
+        ("Ropes?", "en"),
+    ],
+)
+def test_a_question_has_a_language_of_its_own(small, question, language):
+    assert language_asked(question, "en") == language
+    terms = {term.word for term in read_terms(question, small.index).terms}
+    assert not {word for word in words(question) if is_common(word, language)} & terms
 
 
 def test_small_words_are_known_in_their_language():

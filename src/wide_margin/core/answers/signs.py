@@ -232,13 +232,15 @@ _TERM_ASKED = tuple(
         r"was (?:ist|sind|bedeutet) (?:(?:eine?|der|die|das) )?(?P<term>[^,]+?)\??$",
     )
 )  # fmt: skip
+_ONE_CASE = r"(?:is|are|was|were) (?:\w+ )?(?:an?|one|another|the) (?:[\w-]+ )?(?:examples?|instances?|cases?) (?:of|for|in|where)\b"
+"""Says of what a thing is an example, and not what it is."""
 _SAYS_IS = regex(
-    r"(?:\([^)]*\)\s*)?(?:of (?:the|an?) \w+\s+)?,?\s*(?:is|are|was|were|means?|refers? to|denotes?|stands? for|consists? of|ist|sind|bedeutet"
+    rf"(?:\([^)]*\)\s*)?(?:of (?:the|an?) \w+\s+)?,?\s*(?!{_ONE_CASE})(?:is|are|was|were|means?|refers? to|denotes?|stands? for|consists? of|ist|sind|bedeutet"
     r"|est|sont|désigne|signifie|es|son|significa|è|sono|é|são|zijn|betekent|är|er|betyder|jest|oznacza|je|este|это|является"
     r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|defined|understood) as)\b", re.I
 )  # fmt: skip
 _SAYS_IS_THE = regex(
-    r"(?:\([^)]*\)\s*)?,?\s*(?:(?:is|are) (?:defined|the|an?|any|that)\b|means\b|refers to\b|stands for\b)", re.I
+    rf"(?:\([^)]*\)\s*)?,?\s*(?!{_ONE_CASE})(?:(?:is|are) (?:defined|the|an?|any|that)\b|means\b|refers to\b|stands for\b)", re.I
 )  # fmt: skip
 _CALLED = regex(
     r"\b(?:called|known as|termed|named|referred to as|defined as|we say|genannt)(?: an?| the)?$", re.I

@@ -120,7 +120,10 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
         if says_what_it_is(found, said) or _is_subject(written[row], language, name)
     ]  # fmt: skip
     beside = [row for row, said in text.items() if row in first and found.beside.match(said)]
-    does = [row for row, said in text.items() if row in first and found.works.match(said)]
+    does = [
+        row for row, said in text.items()
+        if row in first and found.works.match(said) and not said.endswith(":")
+    ]  # fmt: skip
 
     def called(titles: Sequence[str]) -> list[int]:
         rows_called = _rows_called(document, name, titles)

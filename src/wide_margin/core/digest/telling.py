@@ -311,8 +311,9 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     name = rf"{one}(?:\(\d\w?\))?(?:\s+(?:{either}))*(?:\s+(?:[\w-]+\s+)?{THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
     spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\((?:{either})(?:\s+(?:for|in)\s+short)?\)"
     known_as = rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:aka|a\.k\.a\.|alias)\s+(?:{either})"
+    one_of_many = rf"an?\s+(?:{either})\s+{THING}\b"  # "A Wellkeep library is" part of it
     begins = (
-        rf"^\W*(?:\w+:\s+)?{_LEADS_IN}(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+\s+)?{name})"
+        rf"^\W*(?:\w+:\s+)?{_LEADS_IN}(?!{one_of_many})(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+\s+)?{name})"
         r"\s*(?:[,(].{2,60}?[,)]\s*)?"
     )
     is_a = rf"{begins}(?:は|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"
@@ -325,7 +326,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     of_document = rf"(?:in )?{_DOCUMENT}|this is (?:the|an?|our) (?:[\w-]+ ){{0,3}}{_WORK}"
     beside = (
         rf"^\W*(?:{of_document})\b[^.;:]{{0,80}}?\b(?:{either})(?: {THING})?{version},"
-        r" an? (?:[\w-]+ ){1,5}?(?:for|that|which|to|of)\b"
+        r" (?:an?|the) [“\"‘']?(?:[\w-]+[”\"’']? ){1,5}?(?:for|that|which|to|of)\b"
     )
     return Naming(
         regex(is_a), regex(beside), regex(tells), regex(rf"{begins}\b{_NAMED_WORKS}|{tells}")

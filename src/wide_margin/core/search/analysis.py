@@ -237,6 +237,8 @@ def _told_language(text: str) -> tuple[str, float, int]:
     return best if scores[best] else "", scores[best] / max(n_words, 1), n_words
 
 
+CLEARLY = 2
+"""Small words that a question has more of another language than of the document's."""
 DENSE = 3
 """Letters that say as much as a sign of Chinese."""
 
@@ -257,6 +259,17 @@ def _by_script(sample: str) -> str | None:
 def is_common(word: str, language: str = "en") -> bool:
     """Whether a word is one of the small words that carry no topic, or one with which one asks."""
     return word.replace("’", "'") in _CARRY_NO_TOPIC.get(language, _CARRY_NO_TOPIC["en"])
+
+
+def language_asked(text: str, language: str) -> str:
+    """The language of a question of a document, as its code; the document's unless it is clear.
+
+    A document in parts of another language than most of it is asked in that one, too.
+    """
+    asked = set(words(text))
+    n_small = {each: len(asked & small) for each, small in _CARRY_NO_TOPIC.items()}
+    other = max(n_small, key=lambda each: n_small[each])
+    return other if n_small[other] >= n_small.get(language, 0) + CLEARLY else language
 
 
 def common_words(language: str) -> frozenset[str]:

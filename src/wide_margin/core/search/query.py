@@ -10,7 +10,7 @@ import numpy as np
 
 from wide_margin.core.later import regex
 from wide_margin.core.search.abbreviations import other_forms
-from wide_margin.core.search.analysis import is_common, words
+from wide_margin.core.search.analysis import is_common, language_asked, words
 from wide_margin.core.search.equals import equal_words
 from wide_margin.core.search.index import FAMILY
 from wide_margin.core.search.inverted import plainly_asked
@@ -71,7 +71,11 @@ def read_terms(text: str, index: Index) -> Query:
     in one passage, so an answer without it shows as uncovered.
     """
     plain = plainly_asked(text, index.language)
-    content = [w for w in dict.fromkeys(words(plain)) if not is_common(w, index.language)]
+    languages = {index.language, language_asked(text, index.language)}
+    content = [
+        w for w in dict.fromkeys(words(plain))
+        if not any(is_common(w, language) for language in languages)
+    ]  # fmt: skip
     if not content:
         content = list(dict.fromkeys(words(text)))
     neighbours = _neighbours(content, index)
