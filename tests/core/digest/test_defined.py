@@ -295,6 +295,21 @@ def test_what_is_only_used_or_mentioned_is_no_sure_answer(mentions, typed):
     assert answer.declined or answer.sure <= 0.3
 
 
+@pytest.mark.parametrize(
+    ("said", "is_told"),
+    [
+        ("The winchlist function can name the drums that are free. It is quick.", True),
+        ("Of the two winchlist tells which drums are free. It is quick.", False),
+        ("Sacks are sorted anew whenever the list that winchlist had is lost.", False),
+        ("In the dark, the winchlist program will show drums that are free.", True),
+    ],
+)
+def test_what_a_thing_does_is_sure_where_it_is_the_one_that_does_something(tmp_path, said, is_told):
+    other = "Sacks are kept in the third shed, and nobody counts them before the winter."
+    answer = asked_of(tmp_path, f"{other} {said}").answer("What does winchlist do?", WHOLE, None)
+    assert (answer.sure > 0.3) == is_told
+
+
 def test_what_an_environment_does_is_told_by_its_description(mentions):
     answer = mentions.answer("What does the greaseline environment do?", WHOLE, None)
     assert "greased before it is hung up" in answer.quotes[0].text
