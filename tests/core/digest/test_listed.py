@@ -63,6 +63,23 @@ def test_what_is_not_said_to_be_supported_is_the_nearest_there_is(digester, type
     assert answer.declined or answer.is_perhaps
 
 
+@pytest.mark.parametrize(
+    ("said", "is_told"),
+    [
+        ("The advantages of the mill are its height and its many sails of oak.", True),
+        ("Narrow sieves have the advantage of not losing any rye in a strong wind.", False),
+        ("To take full advantage of a mill, the miller has to be there by daybreak.", False),
+    ],
+)
+def test_what_speaks_for_a_part_does_not_speak_for_the_whole(tmp_path, said, is_told):
+    path = tmp_path / "mill.pdf"
+    page = [("title", "The mill"), ("h1", "1 Sails"), ("text", said)]
+    make_pdf(path, [page], numbers=False)
+    answer = Digester(read_document(path)).answer("What are the advantages?", WHOLE, None)
+    assert answer.quotes[0].text == said
+    assert answer.is_perhaps != is_told
+
+
 def test_lines_without_bullets_under_a_colon_are_a_list(digester):
     quotes = digester.answer("Which file formats are accepted?", WHOLE, None).quotes
     assert [q.text for q in quotes[1:]] == ["plain (usual)", "packed", "striped"]

@@ -66,7 +66,9 @@ NOT_TOLD = {
     "change": ["You may discard the changes in the last session.", "No longer is it so.",
                "Unless testing new features for it, take the old one.",
                "Even so new features may have come in."],
-    "why": ["We took it because it had proved effective."],
+    "why": ["We took it because it had proved effective.", "No other wells are affected.",
+            "The reason for wetting the rope is its age.", "The lid has not been updated.",
+            "Section 2 gives a motivation for the count.", "There is no need for a lid."],
 }  # fmt: skip
 
 

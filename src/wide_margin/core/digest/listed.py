@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Sequence
 from dataclasses import replace
+from functools import partial
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.lists import MAX_LIST_WORDS, items_after, labels_after, list_after
@@ -48,10 +49,13 @@ _ASKS_PASSIVE = regex(
 )  # fmt: skip
 """Asks what is done with things."""
 _ASKS_CHIEF = regex(
-    r"^\W*what\s+are\s+(?:the|its|their)\s+(?:main|key|chief|most\s+important|principal|major)\s+(?P<things>features|benefits|advantages"
-    r"|strengths|capabilities|characteristics)\b", re.I
+    r"^\W*what\s+are\s+(?:the|its|their)\s+(?:(?:main|key|chief|most\s+important|principal|major)\s+(?P<things>features|benefits|advantages"
+    r"|strengths|capabilities|characteristics)\b|(?P<worth>(?:dis)?advantages|benefits|drawbacks|strengths|weaknesses|merits|pros|cons|risks)\W*$)", re.I
 )  # fmt: skip
-"""Asks for the chief ones of what the whole has."""
+"""Asks for the chief ones of what the whole has, or for what speaks for or against it."""
+_TAKEN = r"(?<!take )(?<!full )(?<!takes )(?<!taking )"
+_OF_WHAT = r"(?:of|with|to|in|for|over)\s(?P<what>(?:[\w-]+\s?){1,5})"
+"""Tells whose they are: "advantages of the lid"."""
 _DOES_SO = r"(?:support|provide|offer|accept|handle|implement|use)s?"
 OF_TURNED = 0.3
 """The chance that what things do says which of them something is done with."""
@@ -130,10 +134,12 @@ def _not_said(document: ReadDocument, question: Question, answer: Answer) -> Ans
     match = _ASKS_SUPPORTED.match(question.text) or _ASKS_CHIEF.match(question.text)
     if match is None or not answer.quotes:
         return answer
-    wanted = content_of(document, match["things"])
+    worth = match.groupdict().get("worth")
+    wanted = content_of(document, worth or match["things"])
     titled = content_of(document, " ".join(answer.quotes[0].locators[0].path))
     said = (quote.text.lower() for quote in answer.quotes)
-    if titled & wanted or any(_supports_them(text, sorted(wanted)) for text in said):
+    tells = partial(_of_whole, document) if worth else _supports_them
+    if titled & wanted or any(tells(text, sorted(wanted)) for text in said):
         return answer
     return replace(answer, sure=min(answer.sure, OF_TURNED))
 
@@ -225,6 +231,16 @@ def _naming(document: ReadDocument, wanted: Sequence[str], says: Says) -> int:
         if leads_in or _NAMES_SOME.search(said.text) or _NAMES_BOTH.search(said.text):
             return row
     return -1
+
+
+def _of_whole(document: ReadDocument, said: str, wanted: Sequence[str]) -> bool:
+    """Whether a sentence, in small letters, speaks of the whole's advantages, not of some part's."""
+    whole = content_of(document, title_of(document))
+    return any(
+        not whole.isdisjoint(content_of(document, match["what"]))
+        for term in wanted
+        for match in re.finditer(rf"{_TAKEN}\b{re.escape(term[:STEM])}\w*\s{_OF_WHAT}", said)
+    )
 
 
 def _supports_them(said: str, wanted: Sequence[str]) -> bool:

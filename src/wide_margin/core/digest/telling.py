@@ -150,11 +150,15 @@ IN_FRONT: dict[str, Pattern[str]] = {
         r"|\bdepends on (?:the )?(?:\S+ ){0,3}(?:package|packages|library|libraries)\b",
     ),
     "why": regex(
-        r"\bmotivat\w+|\b(?:there (?:is|was|has been) (?:an?|no|little)|the|growing|increasing|an urgent) (?:\w+ )?(?:need|demand|lack) (?:for|of|to)\b|\black of\b"
-        r"|\bno (?:existing|other|native|built-in|such) \w+|\b(?:little|few|no) (?:is known|attention|work|research|studies)\b|\bha(?:s|ve) (?:not|never) been\b"
+        r"\bmotivat\w+|\b(?:there (?:is|was|has been) (?:an?|little)|the|growing|increasing|an urgent) (?:\w+ )?(?:need|demand|lack) (?:for|of|to)\b|\black of\b"
+        r"|\bno (?:existing|native|built-in) \w+|\bno (?:other|such) (?:[\w-]+ ){0,3}?(?:packages?|software|programs?|tools?|librar(?:y|ies)|implementations?|solutions?|methods?|systems?"
+        r"|approach(?:es)?|ways?|books?|manuals?|guides?|documentation)\b"
+        r"|\b(?:little|few|no) (?:is known|attention|work|research|studies)\b"
+        r"|\bha(?:s|ve) (?:not|never) (?:yet )?been (?:\w+ly )?(?:studied|investigated|addressed|explored|available|implemented|considered|described|solved|possible|documented|published)\b"
         r"|\bwas (?:\w+ly )?(?:created|started|written|born|founded|developed|designed|begun|conceived) (?:because|to|as|in (?:order|response)|out of)\b"
         r"|\bwas (?:original|initial|first)(?:ly)? (?:intended|conceived|meant)\b|\bwe (?:knew that we )?wanted to\b"
-        r"|\b(?:the|main|one|another) reasons? (?:for|why|is|was|to)\b|\b(?:is|are) (?:often|much|urgently|badly) needed\b",
+        r"|\b(?:main|primary|chief|principal|original|several|many) reasons? (?:for|why|is|was|to)\b"
+        r"|\breasons? (?:for|why|behind) (?:we |i |the )?(?:writ|creat|develop|mak|start|found|build|project|package|book|manual)\w*|\b(?:is|are) (?:often|much|urgently|badly) needed\b",
     ),
 }  # fmt: skip
 """What tells only near the front: deep in a document it is said of some detail."""
@@ -241,9 +245,10 @@ _NEVER: dict[str, Pattern[str]] = {
         r"^\W*(?:now |let us |so )?(?:suppose|assume|imagine|consider (?:a|an|some)|if|given|let)\b"
         r"|\b(?:monte carlo|posterior|mcmc) sample of\b"
     ),
+    "why": regex(r"\b(?:section|chapter|part|appendix) (?:\d|[ivx]+\b)"),
 }
 """By the names of the cues, what tells nothing of them whatever else it says: what data might be
-like, and what was drawn from a distribution."""
+like, and what was drawn from a distribution; in which section why it was made is told."""
 
 
 def decides(cue: str) -> bool:
