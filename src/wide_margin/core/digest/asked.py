@@ -17,6 +17,7 @@ from wide_margin.core.answers import Reach, section_reach
 from wide_margin.core.answers.form import Form, take_form
 from wide_margin.core.digest.abroad import CONDENSES, PART, in_english, kind_abroad
 from wide_margin.core.digest.gist import printed_title
+from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.document import section_numbered, section_titled
 from wide_margin.core.later import regex
@@ -161,6 +162,11 @@ _FOR_FREE = regex(
     re.I,
 )  # fmt: skip
 """With these it is asked on what terms the whole may be used."""
+_AT_END = squashed(
+    "contents", "list_of", "references", "index", "glossary", "acknowledgements", "appendix"
+)
+_NO_MATTER = frozenset({Role.THANKS, Role.LEGAL, Role.APPENDIX})
+"""What stands at the end of a document and is no chapter of it."""
 _SOME_OF_IT = regex(r"\b(?:only|just|single|several|multiple|each|every|specific)\b", re.I)
 """Asked of some of the things in it: "run only one test"."""
 _OF_ONE = regex(r"^\W*what(?:['’]s|\s+is|\s+are)\s+an?\s", re.I)
@@ -409,8 +415,7 @@ def _named_part(document: ReadDocument, text: str) -> tuple[Reach | None, str]:
         identifier = match["id"] or _NUMBERS.get((match["number"] or "").lower(), "")
         ordinal = (match["ordinal"] or "").lower()
         if ordinal in ("last", "final"):
-            tops = [k for k, s in enumerate(sections) if s.level == 0]
-            row = tops[-1] if tops else -1
+            row = _last(document)
         else:
             identifier = identifier or _ORDINALS.get(ordinal, "")
             row = section_numbered(document.outline, word, identifier) if identifier else -1
@@ -433,6 +438,20 @@ def _named_part(document: ReadDocument, text: str) -> tuple[Reach | None, str]:
         if row >= 0:
             return section_reach(sections[row]), text[: match.start()] + " " + text[match.end() :]
     return None, text
+
+
+def _last(document: ReadDocument) -> int:
+    """The last chapter that tells something: no list of works, index, thanks or licence."""
+    outline = document.outline
+    depth = int(outline.depths.count(0) == 1 < len(outline.sections))  # one under the title
+    tops = [k for k, each in enumerate(outline.depths) if each == depth]
+    tops = tops or [k for k, each in enumerate(outline.depths) if not each]
+    telling = [
+        k for k in tops
+        if bare(unnumbered(outline.sections[k].title)) not in _AT_END
+        and role_of_title(outline.sections[k].title) not in _NO_MATTER
+    ]  # fmt: skip
+    return max(telling or tops, default=-1)
 
 
 def _outermost(document: ReadDocument, named: str) -> int:

@@ -29,6 +29,7 @@ from wide_margin.core.digest.by_kind import (
     fill,
 )
 from wide_margin.core.digest.compared import answer_compared
+from wide_margin.core.digest.counted import answer_count, asks_count
 from wide_margin.core.digest.deeds_abroad import asks_who_abroad, with_deeds_abroad
 from wide_margin.core.digest.defined import (
     MENTIONED,
@@ -52,6 +53,7 @@ from wide_margin.core.digest.overview import (
     without_steps,
 )
 from wide_margin.core.digest.phrasing import LEGAL
+from wide_margin.core.digest.pictured import answer_figure, asks_of_figure
 from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
 from wide_margin.core.digest.subject import (
@@ -284,6 +286,10 @@ class Digester:
     def _answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
         if asks_of_option(typed):
             return self._search(typed, reach, before)
+        if reach == WHOLE and asks_of_figure(typed):
+            return answer_figure(self._document, typed, self._search(typed, reach))
+        if reach == WHOLE and asks_count(typed):
+            return answer_count(self._document, self.facts, typed, self._search(typed, reach))
         if before is None and might_ask(typed):
             told = self._answer_subject(typed, reach)
             if told is not None:

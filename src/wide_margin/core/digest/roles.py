@@ -37,7 +37,7 @@ _TITLES = {
     Role.CONCLUSION: rf"(?:{alternatives('conclusion', 'summary')})(?!\s+(?:of|for)\b)"
     r"|outlook|future (?:work|directions?)|closing (?:remarks?|words|thoughts|comments)",
     Role.APPENDIX: alternatives("appendix") + "|supplement",
-    Role.THANKS: alternatives("acknowledgements") + "|thanks|computational details|session info|availability|(?:contributors|credits|authors)$",
+    Role.THANKS: alternatives("acknowledgements") + "|thanks|computational details|session ?info(?:rmation)?|availability|(?:contributors|credits|authors)$",
     Role.LEGAL: r"licen[sc](?:es?|ing)|copyright|copying|legal|permission|gnu free documentation|gnu general public|warranty|terms of use"
     r"|(?:declaration|statement) of (?:originality|authorship|authenticity|independent work|academic integrity)|author.s declaration|(?:eidesstattliche|ehrenwörtliche|selbstständigkeits)\s?erklärung"
     r"|\w*(?:独创性|原创性)声明|\w*使用授权\w*",

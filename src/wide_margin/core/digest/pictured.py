@@ -1,0 +1,75 @@
+"""Asked what a figure or a table shows: its caption, and what the text says of it."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from wide_margin.core.answers import Excerpt, Quote
+from wide_margin.core.document import figure_numbered
+from wide_margin.core.explain import explain_figure
+from wide_margin.core.later import regex
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer
+    from wide_margin.core.document import Figure, ReadDocument
+
+SHOWN, UNSEEN = 0.9, 0.05
+"""The chance that a caption with what is said of it answers; that anything does, where the document
+has no such figure and speaks of none."""
+MOST_SAID = 2
+"""Sentences on it beside its caption."""
+_WORDS = r"(?P<word>figures?|fig\.|tables?|tab\.|charts?|plates?|diagrams?|listings?|abbildung|tabelle|tableau|figura|tabla)"
+_ASKS = regex(
+    rf"^\W*(?:(?:what|was|que|qué|cosa|o que)(?:['’]s| zeigt| steht in| montre| représente| muestra| mostra| is| are| does| do| did| can (?:i|we|one|you) (?:see|learn|read))?|describe|explain|summari[sz]e"
+    rf"|tell me (?:about|what)|what is it that)\s+(?:(?:is\s+)?(?:shown|said|depicted|displayed|illustrated|presented)\s+)?(?:(?:in|on|by|about|from)\s+)?"
+    rf"(?:the\s+)?{_WORDS}\s*(?P<id>[A-Z]?\d+(?:[.–-]\d+)*[a-z]?|[IVX]+)"
+    r"(?:\s+(?:is|are))?(?:\s+(?:shows?|showing|says?|tells?(?: us| me)?|depicts?|illustrates?|contains?|about|means?|represents?|presents?|displays?"
+    r"|lists?|for|gives?|used for|describes?|summari[sz]es?|say|tell))*\W*$", re.I
+)  # fmt: skip
+
+
+def asks_of_figure(typed: str) -> bool:
+    """Whether a question is what a figure or table of some number shows, and of nothing else."""
+    return _ASKS.match(typed) is not None
+
+
+def answer_figure(document: ReadDocument, typed: str, found: Answer) -> Answer:
+    """What a figure or table is about, by its caption and by what is said of it.
+
+    Where the document has none of that number and nowhere speaks of it, that is said.
+
+    Args:
+        document: It.
+        typed: The question.
+        found: What a search found to it; the answer where only the text speaks of the figure.
+    """
+    asked = _ASKS.match(typed)
+    if asked is None:
+        return found
+    word, identifier = asked["word"], asked["id"]
+    figure = figure_numbered(document, word, identifier)
+    if figure is not None:
+        return _told(document, figure, found)
+    if _is_named(document, word, identifier):
+        return found
+    reason = f"No {word.lower().rstrip('.')} {identifier} was found."
+    return replace(found, quotes=(), missing=(), reason=reason, sure=min(found.sure, UNSEEN))
+
+
+def _told(document: ReadDocument, figure: Figure, found: Answer) -> Answer:
+    told = explain_figure(document, figure)
+    caption = Quote(told.caption, (told.locator,))
+    said = tuple(Quote(line.text, (line.locator,)) for line in told.spoken_of[:MOST_SAID])
+    others = (e for e in found.excerpts if e.locator.page != figure.page)
+    return replace(
+        found, kind="overview: figure", quotes=(caption, *said), missing=(), reason="", sure=SHOWN,
+        excerpts=(Excerpt(told.caption, told.locator, 1.0), *others),
+    )  # fmt: skip
+
+
+def _is_named(document: ReadDocument, word: str, identifier: str) -> bool:
+    """Whether some sentence speaks of a figure of that number, its caption found or not."""
+    named = re.compile(rf"\b{word[:3]}\w*\.?\s+{re.escape(identifier)}(?![\w]|\.\d)", re.I)
+    return any(named.search(sentence.text) for sentence in document.text.sentences)
