@@ -40,6 +40,7 @@ from wide_margin.core.digest.defined import (
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
+from wide_margin.core.digest.mentioned import answer_whether, asks_whether
 from wide_margin.core.digest.named import content_of
 from wide_margin.core.digest.needed import with_needed_version
 from wide_margin.core.digest.numbered import with_its_number, with_its_release
@@ -286,10 +287,8 @@ class Digester:
     def _answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
         if asks_of_option(typed):
             return self._search(typed, reach, before)
-        if reach == WHOLE and asks_of_figure(typed):
-            return answer_figure(self._document, typed, self._search(typed, reach))
-        if reach == WHOLE and asks_count(typed):
-            return answer_count(self._document, self.facts, typed, self._search(typed, reach))
+        if reach == WHOLE and (told := self._answer_of_parts(typed)) is not None:
+            return told
         if before is None and might_ask(typed):
             told = self._answer_subject(typed, reach)
             if told is not None:
@@ -327,6 +326,17 @@ class Digester:
                 return compared
             return self._under_its_title(typed, self._search(typed, reach))
         return self._search(typed, reach, before)
+
+    def _answer_of_parts(self, typed: str) -> Answer | None:
+        """What is asked of the document as a thing with parts: its figures, sections and words."""
+        document = self._document
+        if asks_of_figure(typed):
+            return answer_figure(document, typed, self._search(typed, WHOLE))
+        if asks_whether(typed):
+            return answer_whether(document, typed, lambda what: self._search(what, WHOLE))
+        if asks_count(typed):
+            return answer_count(document, self.facts, typed, self._search(typed, WHOLE))
+        return None
 
     def _under_its_title(self, typed: str, found: Answer) -> Answer:
         """What is found of the whole by a single word, less sure where no section is called by it.

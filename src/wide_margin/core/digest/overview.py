@@ -229,13 +229,8 @@ def _lines(
         if not any(limits.values()):
             limits["n_words"] = SECTION_WORDS
         return gist_lines(document, choose(scored, rows, **limits)), SURE
-    if kind == "about" and (stated := _stated(document, asked.question, rows)):
-        return gist_lines(document, stated[: form.max_sentences or N_STATED]), IN_ITS_PLACE
     if kind == "about":
-        lines = _chief_first(document, scored, about(document, scored, rows, limits), rows)
-        if asked.reach.kind == "document":
-            lines = _under_its_title(document, scored, facts, lines)
-        return lines, SURE
+        return _about_asked(document, asked, scored, facts, rows)
     if kind == "licence":
         return _licence_asked(document, asked, scored, facts, rows)
     if kind == "authors and date":
@@ -248,6 +243,8 @@ def _lines(
     if kind == "terms":
         slot = Slot("Terms", "definition", (Role.INTRODUCTION,))
         return fill(document, scored, slot, rows, most=N_SLOT).lines, OF_NO_SECTION
+    if _TAKEN_AWAY.search(asked.question) and not _is_usual(CONCLUSION, facts):
+        return _about_asked(document, asked, scored, facts, rows)
     most = form.max_sentences or asked.n_points or N_SLOT
     if kind in TITLED and (titled := _as_titled(document, asked, rows, most)):
         return titled, SURE
@@ -277,14 +274,33 @@ def _lines(
     return (), 0.0
 
 
+def _about_asked(
+    document: ReadDocument, asked: Overview, scored: Scored, facts: Facts, rows: Sequence[int]
+) -> tuple[tuple[GistLine, ...], float]:
+    """What the whole or a part is about, and the chance that it answers."""
+    form = asked.form
+    if stated := _stated(document, asked.question, rows):
+        return gist_lines(document, stated[: form.max_sentences or N_STATED]), IN_ITS_PLACE
+    limits = {"n_words": form.max_words, "n_sentences": form.max_sentences or asked.n_points}
+    lines = _chief_first(document, scored, about(document, scored, rows, limits), rows)
+    if asked.reach.kind == "document":
+        lines = _under_its_title(document, scored, facts, lines)
+    return lines, SURE
+
+
 def _sure_of(filled: Filled, asked: Overview, slot: Slot, facts: Facts, n_rows: int) -> float:
     """The chance that what fills a slot answers, less where it hardly can."""
     # No section is about it; some sentence somewhere is, and not in plain words.
     is_stray = asked.kind in TITLED and n_rows > MANY_SENTENCES and filled.sure < PLAIN
     sure = filled.sure * (OF_STRAY if is_stray else 1.0)
-    if slot.cue in _OF_STUDIES and slot.cue not in {own.cue for own in SLOTS[facts.kind]}:
+    if slot.cue in _OF_STUDIES and not _is_usual(slot, facts):
         return min(sure, OF_DETAIL)
     return sure
+
+
+def _is_usual(slot: Slot, facts: Facts) -> bool:
+    """Whether documents of a kind usually tell what fills a slot."""
+    return slot.cue in {own.cue for own in SLOTS[facts.kind]}
 
 
 def _stated(document: ReadDocument, question: str, rows: Sequence[int]) -> list[int]:
@@ -595,6 +611,10 @@ def _as_titled(
         if begun := _as_it_begins(document, said, most):
             return begun
     return ()
+
+
+_TAKEN_AWAY = regex(r"\btake-?aways?\b", re.I)
+"""Asks for what is worth keeping in mind, concluded from anything or not."""
 
 
 def _has_end(scored: Scored) -> bool:

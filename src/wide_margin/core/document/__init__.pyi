@@ -1,4 +1,4 @@
-from .figures import Figure, figure_numbered, find_figures
+from .figures import Figure, figure_locator, figure_numbered, find_figures
 from .locators import Locator, locator_for, paragraph_locator
 from .model import ReadDocument, understand, with_outline
 from .notes import Tie, find_notes
@@ -17,6 +17,7 @@ __all__ = [
     "ReadDocument",
     "Table",
     "Tie",
+    "figure_locator",
     "figure_numbered",
     "find_figures",
     "find_notes",

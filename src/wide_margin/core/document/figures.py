@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from wide_margin.core.document.locators import Locator
 from wide_margin.core.geometry import Box, around
 from wide_margin.core.later import regex
 from wide_margin.core.layout import SpanOnPage, tidy
@@ -57,6 +58,13 @@ def figure_numbered(document: ReadDocument, word: str, number: str) -> Figure | 
         if match[1].lower()[:3] == word.lower()[:3]:
             return figure
     return None
+
+
+def figure_locator(document: ReadDocument, figure: Figure) -> Locator:
+    """The way to the caption of a figure or table."""
+    path = document.path_at(document.outline.at_place(figure.page, figure.box[1]))
+    label = document.labels.of(figure.page)
+    return Locator(figure.page, label, figure.spans, path, figure.caption, y=figure.box[1])
 
 
 def find_figures(document: ReadDocument) -> tuple[Figure, ...]:

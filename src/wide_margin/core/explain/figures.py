@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterator
 from typing import TYPE_CHECKING
 
-from wide_margin.core.document import Locator, find_figures, find_tables, locator_for
+from wide_margin.core.document import figure_locator, find_figures, find_tables, locator_for
 from wide_margin.core.explain.model import Column, FigureExplanation, Leaning
 from wide_margin.core.later import regex
 
@@ -42,13 +42,8 @@ def figure_at(document: ReadDocument, page: int, box: Box) -> Figure | None:
 def explain_figure(document: ReadDocument, figure: Figure) -> FigureExplanation:
     """Tell what the document says of a figure or table."""
     table = _table_of(document, figure)
-    locator = Locator(
-        figure.page, document.labels.of(figure.page), figure.spans,
-        document.path_at(document.outline.at_place(figure.page, figure.box[1])), figure.caption,
-        y=figure.box[1],
-    )  # fmt: skip
     return FigureExplanation(
-        figure.caption, locator,
+        figure.caption, figure_locator(document, figure),
         tuple(_columns(table)) if table is not None else (),
         len(table.rows) - max(table.n_head, _names_columns(table)) if table else 0,
         tuple(_spoken_of(document, figure)),

@@ -1,0 +1,260 @@
+"""Asked whether and where a document speaks of something: the places where it does, or none.
+
+Also which figures, tables or works there are, and whether there is a glossary or an index.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import replace
+from typing import TYPE_CHECKING
+
+from wide_margin.core.answers import Excerpt, Quote
+from wide_margin.core.digest.articles import without_article
+from wide_margin.core.digest.named import rows_with
+from wide_margin.core.document import figure_locator, find_figures, locator_for
+from wide_margin.core.later import regex
+from wide_margin.core.lexicon import bare, squashed
+from wide_margin.core.outline.numbering import unnumbered
+from wide_margin.core.search.analysis import is_common, words
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer
+    from wide_margin.core.document import ReadDocument
+
+CERTAIN, NEARLY = 0.9, 0.6
+"""The chance that what has the very words speaks of what is asked for; that what has them apart."""
+MOST_PLACES, MOST_LISTED, MOST_SECTIONS = 4, 12, 24
+"""Places shown, each on a page of its own, figures or works that are listed, and sections."""
+MOST_WORDS = 5
+"""A longer thing is a question of its own."""
+STEM, ENDING = 4, 3
+"""Letters of a word that stay, and of an ending at most."""
+_IT = (
+    r"(?:it|this|they|the\s+authors?|(?:the|this)\s+(?:\w+\s+)?(?:document|book|paper|article|manual|guide|handbook|report|thesis"
+    r"|text|file|essay|tutorial|vignette))"
+)
+_SPEAKS = (
+    r"(?:mention|discuss|cover|address|talk\s+about|speak\s+(?:of|about)|touch\s+(?:on|upon)|deal\s+with|refer\s+to"
+    r"|(?:say|have|contain|include|tell(?:\s+us|\s+me)?)\s+(?:anything|something|much|any\s+information)\s+(?:about|on|of))"
+)
+_SPOKEN = r"(?:mentioned|discussed|covered|addressed|talked\s+about|spoken\s+of|referred\s+to)"
+_ANYWHERE = rf"(?:\s+(?:in\s+(?:{_IT}|here|there)|here|anywhere|at\s+all|somewhere|in\s+detail|too|as\s+well))*"
+_ASKS = tuple(
+    regex(rf"^\W*{pattern}{_ANYWHERE}\W*$", re.I)
+    for pattern in (
+        rf"(?:does|do)\s+{_IT}\s+(?:also\s+|ever\s+|even\s+)?{_SPEAKS}\s+(?P<what>.+?)",
+        r"is\s+there\s+(?:anything|something|any\s+(?:information|mention|discussion)|information|a\s+(?:mention|discussion)|a\s+word)\s+"
+        r"(?:about|on|of|regarding|concerning)\s+(?P<what>.+?)",
+        rf"(?:is|are)\s+(?P<what>.+?)\s+(?:ever\s+|also\s+|even\s+)?{_SPOKEN}",
+        r"where\s+(?:exactly\s+)?(?:is|are)\s+(?P<what>.+?)\s+(?:mentioned|talked\s+about|spoken\s+of|referred\s+to)",
+        rf"where\s+(?:does|do)\s+{_IT}\s+(?:mention|talk\s+about|speak\s+of|refer\s+to)\s+(?P<what>.+?)",
+        r"(?:(?:on|at)\s+)?(?:which|what)\s+pages?\s+(?:mentions?|speaks?\s+of|talks?\s+about|refers?\s+to|contains?|discuss(?:es)?)\s+(?P<what>.+?)",
+        rf"(?:on|at)\s+(?:which|what)\s+pages?\s+(?:is|are)\s+(?P<what>.+?)\s+{_SPOKEN}",
+    )
+)  # fmt: skip
+_ASKS_SECTION = regex(
+    rf"^\W*(?:is\s+there|does\s+{_IT}\s+have|has\s+it)\s+an?\s+(?:section|chapter|part|appendix)\s+(?:about|on|for|called|titled|named|that\s+is\s+about)\s+"
+    rf"(?P<what>.+?){_ANYWHERE}\W*$", re.I
+)  # fmt: skip
+_ASKS_PART = regex(
+    rf"^\W*(?:is\s+there|does\s+{_IT}\s+have|has\s+it)\s+an?\s+(?P<part>glossary|index|bibliography|preface|introduction|conclusion|summary|abstract|appendix)"
+    rf"{_ANYWHERE}\W*$", re.I
+)  # fmt: skip
+_PARTS = {"bibliography": "references"}
+_ASKS_LIST = regex(
+    r"^\W*(?:(?:which|what)\s+(?P<what>figures|tables|works|references|publications)\s+(?:are\s+(?:there|listed|cited|referenced|shown|given|included)|exist"
+    rf"|does\s+{_IT}\s+(?:have|cite|list|contain))|list\s+(?:all\s+|the\s+|all\s+the\s+)?(?P<listed>figures|tables|references|cited\s+works))"
+    rf"{_ANYWHERE}\W*$", re.I
+)  # fmt: skip
+_ASKS_SECTIONS = regex(
+    rf"^\W*(?:(?:please\s+)?(?:list|show(?:\s+me)?|give(?:\s+me)?|name)\s+(?:(?:all|the|its|main|top)\s+)*(?:sections|chapters|parts|(?:table\s+of\s+)?contents)"
+    r"|(?:which|what)\s+(?:(?:main|top)\s+)?(?:sections|chapters|parts)\s+(?:are\s+there|exist|has\s+it"
+    rf"|do(?:es)?\s+{_IT}\s+(?:have|contain))"
+    rf"|what(?:['’]s|\s+is|\s+are)\s+(?:in\s+)?(?:the|its)\s+(?:(?:main|top)\s+)?(?:sections|chapters|table\s+of\s+contents)){_ANYWHERE}\W*$", re.I
+)  # fmt: skip
+_QUESTION = regex(r"^(?:how|why|whether|what|that|when|where|who|if|to)\b", re.I)
+_QUOTES = " “”\"‘’'.,?!"
+
+
+def asks_whether(typed: str) -> bool:
+    """Whether a question is if, or where, the whole document speaks of something or has a part."""
+    return bool(
+        _thing_of(typed) or _ASKS_SECTION.match(typed) or _ASKS_PART.match(typed)
+        or _ASKS_LIST.match(typed) or _ASKS_SECTIONS.match(typed)
+    )  # fmt: skip
+
+
+def answer_whether(
+    document: ReadDocument, typed: str, search: Callable[[str], Answer]
+) -> Answer | None:
+    """The places where a document speaks of what is asked for, else that it does not.
+
+    Args:
+        document: It.
+        typed: The question.
+        search: Finds an answer to a question, for the order of the pages.
+    """
+    if listed := _ASKS_LIST.match(typed):
+        what = (listed["what"] or listed["listed"]).lower()
+        return _listed(document, what, search(typed))
+    if _ASKS_SECTIONS.match(typed):
+        return _sections(document, search(typed))
+    if asked := _ASKS_PART.match(typed):
+        return _part(document, asked["part"].lower(), search(typed))
+    section = _ASKS_SECTION.match(typed)
+    thing = section["what"].strip(_QUOTES) if section else _thing_of(typed)
+    says = _saying(without_article(thing))
+    if says is None:
+        return None
+    found = replace(search(thing), question=typed.strip())
+    if section:
+        titles = [s.title for s in document.outline.sections]
+        called = [k for k, title in enumerate(titles) if says.search(title)][:MOST_PLACES]
+        if called:
+            return _with(found, [_heading(document, k) for k in called], CERTAIN)
+    terms = [
+        term for word in words(thing) if not is_common(word, document.index.language)
+        for term in document.index.analyser.terms_of(word)[:1]
+    ]  # fmt: skip
+    among = rows_with(document, terms)
+    rows = [row for row in among if _counts(document, row) and says.search(_text(document, row))]
+    if rows:
+        chosen = _one_a_page(document, rows, found)
+        sure = NEARLY if section else CERTAIN
+        return _with(found, [_quote(document, row) for row in chosen], sure)
+    if section:
+        return _without(found, f"No section is called “{thing}”, and the words stand nowhere.")
+    near = [row for row in among if _counts(document, row)]
+    if near and len(terms) > 1:
+        chosen = _one_a_page(document, near, found)
+        return _with(found, [_quote(document, row) for row in chosen], NEARLY)
+    return _without(found, f"“{thing}” is not mentioned in these words.")
+
+
+def _thing_of(typed: str) -> str:
+    """What it is asked whether the document speaks of; "" for other questions."""
+    for pattern in _ASKS:
+        if asked := pattern.match(typed):
+            thing = str(asked["what"]).strip(_QUOTES)
+            if len(thing.split()) <= MOST_WORDS and not _QUESTION.match(thing):
+                return thing
+    return ""
+
+
+def _saying(thing: str) -> re.Pattern[str] | None:
+    """Finds the words of a thing side by side; names, in capitals, letter by letter."""
+    parts = []
+    for word in thing.split():
+        plain = word.strip(_QUOTES + "()")
+        if not plain:
+            continue
+        if plain != plain.lower() or not plain.isalpha():
+            parts.append(rf"(?:{re.escape(plain)}|{re.escape(plain.upper())})(?:[’']?s)?")
+        elif len(plain) > STEM:
+            stem = plain[: max(STEM, len(plain) - ENDING + 1)]
+            parts.append(rf"(?i:{re.escape(stem)}\w{{0,{ENDING + 1}}})")
+        else:
+            parts.append(rf"(?i:{re.escape(plain)}s?)")
+    if not parts:
+        return None
+    return re.compile(r"(?<!\w)" + r"[\s/–-]+(?:(?:the|an?|of)\s+)?".join(parts) + r"(?!\w)")
+
+
+def _counts(document: ReadDocument, row: int) -> bool:
+    return document.text.sentences[row].kind not in ("listing", "works")
+
+
+def _text(document: ReadDocument, row: int) -> str:
+    return document.text.sentences[row].text
+
+
+def _one_a_page(document: ReadDocument, rows: Iterable[int], found: Answer) -> list[int]:
+    """The first sentence on each page, those that say something first, of the best pages."""
+    sentences = document.text.sentences
+    order = {e.locator.page: -k for k, e in enumerate(reversed(found.excerpts))}
+    best: dict[int, int] = {}
+    for row in rows:
+        page = sentences[row].page
+        if page not in best or _weight(document, row) > _weight(document, best[page]):
+            best[page] = row
+    pages = sorted(best, key=lambda page: (order.get(page, 1), page))[:MOST_PLACES]
+    return [best[page] for page in pages]
+
+
+def _weight(document: ReadDocument, row: int) -> int:
+    return document.text.sentences[row].kind in ("body", "item", "entry", "note")
+
+
+def _quote(document: ReadDocument, row: int) -> Quote:
+    return Quote(_text(document, row), (locator_for(document, row),))
+
+
+def _with(found: Answer, quotes: Sequence[Quote], sure: float) -> Answer:
+    told = [Excerpt(quote.text, quote.locators[0], 1.0) for quote in quotes]
+    pages = {quote.locators[0].page for quote in quotes}
+    others = [e for e in found.excerpts if e.locator.page not in pages]
+    return replace(
+        found, kind="overview: mentioned", quotes=tuple(quotes), missing=(), reason="", sure=sure,
+        excerpts=(*told, *others),
+    )  # fmt: skip
+
+
+def _without(found: Answer, reason: str) -> Answer:
+    return replace(found, quotes=(), missing=(), reason=reason, sure=0.0)
+
+
+def _listed(document: ReadDocument, what: str, found: Answer) -> Answer:
+    """The captions of all figures or tables, or the works of the list of works, as they come."""
+    if what in ("figures", "tables"):
+        quotes = [
+            Quote(figure.caption, (figure_locator(document, figure),))
+            for figure in find_figures(document)
+            if figure.text and figure.caption.lower().startswith(what[:3])
+        ]
+    else:
+        quotes = _works(document)
+    if not quotes:
+        return _without(found, f"No {what} were found.")
+    return _with(found, quotes[:MOST_LISTED], CERTAIN)
+
+
+def _sections(document: ReadDocument, found: Answer) -> Answer:
+    """The headings of the outermost sections; of those within where one stands over all."""
+    depths = document.outline.depths
+    top = int(depths.count(0) == 1 < len(depths))
+    outermost = [k for k, depth in enumerate(depths) if depth == top]
+    quotes = [_heading(document, k) for k in outermost[:MOST_SECTIONS]]
+    if not quotes:
+        return _without(found, "No sections were found.")
+    return _with(found, quotes, CERTAIN)
+
+
+def _heading(document: ReadDocument, k: int) -> Quote:
+    """A section's title, with the place where it stands."""
+    section = document.outline.sections[k]
+    rows = document.rows_of(section.first_paragraph, section.end_paragraph)
+    return Quote(section.title, (locator_for(document, rows.start),))
+
+
+def _works(document: ReadDocument) -> list[Quote]:
+    """Each work of the list of works as one quote."""
+    sentences = document.text.sentences
+    paragraphs = dict.fromkeys(s.paragraph for s in sentences if s.kind == "works")
+    found = []
+    for paragraph in paragraphs:
+        rows = document.rows_of(paragraph, paragraph + 1)
+        text = " ".join(sentences[row].text for row in rows)
+        found.append(Quote(text, (locator_for(document, rows.start, rows.stop),)))
+    return found
+
+
+def _part(document: ReadDocument, part: str, found: Answer) -> Answer:
+    """The heading of a glossary or an index, where there is one."""
+    named = squashed(_PARTS.get(part, part))
+    sections = document.outline.sections
+    called = [k for k, s in enumerate(sections) if bare(unnumbered(s.title)) in named]
+    if not called:
+        return _without(found, f"No {part} was found.")
+    return _with(found, [_heading(document, called[0])], CERTAIN)

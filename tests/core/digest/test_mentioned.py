@@ -1,0 +1,99 @@
+"""Asked whether and where a document speaks of something, and which figures and works it has."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester
+
+FILLER = "The winch is wound by hand in calm weather, and its drum is greased in the spring."
+WORKS = (
+    "[1] A. Keeper. On ropes and lids. The harbour press, 1911.",
+    "[2] B. Miller. Stones and sails. In Proceedings of the mills, pages 4-9, 1923.",
+    "[3] C. Ringer. Bells in fog. Journal of towers, 7(2), 1931.",
+)
+
+
+@pytest.fixture(scope="module")
+def digester(tmp_path_factory):
+    path = tmp_path_factory.mktemp("mentioned") / "winch.pdf"
+    make_pdf(path, [
+        [("title", "On winches"), ("h1", "1 Drums"), ("text", FILLER),
+         ("text", "Every window of the shed looks out on the mole and on the fog bell."),
+         ("text", "Figure 1: A drum with its rope")],
+        [("h1", "2 Fog bells"), ("text", FILLER),
+         ("text", "A fog bell is rung by hand. The bells of the Morse Company ring by clockwork."),
+         ("text", "Figure 2: A bell, seen from below")],
+        [("h1", "References"), *(("text", work) for work in WORKS)],
+    ])  # fmt: skip
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize("typed", [
+    "Does it mention fog bells?", "Where is the fog bell mentioned?", "Are fog bells discussed?",
+    "Which pages mention fog bells?", "Is there anything about fog bells?",
+    "Does the manual say anything about fog bells?", "Does this document cover fog bells at all?",
+])  # fmt: skip
+def test_the_places_that_speak_of_it_are_shown_each_on_its_page(digester, typed):
+    answer = digester.answer(typed, WHOLE, None)
+    assert sorted(quote.locators[0].page for quote in answer.quotes) == [0, 1]
+    assert all("fog bell" in quote.text.lower() for quote in answer.quotes)
+    assert answer.sure >= 0.8
+
+
+@pytest.mark.parametrize(
+    ("typed", "reason"),
+    [
+        ("Does it mention Windows?", "“Windows” is not mentioned in these words."),
+        ("Does it mention batteries?", "“batteries” is not mentioned in these words."),
+        ("Is there a glossary?", "No glossary was found."),
+        ("List all tables", "No tables were found."),
+        ("Is there a chapter about steam?",
+         "No section is called “steam”, and the words stand nowhere."),
+    ],
+)  # fmt: skip
+def test_what_is_not_there_is_said_to_be_missing(digester, typed, reason):
+    answer = digester.answer(typed, WHOLE, None)
+    assert answer.declined
+    assert answer.reason == reason
+
+
+def test_a_name_is_looked_for_letter_by_letter(digester):
+    answer = digester.answer("Does it mention Morse?", WHOLE, None)
+    assert "Morse Company" in answer.quotes[0].text
+
+
+def test_a_section_is_told_by_its_title(digester):
+    answer = digester.answer("Is there a section about bells?", WHOLE, None)
+    assert answer.quotes[0].text == "2 Fog bells"
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("Which figures are there?", ["Figure 1: A drum", "Figure 2: A bell"]),
+        ("Which works are cited?", [work[:20] for work in WORKS]),
+        ("Is there a bibliography?", ["References"]),
+    ],
+)
+def test_figures_and_works_are_listed(digester, typed, said):
+    quotes = digester.answer(typed, WHOLE, None).quotes
+    assert len(quotes) == len(said)
+    assert all(quote.text.startswith(begin) for quote, begin in zip(quotes, said, strict=True))
+
+
+@pytest.mark.parametrize(
+    "typed", ["Does it mention how the drum is greased?", "Does the winch cover the drum?"]
+)
+def test_other_questions_are_left_to_the_search(digester, typed):
+    assert not digester.answer(typed, WHOLE, None).kind.startswith("overview: mentioned")
+
+
+@pytest.mark.parametrize("typed", [
+    "List the main sections", "Which chapters are there?", "Show me the table of contents",
+    "What sections does it have?",
+])  # fmt: skip
+def test_the_outermost_sections_are_listed(digester, typed):
+    quotes = digester.answer(typed, WHOLE, None).quotes
+    assert [quote.text for quote in quotes] == ["1 Drums", "2 Fog bells", "References"]
+    assert [quote.locators[0].page for quote in quotes] == [0, 1, 2]
