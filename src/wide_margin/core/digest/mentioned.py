@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import Excerpt, Quote
 from wide_margin.core.digest.articles import without_article
+from wide_margin.core.digest.gist import printed_title
 from wide_margin.core.digest.named import rows_with
 from wide_margin.core.document import figure_locator, find_figures, locator_for
 from wide_margin.core.later import regex
@@ -224,7 +225,11 @@ def _sections(document: ReadDocument, found: Answer) -> Answer:
     """The headings of the outermost sections; of those within where one stands over all."""
     depths = document.outline.depths
     top = int(depths.count(0) == 1 < len(depths))
-    outermost = [k for k, depth in enumerate(depths) if depth == top]
+    title = bare(printed_title(document))
+    sections = document.outline.sections
+    outermost = [
+        k for k, depth in enumerate(depths) if depth == top and bare(sections[k].title) != title
+    ]
     quotes = [_heading(document, k) for k in outermost[:MOST_SECTIONS]]
     if not quotes:
         return _without(found, "No sections were found.")
