@@ -486,6 +486,18 @@ def test_options_printed_in_other_ways_are_found_too(winding, typed, said):
     assert answer.sure >= 0.6
 
 
+def test_an_option_over_its_description_is_told_by_it(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Options"), ("text", "The winch takes some options, and all are put before."),
+         ("code", "-b length of the rope"), ("said", "let out so much rope, and no more, at once."),
+         ("code", "-q"), ("said", "wind without a word, and lock the drum when all is done."),
+         ("text", "winch -q -b 40"), ("text", "That is all there is to say of the winch.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is -q for?", WHOLE, None)
+    assert " ".join(answer.quotes[0].text.split()).startswith("-q wind without a word")
+    assert answer.sure >= 0.6
+
+
 def test_an_option_is_found_whose_dashes_are_printed_as_one(tmp_path):
     make_pdf(tmp_path / "a.pdf", [
         [("h1", "1 Options"), ("text", "Take a wet rope with it, and see --wet in the book."),

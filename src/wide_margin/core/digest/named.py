@@ -164,13 +164,18 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
     option = _AS_PRINTED[len(name) - len(rest)] + re.escape(rest).replace("_", "[_ ]")
     begins = re.compile(rf"(?:[^\w–—-]|_){{0,2}}(?:{_OTHER_FORM})?{option}(?=$|[\s,:;|=<\[(/])")
     paragraphs = document.paragraphs
+    described = {term.paragraph for term in document.text.terms}
     for at, paragraph in enumerate(paragraphs):
         match = begins.match(paragraph.text)
         if match is None or paragraph.page in document.listings:
             continue
-        said = len(paragraph.text[match.end() :].split())
+        rest = paragraph.text[match.end() :]
+        said = len(rest.split())
         after = paragraphs[at + 1] if at + 1 < len(paragraphs) else None
-        goes_on = after is not None and after.kind == "body" and after.text[:1].isupper()
+        goes_on = (
+            after is not None and after.kind == "body"
+            and (after.text[:1].isupper() or (at in described and " -" not in rest))
+        )  # fmt: skip
         if paragraph.kind == "code" and not goes_on:
             continue
         if said >= LEAST_SAID or goes_on:

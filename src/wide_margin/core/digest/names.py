@@ -101,6 +101,8 @@ _NICKNAME = regex(r"(?<=\w)\s+[“\"‘'«][^\s“”\"«»]{2,20}[”\"’'»]\
 """A name by which one is called, between the others: "Anna “weir” Holm"."""
 
 
+_NUMBERED_HEIR = regex(r"\s*,\s+(?=(?:II|III|IV)(?!\w))")
+"""Before the number of one who is called as his father is: "Anna Holm, IV"."""
 _FIRM_FORM = regex(r",(?=\s+(?:inc|ltd|llc|gmbh|corp|co)\b)", re.I)
 """The comma inside the name of a firm: "Well Works, Inc."."""
 
@@ -113,7 +115,7 @@ def names_in_line(text: str) -> list[str]:
     """
     if _ADDRESS.match(text.strip()) or _POSTCODE.search(text) or _NO_LINE_OF_NAMES.search(text):
         return []
-    text = ITS_DATE.sub("", text)
+    text = _NUMBERED_HEIR.sub(" ", ITS_DATE.sub("", text))
     if in_capitals := _CAPITALS_FIRST.match(text):
         text = in_capitals["names"]  # and where they work
     if (at := _AT_PLACE.match(text)) and (at["place"].isupper() or _NO_NAME.search(at["place"])):

@@ -75,7 +75,8 @@ def find_short_forms(text: str) -> Iterator[tuple[str, str, float]]:
             yield match["short"], found, 0.93
     for match in _OR_SHORT.finditer(text):
         before = text[max(0, match.start() - LONGEST) : match.start()]
-        if long := _by_initials(before, match["short"]):
+        long = _by_initials(before, match["short"])
+        if long and match["short"] not in re.split(r"\W+", long):  # "CM.make or CM"
             yield match["short"], long, 0.85
 
 
