@@ -50,6 +50,18 @@ def test_the_default_of_a_thing_stands_in_its_description(digester, asked, said)
     assert answer.sure >= 0.75
 
 
+def test_an_item_may_begin_with_what_it_describes(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Winding"), ("text", FILLER), ("text", "The winch takes:"),
+         ("item", "• turns: how often the drum turns. Each turn is two feet. The default is 7."),
+         ("item", "• lamps: how many lamps burn. It has no default turns.")],
+    ])  # fmt: skip
+    asked = "What is the default turns?"
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(asked, WHOLE, None)
+    assert answer.quotes[0].text.startswith("• turns: how often")
+    assert answer.quotes[0].text.endswith("The default is 7.")
+
+
 def test_a_default_of_several_things_of_one_name_is_less_sure(digester):
     answer = digester.answer("What is the default brake wait?", WHOLE, None)
     assert "by default" in answer.quotes[0].text

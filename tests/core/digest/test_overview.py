@@ -229,6 +229,8 @@ def test_how_to_install_it_is_told_as_its_section_begins(tmp_path):
         ("How do I cite it?", "4 Citing Quorble", "Name the harbour and the year."),
         ("Where do I report bugs?", "5 Reporting bugs", "Write to the harbour master."),
         ("Where do I get help?", "5 Support", "Write to the harbour master."),
+        ("Where can I ask for help?", "5 Getting more help", "Write to the harbour master."),
+        ("What is planned for the future?", "7 Future work", "Lamps will be lit by the clock."),
         ("What are the system requirements?", "3 Requirements", "A pier and two clocks."),
         ("What are its limitations?", "6 Known bugs", "It stops when it is cold."),
     ],
@@ -236,6 +238,20 @@ def test_how_to_install_it_is_told_as_its_section_begins(tmp_path):
 def test_a_section_called_after_what_is_asked_for_answers(tmp_path, question, title, text):
     answer = guide(tmp_path, ANOTHER, (title, text)).answer(question, WHOLE, None)
     assert [q.text for q in answer.quotes] == [text]
+
+
+@pytest.mark.parametrize(
+    ("question", "said"),
+    [
+        ("Where do I report bugs?", "To the harbour master."),
+        ("Where do I get help?", "On the pier."),
+    ],
+)
+def test_help_and_bugs_are_told_apart_where_both_have_a_section(tmp_path, question, said):
+    sections = (("3 Getting help", "On the pier."),
+                ("4 Reporting and fixing bugs", "To the harbour master."))  # fmt: skip
+    answer = guide(tmp_path, ANOTHER, *sections).answer(question, WHOLE, None)
+    assert [q.text for q in answer.quotes] == [said]
 
 
 @pytest.mark.parametrize(

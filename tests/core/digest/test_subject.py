@@ -110,6 +110,8 @@ def test_names_are_known_however_they_are_joined():
         ("If it runs, Wellkeep is a help.", False),
         ("Technically, a Wellkeep library is a heap of ropes and lids.", False),
         ("The Wellkeep library is a heap of ropes and lids.", True),
+        ("Holm® Wellkeep is a heap of ropes and lids.", True),
+        ("Wellkeep™ is a heap of ropes and lids.", True),
         ("The purpose of Wellkeep 2020 is to try out another pump.", False),
         ("This is the documentation of the Wellkeep fence.", False),
     ],

@@ -6,6 +6,7 @@ import re
 from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.answers.quoting import told_by
+from wide_margin.core.digest.named import rows_with
 from wide_margin.core.later import regex
 from wide_margin.core.passages.entries import names_in
 from wide_margin.core.search.analysis import is_common, words
@@ -19,6 +20,8 @@ if TYPE_CHECKING:
 SURE, ONE_OF_SEVERAL = 0.8, 0.5
 """The chance that what the description of a thing says of its default is what is asked for; less
 where several things are called so."""
+MOST_QUOTED = 3
+"""Sentences of an item, with the one on the default."""
 MOST_BESIDE = 2
 """Words beside its name in the term that is described: what sort of value it takes, mostly."""
 _KIND = (
@@ -48,7 +51,8 @@ class _Described(NamedTuple):
     """Words of the term beside the name."""
     row: int
     """Of the sentence that speaks of it."""
-    term: int
+    first: int
+    """Of the sentence from which it is quoted."""
 
 
 def default_of(document: ReadDocument, question: str, answer: Answer) -> Answer | None:
@@ -74,8 +78,9 @@ def default_of(document: ReadDocument, question: str, answer: Answer) -> Answer 
     nearest = [one for one in found if one.n_beside == found[0].n_beside]
     said = {document.text.sentences[one.row].text for one in nearest}
     sure = SURE if len(said) == 1 else ONE_OF_SEVERAL
-    row = nearest[0].row
-    return told_by(document, answer, row, row + 1, sure)
+    row, first = nearest[0].row, nearest[0].first
+    first = first if row - first < MOST_QUOTED else row
+    return told_by(document, answer, first, row + 1, sure)
 
 
 def _described(document: ReadDocument, name: str) -> Sequence[_Described]:
@@ -99,8 +104,29 @@ def _described(document: ReadDocument, name: str) -> Sequence[_Described]:
             sentence.term in beside and sentence.term not in found and sentence.kind != "code"
             and _SAYS_DEFAULT.search(sentence.text)
         ):  # fmt: skip
-            found[sentence.term] = _Described(beside[sentence.term], row, sentence.term)
-    return sorted(found.values())
+            found[sentence.term] = _Described(beside[sentence.term], row, row)
+    items = _items(document, wanted)
+    return sorted(found.values()) or items
+
+
+def _items(document: ReadDocument, wanted: Sequence[str]) -> list[_Described]:
+    """The same for what is described in an item that begins with it: "• depth: … The default is 9."."""
+    stems = [term for word in wanted for term in document.index.analyser.terms_of(word)[:1]]
+    name = r"[\s_-]+".join(map(re.escape, wanted))
+    begins = re.compile(rf"[\W_]*{name}[\W_]*(?:\([^)]*\))?\s*(?:[:=–—]|-\s)", re.I)
+    found, sentences = [], document.text.sentences
+    for row in rows_with(document, stems):
+        if not begins.match(sentences[row].text):
+            continue
+        paragraph = sentences[row].paragraph
+        said = (
+            at for at in document.rows_of(paragraph, paragraph + 1)
+            if at >= row and _SAYS_DEFAULT.search(sentences[at].text)
+        )  # fmt: skip
+        at = next(said, None)
+        if at is not None:
+            found.append(_Described(0, at, row))
+    return found
 
 
 def _is_under(document: ReadDocument, row: int, name: str) -> bool:

@@ -595,6 +595,9 @@ def _as_titled(
     sections: Sequence[Section] = list(sections_titled(document, asked.kind))
     if asked.kind == "new":
         sections = of_version(document, sections, asked.question)
+    if asked.kind == "bugs":  # "Getting help" tells it where nothing is called after bugs
+        for_help = bool(_FOR_HELP.search(asked.question))
+        sections = sorted(sections, key=lambda s: bool(_FOR_HELP.search(s.title)) != for_help)
     for section in sections:
         title = bare(section.title)
         if not all(word in title for word in own):
@@ -613,6 +616,7 @@ def _as_titled(
     return ()
 
 
+_FOR_HELP = regex(r"\b(?:help|support)\b", re.I)
 _TAKEN_AWAY = regex(r"\btake-?aways?\b", re.I)
 """Asks for what is worth keeping in mind, concluded from anything or not."""
 

@@ -318,7 +318,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     known_as = rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:aka|a\.k\.a\.|alias)\s+(?:{either})"
     one_of_many = rf"an?\s+(?:{either})\s+{THING}\b"  # "A Wellkeep library is" part of it
     begins = (
-        rf"^\W*(?:\w+:\s+)?{_LEADS_IN}(?!{one_of_many})(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+\s+)?{name})"
+        rf"^\W*(?:\w+:\s+)?{_LEADS_IN}(?!{one_of_many})(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+[®™]?\s+)?{name}[®™]?)"
         r"\s*(?:[,(].{2,60}?[,)]\s*)?"
     )
     is_a = rf"{begins}(?:は|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"

@@ -48,7 +48,7 @@ _TITLES = {
         r"\b(?:how to cite|citing|citation|cite|zitier\w+|zitation|citer|citar|citare|citeren)\b|引用",
     ),
     "bugs": (
-        r"\b(?:report(?:ing)? (?:\w+ )?(?:bugs?|problems?|issues?|errors?)|bug[- ]reports?|(?:getting|finding|further|more) (?:more |further )?(?:help|support)|technical support"
+        r"\b(?:report(?:ing)? (?:\w+ ){0,3}?(?:bugs?|problems?|issues?|errors?)|bug[- ]reports?|(?:getting|finding|further|more) (?:more |further )?(?:help|support)|technical support"
         r"|fehler melden|signaler (?:un|des) (?:bogues?|bugs?|problèmes?))\b|сообщения об ошибках|バグ報告",
         r"\b(?:support|contact(?:s|ing)?|feedback|mailing[- ]lists?|contributing|where to get help|(?<!known )bugs|kontakt|contacto?)\b",
     ),
