@@ -58,6 +58,15 @@ def test_what_is_not_there_is_said_to_be_missing(digester, typed, reason):
     assert answer.reason == reason
 
 
+@pytest.mark.parametrize("typed", [
+    "Wird die Morse Company erwähnt?", "Wo wird Morse erwähnt?", "Gibt es etwas über Morse?",
+    "Est-ce qu'on parle de Morse ?", "¿Se menciona Morse?", "Si parla di Morse?",
+])  # fmt: skip
+def test_it_is_asked_in_other_languages_too(digester, typed):
+    answer = digester.answer(typed, WHOLE, None)
+    assert "Morse Company" in answer.quotes[0].text
+
+
 def test_a_name_is_looked_for_letter_by_letter(digester):
     answer = digester.answer("Does it mention Morse?", WHOLE, None)
     assert "Morse Company" in answer.quotes[0].text
@@ -91,7 +100,7 @@ def test_other_questions_are_left_to_the_search(digester, typed):
 
 @pytest.mark.parametrize("typed", [
     "List the main sections", "Which chapters are there?", "Show me the table of contents",
-    "What sections does it have?",
+    "What sections does it have?", "Welche Kapitel gibt es?", "Quelles sections y a-t-il ?",
 ])  # fmt: skip
 def test_the_outermost_sections_are_listed(digester, typed):
     quotes = digester.answer(typed, WHOLE, None).quotes

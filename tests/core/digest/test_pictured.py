@@ -62,6 +62,9 @@ def test_what_else_is_asked_of_a_figure_is_no_question_for_its_caption(digester)
         ("How many figures are there in this document?", "Counted: 2 figures."),
         ("How many tables are there?", "Counted: 1 table."),
         ("How many chapters does the book have?", "Counted: 3 chapters."),
+        ("Wie viele Kapitel hat das Buch?", "Counted: 3 chapters."),
+        ("Combien de figures y a-t-il ?", "Counted: 2 figures."),
+        ("¿Cuántas páginas tiene el libro?", "Counted: 4 pages."),
     ],
 )
 def test_what_the_document_does_not_say_is_counted(digester, typed, told):

@@ -32,9 +32,35 @@ _ASKS = regex(
 )  # fmt: skip
 
 
+_ABROAD = regex(
+    r"^\W*(?:wie\s+viele|combien\s+de|cu[áa]nt[oa]s|quant[ieoa]s?|hoeveel)\s+(?P<what>[^\W\d_]{5,})"
+    r"(?:\s+(?:gibt\s+es|hat\s+(?:es|das\s+\w+|die\s+\w+|der\s+\w+)|y\s+a-t-il|hay|tiene|ci\s+sono|há|tem|zijn\s+er|heeft\s+het"
+    r"|comporte\s+\S+\s\w+|contient\s+\S+\s\w+)(?:\s+(?:el|la|il|lo|o|a|le|het|de)\s+\w+)?)?(?:\s+(?:insgesamt|in\s+\w+|en\s+\w+|dans\s+\w+)(?:\s\w+)?)*\W*$",
+    re.I,
+)
+"""The same in six other languages."""
+_NAMES = {
+    "pages": "seiten pages páginas pagine páginas bladzijden",
+    "figures": "abbildungen figures figuras figure afbeeldingen",
+    "tables": "tabellen tableaux tablas tabelle tabelas",
+    "chapters": "kapitel chapitres capítulos capitoli hoofdstukken",
+    "sections": "abschnitte sections secciones sezioni seções secções paragrafen",
+    "words": "wörter palabras parole palavras woorden",
+}
+_THINGS = {name: what for what, names in _NAMES.items() for name in names.split()}
+
+
 def asks_count(typed: str) -> bool:
     """Whether a question is how many parts of some kind the whole document has."""
-    return _ASKS.match(typed) is not None
+    return bool(_thing_asked(typed))
+
+
+def _thing_asked(typed: str) -> str:
+    """The parts that are to be counted: "pages", "figures" …; "" where none are."""
+    if asked := _ASKS.match(typed):
+        return asked["what"].lower()
+    abroad = _ABROAD.match(typed)
+    return _THINGS.get(abroad["what"].lower(), "") if abroad else ""
 
 
 def answer_count(document: ReadDocument, facts: Facts, typed: str, found: Answer) -> Answer:
@@ -46,10 +72,9 @@ def answer_count(document: ReadDocument, facts: Facts, typed: str, found: Answer
         typed: The question.
         found: What a search found to it.
     """
-    asked = _ASKS.match(typed)
-    if asked is None:
+    what = _thing_asked(typed)
+    if not what:
         return found
-    what = asked["what"].lower()
     said = found.quotes[0].text.lower() if found.quotes else ""
     counts = re.compile(rf"(?:{NUMBER.pattern})\s(?:\w+\s){{0,2}}{what}\b", re.I)
     if what not in _OF_FILE and found.sure >= SAYS_IT and counts.search(said):
@@ -74,4 +99,4 @@ def _count(document: ReadDocument, facts: Facts, what: str) -> int:
     numbered = {n.identifier for n in named if n.scheme == "decimal" and n.depth == 1}
     depths = document.outline.depths
     top = int(depths.count(0) == 1 < len(sections))  # the title may stand over all
-    return len(chapters or numbered) or depths.count(top)
+    return len(chapters | numbered) or depths.count(top)

@@ -53,6 +53,12 @@ _ASKS = tuple(
         rf"where\s+(?:does|do)\s+{_IT}\s+(?:mention|talk\s+about|speak\s+of|refer\s+to)\s+(?P<what>.+?)",
         r"(?:(?:on|at)\s+)?(?:which|what)\s+pages?\s+(?:mentions?|speaks?\s+of|talks?\s+about|refers?\s+to|contains?|discuss(?:es)?)\s+(?P<what>.+?)",
         rf"(?:on|at)\s+(?:which|what)\s+pages?\s+(?:is|are)\s+(?P<what>.+?)\s+{_SPOKEN}",
+        r"(?:wo\s+|auf\s+welche[rn]\s+seiten?\s+)?(?:wird|werden)\s+(?P<what>.+?)\s+(?:irgendwo\s+|auch\s+)?(?:erwähnt|genannt|behandelt|angesprochen)",
+        r"(?:gibt\s+es|steht)\s+(?:etwas|irgendetwas|was)\s+(?:über|zu)\s+(?P<what>.+?)(?:\s+(?:darin|drin))?",
+        r"(?:est-ce\s+qu[e’'](?:\s*on\s+parle\s+de|il\s+est\s+question\s+de)|o[uù]\s+parle-t-on\s+de|parle-t-on\s+de)\s+(?P<what>.+?)",
+        r"(?:dónde\s+)?se\s+(?:menciona|habla\s+de)\s+(?P<what>.+?)",
+        r"(?:dove\s+)?(?:si\s+parla\s+di|viene\s+menzionat[oa])\s+(?P<what>.+?)",
+        r"(?:onde\s+)?(?:se\s+fala\s+de|é\s+mencionad[oa])\s+(?P<what>.+?)",
     )
 )  # fmt: skip
 _ASKS_SECTION = regex(
@@ -71,11 +77,16 @@ _ASKS_LIST = regex(
 )  # fmt: skip
 _ASKS_SECTIONS = regex(
     rf"^\W*(?:(?:please\s+)?(?:list|show(?:\s+me)?|give(?:\s+me)?|name)\s+(?:(?:all|the|its|main|top)\s+)*(?:sections|chapters|parts|(?:table\s+of\s+)?contents)"
+    r"|(?:welche|quel(?:le)?s|qué|cuáles|quali|quais|welke)\s+(?:kapitel|abschnitte|chapitres|sections|capítulos|secciones|capitoli|sezioni|seções|hoofdstukken)"
+    r"\s+(?:gibt\s+es|hat\s+(?:es|das\s+\w+)|y\s+a-t-il|hay|ci\s+sono|há|zijn\s+er)"
     r"|(?:which|what)\s+(?:(?:main|top)\s+)?(?:sections|chapters|parts)\s+(?:are\s+there|exist|has\s+it"
     rf"|do(?:es)?\s+{_IT}\s+(?:have|contain))"
     rf"|what(?:['’]s|\s+is|\s+are)\s+(?:in\s+)?(?:the|its)\s+(?:(?:main|top)\s+)?(?:sections|chapters|table\s+of\s+contents)){_ANYWHERE}\W*$", re.I
 )  # fmt: skip
 _QUESTION = regex(r"^(?:how|why|whether|what|that|when|where|who|if|to)\b", re.I)
+_ARTICLE = regex(
+    r"^(?:d(?:er|ie|as|en|em)|eine?[nmr]?|l[ae]s?|une?|el|los|las|una|il|lo|gli|uma?|os|het|een)\s+(?=\S)|^l[’']", re.I
+)  # fmt: skip
 _QUOTES = " “”\"‘’'.,?!"
 
 
@@ -106,7 +117,7 @@ def answer_whether(
         return _part(document, asked["part"].lower(), search(typed))
     section = _ASKS_SECTION.match(typed)
     thing = section["what"].strip(_QUOTES) if section else _thing_of(typed)
-    says = _saying(without_article(thing))
+    says = _saying(_ARTICLE.sub("", without_article(thing)))
     if says is None:
         return None
     found = replace(search(thing), question=typed.strip())

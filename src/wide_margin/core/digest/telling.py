@@ -110,7 +110,8 @@ TELLING: dict[str, Pattern[str]] = {
         r"(?:is|are|uses?|consists?|works?|relies|takes?|follows?|combines?)\b",
     ),
     "data": regex(
-        r"\bdata ?sets? (?:\w+ )?(?:is|was|were|are|from|of|on|consists?|contains?|comprises?|includes?|used)\b|\b(?:sample|survey|cohort|corpus) of\b"
+        r"(?:^\W*|\b(?:the|this|these|those|our|its|their|an?|two|three|four|five|several|following|\d+) (?:[\w-]+ ){0,3}?)data ?sets? (?:\w+ )?(?:is|was|were|are|from|of|on|consists?|contains?|comprises?|includes?|used)\b"
+        r"|\b(?:sample|survey|cohort|corpus) of\b"
         rf"|\b\d[\d,]* (?:\w+ ){{0,2}}{_OBSERVED}\b|\bdata (?:were|was|have been) (?:collected|obtained|taken|provided|gathered|recorded|sampled)\b"
         r"|\bwe collected\b|\bonline survey\b|^\W*(?:we )?(?:use|consider|analy[sz]e|study) the (?:[\w.-]+ ){0,3}data\b"
         r"|\bdata ?sets? (?:[\w.-]+ ){0,3}?(?:included|available|provided|supplied|shipped|distributed|introduced|comes? with|taken from)\b",
