@@ -117,7 +117,8 @@ def answer_whether(
         return _part(document, asked["part"].lower(), search(typed))
     section = _ASKS_SECTION.match(typed)
     thing = section["what"].strip(_QUOTES) if section else _thing_of(typed)
-    says = _saying(_ARTICLE.sub("", without_article(thing)))
+    plain = _ARTICLE.sub("", without_article(thing))
+    says = _saying(plain)
     if says is None:
         return None
     found = replace(search(thing), question=typed.strip())
@@ -127,7 +128,7 @@ def answer_whether(
         if called:
             return _with(found, [_heading(document, k) for k in called], CERTAIN)
     terms = [
-        term for word in words(thing) if not is_common(word, document.index.language)
+        term for word in words(plain) if not is_common(word, document.index.language)
         for term in document.index.analyser.terms_of(word)[:1]
     ]  # fmt: skip
     among = rows_with(document, terms)
