@@ -40,6 +40,7 @@ from wide_margin.core.digest.defined import (
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
+from wide_margin.core.digest.matters import matter_asked, section_on, spoken_of, with_meaning
 from wide_margin.core.digest.mentioned import answer_whether, asks_whether
 from wide_margin.core.digest.named import content_of
 from wide_margin.core.digest.needed import with_needed_version
@@ -86,6 +87,7 @@ if TYPE_CHECKING:
     from wide_margin.core.answers import Answer
     from wide_margin.core.digest.by_kind import Slot
     from wide_margin.core.digest.gist import Scored
+    from wide_margin.core.digest.matters import Matter
     from wide_margin.core.document import ReadDocument
     from wide_margin.core.explain.definitions import Definitions
     from wide_margin.core.outline import Outline
@@ -321,6 +323,8 @@ class Digester:
                 near = self._search(typed, reach, before)
                 return replace(near, sure=min(near.sure, MENTIONED))
         if reach == WHOLE and before is None:
+            if (matter := matter_asked(typed)) is not None:
+                return self._answer_matter(typed, matter)
             compared = answer_compared(self._document, typed, self._search, self._chief)
             if compared is not None:
                 return compared
@@ -337,6 +341,20 @@ class Digester:
         if asks_count(typed):
             return answer_count(document, self.facts, typed, self._search(typed, WHOLE))
         return None
+
+    def _answer_matter(self, typed: str, matter: Matter) -> Answer:
+        """What a matter is, where that is to be explained; else its section, or where it stands."""
+        meaning = self._search(f"What is {matter.thing}?", WHOLE)
+        is_said = bool(meaning.quotes) and meaning.sure >= IN_SO_MANY_WORDS
+        section = section_on(self._document, matter)
+        summed = f"Summarise “{section.title}”" if section is not None else ""
+        if summed and (asked := read_overview(self._document, summed, WHOLE)) is not None:
+            told = answer_overview(self._document, asked, self.scored, self.facts, typed)
+            return with_meaning(told, meaning) if is_said else told
+        if matter.is_told and is_said:
+            return replace(meaning, question=typed)
+        found = replace(self._search(matter.thing, WHOLE), question=typed)
+        return spoken_of(self._document, matter, found)
 
     def _under_its_title(self, typed: str, found: Answer) -> Answer:
         """What is found of the whole by a single word, less sure where no section is called by it.
@@ -478,6 +496,8 @@ def _tells_how(answer: Answer, name: str) -> bool:
     return name in said and bool(_INSTALLS.search(said))
 
 
+IN_SO_MANY_WORDS = 0.75
+"""The chance from which what a matter is goes before what is said of it."""
 LEAST_SURE = 0.1
 """What answers less surely is not shown as an answer."""
 _GETS = regex(

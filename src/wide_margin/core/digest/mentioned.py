@@ -30,27 +30,30 @@ MOST_PLACES, MOST_LISTED, MOST_SECTIONS = 4, 12, 24
 """Places shown, each on a page of its own, figures or works that are listed, and sections."""
 MOST_WORDS = 5
 """A longer thing is a question of its own."""
+AHEAD = 1
+"""Words before a thing at the beginning of a sentence on it: "The"."""
 STEM, ENDING = 4, 3
 """Letters of a word that stay, and of an ending at most."""
-_IT = (
+IT = (
     r"(?:it|this|they|the\s+authors?|(?:the|this)\s+(?:\w+\s+)?(?:document|book|paper|article|manual|guide|handbook|report|thesis"
     r"|text|file|essay|tutorial|vignette))"
 )
+"""What a question calls the document, and who wrote it."""
 _SPEAKS = (
     r"(?:mention|discuss|cover|address|talk\s+about|speak\s+(?:of|about)|touch\s+(?:on|upon)|deal\s+with|refer\s+to"
     r"|(?:say|have|contain|include|tell(?:\s+us|\s+me)?)\s+(?:anything|something|much|any\s+information)\s+(?:about|on|of))"
 )
 _SPOKEN = r"(?:mentioned|discussed|covered|addressed|talked\s+about|spoken\s+of|referred\s+to)"
-_ANYWHERE = rf"(?:\s+(?:in\s+(?:{_IT}|here|there)|here|anywhere|at\s+all|somewhere|in\s+detail|too|as\s+well))*"
+_ANYWHERE = rf"(?:\s+(?:in\s+(?:{IT}|here|there)|here|anywhere|at\s+all|somewhere|in\s+detail|too|as\s+well))*"
 _ASKS = tuple(
     regex(rf"^\W*{pattern}{_ANYWHERE}\W*$", re.I)
     for pattern in (
-        rf"(?:does|do)\s+{_IT}\s+(?:also\s+|ever\s+|even\s+)?{_SPEAKS}\s+(?P<what>.+?)",
+        rf"(?:does|do)\s+{IT}\s+(?:also\s+|ever\s+|even\s+)?{_SPEAKS}\s+(?P<what>.+?)",
         r"is\s+there\s+(?:anything|something|any\s+(?:information|mention|discussion)|information|a\s+(?:mention|discussion)|a\s+word)\s+"
         r"(?:about|on|of|regarding|concerning)\s+(?P<what>.+?)",
         rf"(?:is|are)\s+(?P<what>.+?)\s+(?:ever\s+|also\s+|even\s+)?{_SPOKEN}",
         r"where\s+(?:exactly\s+)?(?:is|are)\s+(?P<what>.+?)\s+(?:mentioned|talked\s+about|spoken\s+of|referred\s+to)",
-        rf"where\s+(?:does|do)\s+{_IT}\s+(?:mention|talk\s+about|speak\s+of|refer\s+to)\s+(?P<what>.+?)",
+        rf"where\s+(?:does|do)\s+{IT}\s+(?:mention|talk\s+about|speak\s+of|refer\s+to)\s+(?P<what>.+?)",
         r"(?:(?:on|at)\s+)?(?:which|what)\s+pages?\s+(?:mentions?|speaks?\s+of|talks?\s+about|refers?\s+to|contains?|discuss(?:es)?)\s+(?P<what>.+?)",
         rf"(?:on|at)\s+(?:which|what)\s+pages?\s+(?:is|are)\s+(?P<what>.+?)\s+{_SPOKEN}",
         r"(?:wo\s+|auf\s+welche[rn]\s+seiten?\s+)?(?:wird|werden)\s+(?P<what>.+?)\s+(?:irgendwo\s+|auch\s+)?(?:erwähnt|genannt|behandelt|angesprochen)",
@@ -62,17 +65,17 @@ _ASKS = tuple(
     )
 )  # fmt: skip
 _ASKS_SECTION = regex(
-    rf"^\W*(?:is\s+there|does\s+{_IT}\s+have|has\s+it)\s+an?\s+(?:section|chapter|part|appendix)\s+(?:about|on|for|called|titled|named|that\s+is\s+about)\s+"
+    rf"^\W*(?:is\s+there|does\s+{IT}\s+have|has\s+it)\s+an?\s+(?:section|chapter|part|appendix)\s+(?:about|on|for|called|titled|named|that\s+is\s+about)\s+"
     rf"(?P<what>.+?){_ANYWHERE}\W*$", re.I
 )  # fmt: skip
 _ASKS_PART = regex(
-    rf"^\W*(?:is\s+there|does\s+{_IT}\s+have|has\s+it)\s+an?\s+(?P<part>glossary|index|bibliography|preface|introduction|conclusion|summary|abstract|appendix)"
+    rf"^\W*(?:is\s+there|does\s+{IT}\s+have|has\s+it)\s+an?\s+(?P<part>glossary|index|bibliography|preface|introduction|conclusion|summary|abstract|appendix)"
     rf"{_ANYWHERE}\W*$", re.I
 )  # fmt: skip
 _PARTS = {"bibliography": "references"}
 _ASKS_LIST = regex(
     r"^\W*(?:(?:which|what)\s+(?P<what>figures|tables|works|references|publications)\s+(?:are\s+(?:there|listed|cited|referenced|shown|given|included)|exist"
-    rf"|does\s+{_IT}\s+(?:have|cite|list|contain))|list\s+(?:all\s+|the\s+|all\s+the\s+)?(?P<listed>figures|tables|references|cited\s+works))"
+    rf"|does\s+{IT}\s+(?:have|cite|list|contain))|list\s+(?:all\s+|the\s+|all\s+the\s+)?(?P<listed>figures|tables|references|cited\s+works))"
     rf"{_ANYWHERE}\W*$", re.I
 )  # fmt: skip
 _ASKS_SECTIONS = regex(
@@ -80,7 +83,7 @@ _ASKS_SECTIONS = regex(
     r"|(?:welche|quel(?:le)?s|qué|cuáles|quali|quais|welke)\s+(?:kapitel|abschnitte|chapitres|sections|capítulos|secciones|capitoli|sezioni|seções|hoofdstukken)"
     r"\s+(?:gibt\s+es|hat\s+(?:es|das\s+\w+)|y\s+a-t-il|hay|ci\s+sono|há|zijn\s+er)"
     r"|(?:which|what)\s+(?:(?:main|top)\s+)?(?:sections|chapters|parts)\s+(?:are\s+there|exist|has\s+it"
-    rf"|do(?:es)?\s+{_IT}\s+(?:have|contain))"
+    rf"|do(?:es)?\s+{IT}\s+(?:have|contain))"
     rf"|what(?:['’]s|\s+is|\s+are)\s+(?:in\s+)?(?:the|its)\s+(?:(?:main|top)\s+)?(?:sections|chapters|table\s+of\s+contents)){_ANYWHERE}\W*$", re.I
 )  # fmt: skip
 _QUESTION = regex(r"^(?:how|why|whether|what|that|when|where|who|if|to)\b", re.I)
@@ -117,33 +120,57 @@ def answer_whether(
         return _part(document, asked["part"].lower(), search(typed))
     section = _ASKS_SECTION.match(typed)
     thing = section["what"].strip(_QUOTES) if section else _thing_of(typed)
-    plain = _ARTICLE.sub("", without_article(thing))
+    found = replace(search(thing), question=typed.strip())
+    if section and (called := _sections_called(document, thing)):
+        return _with(found, [_heading(document, k) for k in called], CERTAIN)
+    told = places_of(document, thing, found)
+    if told is not None:
+        return replace(told, sure=min(told.sure, NEARLY)) if section else told
+    if section:
+        return _without(found, f"No section is called “{thing}”, and the words stand nowhere.")
+    return _without(found, not_mentioned(thing))
+
+
+def places_of(document: ReadDocument, thing: str, found: Answer) -> Answer | None:
+    """The places that speak of a thing, each on a page of its own; None where there are none.
+
+    Args:
+        document: It.
+        thing: As asked for.
+        found: What a search for it found, for the order of the pages.
+    """
+    plain = _plain(thing)
     says = _saying(plain)
     if says is None:
         return None
-    found = replace(search(thing), question=typed.strip())
-    if section:
-        titles = [s.title for s in document.outline.sections]
-        called = [k for k, title in enumerate(titles) if says.search(title)][:MOST_PLACES]
-        if called:
-            return _with(found, [_heading(document, k) for k in called], CERTAIN)
     terms = [
         term for word in words(plain) if not is_common(word, document.index.language)
         for term in document.index.analyser.terms_of(word)[:1]
     ]  # fmt: skip
-    among = rows_with(document, terms)
-    rows = [row for row in among if _counts(document, row) and says.search(_text(document, row))]
-    if rows:
-        chosen = _one_a_page(document, rows, found)
-        sure = NEARLY if section else CERTAIN
-        return _with(found, [_quote(document, row) for row in chosen], sure)
-    if section:
-        return _without(found, f"No section is called “{thing}”, and the words stand nowhere.")
-    near = [row for row in among if _counts(document, row)]
-    if near and len(terms) > 1:
-        chosen = _one_a_page(document, near, found)
-        return _with(found, [_quote(document, row) for row in chosen], NEARLY)
-    return _without(found, f"“{thing}” is not mentioned in these words.")
+    among = [row for row in rows_with(document, terms) if _counts(document, row)]
+    rows = [row for row in among if says.search(_text(document, row))]
+    if not rows and len(terms) < 2:
+        return None
+    chosen = _one_a_page(document, rows or among, found, says)
+    quotes = [_quote(document, row) for row in chosen]
+    return _with(found, quotes, CERTAIN if rows else NEARLY) if quotes else None
+
+
+def not_mentioned(thing: str) -> str:
+    """Why it is declined where nothing speaks of a thing."""
+    return f"“{thing}” is not mentioned in these words."
+
+
+def _plain(thing: str) -> str:
+    return _ARTICLE.sub("", without_article(thing))
+
+
+def _sections_called(document: ReadDocument, thing: str) -> list[int]:
+    """The sections whose titles have the words of a thing."""
+    says = _saying(_plain(thing))
+    sections = document.outline.sections
+    called = [k for k, s in enumerate(sections) if says is not None and says.search(s.title)]
+    return called[:MOST_PLACES]
 
 
 def _thing_of(typed: str) -> str:
@@ -183,21 +210,28 @@ def _text(document: ReadDocument, row: int) -> str:
     return document.text.sentences[row].text
 
 
-def _one_a_page(document: ReadDocument, rows: Iterable[int], found: Answer) -> list[int]:
-    """The first sentence on each page, those that say something first, of the best pages."""
+def _one_a_page(
+    document: ReadDocument, rows: Iterable[int], found: Answer, says: re.Pattern[str]
+) -> list[int]:
+    """A sentence on each page, one that is on the thing where there is one, of the best pages."""
     sentences = document.text.sentences
-    order = {e.locator.page: -k for k, e in enumerate(reversed(found.excerpts))}
-    best: dict[int, int] = {}
+    order = {e.locator.page: k for k, e in enumerate(found.excerpts)}
+    best: dict[int, tuple[int, int]] = {}
     for row in rows:
-        page = sentences[row].page
-        if page not in best or _weight(document, row) > _weight(document, best[page]):
-            best[page] = row
-    pages = sorted(best, key=lambda page: (order.get(page, 1), page))[:MOST_PLACES]
-    return [best[page] for page in pages]
+        page, weight = sentences[row].page, _weight(document, row, says)
+        if page not in best or weight > best[page][0]:
+            best[page] = weight, row
+    pages = sorted(best, key=lambda page: (-best[page][0], order.get(page, len(order)), page))
+    return [best[page][1] for page in pages[:MOST_PLACES]]
 
 
-def _weight(document: ReadDocument, row: int) -> int:
-    return document.text.sentences[row].kind in ("body", "item", "entry", "note")
+def _weight(document: ReadDocument, row: int, says: re.Pattern[str]) -> int:
+    """More for a statement, and for one that begins with the thing."""
+    sentence = document.text.sentences[row]
+    found = says.search(sentence.text)
+    begins = found is not None and len(sentence.text[: found.start()].split()) <= AHEAD
+    is_said = sentence.kind in ("body", "item", "entry", "note")
+    return is_said + (is_said and begins)
 
 
 def _quote(document: ReadDocument, row: int) -> Quote:
