@@ -354,7 +354,9 @@ class Digester:
         if matter.is_told and is_said:
             return replace(meaning, question=typed)
         found = replace(self._search(matter.thing, WHOLE), question=typed)
-        return spoken_of(self._document, matter, found)
+        told = spoken_of(self._document, matter, found)
+        is_likely = matter.is_told and meaning.quotes and meaning.sure >= told.sure
+        return with_meaning(told, meaning) if is_likely else told
 
     def _under_its_title(self, typed: str, found: Answer) -> Answer:
         """What is found of the whole by a single word, less sure where no section is called by it.

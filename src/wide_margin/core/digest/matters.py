@@ -23,6 +23,8 @@ NOT_NAMED = 0.3
 """The same of what was found without the words."""
 MOST_MEANING = 2
 """Statements of what a matter is, before what its section tells."""
+DEPTH = 1
+"""Levels of the outline, from 0, of titles that may have one more word than a matter."""
 MOST_WORDS = 5
 """A longer matter is a question of its own."""
 _ASKS = tuple(
@@ -36,7 +38,7 @@ _ASKS = tuple(
         (False, rf"(?:show|give|find)\s+(?:me\s+)?(?:where\s+{IT}\s+(?:talks?|speaks?|writes?)\s+(?:about|of|on)|(?:the\s+|all\s+|any\s+|every\s+)*"
                 r"(?:passages?|places?|parts?|sentences?|pages?|text)\s+(?:about|on|that\s+mentions?|mentioning|where))\s+(?P<what>.+?)"),
         (True, r"(?:erkläre?|beschreibe?|expliquez?(?:-moi)?|décris|explica|spiega|explique|leg\s+uit)\s+(?:mir\s+)?(?P<what>.+?)(?:\s+bitte)?"),
-        (False, r"was\s+(?:steht|wird|sagt\s+(?:es|er|das\s+\w+|die\s+\w+|der\s+\w+))\s+(?:darin\s+|da\s+)?über\s+(?P<what>.+?)"
+        (False, r"was\s+(?:steht|wird|sagt\s+(?:es|er|das\s+\w+|die\s+\w+|der\s+\w+))\s+(?:darin\s+|drin\s+|da\s+)?über\s+(?P<what>.+?)"
                 r"(?:\s+(?:gesagt|geschrieben|berichtet|drin|darin))?"),
         (False, r"que\s+dit\s+(?:on|le\s+\w+|la\s+\w+|ce\s+\w+)\s+(?:sur|de)\s+(?P<what>.+?)"),
         (False, r"(?:qué\s+dice|che\s+cosa\s+dice|cosa\s+dice|o\s+que\s+diz)\s+(?:\w+\s+\w+\s+)?(?:sobre|su|de)\s+(?P<what>.+?)"),
@@ -65,14 +67,21 @@ def matter_asked(typed: str) -> Matter | None:
 
 
 def section_on(document: ReadDocument, matter: Matter) -> Section | None:
-    """The section that is called by a matter and by nothing else, the outermost of several."""
+    """The section that is called by a matter, the outermost of several.
+
+    "Pruning the tree" tells of pruning where no section is called by that and nothing else.
+    """
     asked = content_of(document, matter.thing)
     outline = document.outline
-    called = [
-        (outline.depths[k], k) for k, section in enumerate(outline.sections)
-        if asked and content_of(document, unnumbered(section.title)) == asked
-    ]  # fmt: skip
-    return outline.sections[min(called)[1]] if called else None
+    called = []
+    for k, section in enumerate(outline.sections if asked else ()):
+        title = unnumbered(section.title)
+        named = content_of(document, title)
+        begins = content_of(document, " ".join(title.split()[: len(matter.thing.split())]))
+        is_more = asked < named and len(named) == len(asked) + 1 and begins == asked
+        if named == asked or (is_more and outline.depths[k] <= DEPTH):
+            called.append((is_more, outline.depths[k], k))
+    return outline.sections[min(called)[2]] if called else None
 
 
 def spoken_of(document: ReadDocument, matter: Matter, found: Answer) -> Answer:
