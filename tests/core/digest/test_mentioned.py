@@ -67,6 +67,25 @@ def test_it_is_asked_in_other_languages_too(digester, typed):
     assert "Morse Company" in answer.quotes[0].text
 
 
+@pytest.mark.parametrize(("typed", "is_there"), [
+    ("Does it mention C++?", True), ("Is C# mentioned?", False), ("Does it mention “C++”?", True),
+])  # fmt: skip
+def test_signs_belong_to_a_name(tmp_path, typed, is_there):
+    path = tmp_path / "lamp.pdf"
+    make_pdf(
+        path,
+        [
+            [
+                ("h1", "1 Lamps"),
+                ("text", FILLER),
+                ("text", "The clock of the lamp is written in C++ and was never changed."),
+            ]
+        ],
+    )
+    answer = Digester(read_document(path)).answer(typed, WHOLE, None)
+    assert answer.declined != is_there
+
+
 def test_a_name_is_looked_for_letter_by_letter(digester):
     answer = digester.answer("Does it mention Morse?", WHOLE, None)
     assert "Morse Company" in answer.quotes[0].text
@@ -92,7 +111,12 @@ def test_figures_and_works_are_listed(digester, typed, said):
 
 
 @pytest.mark.parametrize(
-    "typed", ["Does it mention how the drum is greased?", "Does the winch cover the drum?"]
+    "typed",
+    [
+        "Does it mention how the drum is greased?",
+        "Does the winch cover the drum?",
+        "Are drums covered?",
+    ],
 )
 def test_other_questions_are_left_to_the_search(digester, typed):
     assert not digester.answer(typed, WHOLE, None).kind.startswith("overview: mentioned")

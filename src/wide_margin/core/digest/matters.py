@@ -28,7 +28,7 @@ DEPTH = 1
 MOST_WORDS = 5
 """A longer matter is a question of its own."""
 _ASKS = tuple(
-    (is_told, regex(rf"^\W*(?:please\s+|can\s+you\s+|could\s+you\s+)?{pattern}\W*$", re.I))
+    (is_told, regex(rf"^\W*(?:please\s+|can\s+you\s+|could\s+you\s+)?{pattern}[\s?!.]*$", re.I))
     for is_told, pattern in (
         (True, r"(?:explain|describe)\s+(?:to\s+me\s+)?(?P<what>.+?)(?:\s+to\s+me)?(?:\s+please)?"),
         (True, r"tell\s+me\s+(?:more\s+|something\s+|a\s+bit\s+(?:more\s+)?)?about\s+(?P<what>.+?)(?:\s+please)?"),

@@ -43,10 +43,11 @@ _SPEAKS = (
     r"(?:mention|discuss|cover|address|talk\s+about|speak\s+(?:of|about)|touch\s+(?:on|upon)|deal\s+with|refer\s+to"
     r"|(?:say|have|contain|include|tell(?:\s+us|\s+me)?)\s+(?:anything|something|much|any\s+information)\s+(?:about|on|of))"
 )
-_SPOKEN = r"(?:mentioned|discussed|covered|addressed|talked\s+about|spoken\s+of|referred\s+to)"
+_SPOKEN = r"(?:mentioned|discussed|talked\s+about|spoken\s+of|referred\s+to)"
+"""Not "covered": whether damage is covered is asked of a policy, not of its words."""
 _ANYWHERE = rf"(?:\s+(?:in\s+(?:{IT}|here|there)|here|anywhere|at\s+all|somewhere|in\s+detail|too|as\s+well))*"
 _ASKS = tuple(
-    regex(rf"^\W*{pattern}{_ANYWHERE}\W*$", re.I)
+    regex(rf"^\W*{pattern}{_ANYWHERE}[\s?!.]*$", re.I)
     for pattern in (
         rf"(?:does|do)\s+{IT}\s+(?:also\s+|ever\s+|even\s+)?{_SPEAKS}\s+(?P<what>.+?)",
         r"is\s+there\s+(?:anything|something|any\s+(?:information|mention|discussion)|information|a\s+(?:mention|discussion)|a\s+word)\s+"
@@ -66,7 +67,7 @@ _ASKS = tuple(
 )  # fmt: skip
 _ASKS_SECTION = regex(
     rf"^\W*(?:is\s+there|does\s+{IT}\s+have|has\s+it)\s+an?\s+(?:section|chapter|part|appendix)\s+(?:about|on|for|called|titled|named|that\s+is\s+about)\s+"
-    rf"(?P<what>.+?){_ANYWHERE}\W*$", re.I
+    rf"(?P<what>.+?){_ANYWHERE}[\s?!.]*$", re.I
 )  # fmt: skip
 _ASKS_PART = regex(
     rf"^\W*(?:is\s+there|does\s+{IT}\s+have|has\s+it)\s+an?\s+(?P<part>glossary|index|bibliography|preface|introduction|conclusion|summary|abstract|appendix)"
@@ -147,13 +148,15 @@ def places_of(document: ReadDocument, thing: str, found: Answer) -> Answer | Non
         term for word in words(plain) if not is_common(word, document.index.language)
         for term in document.index.analyser.terms_of(word)[:1]
     ]  # fmt: skip
-    among = [row for row in rows_with(document, terms) if _counts(document, row)]
-    rows = [row for row in among if says.search(_text(document, row))]
-    if not rows and len(terms) < 2:
+    every = range(len(document.text.sentences))  # "C++" has no word
+    rows = rows_with(document, terms) if terms else every
+    among = [row for row in rows if _counts(document, row)]
+    exact = [row for row in among if says.search(_text(document, row))]
+    if not exact and len(terms) < 2:
         return None
-    chosen = _one_a_page(document, rows or among, found, says)
+    chosen = _one_a_page(document, exact or among, found, says)
     quotes = [_quote(document, row) for row in chosen]
-    return _with(found, quotes, CERTAIN if rows else NEARLY) if quotes else None
+    return _with(found, quotes, CERTAIN if exact else NEARLY) if quotes else None
 
 
 def not_mentioned(thing: str) -> str:
