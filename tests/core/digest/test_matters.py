@@ -64,6 +64,18 @@ def test_the_section_of_a_matter_tells_of_it(digester, typed):
     assert answer.sure >= 0.8
 
 
+def test_the_section_of_a_numbered_part_is_summed_up(handbook):
+    answer = Digester(handbook).answer("What does the book say about surges?", WHOLE, None)
+    assert {quote.locators[0].path[0] for quote in answer.quotes[1:]} == {"Part VI Surges"}
+    assert len(answer.quotes) > 2
+
+
+def test_a_wish_for_a_short_answer_is_minded(digester):
+    answer = digester.answer("What does it say about ropes in one sentence?", WHOLE, None)
+    assert len(answer.quotes) == 1
+    assert answer.quotes[0].locators[0].page == 1
+
+
 def test_a_title_may_have_a_word_more(digester):
     answer = digester.answer("Tell me about lamps", WHOLE, None)
     assert {quote.locators[0].page for quote in answer.quotes} == {2}

@@ -10,10 +10,12 @@ from functools import cached_property
 from types import MappingProxyType
 from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import WHOLE, Quote, Reach, answer_quoted
+from wide_margin.core.answers import WHOLE, Quote, Reach, answer_quoted, section_reach
+from wide_margin.core.answers.form import take_form
 from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.answers.spelled import as_spelled
 from wide_margin.core.digest.asked import (
+    Overview,
     matter_summed_up,
     names_thing,
     own_words,
@@ -323,7 +325,7 @@ class Digester:
                 near = self._search(typed, reach, before)
                 return replace(near, sure=min(near.sure, MENTIONED))
         if reach == WHOLE and before is None:
-            if (matter := matter_asked(typed)) is not None:
+            if (matter := matter_asked(take_form(typed)[0])) is not None:
                 return self._answer_matter(typed, matter)
             compared = answer_compared(self._document, typed, self._search, self._chief)
             if compared is not None:
@@ -347,10 +349,12 @@ class Digester:
         meaning = self._search(f"What is {matter.thing}?", WHOLE)
         is_said = bool(meaning.quotes) and meaning.sure >= IN_SO_MANY_WORDS
         section = section_on(self._document, matter)
-        summed = f"Summarise “{section.title}”" if section is not None else ""
-        if summed and (asked := read_overview(self._document, summed, WHOLE)) is not None:
+        if section is not None:
+            form = take_form(typed)[1]
+            asked = Overview("section", section_reach(section), form, 0, typed)
             told = answer_overview(self._document, asked, self.scored, self.facts, typed)
-            return with_meaning(told, meaning) if is_said else told
+            is_short = bool(form.max_words or form.max_sentences)
+            return with_meaning(told, meaning) if is_said and not is_short else told
         if matter.is_told and is_said:
             return replace(meaning, question=typed)
         found = replace(self._search(matter.thing, WHOLE), question=typed)
