@@ -5,6 +5,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from wide_margin.core.layout import fold, tidy
+from wide_margin.core.pages import OWN_LIGATURES
 from wide_margin.core.search import (
     Analyser,
     find_all,
@@ -252,3 +254,14 @@ def test_the_language_is_that_of_most_pages():
 def test_which_things_there_are_turns_on_the_things(handbook, typed, turns_on):
     terms = read_terms(typed, handbook.index).terms
     assert [term.word for term in terms if not term.is_aside] == turns_on
+
+
+@pytest.mark.parametrize("sign", sorted(OWN_LIGATURES))
+def test_what_ligatures_without_a_sign_stand_for_is_found(sign):
+    letters = OWN_LIGATURES[sign]
+    text = f"a wri{sign}ng of so{sign}er"
+    folded, places = folded_with_places(text)
+    at = folded.index(f"wri{letters.lower()}ng")
+    assert folded == fold(tidy(text))
+    assert places[at] == 2
+    assert places[at + len(f"wri{letters}ng") - 1] == text.index("g")

@@ -137,6 +137,7 @@ def _folded_ascii(text: str) -> tuple[str, list[int]]:
 
 _PLAIN = str.maketrans({"’": "'", "‘": "'", "“": '"', "”": '"', "–": "-", "—": "-", "−": "-",
                         "‐": "-", "\u2011": "-", LINE_END_HYPHEN: "-", "\u0131": "i",
+                        **{sign: letters.lower() for sign, letters in OWN_LIGATURES.items()},
                         **dict.fromkeys(_INVISIBLE + "\ufffd" + _LOOSE, "")})  # fmt: skip
 
 
