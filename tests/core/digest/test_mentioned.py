@@ -91,6 +91,17 @@ def test_a_name_is_looked_for_letter_by_letter(digester):
     assert "Morse Company" in answer.quotes[0].text
 
 
+def test_words_are_found_with_other_endings(digester, tmp_path):
+    answer = digester.answer("Does it mention companies?", WHOLE, None)
+    assert "Morse Company" in answer.quotes[0].text
+    path = tmp_path / "boote.pdf"
+    said = "Die Boote liegen im Hafen, und der Wärter zählt sie, wenn die Lampe brennt."
+    more = "Er schreibt auf, welches von ihnen noch auf dem Wasser ist und wer darin sitzt."
+    make_pdf(path, [[("h1", "1 Hafen"), ("text", f"{said} {more}")]])
+    answer = Digester(read_document(path)).answer("Werden Lampen erwähnt?", WHOLE, None)
+    assert "wenn die Lampe brennt" in answer.quotes[0].text
+
+
 def test_a_section_is_told_by_its_title(digester):
     answer = digester.answer("Is there a section about bells?", WHOLE, None)
     assert answer.quotes[0].text == "2 Fog bells"

@@ -102,9 +102,7 @@ def asks_whether(typed: str) -> bool:
     )  # fmt: skip
 
 
-def answer_whether(
-    document: ReadDocument, typed: str, search: Callable[[str], Answer]
-) -> Answer | None:
+def answer_whether(document: ReadDocument, typed: str, search: Callable[[str], Answer]) -> Answer:
     """The places where a document speaks of what is asked for, else that it does not.
 
     Args:
@@ -141,7 +139,7 @@ def places_of(document: ReadDocument, thing: str, found: Answer) -> Answer | Non
         found: What a search for it found, for the order of the pages.
     """
     plain = _plain(thing)
-    says = _saying(plain)
+    says = _saying(plain, document.index.language)
     if says is None:
         return None
     terms = [
@@ -170,7 +168,7 @@ def _plain(thing: str) -> str:
 
 def _sections_called(document: ReadDocument, thing: str) -> list[int]:
     """The sections whose titles have the words of a thing."""
-    says = _saying(_plain(thing))
+    says = _saying(_plain(thing), document.index.language)
     sections = document.outline.sections
     called = [k for k, s in enumerate(sections) if says is not None and says.search(s.title)]
     return called[:MOST_PLACES]
@@ -186,17 +184,22 @@ def _thing_of(typed: str) -> str:
     return ""
 
 
-def _saying(thing: str) -> re.Pattern[str] | None:
-    """Finds the words of a thing side by side; names, in capitals, letter by letter."""
+def _saying(thing: str, language: str) -> re.Pattern[str] | None:
+    """Finds the words of a thing side by side; names, in capitals, letter by letter.
+
+    In German every noun has a capital.
+    """
     parts = []
     for word in thing.split():
         plain = word.strip(_QUOTES + "()")
         if not plain:
             continue
-        if plain != plain.lower() or not plain.isalpha():
+        is_noun = language == "de" and plain.istitle()
+        if (plain != plain.lower() and not is_noun) or not plain.isalpha():
             parts.append(rf"(?:{re.escape(plain)}|{re.escape(plain.upper())})(?:[’']?s)?")
         elif len(plain) > STEM:
-            stem = plain[: max(STEM, len(plain) - ENDING + 1)]
+            kept = len(plain) - (ENDING if plain.endswith("ies") else ENDING - 1)
+            stem = plain[: max(STEM, kept)]
             parts.append(rf"(?i:{re.escape(stem)}\w{{0,{ENDING + 1}}})")
         else:
             parts.append(rf"(?i:{re.escape(plain)}s?)")
