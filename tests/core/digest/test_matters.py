@@ -90,6 +90,16 @@ def test_else_the_places_that_speak_of_it_are_shown(digester):
     assert 0.35 < answer.sure < 0.8
 
 
+@pytest.mark.parametrize("typed", [
+    "Explain the drum brake", "Explain the steam engine", "Tell me about the shed",
+    "Describe wet bells", "Explain the leather rope of the keeper",
+])  # fmt: skip
+def test_an_answer_has_no_reason_and_a_refusal_has_one(digester, typed):
+    answer = digester.answer(typed, WHOLE, None)
+    assert bool(answer.reason) == answer.declined
+    assert answer.question == typed
+
+
 def test_what_is_nowhere_spoken_of_is_said_to_be_missing(digester):
     answer = digester.answer("What does it say about steam engines?", WHOLE, None)
     assert answer.declined

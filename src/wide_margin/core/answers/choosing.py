@@ -40,8 +40,8 @@ LONGEST_CODE = 24
 """What a sentence introduces in code is quoted up to so many words."""
 NEAREST, NEAREST_WORDS, N_NEAR = 2, 110, 30
 """Where the best sentences are but perhaps the answer, as many more of their page are shown, so
-many words in all, looked for among so many. On nineteen documents 27 of a thousand answers stand in those; sentences of other
-pages would bring 5 more and lead astray in 24."""
+many words in all, looked for among so many. On nineteen documents 27 of a thousand answers stand in
+those; sentences of other pages would bring 5 more and lead astray in 24."""
 FIT = 0.7
 """The least fitness, as a statement, of a further sentence."""
 NOT_FAR = 6.0

@@ -359,8 +359,9 @@ class Digester:
             return replace(meaning, question=typed)
         found = replace(self._search(matter.thing, WHOLE), question=typed)
         told = spoken_of(self._document, matter, found)
-        is_likely = matter.is_told and meaning.quotes and meaning.sure >= told.sure
-        return with_meaning(told, meaning) if is_likely else told
+        if not matter.is_told or not meaning.quotes or meaning.sure < told.sure:
+            return told
+        return with_meaning(told, meaning) if told.quotes else replace(meaning, question=typed)
 
     def _under_its_title(self, typed: str, found: Answer) -> Answer:
         """What is found of the whole by a single word, less sure where no section is called by it.
