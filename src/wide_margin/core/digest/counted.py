@@ -30,8 +30,6 @@ _ASKS = regex(
     rf"|do(?:es)?\s+(?:it|this|(?:the|this)\s+{_WHOLE})\s+(?:have|contain|include|consist\s+of))?"
     rf"(?:\s*(?:in|of)\s+(?:total|all|it|this|(?:the|this)\s+(?:whole\s+|entire\s+)?{_WHOLE}))*\W*$", re.I
 )  # fmt: skip
-
-
 _ABROAD = regex(
     r"^\W*(?:wie\s+viele|combien\s+de|cu[áa]nt[oa]s|quant[ieoa]s?|hoeveel)\s+(?P<what>[^\W\d_]{5,})"
     r"(?:\s+(?:gibt\s+es|hat\s+(?:es|das\s+\w+|die\s+\w+|der\s+\w+)|y\s+a-t-il|hay|tiene|ci\s+sono|há|tem|zijn\s+er|heeft\s+het"
@@ -40,7 +38,7 @@ _ABROAD = regex(
 )
 """The same in six other languages."""
 _NAMES = {
-    "pages": "seiten pages páginas pagine páginas bladzijden",
+    "pages": "seiten pages páginas pagine bladzijden",
     "figures": "abbildungen figures figuras figure afbeeldingen",
     "tables": "tabellen tableaux tablas tabelle tabelas",
     "chapters": "kapitel chapitres capítulos capitoli hoofdstukken",
