@@ -5,8 +5,10 @@ import re
 from wide_margin.core.later import regex
 
 _DEFINITE = r"the|das|der|de[mn]?|die|les?|la|el|los|las|il|lo|os?|het"
-_ARTICLE = regex(rf"^\W*(?:{_DEFINITE}|an?|eine[mnrs]?|ein|une?|una|uno|um|uma|een)\s+", re.I)
-_THE = regex(rf"^\W*(?:{_DEFINITE})\s+", re.I)
+_ARTICLE = regex(
+    rf"^\W*(?:(?:{_DEFINITE}|an?|eine[mnrs]?|ein|une?|una|uno|um|uma|een)\s+|l[’'](?=\w))", re.I
+)
+_THE = regex(rf"^\W*(?:(?:{_DEFINITE})\s+|l[’'](?=\w))", re.I)
 
 
 def without_article(name: str, *, definite: bool = False) -> str:

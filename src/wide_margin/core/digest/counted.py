@@ -7,6 +7,7 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.signs import NUMBER
+from wide_margin.core.digest.mentioned import IT
 from wide_margin.core.document import find_figures
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import thing_of
@@ -14,6 +15,8 @@ from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.plain import counted
 
 if TYPE_CHECKING:
+    from collections.abc import Callable
+
     from wide_margin.core.answers import Answer
     from wide_margin.core.digest.facts import Facts
     from wide_margin.core.document import ReadDocument
@@ -22,13 +25,10 @@ SAYS_IT = 0.6
 """The chance that a quoted sentence must have to be taken for the document's own count."""
 _OF_FILE = ("pages", "words")
 """Of these the file tells the number."""
-_WHOLE = (
-    r"(?:document|book|paper|article|manual|guide|handbook|report|thesis|text|file|pdf|volume|work)"
-)
 _ASKS = regex(
     r"^\W*how many\s+(?P<what>pages|figures|tables|chapters|sections|words)\s+(?:are\s+there|exist|has\s+it"
-    rf"|do(?:es)?\s+(?:it|this|(?:the|this)\s+{_WHOLE})\s+(?:have|contain|include|consist\s+of))?"
-    rf"(?:\s*(?:in|of)\s+(?:total|all|it|this|(?:the|this)\s+(?:whole\s+|entire\s+)?{_WHOLE}))*\W*$", re.I
+    rf"|do(?:es)?\s+{IT}\s+(?:have|contain|include|consist\s+of))?"
+    rf"(?:\s*(?:in|of)\s+(?:total|all|{IT}))*\W*$", re.I
 )  # fmt: skip
 _ABROAD = regex(
     r"^\W*(?:wie\s+viele|combien\s+de|cu[áa]nt[oa]s|quant[ieoa]s?|hoeveel)\s+(?P<what>[^\W\d_]{5,})"
@@ -48,11 +48,6 @@ _NAMES = {
 _THINGS = {name: what for what, names in _NAMES.items() for name in names.split()}
 
 
-def asks_count(typed: str) -> bool:
-    """Whether a question is how many parts of some kind the whole document has."""
-    return bool(_thing_asked(typed))
-
-
 def _thing_asked(typed: str) -> str:
     """The parts that are to be counted: "pages", "figures" …; "" where none are."""
     if asked := _ASKS.match(typed):
@@ -61,18 +56,21 @@ def _thing_asked(typed: str) -> str:
     return _THINGS.get(abroad["what"].lower(), "") if abroad else ""
 
 
-def answer_count(document: ReadDocument, facts: Facts, typed: str, found: Answer) -> Answer:
+def answer_count(
+    document: ReadDocument, facts: Facts, typed: str, search: Callable[[str], Answer]
+) -> Answer | None:
     """The document's own count, where a sentence gives one; else what is counted, told beside.
 
     Args:
         document: It.
         facts: Its facts.
-        typed: The question.
-        found: What a search found to it.
+        typed: The question; None is returned where it asks for no count of the document's parts.
+        search: Finds an answer to a question.
     """
     what = _thing_asked(typed)
     if not what:
-        return found
+        return None
+    found = search(typed)
     said = found.quotes[0].text.lower() if found.quotes else ""
     counts = re.compile(rf"(?:{NUMBER.pattern})\s(?:\w+\s){{0,2}}{what}\b", re.I)
     if what not in _OF_FILE and found.sure >= SAYS_IT and counts.search(said):

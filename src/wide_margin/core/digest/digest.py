@@ -31,7 +31,7 @@ from wide_margin.core.digest.by_kind import (
     fill,
 )
 from wide_margin.core.digest.compared import answer_compared
-from wide_margin.core.digest.counted import answer_count, asks_count
+from wide_margin.core.digest.counted import answer_count
 from wide_margin.core.digest.deeds_abroad import asks_who_abroad, with_deeds_abroad
 from wide_margin.core.digest.defined import (
     MENTIONED,
@@ -43,7 +43,7 @@ from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.matters import matter_asked, section_on, spoken_of, with_meaning
-from wide_margin.core.digest.mentioned import answer_whether, asks_whether
+from wide_margin.core.digest.mentioned import answer_whether
 from wide_margin.core.digest.named import content_of
 from wide_margin.core.digest.needed import with_needed_version
 from wide_margin.core.digest.numbered import with_its_number, with_its_release
@@ -57,7 +57,7 @@ from wide_margin.core.digest.overview import (
     without_steps,
 )
 from wide_margin.core.digest.phrasing import LEGAL
-from wide_margin.core.digest.pictured import answer_figure, asks_of_figure
+from wide_margin.core.digest.pictured import answer_figure
 from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
 from wide_margin.core.digest.subject import (
@@ -336,32 +336,38 @@ class Digester:
     def _answer_of_parts(self, typed: str) -> Answer | None:
         """What is asked of the document as a thing with parts: its figures, sections and words."""
         document = self._document
-        if asks_of_figure(typed):
-            return answer_figure(document, typed, self._search(typed, WHOLE))
-        if asks_whether(typed):
-            return answer_whether(document, typed, lambda what: self._search(what, WHOLE))
-        if asks_count(typed):
-            return answer_count(document, self.facts, typed, self._search(typed, WHOLE))
-        return None
+
+        def search(asked: str) -> Answer:
+            return self._search(asked, WHOLE)
+
+        return (
+            answer_figure(document, typed, search)
+            or answer_whether(document, typed, search)
+            or answer_count(document, self.facts, typed, search)
+        )
 
     def _answer_matter(self, typed: str, matter: Matter) -> Answer:
         """What a matter is, where that is to be explained; else its section, or where it stands."""
+        section = section_on(self._document, matter)
+        if section is None and not matter.is_told:
+            return spoken_of(self._document, matter, self._of_matter(typed, matter))
         meaning = self._search(f"What is {matter.thing}?", WHOLE)
         is_said = bool(meaning.quotes) and meaning.sure >= IN_SO_MANY_WORDS
-        section = section_on(self._document, matter)
         if section is not None:
             form = take_form(typed)[1]
             asked = Overview("section", section_reach(section), form, 0, typed)
             told = answer_overview(self._document, asked, self.scored, self.facts, typed)
             is_short = bool(form.max_words or form.max_sentences)
             return with_meaning(told, meaning) if is_said and not is_short else told
-        if matter.is_told and is_said:
+        if is_said:
             return replace(meaning, question=typed)
-        found = replace(self._search(matter.thing, WHOLE), question=typed)
-        told = spoken_of(self._document, matter, found)
-        if not matter.is_told or not meaning.quotes or meaning.sure < told.sure:
+        told = spoken_of(self._document, matter, self._of_matter(typed, matter))
+        if not meaning.quotes or meaning.sure < told.sure:
             return told
         return with_meaning(told, meaning) if told.quotes else replace(meaning, question=typed)
+
+    def _of_matter(self, typed: str, matter: Matter) -> Answer:
+        return replace(self._search(matter.thing, WHOLE), question=typed)
 
     def _under_its_title(self, typed: str, found: Answer) -> Answer:
         """What is found of the whole by a single word, less sure where no section is called by it.

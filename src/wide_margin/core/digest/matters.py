@@ -6,8 +6,7 @@ import re
 from dataclasses import replace
 from typing import TYPE_CHECKING, NamedTuple
 
-from wide_margin.core.digest.articles import without_article
-from wide_margin.core.digest.mentioned import IT, not_mentioned, places_of
+from wide_margin.core.digest.mentioned import IT, not_mentioned, places_of, thing_in
 from wide_margin.core.digest.named import content_of
 from wide_margin.core.later import regex
 from wide_margin.core.outline.numbering import unnumbered
@@ -25,8 +24,6 @@ MOST_MEANING = 2
 """Statements of what a matter is, before what its section tells."""
 DEPTH = 1
 """Levels of the outline, from 0, of titles that may have one more word than a matter."""
-MOST_WORDS = 5
-"""A longer matter is a question of its own."""
 _ASKS = tuple(
     (is_told, regex(rf"^\W*(?:please\s+|can\s+you\s+|could\s+you\s+)?{pattern}[\s?!.]*$", re.I))
     for is_told, pattern in (
@@ -44,8 +41,6 @@ _ASKS = tuple(
         (False, r"(?:qué\s+dice|che\s+cosa\s+dice|cosa\s+dice|o\s+que\s+diz)\s+(?:\w+\s+\w+\s+)?(?:sobre|su|de)\s+(?P<what>.+?)"),
     )
 )  # fmt: skip
-_QUESTION = regex(r"^(?:how|why|whether|what|that|when|where|who|if|to|which)\b", re.I)
-_QUOTED = " “”\"‘’'.,?!"
 
 
 class Matter(NamedTuple):
@@ -59,10 +54,8 @@ class Matter(NamedTuple):
 def matter_asked(typed: str) -> Matter | None:
     """The matter that a question wants told about; None for other questions."""
     for is_told, pattern in _ASKS:
-        if asked := pattern.match(typed):
-            thing = asked["what"].strip(_QUOTED)
-            if len(thing.split()) <= MOST_WORDS and not _QUESTION.match(thing):
-                return Matter(thing, is_told)
+        if (asked := pattern.match(typed)) and (thing := thing_in(asked["what"])):
+            return Matter(thing, is_told)
     return None
 
 
@@ -92,7 +85,7 @@ def spoken_of(document: ReadDocument, matter: Matter, found: Answer) -> Answer:
         matter: What is asked for.
         found: What a search for it found.
     """
-    told = places_of(document, without_article(matter.thing), found)
+    told = places_of(document, matter.thing, found)
     if told is not None:
         return replace(told, sure=min(told.sure, SPOKEN_OF))
     known = document.index.term_ids

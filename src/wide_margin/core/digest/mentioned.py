@@ -26,8 +26,8 @@ if TYPE_CHECKING:
 
 CERTAIN, NEARLY = 0.9, 0.6
 """The chance that what has the very words speaks of what is asked for; that what has them apart."""
-MOST_PLACES, MOST_LISTED, MOST_SECTIONS = 4, 12, 24
-"""Places shown, each on a page of its own, figures or works that are listed, and sections."""
+MOST_PLACES, MOST_LISTED = 4, 40
+"""Places shown, each on a page of its own; figures, works or sections that are listed."""
 MOST_WORDS = 5
 """A longer thing is a question of its own."""
 AHEAD = 1
@@ -36,7 +36,7 @@ STEM, ENDING = 4, 3
 """Letters of a word that stay, and of an ending at most."""
 IT = (
     r"(?:it|this|they|the\s+authors?|(?:the|this)\s+(?:\w+\s+)?(?:document|book|paper|article|manual|guide|handbook|report|thesis"
-    r"|text|file|essay|tutorial|vignette))"
+    r"|text|file|pdf|volume|work|essay|tutorial|vignette))"
 )
 """What a question calls the document, and who wrote it."""
 _SPEAKS = (
@@ -87,27 +87,18 @@ _ASKS_SECTIONS = regex(
     rf"|do(?:es)?\s+{IT}\s+(?:have|contain))"
     rf"|what(?:['’]s|\s+is|\s+are)\s+(?:in\s+)?(?:the|its)\s+(?:(?:main|top)\s+)?(?:sections|chapters|table\s+of\s+contents)){_ANYWHERE}\W*$", re.I
 )  # fmt: skip
-_QUESTION = regex(r"^(?:how|why|whether|what|that|when|where|who|if|to)\b", re.I)
-_ARTICLE = regex(
-    r"^(?:d(?:er|ie|as|en|em)|eine?[nmr]?|l[ae]s?|une?|el|los|las|una|il|lo|gli|uma?|os|het|een)\s+(?=\S)|^l[’']", re.I
-)  # fmt: skip
+_QUESTION = regex(r"^(?:how|why|whether|what|that|when|where|who|if|to|which)\b", re.I)
 _QUOTES = " “”\"‘’'.,?!"
 
 
-def asks_whether(typed: str) -> bool:
-    """Whether a question is if, or where, the whole document speaks of something or has a part."""
-    return bool(
-        _thing_of(typed) or _ASKS_SECTION.match(typed) or _ASKS_PART.match(typed)
-        or _ASKS_LIST.match(typed) or _ASKS_SECTIONS.match(typed)
-    )  # fmt: skip
-
-
-def answer_whether(document: ReadDocument, typed: str, search: Callable[[str], Answer]) -> Answer:
+def answer_whether(
+    document: ReadDocument, typed: str, search: Callable[[str], Answer]
+) -> Answer | None:
     """The places where a document speaks of what is asked for, else that it does not.
 
     Args:
         document: It.
-        typed: The question.
+        typed: The question; None is returned where it asks for no such thing.
         search: Finds an answer to a question, for the order of the pages.
     """
     if listed := _ASKS_LIST.match(typed):
@@ -119,6 +110,8 @@ def answer_whether(document: ReadDocument, typed: str, search: Callable[[str], A
         return _part(document, asked["part"].lower(), search(typed))
     section = _ASKS_SECTION.match(typed)
     thing = section["what"].strip(_QUOTES) if section else _thing_of(typed)
+    if not thing:
+        return None
     found = replace(search(thing), question=typed.strip())
     if section and (called := _sections_called(document, thing)):
         return _with(found, [_heading(document, k) for k in called], CERTAIN)
@@ -138,7 +131,7 @@ def places_of(document: ReadDocument, thing: str, found: Answer) -> Answer | Non
         thing: As asked for.
         found: What a search for it found, for the order of the pages.
     """
-    plain = _plain(thing)
+    plain = without_article(thing)
     says = _saying(plain, document.index.language)
     if says is None:
         return None
@@ -162,13 +155,9 @@ def not_mentioned(thing: str) -> str:
     return f"“{thing}” is not mentioned in these words."
 
 
-def _plain(thing: str) -> str:
-    return _ARTICLE.sub("", without_article(thing))
-
-
 def _sections_called(document: ReadDocument, thing: str) -> list[int]:
     """The sections whose titles have the words of a thing."""
-    says = _saying(_plain(thing), document.index.language)
+    says = _saying(without_article(thing), document.index.language)
     sections = document.outline.sections
     called = [k for k, s in enumerate(sections) if says is not None and says.search(s.title)]
     return called[:MOST_PLACES]
@@ -177,11 +166,16 @@ def _sections_called(document: ReadDocument, thing: str) -> list[int]:
 def _thing_of(typed: str) -> str:
     """What it is asked whether the document speaks of; "" for other questions."""
     for pattern in _ASKS:
-        if asked := pattern.match(typed):
-            thing = str(asked["what"]).strip(_QUOTES)
-            if len(thing.split()) <= MOST_WORDS and not _QUESTION.match(thing):
-                return thing
+        if (asked := pattern.match(typed)) and (thing := thing_in(asked["what"])):
+            return thing
     return ""
+
+
+def thing_in(text: str) -> str:
+    """A thing as a question names it; "" where that is too long for one, or a question itself."""
+    thing = text.strip(_QUOTES)
+    is_thing = len(thing.split()) <= MOST_WORDS and not _QUESTION.match(thing)
+    return thing if is_thing else ""
 
 
 def _saying(thing: str, language: str) -> re.Pattern[str] | None:
@@ -282,7 +276,7 @@ def _sections(document: ReadDocument, found: Answer) -> Answer:
     outermost = [
         k for k, depth in enumerate(depths) if depth == top and bare(sections[k].title) != title
     ]
-    quotes = [_heading(document, k) for k in outermost[:MOST_SECTIONS]]
+    quotes = [_heading(document, k) for k in outermost[:MOST_LISTED]]
     if not quotes:
         return _without(found, "No sections were found.")
     return _with(found, quotes, CERTAIN)

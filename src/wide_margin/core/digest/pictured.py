@@ -8,10 +8,12 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import Excerpt, Quote
 from wide_margin.core.document import figure_numbered
-from wide_margin.core.explain import explain_figure
+from wide_margin.core.explain import explain_figure, naming_figure
 from wide_margin.core.later import regex
 
 if TYPE_CHECKING:
+    from collections.abc import Callable
+
     from wide_margin.core.answers import Answer
     from wide_margin.core.document import Figure, ReadDocument
 
@@ -30,29 +32,28 @@ _ASKS = regex(
 )  # fmt: skip
 
 
-def asks_of_figure(typed: str) -> bool:
-    """Whether a question is what a figure or table of some number shows, and of nothing else."""
-    return _ASKS.match(typed) is not None
-
-
-def answer_figure(document: ReadDocument, typed: str, found: Answer) -> Answer:
+def answer_figure(
+    document: ReadDocument, typed: str, search: Callable[[str], Answer]
+) -> Answer | None:
     """What a figure or table is about, by its caption and by what is said of it.
 
-    Where the document has none of that number and nowhere speaks of it, that is said.
+    Where the document has none of that number and nowhere speaks of it, that is said; where only
+    the text speaks of it, the search answers.
 
     Args:
         document: It.
-        typed: The question.
-        found: What a search found to it; the answer where only the text speaks of the figure.
+        typed: The question; None is returned where it asks anything else.
+        search: Finds an answer to a question.
     """
     asked = _ASKS.match(typed)
     if asked is None:
-        return found
-    word, identifier = asked["word"], asked["id"]
+        return None
+    found, word, identifier = search(typed), asked["word"], asked["id"]
     figure = figure_numbered(document, word, identifier)
     if figure is not None:
         return _told(document, figure, found)
-    if _is_named(document, word, identifier):
+    named = naming_figure(word, identifier)
+    if any(named.search(sentence.text) for sentence in document.text.sentences):
         return found
     reason = f"No {word.lower().rstrip('.')} {identifier} was found."
     return replace(found, quotes=(), missing=(), reason=reason, sure=min(found.sure, UNSEEN))
@@ -67,9 +68,3 @@ def _told(document: ReadDocument, figure: Figure, found: Answer) -> Answer:
         found, kind="overview: figure", quotes=(caption, *said), missing=(), reason="", sure=SHOWN,
         excerpts=(Excerpt(told.caption, told.locator, 1.0), *others),
     )  # fmt: skip
-
-
-def _is_named(document: ReadDocument, word: str, identifier: str) -> bool:
-    """Whether some sentence speaks of a figure of that number, its caption found or not."""
-    named = re.compile(rf"\b{word[:3]}\w*\.?\s+{re.escape(identifier)}(?![\w]|\.\d)", re.I)
-    return any(named.search(sentence.text) for sentence in document.text.sentences)

@@ -2,7 +2,7 @@ from .chained import noun_chains
 from .clauses import take_apart
 from .definitions import Definition, Definitions, GatheringDefinitions, define, find_definitions
 from .explanation import Explainer, explain
-from .figures import explain_figure, figure_at
+from .figures import explain_figure, figure_at, naming_figure
 from .measures import other_units
 from .model import (
     Column,
@@ -48,6 +48,7 @@ __all__ = [
     "figure_at",
     "find_definitions",
     "find_references",
+    "naming_figure",
     "noun_chains",
     "other_units",
     "stands_for",

@@ -98,15 +98,19 @@ def _names_columns(table: Table) -> bool:
     )
 
 
+def naming_figure(word: str, number: str) -> re.Pattern[str]:
+    """Finds where a text speaks of a figure or table: "Fig. 3", "Tables 1, 2 and 3"."""
+    return re.compile(
+        rf"\b{re.escape(word[:3])}\w*\.?\s+(?:[\w.]+(?:\s*,\s*|\s+(?:and|und|et|y|e|to)\s+))*{re.escape(number)}(?![\w]|\.\d)",
+        re.I,
+    )
+
+
 def _spoken_of(document: ReadDocument, figure: Figure) -> list[Leaning]:
     parted = _PARTED.fullmatch(figure.name)
     if parted is None:
         return []
-    word, number = parted["word"].lower(), re.escape(parted["number"])
-    named = re.compile(
-        rf"\b{word[:3]}\w*\.?\s+(?:[\w.]+(?:\s*,\s*|\s+(?:and|und|et|y|e|to)\s+))*{number}(?![\w]|\.\d)",
-        re.I,
-    )
+    named = naming_figure(parted["word"], parted["number"])
     rows = [
         k for k, sentence in enumerate(document.text.sentences)
         if sentence.kind not in ROW_LIKE and named.search(sentence.text)

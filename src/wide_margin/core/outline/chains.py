@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from wide_margin.core.lexicon import first_words
+from wide_margin.core.lexicon import thing_of
 from wide_margin.core.outline.candidates import is_code
 from wide_margin.core.outline.numbering import number_of
 
@@ -84,7 +84,7 @@ def _name(candidate: Candidate) -> tuple[int, ...]:
 def _of_chapter(candidate: Candidate) -> tuple[int, ...]:
     """The number that a heading "Chapter 4" gives to what stands under it; () for all others."""
     number = number_of(candidate.title)
-    if number is None or number.scheme not in first_words("chapter"):
+    if number is None or thing_of(number.scheme) != "chapter":
         return ()
     return (int(number.identifier),) if number.identifier.isdecimal() else ()
 
