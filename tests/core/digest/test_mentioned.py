@@ -141,3 +141,12 @@ def test_the_outermost_sections_are_listed(digester, typed):
     quotes = digester.answer(typed, WHOLE, None).quotes
     assert [quote.text for quote in quotes] == ["1 Drums", "2 Fog bells", "References"]
     assert [quote.locators[0].page for quote in quotes] == [0, 1, 2]
+
+
+def test_asked_on_which_pages_more_of_them_are_shown(tmp_path):
+    pages = [[("h1", f"{k} Part {k}"), ("text", f"{FILLER} A capstan was put up in 19{k:02}.")]
+             for k in range(1, 10)]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", pages)
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    assert len(made.answer("Which pages mention the capstan?", WHOLE, None).quotes) == 9
+    assert len(made.answer("Does it mention a capstan?", WHOLE, None).quotes) == 4

@@ -30,6 +30,7 @@ def digester(tmp_path_factory):
 @pytest.mark.parametrize("typed", [
     "What does figure 1 show?", "What is Figure 1 about?", "Describe fig. 1",
     "What can I see in figure 1?", "What is shown in figure 1?", "Explain the figure 1",
+    "Was zeigt Abbildung 1?",
 ])  # fmt: skip
 def test_a_figure_is_told_by_its_caption_and_by_what_is_said_of_it(digester, typed):
     answer = digester.answer(typed, WHOLE, None)

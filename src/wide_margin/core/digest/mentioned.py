@@ -26,8 +26,9 @@ if TYPE_CHECKING:
 
 CERTAIN, NEARLY = 0.9, 0.6
 """The chance that what has the very words speaks of what is asked for; that what has them apart."""
-MOST_PLACES, MOST_LISTED = 4, 40
-"""Places shown, each on a page of its own; figures, works or sections that are listed."""
+MOST_PLACES, MOST_ASKED, MOST_LISTED = 4, 12, 40
+"""Places shown, each on a page of its own, and where it is asked on which; figures, works or
+sections that are listed."""
 MOST_WORDS = 5
 """A longer thing is a question of its own."""
 AHEAD = 1
@@ -87,6 +88,9 @@ _ASKS_SECTIONS = regex(
     rf"|do(?:es)?\s+{IT}\s+(?:have|contain))"
     rf"|what(?:['’]s|\s+is|\s+are)\s+(?:in\s+)?(?:the|its)\s+(?:(?:main|top)\s+)?(?:sections|chapters|table\s+of\s+contents)){_ANYWHERE}\W*$", re.I
 )  # fmt: skip
+_ASKS_WHERE = regex(
+    r"^\W*(?:where|wo|o[uù]|dónde|dove|onde|(?:(?:on|at|auf)\s+)?(?:which|what|welche[rn]))\b", re.I
+)
 _QUESTION = regex(r"^(?:how|why|whether|what|that|when|where|who|if|to|which)\b", re.I)
 _QUOTES = " “”\"‘’'.,?!"
 
@@ -115,7 +119,8 @@ def answer_whether(
     found = replace(search(thing), question=typed.strip())
     if section and (called := _sections_called(document, thing)):
         return _with(found, [_heading(document, k) for k in called], CERTAIN)
-    told = places_of(document, thing, found)
+    most = MOST_ASKED if _ASKS_WHERE.match(typed) else MOST_PLACES
+    told = places_of(document, thing, found, most)
     if told is not None:
         return replace(told, sure=min(told.sure, NEARLY)) if section else told
     if section:
@@ -123,13 +128,16 @@ def answer_whether(
     return _without(found, not_mentioned(thing))
 
 
-def places_of(document: ReadDocument, thing: str, found: Answer) -> Answer | None:
+def places_of(
+    document: ReadDocument, thing: str, found: Answer, most: int = MOST_PLACES
+) -> Answer | None:
     """The places that speak of a thing, each on a page of its own; None where there are none.
 
     Args:
         document: It.
         thing: As asked for.
         found: What a search for it found, for the order of the pages.
+        most: So many places at most.
     """
     plain = without_article(thing)
     says = _saying(plain, document.index.language)
@@ -145,7 +153,7 @@ def places_of(document: ReadDocument, thing: str, found: Answer) -> Answer | Non
     exact = [row for row in among if says.search(_text(document, row))]
     if not exact and len(terms) < 2:
         return None
-    chosen = _one_a_page(document, exact or among, found, says)
+    chosen = _one_a_page(document, exact or among, found, says)[:most]
     quotes = [_quote(document, row) for row in chosen]
     return _with(found, quotes, CERTAIN if exact else NEARLY) if quotes else None
 
@@ -222,7 +230,7 @@ def _one_a_page(
         if page not in best or weight > best[page][0]:
             best[page] = weight, row
     pages = sorted(best, key=lambda page: (-best[page][0], order.get(page, len(order)), page))
-    return [best[page][1] for page in pages[:MOST_PLACES]]
+    return [best[page][1] for page in pages]
 
 
 def _weight(document: ReadDocument, row: int, says: re.Pattern[str]) -> int:

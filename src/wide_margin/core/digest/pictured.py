@@ -10,6 +10,7 @@ from wide_margin.core.answers import Excerpt, Quote
 from wide_margin.core.document import figure_numbered
 from wide_margin.core.explain import explain_figure, naming_figure
 from wide_margin.core.later import regex
+from wide_margin.core.lexicon import thing_of
 
 if TYPE_CHECKING:
     from collections.abc import Callable
@@ -50,12 +51,14 @@ def answer_figure(
         return None
     found, word, identifier = search(typed), asked["word"], asked["id"]
     figure = figure_numbered(document, word, identifier)
+    if figure is None and (thing := thing_of(word)):  # "Abbildung 1" of a text in English
+        figure = figure_numbered(document, thing, identifier)
     if figure is not None:
         return _told(document, figure, found)
     named = naming_figure(word, identifier)
     if any(named.search(sentence.text) for sentence in document.text.sentences):
         return found
-    reason = f"No {word.lower().rstrip('.')} {identifier} was found."
+    reason = f"No {thing_of(word) or word.lower()} {identifier} was found."
     return replace(found, quotes=(), missing=(), reason=reason, sure=min(found.sure, UNSEEN))
 
 
