@@ -115,6 +115,34 @@ def test_lines_over_texts_of_their_own_are_those_that_were_counted(tmp_path, typ
     assert [q.text for q in quotes[1:]] == ["Grade A", "Grade B", "Grade C"]
 
 
+def sorts_under(title: str) -> list[list[tuple[str, str]]]:
+    """A document with one section of this title that has three in it."""
+    return [
+        [("h1", "1 The Mill"), ("text", "The mill stands on the bank, and its wheel turns in spring."),
+         ("text", "A sack weight was once lost in the river, and no sack weights were found.")],
+        [("h1", f"2 {title}"), ("text", "The mill knows these."),
+         *[row for k, name in enumerate(("Hand", "Cart", "Crane"), 1) for row in (
+             ("h2", f"2.{k} {name}"), ("text", f"This one is lifted by a {name.lower()}."))]],
+    ]  # fmt: skip
+
+
+def test_a_section_called_by_one_word_more_lists_the_sorts(tmp_path):
+    make_pdf(tmp_path / "a.pdf", sorts_under("Flemish sack weights"))
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "Which sack weights are supported?", WHOLE, None
+    )
+    assert [q.text for q in answer.quotes[-3:]] == ["2.1 Hand", "2.2 Cart", "2.3 Crane"]
+
+
+@pytest.mark.parametrize("title", ["Lifting sack weights", "Flemish sack weights of the river"])
+def test_a_section_on_something_done_or_on_more_lists_no_sorts(tmp_path, title):
+    make_pdf(tmp_path / "a.pdf", sorts_under(title))
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "Which sack weights are supported?", WHOLE, None
+    )
+    assert not any(q.text.startswith("2.") for q in answer.quotes)
+
+
 def test_what_was_counted_in_another_language_is_a_list_too(tmp_path):
     text = (
         "Am Abend wird das Seil von Hand aufgewickelt und auf die Bretter im Schuppen gelegt, wo"

@@ -183,6 +183,10 @@ _INTRODUCES = regex(
     r"\b(?:introduction|guide|tutorial|primer|course|companion|beginner['’]?s guide|lectures?|notes|interfaces?|bindings?|front-?end|wrapper)"
     r"\s+(?:to|on|in|for)\s+(?P<matter>\S.*)", re.I
 )  # fmt: skip
+_BRINGS_IN = regex(
+    r"\b(?:for|to|with|in|on|from|using|under|against|as|based on|port(?:ing|ed)?)\b", re.I
+)
+"""Comes between the name of a thing and those of others, in a title."""
 _ITSELF = regex(
     r"\b(?:this|the) (?:\w+ )?(?:document|book|guide|manual|paper|tutorial|introduction|course|text|notes?|primer)\b", re.I
 )  # fmt: skip
@@ -320,11 +324,25 @@ def _asks_of_matter(document: ReadDocument, text: str) -> bool:
 
 
 def _asks_of_another(document: ReadDocument, text: str) -> bool:
-    """Whether the version of a thing is asked for that the title does not name."""
+    """Whether the version of a thing is asked for that the title does not name.
+
+    Or it is asked who made one that the title only brings in after its own: "RopeKeep for Linux".
+    """
     match = _VERSION_OF.search(text)
-    return match is not None and match["name"].casefold() not in (
-        _title_words(document) | _VOCABULARY
-    )
+    if match is not None and match["name"].casefold() not in _title_words(document) | _VOCABULARY:
+        return True
+    asked = {word.casefold() for word in words(text)}
+    own, *others = _BRINGS_IN.split(printed_title(document) or document.facts.title, 1)
+    first = _coined(own)
+    if not first or asked & first:
+        return False
+    most = max(n_passages_with(document, word) for word in first)
+    return any(n_passages_with(document, word) < most for part in others for word in _coined(part) & asked)
+
+
+def _coined(text: str) -> set[str]:
+    """The words of a text, in small letters, that the language does not have: names."""
+    return {w.casefold() for w in words(text) if len(w) > 2 and not _is_known(w.casefold())}
 
 
 def _names_another(document: ReadDocument, own: Sequence[str]) -> bool:
@@ -380,12 +398,16 @@ def _names_a_thing(document: ReadDocument, text: str, own: Sequence[str]) -> boo
 
 def is_subject(document: ReadDocument, word: str) -> bool:
     """Whether so much of a document speaks of a word that it is what the document is about."""
+    least = max(SUBJECT * len(document.text.passages), FEW)
+    return n_passages_with(document, word) >= least
+
+
+def n_passages_with(document: ReadDocument, word: str) -> int:
+    """In how many passages a word stands, in any form; of one with a hyphen, all of it."""
     index = document.index
     whole, *parts = [index.term_ids.get(t, -1) for t in index.analyser.terms_of(word)] or [-1]
     rows = [whole] if whole >= 0 or not parts else parts  # "well-mode" is no subject by "well"
-    n_passages = len(document.text.passages)
-    least = max(SUBJECT * n_passages, FEW)
-    return all(row >= 0 and index.document_frequency[row] >= least for row in rows)
+    return min(0 if row < 0 else int(index.document_frequency[row]) for row in rows)
 
 
 def _count(match: re.Match[str]) -> int:

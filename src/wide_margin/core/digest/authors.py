@@ -120,6 +120,8 @@ def authors_of(
     ]  # fmt: skip
     if not found and not printed:
         found = _above_title(document, lines, title) or _under_heading(document, lines)
+    if not found and (labelled := _labelled(document, lines, printed)):
+        return tuple(labelled)
     if not found:
         found = _with_those_beside(document, lines, printed) or _holders(document, lines)
         found = found or _of_section(document)
@@ -174,6 +176,22 @@ def _under_heading(document: ReadDocument, lines: Sequence[FrontLine]) -> list[F
         names = [name for name in names_in_line(following.text) if is_rare_name(name)]
         if names:
             return [Fact(name, line_locator(document, [following], name)) for name in names]
+    return []
+
+
+def _labelled(
+    document: ReadDocument, lines: Sequence[FrontLine], printed: Sequence[Fact]
+) -> list[Fact]:
+    """The people of a line of the front that says they are the authors: "Authors: A. Holm".
+
+    Where the file names some as well, one of them is among those.
+    """
+    for line in lines:
+        label = _TOLD.match(line.text)
+        names = names_in_line(line.text[label.end() :]) if label else []
+        is_known = any(same_person(name, fact.text) for name in names for fact in printed)
+        if names and (is_known if printed else all(map(is_rare_name, names))):
+            return [Fact(name, line_locator(document, [line], name)) for name in names]
     return []
 
 

@@ -6,6 +6,7 @@ import re
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 from functools import partial
+from itertools import chain
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.lists import MAX_LIST_WORDS, items_after, labels_after, list_after
@@ -81,6 +82,9 @@ _NAMES_SOME = regex(
 FEWEST_KINDS = 2
 """So many sections within one that is called after a single word say by their titles that they are
 of its kinds: "Wells" with "Deep wells" and "Dry wells"."""
+_DOING = regex(r"[^\W\d_]+ing\b")
+FEWEST_SORTS = 3
+"""So many sections within one that is called by one word more: "Deep well sorts" with each."""
 STEM, NEAR, SOON, NEAR_COUNT = 5, 3, 10, 6
 """Letters by which a word is known again, how many words before and after it is said of them, and
 how many after it is told how many there are."""
@@ -105,7 +109,8 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
     rows = rows_within(document, quotes[0].locators[0].spans)
     told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
     is_same = told[:1] == rows[:1]
-    if is_same and len(told) >= len(rows) and len(answer.quotes) >= len(quotes):
+    has_names = {name.text for name in names} <= {quote.text for quote in answer.quotes}
+    if is_same and has_names and len(told) >= len(rows) and len(answer.quotes) >= len(quotes):
         return _turned(question, answer)
     sure = max(answer.sure, sure) if is_same else sure
     return _turned(question, replace(answer, quotes=quotes, missing=(), reason="", sure=sure))
@@ -153,24 +158,30 @@ def _of_section(
     if not asked or (is_of_whole and not _ASKS_THERE.match(question.text)):
         return (), ()
     outline, whole = document.outline, content_of(document, title_of(document))
+    titles = [section.title for section in outline.sections]
+    titled = [
+        content_of(document, _ASKS_WHICH.sub(" ", unnumbered(title))) - whole if is_of_whole
+        else content_of(document, title) for title in titles
+    ]  # fmt: skip
 
     def above(row: int) -> frozenset[str]:
         """What the titles of the sections around one say: "Keepers" of "Present"."""
         return content_of(document, " ".join(outline.path(row)[:-1])) - whole
 
-    for row, section in enumerate(outline.sections):
-        if is_of_whole:
-            title = unnumbered(section.title)
-            titled = content_of(document, _ASKS_WHICH.sub(" ", title)) - whole
-        else:
-            titled = content_of(document, section.title)
-        if titled != asked and not (titled and titled < asked <= titled | above(row)):
-            continue
+    def is_called(row: int) -> bool:
+        said = titled[row]
+        return said == asked or bool(said and said < asked <= said | above(row))
+
+    rows = range(len(titles))
+    of_sort = (row for row in rows if _is_of_sort(document, titles[row], titled[row], asked))
+    for row in chain(filter(is_called, rows), () if is_of_whole else of_sort):
         inner = [k for k, parent in enumerate(outline.parents) if parent == row]
-        if is_of_whole:
-            said = (content_of(document, outline.sections[k].title) for k in inner)
-            if sum(asked <= terms for terms in said) < FEWEST_KINDS:
-                continue
+        if not is_called(row) and len(inner) < FEWEST_SORTS:
+            continue
+        of_kind = sum(asked <= content_of(document, titles[k]) for k in inner)
+        if is_of_whole and of_kind < FEWEST_KINDS:
+            continue
+        section = outline.sections[row]
         end = outline.sections[inner[0]].first_paragraph if inner else section.end_paragraph
         begins = _beginning(document, question, section.first_paragraph + 1, end)
         names = [_heading(document, question, k) for k in inner[:MOST_NAMED]]
@@ -178,6 +189,18 @@ def _of_section(
         if begins or headings:
             return begins, headings
     return (), ()
+
+
+def _is_of_sort(
+    document: ReadDocument, title: str, titled: frozenset[str], asked: frozenset[str]
+) -> bool:
+    """Whether a title is what is asked for with one word before it: "Deep well sorts".
+
+    "Digging well sorts" tells how something is done.
+    """
+    if not asked < titled or len(titled) > len(asked) + 1 or _DOING.match(unnumbered(title)):
+        return False
+    return bool(content_of(document, title.split()[-1]) & asked)
 
 
 def _beginning(
