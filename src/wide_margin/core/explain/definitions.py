@@ -109,8 +109,10 @@ _NO_PLURALS = frozenset(
     ["alway", "perhap", "sometime", "afterward", "backward", "forward", "toward", "les", "thu"]
 )
 """Words whose last letter makes no plural, without it."""
-_OR = regex(r"(?:or|also|or simply|also called|in short)\s+(?:the\s+|an?\s+)?(?P<name>\S.*)$", re.I)
-"""The other name of a term: "a collaboration site (or “site”) means"."""
+_OR = regex(
+    r"(?:(?:or|also|or simply|also called|in short)\s+(?:the\s+|an?\s+)?(?=\S)|(?=[“\"‘][^“”\"‘’]+[”\"’]$))(?P<name>.*)$", re.I
+)  # fmt: skip
+"""The other name of a term: "a collaboration site (or “site”) means", "a site (“place”) is"."""
 _CALLED = regex(
     rf"(?:\b(?:is|are|was|were|be|being|been)\s+{_ADVERB}{{0,2}}(?:called|known as|termed|named|dubbed|labell?ed"
     r"|referred to as|defined to be|denoted as)\s+"
@@ -121,6 +123,8 @@ _CALLED = regex(
     r"(?P<article>an?\s+|the\s+|its\s+|their\s+)?(?P<quote>[“\"‘'`]{1,2})?"
     r"(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,3})[”\"’']{0,2}",
 )  # fmt: skip
+_OTHER_NAME = regex(r"\s\((?:or\s+|also\s+)?[“\"‘](?P<name>[^“”\"‘’()]{3,40})[”\"’]\)")
+"""A second name behind the first: "is called ΔT (“Delta T”)"."""
 _IS_NAMED = regex(
     r"(?:This|That|It)\s+is\s+(?:the|an?|what is called the)\s+[“\"‘'”„](?P<term>[^\W\d_][\w’'-]*(?:\s+[\w’'-]+){0,3})[”\"’']"
 )
@@ -529,6 +533,9 @@ def _in_sentence(
                 if match["article"] and match["article"].strip() in ("its", "their"):
                     weight -= 0.1
                 yield Definition(term, row, "defined", weight, first=leans)
+                other = _OTHER_NAME.match(text, match.start("term") + len(term))
+                if other and _is_term(other["name"]):
+                    yield Definition(other["name"], row, "defined", weight, first=leans)
     both = _BOTH_CALLED.search(text) if "respectively" in text else None
     for name in filter(_is_term, both.groups() if both else ()):
         yield Definition(name, row, "defined", 0.72, first=leans)
