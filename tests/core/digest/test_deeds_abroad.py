@@ -28,6 +28,9 @@ def answer_of(path, language, typed, *said):
     [
         ("de", "Was macht der Befehl quorble?", "Der Befehl quorble hebt den vollen Eimer hoch."),
         ("de", "Was bewirkt quorble?", "quorble bewirkt, dass der Eimer hoch gehoben wird."),
+        ("de", "Was macht lanquorble?", "lanquorble hebt den vollen Eimer aus dem Brunnen hoch."),
+        ("de", "Was bedeutet die Option quorble?", "quorble hebt den vollen Eimer langsam hoch."),
+        ("es", "¿Qué significa la opción quorble?", "quorble sube el cubo lleno de agua."),
         ("fr", "À quoi sert la commande quorble ?", "La commande quorble lève le seau plein."),
         ("fr", "Que fait quorble ?", "quorble lève le seau plein du puits de la cour."),
         ("es", "¿Qué hace el comando quorble?", "El comando quorble sube el cubo lleno de agua."),
@@ -37,7 +40,8 @@ def answer_of(path, language, typed, *said):
     ],
 )  # fmt: skip
 def test_what_begins_with_a_thing_says_what_it_does(tmp_path, language, typed, said):
-    mentions = f"{TELLS[language].split(' ')[0]} 3 {'quorble'} 4."
+    name = "lanquorble" if "lanq" in typed else "quorble"
+    mentions = f"{TELLS[language].split(' ')[0]} 3 {name} 4."
     answer = answer_of(tmp_path / "a.pdf", language, typed, mentions, said)
     assert answer.quotes[0].text == said
     assert answer.sure >= 0.6

@@ -146,6 +146,7 @@ def commands(tmp_path_factory):
     [
         ("What does the tally command do?", "The number of sacks is counted"),
         ("What does tally do?", "The number of sacks is counted"),
+        ("What does the tally command mean?", "The number of sacks is counted"),
         ("What is grinding by night?", "The wheel turns without a miller"),
     ],
 )

@@ -848,6 +848,19 @@ def test_a_line_that_says_whose_its_names_are_goes_before_others(facts_of, line,
     assert texts(facts.authors) == names
 
 
+@pytest.mark.parametrize(
+    ("line", "names"),
+    [("Authors: Aino Perälä and Zeyneb Kurt", ["Aino Perälä", "Zeyneb Kurt"]),
+     ("Readers: Aino Perälä and Zeyneb Kurt", [])],
+)  # fmt: skip
+def test_authors_may_be_told_on_a_later_page_of_the_front(tmp_path, line, names):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Keeping a Village Well"), ("text", "27-aug-2022")],
+        [("h1", "Keeping a Village Well"), ("text", line), ("text", "The well is old.")],
+    ])  # fmt: skip
+    assert texts(find_facts(read_document(tmp_path / "a.pdf")).authors) == names
+
+
 @pytest.mark.parametrize("place", ["LMS Hallan", "Brunnen Quelle Verlag Wiesbaden"])
 def test_the_school_or_publisher_that_a_work_was_made_for_is_no_author(facts_of, place):
     facts = facts_of(

@@ -285,3 +285,10 @@ def test_what_a_thing_is_without_an_article_and_in_the_past(said, name):
 )  # fmt: skip
 def test_this_is_a_package_that_does_something(said, is_told):
     assert says_what_this_does(said) is is_told
+
+
+def test_on_what_terms_a_thing_may_be_had_is_not_what_it_is(tmp_path):
+    told = "Wellkeep is a tool that keeps the water of a well at one height."
+    free = "Wellkeep is free software; you may pass it on to your neighbours."
+    answer = digester_of(tmp_path / "a.pdf", free, told).answer("What is Wellkeep?", WHOLE, None)
+    assert answer.quotes[0].text == told

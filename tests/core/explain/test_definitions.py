@@ -27,7 +27,7 @@ def meaning_of(tmp_path, text: str, term: str):
         ("neap range", "The term for the smallest difference between the two is neap range."),
         ("shore site", "“Public shore station” (or “shore site”) means any hut that people may enter freely."),
         ("lean stay", "A leeward prop (“lean stay”) is a beam that holds a wall up from outside."),
-        ("Shift K", "The gap between the two clocks of the tower is called DK (“Shift K”) by the keepers."),
+        ("Shift K", "The gap between the two clocks of the tower is called DK (“Shift K”) in what follows."),
         ("closing error", "By closing error we mean the difference between both ends of a line."),
         ("freeboard", "Freeboard denotes the height of the deck above the water at its middle."),
         ("datum", "They lowered the datum, which is the level that heights are counted from, by a foot."),

@@ -24,15 +24,17 @@ _KINDS = (
     r"|ambiente|parametro|variabile|função|opção|pacote|parâmetro|variável|commando|functie|optie|pakket|kommandot?"
     r"|funktionen|programmet|paketet)"
 )
-_ARTICLE = r"(?:d(?:er|ie|as|en|em)|l[aeo]s?|el|il|lo|l['’]|[oa]s?|het|de)"
-_NAMED = rf"(?:{_ARTICLE}\s*)?(?:{_KINDS}\s+)?(?P<name>[^?¿]{{2,60}}?)"
+_ARTICLE = r"(?:(?:d(?:er|ie|as|en|em)|l[aeo]s?|el|il|lo|[oa]s?|het|de)\s+|l['’]\s*)"
+_NAMED = rf"(?:{_ARTICLE})?(?:{_KINDS}\s+)?(?P<name>[^?¿]{{2,60}}?)"
 _DOES = regex(
     rf"^\W*(?:was\s+(?:macht|bewirkt|tut|leistet)|wozu\s+dient|que\s+fait|à\s+quoi\s+sert|qué\s+hace|para\s+qué\s+sirve"
     rf"|(?:che\s+)?cosa\s+fa|(?:a\s+(?:che\s+)?)?cosa\s+serve|o\s+que\s+faz|para\s+que\s+serve|wat\s+doet|waarvoor\s+dient"
     rf"|vad\s+gör|hvad\s+gør|hva\s+gjør|что\s+делает|для\s+чего\s+(?:нуж\w+|служит|предназначен\w*)|co\s+robi|do\s+czego\s+służy"
-    rf"|co\s+dělá|k\s+čemu\s+slouží)\s+{_NAMED}\W*$", re.I
+    rf"|co\s+dělá|k\s+čemu\s+slouží"
+    r"|(?:was\s+(?:bedeutet|heißt)|que\s+(?:signifie|veut\s+dire)|qué\s+(?:significa|quiere\s+decir)|(?:che\s+)?cosa\s+significa"
+    rf"|o\s+que\s+significa|wat\s+betekent)(?=\s+(?:{_ARTICLE})?{_KINDS}\s))\s+{_NAMED}\W*$", re.I
 )  # fmt: skip
-"""Asks what something does."""
+"""Asks what something does; of a command or an option, what it means is that."""
 _MADE = (
     r"(?:entwickelt|geschrieben|erfunden|geschaffen|programmiert|entworfen|verfasst|erdacht|gebaut|gegründet"
     r"|écrite?s?|créée?s?|développée?s?|inventée?s?|conçue?s?|fondée?s?|réalisée?s?"
@@ -91,7 +93,7 @@ def asks_who_abroad(typed: str) -> bool:
 def _doing(document: ReadDocument, answer: Answer, name: str) -> Answer:
     """The answer with the first sentence that begins with a thing and goes on."""
     thing = re.escape(without_article(name).strip(" “”\"«»„‘’'"))
-    head = rf"(?![>$#%]\s)\W*(?:{_ARTICLE}\s*)?(?:{_KINDS}\s+)?[\W_]*{thing}(?!\w)(?:\s*[\[{{(][^\]}})]*[\]}})])*"
+    head = rf"(?![>$#%]\s)\W*(?:{_ARTICLE})?(?:{_KINDS}\s+)?[\W_]*{thing}(?!\w)(?:\s*[\[{{(][^\]}})]*[\]}})])*"
     begins = re.compile(
         rf"{head}(?:\s+(?!{_MAY})|\s*(?:[-–—:]|\s:)\s+)[^\W\d_]+[’']?[^\W\d_]*,?\s+\S+\s+\S", re.I
     )
@@ -101,7 +103,7 @@ def _doing(document: ReadDocument, answer: Answer, name: str) -> Answer:
         return replace(answer, sure=max(answer.sure, OF_SECTION))
     for row in rows:
         sentence = document.text.sentences[row]
-        if sentence.kind in ("body", "item") and begins.match(sentence.text):
+        if sentence.kind in ("body", "item", "entry") and begins.match(sentence.text):
             return told_by(document, answer, row, row + 1, OF_SECTION)
     if any(begins.match(document.text.sentences[row].text) for row in told):  # as in a table
         return replace(answer, sure=max(answer.sure, OF_SECTION))

@@ -82,6 +82,10 @@ _KINDS = (
 )
 """What things that do something are."""
 _DOES = regex(rf"^what\s+(?:does|do|can)\s+(?P<name>.+?)(?P<kind>\s+{_KINDS})?\s+do\s*\??$", re.I)
+_MEANS = regex(
+    rf"^what\s+(?:does|do)\s+(?:the\s+)?(?:(?P<kind>{_KINDS})\s+(?P<name>\S+)|(?P<named>\S+)\s+(?P<sort>{_KINDS}))\s+mean\s*\??$", re.I
+)  # fmt: skip
+"""Asks for the same of what has no other meaning: "What does the option lid mean?"."""
 _RETURNS = regex(
     rf"^what\s+(?:does|do|is)\s+(?:the\s+)?(?:function\s+|method\s+)?(?P<name>[\w.:/$-]+(?:\s?\([^)]*\))?)(?:\s+{_KINDS})?"
     r"\s+(?:returned|return|give(?:\s+back)?|yield|evaluate\s+to)\W*$", re.I
@@ -211,6 +215,9 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
             return told_by(document, answer, entry, entry + 1, OF_SECTION)
     if (asked := _RETURNS.match(question.text.strip())) is not None:
         return _returning(document, answer, asked["name"])
+    if (meant := _MEANS.match(question.text.strip())) is not None:
+        name, kind = meant["name"] or meant["named"], meant["kind"] or meant["sort"]
+        return _doing(document, question, answer, name, kind)
     if question.kind != "what is":
         doing = _DOES.match(question.text.strip())
         if doing is not None:
