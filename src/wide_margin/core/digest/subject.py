@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Sequence
 from itertools import pairwise
 from typing import TYPE_CHECKING
@@ -18,7 +17,7 @@ from wide_margin.core.digest.named import (
     rows_with,
 )
 from wide_margin.core.digest.overview import about, answer_of_lines, is_step, rows_within
-from wide_margin.core.digest.telling import THING, naming, says_what_it_is
+from wide_margin.core.digest.telling import ON_TERMS, THING, naming, says_what_it_is
 from wide_margin.core.digest.titled import title_of
 from wide_margin.core.explain.definitions import NOTED
 from wide_margin.core.explain.subjects_abroad import subject_abroad
@@ -64,11 +63,6 @@ _TITLED = (
 """Titles of sections that say what a thing of a name is."""
 _NAMED = ("{}",)
 """The title of one that may."""
-_ONLY_FREE = regex(
-    r"\b(?:is|are)\s+(?:an?\s+)?(?:free|libre|open[- ]source)(?:\s+(?:and|or|/)\s+(?:libre|open[- ]source))?\s+(?:software|programs?)\b"
-    r"\W*(?:$|you\b|under\b|and\b|(?:released|distributed|available|licensed)\b)", re.I
-)  # fmt: skip
-"""Says on what terms a thing may be had, and not what it is."""
 _KIND = regex(rf"\s+{THING}$")
 _THE_KIND = regex(rf"(?:the|this) {THING}")
 """The thing that a document is on, called by its kind."""
@@ -117,7 +111,7 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
     written = {
         row: NOTED.sub("", sentences[row].text) for row in rows_with(document, parts or [whole])
         if row in within and sentences[row].kind not in SAYS_NOTHING
-        and not _ONLY_FREE.search(sentences[row].text)
+        and not ON_TERMS.search(sentences[row].text)
     }  # fmt: skip
     text = {row: said.lower() for row, said in written.items()}
     first = set(rows[:n_early])

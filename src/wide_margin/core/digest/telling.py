@@ -5,6 +5,7 @@ A cue of ``roles.CUES`` is a word that such sentences have, and many others too:
 looked for in lower-case text.
 """
 
+import re
 from functools import lru_cache
 from re import Pattern, escape
 from typing import NamedTuple
@@ -169,7 +170,7 @@ _OF_PART = regex(
 """Speaks of a part of the document."""
 _NO_NAME = (
     r"(?!(?:if|when|where|while|whether|that|because|since|as|in|on|at|with|for|of|using|from|to|by|and|or|but|unless|so"
-    r"|although|then|once|after|before|each|every|this|these|another|unlike|like|without|under|inside|note)\b)"
+    r"|although|then|once|after|before|each|every|this|these|another|unlike|like|without|under|inside|note)\b|\w{4,}ing\b)"
 )
 """What begins no name of two words, as in "GNU …"."""
 THING = (
@@ -233,6 +234,11 @@ _GIVEN_AWAY = regex(
 """Says on which terms a document is given to its readers."""
 
 
+ON_TERMS = regex(
+    r"\b(?:is|are)\s+(?:an?\s+)?(?:(?:free|libre|open[- ]source)(?:\s+(?:and|or|/)\s+(?:libre|open[- ]source))?\s+(?:software|programs?)\b"
+    r"\W*(?:$|you\b|under\b|and\b|(?:released|distributed|available|licensed)\b)|(?:registered\s+)?trade-?\s?mark\b)", re.I
+)
+"""Says on what terms a thing or its name may be used, and not what it is."""
 _NOT_FOR = regex(
     r"^.{0,70}?\b(?:(?:(?:aim|purpose|goal|intention|objective)s?\b.{0,40}? (?:is|was|are)|this \w+ (?:is|does|will)|it is) not(?! only| just| merely)"
     r"|nie jest(?! tylko)|ist (?:es )?(?:nicht(?! nur)|keine?\b)|n['’]est pas(?! seulement)|no (?:es|pretende)(?! s[oó]lo)|non (?:è|si propone|intende)(?! solo)"
@@ -296,7 +302,7 @@ def is_not_for(text: str) -> bool:
 def says_what_it_is(names: Naming | None, text: str) -> bool:
     """Whether a sentence, in lower case, says what the thing in the title is: "X is a …"."""
     is_said = names is not None and bool(names.is_a.match(text))
-    return is_said and not _LEANS_AT_END.search(text)
+    return is_said and not (_LEANS_AT_END.search(text) or ON_TERMS.search(text))
 
 
 def says_what_this_does(text: str) -> bool:

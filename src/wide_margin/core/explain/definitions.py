@@ -227,7 +227,9 @@ _POINTS_BACK = regex(
 )  # fmt: skip
 _PROPER = regex(r"(?:[A-Z][\w’'+-]*\s+)+[A-Z][\w’'+-]*")
 """A name of several words, of which there is one: "The Well Keepers Act is a law"."""
-_NOT = regex(r"^(?:not|no|never|also|only|still|always|already|true|false|possible)\b")
+_NOT = regex(
+    r"^(?:not|no|never|also|only|still|always|already|true|false|possible|(?:registered\s)?trade-?\s?marks?)\b"
+)
 _JOINING = frozenset(["of", "the", "and", "in", "for", "to", "on", "by", "with", "de", "du", "des"])
 _NO_TERMS = """
     this that these those it there here what which who he she they we you i one such
