@@ -427,6 +427,7 @@ def answer_as_json(answer: Answer) -> dict[str, Any]:
         "pages_total": answer.n_pages,
         "pages_without_text": [page + 1 for page in answer.without_text],
         "pages_read_so_far": answer.so_far or None,
+        "found": answer.n_found or None,
         "recognised": [
             {"page": page + 1, "sure": round(sure, 3)} for page, sure in answer.recognised
         ],
@@ -459,6 +460,8 @@ def answer_as_text(answer: Answer) -> str:
 def coverage_line(answer: Answer) -> str:
     """Pages searched out of pages there are."""
     line = f"{answer.n_searched} of {counted(answer.n_pages, 'page')} searched"
+    if answer.n_found > len(answer.quotes):
+        line = f"{len(answer.quotes)} of {answer.n_found} shown; {line}"
     if len(answer.without_text) == 1:
         line += f"; {page_shown(None, answer.without_text[0])} has no text"
     elif answer.without_text:

@@ -27,6 +27,8 @@ def test_what_was_searched_and_how_sure_it_is():
     ("changed", "said", "not_said"),
     [
         ({"so_far": 187}, "187 of 1,189 pages read so far", "searched"),
+        ({"n_found": 1037}, "1 of 1,037 shown · 1,188", "read so far"),
+        ({"n_found": 1037, "origin": Origin.COMPOSED}, "searched", "shown"),
         ({"sure": 0.01}, "right 1 times in 10", "0 times"),
         ({"sure": 1.0}, "searched", "times in 10"),
         ({"quotes": ()}, "searched", "times in 10"),

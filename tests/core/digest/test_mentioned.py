@@ -3,6 +3,7 @@
 import pytest
 
 from tests.making import make_pdf, read_document
+from wide_margin.cli import answer_as_json, coverage_line
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
 
@@ -38,7 +39,20 @@ def test_the_places_that_speak_of_it_are_shown_each_on_its_page(digester, typed)
     answer = digester.answer(typed, WHOLE, None)
     assert sorted(quote.locators[0].page for quote in answer.quotes) == [0, 1]
     assert all("fog bell" in quote.text.lower() for quote in answer.quotes)
+    assert answer.n_found == 0
     assert answer.sure >= 0.8
+
+
+def test_how_many_places_there_are_is_told_where_not_all_are_shown(tmp_path):
+    said = "The lantern is trimmed at dusk, and its glass is wiped by keeper number"
+    make_pdf(tmp_path / "a.pdf", [[("text", FILLER), ("text", f"{said} {k}.")] for k in range(14)])
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    places = digester.answer("Which pages mention the lantern?", WHOLE, None)
+    assert (len(places.quotes), places.n_found) == (12, 14)
+    assert "12 of 14 shown" in coverage_line(places)
+    assert answer_as_json(places)["found"] == 14
+    nowhere = digester.answer("Which pages mention the anchor?", WHOLE, None)
+    assert (nowhere.quotes, nowhere.n_found) == ((), 0)
 
 
 @pytest.mark.parametrize(

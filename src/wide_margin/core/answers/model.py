@@ -89,6 +89,8 @@ class Answer:
     """Pages that had been read when it was asked while reading went on; 0 once all were."""
     recognised: tuple[tuple[int, float], ...] = ()
     """Pages it leads to whose text was recognised in a picture, with how sure the engine was."""
+    n_found: int = 0
+    """How many places or things there are, where not all of them are quoted; else 0."""
 
     @property
     def is_perhaps(self) -> bool:

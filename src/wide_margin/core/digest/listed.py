@@ -23,7 +23,7 @@ if TYPE_CHECKING:
 
     Says = Callable[[str, Sequence[str]], bool]
 
-TELLING_WORDS, MOST_LISTED, MOST_NAMED = 2, 5, 8
+TELLING_WORDS, MOST_LISTED, MOST_NAMED = 2, 5, 24
 """So many words of their own a question and a title have in common at least; and sentences that are
 quoted of a section, and headings of those in it."""
 OF_SECTION, OF_NAMES = 0.6, 0.45

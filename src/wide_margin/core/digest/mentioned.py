@@ -118,7 +118,8 @@ def answer_whether(
         return None
     found = replace(search(thing), question=typed.strip())
     if section and (called := _sections_called(document, thing)):
-        return _with(found, [_heading(document, k) for k in called], CERTAIN)
+        headings = [_heading(document, k) for k in called[:MOST_PLACES]]
+        return _with(found, headings, CERTAIN, len(called))
     most = MOST_ASKED if _ASKS_WHERE.match(typed) else MOST_PLACES
     told = places_of(document, thing, found, most)
     if told is not None:
@@ -153,9 +154,10 @@ def places_of(
     exact = [row for row in among if says.search(_text(document, row))]
     if not exact and len(terms) < 2:
         return None
-    chosen = _one_a_page(document, exact or among, found, says)[:most]
-    quotes = [_quote(document, row) for row in chosen]
-    return _with(found, quotes, CERTAIN if exact else NEARLY) if quotes else None
+    chosen = _one_a_page(document, exact or among, found, says)
+    quotes = [_quote(document, row) for row in chosen[:most]]
+    sure = CERTAIN if exact else NEARLY
+    return _with(found, quotes, sure, len(chosen)) if quotes else None
 
 
 def not_mentioned(thing: str) -> str:
@@ -167,8 +169,7 @@ def _sections_called(document: ReadDocument, thing: str) -> list[int]:
     """The sections whose titles have the words of a thing."""
     says = _saying(without_article(thing), document.index.language)
     sections = document.outline.sections
-    called = [k for k, s in enumerate(sections) if says is not None and says.search(s.title)]
-    return called[:MOST_PLACES]
+    return [k for k, s in enumerate(sections) if says is not None and says.search(s.title)]
 
 
 def _thing_of(typed: str) -> str:
@@ -246,13 +247,13 @@ def _quote(document: ReadDocument, row: int) -> Quote:
     return Quote(_text(document, row), (locator_for(document, row),))
 
 
-def _with(found: Answer, quotes: Sequence[Quote], sure: float) -> Answer:
+def _with(found: Answer, quotes: Sequence[Quote], sure: float, n_found: int = 0) -> Answer:
     told = [Excerpt(quote.text, quote.locators[0], 1.0) for quote in quotes]
     pages = {quote.locators[0].page for quote in quotes}
     others = [e for e in found.excerpts if e.locator.page not in pages]
     return replace(
         found, kind="overview: mentioned", quotes=tuple(quotes), missing=(), reason="", sure=sure,
-        excerpts=(*told, *others),
+        excerpts=(*told, *others), n_found=n_found if n_found > len(quotes) else 0,
     )  # fmt: skip
 
 
@@ -272,7 +273,7 @@ def _listed(document: ReadDocument, what: str, found: Answer) -> Answer:
         quotes = _works(document)
     if not quotes:
         return _without(found, f"No {what} were found.")
-    return _with(found, quotes[:MOST_LISTED], CERTAIN)
+    return _with(found, quotes[:MOST_LISTED], CERTAIN, len(quotes))
 
 
 def _sections(document: ReadDocument, found: Answer) -> Answer:
@@ -287,7 +288,7 @@ def _sections(document: ReadDocument, found: Answer) -> Answer:
     quotes = [_heading(document, k) for k in outermost[:MOST_LISTED]]
     if not quotes:
         return _without(found, "No sections were found.")
-    return _with(found, quotes, CERTAIN)
+    return _with(found, quotes, CERTAIN, len(outermost))
 
 
 def _heading(document: ReadDocument, k: int) -> Quote:

@@ -89,6 +89,8 @@ class QuestionBody:
     """Pages that had been read when it was asked while reading went on; 0 once all were."""
     recognised: tuple[tuple[int, float], ...] = ()
     """Pages it leads to whose text was recognised in a picture, with how sure the engine was."""
+    n_found: int = 0
+    """How many places or things there are, where not all of them are quoted; else 0."""
 
     @classmethod
     def of(cls, answer: Answer, before: Before | None = None) -> QuestionBody:
@@ -98,6 +100,7 @@ class QuestionBody:
             answer.excerpts[:MAX_KEPT_EXCERPTS], answer.n_searched, answer.n_pages,
             answer.without_text, answer.missing, before=before, sure=answer.sure,
             reason=answer.reason, recognised=answer.recognised, so_far=answer.so_far,
+            n_found=answer.n_found,
         )  # fmt: skip
 
     @property

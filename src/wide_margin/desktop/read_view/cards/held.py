@@ -269,6 +269,8 @@ def coverage(body: QuestionBody) -> str:
     line = f"{body.n_searched:,} of {counted(body.n_pages, 'page')} searched"
     if body.so_far:
         line = f"{body.so_far:,} of {counted(body.n_pages, 'page')} read so far"
+    if body.origin is Origin.QUOTED and body.n_found > len(body.quotes):
+        line = f"{len(body.quotes)} of {body.n_found:,} shown · {line}"
     if len(body.without_text) == 1:
         line += f" · {page_shown(None, body.without_text[0])} has no text"
     elif body.without_text:
