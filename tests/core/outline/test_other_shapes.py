@@ -141,6 +141,18 @@ def test_few_pages_and_full_ones_are_no_slides(tmp_path):
     assert not page_titles(deck(tmp_path / "few.pdf", SLIDES[:6]).paragraphs)
 
 
+def test_numbered_chapters_on_short_pages_are_no_slides(tmp_path):
+    text = ("text", "The keeper signs for every bucket that leaves the well, by day and by night.")
+    make_pdf(tmp_path / "notes.pdf", [
+        [("h1", f"{k} {title}"), text, ("h2", f"{k}.1 Old {title.lower()}"), text]
+        for k, title in enumerate(("Wells", "Ropes", "Lids", "Keys", "Hoops", "Locks", "Knots",
+                                   "Sheds", "Staves"), 1)
+    ])  # fmt: skip
+    document = read_document(tmp_path / "notes.pdf")
+    assert not page_titles(document.paragraphs)
+    assert "3.1 Old lids" in [section.title for section in document.outline.sections]
+
+
 def plain_deck(path, titles, *, gap=70):
     """Slides whose titles are set like their points, and stand apart from them."""
     canvas = Canvas(str(path), pagesize=(720, 540))

@@ -12,6 +12,7 @@ from wide_margin.core.later import regex
 from wide_margin.core.layout import word_count
 from wide_margin.core.layout.furniture import FEWEST_SLIDES, LEAST_TITLE, MOST_ON_SLIDE
 from wide_margin.core.outline.candidates import LARGER, Style, style_of, title_in
+from wide_margin.core.outline.numbering import number_of
 
 if TYPE_CHECKING:
     from wide_margin.core.layout import Paragraph
@@ -29,6 +30,8 @@ GOES_ON = regex(
     re.I,
 )
 """After the title of a slide that goes on with the one before."""
+NUMBERED = 0.5
+"""Titles of which so large a share have each a number of their own are those of chapters."""
 LEVEL = 24.0
 """Points by which titles may stand higher or lower than usual."""
 
@@ -90,8 +93,16 @@ def page_titles(paragraphs: Sequence[Paragraph]) -> dict[int, bool]:
         if len(level) < OF_LEVEL * len(by_page) or n_apart < ALL_APART * len(level):
             return {}
     titles = [GOES_ON.sub("", title_in(paragraphs[row])) for row in level]
+    if _n_chapters(titles) >= NUMBERED * len(titles):
+        return {}
     new = [k == 0 or title != titles[k - 1] for k, title in enumerate(titles)]
     return dict(zip(level, new, strict=True)) if sum(new) >= DIFFERENT * len(new) else {}
+
+
+def _n_chapters(titles: Sequence[str]) -> int:
+    """How many numbers of chapters begin titles: "1 Wells", "2 Ropes"."""
+    numbers = [number for number in map(number_of, titles) if number is not None]
+    return len({n.identifier for n in numbers if n.scheme == "decimal" and n.depth == 1})
 
 
 def _is_apart(paragraphs: Sequence[Paragraph], rows: Sequence[int], title: int) -> bool:
