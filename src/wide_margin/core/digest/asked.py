@@ -180,7 +180,7 @@ _OF_A_STEP = regex(r"\bneeded\b", re.I)
 _OF_A_SYSTEM = regex(r"\b(?:system|hardware|software|minimum)\s+(?=requirements?\b)", re.I)
 """Which requirements are asked for; sections are called by them with and without the word."""
 _INTRODUCES = regex(
-    r"\b(?:introduction|guide|tutorial|primer|course|companion|beginner['’]?s guide|lectures?|notes|interfaces?|bindings?|front-?end|wrapper)"
+    r"\b(?:introduction|(?<!user )(?<!user['’]s )(?<!users['’] )(?<!users )(?<!reference )guide|tutorial|primer|course|companion|beginner['’]?s guide|lectures?|notes|interfaces?|bindings?|front-?end|wrapper)"
     r"\s+(?:to|on|in|for)\s+(?P<matter>\S.*)", re.I
 )  # fmt: skip
 _BRINGS_IN = regex(

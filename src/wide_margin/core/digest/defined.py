@@ -240,6 +240,7 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         asks_what = not question.text.rstrip(" ?").endswith(" for")
         if asks_what and answer.quotes and topic and len(topic) == len(list(words(term))):
             quotes = not_of_works(document, answer)
+            quotes = _with_what_one_does(document, question, quotes, term)
             answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
         return _with_rows(document, question, answer, term, under)
     sentences = document.text.sentences
@@ -254,6 +255,28 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     if answer.quotes and _overlap(answer.quotes[0].locators[0], quote.locators[0]):
         return replace(answer, sure=max(answer.sure, definition.weight))
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=definition.weight)
+
+
+def _with_what_one_does(
+    document: ReadDocument, question: Question, quotes: tuple[Quote, ...], term: str
+) -> tuple[Quote, ...]:
+    """The quotes after what any one of a kind does, where that is said: "A pawl holds the drum"."""
+    one = re.compile(
+        rf"\W*(?:an?|each|every)\s+{re.escape(term)}\s+(?:\w+ly\s+)?(?P<does>[a-z]+[^\Ws]s)\s", re.I
+    )
+    for row in rows_with(document, document.index.analyser.terms(term)):
+        sentence = document.text.sentences[row]
+        does = one.match(sentence.text) if sentence.kind in ("body", "item") else None
+        if does is None or is_common(does["does"].lower(), "en") or does["does"] in _SAYS_LITTLE:
+            continue
+        said = quote_rows(document, question, row, row + 1)
+        others = (q for q in quotes if not _overlap(q.locators[0], said.locators[0]))
+        return (said, *islice(others, MOST_SENTENCES - 1))
+    return quotes
+
+
+_SAYS_LITTLE = frozenset(["needs", "requires", "comes", "begins", "starts", "follows", "appears"])
+"""What these say of a thing does not tell what it is."""
 
 
 def _doing(

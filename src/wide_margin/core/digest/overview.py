@@ -700,7 +700,7 @@ def _on_authors(document: ReadDocument, asked: Overview) -> tuple[GistLine, ...]
 
 _ON_A_THING = regex(
     r"\b(?:beginners?|introduc\w+|tutorial|getting started|learning|primer|course|essential|crash|cheat|quick ?start|faq"
-    r"|(?:guide|notes?|hints|tips) (?:to|on|for)|in \d+ minutes|for \w+graduates|einführung|einstieg|initiation|introducción"
+    r"|(?:(?<!user )(?<!user['’]s )(?<!users['’] )(?<!users )(?<!reference )guide|notes?|hints|tips) (?:to|on|for)|in \d+ minutes|for \w+graduates|einführung|einstieg|initiation|introducción"
     r"|introduzione|introdução|guía|guida)\b", re.I
 )  # fmt: skip
 """In the title of what others than its makers write on a thing."""
