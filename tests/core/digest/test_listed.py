@@ -143,6 +143,29 @@ def test_a_section_on_something_done_or_on_more_lists_no_sorts(tmp_path, title):
     assert not any(q.text.startswith("2.") for q in answer.quotes)
 
 
+NAMES = ("Bran", "Flour", "Grits", "Meal", "Semolina", "Husks", "Malt", "Groats")
+
+
+@pytest.mark.parametrize(
+    ("title", "names", "is_list"),
+    [("Coarse goods", NAMES, True), ("Goods", NAMES, True), ("Goods", NAMES[:5], False),
+     ("Goods", ("Introduction", *NAMES[1:]), False)],
+)  # fmt: skip
+def test_many_sections_under_one_word_are_its_kinds(tmp_path, title, names, is_list):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 The Mill"), ("text", "The mill stands on the bank, and its wheel turns."),
+         ("text", "Goods are carried to the mill by day, and no goods are left on the bank.")],
+        [("h1", f"2 {title}"),
+         *[row for k, name in enumerate(names, 1) for row in (
+             ("h2", f"2.{k} {name}"), ("text", f"The {name.lower()} is kept in the shed."))]],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "Which goods are there?", WHOLE, None
+    )
+    listed = [f"2.{k} {name}" for k, name in enumerate(names, 1)]
+    assert ([quote.text for quote in answer.quotes] == listed) is is_list
+
+
 def test_what_was_counted_in_another_language_is_a_list_too(tmp_path):
     text = (
         "Am Abend wird das Seil von Hand aufgewickelt und auf die Bretter im Schuppen gelegt, wo"

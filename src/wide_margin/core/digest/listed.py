@@ -13,6 +13,7 @@ from wide_margin.core.answers.lists import MAX_LIST_WORDS, items_after, labels_a
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
+from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.digest.titled import title_of
 from wide_margin.core.later import regex
 from wide_margin.core.outline.numbering import unnumbered
@@ -20,6 +21,7 @@ from wide_margin.core.outline.numbering import unnumbered
 if TYPE_CHECKING:
     from wide_margin.core.answers import Answer, Question, Quote
     from wide_margin.core.document import ReadDocument
+    from wide_margin.core.outline import Outline
 
     Says = Callable[[str, Sequence[str]], bool]
 
@@ -82,6 +84,10 @@ _NAMES_SOME = regex(
 FEWEST_KINDS = 2
 """So many sections within one that is called after a single word say by their titles that they are
 of its kinds: "Wells" with "Deep wells" and "Dry wells"."""
+MANY_SORTS = 8
+"""So many sections within one that is called after a single word are of its kinds, whatever they
+are called, where none of them leads in to the others."""
+_OF_ONE_TEXT = frozenset([Role.ABSTRACT, Role.INTRODUCTION, Role.DISCUSSION, Role.CONCLUSION])
 _DOING = regex(r"[^\W\d_]+ing\b")
 FEWEST_SORTS = 3
 """So many sections within one that is called by one word more: "Deep well sorts" with each."""
@@ -99,11 +105,12 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
     """
     if question.kind not in ("list", "general", "who") or not _ASKS_LIST.match(question.text):
         return answer
-    begins, names = _of_section(document, question)
-    if not begins and (named := _of_names(document, question)):
+    begins, names, sure = _of_section(document, question)
+    is_plain = bool(begins) or len(names) == MOST_NAMED
+    if (not is_plain or sure < OF_SECTION) and (named := _of_names(document, question)):
         quotes, sure = named, OF_NAMES  # a section may only go on to its own sections
     else:
-        quotes, sure = (*begins, *names), OF_SECTION
+        quotes = (*begins, *names)
     if not quotes:
         return _not_said(document, question, _turned(question, answer))
     rows = rows_within(document, quotes[0].locators[0].spans)
@@ -151,12 +158,13 @@ def _not_said(document: ReadDocument, question: Question, answer: Answer) -> Ans
 
 def _of_section(
     document: ReadDocument, question: Question
-) -> tuple[tuple[Quote, ...], tuple[Quote, ...]]:
-    """How the section begins that is called by all that is asked for, and the headings in it."""
+) -> tuple[tuple[Quote, ...], tuple[Quote, ...], float]:
+    """How the section begins that is called by all that is asked for, the headings in it, how sure."""
     asked = content_of(document, _ASKS_WHICH.sub(" ", question.text))
     is_of_whole = len(asked) < TELLING_WORDS
-    if not asked or (is_of_whole and not _ASKS_THERE.match(question.text)):
-        return (), ()
+    is_there = _ASKS_THERE.match(question.text) is not None
+    if not asked or (is_of_whole and not (is_there or _ASKS_SUPPORTED.match(question.text))):
+        return (), (), 0.0
     outline, whole = document.outline, content_of(document, title_of(document))
     titles = [section.title for section in outline.sections]
     titled = [
@@ -174,12 +182,13 @@ def _of_section(
 
     rows = range(len(titles))
     of_sort = (row for row in rows if _is_of_sort(document, titles[row], titled[row], asked))
-    for row in chain(filter(is_called, rows), () if is_of_whole else of_sort):
+    for row in chain(filter(is_called, rows), of_sort):
         inner = [k for k, parent in enumerate(outline.parents) if parent == row]
         if not is_called(row) and len(inner) < FEWEST_SORTS:
             continue
         of_kind = sum(asked <= content_of(document, titles[k]) for k in inner)
-        if is_of_whole and of_kind < FEWEST_KINDS:
+        is_told = not is_of_whole or (is_there and of_kind >= FEWEST_KINDS)
+        if not is_told and (len(inner) < MANY_SORTS or _has_lead(outline, inner)):
             continue
         section = outline.sections[row]
         end = outline.sections[inner[0]].first_paragraph if inner else section.end_paragraph
@@ -187,8 +196,14 @@ def _of_section(
         names = [_heading(document, question, k) for k in inner[:MOST_NAMED]]
         headings = tuple(name for name in names if name is not None)
         if begins or headings:
-            return begins, headings
-    return (), ()
+            is_long = len(inner) >= 2 * MANY_SORTS
+            return begins, headings, OF_SECTION if is_told or is_long else OF_NAMES
+    return (), (), 0.0
+
+
+def _has_lead(outline: Outline, inner: Sequence[int]) -> bool:
+    """Whether sections begin with one that says what they are about, as parts of one text do."""
+    return any(role_of_title(outline.sections[k].title) in _OF_ONE_TEXT for k in inner)
 
 
 def _is_of_sort(
