@@ -317,6 +317,17 @@ def test_what_was_just_made_is_in_sight_whatever_is_held(hand):
     assert held.bottom() < standing.rect.top()
 
 
+def test_a_long_held_answer_takes_the_room_that_no_other_card_needs(hand):
+    hand.ask("List the sections")
+    margin = hand.view.margin
+    room = margin.height()
+    hand.wait(lambda: 0.63 * room < margin._held_area.height() < room)
+    hand.wait(lambda: (hand.view.pages.go_to(5), hand.view.here()[0] == 5)[1])
+    hand.reader.keeper.add(new_entry(EntryKind.NOTE, Anchor(5, 200.0), NoteBody("a note")))
+    hand.wait(lambda: margin._held_area.height() < 0.63 * room)
+    assert [standing.entry.body.text for standing in margin.standing()] == ["a note"]
+
+
 def test_a_held_answer_has_the_height_of_its_text_after_the_window_was_made_smaller(hand):
     hand.ask("How large may the closing error of a line be?")
     for width in (1280, 900, 1280):

@@ -166,6 +166,20 @@ def test_many_sections_under_one_word_are_its_kinds(tmp_path, title, names, is_l
     assert ([quote.text for quote in answer.quotes] == listed) is is_list
 
 
+def test_how_many_sections_are_left_out_of_a_long_list_is_told(tmp_path):
+    names = [f"{name} {sort}" for name in NAMES for sort in ("coarse", "fine", "dusty", "warm")]
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 The Mill"), ("text", "The mill stands on the bank, and its wheel turns.")],
+        *[[("h1", "2 Goods")] * (not k) + [row for at in range(k, k + 8) for row in (
+            ("h2", f"2.{at + 1} {names[at]}"), ("text", "This is kept in the shed by the keeper."))]
+          for k in range(0, 32, 8)],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "Which goods are there?", WHOLE, None
+    )
+    assert len(answer.quotes) < answer.n_found == len(names)
+
+
 def test_what_was_counted_in_another_language_is_a_list_too(tmp_path):
     text = (
         "Am Abend wird das Seil von Hand aufgewickelt und auf die Bretter im Schuppen gelegt, wo"

@@ -7,7 +7,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from functools import partial
 from itertools import chain
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.answers.lists import MAX_LIST_WORDS, items_after, labels_after, list_after
 from wide_margin.core.answers.quoting import quote_rows
@@ -105,12 +105,13 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
     """
     if question.kind not in ("list", "general", "who") or not _ASKS_LIST.match(question.text):
         return answer
-    begins, names, sure = _of_section(document, question)
-    is_plain = bool(begins) or len(names) == MOST_NAMED
+    listing = _of_section(document, question)
+    names, sure, n_left = listing.names, listing.sure, listing.n_left
+    is_plain = bool(listing.begins) or n_left > 0
     if (not is_plain or sure < OF_SECTION) and (named := _of_names(document, question)):
-        quotes, sure = named, OF_NAMES  # a section may only go on to its own sections
+        quotes, sure, n_left = named, OF_NAMES, 0  # a section may only go on to its own sections
     else:
-        quotes = (*begins, *names)
+        quotes = (*listing.begins, *names)
     if not quotes:
         return _not_said(document, question, _turned(question, answer))
     rows = rows_within(document, quotes[0].locators[0].spans)
@@ -120,7 +121,9 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
     if is_same and has_names and len(told) >= len(rows) and len(answer.quotes) >= len(quotes):
         return _turned(question, answer)
     sure = max(answer.sure, sure) if is_same else sure
-    return _turned(question, replace(answer, quotes=quotes, missing=(), reason="", sure=sure))
+    told_of = replace(answer, quotes=quotes, missing=(), reason="", sure=sure)
+    n_found = len(quotes) + n_left if n_left else 0
+    return _turned(question, replace(told_of, n_found=n_found))
 
 
 def _turned(question: Question, answer: Answer) -> Answer:
@@ -156,15 +159,24 @@ def _not_said(document: ReadDocument, question: Question, answer: Answer) -> Ans
     return replace(answer, sure=min(answer.sure, OF_TURNED))
 
 
-def _of_section(
-    document: ReadDocument, question: Question
-) -> tuple[tuple[Quote, ...], tuple[Quote, ...], float]:
-    """How the section begins that is called by all that is asked for, the headings in it, how sure."""
+class _Listing(NamedTuple):
+    """A section that lists things."""
+
+    begins: tuple[Quote, ...] = ()
+    names: tuple[Quote, ...] = ()
+    """The headings in it."""
+    sure: float = 0.0
+    n_left: int = 0
+    """Headings that are left out."""
+
+
+def _of_section(document: ReadDocument, question: Question) -> _Listing:
+    """How the section begins that is called by all that is asked for, and the headings in it."""
     asked = content_of(document, _ASKS_WHICH.sub(" ", question.text))
     is_of_whole = len(asked) < TELLING_WORDS
     is_there = _ASKS_THERE.match(question.text) is not None
     if not asked or (is_of_whole and not (is_there or _ASKS_SUPPORTED.match(question.text))):
-        return (), (), 0.0
+        return _Listing()
     outline, whole = document.outline, content_of(document, title_of(document))
     titles = [section.title for section in outline.sections]
     titled = [
@@ -197,8 +209,9 @@ def _of_section(
         headings = tuple(name for name in names if name is not None)
         if begins or headings:
             is_long = len(inner) >= 2 * MANY_SORTS
-            return begins, headings, OF_SECTION if is_told or is_long else OF_NAMES
-    return (), (), 0.0
+            sure = OF_SECTION if is_told or is_long else OF_NAMES
+            return _Listing(begins, headings, sure, max(len(inner) - MOST_NAMED, 0))
+    return _Listing()
 
 
 def _has_lead(outline: Outline, inner: Sequence[int]) -> bool:

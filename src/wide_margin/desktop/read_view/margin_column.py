@@ -27,8 +27,8 @@ TOP = 12
 LOWEST = 48
 """A card that would start nearer to the bottom is only counted there."""
 HELD_SHARE, OPEN_SHARE = 0.62, 0.92
-"""Shares of the margin that the held answer takes at most, the second with its excerpts open; it
-scrolls past that."""
+"""Shares of the margin that the held answer takes at most, the second with its excerpts open or
+with no other card in view; it scrolls past that."""
 LEAST_HELD = 0.34
 """Share of the margin that the held answer keeps where it gives way to what was just made."""
 MAX_CARDS = 120
@@ -255,7 +255,8 @@ class MarginColumn(QFrame):
         wanted = self._wanted()
         fresh = next((item for item in wanted if item[2].id == self._fresh), None)
         reserved = self._place_for_fresh(fresh, width) if fresh else None
-        top = self._arrange_worth(width, self._arrange_held(width, reserved))
+        held_to = self._arrange_held(width, reserved, is_alone=not wanted)
+        top = self._arrange_worth(width, held_to)
         if fresh is not None and reserved is not None:
             wanted = self._around(fresh, reserved[0], wanted, top, width)
         shown: set[str] = set()
@@ -331,10 +332,12 @@ class MarginColumn(QFrame):
         wanted = self.held.height_at(width) if self.held is not None else 0
         return min(wanted, int(self.height() * LEAST_HELD))
 
-    def _arrange_held(self, width: int, reserved: tuple[int, int] | None) -> int:
+    def _arrange_held(
+        self, width: int, reserved: tuple[int, int] | None, *, is_alone: bool
+    ) -> int:
         if self.held is None:
             return 8
-        share = OPEN_SHARE if self.held.shows_excerpts else HELD_SHARE
+        share = OPEN_SHARE if self.held.shows_excerpts or is_alone else HELD_SHARE
         most = int(self.height() * share)
         if reserved is not None:
             most = max(min(most, reserved[0] - TOP - APART), self._least_held(width))
