@@ -312,8 +312,11 @@ def test_what_a_thing_does_is_sure_where_it_is_the_one_that_does_something(tmp_p
 
 
 def test_what_one_of_a_kind_does_goes_before_what_only_mentions_it(tmp_path):
-    digester = asked_of(tmp_path, "The pawl is greased. Oil the pawl and the drum in the spring. "
-                                  "A pawl needs grease. A pawl firmly holds the drum at night.")
+    digester = asked_of(
+        tmp_path,
+        "The pawl is greased. Oil the pawl and the drum in the spring. "
+        "A pawl needs grease. A pawl firmly holds the drum at night.",
+    )
     answer = digester.answer("What is a pawl?", WHOLE, None)
     assert answer.quotes[0].text == "A pawl firmly holds the drum at night."
     assert answer.is_perhaps

@@ -840,3 +840,29 @@ def test_of_the_whole_a_word_alone_is_told_surely_by_a_section_called_so(
                                   [("h1", f"2 {title}"), ("text", said)]])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert (bool(answer.quotes) and not answer.is_perhaps) is is_sure
+
+
+def test_limits_that_were_named_before_are_not_the_ones_that_are_told(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Lidkeep Manual"), ("h1", "1 Use"),
+         ("text", "A limitation of Lidkeep is that it cannot lift lids of iron."),
+         ("text", "It is oiled in the spring, and its drum is turned by hand.")],
+        [("h1", "2 Care"), ("text", "The drum is kept dry by the keeper, who greases it in May."),
+         ("text", "The drum has similar limitations.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What are the limitations of Lidkeep?", WHOLE, None
+    )
+    assert "lids of iron" in answer.quotes[0].text
+
+
+@pytest.mark.parametrize("typed", ["What still needs to be done?", "What is on the to-do list?"])
+def test_a_list_of_what_is_to_be_done_tells_what_comes_next(tmp_path, typed):
+    said = "The table shows the todo list of the keepers, the oldest tasks first."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Lidkeep Manual"), ("h1", "1 Use"), ("text", said),
+         ("text", "Lidkeep is oiled in the spring, and its drum is turned by hand.")],
+        [("h1", "2 Care"), ("text", "The drum is kept dry by the keeper, who greases it in May.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert answer.quotes[0].text == said

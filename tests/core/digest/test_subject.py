@@ -292,3 +292,10 @@ def test_on_what_terms_a_thing_may_be_had_is_not_what_it_is(tmp_path):
     free = "Wellkeep is free software; you may pass it on to your neighbours."
     answer = digester_of(tmp_path / "a.pdf", free, told).answer("What is Wellkeep?", WHOLE, None)
     assert answer.quotes[0].text == told
+
+
+def test_how_well_a_thing_runs_is_not_what_it_is(tmp_path):
+    runs = "Wellkeep runs much faster than a keeper with a bucket."
+    told = "The Wellkeep water height package consists of a float and of a clock."
+    answer = digester_of(tmp_path / "a.pdf", runs, told).answer("What is Wellkeep?", WHOLE, None)
+    assert answer.quotes[0].text == told

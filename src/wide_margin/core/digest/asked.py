@@ -69,7 +69,7 @@ _WORDINGS: dict[str, str] = {
     "begin": r"\bwhere (?:should|do|can|shall) i (?:begin|start)\b|\bnew to\b|\bnever used\b|^(?!.*\bneed\b).*\bget(?:ting)? started\b|\bhow (?:do|can|should) i (?:begin|start)(?: (?:with|using|reading)\b.*)?\s*\??$",
     "limits": r"\b(?:drawbacks?|limits?|limitations?|limited|shortcomings?|weakness(?:es)?|disadvantages?|downsides?|caveats?|fall short|falls short)\b|\bcan(?:'t|’t|not) (?:it|they|this)\b|\bcan (?:it|they) not\b|\b(?:admit|conced|acknowledg|confess)\w*|\bfail(?:s|ings?|ures?)?\b|\bbreaks? down\b|\bnot (?:set out|meant|intended|try|attempt) to\b|\bwhat .* not (?:do|cover|handle|(?:good|suitable|suited|meant|intended|designed|made) for)\b|\bknown (?:problems|bugs|issues|errors|defects)\b|\bproblems? (?:in|with|of) (?:it|the program|the software|its)\b",
     "conclusion": r"\bconclu(?:de|des|ded|sions?)\b|\bin the end\b|\bfinal (?:verdict|word|thoughts)\b|\btake-?aways?\b|\bbottom line\b",
-    "next": r"\b(?:comes?|done|do|add|added|plans?|planned) (?:\w+ ){0,3}(?:next|later|(?:in|for) (?:the )?future)\b|\bnext\b.*\baccording\b|\bfuture (?:work|plans?|research|directions?)\b|\bimprovements?\b.*\b(?:later|mind|future)\b|\bopen (?:problems?|questions?)\b|\b(?:leave[sd]?|left) (?:open )?for (?:later|others|(?:the )?future)\b|\bwhat (?:comes|is) next\b|\bplan to\b",
+    "next": r"\b(?:comes?|done|do|add|added|plans?|planned) (?:\w+ ){0,3}(?:next|later|(?:in|for) (?:the )?future)\b|\bnext\b.*\baccording\b|\bfuture (?:work|plans?|research|directions?)\b|\bimprovements?\b.*\b(?:later|mind|future)\b|\bopen (?:problems?|questions?)\b|\b(?:leave[sd]?|left) (?:open )?for (?:later|others|(?:the )?future)\b|\bwhat (?:comes|is) next\b|\bto-?do(?: list)?\b(?!\s+(?:so|it|this|that|with))|\b(?:still|remains?|left|yet|needs?) (?:needs? |has |have |to )*(?:to )?be (?:done|written|implemented|improved)\b|\bplan to\b",
     "why": r"\bwhy\b.*\b(?:made|written|created|bother|started|exist|write|make|developed|needed|begun|built)\b|\bmotivat\w*|\bwhat (?:prompted|led|drove|moved|made|caused) (?:the (?:authors?|writers?|developers?|team|project)|them|him|her|someone|anyone|people|its)\b|\bwrong with (?:the )?(?:existing|other|current)\b|\bwhat problem\b",
     "audience": r"\bwho (?:is|are|will|would|might|should)\b.*\b(?:for|useful|read|reader|find)\b|\b(?:whom|who) is (?:it|this|the \w+) (?:for|meant|intended|written)\b|\baudience\b|\bfor whom\b|\bwho should (?:read|use|bother|care)\b",
     "needs": r"\bwhat do (?:i|you|we) need\b|\b(?:need|needed|have) to (?:have|know|install)\b|\bneed(?:ed)? (?:first|before|installed)\b|\brequirements?\b|\bprerequisites?\b|\bto follow along\b|\bbefore (?:i|you|one) (?:start|begin|read)\b|\bhave installed\b",
@@ -337,7 +337,9 @@ def _asks_of_another(document: ReadDocument, text: str) -> bool:
     if not first or asked & first:
         return False
     most = max(n_passages_with(document, word) for word in first)
-    return any(n_passages_with(document, word) < most for part in others for word in _coined(part) & asked)
+    return any(
+        n_passages_with(document, word) < most for part in others for word in _coined(part) & asked
+    )
 
 
 def _coined(text: str) -> set[str]:

@@ -257,8 +257,10 @@ def _lines(
     of_thing = names_thing(document, asked.question) if kind == "purpose" else frozenset()
     if of_thing and (told := _of_thing(document, scored, rows, of_thing, most)):
         return told, IN_ITS_PLACE
+    told = _with_what_follows(document, rows_telling(document, kind, rows)[:1])
+    told_so = gist_lines(document, told), IN_ITS_PLACE if told else 0.0
     if kind in ("conclusion", "next") and not _has_end(scored):
-        return (), 0.0
+        return told_so
     # The weaker signs are English: in another language what does not say it plainly is left.
     is_foreign = document.index.language != "en"
     filled = fill(document, scored, slot, rows, most=most, only_told=is_foreign)
@@ -271,7 +273,7 @@ def _lines(
         return concluding(document, scored, rows, most), IN_ITS_PLACE
     if kind in ("purpose", "organised", "begin"):
         return about(document, scored, rows, limits), IN_ITS_PLACE
-    return (), 0.0
+    return told_so
 
 
 def _about_asked(

@@ -199,7 +199,7 @@ _NAMED_DOES = (
 )
 _NAMED_WORKS = (
     r"(?:performs|supports|contains|includes|gives|defines|describes|serves|displays|converts|reads|writes|generates"
-    r"|produces|manages|handles|extends|adds|simplifies|facilitates|estimates|calculates|creates|makes|builds|runs"
+    r"|produces|manages|handles|extends|adds|simplifies|facilitates|estimates|calculates|creates|makes|builds|runs(?! (?:much |very |far )?(?:fast|faster|slow|slower|well|on|under|in)\b)"
     r"|works|turns|tries|takes|translates|compiles|controls|monitors|measures|stores|searches|finds|solves|draws|plays)\b"
 )
 """What a thing may be said to do where it is introduced, and anywhere else as well."""
@@ -236,7 +236,8 @@ _GIVEN_AWAY = regex(
 
 ON_TERMS = regex(
     r"\b(?:is|are)\s+(?:an?\s+)?(?:(?:free|libre|open[- ]source)(?:\s+(?:and|or|/)\s+(?:libre|open[- ]source))?\s+(?:software|programs?)\b"
-    r"\W*(?:$|you\b|under\b|and\b|(?:released|distributed|available|licensed)\b)|(?:registered\s+)?trade-?\s?mark\b)", re.I
+    r"\W*(?:$|you\b|under\b|and\b|(?:released|distributed|available|licensed)\b)|(?:registered\s+)?trade-?\s?mark\b)",
+    re.I,
 )
 """Says on what terms a thing or its name may be used, and not what it is."""
 _NOT_FOR = regex(
@@ -320,7 +321,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     one = (
         rf"(?:\w[\w-]*\s?/\s?)?(?:{either})(?:\s?/\s?\w[\w-]*)?"  # "Wellkeep/Wellkeep-lite is a …"
     )
-    name = rf"{one}(?:\(\d\w?\))?(?:\s+(?:{either}))*(?:\s+(?:[\w-]+\s+)?{THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
+    name = rf"{one}(?:\(\d\w?\))?(?:\s+(?:{either}))*(?:\s+(?:[\w-]+\s+){{0,2}}{THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
     spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\((?:{either})(?:\s+(?:for|in)\s+short)?\)"
     known_as = rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:aka|a\.k\.a\.|alias)\s+(?:{either})"
     one_of_many = rf"an?\s+(?:{either})\s+{THING}\b"  # "A Wellkeep library is" part of it

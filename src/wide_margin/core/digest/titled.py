@@ -105,6 +105,7 @@ _TOLD: dict[str, re.Pattern[str]] = {
         r"(?=.*\b(?:report|send|sent|submit|address|direct|e?-?mail)(?:ed|ted)?\s(?:[^.;]{1,60}\s)?to\s[^.;]{0,60}"
         r"(?:\bhelp ?desk\b|\b(?:maintainers?|authors?|developers?|(?:support|development)\s(?:team|group|office))\b|:\s*$))", re.I
     ),
+    "next": regex(r"\b(?:to-?do|wish) ?lists?\b|\broad ?maps?\b", re.I),
 }  # fmt: skip
 """What a sentence says that answers where no section is called so."""
 

@@ -332,9 +332,7 @@ class MarginColumn(QFrame):
         wanted = self.held.height_at(width) if self.held is not None else 0
         return min(wanted, int(self.height() * LEAST_HELD))
 
-    def _arrange_held(
-        self, width: int, reserved: tuple[int, int] | None, *, is_alone: bool
-    ) -> int:
+    def _arrange_held(self, width: int, reserved: tuple[int, int] | None, *, is_alone: bool) -> int:
         if self.held is None:
             return 8
         share = OPEN_SHARE if self.held.shows_excerpts or is_alone else HELD_SHARE
