@@ -257,8 +257,8 @@ def _lines(
     of_thing = names_thing(document, asked.question) if kind == "purpose" else frozenset()
     if of_thing and (told := _of_thing(document, scored, rows, of_thing, most)):
         return told, IN_ITS_PLACE
-    told = _with_what_follows(document, rows_telling(document, kind, rows)[:1])
-    told_so = gist_lines(document, told), IN_ITS_PLACE if told else 0.0
+    said_so = _with_what_follows(document, rows_telling(document, kind, rows)[:1])
+    told_so = gist_lines(document, said_so), IN_ITS_PLACE if said_so else 0.0
     if kind in ("conclusion", "next") and not _has_end(scored):
         return told_so
     # The weaker signs are English: in another language what does not say it plainly is left.
