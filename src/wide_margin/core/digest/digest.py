@@ -40,6 +40,7 @@ from wide_margin.core.digest.defined import (
     without_works,
 )
 from wide_margin.core.digest.facts import Facts, find_facts
+from wide_margin.core.digest.funded import answer_funding
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.matters import matter_asked, section_on, spoken_of, with_meaning
@@ -344,6 +345,7 @@ class Digester:
             answer_figure(document, typed, search)
             or answer_whether(document, typed, search)
             or answer_count(document, self.facts, typed, search)
+            or answer_funding(document, typed, search)
         )
 
     def _answer_matter(self, typed: str, matter: Matter) -> Answer:

@@ -726,7 +726,9 @@ def _authors_and_date(
     asks_edition = bool(re.search(r"version|edition|release", text))
     if asks_edition:
         wanted.append(facts.edition)
-    if re.search(r"\bwhen\b|\bdate|\byear|\bold\b", text) or (asks_edition and facts.edition):
+    if re.search(r"\bwhen\b|\bdate|\byear|\bmonth|\bold\b", text) or (
+        asks_edition and facts.edition
+    ):
         wanted.append(facts.date)
     if re.search(r"where|publish|earlier|original|come out", text):
         wanted += [facts.place]
