@@ -59,6 +59,7 @@ from wide_margin.core.digest.overview import (
 )
 from wide_margin.core.digest.phrasing import LEGAL
 from wide_margin.core.digest.pictured import answer_figure
+from wide_margin.core.digest.printed import answer_printed
 from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
 from wide_margin.core.digest.subject import (
@@ -346,6 +347,7 @@ class Digester:
             or answer_whether(document, typed, search)
             or answer_count(document, self.facts, typed, search)
             or answer_funding(document, typed, search)
+            or answer_printed(document, self.facts, typed, search)
         )
 
     def _answer_matter(self, typed: str, matter: Matter) -> Answer:

@@ -730,6 +730,8 @@ def _authors_and_date(
         asks_edition and facts.edition
     ):
         wanted.append(facts.date)
-    if re.search(r"where|publish|earlier|original|come out", text):
+    if re.search(
+        r"where|publish|journal|magazine|proceedings|conference|earlier|original|come out", text
+    ):
         wanted += [facts.place]
     return _of_facts(document, wanted)
