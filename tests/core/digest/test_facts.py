@@ -434,6 +434,15 @@ def test_a_running_sentence_below_the_title_is_no_subtitle(facts_of):
     assert facts.subtitle is None
 
 
+def test_code_names_no_journal(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Keeping a Village Well"), ("text", "The lists are read as follows.")],
+        [("h1", "1 Lists"), ("text", "They are read at dawn:"),
+         ("code", 'wells <- read(file = "wells.txt",'), ("code", '  id = "journal", data = wells)')],
+    ])  # fmt: skip
+    assert find_facts(read_document(tmp_path / "a.pdf")).place is None
+
+
 def test_people_given_with_their_places(facts_of):
     facts = facts_of(
         ("title", "Village Wells"),

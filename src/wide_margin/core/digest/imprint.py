@@ -335,7 +335,7 @@ def published(
     """Where it came out, or who published it; of a thesis that is its university."""
     torn = {id(line) for before, line in pairwise(lines) if _TORN.search(before.text)}
     early = takewhile(lambda sentence: sentence.page <= PLACE_PAGES, document.text.sentences)
-    works = {sentence.paragraph for sentence in early if sentence.kind == "works"}
+    works = {sentence.paragraph for sentence in early if sentence.kind in ("works", "code")}
     for k, line in enumerate(lines):
         is_short = 2 <= len(line.text.split()) <= 16
         told = is_short and line not in title and _PUBLISHED.search(line.text)
