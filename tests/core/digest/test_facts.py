@@ -438,7 +438,8 @@ def test_code_names_no_journal(tmp_path):
     make_pdf(tmp_path / "a.pdf", [
         [("title", "Keeping a Village Well"), ("text", "The lists are read as follows.")],
         [("h1", "1 Lists"), ("text", "They are read at dawn:"),
-         ("code", 'wells <- read(file = "wells.txt",'), ("code", '  id = "journal", data = wells)')],
+         ("code", "> lids <- count(cbind(deep, dry), one, other, ~ lid,"),
+         ("code", '+   id = "journal", data = wells.all)')],
     ])  # fmt: skip
     assert find_facts(read_document(tmp_path / "a.pdf")).place is None
 
