@@ -248,6 +248,35 @@ def test_the_kind_of_thing_a_document_is_on_stands_for_it(tmp_path, said, is_who
     assert (found is not None and found.kind == "purpose") is is_whole
 
 
+@pytest.mark.parametrize(
+    ("typed", "kind"),
+    [("Which month is this issue from?", "authors and date"),
+     ("When was it last updated?", "authors and date"),
+     ("Who is the publisher?", "authors and date"),
+     ("In which journal was it published?", "authors and date"),
+     ("What is the version number?", "authors and date"),
+     ("What is this newsletter mainly about?", "about"),
+     ("What is the research question?", "purpose"),
+     ("What is this guide meant to achieve?", "purpose")],
+)  # fmt: skip
+def test_more_questions_about_the_whole(handbook, typed, kind):
+    asked = read_overview(handbook, typed, WHOLE)
+    assert asked is not None
+    assert asked.kind == kind
+
+
+def test_who_published_it_is_not_who_wrote_it(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Keeping a Village Well"), ("text", "Aino Perälä"),
+         ("text", "Published by Holm Press")],
+        [("h1", "1 Use"), ("text", "The lid is closed at night by the keeper of the well.")],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    told = digester.answer("Who is the publisher?", WHOLE, None).quotes
+    assert [quote.text for quote in told] == ["Published by Holm Press"]
+    assert digester.answer("Who wrote it?", WHOLE, None).quotes[0].text == "Aino Perälä"
+
+
 def test_which_licence_others_should_take_is_another_question(handbook):
     assert read_overview(handbook, "Which licence should be used?", WHOLE) is None
     asked = read_overview(handbook, "Which licence is it under?", WHOLE)

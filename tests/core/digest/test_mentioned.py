@@ -43,6 +43,29 @@ def test_the_places_that_speak_of_it_are_shown_each_on_its_page(digester, typed)
     assert answer.sure >= 0.8
 
 
+@pytest.mark.parametrize("typed", [
+    "What are the abbreviations?", "List all acronyms", "Which abbreviations are used?",
+    "Explain the abbreviations",
+])  # fmt: skip
+def test_short_forms_are_listed_as_they_are_spelled_out(tmp_path, typed):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Drums"), ("text", FILLER),
+         ("text", "The Board of Rope Makers (BRM) and the Harbour Light Office (HLO, now closed)"
+                  " both keep a winch. The BRM greases it.")],
+        [("h1", "2 Bells"), ("text", "The Board of Rope Makers (BRM) rings the bell.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == [
+        "Board of Rope Makers (BRM)", "Harbour Light Office (HLO …)",
+    ]  # fmt: skip
+
+
+def test_without_short_forms_none_are_listed(digester):
+    answer = digester.answer("What are the abbreviations?", WHOLE, None)
+    assert answer.declined
+    assert answer.reason == "No short form is spelled out."
+
+
 def test_how_many_places_there_are_is_told_where_not_all_are_shown(tmp_path):
     said = "The lantern is trimmed at dusk, and its glass is wiped by keeper number"
     make_pdf(tmp_path / "a.pdf", [[("text", FILLER), ("text", f"{said} {k}.")] for k in range(14)])

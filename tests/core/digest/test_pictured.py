@@ -62,6 +62,8 @@ def test_what_else_is_asked_of_a_figure_is_no_question_for_its_caption(digester)
         ("How many pages does it have?", "Counted: 4 pages."),
         ("How many figures are there in this document?", "Counted: 2 figures."),
         ("How many tables are there?", "Counted: 1 table."),
+        ("What language is it in?", "It is in English."),
+        ("In which language is this manual written?", "It is in English."),
         ("How many chapters does the book have?", "Counted: 3 chapters."),
         ("Wie viele Kapitel hat das Buch?", "Counted: 3 chapters."),
         ("Combien de figures y a-t-il ?", "Counted: 2 figures."),

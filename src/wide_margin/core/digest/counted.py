@@ -13,6 +13,7 @@ from wide_margin.core.later import regex
 from wide_margin.core.lexicon import thing_of
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.plain import counted
+from wide_margin.core.translate.languages import LANGUAGES
 
 if TYPE_CHECKING:
     from collections.abc import Callable
@@ -37,6 +38,12 @@ _ABROAD = regex(
     re.I,
 )
 """The same in six other languages."""
+_A_DOCUMENT = r"(?:the|this)\s+(?:\w+\s+)?(?:document|book|paper|article|manual|guide|handbook|report|thesis|text|file|pdf|essay|tutorial)"
+_HOW_LONG = regex(rf"^\W*how\s+(?:long|big)\s+is\s+{_A_DOCUMENT}\W*$", re.I)
+_IN_WHICH = regex(
+    rf"^\W*(?:in\s+)?(?:what|which)\s+language\s+(?:is\s+(?:it\s+in|{_A_DOCUMENT}\s+(?:written\s+)?in|{_A_DOCUMENT}\s+written))\W*$", re.I
+)  # fmt: skip
+"""Asks how long the document is, and in what language."""
 _NAMES = {
     "pages": "seiten pages páginas pagine bladzijden",
     "figures": "abbildungen figures figuras figure afbeeldingen",
@@ -67,6 +74,12 @@ def answer_count(
         typed: The question; None is returned where it asks for no count of the document's parts.
         search: Finds an answer to a question.
     """
+    if _HOW_LONG.match(typed):
+        told = f"{counted(facts.n_pages, 'page')}, {counted(facts.n_words, 'word')}"
+        return replace(search(typed), quotes=(), missing=(), reason=f"Counted: {told}.", sure=0.0)
+    if _IN_WHICH.match(typed) and facts.language in LANGUAGES:
+        reason = f"It is in {LANGUAGES[facts.language]}."
+        return replace(search(typed), quotes=(), missing=(), reason=reason, sure=0.0)
     what = _thing_asked(typed)
     if not what:
         return None

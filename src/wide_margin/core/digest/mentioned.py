@@ -15,6 +15,7 @@ from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.gist import printed_title
 from wide_margin.core.digest.named import rows_with
 from wide_margin.core.document import figure_locator, find_figures, locator_for
+from wide_margin.core.explain.short_forms import find_short_forms
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.numbering import unnumbered
@@ -29,6 +30,8 @@ CERTAIN, NEARLY = 0.9, 0.6
 MOST_PLACES, MOST_ASKED, MOST_LISTED = 4, 12, 40
 """Places shown, each on a page of its own, and where it is asked on which; figures, works or
 sections that are listed."""
+SPELLED_OUT = 0.9
+"""How sure a short form and what it stands for must be."""
 MOST_WORDS = 5
 """A longer thing is a question of its own."""
 AHEAD = 1
@@ -80,6 +83,12 @@ _ASKS_LIST = regex(
     rf"|does\s+{IT}\s+(?:have|cite|list|contain))|list\s+(?:all\s+|the\s+|all\s+the\s+)?(?P<listed>figures|tables|references|cited\s+works))"
     rf"{_ANYWHERE}\W*$", re.I
 )  # fmt: skip
+_ASKS_SHORT = regex(
+    rf"^\W*(?:(?:(?:which|what)\s+(?:abbreviations|acronyms|short\s+forms)|what)\s+(?:are|is)\s+(?:there|used|the|all|its)\b\s*(?:the\s+)?(?:abbreviations|acronyms|short\s+forms)?"
+    rf"|(?:please\s+)?(?:list|show(?:\s+me)?|explain|give(?:\s+me)?)\s+(?:all\s+|the\s+|all\s+the\s+)?(?:abbreviations|acronyms|short\s+forms))"
+    rf"(?:\s+(?:used|mean|stand\s+for))*{_ANYWHERE}\W*$", re.I
+)  # fmt: skip
+_NAMES_SHORT = regex(r"\b(?:abbreviations|acronyms|short\s+forms)\b", re.I)
 _ASKS_SECTIONS = regex(
     rf"^\W*(?:(?:please\s+)?(?:list|show(?:\s+me)?|give(?:\s+me)?|name)\s+(?:(?:all|the|its|main|top)\s+)*(?:sections|chapters|parts|(?:table\s+of\s+)?contents)"
     r"|(?:welche|quel(?:le)?s|qué|cuáles|quali|quais|welke)\s+(?:kapitel|abschnitte|chapitres|sections|capítulos|secciones|capitoli|sezioni|seções|hoofdstukken)"
@@ -110,6 +119,8 @@ def answer_whether(
         return _listed(document, what, search(typed))
     if _ASKS_SECTIONS.match(typed):
         return _sections(document, search(typed))
+    if _ASKS_SHORT.match(typed) and _NAMES_SHORT.search(typed):
+        return _short_forms(document, search(typed))
     if asked := _ASKS_PART.match(typed):
         return _part(document, asked["part"].lower(), search(typed))
     section = _ASKS_SECTION.match(typed)
@@ -289,6 +300,26 @@ def _sections(document: ReadDocument, found: Answer) -> Answer:
     if not quotes:
         return _without(found, "No sections were found.")
     return _with(found, quotes, CERTAIN, len(outermost))
+
+
+def _short_forms(document: ReadDocument, found: Answer) -> Answer:
+    """The words with which each short form is spelled out, as they are printed, in their order."""
+    spelled: dict[str, Quote] = {}
+    for row, sentence in enumerate(document.text.sentences):
+        if sentence.kind not in ("body", "item", "entry", "note", "caption", "row"):
+            continue
+        for short, long, sure in find_short_forms(sentence.text):
+            as_printed = rf"{re.escape(long)}\W{{1,3}}{re.escape(short)}\)?"
+            said = re.search(as_printed, sentence.text)
+            if sure < SPELLED_OUT or said is None or short in spelled or set(long) & set("()"):
+                continue
+            is_open = "(" in said[0] and not said[0].endswith(")")
+            text = f"{said[0]} …)" if is_open else said[0]
+            spelled[short] = Quote(text, (locator_for(document, row),))
+    quotes = list(spelled.values())
+    if not quotes:
+        return _without(found, "No short form is spelled out.")
+    return _with(found, quotes[:MOST_LISTED], CERTAIN, len(quotes))
 
 
 def _heading(document: ReadDocument, k: int) -> Quote:

@@ -691,6 +691,7 @@ def _of_facts(document: ReadDocument, facts: Sequence[Fact | None]) -> tuple[Gis
 
 
 _WHO_WROTE = regex(r"\bwho|author|wrote|written by", re.I)
+_WHO_PUBLISHED = regex(r"^(?!.*(?:author|wrote|written)).*\bpublish", re.I)
 """Asks for those who wrote it."""
 
 
@@ -721,7 +722,8 @@ def _authors_and_date(
     text = asked.question.casefold()
     wanted: list[Fact | None] = [facts.title] if re.search(r"\btitle\b", text) else []
     asks_when = bool(re.search(r"\bwhen\b|\b(?:what|which) (?:date|year)\b", text))
-    if _WHO_WROTE.search(text) or ("written" in text and not asks_when):
+    asks_who = _WHO_WROTE.search(text) and not _WHO_PUBLISHED.search(text)
+    if asks_who or ("written" in text and not asks_when):
         wanted += facts.authors
     asks_edition = bool(re.search(r"version|edition|release", text))
     if asks_edition:
