@@ -39,6 +39,7 @@ from wide_margin.core.digest.defined import (
     with_definition,
     without_works,
 )
+from wide_margin.core.digest.exemplified import answer_example
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.funded import answer_funding
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
@@ -348,6 +349,7 @@ class Digester:
             or answer_count(document, self.facts, typed, search)
             or answer_funding(document, typed, search)
             or answer_printed(document, self.facts, typed, search)
+            or answer_example(document, typed, search)
         )
 
     def _answer_matter(self, typed: str, matter: Matter) -> Answer:
