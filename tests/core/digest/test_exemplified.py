@@ -16,7 +16,8 @@ def digester(tmp_path_factory):
     path = tmp_path_factory.mktemp("examples") / "winch.pdf"
     make_pdf(path, [
         [("h1", "1 Letting out"), ("text", "Letting out is done from the deck, and never alone."),
-         ("text", FILLER), ("text", LEAD), ("code", CODE), ("text", FILLER)],
+         ("text", FILLER), ("text", LEAD), ("code", CODE), ("code", "stop = 2"),
+         ("text", FILLER)],
         [("h1", "2 Winding"), ("text", "Winding is done by two, as shown in Example 3."),
          ("text", FILLER), ("text", "Example 3: Winding the drum."), ("code", "wind drum --two"),
          ("text", FILLER)],
@@ -35,7 +36,7 @@ def digester(tmp_path_factory):
 def test_the_code_that_an_example_leads_in_to_is_quoted_with_it(digester, typed):
     answer = digester.answer(typed, WHOLE, None)
     assert LEAD in answer.quotes[0].text
-    assert CODE in answer.quotes[0].text
+    assert f"{CODE}\nstop = 2" in answer.quotes[0].text
     assert answer.sure >= 0.75
 
 

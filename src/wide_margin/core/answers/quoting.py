@@ -65,16 +65,27 @@ def _with_display(document: ReadDocument, row: int) -> int:
 def _joined(document: ReadDocument, first: int, end: int) -> str:
     """Sentences [first, end) as one text; items, rows and the next term described begin a line."""
     sentences, terms = document.text.sentences, document.text.terms
-    parts = [sentences[first].text]
-    for before, sentence in pairwise(sentences[first:end]):
+    parts = [_as_printed(document, first)]
+    for row, (before, sentence) in enumerate(pairwise(sentences[first:end]), start=first + 1):
         is_apart = sentence.paragraph != before.paragraph and (
             bool({sentence.kind, before.kind} & {"item", "row", "code"})
             or sentence.term != before.term
         )
         if sentence.term >= 0 and terms[sentence.term].paragraph == before.paragraph:
             is_apart = False  # a description follows its term
-        parts.append(("\n" if is_apart else " ") + sentence.text)
+        parts.append(("\n" if is_apart else " ") + _as_printed(document, row))
     return "".join(parts)
+
+
+def _as_printed(document: ReadDocument, row: int) -> str:
+    """A sentence; of code, line by line as it stands."""
+    said = document.text.sentences[row]
+    paragraph = document.paragraphs[said.paragraph]
+    if said.kind != "code" or said.text != paragraph.text or len(paragraph.pieces) == 1:
+        return said.text
+    starts = [piece.at for piece in paragraph.pieces]
+    lines = (said.text[at:end] for at, end in pairwise([*starts, len(said.text)]))
+    return "\n".join(filter(None, map(str.strip, lines)))
 
 
 def _rows_of_term(document: ReadDocument, row: int) -> tuple[int, int] | None:

@@ -78,7 +78,7 @@ def answer_count(
         told = f"{counted(facts.n_pages, 'page')}, {counted(facts.n_words, 'word')}"
         return replace(search(typed), quotes=(), missing=(), reason=f"Counted: {told}.", sure=0.0)
     if _IN_WHICH.match(typed) and facts.language in LANGUAGES:
-        reason = f"It is in {LANGUAGES[facts.language]}."
+        reason = f"Its text is in {LANGUAGES[facts.language]}."
         return replace(search(typed), quotes=(), missing=(), reason=reason, sure=0.0)
     what = _thing_asked(typed)
     if not what:
