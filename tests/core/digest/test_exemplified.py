@@ -8,7 +8,7 @@ from wide_margin.core.digest import Digester
 
 FILLER = "The winch is wound by hand in calm weather, and its drum is greased in the spring."
 LEAD = "For example, the rope is let out by half its length:"
-CODE = "letout rope --half --slowly"
+CODE = ("begin winding the drum", "turn it = 2", "stop")
 
 
 @pytest.fixture(scope="module")
@@ -16,7 +16,7 @@ def digester(tmp_path_factory):
     path = tmp_path_factory.mktemp("examples") / "winch.pdf"
     make_pdf(path, [
         [("h1", "1 Letting out"), ("text", "Letting out is done from the deck, and never alone."),
-         ("text", FILLER), ("text", LEAD), ("code", CODE), ("code", "stop = 2"),
+         ("text", FILLER), ("text", LEAD), *[("code", line) for line in CODE],
          ("text", FILLER)],
         [("h1", "2 Winding"), ("text", "Winding is done by two, as shown in Example 3."),
          ("text", FILLER), ("text", "Example 3: Winding the drum."), ("code", "wind drum --two"),
@@ -36,7 +36,7 @@ def digester(tmp_path_factory):
 def test_the_code_that_an_example_leads_in_to_is_quoted_with_it(digester, typed):
     answer = digester.answer(typed, WHOLE, None)
     assert LEAD in answer.quotes[0].text
-    assert f"{CODE}\nstop = 2" in answer.quotes[0].text
+    assert "\n".join(CODE) in answer.quotes[0].text
     assert answer.sure >= 0.75
 
 
