@@ -30,6 +30,7 @@ from wide_margin.core.digest.by_kind import (
     Filled,
     fill,
 )
+from wide_margin.core.digest.called import answer_call
 from wide_margin.core.digest.compared import answer_compared
 from wide_margin.core.digest.counted import answer_count
 from wide_margin.core.digest.deeds_abroad import asks_who_abroad, with_deeds_abroad
@@ -350,6 +351,7 @@ class Digester:
             or answer_funding(document, typed, search)
             or answer_printed(document, self.facts, typed, search)
             or answer_example(document, typed, search)
+            or answer_call(document, typed, search)
         )
 
     def _answer_matter(self, typed: str, matter: Matter) -> Answer:
