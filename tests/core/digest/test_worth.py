@@ -185,3 +185,22 @@ def test_chapters_of_a_tale_are_asked_for_by_their_printed_titles(tmp_path):
     assert found
     assert all("chapter “A Mad Supper at the" in worth.question for worth in found)
     assert all(worth.answer.quotes for worth in found)
+
+
+def test_things_with_code_of_their_own_are_asked_an_example_of(tmp_path):
+    said = (
+        "The keeper of the yard counts each of the {} in May and writes them into the book.",
+        "None of the {} is lent to a farm while the water stands above the second mark.",
+        "Where one of the {} is broken the steward sends for two others and pays for one.",
+        "The {} that are older than nine years are carried to the smith of the village.",
+    )
+    titles = {"Rope hooks": True, "Iron rings": False, "The wheel": True, "Lid care": True}
+    pages = [[("title", "The Mill Manual")]]
+    for k, (title, has_code) in enumerate(titles.items(), 1):
+        page = [("h1", f"{k} {title}"), *(("text", text.format(title.lower())) for text in said)]
+        lead = ("text", f"For example, this is read for {title.lower()}:")
+        pages.append([*page, lead, ("code", f"read {k}")] if has_code else page)
+    make_pdf(tmp_path / "hooks.pdf", pages)
+    _, offered = offered_of(read_document(tmp_path / "hooks.pdf"))
+    examples = [worth.question for worth in offered if worth.shape == "example"]
+    assert examples == ["What is an example of rope hooks?"]

@@ -82,12 +82,12 @@ _OF_SLOT = {
 _USUALLY = {
     DocumentKind.ARTICLE: "slot, term, why, slot, difference, number, part, how to",
     DocumentKind.THESIS: "slot, term, why, slot, difference, number, part, how to",
-    DocumentKind.MANUAL: "how to, term, difference, why, slot, number, who, part",
+    DocumentKind.MANUAL: "how to, term, example, difference, why, slot, number, who, part",
     DocumentKind.REPORT: "slot, number, when, who, why, term, part, how to",
     DocumentKind.STATUTE: "who, term, number, why, when, part, difference, slot",
     DocumentKind.NARRATIVE: "why, who, when, part, number, term, slot, difference",
     DocumentKind.FORM: "who, number, when, term, part, why, slot, how to",
-    DocumentKind.OTHER: "term, slot, why, number, part, difference, when, how to",
+    DocumentKind.OTHER: "term, slot, example, why, number, part, difference, when, how to",
 }
 _FIRST = {kind: ("asked", *shapes.split(", ")) for kind, shapes in _USUALLY.items()}
 """Shapes of question by kind of document, those that its readers ask most first."""
@@ -106,6 +106,11 @@ _OF_ANY_WORDS = """
 """
 _OF_ANY = frozenset(_OF_ANY_WORDS.split())
 """A title of these words alone says of no manual what it is about."""
+_THINGS = regex(
+    r"[^\W\d_]{3,}(?:[ -][^\W\d_]{2,})?[ -](?!questions|answers|problems)[^\W\d_]{2,}[^\W\d_isu]s",
+    re.I,
+)
+"""A title of two or three words that names things of a kind."""
 _OF_SENTENCES = ("why", "number", "who", "when", "difference")
 MOST = {"asked": 6, "part": 3, "how to": 2, "term": 2, "slot": 2}
 """How many of a shape are offered at most; one of any other."""
@@ -208,7 +213,8 @@ class _Source:
         if shape in _OF_SENTENCES:
             return self._of_sentences(shape)
         make = {"slot": self._of_slots, "term": self._of_terms, "part": self._of_parts,
-                "how to": self._of_tasks, "asked": self._of_questions}[shape]  # fmt: skip
+                "how to": self._of_tasks, "asked": self._of_questions,
+                "example": self._of_examples}[shape]  # fmt: skip
         return make()
 
     @cached_property
@@ -273,6 +279,23 @@ class _Source:
                 continue
             if question := self._wording.how_to(title):
                 yield _Candidate(question, self._pages(row))
+
+    def _of_examples(self) -> Iterator[_Candidate]:
+        """Things that there is code for in a section of their own."""
+        if self._document.index.language != "en":
+            return
+        shown = {s.section for s in self._document.text.sentences if s.kind == "code"}
+        for row in self._telling_sections(most_level=9):
+            title = self._bare_title(row)
+            is_plain = _THINGS.fullmatch(title) and not _is_no_noun(title)
+            if row not in shown or not is_plain or self._wording.how_to(title):
+                continue
+            if role_of_title(title) is not Role.BODY or _NO_MATTER.search(title):
+                continue
+            if any(word in _OF_ANY for word in words(title.casefold())):
+                continue
+            question = f"What is an example of {self._wording.in_sentence(title)}?"
+            yield _Candidate(question, self._pages(row))
 
     def _of_sentences(self, shape: str) -> Iterator[_Candidate]:
         stems = self._document.index.analyser.terms
