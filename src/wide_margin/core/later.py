@@ -9,7 +9,7 @@ import importlib
 import importlib.util
 import re
 import sys
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from types import ModuleType
 from typing import Any, cast
 
@@ -76,6 +76,11 @@ def regex(pattern: str | Callable[[], str], flags: int = 0) -> re.Pattern[str]:
         re.error: At the first use, where the pattern is none. A test compiles all of them.
     """
     return cast("re.Pattern[str]", _Later(pattern, flags))
+
+
+def first_match(patterns: Iterable[re.Pattern[str]], text: str) -> re.Match[str] | None:
+    """What the first of some expressions that fits the beginning of a text finds; None for none."""
+    return next((match for pattern in patterns if (match := pattern.match(text))), None)
 
 
 def compiled_ahead() -> Iterator[None]:

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.digest.named import without_kind
-from wide_margin.core.later import regex
+from wide_margin.core.later import first_match, regex
 
 if TYPE_CHECKING:
     from collections.abc import Callable
@@ -56,7 +56,7 @@ def answer_call(
         typed: The question.
         search: Finds an answer to a question.
     """
-    asked = next((m for m in (pattern.match(typed) for pattern in _ASKS) if m is not None), None)
+    asked = first_match(_ASKS, typed)
     name = _CALLED_SO.sub("", without_kind(asked["name"]).strip(_QUOTES)) if asked else ""
     if not name or " " in name:
         return None

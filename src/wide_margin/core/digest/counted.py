@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 import re
-from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.signs import NUMBER
-from wide_margin.core.digest.mentioned import IT
+from wide_margin.core.digest.mentioned import IT, declining
 from wide_margin.core.document import find_figures
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import thing_of
@@ -76,10 +75,9 @@ def answer_count(
     """
     if _HOW_LONG.match(typed):
         told = f"{counted(facts.n_pages, 'page')}, {counted(facts.n_words, 'word')}"
-        return replace(search(typed), quotes=(), missing=(), reason=f"Counted: {told}.", sure=0.0)
+        return declining(search(typed), f"Counted: {told}.")
     if _IN_WHICH.match(typed) and facts.language in LANGUAGES:
-        reason = f"Its text is in {LANGUAGES[facts.language]}."
-        return replace(search(typed), quotes=(), missing=(), reason=reason, sure=0.0)
+        return declining(search(typed), f"Its text is in {LANGUAGES[facts.language]}.")
     what = _thing_asked(typed)
     if not what:
         return None
@@ -90,7 +88,7 @@ def answer_count(
         return found
     n = _count(document, facts, what)
     reason = f"Counted: {counted(n, what[:-1])}." if n else f"No {what} were found to count."
-    return replace(found, quotes=(), missing=(), reason=reason, sure=0.0)
+    return declining(found, reason)
 
 
 def _count(document: ReadDocument, facts: Facts, what: str) -> int:

@@ -10,7 +10,7 @@ from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.mentioned import thing_in
 from wide_margin.core.digest.named import content_of, rows_with
-from wide_margin.core.later import regex
+from wide_margin.core.later import first_match, regex
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Iterator
@@ -73,7 +73,7 @@ def answer_example(
         typed: The question.
         search: Finds an answer to a question.
     """
-    asked = next((m for m in (pattern.match(typed) for pattern in _ASKS) if m is not None), None)
+    asked = first_match(_ASKS, typed)
     thing = without_article(thing_in(asked["what"])) if asked else ""
     if not thing:
         return None

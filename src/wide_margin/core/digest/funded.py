@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.digest.asked import names_thing
 from wide_margin.core.digest.roles import Role, role_of_title
-from wide_margin.core.later import regex
+from wide_margin.core.later import first_match, regex
 from wide_margin.core.outline.numbering import unnumbered
 
 if TYPE_CHECKING:
@@ -84,7 +84,7 @@ def answer_funding(
         typed: The question.
         search: Finds an answer to a question.
     """
-    asked = next((m for m in (pattern.match(typed) for pattern in _ASKS) if m is not None), None)
+    asked = first_match(_ASKS, typed)
     if asked is None:
         return None
     thing = asked.groupdict().get("thing")

@@ -130,14 +130,14 @@ def answer_whether(
     found = replace(search(thing), question=typed.strip())
     if section and (called := _sections_called(document, thing)):
         headings = [_heading(document, k) for k in called[:MOST_PLACES]]
-        return _with(found, headings, CERTAIN, len(called))
+        return with_quotes(found, headings, CERTAIN, len(called))
     most = MOST_ASKED if _ASKS_WHERE.match(typed) else MOST_PLACES
     told = places_of(document, thing, found, most)
     if told is not None:
         return replace(told, sure=min(told.sure, NEARLY)) if section else told
     if section:
-        return _without(found, f"No section is called “{thing}”, and the words stand nowhere.")
-    return _without(found, not_mentioned(thing))
+        return declining(found, f"No section is called “{thing}”, and the words stand nowhere.")
+    return declining(found, not_mentioned(thing))
 
 
 def places_of(
@@ -168,7 +168,7 @@ def places_of(
     chosen = _one_a_page(document, exact or among, found, says)
     quotes = [_quote(document, row) for row in chosen[:most]]
     sure = CERTAIN if exact else NEARLY
-    return _with(found, quotes, sure, len(chosen)) if quotes else None
+    return with_quotes(found, quotes, sure, len(chosen)) if quotes else None
 
 
 def not_mentioned(thing: str) -> str:
@@ -258,17 +258,29 @@ def _quote(document: ReadDocument, row: int) -> Quote:
     return Quote(_text(document, row), (locator_for(document, row),))
 
 
-def _with(found: Answer, quotes: Sequence[Quote], sure: float, n_found: int = 0) -> Answer:
+def with_quotes(
+    found: Answer, quotes: Sequence[Quote], sure: float, n_found: int = 0, kind: str = "mentioned"
+) -> Answer:
+    """The answer that some quotes give; the excerpts begin with their places.
+
+    Args:
+        found: What a search found.
+        quotes: What is quoted instead.
+        sure: The chance that they answer.
+        n_found: How many there are, where only some are quoted.
+        kind: What of the document they tell.
+    """
     told = [Excerpt(quote.text, quote.locators[0], 1.0) for quote in quotes]
     pages = {quote.locators[0].page for quote in quotes}
     others = [e for e in found.excerpts if e.locator.page not in pages]
     return replace(
-        found, kind="overview: mentioned", quotes=tuple(quotes), missing=(), reason="", sure=sure,
+        found, kind=f"overview: {kind}", quotes=tuple(quotes), missing=(), reason="", sure=sure,
         excerpts=(*told, *others), n_found=n_found if n_found > len(quotes) else 0,
     )  # fmt: skip
 
 
-def _without(found: Answer, reason: str) -> Answer:
+def declining(found: Answer, reason: str) -> Answer:
+    """What was found as the nearest only, and why nothing answers."""
     return replace(found, quotes=(), missing=(), reason=reason, sure=0.0)
 
 
@@ -283,8 +295,8 @@ def _listed(document: ReadDocument, what: str, found: Answer) -> Answer:
     else:
         quotes = _works(document)
     if not quotes:
-        return _without(found, f"No {what} were found.")
-    return _with(found, quotes[:MOST_LISTED], CERTAIN, len(quotes))
+        return declining(found, f"No {what} were found.")
+    return with_quotes(found, quotes[:MOST_LISTED], CERTAIN, len(quotes))
 
 
 def _sections(document: ReadDocument, found: Answer) -> Answer:
@@ -298,8 +310,8 @@ def _sections(document: ReadDocument, found: Answer) -> Answer:
     ]
     quotes = [_heading(document, k) for k in outermost[:MOST_LISTED]]
     if not quotes:
-        return _without(found, "No sections were found.")
-    return _with(found, quotes, CERTAIN, len(outermost))
+        return declining(found, "No sections were found.")
+    return with_quotes(found, quotes, CERTAIN, len(outermost))
 
 
 def _short_forms(document: ReadDocument, found: Answer) -> Answer:
@@ -318,8 +330,8 @@ def _short_forms(document: ReadDocument, found: Answer) -> Answer:
             spelled[short] = Quote(text, (locator_for(document, row),))
     quotes = list(spelled.values())
     if not quotes:
-        return _without(found, "No short form is spelled out.")
-    return _with(found, quotes[:MOST_LISTED], CERTAIN, len(quotes))
+        return declining(found, "No short form is spelled out.")
+    return with_quotes(found, quotes[:MOST_LISTED], CERTAIN, len(quotes))
 
 
 def _heading(document: ReadDocument, k: int) -> Quote:
@@ -347,5 +359,5 @@ def _part(document: ReadDocument, part: str, found: Answer) -> Answer:
     sections = document.outline.sections
     called = [k for k, s in enumerate(sections) if bare(unnumbered(s.title)) in named]
     if not called:
-        return _without(found, f"No {part} was found.")
-    return _with(found, [_heading(document, called[0])], CERTAIN)
+        return declining(found, f"No {part} was found.")
+    return with_quotes(found, [_heading(document, called[0])], CERTAIN)

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
 from typing import TYPE_CHECKING, NamedTuple
 
-from wide_margin.core.answers import Excerpt, Quote
+from wide_margin.core.answers import Quote
 from wide_margin.core.digest.front import begins_abstract, front_lines, line_locator, running_lines
-from wide_margin.core.digest.mentioned import IT
+from wide_margin.core.digest.mentioned import IT, declining, with_quotes
 from wide_margin.core.document import locator_for
 from wide_margin.core.later import regex
 
@@ -87,14 +86,8 @@ def answer_printed(
         reason = (
             f"No {detail.name} is given." if detail.name != "keywords" else "No keywords are given."
         )
-        return replace(found, quotes=(), missing=(), reason=reason, sure=0.0)
-    told = [Excerpt(quote.text, quote.locators[0], 1.0) for quote in quotes]
-    pages = {quote.locators[0].page for quote in quotes}
-    others = [e for e in found.excerpts if e.locator.page not in pages]
-    return replace(
-        found, kind="overview: printed", quotes=quotes, missing=(), reason="", sure=sure,
-        excerpts=(*told, *others),
-    )  # fmt: skip
+        return declining(found, reason)
+    return with_quotes(found, quotes, sure, kind="printed")
 
 
 def _quote(document: ReadDocument, line: FrontLine, text: str = "") -> Quote:
