@@ -12,7 +12,7 @@ import pytest
 
 import wide_margin.core
 from wide_margin.core import lexicon
-from wide_margin.core.later import _Later, compiled_ahead, loaded_later, regex
+from wide_margin.core.later import _Later, compiled_ahead, first_match, loaded_later, regex
 
 LARGE = ("pikepdf._core", "docx.document", "pptx.presentation", "httpx", "spellchecker")
 
@@ -112,3 +112,11 @@ def test_many_threads_may_ask_for_a_module_at_once():
     )
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
     assert done.stdout.split() == ["1", "64"]
+
+
+def test_the_first_pattern_that_fits_is_the_one_that_matches():
+    patterns = (regex("well"), regex("(?P<what>rope)s"), regex("ro"))
+    found = first_match(patterns, "ropes of hemp")
+    assert found is not None
+    assert found["what"] == "rope"
+    assert first_match(patterns, "a well") is None
