@@ -51,16 +51,24 @@ LEAST_SAID = 4
 _POINTS = regex(r"\b(?:see|cf\.?|refer\s+to)\b[^.]{0,40}\b(?:examples?\b|e\.\s?g\.|instance)", re.I)
 """Only says where one is."""
 _NUMBERED = regex(r"\b(?:example|listing|beispiel|exemple)\s+(?P<number>\d+(?:[.-]\d+)*)", re.I)
+CALLED, NAMED, CODE_ALONE = 0.8, 0.6, 0.3
+"""The chance that code with what leads in to it is an example of a thing, in a section called after
+that or where the sentence names it, and that code is which only has its name: of some forty
+answers in sections called so nine in ten were right."""
+WITHOUT_CODE, SET_APART = 0.6, 0.75
+"""Shares of it that are left without code, and for one set apart that does not name the thing."""
 FAR = 80
 """Rows before and after a sentence in which the example stands that it names by its number."""
 
 
 class _Example(NamedTuple):
-    """Where an example stands, and what speaks for it."""
+    """Where an example stands."""
 
-    worth: float
+    sure: float
+    """The chance that it is one of what is asked for."""
     first: int
     end: int
+    """Rows of the sentences."""
 
 
 def answer_example(
@@ -78,29 +86,11 @@ def answer_example(
     if not thing:
         return None
     found = replace(search(thing), question=typed.strip())
-    best = max(_examples(document, thing), key=lambda e: (e.worth, -e.first), default=None)
+    best = max(_examples(document, thing), key=lambda e: (e.sure, -e.first), default=None)
     if best is None:
         return replace(found, sure=min(found.sure, NOT_GIVEN))
-    told = told_by(document, found, best.first, best.end, SURE[best.worth])
+    told = told_by(document, found, best.first, best.end, best.sure)
     return replace(told, kind="overview: example")
-
-
-CALLED, NAMED, WITHOUT_CODE, BESIDE, CODE_ALONE = 3.0, 2.0, 0.5, 0.25, 1.0
-"""What it is worth that an example stands in a section called after the thing, or in a sentence
-that names it; less without code, and where it is one of those set apart that may be of another."""
-SURE = {
-    3.0: 0.8,
-    2.75: 0.6,
-    2.5: 0.45,
-    2.25: 0.4,
-    2.0: 0.6,
-    1.75: 0.45,
-    1.5: 0.45,
-    1.25: 0.3,
-    1.0: 0.3,
-}
-"""The chance that an example is one of what is asked for, by what it is worth: of some forty in
-sections called after the thing, with code, nine in ten were; without code half."""
 
 
 def _examples(document: ReadDocument, thing: str) -> Iterator[_Example]:
@@ -123,23 +113,23 @@ def _examples(document: ReadDocument, thing: str) -> Iterator[_Example]:
             yield example
 
 
-def _at(document: ReadDocument, row: int, worth: float, wanted: frozenset[str]) -> _Example | None:
+def _at(document: ReadDocument, row: int, sure: float, wanted: frozenset[str]) -> _Example | None:
     """The example that a sentence gives, leads in to or names by its number; None where none is."""
     said = document.text.sentences[row]
     if said.kind not in ("body", "item", "entry", "caption"):
         return None
     named = _NUMBERED.search(said.text)
     if named is None:
-        return _with_code(document, row, worth)
+        return _with_code(document, row, sure)
     if named.start():
         at = _numbered(document, row, named["number"])
-        return None if at is None else _with_code(document, at, worth)
+        return None if at is None else _with_code(document, at, sure)
     is_of_it = wanted <= content_of(document, said.text)
-    return _with_code(document, row, worth if is_of_it else worth - BESIDE)
+    return _with_code(document, row, sure if is_of_it else SET_APART * sure)
 
 
-def _with_code(document: ReadDocument, row: int, worth: float) -> _Example | None:
-    """A sentence with the code that follows on it, which is worth more than one without."""
+def _with_code(document: ReadDocument, row: int, sure: float) -> _Example | None:
+    """A sentence with the code that follows on it; surer than one without."""
     sentences = document.text.sentences
     said = sentences[row]
     gives = _GIVES.search(said.text) is not None and _POINTS.search(said.text) is None
@@ -147,9 +137,9 @@ def _with_code(document: ReadDocument, row: int, worth: float) -> _Example | Non
     code = next((k for k in after if sentences[k].kind == "code"), None)
     if code is not None and sentences[code].section == said.section:
         leads = gives or _LEADS.search(said.text) is not None
-        return _Example(worth, row, _end_of_code(document, code)) if leads else None
+        return _Example(sure, row, _end_of_code(document, code)) if leads else None
     is_said = gives and len(said.text.split()) >= LEAST_SAID and not said.text.endswith(":")
-    return _Example(worth - WITHOUT_CODE, row, row + 1) if is_said else None
+    return _Example(WITHOUT_CODE * sure, row, row + 1) if is_said else None
 
 
 def _numbered(document: ReadDocument, row: int, number: str) -> int | None:

@@ -39,17 +39,18 @@ _MAIL = regex(
     r"|[\w.+-]+\sat\s(?:[\w-]+\sdot\s)+[\w-]+", re.I
 )  # fmt: skip
 _ON_PEOPLE = regex(r"\b(?:authors?|contact|maintain\w*|correspond\w*|bugs?|reports?|mail)\b", re.I)
+"""Spoken of with an address, it is likely that of somebody who looks after the document's thing."""
 _KEYWORDS = regex(
     r"^\W*(?:(?:author\s+)?key[\s-]?words?(?:\s+and\s+phrases)?|index\s+terms|mots[\s-]cl[ée]s|schlüsselw[öo]rter|schlagw[öo]rter|stichw[öo]rter"
     r"|palabras\s+clave|parole\s+chiave|palavras[\s-]chave|trefwoorden|nyckelord|słowa\s+kluczowe|ключевые\s+слова|关键词|关键字|キーワード)\s*(?P<mark>[:.—–-]|$)",
     re.I,
 )
+"""Begins the keywords of a paper."""
 _WORK = regex(
     r"\b(?:universit\w*|institut\w*|departments?|dept\.?|faculty|colleges?|laborator\w+|labs?|cent(?:re|er)\s+(?:for|of)|hochschule|fakultät|école"
     r"|universidade?|università|academy|hospital|foundation|corporation|research\s+group|gmbh|inc|ltd|school\s+of)\b", re.I
 )  # fmt: skip
-
-
+"""Words in the name of a place of work, and what such names stand with elsewhere."""
 _NO_WORK = regex(
     r"©|\b(?:copyright|trade-?marks?|licen[cs]e\w*|versions?|published|supported|grants?|thanks?|invariant)\b", re.I
 )  # fmt: skip
@@ -58,10 +59,13 @@ _NO_WORK = regex(
 class _Detail(NamedTuple):
     """Something that may be printed about a document."""
 
-    name: str
-    """As it is called where it is missing: "No keywords are given."."""
+    missing: str
+    """What is said where nothing is printed of it."""
     asks: re.Pattern[str]
     find: Callable[[ReadDocument, Facts], Found]
+    """What is printed of it."""
+    find_near: Callable[[ReadDocument], Found] | None = None
+    """What comes near to that in the text."""
 
 
 def answer_printed(
@@ -80,13 +84,10 @@ def answer_printed(
         return None
     quotes = tuple({quote.text: quote for quote in detail.find(document, facts)}.values())[:MOST]
     found, sure = search(typed), SURE
-    if not quotes and detail.name == "e-mail address":
-        quotes, sure = tuple(_mail_in_text(document)), IN_TEXT
+    if not quotes and detail.find_near is not None:
+        quotes, sure = tuple(detail.find_near(document)), IN_TEXT
     if not quotes:
-        reason = (
-            f"No {detail.name} is given." if detail.name != "keywords" else "No keywords are given."
-        )
-        return declining(found, reason)
+        return declining(found, detail.missing)
     return with_quotes(found, quotes, sure, kind="printed")
 
 
@@ -173,24 +174,24 @@ def _asks(*patterns: str) -> re.Pattern[str]:
 
 
 _DETAILS = (
-    _Detail("e-mail address", _asks(
+    _Detail("No e-mail address is given.", _asks(
         rf"(?:{_GIVE}\s+)?(?:an?\s+|the\s+|any\s+)?(?:{_WHOSE}\s+)?(?:e-?mails?(?:\s+address(?:es)?)?|contact\s+(?:address|details|information))(?:\s+(?:of|for)\s+(?:{_WHO}|{IT}))?",
         rf"how\s+(?:can|do|could|should|would)\s+(?:i|we|one)\s+(?:contact|reach|write\s+to|get\s+in\s+touch\s+with|e-?mail|mail)\s+{_WHO}",
         r"(?:wie\s+(?:lautet|ist)|was\s+ist|quelle\s+est|cuál\s+es|qual\s+[èé])\s+.{0,12}(?:e-?mail|courriel|correo)\S*.{0,30}",
-    ), _mails),
-    _Detail("keywords", _asks(
+    ), _mails, _mail_in_text),
+    _Detail("No keywords are given.", _asks(
         rf"(?:{_GIVE}\s+)?(?:the\s+|its\s+|any\s+)?(?:author\s+)?key[\s-]?words(?:\s+(?:of|for)\s+{IT})?(?:\s+given)?",
         rf"(?:which|what)\s+key[\s-]?words\s+(?:are\s+(?:given|listed|there)|does\s+{IT}\s+(?:have|give|list))",
         r"(?:was\s+sind|welche|quels\s+sont|cuáles\s+son|quali\s+sono|quais\s+são)\s+.{0,6}(?:schlüsselwörter|schlagwörter|mots[\s-]clés|palabras\s+clave"
         r"|parole\s+chiave|palavras[\s-]chave).{0,24}",
     ), _keywords),
-    _Detail("DOI", _asks(
+    _Detail("No DOI is given.", _asks(
         rf"(?:{_GIVE}\s+)?(?:the\s+|its\s+|a\s+)?doi(?:\s+number)?{_OF}", rf"does\s+{IT}\s+have\s+a\s+doi",
     ), _numbers(regex(r"(?:\bdoi\s*[:.]?\s*|https?://(?:dx\.)?doi\.org/)10\.\d{4,9}/[^\s,;]+", re.I), 2)),
-    _Detail("ISBN", _asks(
+    _Detail("No ISBN is given.", _asks(
         rf"(?:{_GIVE}\s+)?(?:the\s+|its\s+|an?\s+)?isbn(?:\s+number)?{_OF}", rf"does\s+{IT}\s+have\s+an\s+isbn",
     ), _numbers(regex(r"\bISBN(?:-1[03])?\s*:?\s*[\dX][\dX–\s-]{8,16}[\dX]"), NUMBER_PAGES)),
-    _Detail("place of work", _asks(
+    _Detail("No place of work is given.", _asks(
         rf"where\s+(?:does|do|did)\s+{_WHO}\s+work", rf"{_GIVE}\s+{_WHOSE}\s+affiliations?",
         rf"(?:which|what)\s+(?:universit(?:y|ies)|institutions?|institutes?|organi[sz]ations?|compan(?:y|ies)|departments?)\s+(?:is|are|does|do|did)\s+{_WHO}\s+(?:from|at|with|work\s+(?:at|for)|belong\s+to)",
         rf"{_GIVE}\s+the\s+affiliations?(?:\s+of\s+{_WHO})?",
