@@ -294,6 +294,13 @@ def test_on_what_terms_a_thing_may_be_had_is_not_what_it_is(tmp_path):
     assert answer.quotes[0].text == told
 
 
+def test_a_document_in_two_languages_says_it_in_the_one_it_is_mostly_in(tmp_path):
+    french = "Wellkeep est un outil qui tient l'eau du puits de la cour à la même hauteur."
+    told = "Wellkeep is a tool that keeps the water of a well at one height."
+    answer = digester_of(tmp_path / "a.pdf", french, told).answer("What is Wellkeep?", WHOLE, None)
+    assert answer.quotes[0].text == told
+
+
 def test_how_well_a_thing_runs_is_not_what_it_is(tmp_path):
     runs = "Wellkeep runs much faster than a keeper with a bucket."
     told = "The Wellkeep water height package consists of a float and of a clock."

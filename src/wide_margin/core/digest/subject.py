@@ -25,6 +25,7 @@ from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
 from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.search import is_common
+from wide_margin.core.search.analysis import guess_language
 from wide_margin.core.search.vectors import frequency_rank
 
 if TYPE_CHECKING:
@@ -125,6 +126,9 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
         row for row, said in text.items()
         if row in first and found.works.match(said) and not said.endswith(":")
     ]  # fmt: skip
+    if language == "en":  # a document in two languages says it in the one it is mostly in
+        own = {row for row in (*is_a, *does) if guess_language(written[row]) == language}
+        is_a, does = ([row for row in rows_so if row in own] or rows_so for rows_so in (is_a, does))
 
     def called(titles: Sequence[str]) -> list[int]:
         rows_called = _rows_called(document, name, titles)
