@@ -45,7 +45,7 @@ def test_the_places_that_speak_of_it_are_shown_each_on_its_page(digester, typed)
 
 @pytest.mark.parametrize("typed", [
     "What are the abbreviations?", "List all acronyms", "Which abbreviations are used?",
-    "Explain the abbreviations",
+    "Explain the abbreviations", "What do the acronyms stand for?", "List all the abbreviations",
 ])  # fmt: skip
 def test_short_forms_are_listed_as_they_are_spelled_out(tmp_path, typed):
     make_pdf(tmp_path / "a.pdf", [

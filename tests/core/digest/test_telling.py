@@ -53,7 +53,7 @@ NOT_TOLD = {
                   "Although updates are done every day, few notice."],
     "warning": ["An important part of it is described below.", "The keeper never answered them.",
                 "If you want to make sure that it holds, pull."],
-    "limit": ["If none matches, the empty one is taken."],
+    "limit": ["If none matches, the empty one is taken.", "The drum has a similar drawback."],
     "method": ["The model has three parts."],
     "data": ["Splicing moves data between two buffers.", "There are 32 files.",
              "Suppose a data set of 40 wells is used.",

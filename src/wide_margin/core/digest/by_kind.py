@@ -140,11 +140,6 @@ SLOTS: dict[DocumentKind, tuple[Slot, ...]] = {
 }  # fmt: skip
 
 
-OF_LEANING = 1.0
-_LIMITS_OF_ANOTHER = regex(
-    r"\b(?:similar|the same|these|those|this|such) (?:\w+ )?(?:limit(?:ation)?|restriction|drawback|shortcoming|problem|caveat)s?\b"
-)
-"""Speaks of limits that were named before."""
 _HOW_THESE = regex(r"\b(?:how|why) (?:these|they|those)(?: \w+ \w+)? (?:are|were|can|have)\b")
 """Says how something is done that only the sentence before names."""
 
@@ -258,7 +253,6 @@ def slot_scores(
             OF_NAMED * is_named + OF_CUE * min(0.7 + 0.3 * n_cues, 1.3) + OF_TELLING * telling[k]
             + in_role + OF_PLACE * place
             + OF_PRIOR * float(np.clip(scored.prior[row], 0.0, 1.2)) - 0.3
-            - OF_LEANING * (slot.cue == "limit" and bool(_LIMITS_OF_ANOTHER.search(text)))
         )  # fmt: skip
     return scores, telling
 

@@ -6,13 +6,12 @@ import re
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.signs import NUMBER
-from wide_margin.core.digest.mentioned import IT, declining
+from wide_margin.core.digest.mentioned import A_DOCUMENT, IT, declining
 from wide_margin.core.document import find_figures
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import thing_of
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.plain import counted
-from wide_margin.core.translate.languages import LANGUAGES
 
 if TYPE_CHECKING:
     from collections.abc import Callable
@@ -37,12 +36,7 @@ _ABROAD = regex(
     re.I,
 )
 """The same in six other languages."""
-_A_DOCUMENT = r"(?:the|this)\s+(?:\w+\s+)?(?:document|book|paper|article|manual|guide|handbook|report|thesis|text|file|pdf|essay|tutorial)"
-_HOW_LONG = regex(rf"^\W*how\s+(?:long|big)\s+is\s+{_A_DOCUMENT}\W*$", re.I)
-_IN_WHICH = regex(
-    rf"^\W*(?:in\s+)?(?:what|which)\s+language\s+(?:is\s+(?:it\s+in|{_A_DOCUMENT}\s+(?:written\s+)?in|{_A_DOCUMENT}\s+written))\W*$", re.I
-)  # fmt: skip
-"""Asks how long the document is, and in what language."""
+_HOW_LONG = regex(rf"^\W*how\s+(?:long|big)\s+is\s+{A_DOCUMENT}\W*$", re.I)
 _NAMES = {
     "pages": "seiten pages páginas pagine bladzijden",
     "figures": "abbildungen figures figuras figure afbeeldingen",
@@ -76,8 +70,6 @@ def answer_count(
     if _HOW_LONG.match(typed):
         told = f"{counted(facts.n_pages, 'page')}, {counted(facts.n_words, 'word')}"
         return declining(search(typed), f"Counted: {told}.")
-    if _IN_WHICH.match(typed) and facts.language in LANGUAGES:
-        return declining(search(typed), f"Its text is in {LANGUAGES[facts.language]}.")
     what = _thing_asked(typed)
     if not what:
         return None

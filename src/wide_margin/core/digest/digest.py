@@ -339,7 +339,7 @@ class Digester:
 
     def _answer_of_parts(self, typed: str) -> Answer | None:
         """What is asked of the document as a thing with parts: its figures, sections and words."""
-        document = self._document
+        document, typed = self._document, " ".join(typed.split())
 
         def search(asked: str) -> Answer:
             return self._search(asked, WHOLE)

@@ -19,8 +19,8 @@ if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
 
 SURE = 0.85
-"""The chance that such a sentence says who paid: of fifteen on three hundred documents fourteen
-did."""
+"""The chance that such a sentence says who paid: of nineteen on some three hundred documents all
+did, one of them of a forerunner."""
 NOT_SAID = 0.3
 """The chance at most that what only speaks of money does: none of five did."""
 _PAID = r"(?:funded|financed|sponsored|paid\s+for|financially\s+supported|supported\s+financially)"
@@ -72,6 +72,7 @@ _SOUGHT = regex(
 )
 """Speaks of money that somebody may be given."""
 _ON_IT = regex(r"\bfunding|\bsponsor|\bförder|\bfinan", re.I)
+"""In the title of a section on that."""
 
 
 def answer_funding(
@@ -90,7 +91,7 @@ def answer_funding(
     thing = asked.groupdict().get("thing")
     if thing and not names_thing(document, thing):
         return None
-    rows = [row for row, _ in enumerate(document.text.sentences) if _tells(document, row)]
+    rows = [row for row in range(len(document.text.sentences)) if _tells(document, row)]
     found = search(typed)
     if not rows:
         return replace(found, sure=min(found.sure, NOT_SAID))
@@ -99,6 +100,7 @@ def answer_funding(
 
 
 def _tells(document: ReadDocument, row: int) -> bool:
+    """Whether a sentence says by whom something was paid for, and not who may ask for money."""
     said = document.text.sentences[row]
     if said.kind not in ("body", "item", "entry", "note") or not _MAY_SAY.search(said.text):
         return False

@@ -88,7 +88,9 @@ MANY_SORTS = 8
 """So many sections within one that is called after a single word are of its kinds, whatever they
 are called, where none of them leads in to the others."""
 _OF_ONE_TEXT = frozenset([Role.ABSTRACT, Role.INTRODUCTION, Role.DISCUSSION, Role.CONCLUSION])
+"""A section of these beside others says that they are parts of one text, and no list."""
 _DOING = regex(r"[^\W\d_]+ing\b")
+"""Begins the title of what is done."""
 FEWEST_SORTS = 3
 """So many sections within one that is called by one word more: "Deep well sorts" with each."""
 STEM, NEAR, SOON, NEAR_COUNT = 5, 3, 10, 6

@@ -38,11 +38,13 @@ AHEAD = 1
 """Words before a thing at the beginning of a sentence on it: "The"."""
 STEM, ENDING = 4, 3
 """Letters of a word that stay, and of an ending at most."""
-IT = (
-    r"(?:it|this|they|the\s+authors?|(?:the|this)\s+(?:\w+\s+)?(?:document|book|paper|article|manual|guide|handbook|report|thesis"
+A_DOCUMENT = (
+    r"(?:(?:the|this)\s+(?:\w+\s+)?(?:document|book|paper|article|manual|guide|handbook|report|thesis"
     r"|text|file|pdf|volume|work|essay|tutorial|vignette))"
 )
-"""What a question calls the document, and who wrote it."""
+"""What a question calls the document."""
+IT = rf"(?:it|this|they|the\s+authors?|{A_DOCUMENT})"
+"""The same, and who wrote it."""
 _SPEAKS = (
     r"(?:mention|discuss|cover|address|talk\s+about|speak\s+(?:of|about)|touch\s+(?:on|upon)|deal\s+with|refer\s+to"
     r"|(?:say|have|contain|include|tell(?:\s+us|\s+me)?)\s+(?:anything|something|much|any\s+information)\s+(?:about|on|of))"
@@ -83,12 +85,13 @@ _ASKS_LIST = regex(
     rf"|does\s+{IT}\s+(?:have|cite|list|contain))|list\s+(?:all\s+|the\s+|all\s+the\s+)?(?P<listed>figures|tables|references|cited\s+works))"
     rf"{_ANYWHERE}\W*$", re.I
 )  # fmt: skip
+_SHORT = r"(?:abbreviations|acronyms|short\s+forms)"
 _ASKS_SHORT = regex(
-    rf"^\W*(?:(?:(?:which|what)\s+(?:abbreviations|acronyms|short\s+forms)|what)\s+(?:are|is)\s+(?:there|used|the|all|its)\b\s*(?:the\s+)?(?:abbreviations|acronyms|short\s+forms)?"
-    rf"|(?:please\s+)?(?:list|show(?:\s+me)?|explain|give(?:\s+me)?)\s+(?:all\s+|the\s+|all\s+the\s+)?(?:abbreviations|acronyms|short\s+forms))"
-    rf"(?:\s+(?:used|mean|stand\s+for))*{_ANYWHERE}\W*$", re.I
+    rf"^\W*(?:(?:what|which)\s+(?:are\s+(?:the\s+|its\s+)?{_SHORT}|{_SHORT}\s+(?:are\s+there|are\s+used|exist|does\s+{IT}\s+(?:have|use)))"
+    rf"|what\s+do\s+the\s+{_SHORT}(?=\s+(?:mean|stand))"
+    rf"|(?:please\s+)?(?:list|show(?:\s+me)?|explain|give(?:\s+me)?)\s+(?:all\s+)?(?:the\s+)?{_SHORT})"
+    rf"(?:\s+(?:used|mean|stand\s+for))?{_ANYWHERE}\W*$", re.I
 )  # fmt: skip
-_NAMES_SHORT = regex(r"\b(?:abbreviations|acronyms|short\s+forms)\b", re.I)
 _ASKS_SECTIONS = regex(
     rf"^\W*(?:(?:please\s+)?(?:list|show(?:\s+me)?|give(?:\s+me)?|name)\s+(?:(?:all|the|its|main|top)\s+)*(?:sections|chapters|parts|(?:table\s+of\s+)?contents)"
     r"|(?:welche|quel(?:le)?s|qué|cuáles|quali|quais|welke)\s+(?:kapitel|abschnitte|chapitres|sections|capítulos|secciones|capitoli|sezioni|seções|hoofdstukken)"
@@ -119,7 +122,7 @@ def answer_whether(
         return _listed(document, what, search(typed))
     if _ASKS_SECTIONS.match(typed):
         return _sections(document, search(typed))
-    if _ASKS_SHORT.match(typed) and _NAMES_SHORT.search(typed):
+    if _ASKS_SHORT.match(typed):
         return _short_forms(document, search(typed))
     if asked := _ASKS_PART.match(typed):
         return _part(document, asked["part"].lower(), search(typed))

@@ -6,7 +6,8 @@ import re
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import Excerpt, Quote
+from wide_margin.core.answers import Quote
+from wide_margin.core.digest.mentioned import with_quotes
 from wide_margin.core.document import figure_numbered
 from wide_margin.core.explain import explain_figure, naming_figure
 from wide_margin.core.later import regex
@@ -66,8 +67,4 @@ def _told(document: ReadDocument, figure: Figure, found: Answer) -> Answer:
     told = explain_figure(document, figure)
     caption = Quote(told.caption, (told.locator,))
     said = tuple(Quote(line.text, (line.locator,)) for line in told.spoken_of[:MOST_SAID])
-    others = (e for e in found.excerpts if e.locator.page != figure.page)
-    return replace(
-        found, kind="overview: figure", quotes=(caption, *said), missing=(), reason="", sure=SHOWN,
-        excerpts=(Excerpt(told.caption, told.locator, 1.0), *others),
-    )  # fmt: skip
+    return with_quotes(found, (caption, *said), SHOWN, kind="figure")

@@ -8,9 +8,11 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.answers import Quote
 from wide_margin.core.digest.front import begins_abstract, front_lines, line_locator, running_lines
-from wide_margin.core.digest.mentioned import IT, declining, with_quotes
+from wide_margin.core.digest.gist import printed_title
+from wide_margin.core.digest.mentioned import A_DOCUMENT, IT, declining, with_quotes
 from wide_margin.core.document import locator_for
 from wide_margin.core.later import regex
+from wide_margin.core.translate.languages import LANGUAGES
 
 if TYPE_CHECKING:
     from collections.abc import Callable
@@ -34,6 +36,10 @@ _WHOSE = r"(?:(?:the\s+)?(?:first\s+|corresponding\s+|main\s+)?(?:authors?(?:['�
 _WHO = r"(?:(?:the\s+)?(?:first\s+|corresponding\s+|main\s+)?(?:authors?|writers?|maintainers?|developers?)|him|her|them)"
 _GIVE = r"(?:what(?:['’]s|\s+is|\s+are|\s+was)|which\s+(?:is|are)|give\s+me|show(?:\s+me)?|tell\s+me|list|is\s+there|are\s+there|does\s+it\s+(?:have|give))"
 _OF = rf"(?:\s+(?:of|for|in)\s+(?:{IT}|{_WHO}))?"
+_IN_WHICH = regex(
+    rf"^\W*(?:in\s+)?(?:what|which)\s+language\s+is\s+(?:it\s+in|{A_DOCUMENT}\s+(?:(?:written\s+)?in|written))\W*$", re.I
+)  # fmt: skip
+"""Asks in which language the text is; "What language is it written in?" may be asked of a program."""
 _MAIL = regex(
     r"(?<![/\w.])[\w.+-]+@[\w-]+(?:\.[\w-]+)+|[\w.+-]+\s?(?:\(at\)|\[at\])\s?[\w-]+(?:\s?(?:\.|\(dot\)|\[dot\])\s?[\w-]+)+"
     r"|[\w.+-]+\sat\s(?:[\w-]+\sdot\s)+[\w-]+", re.I
@@ -42,7 +48,7 @@ _ON_PEOPLE = regex(r"\b(?:authors?|contact|maintain\w*|correspond\w*|bugs?|repor
 """Spoken of with an address, it is likely that of somebody who looks after the document's thing."""
 _KEYWORDS = regex(
     r"^\W*(?:(?:author\s+)?key[\s-]?words?(?:\s+and\s+phrases)?|index\s+terms|mots[\s-]cl[ée]s|schlüsselw[öo]rter|schlagw[öo]rter|stichw[öo]rter"
-    r"|palabras\s+clave|parole\s+chiave|palavras[\s-]chave|trefwoorden|nyckelord|słowa\s+kluczowe|ключевые\s+слова|关键词|关键字|キーワード)\s*(?P<mark>[:.—–-]|$)",
+    r"|palabras\s+clave|parole\s+chiave|palavras[\s-]chave|trefwoorden|nyckelord|słowa\s+kluczowe|ключевые\s+слова|关键词|关键字|キーワード)\s*(?:[:.—–-]|$)",
     re.I,
 )
 """Begins the keywords of a paper."""
@@ -62,7 +68,7 @@ class _Detail(NamedTuple):
     missing: str
     """What is said where nothing is printed of it."""
     asks: re.Pattern[str]
-    find: Callable[[ReadDocument, Facts], Found]
+    find: Callable[[ReadDocument], Found]
     """What is printed of it."""
     find_near: Callable[[ReadDocument], Found] | None = None
     """What comes near to that in the text."""
@@ -79,10 +85,12 @@ def answer_printed(
         typed: The question.
         search: Finds an answer to a question.
     """
+    if _IN_WHICH.match(typed) and facts.language in LANGUAGES:
+        return declining(search(typed), f"Its text is in {LANGUAGES[facts.language]}.")
     detail = next((each for each in _DETAILS if each.asks.match(typed)), None)
     if detail is None:
         return None
-    quotes = tuple({quote.text: quote for quote in detail.find(document, facts)}.values())[:MOST]
+    quotes = tuple({quote.text: quote for quote in detail.find(document)}.values())[:MOST]
     found, sure = search(typed), SURE
     if not quotes and detail.find_near is not None:
         quotes, sure = tuple(detail.find_near(document)), IN_TEXT
@@ -96,9 +104,8 @@ def _quote(document: ReadDocument, line: FrontLine, text: str = "") -> Quote:
     return Quote(said, (line_locator(document, [line], said),))
 
 
-def _mails(document: ReadDocument, facts: Facts) -> Found:
+def _mails(document: ReadDocument) -> Found:
     """The lines with an address of mail, of the first page of the front that has any."""
-    del facts
     lines = [
         line for line in (*front_lines(document), *running_lines(document))
         if _MAIL.search(line.text)
@@ -116,9 +123,8 @@ def _mail_in_text(document: ReadDocument) -> Found:
             return
 
 
-def _keywords(document: ReadDocument, facts: Facts) -> Found:
+def _keywords(document: ReadDocument) -> Found:
     """The paragraph of the keywords, or the one under a heading that says so."""
-    del facts
     sentences = document.text.sentences
     for row, sentence in enumerate(sentences):
         if sentence.page >= WORD_PAGES:
@@ -137,9 +143,10 @@ def _keywords(document: ReadDocument, facts: Facts) -> Found:
         return
 
 
-def _numbers(pattern: re.Pattern[str], pages: int) -> Callable[[ReadDocument, Facts], Found]:
-    def find(document: ReadDocument, facts: Facts) -> Found:
-        del facts
+def _numbers(pattern: re.Pattern[str], pages: int) -> Callable[[ReadDocument], Found]:
+    """Finds a number on the first so many pages, and in their heads and feet."""
+
+    def find(document: ReadDocument) -> Found:
         for line in (*front_lines(document), *running_lines(document)):
             if line.page < pages and (match := pattern.search(line.text)):
                 yield _quote(document, line, match[0])
@@ -147,10 +154,10 @@ def _numbers(pattern: re.Pattern[str], pages: int) -> Callable[[ReadDocument, Fa
     return find
 
 
-def _works_at(document: ReadDocument, facts: Facts) -> Found:
+def _works_at(document: ReadDocument) -> Found:
     """The lines of the title page, up to the abstract, that name where somebody works."""
     lines = [line for line in front_lines(document) if not line.page]
-    title = facts.title.text if facts.title else ""
+    title = printed_title(document)
     for line in _until_abstract(lines):
         is_name = line.text in title
         names_one = _WORK.search(line.text) and not _NO_WORK.search(line.text)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from itertools import pairwise
 from typing import TYPE_CHECKING
 
@@ -126,9 +126,8 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
         row for row, said in text.items()
         if row in first and found.works.match(said) and not said.endswith(":")
     ]  # fmt: skip
-    if language == "en":  # a document in two languages says it in the one it is mostly in
-        own = {row for row in (*is_a, *does) if guess_language(written[row]) == language}
-        is_a, does = ([row for row in rows_so if row in own] or rows_so for rows_so in (is_a, does))
+    if language == "en":
+        is_a, does = _in_english(written, is_a), _in_english(written, does)
 
     def called(titles: Sequence[str]) -> list[int]:
         rows_called = _rows_called(document, name, titles)
@@ -153,6 +152,11 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
     others = [row for row in does if sentences[row].section == section and row != chief]
     more = [row for row in (*after, *others) if not sentences[row].text.endswith(":")]
     return sorted({chief, *more[: N_SAID - 1]}), sure
+
+
+def _in_english(written: Mapping[int, str], rows: list[int]) -> list[int]:
+    """The rows that say it in English, of a document in two languages; all where none does."""
+    return [row for row in rows if guess_language(written[row]) == "en"] or rows
 
 
 def _may_say(text: str) -> bool:

@@ -254,9 +254,14 @@ _NEVER: dict[str, Pattern[str]] = {
         r"|\b(?:monte carlo|posterior|mcmc) sample of\b"
     ),
     "why": regex(r"\b(?:section|chapter|part|appendix) (?:\d|[ivx]+\b)"),
+    "limit": regex(
+        r"\b(?:similar|the same|these|those|this|such) (?:\w+ )?"
+        r"(?:limit(?:ation)?|restriction|drawback|shortcoming|problem|caveat)s?\b"
+    ),
 }
 """By the names of the cues, what tells nothing of them whatever else it says: what data might be
-like, and what was drawn from a distribution; in which section why it was made is told."""
+like, and what was drawn from a distribution; in which section why it was made is told; limits that
+were named before."""
 
 
 def decides(cue: str) -> bool:
