@@ -69,6 +69,13 @@ def test_an_address_in_the_text_is_at_most_the_nearest(tmp_path):
     assert answer.sure < 0.5
 
 
+def test_blanks_in_a_question_do_not_matter_and_stay_as_they_are_typed(paper):
+    typed = "What are" + " " * 3000 + "the\nkeywords? "
+    answer = paper.answer(typed, WHOLE, None)
+    assert answer.quotes[0].text == "Keywords: winches, ropes, grease."
+    assert answer.question == typed
+
+
 def test_keywords_of_another_kind_are_searched_for(paper):
     answer = paper.answer("Which keywords does the winch command accept?", WHOLE, None)
     assert answer.kind != "overview: printed"

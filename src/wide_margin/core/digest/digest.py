@@ -280,7 +280,7 @@ class Digester:
 
     def answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
         """An answer to any question: about the whole or a part by the digest, else by search."""
-        spelled = as_spelled(self._document, typed)
+        spelled = as_spelled(self._document, " ".join(typed.split()))
         answer = _saying_something(self._answer(spelled, reach, before))
         if spelled != typed:
             answer = replace(answer, question=typed)
@@ -339,7 +339,7 @@ class Digester:
 
     def _answer_of_parts(self, typed: str) -> Answer | None:
         """What is asked of the document as a thing with parts: its figures, sections and words."""
-        document, typed = self._document, " ".join(typed.split())
+        document = self._document
 
         def search(asked: str) -> Answer:
             return self._search(asked, WHOLE)
