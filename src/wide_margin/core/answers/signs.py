@@ -177,6 +177,18 @@ def _counted(stem: str) -> tuple[re.Pattern[str], re.Pattern[str]]:
     return re.compile(of_some, re.I), re.compile(of_all, re.I)
 
 
+_REFERENCE = regex(
+    r"\b(?:table|section|figure|fig\.|chapter|equation|eq\.|page|pp?\.|appendix|example|listing|footnote|step|part|annex|volume|version)s?"
+    r"\s+\(?\d[\d.]*(?:[–-]\d[\d.]*)?\)?|^\W*\d+(?:\.\d+)+\.?\s(?=[A-Z])", re.I
+)  # fmt: skip
+"""A number by which a part of a text is called: it counts nothing."""
+
+
+def without_references(sentence: str) -> str:
+    """A sentence without the numbers of sections, tables and pages it refers to."""
+    return _REFERENCE.sub(" ", sentence)
+
+
 def sign_of(kind: str, sentence: str, topic: tuple[str, ...]) -> float:
     """How far a sentence has the form of the wanted answer, 0 to 1.
 
@@ -186,9 +198,10 @@ def sign_of(kind: str, sentence: str, topic: tuple[str, ...]) -> float:
         topic: The question's content words; for "what is" the thing defined is among them.
     """
     if kind == "how many":
-        if QUANTITY.search(sentence):
+        said = without_references(sentence)
+        if QUANTITY.search(said):
             return 1.0
-        return 0.5 if NUMBER.search(sentence) else 0.0
+        return 0.5 if NUMBER.search(said) else 0.0
     if kind == "how often":
         return 1.0 if FREQUENCY.search(sentence) else 0.0
     if kind == "when":

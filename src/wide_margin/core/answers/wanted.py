@@ -19,6 +19,7 @@ from wide_margin.core.answers.signs import (
     asked_thing,
     begins_alike,
     has_relation,
+    without_references,
 )
 from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
@@ -117,7 +118,7 @@ def has_form(question: Question, best: Sequence[str]) -> bool | None:
     if measure := measure_asked(question.text):
         return bool(measure.search(said))
     if question.kind == "how many":
-        return bool(NUMBER.search(said))
+        return bool(NUMBER.search(" ".join(map(without_references, best))))
     if question.kind == "how often":
         return bool(FREQUENCY.search(said))
     if question.kind == "when":

@@ -159,13 +159,18 @@ def _only_names(text: str) -> list[str]:
 def _above_title(
     document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
 ) -> list[Fact]:
-    """The people of a line of names alone under which the title of a title page stands."""
-    top = title[0].top if title and not title[0].page else 0.0
+    """The people of lines of names alone on the first page, under which or after which the title stands."""
+    if not title:
+        return []
+    top = float("inf") if title[0].page else title[0].top
+    found: list[Fact] = []
     for line in (line for line in lines if not line.page and line.top < top):
         names = _only_names(line.text)
         if names and all(is_rare_name(name) or _INITIAL.search(name) for name in names):
-            return [Fact(name, line_locator(document, [line], name)) for name in names]
-    return []
+            found += [Fact(name, line_locator(document, [line], name)) for name in names]
+        elif found:
+            break
+    return found
 
 
 def _under_heading(document: ReadDocument, lines: Sequence[FrontLine]) -> list[Fact]:

@@ -253,8 +253,14 @@ def slot_scores(
             OF_NAMED * is_named + OF_CUE * min(0.7 + 0.3 * n_cues, 1.3) + OF_TELLING * telling[k]
             + in_role + OF_PLACE * place
             + OF_PRIOR * float(np.clip(scored.prior[row], 0.0, 1.2)) - 0.3
+            - OF_ALSO * bool(_ALSO.match(text))
         )  # fmt: skip
     return scores, telling
+
+
+OF_ALSO = 0.4
+"""Against what is told second: "This manual also describes …"."""
+_ALSO = regex(r"\W*(?:[\w’'-]+\s+){1,4}also\b")
 
 
 def role_at(scored: Scored, section: int) -> Role:

@@ -18,6 +18,7 @@ from wide_margin.core.answers.signs import begins_alike, defined_term, sign_of
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.defaults import default_of
+from wide_margin.core.digest.in_full import is_defined_in_full, rows_in_full
 from wide_margin.core.digest.listed import with_listed
 from wide_margin.core.digest.named import (
     SAYS_NOTHING,
@@ -138,6 +139,8 @@ _POINTS_ON = regex(
 """Only says where more is said."""
 OF_SECTION = 0.6
 """The chance that the section of that name says first what the thing is or does."""
+OF_FULL = 0.8
+"""The chance that what begins with what a short form stands for says what that is."""
 OF_UNNAMED = 0.45
 """The same where it does not name the thing."""
 
@@ -245,6 +248,11 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         return _with_rows(document, question, answer, term, under)
     sentences = document.text.sentences
     at = definition.sentence
+    is_short = definition.kind == "abbreviation" and not _STANDS_FOR.search(question.text)
+    if is_short and not is_defined_in_full(sentences[at].text, definition.term):
+        said = rows_in_full(document, definition.term, definition.long_form)
+        if said:
+            return told_by(document, answer, said.start, said.stop, OF_FULL)
     first = definition.first if definition.first >= 0 else at
     end = at + 1
     if definition.kind in ("glossary", "entry"):

@@ -261,7 +261,10 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
         # A title begins with a small letter only where a name does.
         is_name = word[0].isupper() or any(letter.isdigit() for letter in word) or word in first
         is_name |= is_english and rank is None
-        if is_name and (rank is None or rank > SELDOM) and _n_rows(document, word) >= TAKEN_UP:
+        is_rare = rank is None or rank > SELDOM
+        if not is_rare and _in_capitals(document, word, words) >= TAKEN_UP:
+            is_rare = True
+        if is_name and is_rare and _n_rows(document, word) >= TAKEN_UP:
             found.append(lower)
     initials = "".join(word[0] for word in words if word[0].isupper()).lower()
     found += [
@@ -273,6 +276,14 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
     if is_english and not found:
         found += _titled_so(document) or _coined(document)
     return tuple(dict.fromkeys(found))
+
+
+def _in_capitals(document: ReadDocument, word: str, title: Sequence[str]) -> int:
+    """How many sentences have a word of capitals alone from a title that has others: "CLIPS Guide"."""
+    if not word.isupper() or len(word) < LEAST_INITIALS or all(other.isupper() for other in title):
+        return 0
+    written = re.compile(rf"\b{re.escape(word)}\b")
+    return sum(bool(written.search(s.text)) for s in document.text.sentences if not s.text.isupper())
 
 
 def _titled_so(document: ReadDocument) -> list[str]:

@@ -21,7 +21,7 @@ from wide_margin.core.outline.numbering import unnumbered
 if TYPE_CHECKING:
     from wide_margin.core.answers import Answer, Question, Quote
     from wide_margin.core.document import ReadDocument
-    from wide_margin.core.outline import Outline
+    from wide_margin.core.outline import Outline, Section
 
     Says = Callable[[str, Sequence[str]], bool]
 
@@ -107,7 +107,7 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
     """
     if question.kind not in ("list", "general", "who") or not _ASKS_LIST.match(question.text):
         return answer
-    listing = _of_section(document, question)
+    listing = _of_section(document, question, is_poor=answer.sure < OF_SECTION)
     names, sure, n_left = listing.names, listing.sure, listing.n_left
     is_plain = bool(listing.begins) or n_left > 0
     if (not is_plain or sure < OF_SECTION) and (named := _of_names(document, question)):
@@ -172,8 +172,11 @@ class _Listing(NamedTuple):
     """Headings that are left out."""
 
 
-def _of_section(document: ReadDocument, question: Question) -> _Listing:
-    """How the section begins that is called by all that is asked for, and the headings in it."""
+def _of_section(document: ReadDocument, question: Question, *, is_poor: bool) -> _Listing:
+    """How the section begins that is called by all that is asked for, and the headings in it.
+
+    A section that is a list and no more does where the answer is poor.
+    """
     asked = content_of(document, _ASKS_WHICH.sub(" ", question.text))
     is_of_whole = len(asked) < TELLING_WORDS
     is_there = _ASKS_THERE.match(question.text) is not None
@@ -202,9 +205,11 @@ def _of_section(document: ReadDocument, question: Question) -> _Listing:
             continue
         of_kind = sum(asked <= content_of(document, titles[k]) for k in inner)
         is_told = not is_of_whole or (is_there and of_kind >= FEWEST_KINDS)
-        if not is_told and (len(inner) < MANY_SORTS or _has_lead(outline, inner)):
-            continue
         section = outline.sections[row]
+        is_list = is_poor and is_there and not inner and _lists_at_once(document, section)
+        few = len(inner) < MANY_SORTS or _has_lead(outline, inner)
+        if not is_told and few and not is_list:
+            continue
         end = outline.sections[inner[0]].first_paragraph if inner else section.end_paragraph
         begins = _beginning(document, question, section.first_paragraph + 1, end)
         names = [_heading(document, question, k) for k in inner[:MOST_NAMED]]
@@ -214,6 +219,13 @@ def _of_section(document: ReadDocument, question: Question) -> _Listing:
             sure = OF_SECTION if is_told or is_long else OF_NAMES
             return _Listing(begins, headings, sure, max(len(inner) - MOST_NAMED, 0))
     return _Listing()
+
+
+def _lists_at_once(document: ReadDocument, section: Section) -> bool:
+    """Whether a section is a list and little else: its items follow its heading, or one sentence."""
+    rows = document.rows_of(section.first_paragraph + 1, section.end_paragraph)
+    kinds = [document.text.sentences[row].kind for row in rows]
+    return kinds[:1] != ["code"] and kinds[:4].count("item") >= FEWEST_SORTS
 
 
 def _has_lead(outline: Outline, inner: Sequence[int]) -> bool:
@@ -242,7 +254,8 @@ def _beginning(
     if begin is None:
         return ()
     kind, last = sentences[begin].kind, begin + 1
-    while last < min(rows.stop, begin + MOST_LISTED) and sentences[last].kind == kind:
+    most = 1 if kind == "item" else MOST_LISTED  # each item is quoted by itself
+    while last < min(rows.stop, begin + most) and sentences[last].kind == kind:
         if sentences[last - 1].text.endswith(":") or labels_after(document, last - 1):
             break
         last += 1

@@ -154,6 +154,20 @@ _OTHER_FORM = r"[–—-]{1,2}[\w-]+(?:[= ][^\s,]+)?\s?[,/|]\s?"
 """Another form of an option before the one that is asked for: "-c, --chdir"."""
 
 
+_KIND_OF_OPTION = (
+    r"(?:(?:command[- ]line|compiler|linker) )?(?:option|flag|switch|parameter|argument)s?"
+)
+_HAS_DONE = (
+    r"(?:that |which )?(?:\w+ly )?(?:(?!is\b|was\b|has\b|does\b|as\b|means\b)[a-z]+[^\Ws]s (?!(?:not|no) )|(?:is|are) used (?:to|for)\b|(?:can|may|must) be used to\b"
+    r"|(?:will|can) (?!be\b|not\b|also be\b)[a-z]+ |to (?!(?:the|an?|your|all|its|his|their|each|this) )[a-z]+ |means? )"
+)
+_OPTION_IN_TEXT = (
+    rf"(?<![\w-])@[”\"’'»)]? {_KIND_OF_OPTION} {_HAS_DONE}|\b{_KIND_OF_OPTION} [“\"‘'«(]?@[”\"’'»)]?,? {_HAS_DONE}"
+    rf"|\b(?i:use|uses|using|specify|set) (?:the )?[“\"‘'«(]?@[”\"’'»)]?(?: {_KIND_OF_OPTION})? (?:to (?!(?:the|an?) )[a-z]+|if you|if one)\b"
+)
+"""A sentence that says what an option, "@", has a program do: "There is a -q flag that stops it"."""
+
+
 def rows_of_option(document: ReadDocument, name: str) -> range:
     """Rows of what is said of an option of a command line: "-C  Show more", and what follows.
 
@@ -196,6 +210,10 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
     for row, sentence in enumerate(document.text.sentences):
         if sentence.kind in ("code", "row", "entry") and among.search(sentence.text):
             return range(row, row + 1)  # one of several that are printed as they are typed
+    in_text = re.compile(_OPTION_IN_TEXT.replace("@", option))
+    for row, sentence in enumerate(document.text.sentences):
+        if sentence.kind in ("body", "item") and in_text.search(sentence.text):
+            return range(row, row + 1)
     return range(0)
 
 

@@ -39,7 +39,7 @@ EDITORS = r"editors?|herausgeber(?:in)?|redaktion|redactie|éditeurs?|editor(?:e
 """What those are called who put a work together."""
 _BY = regex(
     r"^\W*(?:(?:written|edited|compiled|created|prepared|maintained)\s+)?(?:by|von|par|por|door)\b[:\s]*"
-    r"|^\W*(?:di|a cura di|av|af)\s+(?=[A-ZÀ-Þ])"
+    r"|^\W*(?:di|a cura di|av|af)\s+(?=[A-ZÀ-Þ])|^\W*(?-i:de\s+(?=(?:[A-ZÀ-Þ][\w’'-]+[\s*†‡]+){1,3}[A-ZÀ-Þ][\w’'-]+))"
     rf"|^\W*(?:{AUTHORS}|{EDITORS})\s*:\s*", re.I
 )  # fmt: skip
 _TOKEN = regex(
@@ -57,6 +57,7 @@ _CHINESE_WORDS = frozenset(
     ["许可", "许可证", "范围", "范例", "程序", "程式", "张量", "周期", "陈述", "谢辞", "谢谢", "何时", "何为"]
 )  # fmt: skip
 """Words of documents that begin with the sign of a family name."""
+_SHORT_FORMS = regex(r"[A-Z]{2,}s")
 _ARTICLES = frozenset(
     ["das", "der", "die", "the", "het", "il", "les", "für", "pour", "para", "per", "voor", "dla"]
 )
@@ -132,6 +133,8 @@ def names_in_line(text: str) -> list[str]:
             return people  # who belong to it
         rest = (plain[: body.start()] + plain[body.end() :]).strip(" ,.")
         return [" ".join(said.split())] if word_count(rest) <= MOST_BESIDE_BODY else []
+    if told:  # "by Anna Holm   by Mary Dot"
+        plain = "   ".join(_BY.sub("", part) for part in plain.split("   "))
     parts = [" ".join(part.split()).strip(" .,:-") for part in _SPLIT.split(plain)]
     if all(_CHINESE_PERSON.fullmatch(part) and part not in _CHINESE_WORDS for part in parts):
         return parts
@@ -214,6 +217,8 @@ def is_name(text: str, *, is_told: bool = False) -> bool:
     # What is left of a postal code; "Das Werkzeug".
     if any(token.endswith("-") for token in plain) or tokens[0].casefold() in _ARTICLES:
         return False
+    if any(_SHORT_FORMS.fullmatch(token) for token in plain):
+        return False  # "Web APIs"
     if all(_OF_CALENDAR.fullmatch(token) for token in plain):
         return False  # "Tue Oct"
     if len(plain) < 2 or not all(_TOKEN.fullmatch(token) for token in plain):

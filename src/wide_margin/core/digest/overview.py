@@ -385,7 +385,7 @@ def _with_what_follows(document: ReadDocument, rows: Sequence[int]) -> list[int]
 def about(
     document: ReadDocument, scored: Scored, rows: Sequence[int], limits: dict[str, int]
 ) -> tuple[GistLine, ...]:
-    """What it is about: what its opening says of it first, then the gist.
+    """What it is about: what its opening says of it first, then the gist, in reading order.
 
     A long document says what it is in its preface or introduction; what its many sections say
     would drown that.
@@ -395,8 +395,9 @@ def about(
         n_words = GIST_WORDS
     # What a long document is for is said near its front, if at all.
     early = _early(rows) if len(rows) > LONG else rows
-    scores, _ = slot_scores(document, scored, PURPOSE, early)
+    scores, telling = slot_scores(document, scored, PURPOSE, early)
     scores[len(_early(rows)) :] = 0.0
+    is_told = {row for row, tells in zip(early, telling, strict=True) if tells}
     order = sorted(range(len(early)), key=lambda k: -scores[k])[: 1 if n_sentences == 1 else 2]
     least = max(NEXT_TO_BEST * float(scores.max(initial=0.0)), 1e-9)
     first = [
@@ -427,7 +428,9 @@ def about(
             rest = _of_long(document, scored, among, left)
         else:
             rest = choose(scored, among, n_words=left)
-    return gist_lines(document, sorted({*first, *(int(r) for r in rest)}))
+    chosen = {*first, *(int(r) for r in rest)}
+    lead = sorted(row for row in first if row in is_told)
+    return gist_lines(document, [*lead, *sorted(chosen.difference(lead))])
 
 
 def _early(rows: Sequence[int]) -> Sequence[int]:

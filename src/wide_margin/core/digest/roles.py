@@ -75,7 +75,7 @@ PEOPLE = (
 _THIS = (
     r"(?:this|the present|the current|our)\s+(?:\w+\s+)?(?:paper|article|document|documentation|manual|guide|handbook|thesis"
     r"|dissertation|report|book|booklet|vignette|work|study|package|software|program|essay|text|tutorial|policy|standard"
-    r"|specification|library|chapter|section|part|appendix|newsletter|collection)"
+    r"|specification|library|chapter|section|part|appendix|newsletter|collection|draft|proposal|memo|white ?paper|leaflet|brochure)"
 )
 THIS_ABROAD = (
     r"(?=[dvceqэд])(?:(?:dies(?:es|e[rsmn]?)|vorliegende[rsmn]?)\s+(?:\w*handbuch|dokument|arbeit|buch|kapitel|abschnitt|einführung|\w*anleitung|dokumentation|bericht"

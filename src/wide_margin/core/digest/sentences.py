@@ -63,7 +63,7 @@ _IN_BRACKETS = regex(r"\([^()]*\)")
 """A whole sentence in brackets, said by the way."""
 _STANDS = regex(
     r"^[\W_]*(?:(?:this|the present|these|those) (?:\w+ )?(?:paper|article|document|documentation|manual|guide|handbook|thesis|dissertation|report|book|vignette|work|study|package|description"
-    r"|essay|text|tutorial|policy|standard|specification|chapter|section|part|appendix|newsletter|release|edition|version|licen[sc]e|agreement|act|annex)\b"
+    r"|essay|text|tutorial|policy|standard|specification|chapter|section|part|appendix|newsletter|release|edition|version|licen[sc]e|agreement|act|annex|draft|proposal|memo|white ?paper|leaflet|brochure)\b"
     r"|this is (?:an?|the) (?:[\w’'/-]+ ){0,4}(?:manual|guide|handbook|documentation|tutorial|introduction|description|vignette|report|specification)\b"
     r"|in this (?:paper|article|section|chapter|document|manual|guide|vignette|work|study|thesis|report)\b|there (?:is|are|was|were)\b|here (?:we|is)\b|it is (?:not )?(?:possible|important|necessary|recommended|useful|common|advisable|easy|hard|difficult)\b"
     r"|both \w+ and\b|such as\b|in addition to\b|es (?:gibt|ist)\b|il (?:existe|faut|est)\b"
@@ -93,7 +93,8 @@ _MATHS = regex(r"[∑∏∫√≤≥≠≈∈∀∃αβγδεθλμνπρστφ�
 _ENDS = regex(r"[.!?。！？．｡][\"'”’»)\]]*$")
 FEWEST_WRITTEN_SMALL = 2
 """Words of a sentence that begin with a small letter, where its script has such."""
-_QUOTES = "\"'“‘«([「『（"
+_QUOTES = "\"'“”‘’„«([「『（"
+"""What a sentence may begin with; some programs set closing marks before a word as well."""
 _IN_CAMEL = regex(r"[a-z]+[A-Z]\w*\b")
 _WORDS = regex(r"[\w’'-]+|[^\w\s]")
 _UNSPACED = regex(f"[{UNSPACED}]")
@@ -128,6 +129,10 @@ _OF_THE_COPY = regex(
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book)\b.{0,30}\b(?:is|are) (?:also )?available (?:via|from|at|on|online|in)\b"
     r"|\b(?:contains|download|browse|print|printed copy of|copy of) (?:it|this|the) (?:manual|document(?:ation)?|guide|book)\b"
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book) (?:was|is|has been) (?:\w+ )?(?:formatted|typeset|printed|composed)\b"
+    r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book|text|work)\b.{0,30}\b(?:is|are) (?:\w+ )?(?:distributed|licen[sc]ed|released|published|available) under\b"
+    r"|^\W*(?:please )?(?:see|refer to|consult)\b.*\bfor (?:more|further|additional|full|complete|detailed|the details|details|instructions|information)\b"
+    r"|^\W*(?:the )?translations? (?:of this (?:manual|document) )?(?:is|are) (?:part of|available|maintained)\b|\bis (?:\w+ )?copyright(?:ed)? (?:©|\(c\)|\d{4}|by\b)"
+    r"|\b(?:written|developed|made|created) with (?:the )?(?:financial )?support (?:from|of|by)\b|\b(?:is|are|was|were) (?:\w+ )?(?:funded|supported financially|financially supported) (?:by|through|under)\b"
     r"|\bplaced (?:in|into) the public domain\b|\bdistribution point for this\b"
     r"|^\W*for (?:more|further|additional) details\b|^\W*for (?:an?|the) (?:full|complete|exhaustive) (?:list|description|account|documentation|reference)\b"
     r"|^\W*(?:for (?:more|further|additional) information|para (?:más|mayor(?:es)?|mais|maiores) informa[cç]\w+|pour (?:plus|davantage|de plus amples?) (?:d[’'])?informations?"
@@ -146,6 +151,7 @@ _OF_LICENCE = regex(
     r"|no (?:warranty|warranties|liability|representations?) (?:of any kind|is|are|with respect|whatsoever)|(?:registered )?trademarks? (?:of|or registered)"
     r"|\byou must give appropriate credit|\bthe licensor (?:cannot|endorses)|\bunder the following terms|^\W*(?:photo|image|picture) credits?\b"
     r"|\bcréditer l['’][œo]e?uvre|\bl['’]offrant\b|^\W*crédits? (?:photo|image)|\bder lizenzgeber\b|\bel licenciante\b|\bil licenziante\b|\bo licenciante\b"
+    r"|\berkläre(?:n)? (?:hiermit )?(?:eides|ehren)|\beidesstattlich\b|\bdéclare sur l['’]honneur\b|^\W*partage dans les mêmes conditions\b"
     r"|es wird die erlaubnis|die erlaubnis wird|ohne (?:jede |irgendeine )?(?:gewährleistung|garantie)|urheberrechts(?:vermerk|hinweis)|alle rechte vorbehalten"
     r"|il est permis de (?:\w+ (?:et|ou) (?:de )?)?(?:copier|distribuer|redistribuer|reproduire|modifier|traduire|produire)|notice de (?:copyright|permission)|sans (?:aucune )?garantie|tous droits réservés"
     r"|se (?:permite|concede|otorga) (?:\w+ ){0,3}(?:permiso|copiar|distribuir|la copia)|sin (?:ninguna )?garantía|todos los derechos reservados"

@@ -161,7 +161,12 @@ def _in_english(written: Mapping[int, str], rows: list[int]) -> list[int]:
 
 def _may_say(text: str) -> bool:
     """Whether what stands first under a name may say what it is: no step, and more than a label."""
-    return len(text.split()) >= LEAST_SAID and not is_step(text) and not text.endswith(":")
+    is_said = len(text.split()) >= LEAST_SAID and not _LABELLED.match(text)
+    return is_said and not is_step(text) and not text.endswith(":")
+
+
+_LABELLED = regex(r"[^\w\s]\W*\w+(?: \w+)?:\s")
+"""An item that fills in a form: "• Files: the lids and the ropes"."""
 
 
 def _longer(document: ReadDocument, name: str) -> tuple[str, ...]:

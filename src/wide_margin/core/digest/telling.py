@@ -16,7 +16,7 @@ from wide_margin.core.later import regex
 _DOCUMENT = (
     r"(?:this|the present|the current|our)\s+(?:\w+\s+)?(?:paper|article|document|documentation|manual|guide|handbook"
     r"|thesis|dissertation|report|book|booklet|vignette|work|study|essay|text|tutorial|policy|standard|specification"
-    r"|agreement|licen[sc]e|newsletter|survey|notes?|primer|introduction|faq)"
+    r"|agreement|licen[sc]e|newsletter|survey|notes?|primer|introduction|faq|draft|proposal|memo|white ?paper|leaflet|brochure)"
 )
 _TELLS = (
     r"(?:describ|introduc|present|discuss|explain|provid|cover|illustrat|review|gives?\b|summari|aims?\b|outlin|propos"

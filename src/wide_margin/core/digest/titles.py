@@ -164,8 +164,9 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
         for block in blocks:
             block = _without_imprint(block, people)
             score = _title_score(block, rivals or on_page, named, document.facts.author)
-            score -= OF_PEOPLE * (len(block) == 1 and block[0].text in people)
-            score += OF_TITLE_PAGE * (score > 0 and is_of_title)
+            is_of_people = all(line.text in people for line in block)
+            score -= OF_PEOPLE * is_of_people
+            score += OF_TITLE_PAGE * (score > 0 and is_of_title and not is_of_people)
             said = letters_of(" ".join(line.text for line in block))
             score += OF_RUNNING_HEAD * (score > 0 and said in heads)
             score -= OF_KIND * bool(_DEGREE_WORK.match(said))
@@ -287,7 +288,7 @@ def _title_score(
         return 0.0
     if (n_words > LONGEST_SENTENCE and text.endswith(tuple(STOPS))) or _NO_NAME.match(text):
         return 0.0
-    if author and fold(author) in fold(text):
+    if (author and fold(author) in fold(text)) or _ADDRESSES.fullmatch(text):
         return 0.0
     if _VERSION_ALONE.match(text) or _STATE.match(text):
         return 0.0
@@ -304,7 +305,8 @@ def _title_score(
     ]
     size = max(line.size for line in block)
     is_bold = any(line.is_bold for line in block)
-    if block[0].page and not is_bold and size < LARGER * usual:
+    stands_alone = len(on_page) <= FEW_LINES and size == largest
+    if block[0].page and not is_bold and size < LARGER * usual and not stands_alone:
         return 0.0  # text, past the first page
     score = 2.0 * min(size / largest, 1.0) - 0.6 * block[0].page
     score += min(size / max(usual, 1.0), 2.5)
@@ -324,6 +326,9 @@ def _title_score(
     return score
 
 
+FEW_LINES = 4
+"""A page past the first with so few lines may bear the title in the size of all of them."""
+_ADDRESSES = regex(r"(?:[\w.+-]+@[\w-]+\.[\w.-]+[\s,;]*)+")
 _OPERATORS = regex(r"[=±÷∀-∑∓-⋿]")
 LEAST_OF_ROW, OF_NUMBERS = 8, 0.3
 """Words of a text of which so large a share has figures, that it is the row of a table."""

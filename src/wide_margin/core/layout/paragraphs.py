@@ -198,7 +198,8 @@ def _groups_in_column(lines: list[Line], leading: float) -> list[tuple[list[Line
             continue
         is_row = tabbed[k] and (tabbed[k - 1] or (k + 1 < len(lines) and tabbed[k + 1]))
         was_row = tabbed[k - 1] and (tabbed[k] or (k > 1 and tabbed[k - 2]))
-        starts = is_row or was_row or _starts_paragraph(before, line, groups[-1], measure)
+        below = lines[k + 1] if k + 1 < len(lines) else None
+        starts = is_row or was_row or _starts_paragraph(before, line, below, groups[-1], measure)
         goes_on = _is_stretched(before) and not tabbed[k]
         if starts and not goes_on and _hangs_on(before, line, groups[-1], measure):
             if len(groups[-1]) > 1 and _begins_entry(groups[-1][-2], before, measure):
@@ -242,7 +243,9 @@ def _usual(steps: Sequence[float]) -> float:
     return steps[int(0.3 * (len(steps) - 1))]
 
 
-def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Measure) -> bool:
+def _starts_paragraph(
+    before: Line, line: Line, below: Line | None, group: list[Line], measure: _Measure
+) -> bool:
     em = max(line.size, 1.0)
     step = line.box[3] - before.box[3]
     goes_on = _goes_on_within(before, line, group, measure)
@@ -273,7 +276,7 @@ def _starts_paragraph(before: Line, line: Line, group: list[Line], measure: _Mea
         return not (len(group) == 1 and bool(hangs))
     if line.box[0] < before.box[0] - 0.8 * em and len(group) > 1 and not goes_on:
         return True
-    if len(group) == 1 and _is_head_of_indented(before, line, measure):
+    if len(group) == 1 and _is_head_of_indented(before, line, below, measure):
         return True
     if len(group) == 1 and _is_centred_over(before, line, measure):
         return True
@@ -287,15 +290,19 @@ _IN_BRACKETS = regex(r"\([^\W\d_]{3,}[\s,]")
 """Words in brackets begin, and no item: "(a) …", "(iv) …"."""
 
 
-def _is_head_of_indented(before: Line, line: Line, measure: _Measure) -> bool:
+def _is_head_of_indented(
+    before: Line, line: Line, below: Line | None, measure: _Measure
+) -> bool:
     """Whether a few words are set in as far as the first line of a paragraph under them.
 
-    That line is full, and begins a sentence.
+    That line is full, and begins a sentence. Where the one below it goes back to the margin they
+    may be more than a few: "Copyright 2020 the well keepers" over "Permission is granted".
     """
     em, width = max(line.size, 1.0), measure.right - measure.left
     is_indented = before.box[0] > measure.left + 0.8 * em
     is_alike = abs(line.box[0] - before.box[0]) < 0.3 * em
-    is_few = before.box[2] - before.box[0] < 0.4 * width
+    goes_back = below is not None and abs(below.box[0] - measure.left) < 0.5 * em
+    is_few = before.box[2] - before.box[0] < (0.75 if goes_back else 0.4) * width
     is_full = line.box[2] > measure.right - 0.1 * width
     return is_indented and is_alike and is_few and is_full and line.text[:1].isupper()
 
