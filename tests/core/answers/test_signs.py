@@ -275,3 +275,17 @@ def test_the_number_of_all_is_quoted_before_that_of_some(tmp_path):
     ]])  # fmt: skip
     given = answer_quoted(read_document(tmp_path / "a.pdf"), "How many wells are there?")
     assert "forty-eight wells" in given.quotes[0].text
+
+
+@pytest.mark.parametrize(("said", "is_number"), [
+    ("It is the same as the depth and is told in table 10.2.", False),
+    ("9.1 The lid of the well", False),
+    ("It is told in table 10.2 that the lid weighs 40 pounds.", True),
+])  # fmt: skip
+def test_the_number_of_a_part_counts_nothing(said, is_number):
+    assert bool(sign_of("how many", said, ())) is is_number
+
+
+def test_the_number_of_a_thing_may_follow_it():
+    assert counts_it("The number of ropes that hang there varies from two to ten.", "ropes")
+    assert not counts_it("The number of ropes is not known.", "ropes")

@@ -308,3 +308,17 @@ def test_a_part_is_not_the_whole_that_it_is_called_after(tmp_path, typed, is_who
     make_pdf(tmp_path / "a.pdf", [[("title", "Wellkeep")], *pages, *more])
     found = read_overview(read_document(tmp_path / "a.pdf"), typed, WHOLE)
     assert (found is not None) is is_whole
+
+
+@pytest.mark.parametrize(
+    ("typed", "kind"),
+    [
+        ("What are the parts of this manual?", "organised"),
+        ("What are the parts of the winch?", ""),
+        ("Can I use it without paying?", "licence"),
+        ("Can I use it without installing?", ""),
+    ],
+)
+def test_parts_and_use_of_something_in_it_are_no_questions_of_the_whole(handbook, typed, kind):
+    asked = read_overview(handbook, typed, WHOLE)
+    assert (asked.kind if asked else "") == kind

@@ -71,3 +71,26 @@ def test_a_default_of_several_things_of_one_name_is_less_sure(digester):
 def test_where_a_description_tells_no_default_nothing_is_sure(digester):
     answer = digester.answer("What is the default drum_lamp?", WHOLE, None)
     assert answer.sure <= 0.5
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("What is the default of -d?", "-d depth of the well, default 20"),
+        ("What is the default of -D?", "-D depth of the drum, default 7"),
+        ("What is the default of DRUM_TURNS?", "The default value is 4."),
+        ("What is the default of ROPE_LENGTH?", "The default value is 9."),
+    ],
+)
+def test_the_default_of_an_option_and_of_a_setting(tmp_path, typed, said):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Winding"), ("text", FILLER), ("code", "-D depth of the drum, default 7"),
+         ("code", "-d depth of the well, default 20"), ("text", "Use -q to set default depths.")],
+        [("h1", "2 Settings"), ("text", "Some settings may be made:"),
+         ("item", "\u2022 ROPE_LENGTH tells how much rope is let out. The default value is 9."),
+         ("item", "\u2022 DRUM_TURNS tells how often the drum turns. The default value is 4.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert len(answer.quotes) == 1
+    assert answer.quotes[0].text.endswith(said)
+    assert answer.sure >= 0.6

@@ -1120,3 +1120,47 @@ def test_a_sentence_may_say_what_sort_of_thing_it_is_that_does_it(tmp_path):
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What does rmix do?", WHOLE, None)
     assert answer.quotes[0].text == said
     assert answer.sure >= 0.6
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("What does the -q option do?", "There is a -q flag that stops the drum at once."),
+        ("What does --loud do?", "Use --loud to hear the drum from the house."),
+        ("What is -k for?", "The option -k keeps the rope dry."),
+    ],
+)
+def test_what_an_option_does_may_be_told_in_the_text(tmp_path, typed, said):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Winding"), ("text", "The winch is wound with -q and -k on a wet day."),
+         ("text", "Pass --loud to the drum and -q to the brake.")],
+        [("h1", "2 More"), ("text", "There is a -q flag that stops the drum at once."),
+         ("text", "Use --loud to hear the drum from the house."),
+         ("text", "The option -k keeps the rope dry.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == [said]
+    assert answer.sure >= 0.6
+
+
+def test_what_is_said_of_a_setting_goes_on_to_its_values(tmp_path):
+    said = "WELL_LOCK tells what is done at night. If it is 1, the lid is locked by the keeper."
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Settings"), ("text", "The keeper may make some settings:"),
+         ("item", f"\u2022 {said}")],
+        [("h1", "2 Others"), ("text", "There is no other one.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What does WELL_LOCK do?", WHOLE, None
+    )
+    assert answer.quotes[0].text.endswith(said)
+
+
+def test_a_thing_made_for_this_purpose_brings_the_purpose(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Depths"), ("text", "One would like to know how deep the well is at any hour."
+          " The tower has a board known as a quorbel for this purpose."),
+         ("text", "A quorbel is looked at from the house.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is a quorbel?", WHOLE, None)
+    assert "how deep the well is" in answer.quotes[0].text

@@ -1292,3 +1292,27 @@ def test_whatever_a_press_publishes_is_no_place(facts_of):
     assert facts_of(("title", "Keeping Wells"), ("text", said)).place is None
     said = "Published by Hallan Press."
     assert facts_of(("title", "Keeping Wells"), ("text", said)).place is not None
+
+
+def test_short_forms_name_nobody(facts_of):
+    facts = facts_of(("title", "Keeping a Village Well"), ("author", "SQL APIs"))
+    assert facts.authors == ()
+
+
+@pytest.mark.parametrize("by", ["de", "by"])
+def test_by_stands_before_each_name_in_other_languages_too(by):
+    line = f"{by} Marta Lindqvist   {by} Aino Perälä"
+    assert names_in_line(line) == ["Marta Lindqvist", "Aino Perälä"]
+
+
+def test_a_title_may_stand_on_a_page_after_that_of_its_authors(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Roman", 17))
+    monkeypatch.setitem(STYLES, "author", ("Times-Roman", 11))
+    path = tmp_path / "made.pdf"
+    make_pdf(path, [
+        [("author", "Marta Lindqvist"), ("author", "Aino Perälä"), ("author", "m@wells.example")],
+        [], [("title", "Keeping a Village Well")], BODY, BODY,
+    ], numbers=False)  # fmt: skip
+    facts = find_facts(read_document(path))
+    assert facts.title.text == "Keeping a Village Well"
+    assert texts(facts.authors) == ["Marta Lindqvist", "Aino Perälä"]

@@ -9,7 +9,7 @@ from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, Reach, named_reach
 from wide_margin.core.digest import SLOTS, Digester, DocumentKind
 from wide_margin.core.digest.by_kind import LONG
-from wide_margin.core.digest.gist import gist_lines
+from wide_margin.core.digest.gist import gist_lines, names_of
 from wide_margin.core.digest.selftest import _is_asked_for
 from wide_margin.core.digest.sentences import (
     gives_thanks,
@@ -519,3 +519,41 @@ def test_what_stands_under_a_legal_title_is_no_gist(tmp_path, title, is_told):
     ])  # fmt: skip
     gist = Digester(read_document(tmp_path / "a.pdf")).gist()
     assert (said in [line.text for line in gist]) is is_told
+
+
+def test_the_gist_begins_with_what_it_is_wherever_that_stands(tmp_path):
+    said = "This draft describes how the wells of the village are kept."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Village Wells"), ("h1", "1 Preface"),
+         ("text", "Many hands have dug the wells of the village in the last century."),
+         ("text", f"{said} This draft also tells how wells are dug.")],
+        [("h1", "2 Wells"), ("text", "Wells are kept dry by a lid of zinc in the winter months.")],
+    ])  # fmt: skip
+    gist = Digester(read_document(tmp_path / "a.pdf")).gist()
+    assert gist[0].text == said
+
+
+@pytest.mark.parametrize("said", [
+    "This manual is distributed under an open source licence by the guild.",
+    "See the second chapter on wells for more information on the ropes.",
+    "The quorbel is copyright 1989 by the keepers of the wells.",
+    "This manual was written with the support of the Council for Ropes.",
+    "Ich erkläre eidesstattlich, dass ich die Arbeit selbst geschrieben habe.",
+])  # fmt: skip
+def test_what_is_said_of_the_copy_is_no_gist(tmp_path, said):
+    told = "The keeper lifts the lid of the well before anything else is done."
+    more = [f"The rope number {k} hangs from the beam of the tower at noon." for k in range(12)]
+    assert said not in gist_of(tmp_path / "a.pdf", said, told, *more)
+
+
+def test_a_sentence_may_begin_with_a_closing_mark():
+    said = "\u201dQuorbel\u201d is a lid for wells that are not deep."
+    assert stands_alone(Sentence(said, 0, -1, 0, 0, len(said), "body", -1))
+
+
+def test_a_title_in_capitals_among_small_letters_is_a_name(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "WELLS User's Guide"), ("text", "WELLS is a tool that counts the lids of the town."),
+         ("text", "With WELLS one counts by day. By night WELLS sleeps. At dawn WELLS wakes.")],
+    ])  # fmt: skip
+    assert "wells" in names_of(read_document(tmp_path / "a.pdf"))

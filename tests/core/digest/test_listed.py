@@ -255,3 +255,16 @@ def test_what_things_do_does_not_say_what_is_done_with_them(tmp_path, said, is_t
     made = Digester(read_document(tmp_path / "a.pdf"))
     answer = made.answer("Which loaders are supported?", WHOLE, None)
     assert (answer.sure > 0.3) == is_told
+
+
+def test_a_section_that_is_a_list_names_them_each_by_itself(tmp_path):
+    items = ("\u2022 one gate and one keeper", "\u2022 boards of oak", "\u2022 a lamp of zinc")
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Aims"), ("text", "This is meant to be a list of books, with a picture for each "
+          "that shows what features it has."), ("item", "\u2022 The Book of Gates")],
+        [("h1", "2 Features"), *(("item", item) for item in items)],
+        [("h1", "3 Gates"), ("text", "The gate is shut at night by the keeper of the bank.")],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    answer = digester.answer("Which features are there?", WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == list(items)

@@ -184,3 +184,10 @@ def test_a_question_that_is_declined_is_not_answered_by_what_is_near(tmp_path):
     answer = answer_of(tmp_path / "a.pdf", "Who designed the copper roof of the town hall?")
     assert answer.declined
     assert answer.quotes == ()
+
+
+def test_a_thing_may_be_named_with_what_it_is_for(tmp_path):
+    said = "It is done with the Quorble Winding Software developed by the Guild of Skerrow."
+    answer = answer_of(tmp_path / "a.pdf", "Who developed the quorble?", said)
+    assert said in answer.quotes[0].text
+    assert answer.sure >= 0.7

@@ -486,3 +486,24 @@ def test_bold_words_in_brackets_over_whole_lines_leave_a_paragraph_whole(tmp_pat
         canvas.drawText(line)
     canvas.save()
     assert len(read_document(tmp_path / "a.pdf").paragraphs) == 1
+
+
+def test_a_line_set_in_stands_over_a_paragraph_that_begins_as_far_in(tmp_path):
+    path = tmp_path / "notice.pdf"
+    canvas = Canvas(str(path), pagesize=A4)
+    canvas.setFont("Times-Roman", 11)
+    lines = (
+        (92, "Copyright 2020 by Aino Holm and the guild of the keepers"),
+        (92, "Permission is granted to copy and to change this text under the terms of the Guild"),
+        (
+            72,
+            "Licence, as it is printed at the end of the book, and to lend it to anybody who asks",
+        ),
+        (72, "for it at the door of the guild, where the book is kept in a box of oak by the wall"),
+        (72, "of the house."),
+    )
+    for k, (x, text) in enumerate(lines):
+        canvas.drawString(x, 700 - 14 * k, text)
+    canvas.save()
+    texts = [tidy(p.text) for p in paragraphs_in(path)[0]]
+    assert texts == [lines[0][1], " ".join(text for _, text in lines[1:])]

@@ -172,7 +172,10 @@ def _stem_of(thing: str) -> str:
 @lru_cache(maxsize=8)
 def _counted(stem: str) -> tuple[re.Pattern[str], re.Pattern[str]]:
     """A number of things, some of them or all, and a number of all of them."""
-    of_some = rf"\b{_A_NUMBER}\s+(?:[\w-]+\s+){{0,2}}{re.escape(stem)}"
+    of_some = (
+        rf"\b{_A_NUMBER}\s+(?:[\w-]+\s+){{0,2}}{re.escape(stem)}"
+        rf"|\bnumber\s+of\s+(?:[\w-]+\s+){{0,2}}{re.escape(stem)}\w*\b[^.;]{{0,60}}?\b(?:is|are|was|were|to|up\s+to|most|least|exceed|equals?)\s+(?:\w+\s+)?{_A_NUMBER}\b"
+    )
     of_all = rf"\b{_OF_ALL}{_A_NUMBER}\s+{re.escape(stem)}"
     return re.compile(of_some, re.I), re.compile(of_all, re.I)
 

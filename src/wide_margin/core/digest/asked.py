@@ -65,7 +65,7 @@ _WORDINGS: dict[str, str] = {
     "authors and date": r"\b(?:what(?:'s|’s| is)|which is|give me|tell me) (?:the|its) (?:\w+ )?title\b|\bwho (?:wrote|made|created|is the author|are the authors?|edited|maintains|looks after|takes care of|keeps up|is behind|published|has written)\b|\bwho (?:develops|developed|programmed|built|designed|invented) (?:it|this(?: \w+)?|the (?:program|software|package|library|tool|system))\W*$|\b(?:name|list|names of|show|give me) (?:\w+ )?authors\b|^\W*(?:the )?authors?\W*$|\bby whom\b|\bwritten by\b|\bwhen (?:was|is|did) (?:it|this|the \w+) (?:written|made|published|issued|from|appear|come out)|\b(?:which|what) (?:version|edition|release|date|year|month|issue)\b|\bwhat(?:'s|’s| is) the (?:version|edition|release)\b(?: number)?|\bin (?:which|what) (?:journal|magazine|series|proceedings|conference)\b.*\b(?:publish\w*|appear\w*|come out|printed)\b|\bwho (?:is|was) (?:the|its) publisher\b|\bwhen was (?:it|this|the \w+) (?:last )?(?:updated|revised|changed|modified)\b|\bfrom when\b|\bhow old is\b|\bwhere (?:was|did) .*\b(?:published|come out|appear)",
     "new": r"\bwhat(?:'s|’s| is| are| was| has| have)?\b.*\b(?:new|changed?|added|altered|different)\b|\bchanges?\b.*\b(?:release|version|edition|since)\b|^(?!.*\b(?:where|download|how)\b).*\blatest (?:release|version|edition|changes)\b|\bwithdrawn\b|\bsince this was written\b",
     "terms": r"\b(?:key|main|important|special|central) (?:terms?|words?|concepts?|notions)\b|\bspecial meaning\b|\bvocabulary\b|\bglossary\b|\bwhich (?:words|terms)\b",
-    "organised": r"\bhow is\b.*\b(?:organi[sz]ed|structured|divided|laid out|arranged)\b|\bstructure\b|\bwhat (?:are|is in) (?:its|the) (?:parts|chapters|sections)\b|\boutline of\b",
+    "organised": r"\bhow is\b.*\b(?:organi[sz]ed|structured|divided|laid out|arranged)\b|\bstructure\b|\bwhat (?:are|is in) (?:its|the) (?:parts|chapters|sections)\b(?!\s+(?:of|in)\s+(?!(?:this|the|it)\b(?:\s+(?:whole\s+)?(?:document|manual|guide|book|paper|text|handbook|report|thesis|essay|work|tutorial))?\W*$))|\boutline of\b",
     "begin": r"\bwhere (?:should|do|can|shall) i (?:begin|start)\b|\bnew to\b|\bnever used\b|^(?!.*\bneed\b).*\bget(?:ting)? started\b|\bhow (?:do|can|should) i (?:begin|start)(?: (?:with|using|reading)\b.*)?\s*\??$",
     "limits": r"\b(?:drawbacks?|limits?|limitations?|limited|shortcomings?|weakness(?:es)?|disadvantages?|downsides?|caveats?|fall short|falls short)\b|\bcan(?:'t|’t|not) (?:it|they|this)\b|\bcan (?:it|they) not\b|\b(?:admit|conced|acknowledg|confess)\w*|\bfail(?:s|ings?|ures?)?\b|\bbreaks? down\b|\bnot (?:set out|meant|intended|try|attempt) to\b|\bwhat .* not (?:do|cover|handle|(?:good|suitable|suited|meant|intended|designed|made) for)\b|\bknown (?:problems|bugs|issues|errors|defects)\b|\bproblems? (?:in|with|of) (?:it|the program|the software|its)\b",
     "conclusion": r"\bconclu(?:de|des|ded|sions?)\b|\bin the end\b|\bfinal (?:verdict|word|thoughts)\b|\btake-?aways?\b|\bbottom line\b",
@@ -175,6 +175,11 @@ _ALLOWED = regex(r"\b(?:may|can|am) i\b", re.I)
 """Asked of the whole it is a question of its licence; of something in it, one of what it can do."""
 _ADVISED = regex(r"\b(?:should|ought|recommended|must)\b", re.I)
 """Which licence others should take is no question of that of the document."""
+_ONLY_CAN = regex(
+    r"\bwithout (?!(?:paying|payment|permission|asking|(?:an? )?(?:licen[sc]e|charge|fee)|credit|attribution|mentioning|naming|restrictions?)\b)"
+    r"|\b(?:before|after|while) \w+ing\b|\boffline\b", re.I
+)  # fmt: skip
+"""Whether a thing can be done so is no question of what is allowed: "use it without a rope"."""
 _OF_A_STEP = regex(r"\bneeded\b", re.I)
 """Why it is, may be asked of one step of many."""
 _OF_A_SYSTEM = regex(r"\b(?:system|hardware|software|minimum)\s+(?=requirements?\b)", re.I)
@@ -258,7 +263,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         allowed = 0
     if kind == "licence" and (_ALLOWED.search(text) or _FOR_FREE.search(text)):
         allowed = 0
-    if kind == "licence" and _ADVISED.search(text):
+    if kind == "licence" and (_ADVISED.search(text) or _ONLY_CAN.search(text)):
         return None
     if kind == "purpose" and _OF_ONE.match(text):
         return None

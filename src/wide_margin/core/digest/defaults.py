@@ -20,8 +20,12 @@ if TYPE_CHECKING:
 SURE, ONE_OF_SEVERAL = 0.8, 0.5
 """The chance that what the description of a thing says of its default is what is asked for; less
 where several things are called so."""
+OF_OPTION = 0.6
+"""The chance for an option of a command line: of some forty two thirds were right."""
 MOST_QUOTED = 3
 """Sentences of an item, with the one on the default."""
+FAR = 120
+"""Letters from an option to what says its default, at most."""
 MOST_BESIDE = 2
 """Words beside its name in the term that is described: what sort of value it takes, mostly."""
 _KIND = (
@@ -31,7 +35,7 @@ _KIND = (
 _ASKS = tuple(
     regex(pattern, re.I)
     for pattern in (
-        rf"what(?:['’]s| is| are) the default (?:(?:values?|settings?) (?:of|for) )?(?:the )?(?P<name>.+?)(?: {_KIND})?"
+        rf"what(?:['’]s| is| are) the default (?:(?:values?|settings?) (?:of|for) |(?:of|for) )?(?:the )?(?P<name>.+?)(?: {_KIND})?"
         r"(?: (?:for|of|in|on|with) (?:the |an? )?(?P<of>.+?))?\s*\?*$",
         rf"what (?:is|are) (?:the )?(?P<name>.+?)(?: {_KIND})?(?: set to)? by default\s*\?*$",
         rf"what does (?:the )?(?P<name>.+?)(?: {_KIND})? default to\s*\?*$",
@@ -42,6 +46,8 @@ _SAYS_DEFAULT = regex(
     r"|\bdefault\b(?: [\w-]+){0,5}? (?:is|are|was)\b(?! (?:used|taken|applied|to be)\b)|\bby default\b", re.I
 )  # fmt: skip
 """Says what a default is; "This is the default." and "the default handler" do not."""
+_IN_CODE = regex(r"\w*(?:_\w|[a-z][A-Z])\w*|[A-Z][A-Z\d]{3,}")
+"""A name that is no word of the language."""
 
 
 class _Described(NamedTuple):
@@ -69,6 +75,8 @@ def default_of(document: ReadDocument, question: str, answer: Answer) -> Answer 
     else:
         return None
     groups = asked.groupdict()
+    if groups["name"].startswith("-"):
+        return _of_option(document, answer, groups["name"])
     found = _described(document, groups["name"])
     of = groups.get("of") or ""
     if of:
@@ -81,6 +89,21 @@ def default_of(document: ReadDocument, question: str, answer: Answer) -> Answer 
     row, first = nearest[0].row, nearest[0].first
     first = first if row - first < MOST_QUOTED else row
     return told_by(document, answer, first, row + 1, sure)
+
+
+def _of_option(document: ReadDocument, answer: Answer, name: str) -> Answer | None:
+    """What is said of the default of an option of a command line: "-d  depth, default 9".
+
+    It is the letter as it is written, and no other option stands between the two.
+    """
+    says = re.compile(
+        rf"(?<![\w-]){re.escape(name)}(?![\w-])(?:(?!\s--?[a-zA-Z]).){{1,{FAR}}}?"
+        r"(?:[(\[,;]\s?defaults?\b(?!\s(?:behavio|action|mode\b))|\bdefaults?\s?(?:[=:]|(?:is|are|to|values?)\b)|\bby default\b)"
+    )
+    for row, sentence in enumerate(document.text.sentences):
+        if says.search(sentence.text):
+            return told_by(document, answer, row, row + 1, OF_OPTION)
+    return None
 
 
 def _described(document: ReadDocument, name: str) -> Sequence[_Described]:
@@ -105,15 +128,19 @@ def _described(document: ReadDocument, name: str) -> Sequence[_Described]:
             and _SAYS_DEFAULT.search(sentence.text)
         ):  # fmt: skip
             found[sentence.term] = _Described(beside[sentence.term], row, row)
-    items = _items(document, wanted)
+    items = _items(document, name, wanted)
     return sorted(found.values()) or items
 
 
-def _items(document: ReadDocument, wanted: Sequence[str]) -> list[_Described]:
-    """The same for what is described in an item that begins with it: "• depth: … The default is 9."."""
+def _items(document: ReadDocument, written: str, wanted: Sequence[str]) -> list[_Described]:
+    """The same for what is described in an item that begins with it: "• depth: … The default is 9.".
+
+    A name that is no word of the language, as WELL_DEPTH, may begin a sentence.
+    """
     stems = [term for word in wanted for term in document.index.analyser.terms_of(word)[:1]]
     name = r"[\s_-]+".join(map(re.escape, wanted))
-    begins = re.compile(rf"[\W_]*{name}[\W_]*(?:\([^)]*\))?\s*(?:[:=–—]|-\s)", re.I)
+    ends = r"(?!\w)" if _IN_CODE.fullmatch(written.strip()) else r"\s*(?:[:=–—]|-\s)"
+    begins = re.compile(rf"[\W_]*{name}[\W_]*(?:\([^)]*\))?{ends}", re.I)
     found, sentences = [], document.text.sentences
     for row in rows_with(document, stems):
         if not begins.match(sentences[row].text):

@@ -42,10 +42,13 @@ from wide_margin.core.search.analysis import is_common, words
 if TYPE_CHECKING:
     from wide_margin.core.answers import Answer, Question
     from wide_margin.core.document import Locator, ReadDocument
+    from wide_margin.core.explain.definitions import Definition
     from wide_margin.core.passages import Sentence
 
 MOST_SENTENCES = 3
 """Of an entry in a list of terms."""
+LONGEST_SAID = 60
+"""Words of what is quoted of a setting, at most, with what goes on from it."""
 MOST_LOOKED_AT = 100
 """Sentences with a short form among which one may spell it out."""
 FIRST_SAID = 4
@@ -246,13 +249,20 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
             quotes = _with_what_one_does(document, question, quotes, term)
             answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
         return _with_rows(document, question, answer, term, under)
+    return _defining(document, question, answer, definition)
+
+
+def _defining(
+    document: ReadDocument, question: Question, answer: Answer, definition: Definition
+) -> Answer:
+    """The answer with a definition; of a short form with what is said of what that stands for."""
     sentences = document.text.sentences
     at = definition.sentence
     is_short = definition.kind == "abbreviation" and not _STANDS_FOR.search(question.text)
     if is_short and not is_defined_in_full(sentences[at].text, definition.term):
-        said = rows_in_full(document, definition.term, definition.long_form)
-        if said:
-            return told_by(document, answer, said.start, said.stop, OF_FULL)
+        in_full = rows_in_full(document, definition.term, definition.long_form)
+        if in_full:
+            return told_by(document, answer, in_full.start, in_full.stop, OF_FULL)
     first = definition.first if definition.first >= 0 else at
     end = at + 1
     if definition.kind in ("glossary", "entry"):
@@ -260,7 +270,8 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         while end < last and sentences[end].paragraph == sentences[at].paragraph:
             end += 1
     quote = quote_rows(document, question, first, end)
-    if answer.quotes and _overlap(answer.quotes[0].locators[0], quote.locators[0]):
+    told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
+    if first in told or (definition.first < 0 and at in told):
         return replace(answer, sure=max(answer.sure, definition.weight))
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=definition.weight)
 
@@ -321,16 +332,36 @@ def _doing(
     for row in rows_with(document, terms) if is_poor or not is_plain else ():
         sentence = document.text.sentences[row]
         if sentence.kind in ("body", "item") and begins.match(sentence.text):
-            return told_by(document, answer, row, row + 1, OF_SECTION)
+            end = row + 1 if plain.isalpha() else _end_of_said(document, row)
+            return told_by(document, answer, row, end, OF_SECTION)
     if answer.quotes and not rows and not is_said:
         return replace(answer, sure=min(answer.sure, MENTIONED))
     goes_on = re.compile(
         rf"(?:^|[.:;]\s|\bthe\s)[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s"
         rf"(?:{_HAS_IT_DO}|(?:will|can|may)\s(?:also\s)?(?:be\sused\s)?(?!not\b|be\b)\w)", re.I
     )  # fmt: skip
+    last = document.text.sentences[told_of[-1]].text if told_of else ""
+    if begins.match(last) and not plain.isalpha() and len(answer.quotes) == 1:
+        end = _end_of_said(document, told_of[-1])
+        return told_by(document, answer, told_of[0], end, answer.sure)
     is_plain = is_plain or any(goes_on.search(quote.text) for quote in answer.quotes)
     # Of some sixty answers on unseen manuals that only speak of the thing sixteen told what it does.
     return answer if is_plain else replace(answer, sure=min(answer.sure, MENTIONED))
+
+
+def _end_of_said(document: ReadDocument, row: int) -> int:
+    """The row after what a paragraph goes on to say of a setting: "If it is set to 1, …"."""
+    sentences, end = document.text.sentences, row + 1
+    n_words = len(sentences[row].text.split())
+    while (
+        end < min(row + MOST_SENTENCES, len(sentences))
+        and sentences[end].paragraph == sentences[row].paragraph
+    ):
+        n_words += len(sentences[end].text.split())
+        if n_words > LONGEST_SAID:
+            break
+        end += 1
+    return end
 
 
 def _returning(document: ReadDocument, answer: Answer, name: str) -> Answer:

@@ -45,6 +45,7 @@ from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.funded import answer_funding
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
+from wide_margin.core.digest.known_before import answer_known_before
 from wide_margin.core.digest.matters import matter_asked, section_on, spoken_of, with_meaning
 from wide_margin.core.digest.mentioned import answer_whether
 from wide_margin.core.digest.named import content_of
@@ -349,6 +350,7 @@ class Digester:
             or answer_whether(document, typed, search)
             or answer_count(document, self.facts, typed, search)
             or answer_funding(document, typed, search)
+            or answer_known_before(document, typed, search)
             or answer_printed(document, self.facts, typed, search)
             or answer_example(document, typed, search)
             or answer_call(document, typed, search)

@@ -283,7 +283,9 @@ def _in_capitals(document: ReadDocument, word: str, title: Sequence[str]) -> int
     if not word.isupper() or len(word) < LEAST_INITIALS or all(other.isupper() for other in title):
         return 0
     written = re.compile(rf"\b{re.escape(word)}\b")
-    return sum(bool(written.search(s.text)) for s in document.text.sentences if not s.text.isupper())
+    return sum(
+        bool(written.search(s.text)) for s in document.text.sentences if not s.text.isupper()
+    )
 
 
 def _titled_so(document: ReadDocument) -> list[str]:

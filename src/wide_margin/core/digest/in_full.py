@@ -46,8 +46,8 @@ def rows_in_full(document: ReadDocument, short: str, long: str) -> range:
         head = sentences[row]
         if head.kind in ("heading", "body", "item") and alone.fullmatch(head.text):
             after = [k for k in range(row + 1, row + 1 + MOST_SAID) if k < len(sentences)]
-            said = [sentences[k] for k in after]
-            under = [s for s in said if s.paragraph == said[0].paragraph and s.kind == "body"]
+            below = [sentences[k] for k in after]
+            under = [s for s in below if s.paragraph == below[0].paragraph and s.kind == "body"]
             if under and seems_to_have_verb(under[0].text) and spoken.search(under[0].text):
                 return range(row + 1, row + 1 + len(under))
     return range(0)

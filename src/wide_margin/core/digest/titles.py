@@ -164,7 +164,9 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
         for block in blocks:
             block = _without_imprint(block, people)
             score = _title_score(block, rivals or on_page, named, document.facts.author)
-            is_of_people = all(line.text in people for line in block)
+            is_of_people = all(
+                line.text in people or _ADDRESSES.fullmatch(line.text) for line in block
+            )
             score -= OF_PEOPLE * is_of_people
             score += OF_TITLE_PAGE * (score > 0 and is_of_title and not is_of_people)
             said = letters_of(" ".join(line.text for line in block))

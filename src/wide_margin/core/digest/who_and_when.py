@@ -229,8 +229,10 @@ def _tells_of(document: ReadDocument, said: str, wanted: list[str]) -> bool:
     if (match := _IS_ONE.match(said)) and begins_with_it(match["thing"]):
         return _ANOTHER.search(match["what"]) is None
     if match := _NEXT_TO.search(said):
-        before = _THING.sub("", said[: match.start()].rstrip(_BETWEEN))
-        return names(" ".join(before.split()[-len(wanted) :]))
+        whole = said[: match.start()].rstrip(_BETWEEN)
+        before = _THING.sub("", whole)
+        n_words = len(wanted) + (before != whole)  # "the Quorble drawing software"
+        return names(" ".join(before.split()[-n_words:]))
     for by in _BY_SOMEBODY.finditer(said):
         thing = _THING.sub("", said[: by.start()].rstrip(_BETWEEN)).split()
         if len(wanted) <= len(thing) and names(" ".join(thing[-len(wanted) :])):

@@ -225,6 +225,10 @@ _CONDITION = regex(r"\W*(?:if|when|unless|whenever|wenn|falls|si|als)\b", re.I)
 _POINTS_BACK = regex(
     r"^(?:this|these|those|such|it|they|that|both|the (?:former|latter|result|process|whole|two))\b", re.I
 )  # fmt: skip
+_FOR_THIS = regex(
+    r"\b(?:for (?:this|that|these) (?:purposes?|reasons?|tasks?|jobs?)|to (?:this|that) end)\b",
+    re.I,
+)
 _PROPER = regex(r"(?:[A-Z][\w’'+-]*\s+)+[A-Z][\w’'+-]*")
 """A name of several words, of which there is one: "The Well Keepers Act is a law"."""
 _NOT = regex(
@@ -514,7 +518,7 @@ def _in_sentence(
     text = sentence.text
     said = NOTED.sub("", _as_sentence(text) if sentence.kind == "item" else text)
     yield from _subject(said, row)
-    leans = row - 1 if row and _POINTS_BACK.match(text) else -1
+    leans = row - 1 if row and (_POINTS_BACK.match(text) or _FOR_THIS.search(text)) else -1
     if leans >= 0 and sentences[leans].kind == "heading":
         leans = -1
     if "call" in text or "known as" in text or "ed " in text or "dubbed" in text:

@@ -290,9 +290,7 @@ _IN_BRACKETS = regex(r"\([^\W\d_]{3,}[\s,]")
 """Words in brackets begin, and no item: "(a) …", "(iv) …"."""
 
 
-def _is_head_of_indented(
-    before: Line, line: Line, below: Line | None, measure: _Measure
-) -> bool:
+def _is_head_of_indented(before: Line, line: Line, below: Line | None, measure: _Measure) -> bool:
     """Whether a few words are set in as far as the first line of a paragraph under them.
 
     That line is full, and begins a sentence. Where the one below it goes back to the margin they
