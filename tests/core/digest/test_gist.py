@@ -553,7 +553,7 @@ def test_a_sentence_may_begin_with_a_closing_mark():
 
 def test_a_title_in_capitals_among_small_letters_is_a_name(tmp_path):
     make_pdf(tmp_path / "a.pdf", [
-        [("title", "WELLS User's Guide"), ("text", "WELLS is a tool that counts the lids of the town."),
+        [("title", "WELLS User's Guide"), ("text", "WELLS is a tool that counts lids."),
          ("text", "With WELLS one counts by day. By night WELLS sleeps. At dawn WELLS wakes.")],
     ])  # fmt: skip
     assert "wells" in names_of(read_document(tmp_path / "a.pdf"))
