@@ -263,8 +263,8 @@ def test_a_section_that_is_a_list_names_them_each_by_itself(tmp_path):
         [("h1", "1 Aims"), ("text", "This is meant to be a list of books, with a picture for each "
           "that shows what features it has."), ("item", "\u2022 The Book of Gates")],
         [("h1", "2 Features"), *(("item", item) for item in items)],
-        [("h1", "3 Gates"), ("text", "The features of a gate are features that its keeper looks after"
-          " there, and which features they are is known to the keeper alone.")],
+        [("h1", "3 Gates"), ("text", "The features of a gate are features that its keeper looks"
+          " after there, and which features they are is known to the keeper alone.")],
     ])  # fmt: skip
     digester = Digester(read_document(tmp_path / "a.pdf"))
     answer = digester.answer("Which features are there?", WHOLE, None)
