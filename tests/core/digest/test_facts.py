@@ -1182,7 +1182,7 @@ def test_what_a_list_of_works_names_is_not_where_a_document_came_out(tmp_path):
 @pytest.mark.parametrize(
     ("line", "edition"),
     [("Well Version 11, Release 7.7", "Version 11, Release 7.7"), ("Keeping Wells 2.8.1", "2.8.1"),
-     ("Keeping Ropes 2.8.1", None)],
+     ("Keeping Ropes 2.8.1", None), ("Version 1.2 Beta 3", "Version 1.2 Beta 3")],
 )  # fmt: skip
 def test_editions_of_two_numbers_and_after_the_name(facts_of, line, edition):
     facts = facts_of(("title", "Keeping Wells"), ("author", line))

@@ -429,7 +429,7 @@ def about(
         else:
             rest = choose(scored, among, n_words=left)
     chosen = {*first, *(int(r) for r in rest)}
-    lead = sorted(row for row in first if row in is_told)
+    lead = sorted(row for row in first if row in is_told)[:1]
     return gist_lines(document, [*lead, *sorted(chosen.difference(lead))])
 
 
