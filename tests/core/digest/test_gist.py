@@ -557,3 +557,17 @@ def test_a_title_in_capitals_among_small_letters_is_a_name(tmp_path):
          ("text", "With WELLS one counts by day. By night WELLS sleeps. At dawn WELLS wakes.")],
     ])  # fmt: skip
     assert "wells" in names_of(read_document(tmp_path / "a.pdf"))
+
+
+@pytest.mark.parametrize(("title", "is_term"), [("2 Licence", False), ("2 Tides", True)])
+def test_the_words_of_a_licence_are_no_terms_of_the_document(tmp_path, title, is_term):
+    about = [f"The drum of winch {k} is wound by the keeper of the wells." for k in range(8)]
+    terms = [f"The modified version {k} of a work bears a notice." for k in range(5)]
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Winches"), ("h1", "1 Drums"), *(("text", text) for text in about)],
+        [("h1", title), *(("text", text) for text in terms)],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    told = {term.term for term in digester.terms({})}
+    assert "drum" in told
+    assert any("version" in term for term in told) is is_term

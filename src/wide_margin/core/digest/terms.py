@@ -12,7 +12,9 @@ import numpy as np
 
 from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.signs import sign_of
+from wide_margin.core.digest.gist import CHIEFLY_LEGAL
 from wide_margin.core.digest.nominal import SAMPLE, Nominal
+from wide_margin.core.digest.roles import Role
 from wide_margin.core.document import Locator, locator_for
 from wide_margin.core.later import regex
 from wide_margin.core.layout import BULLETS
@@ -128,13 +130,18 @@ def _says_the_same(
 
 
 def phrases_of(document: ReadDocument, scored: Scored) -> Counter[str]:
-    """Words and neighbouring words with content, by how often they stand in running text."""
+    """Words and neighbouring words with content, by how often they stand in running text.
+
+    What stands under the titles of licences is left out, unless most of the document does.
+    """
     language, counted = document.index.language, Counter[str]()
     is_telling, stem_of = _telling(document, scored), _Stems(document)
     known: dict[str, bool | None] = {}
     """Whether a word tells much; None for one without content."""
+    legal = _legal_sections(document, scored)
     for sentence in document.text.sentences:
-        if sentence.kind in NO_TEXT or _is_declared(document, sentence):
+        is_text = sentence.kind not in NO_TEXT and sentence.section not in legal
+        if not is_text or _is_declared(document, sentence):
             continue
         text, run, tells, end = sentence.text.lower(), list[str](), False, -1
         for match in _WORD.finditer(text):
@@ -163,6 +170,14 @@ def phrases_of(document: ReadDocument, scored: Scored) -> Counter[str]:
         nouns = _capital_words(document)
         often = {phrase: n for phrase, n in often.items() if phrase.rpartition(" ")[2] in nouns}
     return Counter(often)
+
+
+def _legal_sections(document: ReadDocument, scored: Scored) -> frozenset[int]:
+    """The sections under the titles of licences; none where they are most of the document."""
+    found = frozenset(k for k, role in enumerate(scored.roles) if role is Role.LEGAL)
+    sentences = document.text.sentences
+    n_legal = sum(sentence.section in found for sentence in sentences)
+    return found if n_legal < CHIEFLY_LEGAL * len(sentences) else frozenset()
 
 
 def _capital_words(document: ReadDocument) -> frozenset[str]:
