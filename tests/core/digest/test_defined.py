@@ -1164,3 +1164,39 @@ def test_a_thing_made_for_this_purpose_brings_the_purpose(tmp_path):
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is a quorbel?", WHOLE, None)
     assert "how deep the well is" in answer.quotes[0].text
+
+
+@pytest.mark.parametrize(
+    ("form", "said", "is_told"),
+    [
+        ("\\windup{<turns>}", "Winds the rope up, and locks the drum.", True),
+        ("\\windup", "The \\windup command winds the rope up.", True),
+        ("\\windup{40}", "Then it is time to go home.", False),
+    ],
+)
+def test_a_command_with_a_backslash_is_told_by_what_stands_under_its_form(
+    tmp_path, form, said, is_told
+):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Winding"), ("text", "There are two ways to wind a rope, and both are slow."),
+         ("code", form), ("said", said)],
+        [("h1", "2 Others"), ("text", "Whoever winds ropes by hand knows \\windup and its use."),
+         ("text", "With \\windup behind it the drum is kept dry, and \\windup is all there is.")],
+    ])  # fmt: skip
+    asked = "What does \\windup do?"
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(asked, WHOLE, None)
+    is_said = bool(answer.quotes) and said in answer.quotes[0].text
+    assert (is_said and answer.sure >= 0.6) is is_told
+
+
+def test_a_section_that_has_pictures_alone_is_pointed_to(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Winding"), ("text", "A rope is wound by hand, and hung on a nail of oak.")],
+        [("h1", "2 How to turn the key of the drum")],
+        [("h1", "3 Others"), ("text", "A key of the guild opens the doors of all houses.")],
+    ])  # fmt: skip
+    asked = "How do I turn the key of the drum?"
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(asked, WHOLE, None)
+    assert answer.quotes[0].text == "2 How to turn the key of the drum"
+    assert answer.quotes[0].locators[0].page == 1
+    assert answer.sure < 0.6

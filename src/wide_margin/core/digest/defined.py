@@ -208,6 +208,8 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     if rows and (is_poor or not _is_within(document, answer, within)):
         told = _with_rows(document, question, answer, title, rows)
         return told if told is not answer else _with_all(document, question, answer, rows)
+    if title and not rows and whole and answer.sure < OF_SECTION:  # it is shown in pictures
+        return told_by(document, answer, whole.start, whole.start + 1, OF_UNNAMED)
     if (option := _OF_OPTION.match(question.text.strip())) and (
         described := rows_of_option(document, option["name"])
     ):

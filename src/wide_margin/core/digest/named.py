@@ -299,7 +299,7 @@ def _described(document: ReadDocument, name: str, *, is_called: bool = False) ->
     ``is_called`` are those alone that take something in brackets.
     """
     sentences, nearest = document.text.sentences, range(0)
-    wanted = f"{name}(" if is_called else name
+    wanted, name = f"{name}(" if is_called else name, name.removeprefix("\\")
     for k, term in enumerate(document.text.terms):
         if wanted not in term.text.lower().replace(" (", "("):
             continue
@@ -317,6 +317,8 @@ def _described(document: ReadDocument, name: str, *, is_called: bool = False) ->
         own = document.rows_of(term.paragraph, term.paragraph + 1)
         if not own:
             continue
+        if wanted.startswith("\\") and not _is_form(document, term.text, wanted, own.start):
+            continue
         end = own.stop
         while end < len(sentences) and sentences[end].term == k:
             end += 1
@@ -327,6 +329,20 @@ def _described(document: ReadDocument, name: str, *, is_called: bool = False) ->
             paragraph = sentences[end].paragraph  # as far out as its function
             nearest = range(own.start, document.rows_of(paragraph, paragraph + 1).stop)
     return nearest
+
+
+def _is_form(document: ReadDocument, term: str, name: str, row: int) -> bool:
+    """Whether a line with a command is its form, and none of an example.
+
+    A form has places for arguments, or what stands under it speaks of the command.
+    """
+    said = " ".join(sentence.text for sentence in document.text.sentences[row : row + 2])
+    speaks = said.lower().count(name) > term.lower().count(name)
+    return speaks or _HOLDS_PLACE.search(term) is not None
+
+
+_HOLDS_PLACE = regex(r"[⟨〈‹]|\bh[a-z -]+i(?!\w)|[\[{]<\w")
+"""What stands for an argument in the form of a command: "\\wind{⟨turns⟩}"; some fonts give "hturnsi"."""
 
 
 def _stacked(document: ReadDocument, name: str) -> range:
