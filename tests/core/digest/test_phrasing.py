@@ -53,7 +53,8 @@ def wording(tmp_path_factory):
         "For winding ropes there is a drum. "
         "The main rule of all is a tally, and many a list is one. "
         "Painted signs are set here, and a sign of brass there. "
-        "Tide matrices are kept, and every tide matrix has a lid."
+        "Tide matrices are kept, and every tide matrix has a lid. "
+        "Two posts are known as the bollards."
     )
     make_pdf(path, [[("h1", "1 Gauges"), ("text", text)]])
     return Wording(read_document(path))
@@ -80,6 +81,11 @@ def wording(tmp_path_factory):
 )
 def test_a_term_is_asked_for_with_the_article_it_has(wording, term, question):
     assert wording.what_is(term) == question
+
+
+def test_several_that_are_called_something_are_asked_for_as_several(wording):
+    said = "Two posts are known as the bollards."
+    assert wording.what_is("bollards", said) == "What are the bollards?"
 
 
 def test_one_who_is_somebody_is_asked_for_with_who(wording):

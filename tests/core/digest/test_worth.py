@@ -126,6 +126,24 @@ def test_titles_that_ask_are_offered_as_they_are(tmp_path):
     assert found <= set(asked)
 
 
+def test_a_title_that_asks_how_to_is_put_as_a_reader_would(tmp_path):
+    path = tmp_path / "asked.pdf"
+    asked = {
+        "Why does the rope wear out?": "The rope wears out since salt water eats hemp.",
+        "How to tar the rope?": "To tar the rope, hang it over the fire and use a brush.",
+        "Who keeps the key of the yard?": "The warden keeps the key of the yard in his house.",
+    }
+    make_pdf(path, [
+        [("h1", title), ("text", f"{text} Nobody has ever thought of a better {thing}. "
+                                 f"What was tried before as a {thing} did not last for a winter.")]
+        for thing, (title, text) in zip(("way", "oil", "guard"), asked.items(), strict=True)
+    ])  # fmt: skip
+    _, offered = offered_of(read_document(path))
+    questions = {worth.question for worth in offered}
+    assert "How do I tar the rope?" in questions
+    assert "How to tar the rope?" not in questions
+
+
 def test_sections_that_any_manual_has_are_not_asked_for(tmp_path):
     titles = ("Function Documentation", "GNU General Public License", "src/wells.h", "Lids of oak",
               "Well Struct Reference", "Other Options")  # fmt: skip

@@ -284,6 +284,11 @@ class Wording:
             return f"What are {term}?"
         if said.count(" ") == 0 and (frequency_rank(said) or EVERYDAY) < EVERYDAY:
             return ""
+        named = re.search(
+            rf"\bare (?:called|known as|termed|named) (the )?{re.escape(term)}\b", definition, re.I
+        )
+        if named and said.endswith("s") and not said.endswith(("ss", "us", "is")):
+            return f"What are {named[1] or ''}{term}?"
         if match := re.match(rf"(an?|the)\s+{re.escape(term)}\b", definition, re.I):
             return f"What is {match[1].lower()} {term}?"
         if match := re.search(rf"\b(an?)\s+(?:so-called\s+)?{re.escape(term)}\b", definition, re.I):

@@ -257,6 +257,8 @@ _NEVER: dict[str, Pattern[str]] = {
     "limit": regex(
         r"\b(?:similar|the same|these|those|this|such) (?:\w+ )?"
         r"(?:limit(?:ation)?|restriction|drawback|shortcoming|problem|caveat)s?\b"
+        r"|\bnot currently (?:necessary|needed|used|required)\b|\bif you (?:have|find|know|feel)\b"
+        r"|\b(?:alleviat|resolv|overcom|circumvent|avoid)\w*\b[^.;]{0,40}\b(?:limitation|drawback|shortcoming|restriction|caveat)s?\b"
     ),
 }
 """By the names of the cues, what tells nothing of them whatever else it says: what data might be

@@ -269,7 +269,8 @@ class _Source:
         for row in self._telling_sections(most_level=9):
             title = self._bare_title(row)
             if IS_QUESTION.match(title) and self._names_something(title):
-                question = title.rstrip("? ") + "?"
+                plain = title.rstrip("? ")
+                question = self._wording.how_to(plain) or f"{plain}?"  # "How to wind a rope?"
                 yield _Candidate(question, self._pages(row))
 
     def _of_tasks(self) -> Iterator[_Candidate]:
