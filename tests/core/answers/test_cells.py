@@ -72,6 +72,10 @@ CHANGES = [
 CODES = [
     ["Value", "Code", "Days"], ["1", "WHOLE", "30"], ["-1", "TORN", "12"], ["2", "WET", "7"],
 ]  # fmt: skip
+GRADES = [
+    ["Well", "Grade", "Depth", "Age"], ["2", "1", "12", "9"], ["3", "3-4", "19", "4"],
+    ["4", "5", "23", "31"], ["9", "9", "77", "40"],
+]  # fmt: skip
 
 
 def drawn(path: Path, rows: list[list[str]]) -> None:
@@ -101,8 +105,12 @@ def drawn(path: Path, rows: list[list[str]]) -> None:
         (CHANGES, "Which month has the fewest files changed?", "June — # Changed Files: 39"),
         (CHANGES, "How many lines were added in July?", "July — # Lines Added: 1,578"),
         # A sign before a number counts.
-        (CODES, "What does code -1 mean?", "-1 — Code: TORN"),
-        (CODES, "What does code 1 mean?", "1 — Code: WHOLE"),
+        (CODES, "What does code -1 mean?", "Value -1 — Code: TORN"),
+        (CODES, "What does code 1 mean?", "Value 1 — Code: WHOLE"),
+        # A number is that of the column by which it is called, also within a span.
+        (GRADES, "What is the depth at grade 4?", "Grade 3-4 — Depth: 19"),
+        (GRADES, "What is the depth of well 4?", "Well 4 — Depth: 23"),
+        (GRADES, "What is the age of wells of grade 9?", "Grade 9 — Age: 40"),
     ],
 )
 def test_tables_of_other_shapes(tmp_path, rows, question, told):

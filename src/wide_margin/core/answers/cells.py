@@ -52,6 +52,8 @@ class _Found:
     table: Table
     row: int
     column: int
+    key: int = 0
+    """The column of the row by which the question names it."""
 
 
 def answer_from_cells(document: ReadDocument, text: str, query: Query) -> tuple[Quote, ...]:
@@ -80,7 +82,11 @@ def answer_from_cells(document: ReadDocument, text: str, query: Query) -> tuple[
             found += _extremes(table, heads, near, stems, total, extreme)
             found += _extremes_across(table, labels, heads[0] | near, stems, total, extreme)
             continue
+        keys = _keys(table, text)
         for k, row in enumerate(table.rows[table.n_head :], start=table.n_head):
+            if keys:
+                found += _by_keys(table, k, keys, heads, around, stems)
+                continue
             label = labels[k] - free
             if not label or not label <= set(stems):
                 continue
@@ -88,15 +94,67 @@ def answer_from_cells(document: ReadDocument, text: str, query: Query) -> tuple[
                 own = heads[column] & set(stems) - label
                 if not row[column].text or not (own or len(row) == 2):
                     continue
-                held = sum(stems[s] for s in (label | own | around) & set(stems))
+                held = sum(stems[s] for s in (label | own | heads[0] | around) & set(stems))
                 found.append(_Found(held / total, table, k, column))
     best = max((f.covered for f in found), default=0.0)
     chosen = [f for f in found if f.covered >= COVERED and f.covered > best - 1e-6]
     typed = {word.strip(".,;:?!()“”\"'") for word in text.split()}
-    chosen = [f for f in chosen if f.table.rows[f.row][0].text in typed] or chosen  # "-1", not "1"
+    chosen = [
+        f for f in chosen if f.table.rows[f.row][f.key].text in typed
+    ] or chosen  # "-1", not "1"
     if not chosen or len(chosen) > MOST_CELLS:
         return ()
     return tuple(_quote(document, f) for f in chosen)
+
+
+def compares(text: str) -> bool:
+    """Whether a question asks for the largest or the smallest of something."""
+    return _MOST.search(text) is not None or _LEAST.search(text) is not None
+
+
+def _keys(table: Table, text: str) -> dict[int, str]:
+    """The columns by whose head a question names a number, and that: "at quality 9"."""
+    found = {}
+    for column, head in enumerate(table.heads):
+        either = "|".join(re.escape(word) for word in words(head) if not is_common(word, "en"))
+        named = (
+            re.search(rf"\b(?:{either})\s+(?:of\s+)?(\d{{1,6}})\b", text, re.I) if either else None
+        )
+        if named and any(_has_number(row[column].text, named[1]) for row in table.rows):
+            found[column] = named[1]
+    return found
+
+
+def _by_keys(
+    table: Table, row: int, keys: dict[int, str], heads: list[frozenset[str]], around: Set[str],
+    stems: dict[str, float],
+) -> list[_Found]:  # fmt: skip
+    """Cells of a row that is named by a number in one of its columns."""
+    found, cells, total = [], table.rows[row], sum(stems.values())
+    for key, number in keys.items():
+        if not _has_number(cells[key].text, number):
+            continue
+        for column, other in enumerate(cells):
+            own = heads[column] & set(stems) - heads[key]
+            if column in (0, key) or not own or not other.text:
+                continue
+            held = sum(
+                stems[s] for s in (heads[key] | heads[0] | own | around | {number}) & set(stems)
+            )
+            found.append(_Found(held / total, table, row, column, key))
+    return found
+
+
+def _has_number(text: str, number: str) -> bool:
+    """Whether a cell holds a number, by itself or within a span: "7-8"."""
+    span = _SPAN.fullmatch(text)
+    if span is None:
+        return text == number
+    return int(span["first"]) <= int(number) <= int(span["last"])
+
+
+_NUMBER = regex(r"[-−]?\d[\d,.]*(?:\s?[-–]\s?\d[\d,.]*)?")
+_SPAN = regex(r"(?P<first>\d{1,6})\s?[-–]\s?(?P<last>\d{1,6})")
 
 
 def _extremes(
@@ -162,7 +220,8 @@ def _worded(document: ReadDocument) -> tuple[_Worded, ...]:
             [_stems(document, head) for head in table.heads],
             [_stems(document, row[0].text) for row in table.rows],
         )
-        for table in find_tables(document.paragraphs) if table.n_head and len(table.rows[0]) > 1
+        for table in find_tables(document.paragraphs)
+        if table.n_head and len(table.rows[0]) > 1 and table.page not in document.listings
     )  # fmt: skip
 
 
@@ -183,11 +242,14 @@ def _quote(document: ReadDocument, found: _Found) -> Quote:
     table = found.table
     row = table.rows[found.row]
     head, cell = table.heads[found.column], row[found.column]
-    before = f"{row[0].text} — {head}: " if head else f"{row[0].text}: "
+    key, label = table.heads[found.key], row[found.key].text
+    if key and _NUMBER.fullmatch(label):
+        label = f"{key} {label}"  # "Quality 9", which says more than "9"
+    before = f"{label} — {head}: " if head else f"{label}: "
     text = before + cell.text
     caption = _caption(document, table)
     said = f"{text} ({caption})" if caption else text
-    spans = (*row[0].spans, *cell.spans)
+    spans = (*row[found.key].spans, *cell.spans)
     page = spans[0].page if spans else table.page
     section = document.outline.at_paragraph(table.paragraphs[0])
     place = Locator(page, document.labels.of(page), spans, document.path_at(section), _words(row))
