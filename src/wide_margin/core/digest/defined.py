@@ -345,7 +345,7 @@ def _doing(
     last = document.text.sentences[told_of[-1]].text if told_of else ""
     if begins.match(last) and not plain.isalpha() and len(answer.quotes) == 1:
         end = _end_of_said(document, told_of[-1])
-        return told_by(document, answer, told_of[0], end, answer.sure)
+        return told_by(document, answer, told_of[-1], end, answer.sure)
     is_plain = is_plain or any(goes_on.search(quote.text) for quote in answer.quotes)
     # Of some sixty answers on unseen manuals that only speak of the thing sixteen told what it does.
     return answer if is_plain else replace(answer, sure=min(answer.sure, MENTIONED))
