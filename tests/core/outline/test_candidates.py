@@ -8,9 +8,15 @@ import pytest
 
 from wide_margin.core.layout import paragraphs_of
 from wide_margin.core.layout.model import Line
-from wide_margin.core.outline.candidates import find_candidates, is_label, unspaced
+from wide_margin.core.outline.candidates import (
+    Candidate,
+    Style,
+    find_candidates,
+    is_label,
+    unspaced,
+)
 from wide_margin.core.outline.heading_signs import SIGNS, signs_of
-from wide_margin.core.outline.headings import _near_their_like
+from wide_margin.core.outline.headings import _near_their_like, _recur
 from wide_margin.core.outline.prominence import look_of, usual_headings
 
 BODY = "The keeper reads the staff every morning and writes the height into the book at once."
@@ -313,3 +319,26 @@ def test_words_that_run_up_beside_a_chart_are_no_headings(width, is_one):
     assert any(p.kind == "side" for p in paragraphs)
     found = find_candidates(paragraphs, 10.0, "Serif", frozenset())
     assert any(c.title == "Increase" for c in found) == is_one
+
+
+@pytest.mark.parametrize(("n_later", "recurs"), [(12, True), (3, False)])
+def test_what_stands_under_the_title_may_be_set_like_the_headings_of_the_text(n_later, recurs):
+    """A list of releases begins at once; a line of the imprint is set like no heading."""
+    title, release = Style(20.0, True, False, False), Style(12.5, True, False, False)
+    styles = [title, release, Style(11.0, True, False, False), *[release] * n_later]
+    candidates = [
+        Candidate(f"Version {row}", style, row, row // 4, 100.0, row, 100.0)
+        for row, style in enumerate(styles)
+    ]
+    odds = np.array([2.0, 1.8, 1.3] + [2.5] * n_later)
+    matter = np.arange(len(styles)) < 3
+    assert _recur(candidates, odds, matter)[:3].tolist() == [False, recurs, False]
+
+
+def test_a_title_set_like_the_headings_under_it_is_no_heading():
+    style = Style(12.0, True, False, False)
+    candidates = [
+        Candidate(f"Wells {row}", style, row, row, 100.0, row, 100.0) for row in range(12)
+    ]
+    odds, matter = np.full(12, 2.0), np.arange(12) < 1
+    assert not _recur(candidates, odds, matter)[0]

@@ -110,7 +110,7 @@ def find_headings(
     signs = signs_of(candidates, paragraphs, body_size, face, look, contents, n_pages)
     odds = trees_named(TREES).log_odds(signs)
     matter = np.array([c.paragraph in look.matter for c in candidates], dtype=bool)
-    odds = odds - AS_TITLE_MATTER * matter
+    odds = odds - AS_TITLE_MATTER * (matter & ~_recur(candidates, odds, matter))
     usual = np.array(usual_headings(candidates, look, body_size, len(paragraphs), face),
                      dtype=bool)  # fmt: skip
     capital = signs[:, SIGNS.index("capital")] > 0
@@ -139,6 +139,17 @@ def find_headings(
                 c.paragraph in sure)
         for c, level in zip(candidates, levels, strict=True)
     ]  # fmt: skip
+
+
+def _recur(candidates: Sequence[Candidate], odds: FloatArray, matter: BoolArray) -> BoolArray:
+    """(n,) what is set like headings that stand past the title again and again.
+
+    The first of all is the title, however it is set; under it a list of releases begins at once.
+    """
+    later = Counter(candidates[k].style for k in np.flatnonzero(~matter & (odds > SURE)).tolist())
+    return np.array(
+        [k > 0 and later[c.style] >= FEWEST_LIKE for k, c in enumerate(candidates)], dtype=bool
+    )
 
 
 def _near_their_like(
