@@ -131,3 +131,15 @@ def test_leaders_in_a_light_face_do_not_part_a_bold_title():
     rows = [line("Contents", 60, size=18.0), *led, bold, second]
     titles = [e.title for e in find_contents([rows], frozenset([0])).entries]
     assert titles == ["1 Wells", "2 Ropes", "3 Lids", "Appendix A The Keeping of Wells"]
+
+
+@pytest.mark.parametrize(("number", "is_page"), [("5", True), ("1907", False), ("2", False)])
+def test_a_title_that_fills_its_line_is_parted_from_its_page(number, is_page):
+    title = "2 Buckets of all the sorts that are made of wood"
+    lines = [
+        line("1 Wells . . . . . . . . . 3", 100, right=500),
+        line("1.1 Ropes . . . . . . . . 4", 114, right=500.4),
+        line(f"{title}{number}", 128, right=499.5),
+        line("3 Lids . . . . . . . . . 7", 142, right=500),
+    ]
+    assert told(lines)[2] == ((title, number) if is_page else (f"{title}{number}", ""))

@@ -99,7 +99,31 @@ def rows_of(lines: Sequence[Line]) -> list[Row]:
         run = [line] if _RUN_ON.search(line.text) or _runs_on(line) else []
         if not run:
             rows.append(_row(line, lines, alone, taken, ragged=ragged))
-    return rows + ended(run)
+    return _unglued(rows + ended(run))
+
+
+_GLUED = regex(r"(?P<title>.*[^\W\d_])(?P<page>\d{1,4})$")
+NEAR_EDGE = 3.0
+"""Points by which the right edges of page numbers differ."""
+
+
+def _unglued(rows: list[Row]) -> list[Row]:
+    """Rows whose title fills its line up to the page number, with the two taken apart.
+
+    The number stands where those of the other rows do, and counts on between theirs.
+    """
+    edge = max((row.box[2] for row in rows if row.printed), default=0.0)
+    found = list(rows)
+    for k, row in enumerate(rows):
+        glued = None if row.printed else _GLUED.match(row.text)
+        if glued is None or abs(row.box[2] - edge) > NEAR_EDGE:
+            continue
+        before = [int(r.printed) for r in rows[:k] if r.printed.isdigit()][-1:]
+        after = [int(r.printed) for r in rows[k + 1 :] if r.printed.isdigit()][:1]
+        number = int(glued["page"])
+        if before and after and before[0] <= number <= after[0]:
+            found[k] = row._replace(text=glued["title"], printed=glued["page"])
+    return found
 
 
 def _row(
