@@ -88,6 +88,12 @@ def test_chapters_hang_under_parts_that_come_again():
     assert levels(*rows) == [0, 1, 1, 0, 1, 1]
 
 
+def test_chapters_that_count_on_stay_level_however_each_is_set():
+    slender = Style(14.0, False, False, False)
+    rows = [("1 Wells", slender), ("2 Ropes", LARGE), ("3 Lids", LARGE), ("4 Drums", slender)]
+    assert levels(*rows) == [0, 0, 0, 0]
+
+
 def test_a_number_in_no_chain_is_told():
     rows = [("4.7 per cent of all", PLAIN), ("1 Wells", LARGE), ("1.1 Lids", PLAIN),
             ("2.4 Ropes", PLAIN), ("2.5 Chains", PLAIN), ("Ends", PLAIN)]  # fmt: skip

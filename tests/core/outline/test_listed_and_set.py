@@ -344,6 +344,19 @@ def test_what_is_set_as_a_chapter_under_an_appendix_is_kept():
     assert few == [*chapters, appendix]
 
 
+@pytest.mark.parametrize(
+    ("title", "is_sure", "is_kept"),
+    [("7 Lids", True, True), ("9 Lids", True, False), ("7 Lids", False, False)],
+)
+def test_the_last_chapter_is_kept_that_the_contents_page_misses(title, is_sure, is_kept):
+    chapters = [record_of(f"{k + 1} {name}", 0, k + 1, CHAPTER, 80.0, is_listed=True)
+                for k, name in enumerate(NAMES)]  # fmt: skip
+    heading = record_of(title, 0, 8, CHAPTER, 80.0).heading
+    last = Record(heading=heading._replace(is_sure=is_sure))
+    kept = build._worth_listing([*chapters, last], ("contents", "heading"))
+    assert (last in kept) == is_kept
+
+
 def test_the_chapter_of_two_headings_of_a_name_is_the_listed_one():
     last = record_of("Other things", 1, 4, LOWER, 80.0)
     chapter = record_of("Other things", 0, 4, CHAPTER, 300.0)

@@ -14,7 +14,7 @@ from wide_margin.core.outline.contents import map_to_pages
 from wide_margin.core.outline.headings import find_headings, heading_of
 from wide_margin.core.outline.levels import disputes_of_level, settle_levels
 from wide_margin.core.outline.model import close_sections
-from wide_margin.core.outline.numbering import number_of, unnumbered
+from wide_margin.core.outline.numbering import number_before, number_of, unnumbered
 from wide_margin.core.outline.parts import parts_by_pages
 from wide_margin.core.outline.reconcile import Record, as_section
 from wide_margin.core.outline.titles import alike, bare, forms_of, is_called, letters_of, squash
@@ -516,6 +516,7 @@ def _worth_listing(records: Sequence[Record], sources: Sequence[str]) -> list[Re
             kept.append(record)  # a contents page may go less deep than the headings
             continue
         is_left_out = record.heading.is_sure and bare(record.title) in _LEFT_OUT
+        is_left_out |= is_kind_listed and _is_next(record, numbers)
         if is_left_out or (number is not None and _counts_on(number, numbers)):
             kept.append(record)
         elif "contents" in sources and "bookmark" not in sources and record.place < first_listed:
@@ -560,6 +561,13 @@ def _only_lists(record: Record, n_pages: int) -> bool:
     if number_of(record.title) is not None or bare(record.title) not in _LISTS:
         return False
     return bare(record.title) not in _INDEXES or 2 * record.place[0] < n_pages
+
+
+def _is_next(record: Record, known: set[str]) -> bool:
+    """Whether a heading is surely one, and its number the next after a listed chapter's."""
+    number = number_of(record.title)
+    is_sure = record.heading is not None and record.heading.is_sure
+    return is_sure and number is not None and number_before(number) in known
 
 
 def _counts_on(number: Number, known: set[str]) -> bool:

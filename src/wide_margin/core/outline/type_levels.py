@@ -35,6 +35,8 @@ def levels_of(candidates: list[Candidate]) -> list[int]:
     ranks: list[float] = []
     last_of: dict[str, float] = {}
     learned: dict[Style, Counter[float]] = defaultdict(Counter)
+    counted: dict[Style, float] = {}
+    """The ranks of styles of which the first number counts on from one that is set otherwise."""
     for candidate in candidates:
         number = number_of(candidate.title)
         style = candidate.style.without_face
@@ -45,8 +47,11 @@ def levels_of(candidates: list[Candidate]) -> list[int]:
             parent = _nearest(number.identifier, last_of)
             if parent and number.scheme in ("decimal", "lettered"):
                 rank = last_of[parent] + number.identifier.count(".") - parent.count(".")
+            elif style in counted:
+                rank = counted[style]
             elif style not in learned and (before := number_before(number)) in last_of:
                 rank = last_of[before]  # "2" is what "1" was, however it is set
+                counted[style] = rank
             last_of[number.identifier] = rank
             learned[style][rank] += 1
         ranks.append(rank)
