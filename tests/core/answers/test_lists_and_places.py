@@ -43,6 +43,31 @@ def test_a_long_list_is_quoted_item_by_item_and_cut(tmp_path):
     assert sum(len(text.split()) for text in said(answer)) <= 120
 
 
+def test_a_list_goes_on_after_what_belongs_to_an_item(tmp_path):
+    first, *rest = [("item", f"• {item}") for item in SHORT]
+    within = "The keeper fills it with oil each evening and trims what has burned."
+    lead = ("text", "Every boat carries the following things:")
+    for style, n_items in (("said", len(SHORT)), ("text", 1)):
+        path, after = tmp_path / f"{style}.pdf", (style, within)
+        make_pdf(path, [[("text", FILLER), lead, first, after, *rest, ("text", FILLER)]])
+        answer = answer_quoted(read_document(path), "Which things does every boat carry?")
+        assert said(answer)[1:] == [item for _, item in (first, *rest)[:n_items]]
+
+
+def test_a_list_may_follow_on_what_is_quoted_second(tmp_path):
+    path = tmp_path / "second.pdf"
+    make_pdf(path, [[
+        ("text", FILLER),
+        ("text", "The Oarbox has tools for boats of wood."), ("text", FILLER),
+        ("text", "This Oarbox is a chest, i.e. tools, each for its own work. Now the chest has the"
+                 " following:"),
+        *(("item", f"• {item}") for item in SHORT), ("text", FILLER),
+    ]])  # fmt: skip
+    answer = answer_quoted(read_document(path), "Which tools does the Oarbox have?")
+    assert said(answer)[0] == "The Oarbox has tools for boats of wood."
+    assert said(answer)[-len(SHORT) :] == [f"• {item}" for item in SHORT]
+
+
 def test_an_item_brings_the_sentence_that_introduces_it(tmp_path):
     answer = answer_quoted(
         boat(tmp_path / "c.pdf", SHORT), "List the things: lamp, line, oars, whistle."

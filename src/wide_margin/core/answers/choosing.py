@@ -88,14 +88,17 @@ def choose_quotes(
     corrected = [quote_rows(document, question, a, b) for a, b in _runs(sorted(corrections), -1)]
     quotes = [q for q in corrected if not is_about_another(q.text, question.text)]
     items: list[Quote] = []
-    last = max(_run_of(rows, best.sentence))
-    if question.kind in ("list", "how to") or form.as_list or sentences[last].text.endswith(":"):
+    last, asks_list = max(_run_of(rows, best.sentence)), question.kind == "list" or form.as_list
+    if asks_list and not list_after(document, last):
+        leads = (row for row in rows if sentences[row].text.endswith(":"))
+        last = next((row for row in leads if list_after(document, row)), last)
+    if asks_list or question.kind == "how to" or sentences[last].text.endswith(":"):
         quoted = sum(len(sentences[row].text.split()) for row in rows)
-        most = LONGEST if question.kind == "list" or form.as_list else MAX_LIST_WORDS
+        most = LONGEST if asks_list else MAX_LIST_WORDS
         items = items_after(document, last, used, min(most, LONGEST - quoted))
     for first, end in _runs(rows, best.sentence):
         quotes.append(quote_rows(document, question, first, end))
-        if first <= best.sentence < end:
+        if first <= last < end:
             quotes.extend(items)
     quotes += [q for q in corrected if q not in quotes]
     if form.max_words:

@@ -63,9 +63,18 @@ def list_after(document: ReadDocument, row: int) -> list[int]:
             break
         if sentence.kind in ("item", "row", "entry"):
             rows.append(after)
+        elif rows and _is_within(document, rows[0], after):
+            continue
         elif rows or not introduces:
             break
     return rows
+
+
+def _is_within(document: ReadDocument, item: int, row: int) -> bool:
+    """Whether what stands after an item belongs to it or to its page: set in further, or a note."""
+    sentences, paragraphs = document.text.sentences, document.paragraphs
+    bullet, line = (paragraphs[sentences[k].paragraph].pieces[0].line for k in (item, row))
+    return sentences[row].kind == "note" or line.box[0] > bullet.box[0] + bullet.size / 2
 
 
 def labels_after(document: ReadDocument, row: int) -> list[int]:

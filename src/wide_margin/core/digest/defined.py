@@ -23,6 +23,7 @@ from wide_margin.core.digest.listed import with_listed
 from wide_margin.core.digest.named import (
     SAYS_NOTHING,
     rows_asked,
+    rows_of_item,
     rows_of_option,
     rows_titled,
     rows_under,
@@ -38,6 +39,7 @@ from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
 from wide_margin.core.search.analysis import is_common, words
+from wide_margin.core.search.vectors import frequency_rank
 
 if TYPE_CHECKING:
     from wide_margin.core.answers import Answer, Question
@@ -314,6 +316,11 @@ def _doing(
     thing = re.escape(plain)
     if (row := _row_introducing(document, name, thing)) is not None:
         return told_by(document, answer, row, row + 1, OF_SECTION)
+    titled = rows_titled(document, plain)[:FIRST_SAID]
+    is_in_section = any(plain in document.text.sentences[row].text.lower() for row in titled)
+    is_name = is_function or not plain.isalpha() or frequency_rank(plain) is None
+    if is_name and not is_in_section and (item := rows_of_item(document, name)):
+        return told_by(document, answer, item.start, _end_of_said(document, item.start), OF_SECTION)
     is_said = bool(answer.quotes) and _says_what_does(answer.quotes[0].text, name)
     rows = rows_under(document, name, is_function=is_function)
     told = _with_rows(document, question, answer, name, rows)

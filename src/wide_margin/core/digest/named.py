@@ -54,7 +54,8 @@ _KIND = regex(
 )  # fmt: skip
 """What a thing is, before its name."""
 _KIND_AFTER = regex(
-    r"(?<=\S)\s+(?:mode|command|function|option|method|class|program|module|tool|routine|macro|directive|setting|variable)s?$"
+    r"(?<=\S)\s+(?:mode|command|function|option|method|class|program|module|tool|routine|macro|directive|setting|variable"
+    r"|editor|button|menu|dialog|key|entry|field|parameter)s?$"
 )
 """The same after it."""
 _BRACKET = regex(r"\(([^()]{2,60})\)")
@@ -103,7 +104,26 @@ def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) 
         or (is_name and _numbered_head(document, name))
         or (not name.isalpha() and _among_entries(document, name))
         or _labelled(document, name)
+        or rows_of_item(document, name)
     )
+
+
+def rows_of_item(document: ReadDocument, name: str) -> range:
+    """The item of a list that a name begins: "Make Smaller (Alt+S). Scales it down"."""
+    called = without_article(name.lower()).strip()
+    for plain in dict.fromkeys((called, _KIND_AFTER.sub("", called))):  # "the Purge command"
+        label = r"\s+".join(map(re.escape, plain.split()))
+        begins = re.compile(
+            rf"(?:[^\w\s]\s)?{label}(?:\s?\([^()]*\))?(?:[:.]|\s[–—-])\s+(?P<says>\S.*)",
+            re.I | re.S,
+        )
+        for row in rows_with(document, document.index.analyser.terms(plain)):
+            said = document.text.sentences[row]
+            is_item = said.kind == "item"
+            match = begins.match(document.paragraphs[said.paragraph].text) if is_item else None
+            if match is not None and len(match["says"].split()) >= LEAST_SAID:
+                return document.rows_of(said.paragraph, said.paragraph + 1)
+    return range(0)
 
 
 def _numbered_head(document: ReadDocument, name: str) -> range:
