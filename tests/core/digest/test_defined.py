@@ -680,6 +680,16 @@ def test_the_mark_of_a_footnote_is_no_part_of_a_term(tmp_path):
     assert document.text.sentences[found.sentence].text.startswith("JIBE* is a sail")
 
 
+@pytest.mark.parametrize("work", ["[Lindqvist and Ek 1998a]", "(Lindqvist, 1998)", "[3, 4]"])
+def test_a_work_that_is_cited_beside_it_is_no_part_of_a_term(tmp_path, work):
+    said = f"Jibers {work} is a sail for boats that go out in a storm."
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 Sails"), ("text", said)]])
+    document = read_document(tmp_path / "a.pdf")
+    found = define(document, "Jibers")
+    assert found is not None
+    assert document.text.sentences[found.sentence].text == said
+
+
 def test_a_section_does_not_begin_with_the_heading_of_another(tmp_path):
     pages = [[("h1", "1 Wells"), ("text", "The gate is opened at dawn by the keeper.")],
              [("h1", "2 Gates"), ("h2", "2.1 Introduction"),

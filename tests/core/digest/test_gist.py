@@ -102,6 +102,8 @@ def test_citations_and_pointers_are_cut():
     assert without_asides("Wells (see section 4) are deep.") == "Wells … are deep."
     assert without_asides("Wells are deep [3, 4].") == "Wells are deep …."
     assert "1998" not in without_asides("Ropes rot (Lindqvist 1998) in summer.")
+    assert without_asides("Ropes [Lindqvist and Ek 1998a] rot.") == "Ropes … rot."
+    assert without_asides("Ropes [of hemp, and 12] rot.") == "Ropes [of hemp, and 12] rot."
 
 
 def test_a_long_sentence_is_cut_after_its_first_statement():
@@ -438,6 +440,8 @@ def test_the_word_that_labels_an_abstract_is_no_part_of_its_sentence(tmp_path):
         ("A: Because the ropes of other guilds could not satisfy me.", False),
         ("Su objetivo principal es ayudar a los guardas de los pozos.", False),
         ("Explica la mayor parte de las cuerdas y de los cubos del pozo.", False),
+        ("In the following short example, the keeper winds a rope on a drum.", False),
+        ("In the following years the keepers wound all ropes on drums.", True),
     ],
 )  # fmt: skip
 def test_sentences_that_stand_alone_in_any_language(said, is_whole):

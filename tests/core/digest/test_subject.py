@@ -75,6 +75,16 @@ def test_it_is_told_beside_its_name(tmp_path, said):
     assert answer.sure >= 0.8
 
 
+def test_a_gist_begins_with_what_it_is_though_a_work_is_cited_there(tmp_path):
+    said = "Wellkeep [Lindqvist and Ek 1998a] is a program that keeps the water at one height."
+    after = "Wellkeep is a new lid for wells and needs no clock that has been wound."
+    digester = digester_of(tmp_path / "wells.pdf", said, after)
+    gist = digester.gist()
+    assert gist[0].text == said.replace("[Lindqvist and Ek 1998a]", "…")
+    answer = digester.answer("What is Wellkeep?", WHOLE, None)
+    assert "is a program that keeps" in answer.quotes[0].text
+
+
 def test_what_says_it_by_itself_comes_first(tmp_path):
     beside = "This manual describes Wellkeep, a program that keeps water."
     digester = digester_of(tmp_path / "wells.pdf", beside, "Wellkeep is a keeper of wells.")

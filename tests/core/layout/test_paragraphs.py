@@ -106,6 +106,7 @@ def test_the_document_says_whether_a_hyphen_belongs_to_the_word(words, kept):
         ("Table 3. The forms of the network", "caption"),
         ("Figure 12: A week at sea", "caption"),
         ("• the first of several", "item"),
+        ("⋅ the first of several", "item"),
         ("2. then the second", "item"),
         ("Tables are turned in the evening", "body"),
     ],

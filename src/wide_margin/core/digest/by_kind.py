@@ -22,6 +22,7 @@ from wide_margin.core.digest.telling import (
     tells_besides,
 )
 from wide_margin.core.digest.telling_abroad import told_abroad
+from wide_margin.core.explain.definitions import NOTED
 from wide_margin.core.later import regex
 
 if TYPE_CHECKING:
@@ -236,7 +237,7 @@ def slot_scores(
         is_usual = not slot.roles or role in slot.roles
         if is_long and not is_usual and row not in scored.on_itself:
             continue
-        text = sentence.text.lower()
+        text = NOTED.sub("", sentence.text).lower()
         is_front = at[row] <= front
         is_abroad = told_abroad(slot.cue, text, language, is_front=is_front)
         n_cues = len(cue.findall(text)) + is_abroad

@@ -25,7 +25,7 @@ _GOES_ON = regex(r"[:;](?=\s)")
 _HANGS = regex(
     r"^[\W_]*(?:however|therefore|thus|hence|moreover|furthermore|besides|instead|nevertheless|nonetheless|otherwise|likewise|similarly|consequently"
     r"|accordingly|then|also|again|finally|second(?:ly)?|third(?:ly)?|next|so|but|and|or|yet|still|rather|conversely|indeed|in addition|in contrast"
-    r"|as a (?:result|consequence)|for example|for instance|e\.g|i\.e|that is|in other words|on the other hand|in this (?:case|way|example|context|respect)|in that case|by doing so|doing so|to do (?:so|this)"
+    r"|as a (?:result|consequence)|for example|for instance|e\.g|i\.e|that is|in other words|on the other hand|in this (?:case|way|example|context|respect)|in that case|(?:in|with|for|from) the (?:following|above|below|previous|preceding|last|next) (?:\w+ )?(?:examples?|code|listing|figure|table|program|script|session|snippet|fragment)|by doing so|doing so|to do (?:so|this)"
     r"|(?:at|by|during|in|until|since|before|after) (?:this|that) (?:time|point|moment|date|period)|as (?:above|before|mentioned|noted|described|shown|discussed|we (?:have )?(?:saw|seen))|both of|each of (?:these|them)|one of (?:these|them)|some of (?:these|them)|all of (?:these|them)|most of (?:these|them)"
     r"|it|its|they|their|them|he|she|his|her|this|these|those|that|such|the (?:latter|former|above|following|same|second|third|other|others)|the (?:first|fourth|fifth|sixth|last|rest) (?:is|are|was|were|will|has|have|had)|both|neither|another|others?|here|there|which|where|what follows"
     r"|dort|hier|nun|zunächst|zuerst|zudem|ferner|ebenso|hier(?:bei|zu|für|durch|mit)|dar(?:in|aus|an|auf|über)|davon|dies(?:e[rsnm]?)?|jene[rsnm]?|letztere[rsnm]?|erstere[rsnm]?|jedoch|deshalb|deswegen|daher|dadurch|dabei|dazu|dafür|damit|danach|darum|somit|folglich"
@@ -84,7 +84,7 @@ _FOLLOWS = regex(
 _ASIDE = regex(
     r"\s*\((?:(?:see|cf\.?|e\.g\.,?|i\.e\.,?|siehe|voir|véase|section|chapter|figure|fig\.|table|page|p\.|eq)\b[^()]{0,90}"
     r"|[^()]{0,60}\b(?:1[89]|20)\d\d[a-z]?(?:[^()]{0,60})|[^()]{0,6}https?://[^()]{0,120})\)"
-    r"|\s*\[\d+(?:\s*[,;–-]\s*\d+)*\]",
+    r"|\s*\[\d+(?:\s*[,;–-]\s*\d+)*\]|\s*\[[^\[\]]{2,80}\b(?:1[89]|20)\d\d[a-z]?\]",
     re.I,
 )  # fmt: skip
 """Citations, pointers and addresses in brackets."""

@@ -99,9 +99,12 @@ _ARE = regex(
 )  # fmt: skip
 _TYPED = regex(r"\s*[%$#>]\s+\S")
 """What is typed after the sign of a shell is a command, and no term."""
-NOTED = regex(r"(?<=\w{3})(?:[*†‡]|\s?\[\d[\d,;\s–-]*\])(?=\s)")
-"""The mark of a footnote or of a work after a word: "JIB* is a sail", "Jib [3] is one"; "A*" is a
-name."""
+NOTED = regex(
+    r"(?<=\w{3})(?:[*†‡]|\s?\[\d[\d,;\s–-]*\]"
+    r"|\s\[[^\[\]]{2,80}\b(?:1[89]|20)\d\d[a-z]?\]|\s\([^()]{2,80}\b(?:1[89]|20)\d\d[a-z]?\))(?=\s)"
+)
+"""The mark of a footnote or of a work after a word: "JIB* is a sail", "Jib [3] is one", "Jib (Moore
+1998) is one"; "A*" is a name."""
 _TELLS_OF, _OF_ANY = ("describes", "represents"), frozenset(["A", "An", "Each", "Every"])
 """What these say of any such thing defines it, what they say of one does not."""
 _ARTICLED = regex(r"(?:an?|the|each|every)\s")
