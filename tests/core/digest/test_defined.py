@@ -680,6 +680,15 @@ def test_the_mark_of_a_footnote_is_no_part_of_a_term(tmp_path):
     assert document.text.sentences[found.sentence].text.startswith("JIBE* is a sail")
 
 
+def test_what_an_argument_is_tells_not_what_the_thing_is(tmp_path):
+    made = asked_of(
+        tmp_path,
+        "SetPulley may be used to give a pulley its first turn. Here, pulley is an iron pulley, turn is a "
+        "number and both of them are kept.",
+    )
+    assert made.answer("What is a pulley?", WHOLE, None).sure <= 0.3
+
+
 @pytest.mark.parametrize("work", ["[Lindqvist and Ek 1998a]", "(Lindqvist, 1998)", "[3, 4]"])
 def test_a_work_that_is_cited_beside_it_is_no_part_of_a_term(tmp_path, work):
     said = f"Jibers {work} is a sail for boats that go out in a storm."

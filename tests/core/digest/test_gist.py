@@ -440,6 +440,9 @@ def test_the_word_that_labels_an_abstract_is_no_part_of_its_sentence(tmp_path):
         ("A: Because the ropes of other guilds could not satisfy me.", False),
         ("Su objetivo principal es ayudar a los guardas de los pozos.", False),
         ("Explica la mayor parte de las cuerdas y de los cubos del pozo.", False),
+        ("The purpose of this mechanism is to keep the ropes of the guild dry.", False),
+        ("The purpose of this program is to keep the ropes of the guild dry.", True),
+        ("The downside of this is that the ropes of the guild are wet.", True),
         ("In the following short example, the keeper winds a rope on a drum.", False),
         ("In the following years the keepers wound all ropes on drums.", True),
     ],
@@ -540,6 +543,7 @@ def test_the_gist_begins_with_what_it_is_wherever_that_stands(tmp_path):
 @pytest.mark.parametrize("said", [
     "This manual is distributed under an open source licence by the guild.",
     "See the second chapter on wells for more information on the ropes.",
+    "More detailed information on the ropes can be found in the second book on wells.",
     "The quorbel is copyright 1989 by the keepers of the wells.",
     "This manual was written with the support of the Council for Ropes.",
     "Ich erkläre eidesstattlich, dass ich die Arbeit selbst geschrieben habe.",

@@ -33,7 +33,7 @@ from wide_margin.core.digest.named import (
 from wide_margin.core.digest.reference import row_in_short, row_under_head
 from wide_margin.core.digest.sentences import tells_work
 from wide_margin.core.explain import define
-from wide_margin.core.explain.definitions import says_which_things
+from wide_margin.core.explain.definitions import is_its_own_kind, says_which_things
 from wide_margin.core.explain.short_forms import find_short_forms, may_spell_out
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
@@ -551,7 +551,9 @@ def _says_it(
             continue
         if explains(document, row, topic) and not _is_label(document, row):
             return True
-        if _OF_ANOTHER.search(said.text.lower().rpartition(topic[0])[0]):
+        if is_its_own_kind(" ".join(topic), said.text) or _OF_ANOTHER.search(
+            said.text.lower().rpartition(topic[0])[0]
+        ):
             continue  # "a group whose table is …"
         if is_plain and not _begins_with(said.text, topic):
             continue

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.digest.imprint import LICENCE_ABROAD
 from wide_margin.core.digest.roles import THIS_ABROAD
+from wide_margin.core.digest.telling import THING
 from wide_margin.core.explain.verbs import has_clause, is_order, seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.layout import UNSPACED, word_count
@@ -51,6 +52,15 @@ _WITHOUT_SUBJECT = regex(
     r"|Incluye|Inclui|Muestra|Mostra|Spiega|Trata|Tratta) )"
 )
 """What is said of a term that stands beside it: "Is a formal description of a system"."""
+_OF_ANOTHER = regex(
+    r"\W*(?:the|one|an?)\s(?:\w+\s){1,3}?of\s(?=(?:this|that|these|those|such)\s(?!(?:is|are|was|were|has|can|may|will)\b))",
+    re.I,
+)
+"""Points back in what it is of: "The purpose of this mechanism is …"."""
+_OWN_THING = regex(
+    rf"th(?:is|ese)\s(?:\w+\s)?(?:{THING}|research|investigation|analysis|effort|course|lecture|series)s?\b", re.I
+)  # fmt: skip
+"""What a document may say of the thing that it is about, or of itself."""
 _AS_TITLED = regex(
     r"\W*\d+[.)]\s+\w+ing\b(?!.*\b(?:is|are|was|were|can|will|may|must|should|has|have|does|do|you|we)\b)"
 )
@@ -130,6 +140,7 @@ _OF_THE_COPY = regex(
     r"|\b(?:contains|download|browse|print|printed copy of|copy of) (?:it|this|the) (?:manual|document(?:ation)?|guide|book)\b"
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book) (?:was|is|has been) (?:\w+ )?(?:formatted|typeset|printed|composed)\b"
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book|text|work)\b.{0,30}\b(?:is|are) (?:\w+ )?(?:distributed|licen[sc]ed|released|published|available) under\b"
+    r"|^\W*(?:more|further|additional|detailed|full|complete) (?:\w+ ){0,2}?(?:information|descriptions?|details|documentation|instructions|examples)\b.{0,60}?\b(?:(?:can|may) be found|(?:is|are) (?:available|given|provided|found) (?:in|at|from|on))\b"
     r"|^\W*(?:please )?(?:see|refer to|consult)\b.*\bfor (?:more|further|additional|full|complete|detailed|the details|details|instructions|information)\b"
     r"|^\W*(?:the )?translations? (?:of this (?:manual|document) )?(?:is|are) (?:part of|available|maintained)\b|\bis (?:\w+ )?copyright(?:ed)? (?:©|\(c\)|\d{4}|by\b)"
     r"|\b(?:written|developed|made|created) with (?:the )?(?:financial )?support (?:from|of|by)\b|\b(?:is|are|was|were) (?:\w+ )?(?:funded|supported financially|financially supported) (?:by|through|under)\b"
@@ -254,12 +265,26 @@ def stands_alone(sentence: Sentence, names: Collection[str] = ()) -> bool:
         return False
     if _is_torn_off(text):
         return False
-    if _AS_TITLED.match(text) or _IN_BRACKETS.fullmatch(text) or _ASKED_BEFORE.match(text):
+    if (
+        _points_back(text)
+        or _AS_TITLED.match(text)
+        or _IN_BRACKETS.fullmatch(text)
+        or _ASKED_BEFORE.match(text)
+    ):
         return False
     if hangs(text) or text.count("\t") or _SPACED.search(text) or _only_names(text):
         return False
     letters = sum(map(str.isalpha, text))
     return letters >= 0.68 * len(text.replace(" ", "")) and text.count(". .") == 0
+
+
+def _points_back(text: str) -> bool:
+    """Whether it is said of "this" and of nothing that is the document's own: its text, its thing."""
+    match = _OF_ANOTHER.match(text)
+    if match is None:
+        return False
+    whole = text[match.end() :]
+    return not (_OWN_THING.match(whole) or _STANDS.match(whole))
 
 
 def _is_torn_off(text: str) -> bool:

@@ -620,8 +620,8 @@ def _subject(text: str, row: int) -> Iterator[Definition]:
         return  # "The figure describes a …"
     if match["verb"].startswith("refer") and _CALLS_IT.match(text, match.end()):
         return  # "Wellkeep refers to the deep one as a shaft"
-    if "called" in match["verb"]:
-        return  # then it is the other name that is defined
+    if "called" in match["verb"] or is_its_own_kind(term, text):
+        return  # it is the other name that is defined, or an argument: "here, rope is a wet rope"
     if match["verb"] == "means" and text[match.end() :].startswith("that "):
         weight = OF_VALUE  # "A negative value means that …"
     if article.startswith(("A", "Each", "Every", "In ", "Ein", "Un")):
@@ -634,6 +634,13 @@ def _subject(text: str, row: int) -> Iterator[Definition]:
     other = _OR.match(match["abbr"] or "")
     if other and _is_term(name := other["name"].strip("“”\"‘’'")):
         yield Definition(name, row, "defined", min(1.0, weight))
+
+
+def is_its_own_kind(term: str, said: str) -> bool:
+    """Whether a word is only said to be one of those that it names: "rope is a wet rope"."""
+    word = re.escape(term)
+    is_one = rf"\b{word}\s(?:is|are)\s(?:an?|the)\s(?:[\w-]+\s){{1,4}}?{word}(?=[,.;:]|$)"
+    return re.search(is_one, said, re.I) is not None
 
 
 def says_which_things(text: str) -> re.Match[str] | None:
