@@ -683,8 +683,8 @@ def test_the_mark_of_a_footnote_is_no_part_of_a_term(tmp_path):
 def test_what_an_argument_is_tells_not_what_the_thing_is(tmp_path):
     made = asked_of(
         tmp_path,
-        "SetPulley may be used to give a pulley its first turn. Here, pulley is an iron pulley, turn is "
-        "a number and both of them are kept.",
+        "SetPulley may be used to give a pulley its first turn. Here, pulley is an "
+        "iron pulley, turn is a number and both of them are kept.",
     )
     assert made.answer("What is a pulley?", WHOLE, None).sure <= 0.3
 
