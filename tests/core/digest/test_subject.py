@@ -304,6 +304,22 @@ def test_on_what_terms_a_thing_may_be_had_is_not_what_it_is(tmp_path):
     assert answer.quotes[0].text == told
 
 
+def test_whose_work_a_thing_came_of_is_not_what_it_is(tmp_path):
+    told = (
+        "This document describes how to use wellkeep.cls, a LaTeX class for the keepers of wells."
+    )
+    made = "Wellkeep is the result of my work in the old tower of the village."
+    path = tmp_path / "a.pdf"
+    make_pdf(path, [
+        [("title", "The wellkeep.cls Manual"), ("text", told)],
+        [("h1", "1 Preface"), ("text", made), *FILLING, ("text", "Wellkeep needs a clock.")],
+        [("h1", "2 Gates"), *FILLING],
+    ])  # fmt: skip
+    digester = Digester(read_document(path))
+    assert digester.answer("What is Wellkeep?", WHOLE, None).quotes[0].text == told
+    assert made not in [line.text for line in digester.gist()]
+
+
 def test_a_document_in_two_languages_says_it_in_the_one_it_is_mostly_in(tmp_path):
     french = "Wellkeep est un outil qui tient l'eau du puits de la cour à la même hauteur."
     told = "Wellkeep is a tool that keeps the water of a well at one height."

@@ -266,6 +266,9 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
             is_rare = True
         if is_name and is_rare and _n_rows(document, word) >= TAKEN_UP:
             found.append(lower)
+        stem = lower.rpartition(".")[0]  # of a file: "wellkeep.cls"
+        if stem and frequency_rank(stem) is None and _n_rows(document, stem) >= TAKEN_UP:
+            found.append(stem)
     initials = "".join(word[0] for word in words if word[0].isupper()).lower()
     found += [
         initials[a:b]

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.digest.imprint import LICENCE_ABROAD
 from wide_margin.core.digest.roles import THIS_ABROAD
-from wide_margin.core.digest.telling import THING
+from wide_margin.core.digest.telling import CAME_OF, THING
 from wide_margin.core.explain.verbs import has_clause, is_order, seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.layout import UNSPACED, word_count
@@ -140,6 +140,7 @@ _OF_THE_COPY = regex(
     r"|\b(?:contains|download|browse|print|printed copy of|copy of) (?:it|this|the) (?:manual|document(?:ation)?|guide|book)\b"
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book) (?:was|is|has been) (?:\w+ )?(?:formatted|typeset|printed|composed)\b"
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book|text|work)\b.{0,30}\b(?:is|are) (?:\w+ )?(?:distributed|licen[sc]ed|released|published|available) under\b"
+    rf"|^[^,;:]{{2,60}}{CAME_OF}"
     r"|^\W*(?:more|further|additional|detailed|full|complete) (?:\w+ ){0,2}?(?:information|descriptions?|details|documentation|instructions|examples)\b.{0,60}?\b(?:(?:can|may) be found|(?:is|are) (?:available|given|provided|found) (?:in|at|from|on))\b"
     r"|^\W*(?:please )?(?:see|refer to|consult)\b.*\bfor (?:more|further|additional|full|complete|detailed|the details|details|instructions|information)\b"
     r"|^\W*(?:the )?translations? (?:of this (?:manual|document) )?(?:is|are) (?:part of|available|maintained)\b|\bis (?:\w+ )?copyright(?:ed)? (?:©|\(c\)|\d{4}|by\b)"

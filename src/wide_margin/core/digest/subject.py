@@ -170,10 +170,12 @@ _LABELLED = regex(r"[^\w\s]\W*\w+(?: \w+)?:\s")
 
 
 def _longer(document: ReadDocument, name: str) -> tuple[str, ...]:
-    """The name with the word after it in the title: "Wellkeep" is "Wellkeep Scheme" in full."""
+    """What stands for the name in the title: "Wellkeep Scheme", the file "wellkeep.cls"."""
     parts = title_of(document).lower().split()
+    files = tuple(part for part in parts if part.rpartition(".")[0] == name)
     after = dict(pairwise(parts)).get(name, "")
-    return (f"{name} {after}",) if after.isalpha() and not is_common(after, "en") else ()
+    is_word = after.isalpha() and not is_common(after, "en")
+    return (*files, f"{name} {after}") if is_word else files
 
 
 def _is_subject(said: str, language: str, name: str) -> bool:

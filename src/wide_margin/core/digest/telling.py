@@ -234,12 +234,18 @@ _GIVEN_AWAY = regex(
 """Says on which terms a document is given to its readers."""
 
 
+CAME_OF = (
+    r"\b(?:is|are)\s+the\s+(?:\w+\s+)?(?:result|outcome|fruit)\s+of\s+(?:\w+\s+){0,3}"
+    r"(?:work|efforts?|labou?r|collaboration|cooperation|years)\b"
+)
+"""Says whose work a thing came of."""
 ON_TERMS = regex(
     r"\b(?:is|are)\s+(?:an?\s+)?(?:(?:free|libre|open[- ]source)(?:\s+(?:and|or|/)\s+(?:libre|open[- ]source))?\s+(?:software|programs?)\b"
-    r"\W*(?:$|you\b|under\b|and\b|(?:released|distributed|available|licensed)\b)|(?:registered\s+)?trade-?\s?mark\b)",
+    r"\W*(?:$|you\b|under\b|and\b|(?:released|distributed|available|licensed)\b)|(?:registered\s+)?trade-?\s?mark\b)"
+    rf"|{CAME_OF}",
     re.I,
 )
-"""Says on what terms a thing or its name may be used, and not what it is."""
+"""Says on what terms a thing or its name may be used, or what it came of, and not what it is."""
 _NOT_FOR = regex(
     r"^.{0,70}?\b(?:(?:(?:aim|purpose|goal|intention|objective)s?\b.{0,40}? (?:is|was|are)|this \w+ (?:is|does|will)|it is) not(?! only| just| merely)"
     r"|nie jest(?! tylko)|ist (?:es )?(?:nicht(?! nur)|keine?\b)|n['’]est pas(?! seulement)|no (?:es|pretende)(?! s[oó]lo)|non (?:è|si propone|intende)(?! solo)"

@@ -235,7 +235,8 @@ _FOR_THIS = regex(
 _PROPER = regex(r"(?:[A-Z][\w’'+-]*\s+)+[A-Z][\w’'+-]*")
 """A name of several words, of which there is one: "The Well Keepers Act is a law"."""
 _NOT = regex(
-    r"^(?:not|no|never|also|only|still|always|already|true|false|possible|(?:registered\s)?trade-?\s?marks?)\b"
+    r"^(?:not|no|never|also|only|still|always|already|true|false|possible|(?:registered\s)?trade-?\s?marks?"
+    r"|the\s+(?:\w+\s+)?(?:result|outcome|fruit)\s+of\s+(?:my|our|his|her|their))\b"
 )
 _JOINING = frozenset(["of", "the", "and", "in", "for", "to", "on", "by", "with", "de", "du", "des"])
 _NO_TERMS = """
