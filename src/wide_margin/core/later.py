@@ -78,6 +78,11 @@ def regex(pattern: str | Callable[[], str], flags: int = 0) -> re.Pattern[str]:
     return cast("re.Pattern[str]", _Later(pattern, flags))
 
 
+def whole_forms(*patterns: str) -> tuple[re.Pattern[str], ...]:
+    """Expressions, in small letters or capitals, that fit a question from end to end."""
+    return tuple(regex(rf"^\W*{pattern}\W*$", re.I) for pattern in patterns)
+
+
 def first_match(patterns: Iterable[re.Pattern[str]], text: str) -> re.Match[str] | None:
     """What the first of some expressions that fits the beginning of a text finds; None for none."""
     return next((match for pattern in patterns if (match := pattern.match(text))), None)

@@ -22,7 +22,7 @@ from wide_margin.core.digest.telling import (
     tells_besides,
 )
 from wide_margin.core.digest.telling_abroad import told_abroad
-from wide_margin.core.explain.definitions import NOTED
+from wide_margin.core.explain.definitions import without_notes
 from wide_margin.core.later import regex
 
 if TYPE_CHECKING:
@@ -237,12 +237,13 @@ def slot_scores(
         is_usual = not slot.roles or role in slot.roles
         if is_long and not is_usual and row not in scored.on_itself:
             continue
-        text = NOTED.sub("", sentence.text).lower()
+        text = sentence.text.lower()
         is_front = at[row] <= front
         is_abroad = told_abroad(slot.cue, text, language, is_front=is_front)
         n_cues = len(cue.findall(text)) + is_abroad
         if not n_cues and not is_front and not tells_besides(slot.cue):
             continue
+        text = without_notes(text)
         is_told = is_abroad or tells(slot.cue, text, names, is_front=is_front)
         telling[k] = is_told and role not in slot.of_others
         if not n_cues and not telling[k]:

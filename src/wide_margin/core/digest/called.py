@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.digest.named import without_kind
-from wide_margin.core.later import first_match, regex
+from wide_margin.core.later import first_match, regex, whole_forms
 
 if TYPE_CHECKING:
     from collections.abc import Callable
@@ -23,15 +23,12 @@ LONGEST, LONGEST_TERM = 30, 14
 a longer one is text that has a call in it."""
 _THINGS = r"(?:arguments?|parameters?|operands?|inputs?|options?)"
 _FORM = r"(?:syntax|signature|synopsis|calling\s+(?:sequence|form|syntax)|call\s+signature|prototype|usage)"
-_ASKS = tuple(
-    regex(rf"^\W*{pattern}\W*$", re.I)
-    for pattern in (
-        rf"what(?:['’]s|\s+is|\s+are)\s+(?:the\s+)?{_FORM}\s+(?:of|for)\s+(?P<name>.+?)",
-        rf"(?:which|what|how\s+many)\s+{_THINGS}\s+(?:does|do|can|must|should)\s+(?P<name>.+?)\s+(?:take|accept|have|expect|need|require|get|be\s+given)",
-        rf"(?:what|which)\s+are\s+(?:the\s+)?{_THINGS}\s+(?:of|to|for)\s+(?P<name>.+?)",
-        rf"(?:show|give)\s+(?:me\s+)?(?:the\s+)?{_FORM}\s+(?:of|for)\s+(?P<name>.+?)",
-        r"how\s+(?:is|must|should)\s+(?P<name>\S+(?:\s+\w+)?)\s+(?:be\s+)?called",
-    )
+_ASKS = whole_forms(
+    rf"what(?:['’]s|\s+is|\s+are)\s+(?:the\s+)?{_FORM}\s+(?:of|for)\s+(?P<name>.+?)",
+    rf"(?:which|what|how\s+many)\s+{_THINGS}\s+(?:does|do|can|must|should)\s+(?P<name>.+?)\s+(?:take|accept|have|expect|need|require|get|be\s+given)",
+    rf"(?:what|which)\s+are\s+(?:the\s+)?{_THINGS}\s+(?:of|to|for)\s+(?P<name>.+?)",
+    rf"(?:show|give)\s+(?:me\s+)?(?:the\s+)?{_FORM}\s+(?:of|for)\s+(?P<name>.+?)",
+    r"how\s+(?:is|must|should)\s+(?P<name>\S+(?:\s+\w+)?)\s+(?:be\s+)?called",
 )  # fmt: skip
 MOST_OF_ARGUMENT = 3
 """Words of an argument in a form, with its type."""

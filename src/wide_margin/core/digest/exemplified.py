@@ -10,7 +10,7 @@ from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.mentioned import thing_in
 from wide_margin.core.digest.named import content_of, rows_with
-from wide_margin.core.later import first_match, regex
+from wide_margin.core.later import first_match, regex, whole_forms
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Iterator
@@ -24,19 +24,16 @@ MOST_CODE, MOST_ROWS = 70, 12
 """Words of code, and rows of it, that are quoted of an example."""
 NEAR = 2
 """Rows after a sentence in which the code stands that it speaks of."""
-_ASKS = tuple(
-    regex(rf"^\W*{pattern}\W*$", re.I)
-    for pattern in (
-        r"(?:(?:please\s+|can\s+you\s+|could\s+you\s+)*(?:give|show|find|provide)(?:\s+me)?|is\s+there|are\s+there|what(?:['’]s|\s+is|\s+are)|i\s+(?:need|want)|list)?"
-        r"\s*(?:an?\s+|the\s+|some\s+|any\s+|one\s+)?(?:\w+\s+)?(?:examples?|samples?|snippets?)(?:\s+code)?\s+(?:of|for|on|with|using|showing)\s+"
-        r"(?:how\s+(?:to|i\s+can)\s+(?:use\s+|write\s+|call\s+|make\s+|do\s+)?)?(?P<what>.+?)",
-        r"(?:show|give)\s+(?:me\s+)?(?:the\s+|some\s+)?code\s+(?:of|for|to)\s+(?P<what>.+?)",
-        r"(?:gib|zeig|nenne?)e?\s+(?:mir\s+)?(?:bitte\s+)?ein(?:ige)?\s*beispiele?\s+(?:für|von|mit|zu)\s+(?P<what>.+?)",
-        r"(?:donnez?|montrez?)(?:[\s-]moi)?\s+(?:un|des)\s+exemples?\s+(?:de\s+|d['’]|pour\s+)(?P<what>.+?)",
-        r"(?:dame|muéstrame|muestra|da)\s+(?:un|algún)\s+ejemplo\s+(?:de|para|con)\s+(?P<what>.+?)",
-        r"(?:dammi|fammi|mostrami)\s+un\s+esempio\s+(?:di|per|con)\s+(?P<what>.+?)",
-        r"(?:dê|dá|mostra|mostre)(?:[\s-]me)?\s+um\s+exemplo\s+(?:de|para|com)\s+(?P<what>.+?)",
-    )
+_ASKS = whole_forms(
+    r"(?:(?:please\s+|can\s+you\s+|could\s+you\s+)*(?:give|show|find|provide)(?:\s+me)?|is\s+there|are\s+there|what(?:['’]s|\s+is|\s+are)|i\s+(?:need|want)|list)?"
+    r"\s*(?:an?\s+|the\s+|some\s+|any\s+|one\s+)?(?:\w+\s+)?(?:examples?|samples?|snippets?)(?:\s+code)?\s+(?:of|for|on|with|using|showing)\s+"
+    r"(?:how\s+(?:to|i\s+can)\s+(?:use\s+|write\s+|call\s+|make\s+|do\s+)?)?(?P<what>.+?)",
+    r"(?:show|give)\s+(?:me\s+)?(?:the\s+|some\s+)?code\s+(?:of|for|to)\s+(?P<what>.+?)",
+    r"(?:gib|zeig|nenne?)e?\s+(?:mir\s+)?(?:bitte\s+)?ein(?:ige)?\s*beispiele?\s+(?:für|von|mit|zu)\s+(?P<what>.+?)",
+    r"(?:donnez?|montrez?)(?:[\s-]moi)?\s+(?:un|des)\s+exemples?\s+(?:de\s+|d['’]|pour\s+)(?P<what>.+?)",
+    r"(?:dame|muéstrame|muestra|da)\s+(?:un|algún)\s+ejemplo\s+(?:de|para|con)\s+(?P<what>.+?)",
+    r"(?:dammi|fammi|mostrami)\s+un\s+esempio\s+(?:di|per|con)\s+(?P<what>.+?)",
+    r"(?:dê|dá|mostra|mostre)(?:[\s-]me)?\s+um\s+exemplo\s+(?:de|para|com)\s+(?P<what>.+?)",
 )  # fmt: skip
 _GIVES = regex(
     r"\b(?:for\s+(?:example|instance)|examples?\b(?!\s+(?:files?|data|programs?|director\w+|input|output)\b)|to\s+illustrate|illustrat\w+|zum\s+beispiel|z\.\s?b\.|beispiel\w*"

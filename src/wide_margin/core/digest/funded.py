@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.digest.asked import names_thing
 from wide_margin.core.digest.roles import Role, role_of_title
-from wide_margin.core.later import first_match, regex
+from wide_margin.core.later import first_match, regex, whole_forms
 from wide_margin.core.outline.numbering import unnumbered
 
 if TYPE_CHECKING:
@@ -34,18 +34,15 @@ _ABROAD = (
     r"|qui\s+a\s+(?:financé|payé)\s+.{0,40}|par\s+qui\s+.{0,40}financée?|qui[eé]n\s+(?:financió|pagó|ha\s+financiado)\s+.{0,40}"
     r"|chi\s+ha\s+(?:finanziato|pagato)\s+.{0,40}|quem\s+(?:financiou|pagou)\s+.{0,40})"
 )
-_ASKS = tuple(
-    regex(rf"^\W*{pattern}\W*$", re.I)
-    for pattern in (
-        rf"(?:who|(?:which|what)\s+(?:\w+\s+){{1,3}}?)\s*(?:has\s+|have\s+)?(?:{_PAID}|funds?|finances?|sponsors?|pays?\s+for)\s+{_OF_IT}",
-        rf"(?:who|by\s+whom|how|which\s+\w+)\s+(?:was|is|were)\s+{_OF_IT}\s+{_PAID}(?:\s+by)?",
-        rf"(?:was|is|were)\s+{_OF_IT}\s+{_PAID}(?:\s+by\s+(?:anyone|anybody|someone|somebody|whom|a\s+grant|any\s+\w+))?",
-        rf"(?:what|who)\s+(?:is|was|are|were)\s+(?:the|its|their)\s+(?:funding|funders?|sponsors?|(?:source|sources)\s+of\s+funding|funding\s+(?:sources?|agency|body))"
-        rf"(?:\s+(?:of|for|behind)\s+{_OF_IT})?",
-        r"(?:who\s+gave|where\s+did)\s+the\s+(?:money|grant|funding)(?:\s+(?:for\s+(?:it|this|the\s+\w+)|come\s+from))?",
-        r"(?:the\s+)?funding(?:\s+sources?)?",
-        _ABROAD,
-    )
+_ASKS = whole_forms(
+    rf"(?:who|(?:which|what)\s+(?:\w+\s+){{1,3}}?)\s*(?:has\s+|have\s+)?(?:{_PAID}|funds?|finances?|sponsors?|pays?\s+for)\s+{_OF_IT}",
+    rf"(?:who|by\s+whom|how|which\s+\w+)\s+(?:was|is|were)\s+{_OF_IT}\s+{_PAID}(?:\s+by)?",
+    rf"(?:was|is|were)\s+{_OF_IT}\s+{_PAID}(?:\s+by\s+(?:anyone|anybody|someone|somebody|whom|a\s+grant|any\s+\w+))?",
+    rf"(?:what|who)\s+(?:is|was|are|were)\s+(?:the|its|their)\s+(?:funding|funders?|sponsors?|(?:source|sources)\s+of\s+funding|funding\s+(?:sources?|agency|body))"
+    rf"(?:\s+(?:of|for|behind)\s+{_OF_IT})?",
+    r"(?:who\s+gave|where\s+did)\s+the\s+(?:money|grant|funding)(?:\s+(?:for\s+(?:it|this|the\s+\w+)|come\s+from))?",
+    r"(?:the\s+)?funding(?:\s+sources?)?",
+    _ABROAD,
 )  # fmt: skip
 _DONE = (
     r"(?:work|research|stud(?:y|ies)|projects?|developments?|authors?|investigations?|effort|analys[ei]s|papers?|thesis|software"

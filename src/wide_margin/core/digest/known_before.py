@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.digest.by_kind import n_in_front
-from wide_margin.core.later import first_match, regex
+from wide_margin.core.later import first_match, regex, whole_forms
 
 if TYPE_CHECKING:
     from collections.abc import Callable
@@ -28,16 +28,13 @@ _BEFORE = (
     r"(?:first|beforehand|already|in\s+advance|(?:before|in\s+order\s+to|to)\s+(?:(?:I|you|one|we)\s+)?"
     r"(?:start|begin|read|us|follow|understand|study|work)\w*\b[^?]{0,40})"
 )
-_ASKS = tuple(
-    regex(rf"^\W*{pattern}\W*$", re.I)
-    for pattern in (
-        rf"what\s+(?:do|does|should|must)\s+(?:I|you|one|we|readers?|the\s+reader)\s+(?:already\s+)?(?:(?:need|have)\s+to\s+)?{_KNOW}(?:\s+{_BEFORE})?",
-        rf"(?:what|which)\s+(?:(?:prior|previous|basic|special|\w+)\s+)?{_KNOWLEDGE}\s+(?:is|are|does|do|must|should)\b[^?]{{0,60}}",
-        rf"(?:is|are)\s+(?:any|some)\s+(?:prior|previous|special|\w+)?\s*{_KNOWLEDGE}\b[^?]{{0,40}}\b(?:needed|required|necessary|assumed|expected)",
-        rf"(?:do|must|should)\s+(?:I|you|one|readers?)\s+(?:need|have)\s+(?:to\s+have\s+)?(?:any|some|a)?\s*(?:prior|previous|special)\s+{_KNOWLEDGE}(?:\s+{_BEFORE})?",
-        r"(?:what\s+(?:are|is)\s+)?(?:the\s+)?prerequisites?(?:\s+(?:for|of|to)\s+(?:reading|using)?\s*(?:it|this(?:\s+\w+)?|the\s+(?:manual|guide|book|course|tutorial|text|document)))?",
-        r"what\s+(?:is|does\s+(?:it|this(?:\s+\w+)?|the\s+\w+))\s+(?:assumed?|expect(?:ed)?|take(?:n)?\s+for\s+granted)(?:\s+of\s+(?:me|readers?|the\s+reader))?",
-    )
+_ASKS = whole_forms(
+    rf"what\s+(?:do|does|should|must)\s+(?:I|you|one|we|readers?|the\s+reader)\s+(?:already\s+)?(?:(?:need|have)\s+to\s+)?{_KNOW}(?:\s+{_BEFORE})?",
+    rf"(?:what|which)\s+(?:(?:prior|previous|basic|special|\w+)\s+)?{_KNOWLEDGE}\s+(?:is|are|does|do|must|should)\b[^?]{{0,60}}",
+    rf"(?:is|are)\s+(?:any|some)\s+(?:prior|previous|special|\w+)?\s*{_KNOWLEDGE}\b[^?]{{0,40}}\b(?:needed|required|necessary|assumed|expected)",
+    rf"(?:do|must|should)\s+(?:I|you|one|readers?)\s+(?:need|have)\s+(?:to\s+have\s+)?(?:any|some|a)?\s*(?:prior|previous|special)\s+{_KNOWLEDGE}(?:\s+{_BEFORE})?",
+    r"(?:what\s+(?:are|is)\s+)?(?:the\s+)?prerequisites?(?:\s+(?:for|of|to)\s+(?:reading|using)?\s*(?:it|this(?:\s+\w+)?|the\s+(?:manual|guide|book|course|tutorial|text|document)))?",
+    r"what\s+(?:is|does\s+(?:it|this(?:\s+\w+)?|the\s+\w+))\s+(?:assumed?|expect(?:ed)?|take(?:n)?\s+for\s+granted)(?:\s+of\s+(?:me|readers?|the\s+reader))?",
 )  # fmt: skip
 _TAKES = r"(?:assum\w+|presum\w+|expect\w+|suppos\w+|presuppos\w+|take(?:s|n)?\s+for\s+granted|requires?)"
 _LEARNT = rf"(?:famil\w+|acquaint\w+|{_KNOWLEDGE}|knows?\b|understands?\b)"
@@ -53,7 +50,6 @@ _OF_MACHINES = regex(
     re.I,
 )
 """What a program takes for granted is no knowledge of readers."""
-MOST = 2
 
 
 def answer_known_before(
@@ -78,12 +74,6 @@ def answer_known_before(
     if not rows:
         return None
     first = rows[0]
-    end = first + 1
-    while (
-        end - first < MOST
-        and end in rows
-        and sentences[end].paragraph == sentences[first].paragraph
-    ):
-        end += 1
-    told = told_by(document, search(typed), first, end, SURE)
+    goes_on = first + 1 in rows and sentences[first + 1].paragraph == sentences[first].paragraph
+    told = told_by(document, search(typed), first, first + 1 + goes_on, SURE)
     return replace(told, kind="overview: needs")

@@ -19,7 +19,7 @@ from wide_margin.core.digest.named import (
 from wide_margin.core.digest.overview import about, answer_of_lines, is_step, rows_within
 from wide_margin.core.digest.telling import ON_TERMS, THING, naming, says_what_it_is
 from wide_margin.core.digest.titled import title_of
-from wide_margin.core.explain.definitions import NOTED
+from wide_margin.core.explain.definitions import without_notes
 from wide_margin.core.explain.subjects_abroad import subject_abroad
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
@@ -110,7 +110,7 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
     within = set(rows)
     whole, *parts = document.index.analyser.terms(name) or ("",)
     written = {
-        row: NOTED.sub("", sentences[row].text) for row in rows_with(document, parts or [whole])
+        row: without_notes(sentences[row].text) for row in rows_with(document, parts or [whole])
         if row in within and sentences[row].kind not in SAYS_NOTHING
         and not ON_TERMS.search(sentences[row].text)
     }  # fmt: skip

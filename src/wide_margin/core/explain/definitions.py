@@ -99,12 +99,14 @@ _ARE = regex(
 )  # fmt: skip
 _TYPED = regex(r"\s*[%$#>]\s+\S")
 """What is typed after the sign of a shell is a command, and no term."""
-NOTED = regex(
+_NOTED = regex(
     r"(?<=\w{3})(?:[*†‡]|\s?\[\d[\d,;\s–-]*\]"
     r"|\s\[[^\[\]]{2,80}\b(?:1[89]|20)\d\d[a-z]?\]|\s\([^()]{2,80}\b(?:1[89]|20)\d\d[a-z]?\))(?=\s)"
 )
 """The mark of a footnote or of a work after a word: "JIB* is a sail", "Jib [3] is one", "Jib (Moore
 1998) is one"; "A*" is a name."""
+_MAY_BE_NOTED = regex(r"[\[(*†‡]")
+"""What every such mark has: most sentences are passed over by it, three times as fast."""
 _TELLS_OF, _OF_ANY = ("describes", "represents"), frozenset(["A", "An", "Each", "Every"])
 """What these say of any such thing defines it, what they say of one does not."""
 _ARTICLED = regex(r"(?:an?|the|each|every)\s")
@@ -520,7 +522,7 @@ def _in_sentence(
     sentences: tuple[Sentence, ...], sentence: Sentence, row: int
 ) -> Iterator[Definition]:
     text = sentence.text
-    said = NOTED.sub("", _as_sentence(text) if sentence.kind == "item" else text)
+    said = without_notes(_as_sentence(text) if sentence.kind == "item" else text)
     yield from _subject(said, row)
     leans = row - 1 if row and (_POINTS_BACK.match(text) or _FOR_THIS.search(text)) else -1
     if leans >= 0 and sentences[leans].kind == "heading":
@@ -635,6 +637,11 @@ def _subject(text: str, row: int) -> Iterator[Definition]:
     other = _OR.match(match["abbr"] or "")
     if other and _is_term(name := other["name"].strip("“”\"‘’'")):
         yield Definition(name, row, "defined", min(1.0, weight))
+
+
+def without_notes(text: str) -> str:
+    """A sentence without the marks of footnotes and of works after its words."""
+    return _NOTED.sub("", text) if _MAY_BE_NOTED.search(text) else text
 
 
 def is_its_own_kind(term: str, said: str) -> bool:
