@@ -68,6 +68,12 @@ def test_contents_go_on_over_several_pages(tmp_path):
     assert [e.page for e in document.contents.entries] == [2, 3, 4, 5, 6, 7]
 
 
+def test_contents_go_on_under_their_title_as_running_head(tmp_path):
+    head = [("toc0", "Contents|ii")]
+    document = book(tmp_path / "a.pdf", [PLAIN[:4], [*head, *PLAIN[4:]]])
+    assert [e.title for e in document.contents.entries] == list(CHAPTERS)
+
+
 def test_a_title_over_two_lines_is_one_entry(tmp_path):
     contents = [*PLAIN[:2], ("toc1", "1.1 Ropes and what they are/made of in these islands|2"),
                 *PLAIN[3:]]  # fmt: skip

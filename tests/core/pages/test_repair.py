@@ -11,6 +11,7 @@ from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.repair import (
     with_accents,
     with_cork_signs,
+    with_greek_letters,
     with_hyphens,
     with_ligatures,
     with_meant_ligatures,
@@ -199,6 +200,19 @@ def test_a_letter_at_the_code_of_a_ligature_is_that_letter():
 def test_cyrillic_words_have_letters_of_one_alphabet(extracted, read):
     assert with_one_alphabet(extracted) == read
     assert len(read) == len(extracted)
+
+
+@pytest.mark.parametrize(
+    ("extracted", "read"),
+    [
+        ("εντο\uf166ές του πη\uf17dαδιού", "εντολές του πηγαδιού"),
+        ("τ\uf169ν σ\uf14aοινιών, \uf17dια \uf147\uf166έπ\uf169", "των σχοινιών, για βλέπω"),
+        ("an icon \uf147 of another font", "an icon \uf147 of another font"),
+        ("plain", "plain"),
+    ],
+)
+def test_greek_words_have_no_letters_for_private_use(extracted, read):
+    assert with_greek_letters(extracted) == read
 
 
 @pytest.mark.parametrize(

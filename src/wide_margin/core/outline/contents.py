@@ -90,7 +90,8 @@ def find_contents(pages: Sequence[Sequence[Line]], listings: frozenset[int]) -> 
             continue
         kind_here = kind or ("" if page in listings else "none")
         on_page: list[_Found] = []
-        for part_kind, has_title, rows in _split_at_titles(rows_of(lines), kind_here):
+        on = _without_head(rows_of(lines), kind)
+        for part_kind, has_title, rows in _split_at_titles(on, kind_here):
             entries = _without_foot(_entries_of(rows))
             least = 1 if has_title and part_kind == "figures" else MIN_ENTRIES if part_kind else 5
             if not _is_list_of_places(entries, rows, least, titled=bool(part_kind)):
@@ -120,6 +121,12 @@ def _may_start(page: int, n_pages: int, listings: frozenset[int], lines: Sequenc
         return True
     near = page < max(30, n_pages // 8) or page >= n_pages - 12
     return near and any(title_kind(line.text) for line in lines[:40])
+
+
+def _without_head(rows: Sequence[Row], kind: str) -> Sequence[Row]:
+    """The rows of a page that goes on with a list, without the list's title as running head."""
+    is_head = bool(kind and rows and rows[0].printed) and title_kind(rows[0].text) == kind
+    return rows[1:] if is_head else rows
 
 
 def _split_at_titles(rows: Sequence[Row], kind: str) -> Iterator[tuple[str, bool, list[Row]]]:

@@ -132,6 +132,28 @@ def with_one_alphabet(chars: str) -> str:
     return _MIXED.sub(in_one, chars)
 
 
+_GREEK = "\u0370-\u03ff\u1f00-\u1fff"
+_SHARED = {
+    "\uf13e": "Δ", "\uf13f": "Ω", "\uf140": "μ", "\uf147": "β", "\uf149": "θ", "\uf14a": "χ",
+    "\uf166": "λ", "\uf169": "ω", "\uf17d": "γ",
+}  # fmt: skip
+"""Letters that Greek shares with phonetics or units, where a font has two glyphs of them."""
+_SHARED_IN_WORD = regex(
+    rf"(?<=[{_GREEK}])[{''.join(_SHARED)}]+|[{''.join(_SHARED)}]+(?=[{_GREEK}])"
+)
+
+
+def with_greek_letters(chars: str) -> str:
+    """The text with Greek letters in Greek words where a font has codes for private use.
+
+    Source:
+        The private codes of the Computer Modern Unicode fonts, as their tables have them.
+    """
+    if chars.isascii() or not _SHARED_IN_WORD.search(chars):
+        return chars
+    return _SHARED_IN_WORD.sub(lambda match: "".join(map(_SHARED.__getitem__, match[0])), chars)
+
+
 _CORK = regex(r"[\x10-\x17]")
 """Codes of quotation marks and dashes in TeX's later encoding (T1)."""
 _BEFORE_WORD = r"(?<![^\s(\[{/–—-])"

@@ -34,6 +34,7 @@ from wide_margin.core.pages.repair import (
     LIGATURE_CODES,
     with_accents,
     with_cork_signs,
+    with_greek_letters,
     with_hyphens,
     with_ligatures,
     with_meant_ligatures,
@@ -132,7 +133,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     address = native.address_of(text_page)
     chars = with_named_codes(_characters(text_page, address, n_chars))
     chars = with_meant_ligatures(with_ligatures(with_cork_signs(chars)))
-    chars = with_one_alphabet(with_signs(chars))
+    chars = with_greek_letters(with_one_alphabet(with_signs(chars)))
     first, last = _word_edges(chars)
     boxed = np.flatnonzero(first | last) if only_edges else np.arange(n_chars)
     loose = native.loose_boxes(address, boxed)
