@@ -20,6 +20,14 @@ JUSTIFIED, FLUSH = 40, 0.85
 """Lines from which columns may be drawn line by line, where half of them are that wide at least."""
 COLUMN_ROWS, FILLED = 12, 0.7
 """Lines on either side of columns below a wide table, of which a quarter are that wide at least."""
+BAND_ROWS, BAND_FILLED = 3, 0.6
+"""Lines on either side of columns that take a part of the page, half of them that wide at least."""
+SAME = 1.0
+"""Points by which edges differ, at most, that are one."""
+APART = 4.0
+"""Points between the tops of two rows, at least."""
+UP = 2.0
+"""Times a line's height by which the next column begins above the end of the one before."""
 BESIDE = 0.8
 """Share of the height of the shorter of two columns that stands beside the other."""
 
@@ -45,7 +53,7 @@ def reading_zones(boxes: FloatArray) -> list[IntArray]:
 def _zones(boxes: FloatArray, rows: IntArray) -> list[IntArray]:
     gutter = _find_gutter(boxes[rows])
     if gutter is None:
-        return [rows]
+        return _zones_around_band(boxes, rows)
     left, right, across = _sides(boxes[rows], gutter)
     bands = np.sort(boxes[rows[across], 1])
     zone = np.searchsorted(bands, boxes[rows, 1] + 0.1)
@@ -68,6 +76,96 @@ def _zones(boxes: FloatArray, rows: IntArray) -> list[IntArray]:
     if any(map(len, wide)):
         found.append(np.concatenate(wide))
     return found
+
+
+def _zones_around_band(boxes: FloatArray, rows: IntArray) -> list[IntArray]:
+    """Zones of text in one column, a part of which may be set in two or more."""
+    band = _find_band(boxes[rows])
+    if band is None:
+        return [rows]
+    first, second = band
+    inside = first | second
+    is_above = ~inside & (boxes[rows, 1] < boxes[rows[inside], 1].min())
+    rest = (rows[is_above], rows[~inside & ~is_above])
+    return [
+        zone for some in (rest[0], rows[first], rows[second], rest[1]) if len(some)
+        for zone in _zones(boxes, some)
+    ]  # fmt: skip
+
+
+def _find_band(boxes: FloatArray) -> tuple[BoolArray, BoolArray] | None:
+    """The first column of a band of columns between lines of full width, and all after it.
+
+    Where the content stream turns from the end of one column to the head of the next, it goes up
+    and to the right, and no other text stands level with the two.
+    """
+    if len(boxes) < 2 * BAND_ROWS:
+        return None
+    height = float(np.median(boxes[:, 3] - boxes[:, 1]))
+    goes_up = boxes[1:, 1] < boxes[:-1, 1] - UP * height
+    to_right = boxes[1:, 0] > boxes[:-1, 2]
+    for turn in (np.flatnonzero(goes_up & to_right) + 1).tolist():
+        before = _run(boxes[turn - 1 :: -1, 2] < boxes[turn, 0])
+        start = turn - before
+        gutter = boxes[start:turn, 2].max()
+        end = turn + _run(boxes[turn:, 0] > gutter)
+        top, bottom = boxes[turn:end, 1].min() - 0.5 * height, boxes[start:turn, 3].max()
+        first, second = np.zeros((2, len(boxes)), dtype=bool)
+        first[start:turn] = boxes[start:turn, 1] >= top
+        second[turn:end] = boxes[turn:end, 1] <= bottom
+        if _is_band(boxes, first, second):
+            return first, second
+    return None
+
+
+def _run(holds: BoolArray) -> int:
+    """How many of the first values are true."""
+    return len(holds) if holds.all() else int(np.argmin(holds))
+
+
+def _is_band(boxes: FloatArray, first: BoolArray, second: BoolArray) -> bool:
+    """Whether two sets of segments stand beside each other as columns, and nothing else does."""
+    one, other = boxes[first], boxes[second]
+    if min(_n_rows(one), _n_rows(other)) < BAND_ROWS:
+        return False
+    if min(_width(one), _width(other)) < MIN_COLUMN:
+        return False
+    if min(_filled(_in_rows(one)), _filled(_in_rows(other))) < BAND_FILLED:
+        return False
+    top, bottom = float(one[:, 1].min()), float(one[:, 3].max())
+    shared = min(bottom, other[:, 3].max()) - max(top, other[:, 1].min())
+    middle = (boxes[:, 1] + boxes[:, 3]) / 2
+    level = ~first & ~second & (middle > top) & (middle < bottom)
+    if shared < BESIDE * min(_height(one), _height(other)) or level.any():
+        return False
+    return not _is_row_of_table(one, other, boxes[~first & ~second])
+
+
+def _is_row_of_table(one: FloatArray, other: FloatArray, outside: FloatArray) -> bool:
+    """Whether two cells of several lines begin level, and others stand beside each other as they.
+
+    Args:
+        one: (n, 4) what may be a cell.
+        other: (m, 4) what may be the one at its right.
+        outside: (k, 4) all else.
+    """
+    if abs(one[:, 1].min() - other[:, 1].min()) >= SAME:
+        return False
+    below = outside[np.abs(outside[:, 0] - other[:, 0].min()) < SAME]
+    beside = outside[outside[:, 2] < other[:, 0].min()]
+    return bool((np.abs(below[:, None, 1] - beside[:, 1]) < SAME).any())
+
+
+def _in_rows(boxes: FloatArray) -> FloatArray:
+    """One box for all segments that stand level: an entry of a list and its page number."""
+    ordered = boxes[np.argsort(boxes[:, 1], kind="stable")]
+    starts = np.flatnonzero(np.append(True, np.diff(ordered[:, 1]) > APART))
+    low = np.minimum.reduceat(ordered[:, :2], starts)
+    return np.hstack([low, np.maximum.reduceat(ordered[:, 2:], starts)])
+
+
+def _width(boxes: FloatArray) -> float:
+    return float(boxes[:, 2].max() - boxes[:, 0].min())
 
 
 def _stands_below(boxes: FloatArray, others: FloatArray) -> bool:
@@ -178,15 +276,14 @@ def _is_in_turn(sides: BoolArray) -> bool:
 def _filled(boxes: FloatArray, share: float = 0.5) -> float:
     """How wide a column's lines are beside the widest, of which this share is no wider."""
     widths = np.sort(boxes[:, 2] - boxes[:, 0])
-    whole = float(boxes[:, 2].max() - boxes[:, 0].min())
-    return float(widths[int(share * (len(widths) - 1))]) / max(whole, 1.0)
+    return float(widths[int(share * (len(widths) - 1))]) / max(_width(boxes), 1.0)
 
 
 def _n_rows(boxes: FloatArray) -> int:
     if not len(boxes):
         return 0
     tops = np.sort(boxes[:, 1])
-    return 1 + int(np.count_nonzero(np.diff(tops) > 4))
+    return 1 + int(np.count_nonzero(np.diff(tops) > APART))
 
 
 def rows_of(boxes: FloatArray, zone: IntArray) -> list[list[int]]:
