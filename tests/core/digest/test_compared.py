@@ -112,3 +112,16 @@ def test_what_speaks_of_neither_side_is_no_sure_answer(tmp_path):
 )
 def test_the_sides_are_told_in_other_languages(typed, sides):
     assert sides_of(typed) == sides
+
+
+def test_the_document_s_own_thing_is_told_by_what_it_is(tmp_path):
+    said = "This manual describes Wellkeep, a program that keeps the water of wells."
+    other = "Bucket is a tool that lifts the water of wells by hand."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wellkeep 2"), ("text", said), ("text", "Wellkeep and Bucket are of oak.")],
+        [("h1", "1 Bucket"), ("text", other), ("text", "Wellkeep opens the gate by night.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What is the difference between Wellkeep and Bucket?", WHOLE, None
+    )
+    assert [quote.text for quote in answer.quotes] == [said, other]

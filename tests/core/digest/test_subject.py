@@ -66,6 +66,8 @@ def test_nothing_says_what_it_is_so_the_nearest_is_shown(tmp_path):
     "This is the blue manual, describing the use of Wellkeep, a tool for keeping water.",
     "This manual describes Wellkeep version 2.1 (May), a program that keeps water.",
     "This manual is on a new make of Wellkeep, the “Keeper of Wells” for deep water.",
+    "This manual describes a small program for the water of wells: Wellkeep.",
+    "This manual is on our package for wells and their water, called “Wellkeep”.",
 ])  # fmt: skip
 def test_it_is_told_beside_its_name(tmp_path, said):
     would = "Wellkeep is a large tool that would fill a book. First we turn to its lids."
@@ -117,6 +119,8 @@ def test_names_are_known_however_they_are_joined():
         ("Technically speaking, Wellkeep is a front-end to a clock.", True),
         ("In short, Wellkeep is a clock.", True),
         ("Wellkeep is, first and foremost, a clock for wells.", True),
+        ("Wellkeep - Well Water Keeper - is a program for the water of wells.", True),
+        ("The common height or Wellkeep program is a program for the water of wells.", True),
         ("If it runs, Wellkeep is a help.", False),
         ("Technically, a Wellkeep library is a heap of ropes and lids.", False),
         ("The Wellkeep library is a heap of ropes and lids.", True),
@@ -146,6 +150,46 @@ def test_few_words_can_say_what_it_is(tmp_path):
     digester = digester_of(tmp_path / "wells.pdf", "Wellkeep is a clock. It has no hands.")
     answer = digester.answer("What is Wellkeep?", WHOLE, None)
     assert answer.quotes[0].text == "Wellkeep is a clock."
+
+
+def test_a_gist_begins_with_it_however_short_it_is(tmp_path):
+    digester = digester_of(
+        tmp_path / "wells.pdf", "Wellkeep was written by Ann S. Bale.", "Wellkeep is a clock.",
+        "It has no hands, and it is wound at night by whoever keeps the well.",
+    )  # fmt: skip
+    assert digester.gist()[0].text == "Wellkeep is a clock."
+
+
+def test_a_list_goes_on_with_what_it_is(tmp_path):
+    digester = digester_of(
+        tmp_path / "wells.pdf", "Wellkeep is a tool for wells that provides",
+        "• a lid of oak and zinc",
+        "• a rope that is never wet.", "The rope is of hemp.",
+    )  # fmt: skip
+    answer = digester.answer("What is Wellkeep?", WHOLE, None)
+    assert [quote.text[:5] for quote in answer.quotes] == ["Wellk", "• a l", "• a r"]
+
+
+def test_what_another_section_tells_is_no_part_of_it(tmp_path):
+    digester = digester_of(
+        tmp_path / "wells.pdf",
+        "Wellkeep is a clock for wells. Section 2 tells of its gates. It has no hands.",
+    )
+    answer = digester.answer("What is Wellkeep?", WHOLE, None)
+    assert [quote.text for quote in answer.quotes][:2] == [
+        "Wellkeep is a clock for wells.", "It has no hands.",
+    ]  # fmt: skip
+
+
+def test_the_short_form_of_a_title_is_a_name(tmp_path):
+    said = "Well Keeper (WKeep) is a graphical manager of the water of wells."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Well Keeper User Manual"), ("text", said), ("text", "WKeep needs a clock.")],
+        [("h1", "1 Gates"), *FILLING, ("text", "Then WKeep opens the gate, and WKeep shuts it.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    assert made.answer("What is WKeep?", WHOLE, None).quotes[0].text == said
+    assert made.gist()[0].text == said
 
 
 def test_a_section_that_is_called_so_says_what_it_is(tmp_path):

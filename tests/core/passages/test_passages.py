@@ -23,6 +23,9 @@ def parts(text):
     ("text", "expected"),
     [
         ("One ends. Two starts.", ["One ends.", "Two starts."]),
+        ("Written by Anna S. Dahl. It ends.", ["Written by Anna S. Dahl.", "It ends."]),
+        ("It took 4 S. Ropes are written in C. Lids are not.",
+         ["It took 4 S.", "Ropes are written in C.", "Lids are not."]),
         ("It is 4.5 m high. Why? Nobody knows!", ["It is 4.5 m high.", "Why?", "Nobody knows!"]),
         ("See sect. 8.4, e.g. a table. It is.", ["See sect. 8.4, e.g. a table.", "It is."]),
         ("Dr. Holm and J. Eaton came. They left.", ["Dr. Holm and J. Eaton came.", "They left."]),

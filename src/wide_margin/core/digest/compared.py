@@ -43,8 +43,9 @@ SHORT = 3
 
 
 def answer_compared(
-    document: ReadDocument, typed: str, ask: Ask, gist: Callable[[Reach], tuple[Quote, ...]]
-) -> Answer | None:
+    document: ReadDocument, typed: str, ask: Ask, ask_what: Ask,
+    gist: Callable[[Reach], tuple[Quote, ...]],
+) -> Answer | None:  # fmt: skip
     """An answer with both sides of a comparison, None where the question has none or nothing fits.
 
     Sentences that speak of both go first; else what the document says of each.
@@ -53,6 +54,7 @@ def answer_compared(
         document: That is asked.
         typed: The question.
         ask: Answers a question about a reach.
+        ask_what: Answers one for what something is.
         gist: The chief statements of a reach.
     """
     sides = sides_of(typed)
@@ -60,24 +62,20 @@ def answer_compared(
         return None
     reaches = _places(document, *sides)
     if reaches is not None:
-        parts = [gist(reach)[:OF_SECTION] for reach in reaches]
+        quotes = tuple(quote for reach in reaches for quote in gist(reach)[:OF_SECTION])
         base = ask(typed, WHOLE)
-        quotes = tuple(quote for part in parts for quote in part)
         return replace(base, kind="compare", quotes=quotes, missing=(), reason="", sure=SURE)
     whole = ask(typed, WHOLE)
     completed = _completed(*sides)
     defined = all(
         define(document, side) is not None or rows_under(document, side) for side in completed
     )
-    if (
-        not defined
-        and whole.quotes
-        and all(_speaks_of(document, whole.quotes[0], side) for side in sides)
-    ):
+    tells_both = whole.quotes and all(_speaks_of(document, whole.quotes[0], s) for s in sides)
+    if tells_both and not defined:
         if _CONTRASTS.search(whole.quotes[0].text):
             return whole
         return replace(whole, sure=min(whole.sure, SURE_OF_BOTH))
-    each = [ask(f"What is {side}?", WHOLE) for side in completed]
+    each = [ask_what(f"What is {side}?", WHOLE) for side in completed]
     found = [
         answer if answer.quotes and _speaks_of(document, answer.quotes[0], side) else None
         for side, answer in zip(sides, each, strict=True)

@@ -11,7 +11,7 @@ from itertools import islice
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import Quote, read_question
-from wide_margin.core.answers.candidates import asked_term, explains
+from wide_margin.core.answers.candidates import LEANS, asked_term, explains
 from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.quoting import quote_rows, told_by
 from wide_margin.core.answers.signs import begins_alike, defined_term, sign_of
@@ -21,6 +21,7 @@ from wide_margin.core.digest.defaults import default_of
 from wide_margin.core.digest.in_full import is_defined_in_full, rows_in_full
 from wide_margin.core.digest.listed import with_listed
 from wide_margin.core.digest.named import (
+    DECLARES,
     SAYS_NOTHING,
     rows_asked,
     rows_of_item,
@@ -237,7 +238,7 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     definition = define(document, term)
     if definition is not None:
         said = document.text.sentences[definition.sentence].text
-        is_other = _shows_call(said) or _EVALUATES.search(said) or _ONLY_NAMES.match(said)
+        is_other = shows_call(said) or _EVALUATES.search(said) or _ONLY_NAMES.match(said)
         if is_other or _is_label(document, definition.sentence):
             definition = None
     if definition is None:
@@ -251,6 +252,7 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         if asks_what and answer.quotes and topic and len(topic) == len(list(words(term))):
             quotes = not_of_works(document, answer)
             quotes = _with_what_one_does(document, question, quotes, term)
+            quotes = tuple(q for q in quotes if not DECLARES.match(q.text)) or quotes
             answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
         return _with_rows(document, question, answer, term, under)
     return _defining(document, question, answer, definition)
@@ -321,6 +323,10 @@ def _doing(
     is_name = is_function or not plain.isalpha() or frequency_rank(plain) is None
     if is_name and not is_in_section and (item := rows_of_item(document, name)):
         return told_by(document, answer, item.start, _end_of_said(document, item.start), OF_SECTION)
+    is_bare = is_name and not name.startswith("-")
+    if is_bare and not is_in_section and (option := rows_of_option(document, f"--{name}")):
+        end = min(option.stop, option.start + MOST_SENTENCES)
+        return told_by(document, answer, option.start, end, OF_OPTION)
     is_said = bool(answer.quotes) and _says_what_does(answer.quotes[0].text, name)
     rows = rows_under(document, name, is_function=is_function)
     told = _with_rows(document, question, answer, name, rows)
@@ -490,7 +496,7 @@ def _tells(document: ReadDocument, said: Sentence) -> bool:
     """Whether a sentence under a name says something of it."""
     if said.kind in SAYS_NOTHING or _OF_SECTION.match(said.text) or _POINTS_ON.match(said.text):
         return False
-    if _shows_call(said.text):
+    if shows_call(said.text):
         return False
     return document.index.language != "en" or seems_to_have_verb(said.text)
 
@@ -500,9 +506,13 @@ def _describes(said: Sentence) -> bool:
     return said.kind == "body" and len(said.text.split()) >= LEAST_SAID
 
 
-def _shows_call(said: str) -> bool:
+def shows_call(said: str) -> bool:
     """Whether a text shows how a command is called: with many options, in no words."""
-    return len(_OPTIONS.findall(said)) >= MANY_OPTIONS
+    return len(_OPTIONS.findall(said)) >= MANY_OPTIONS or _CALL.fullmatch(said) is not None
+
+
+_CALL = regex(r"\W*[\w./-]+(?:\s+\[[^.;:]*\]|\s+<[^.;:]*>)(?:\s+\w+)?\W*")
+"""A command and what it takes, to the end: "wind [rope [turns]] options"."""
 
 
 def without_works(document: ReadDocument, answer: Answer) -> Answer:
@@ -547,10 +557,12 @@ def _says_it(
         said = document.text.sentences[row]
         if said.kind in SAYS_NOTHING or tells_work(document, said):
             continue
-        if _shows_call(said.text) or _EVALUATES.search(said.text) or _ONLY_NAMES.match(said.text):
+        if shows_call(said.text) or _EVALUATES.search(said.text) or _ONLY_NAMES.match(said.text):
             continue
         if explains(document, row, topic) and not _is_label(document, row):
             return True
+        if not (_has_all(said.text, topic) or LEANS.match(said.text)):
+            continue
         if is_its_own_kind(" ".join(topic), said.text) or _OF_ANOTHER.search(
             said.text.lower().rpartition(topic[0])[0]
         ):
@@ -564,6 +576,12 @@ def _says_it(
         if not _names_another(said.text, topic):
             return True
     return False
+
+
+def _has_all(said: str, topic: tuple[str, ...]) -> bool:
+    """Whether a sentence has all words of a term."""
+    held = [word.strip(_MARKS) for word in said.lower().split()]
+    return all(any(begins_alike(word, wanted) for word in held) for wanted in topic)
 
 
 def _begins_with(said: str, topic: tuple[str, ...]) -> bool:

@@ -332,7 +332,9 @@ class Digester:
         if reach == WHOLE and before is None:
             if (matter := matter_asked(take_form(typed)[0])) is not None:
                 return self._answer_matter(typed, matter)
-            compared = answer_compared(self._document, typed, self._search, self._chief)
+            compared = answer_compared(
+                self._document, typed, self._search, self._what_is, self._chief
+            )
             if compared is not None:
                 return compared
             return self._under_its_title(typed, self._search(typed, reach))
@@ -450,6 +452,11 @@ class Digester:
         titled = {word for word in title if not is_common(word, language)}
         name = named_subject(typed, sorted(titled), " ".join(title))
         return answer_subject(document, typed, reach, name, least=SAID) if name else None
+
+    def _what_is(self, typed: str, reach: Reach) -> Answer:
+        """What something is that may be the document's own thing."""
+        told = self._answer_subject(typed, reach)
+        return told if told is not None and told.sure >= SAID else self._search(typed, reach)
 
     def _with_excerpts(self, answer: Answer) -> Answer:
         """An answer with the excerpts of a search after its own."""

@@ -22,12 +22,12 @@ import numpy as np
 from wide_margin.core.digest.front import begins_abstract
 from wide_margin.core.digest.roles import CUES, ITSELF, ITSELF_ABROAD, OUTLINES, Role, roles_of
 from wide_margin.core.digest.sentences import (
-    SHORTEST,
     form_of,
     gives_thanks,
     is_in_script,
     is_left_in_english,
     is_of_licence,
+    least_words,
     says_something,
     stands_alone,
     strangeness,
@@ -134,6 +134,9 @@ OPENING = 16
 """Characters that those have in common; what begins as hardly another does need not be compared."""
 FRONT = 40
 """Sentences at the beginning, in which "this" is what the title names."""
+INTRODUCED = 400
+"""Those in which the short form of a title is given, after a table of contents."""
+_SHORT_FORM = regex(r"\s\(([^\W\d_][\w-]{1,14})\)")
 _THIS = regex(r"This (?=([^\W\d_]{4,}))")
 BREATH = 256
 """Sentences after which others can be served."""
@@ -186,7 +189,7 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     n_words = np.zeros(len(sentences), dtype=np.int64)
     for k, row in enumerate(np.flatnonzero(usable).tolist()):
         n_words[row] = word_count(without_asides(sentences[row].text))
-        if n_words[row] < SHORTEST:  # what is left says nothing
+        if n_words[row] < least_words(sentences[row].text, names):  # what is left says nothing
             prior[row] = -np.inf
         if k % BREATH == 0:
             pause()
@@ -269,6 +272,7 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
         stem = lower.rpartition(".")[0]  # of a file: "wellkeep.cls"
         if stem and frequency_rank(stem) is None and _n_rows(document, stem) >= TAKEN_UP:
             found.append(stem)
+    found += _beside_title(document, titles)
     initials = "".join(word[0] for word in words if word[0].isupper()).lower()
     found += [
         initials[a:b]
@@ -278,7 +282,22 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
     ]  # fmt: skip
     if is_english and not found:
         found += _titled_so(document) or _coined(document)
+    elif is_english:  # "Debug Malloc Library" of "dmalloc"
+        coined = [word for word in _coined(document) if any(name in word for name in found)]
+        often = max((_n_rows(document, name) for name in found), default=0)
+        found += [word for word in coined if _n_rows(document, word) > AHEAD * often]
     return tuple(dict.fromkeys(found))
+
+
+def _beside_title(document: ReadDocument, titles: Sequence[Sequence[str]]) -> list[str]:
+    """The short form that follows what a title begins with: "Gauge Keeper (GKeep) is"."""
+    begins = {" ".join(title[:n]).lower() for title in titles for n in range(2, len(title) + 1)}
+    for sentence in document.text.sentences[:INTRODUCED] if begins else ():
+        for match in _SHORT_FORM.finditer(sentence.text):
+            is_of_title = sentence.text[: match.start()].lower().endswith(tuple(begins))
+            if is_of_title and _n_rows(document, match[1].lower()) >= TAKEN_UP:
+                return [match[1].lower()]
+    return []
 
 
 def _in_capitals(document: ReadDocument, word: str, title: Sequence[str]) -> int:

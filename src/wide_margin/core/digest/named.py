@@ -69,8 +69,8 @@ _BESIDE, NEAR_ENTRIES = ("entry", "row"), 2
 """Kinds of those that have their term across a gap, and how near before it one is."""
 _HEADS, MOST_HEADS = ("row", "code", "entry"), 24
 """Kinds of paragraphs that are heads of functions, and how many stand over one description."""
-_TYPED = regex(r"\s*(?:[\w:~/@.-]+\s?)?[$%>#]\s")
-"""The sign of a shell, with its name or none, before what is typed."""
+_TYPED = regex(r"\s*(?:(?:[\w:~/@.-]+\s?)?[$%>#]\s|#\s?(?:ifn?def|if|include)\b)")
+"""The sign of a shell, with its name or none, before what is typed; what asks after a name in C."""
 _DASH = regex(r"\s+[–—-]\s+|:\s+")
 _SETS = regex(r"^\W*>\s|<-|(?<![=!<>])=(?!=)\s|\w\s+\d+\s+[^\W\d]")
 """A line of code that uses a function, or gives values to several, does not describe it."""
@@ -170,8 +170,10 @@ _CALLED = regex(
     r"(?:invoking|running|calling|aufruf von|appel d[e’'])\s*(?P<name>\S+)(?:\s+(?:command|program))?$", re.I
 )  # fmt: skip
 """The title of a section on a command: "Invoking wellkeep"."""
-_OTHER_FORM = r"[–—-]{1,2}[\w-]+(?:[= ][^\s,]+)?\s?[,/|]\s?"
-"""Another form of an option before the one that is asked for: "-c, --chdir"."""
+_OTHER_FORM = r"[–—-]{1,2}[\w-]+(?:[= ][^\s,]+)?(?:\s?[,/|]\s?|\s+(?=[–—-]))"
+"""Another form of an option before the one that is asked for: "-c, --chdir", "-c [DIR] --chdir"."""
+_POINTS_AWAY = regex(r"[\s.,]*(?:-[\w-]+[\s.,]+)*(?:see|cf\.)\s[^.]{1,40}\.(?:\s+[–—-]|\s*$)", re.I)
+"""After an option that is described elsewhere: "--dry. See §14."."""
 
 
 _KIND_OF_OPTION = (
@@ -196,7 +198,9 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
     rest = name.lstrip("-")
     # Some writers draw the line of "wet_rope" between two words.
     option = _AS_PRINTED[len(name) - len(rest)] + re.escape(rest).replace("_", "[_ ]")
-    begins = re.compile(rf"(?:[^\w–—-]|_){{0,2}}(?:{_OTHER_FORM})?{option}(?=$|[\s,:;|=<\[(/])")
+    begins = re.compile(
+        rf"(?:[^\w–—-]|_){{0,2}}(?:{_OTHER_FORM})?{option}(?=$|[\s,:;|=<\[(/]|\.(?:\s|$))"
+    )
     paragraphs = document.paragraphs
     described = {term.paragraph for term in document.text.terms}
     for at, paragraph in enumerate(paragraphs):
@@ -204,11 +208,13 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
         if match is None or paragraph.page in document.listings:
             continue
         rest = paragraph.text[match.end() :]
+        if _POINTS_AWAY.match(rest):
+            continue
         said = len(rest.split())
         after = paragraphs[at + 1] if at + 1 < len(paragraphs) else None
         goes_on = (
             after is not None and after.kind == "body"
-            and (after.text[:1].isupper() or (at in described and " -" not in rest))
+            and (after.text[:1].isupper() or not rest or (at in described and " -" not in rest))
         )  # fmt: skip
         if paragraph.kind == "code" and not goes_on:
             continue
@@ -326,7 +332,7 @@ def _described(document: ReadDocument, name: str, *, is_called: bool = False) ->
         named = list(words(names_in(term.text)))
         if name not in named or len(set(named)) > MOST_NAMES or _SETS.search(term.text):
             continue
-        if _TYPED.match(term.text):
+        if _TYPED.match(term.text) or _is_of_other_function(term.text, name):
             continue
         if len(named) > 1 and term.text.rstrip().endswith(":"):
             continue  # leads in to a list
@@ -349,6 +355,19 @@ def _described(document: ReadDocument, name: str, *, is_called: bool = False) ->
             paragraph = sentences[end].paragraph  # as far out as its function
             nearest = range(own.start, document.rows_of(paragraph, paragraph + 1).stop)
     return nearest
+
+
+DECLARES = regex(
+    r"[\w\s*&]+[\s*&](?P<name>\w+)\s?\(\s*"
+    r"(?:(?:const|struct|unsigned|signed|int|char|void|long|float|double|bool|size_t)\b|(?:\w+\s+){0,2}\w+\s*\*)"
+)
+"""Declares a function, and says nothing of it: "int wind (const ROPE * rope, int turns)"."""
+
+
+def _is_of_other_function(term: str, name: str) -> bool:
+    """Whether a name in small letters is only the type of what another function takes."""
+    declared = DECLARES.match(term)
+    return declared is not None and declared["name"].lower() != name
 
 
 def _is_form(document: ReadDocument, term: str, name: str, row: int) -> bool:
@@ -389,6 +408,8 @@ def _among_entries(document: ReadDocument, name: str) -> range:
     for at, paragraph in enumerate(paragraphs):
         if paragraph.kind != "body" or not paragraph.text.lower().startswith(f"{name} "):
             continue
+        if _WORDS.fullmatch(name) and not paragraph.text[len(name) + 1 :][:1].isupper():
+            continue  # goes on with the words of another term
         if any(p.kind in _BESIDE for p in paragraphs[max(at - NEAR_ENTRIES, 0) : at]):
             return document.rows_of(at, at + 1)
     return range(0)

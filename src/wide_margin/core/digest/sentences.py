@@ -20,6 +20,8 @@ if TYPE_CHECKING:
 
 SHORTEST, LONGEST = 6, 70
 """Words of a sentence that is quoted alone."""
+SHORTEST_OF_NAME = 4
+"""The fewest of one that says what the thing in the title is."""
 WHOLE = 10
 """Words before a colon from which they are a statement."""
 _GOES_ON = regex(r"[:;](?=\s)")
@@ -258,7 +260,7 @@ def stands_alone(sentence: Sentence, names: Collection[str] = ()) -> bool:
     """
     text = sentence.text
     n_words = word_count(text)
-    if sentence.kind not in ("body", "item") or n_words < SHORTEST:
+    if sentence.kind not in ("body", "item") or n_words < least_words(text, names):
         return False
     if n_words > LONGEST and word_count(without_asides(text)) > LONGEST:
         return False
@@ -277,6 +279,16 @@ def stands_alone(sentence: Sentence, names: Collection[str] = ()) -> bool:
         return False
     letters = sum(map(str.isalpha, text))
     return letters >= 0.68 * len(text.replace(" ", "")) and text.count(". .") == 0
+
+
+_IS_ONE = ("is a", "is an", "is the", "is one")
+
+
+def least_words(text: str, names: Collection[str] = ()) -> int:
+    """How many words a sentence must have to say something: "Jib is a sail" says what jib is."""
+    first, *others = text.lower().split(maxsplit=3) or [""]
+    is_of_name = first in names and " ".join(others[:2]) in _IS_ONE
+    return SHORTEST_OF_NAME if is_of_name else SHORTEST
 
 
 def _points_back(text: str) -> bool:

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
-from itertools import pairwise
+from collections.abc import Mapping, Sequence, Set
+from itertools import pairwise, takewhile
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.form import take_form
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.by_kind import n_in_front
+from wide_margin.core.digest.defined import shows_call
 from wide_margin.core.digest.gist import GistLine, gist_lines
 from wide_margin.core.digest.named import (
     SAYS_NOTHING,
@@ -39,6 +40,8 @@ SAID, TOLD, ASIDE, NOT_SAID = 0.9, 0.6, 0.5, 0.3
 does, what says somewhere else what it is, and what only the whole document is about."""
 N_SAID = 3
 """Sentences of an answer: what it is, and what it does or what follows."""
+MOST_LISTED = 6
+"""The same where it leads in to a list."""
 LEAST_SAID = 4
 """Words after a name in a title that say what the thing is."""
 _DASH, _BRACKETED = regex(r"\s[–—-]+\s|:\s"), regex(r"\([^)]*\)")
@@ -149,9 +152,27 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
         row for row in document.rows_of(paragraph, paragraph + 1)
         if row > chief and row in within and not is_step(sentences[row].text)
     ]  # fmt: skip
+    if listed := _listed_after(document, chief, within):
+        return [chief, *listed], sure
     others = [row for row in does if sentences[row].section == section and row != chief]
-    more = [row for row in (*after, *others) if not sentences[row].text.endswith(":")]
+    more = [
+        row for row in (*after, *others)
+        if not (sentences[row].text.endswith(":") or _POINTS.match(sentences[row].text))
+    ]  # fmt: skip
     return sorted({chief, *more[: N_SAID - 1]}), sure
+
+
+_POINTS = regex(r"\W*(?:(?i:the )?(?i:section|chapter|part|appendix|table|figure))s? [\dA-Z]")
+"""Says what another place tells."""
+
+
+def _listed_after(document: ReadDocument, chief: int, within: Set[int]) -> list[int]:
+    """The items that a sentence without an end leads in to: "It is a tool that has"."""
+    sentences = document.text.sentences
+    if sentences[chief].text[-1:] in ".!?…:":
+        return []
+    after = range(chief + 1, min(chief + MOST_LISTED, len(sentences)))
+    return [row for row in takewhile(lambda r: sentences[r].kind == "item", after) if row in within]
 
 
 def _in_english(written: Mapping[int, str], rows: list[int]) -> list[int]:
@@ -162,7 +183,7 @@ def _in_english(written: Mapping[int, str], rows: list[int]) -> list[int]:
 def _may_say(text: str) -> bool:
     """Whether what stands first under a name may say what it is: no step, and more than a label."""
     is_said = len(text.split()) >= LEAST_SAID and not _LABELLED.match(text)
-    return is_said and not is_step(text) and not text.endswith(":")
+    return is_said and not (is_step(text) or text.endswith(":") or shows_call(text))
 
 
 _LABELLED = regex(r"[^\w\s]\W*\w+(?: \w+)?:\s")
@@ -212,7 +233,7 @@ def answer_subject(
         found = found[:-1]
     if not found or sure < least:
         return None
-    lines = gist_lines(document, found[: form.max_sentences or N_SAID])
+    lines = gist_lines(document, found[: form.max_sentences or None])
     return answer_of_lines(document, typed, "subject", reach, lines, sure)
 
 

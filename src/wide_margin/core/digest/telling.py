@@ -194,7 +194,7 @@ _NAMED_IS = (
 )
 _NAMED_DOES = (
     r"(?:is|are) the\b|(?:is|are) (?:meant |intended )?for\b|(?:provide[sd]?|offers?|allows?|enables?|helps?|lets|computes?|implements?|aims|combines|consists of|makes it)\b"
-    r"|(?:is|was|are|were) (?:\w+ly )?(?:designed|developed|written|created|intended|meant|used|conceived) (?:to|for|as|by)\b"
+    r"|(?:is|was|are|were|has been) (?:\w+ly )?(?:(?:designed|developed|written|created|intended|meant|conceived) (?:to|for|as)|used (?:to|for|as|by))\b"
     r"|can be used (?:to|for|as)\b"
 )
 _NAMED_WORKS = (
@@ -336,11 +336,13 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     )
     name = rf"{one}(?:\(\d\w?\))?(?:\s+(?:{either}))*(?:\s+(?:[\w-]+\s+){{0,2}}{THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
     spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\((?:{either})(?:\s+(?:for|in)\s+short)?\)"
-    known_as = rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:aka|a\.k\.a\.|alias)\s+(?:{either})"
+    known_as = (
+        rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:aka|a\.k\.a\.|alias|or)\s+(?:{either})(?:\s+{THING})?"
+    )
     one_of_many = rf"an?\s+(?:{either})\s+{THING}\b"  # "A Wellkeep library is" part of it
     begins = (
         rf"^\W*(?:\w+:\s+)?{_LEADS_IN}(?!{one_of_many})(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+[®™]?\s+)?{name}[®™]?)"
-        r"\s*(?:[,(].{2,60}?[,)]\s*)?"
+        r"\s*(?:[,(].{2,60}?[,)]\s*|[–—-]\s.{2,60}?\s[–—-]\s*)?"
     )
     is_a = rf"{begins}(?:は|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"
     thing = rf"(?:the )?(?:{either})(?: {THING})?"
@@ -353,6 +355,8 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     beside = (
         rf"^\W*(?:{of_document})\b[^.;:]{{0,80}}?\b(?:{either})(?: {THING})?{version},"
         r" (?:an?|the) [“\"‘']?(?:[\w-]+[”\"’']? ){1,5}?(?:for|that|which|to|of)\b"
+        rf"|^\W*(?:{of_document})\b[^.;:]{{0,60}}?\b(?:an?|the|our) (?:[\w-]+ ){{0,3}}?{THING}\b[^.;:]{{0,80}}?"
+        rf"(?::|,| called| named) [“\"‘']?(?:{either})(?=[”\"’'.,;]|$)"
     )
     return Naming(
         regex(is_a), regex(beside), regex(tells), regex(rf"{begins}\b{_NAMED_WORKS}|{tells}")

@@ -85,7 +85,7 @@ _IN_FIELD = (
 _IS = regex(
     rf"^(?P<article>An?|The|By|Each|Every|{_IN_FIELD}(?:an?\s|the\s)?|Eine?|Der|Die|Das|Une?|Les?|La|El|Los)?\s*"
     rf"(?:(?:term|word|name|phrase|notion|concept|expression)s?\s+)?{_TERM}"
-    r"(?:\s*\((?:(?P<abbr>[^)]{1,30})|[^)]{1,90})\))?,?\s+"
+    r"(?:\s*\((?:(?P<abbr>[^)]{1,30})|[^)]{1,90})\)|\s[–—-]\s[^–—]{2,60}?\s[–—-](?=\s))?,?\s+"
     rf"(?:,?\s*{_ADVERB}){{0,2}}"
     r"(?P<verb>(?:is|are|was|were|can be|may be) (?:\w+ly )?(?:defined (?:as|to be)|understood (?:as|to (?:be|mean))|taken to mean)|is meant(?! (?:to|for|as)\b)|means|refers? to|denotes?"
     r"|(?:stands?|is short) for|(?:is|are) used (?:here |throughout )?(?:to (?:mean|denote|describe|refer)|for)"

@@ -192,7 +192,7 @@ def _ends_here(text: str, stop: int, end: int) -> bool:
     last = word[1].casefold().strip("(")
     if last in _WORDS_TOO:
         return not follows.isdigit()
-    if last in _LETTERS:
+    if last in _LETTERS and not _is_of_name(text, word):
         is_unit = text[: word.start()].rstrip()[-1:].isdigit()
         return is_unit or not follows.isdigit()
     if last in _ABBREVIATIONS:
@@ -207,6 +207,12 @@ def _ends_here(text: str, stop: int, end: int) -> bool:
         text, word
     )
     return not is_initial and not is_listed
+
+
+def _is_of_name(text: str, word: re.Match[str]) -> bool:
+    """Whether a letter is one of a name: "Anna S. Bale"; "C" is a language too often."""
+    before = text[: word.start()].split()[-1:] if word[1] in ("P", "S") else []
+    return bool(before) and before[0].isalpha() and before[0].istitle() and len(before[0]) > 2
 
 
 def _is_half(text: str, word: re.Match[str], end: int) -> bool:

@@ -317,8 +317,13 @@ class Analyser:
         return ("".join(stems), *stems)
 
     def _stem(self, word: str) -> str:
-        stem: str = self._stemmer.stemWord(_american(word) if self.language == "en" else word)
+        plain = _OF_NOUN.sub("ence", _american(word)) if self.language == "en" else word
+        stem: str = self._stemmer.stemWord(plain)
         return stem
+
+
+_OF_NOUN = regex(r"enc(?:ing|ed)$")
+"""Ends the verb of a noun in "-ence": the stemmer takes more from "reference" than from it."""
 
 
 def _american(word: str) -> str:

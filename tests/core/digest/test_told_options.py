@@ -1,0 +1,89 @@
+"""What options, functions and terms are told by where a document prints them in its own way."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester
+
+FILLING = ("text", "Gates are of oak. The keeper paints them in the spring. Lids are of zinc.")
+PAGES = [
+    [("title", "The Winch of Hallan"), ("h1", "1 Options"),
+     ("text", "-w [DRUM] \u2013wind[=DRUM] Wind the rope on a drum of oak."),
+     ("text", "--dry, --wet. See §14. --fold. This folds the rope."), FILLING,
+     ("code", "--ropeLength"), ("said", "default: 40 turns of the drum in a dry summer"), FILLING],
+    [("h1", "2 Ropes"), ("text", "--dry. This makes the winch take dry ropes alone."), FILLING,
+     ("text", "winch [rope [turns]] options"), FILLING],
+    [("h1", "3 unreel"), ("text", "unreel [rope [turns]] options"),
+     ("text", "The unreel program lays a rope down again, however wet it is."), FILLING],
+]  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def winding(tmp_path_factory):
+    path = tmp_path_factory.mktemp("options") / "a.pdf"
+    make_pdf(path, PAGES)
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("What does --wind do?", "Wind the rope on a drum"),  # after its short form and a blank
+        ("What does --dry do?", "makes the winch take dry ropes"),  # and not where it points on
+        ("What does ropeLength do?", "--ropeLength"),  # asked without its dashes
+        ("What does unreel do?", "lays a rope down again"),  # and not how it is called
+    ],
+)
+def test_it_is_told_by_its_description(winding, typed, said):
+    answer = winding.answer(typed, WHOLE, None)
+    assert said in answer.quotes[0].text
+    assert answer.sure >= 0.6
+
+
+def test_a_term_is_not_told_by_what_another_function_takes(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Functions"),
+         ("entry", "int ropeg_examine (const ROPEG DRUM * drum|Gives the size of the drum."),
+         ("code", "#ifdef ROPEG"), ("text", "This makes the drum go round. It is slow.")],
+        [("h1", "2 Others"), FILLING, ("text", "Keepers use ropeg in the winter of a wet year.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is ropeg?", WHOLE, None)
+    assert "examine" not in answer.quotes[0].text
+    assert answer.is_perhaps
+
+
+def test_words_of_a_longer_term_are_not_told_by_it(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Arguments"), ("entry", "lid|The lid of the well."),
+         ("text", "warm start desc OUT A place for what is read."), FILLING],
+        [("h1", "2 Others"), FILLING, ("text", "A day in May may do with a warm start.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What is a warm start?", WHOLE, None
+    )
+    assert answer.is_perhaps
+
+
+def test_half_of_a_term_is_not_defined_with_it(tmp_path):
+    first = "If we turn to the well, we are looking for a hemp basis of the drum in the yard."
+    second = "As the lids for hemp are the same as for straw, we can use one of them."
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Drums"), FILLING, ("text", f"{first} {second}")], [("h1", "2 Lids"), FILLING],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What is a hemp basis?", WHOLE, None
+    )
+    assert answer.is_perhaps
+
+
+def test_a_title_with_a_hyphen_asks_what_is_asked_without(tmp_path):
+    said = "The map and the land are laid over each other at two wells."
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Cross-referencing a map"), ("text", said)],
+        [("h1", "2 News"), ("text", "New: lids cross-reference wells as well as maps."), FILLING],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "How do I crossreference a map?", WHOLE, None
+    )
+    assert answer.quotes[0].text.startswith(said)
