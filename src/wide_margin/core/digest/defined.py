@@ -332,9 +332,10 @@ def _doing(
     told = _with_rows(document, question, answer, name, rows)
     if told is not answer:
         said = told.quotes[-1].text
-        is_told = plain in said.lower() or _begins_doing(said)
-        if is_told or rows_titled(document, plain):
+        if plain in said.lower() or _begins_doing(said):
             return told
+        if rows_titled(document, plain):
+            return replace(told, sure=min(told.sure, OF_UNNAMED))
     if (declared := row_under_head(document, name)) is not None:
         return told_by(document, answer, declared, declared + 1, OF_SECTION)
     begins = re.compile(

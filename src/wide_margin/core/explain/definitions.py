@@ -225,6 +225,8 @@ _SAYS_WHAT = regex(
 )
 _NAMED_SO = regex(r"(?!known|so-|(?:are|were|be|been|being)\b)\w{2,}[^\Ws]\s+(?:called|termed)\b")
 """A name given to one thing, as of a file: "a file called diary"."""
+_BESIDE = regex(r"[,(—–]\s?(?:the|an?)\s$")
+"""Before "so-called", where it gives what was just told its name; else it only mentions one."""
 _CONDITION = regex(r"\W*(?:if|when|unless|whenever|wenn|falls|si|als)\b", re.I)
 """Begins what is said of a field or a box that has a plain word for its name."""
 _POINTS_BACK = regex(
@@ -541,7 +543,10 @@ def _in_sentence(
                 and match["article"] is None
                 and " by " in text
             ):
-                weight = 0.8 if match["quote"] else 0.5 if _NAMED_SO.match(match[0]) else 0.72
+                is_named = _NAMED_SO.match(match[0]) or (
+                    match[0].startswith("so-called") and not _BESIDE.search(text, 0, match.start())
+                )
+                weight = 0.8 if match["quote"] else 0.5 if is_named else 0.72
                 if match["article"] and match["article"].strip() in ("its", "their"):
                     weight -= 0.1
                 yield Definition(term, row, "defined", weight, first=leans)
