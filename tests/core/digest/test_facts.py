@@ -175,6 +175,20 @@ def test_date_and_edition_in_the_foot_of_every_page(tmp_path, monkeypatch):
     assert facts.date.locator.page == 1
 
 
+def test_a_version_within_the_title_is_the_edition(facts_of):
+    facts = facts_of(("title", "Wellkeep 5.6.17 User Manual"), ("text", "It has 4.2 gates."))
+    assert facts.edition.text == "5.6.17"
+    assert facts_of(("title", "Wells of 2021 and 1.5"), ("text", "It has gates.")).edition is None
+
+
+def test_a_team_behind_who_wrote_it_is_where_they_work(facts_of):
+    facts = facts_of(
+        ("title", "Keeping a Village Well"), ("author", "Mary Green"),
+        ("text", "Rope and Water Team, Wells of Hallan"),
+    )  # fmt: skip
+    assert [author.text for author in facts.authors] == ["Mary Green"]
+
+
 def test_the_edition_of_another_work_is_not_that_of_a_paper(tmp_path, monkeypatch):
     monkeypatch.setitem(STYLES, "title", ("Times-Bold", 24))
     path = tmp_path / "made.pdf"

@@ -866,3 +866,63 @@ def test_a_list_of_what_is_to_be_done_tells_what_comes_next(tmp_path, typed):
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert answer.quotes[0].text == said
+
+
+def test_terms_are_told_by_the_section_called_so(tmp_path):
+    terms = ["A lid is what closes a well.", "A shaft is the deep part of a well."]
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Lids"), ("text", "The lid is closed by night. It means less work for all.")],
+        [("h1", "2 Definitions"), *(("text", term) for term in terms)],
+        [("h1", "3 Function definitions"), ("text", "A function is drawn with a pen.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("Which terms do I need to know?", WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == terms
+    assert answer.sure >= 0.8
+
+
+def test_terms_are_else_told_by_what_defines_one(tmp_path):
+    defined = "A rope that has never been wet is called a maiden rope."
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Ropes"), ("text", f"{defined} Please refer to the book of ropes for more."),
+         ("text", "The means to lift it stand in the yard, and are of oak.")],
+        [("h1", "2 Lids"), ("text", "A lid is closed by night.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("What are the key terms?", WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == [defined]
+
+
+def test_how_it_is_organised_is_told_by_its_parts_where_no_sentence_tells_it(tmp_path):
+    other = ("text", "The second section describes a rope by its turns, and is cut in May.")
+    pages = [[("title", "The quorble"), other], [("h1", "1 Ropes"), other],
+             [("h1", "2 Lids"), other], [("h1", "3 Gates"), other]]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", pages)
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("How is it organised?", WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == ["1 Ropes", "2 Lids", "3 Gates"]
+    said = "Section 2 describes the lids, and section 3 the gates of the yard."
+    make_pdf(tmp_path / "b.pdf", [[*pages[0], ("text", said)], *pages[1:]])
+    answer = Digester(read_document(tmp_path / "b.pdf")).answer("How is it organised?", WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == [said]
+
+
+def test_who_wrote_it_may_be_said_in_the_text(tmp_path):
+    said = "Essentially it was written by Ann Bale with help from Cy Dow."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The quorble"), ("h1", "1 Thanks"), ("text", f"Thanks are due. {said}")],
+        [("h1", "2 Lids"), ("text", "Lids are closed at night by hand. The gates are of oak.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    assert made.answer("Who wrote it?", WHOLE, None).quotes[0].text == said
+
+
+def test_where_bugs_go_is_no_part_of_the_gist(tmp_path):
+    told = "Use https://wells.example/issues to report bugs and ask what the quorble means."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The quorble"), ("text", told),
+         ("text", "The quorble is a tool that lifts the water of wells by hand.")],
+        [("h1", "1 Lids"), ("text", "Lids are closed at night by hand. The gates are of oak.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    assert told not in [line.text for line in made.gist()]
+    assert made.answer("Where do I report bugs?", WHOLE, None).quotes[0].text == told

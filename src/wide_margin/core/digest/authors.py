@@ -42,6 +42,7 @@ _FIRM = regex(
     r"|labs?|studios?|media|rights|reserved|partners|associates|industries|enterprises|ag|bv|cc|plc|sa|llc|n\.v)\b\.?", re.I
 )  # fmt: skip
 """Words of the name of a firm."""
+_TEAM = regex(r"\b[Tt]eam$")
 _POSTCODE = regex(r"(?:[A-Z]{1,2}[- ])?\d{4,6}\b")
 _STREET = regex(r"\s\d{1,4}[a-z]?$")
 LONG_TITLE = 8
@@ -114,6 +115,9 @@ def authors_of(
     # The school for whose theses something is made stands under who made it as well.
     of_title = letters_of(" ".join(line.text for line in title))
     found = [fact for fact in found if letters_of(fact.text) not in of_title] or found
+    # People come first; a team behind them is where they work.
+    if found and not _TEAM.search(found[0].text):
+        found = [fact for fact in found if not _TEAM.search(fact.text)]
     printed = [
         fact for name in split_people(document.facts.author)
         if (fact := _printed(document, lines, name)) is not None

@@ -63,6 +63,7 @@ from wide_margin.core.digest.overview import (
 from wide_margin.core.digest.phrasing import LEGAL
 from wide_margin.core.digest.pictured import answer_figure
 from wide_margin.core.digest.printed import answer_printed
+from wide_margin.core.digest.roles import OUTLINES
 from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
 from wide_margin.core.digest.subject import (
@@ -305,6 +306,8 @@ class Digester:
         asked = read_overview(self._document, typed, reach)
         if asked is not None:
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)
+            if asked.kind == "organised" and reach == WHOLE:
+                return self._as_organised(typed, found)
             if found.sure < LEAST_SURE:
                 found = replace(found, quotes=())
             has_words = not asked.is_all_known and own_words(self._document, asked.question)
@@ -357,6 +360,13 @@ class Digester:
             or answer_example(document, typed, search)
             or answer_call(document, typed, search)
         )
+
+    def _as_organised(self, typed: str, found: Answer) -> Answer:
+        """How the whole is organised: what says what its parts tell, else their titles."""
+        if any(OUTLINES.search(quote.text) for quote in found.quotes):
+            return found
+        listed = self._answer_of_parts("Which chapters are there?")
+        return found if listed is None else replace(listed, question=typed)
 
     def _answer_matter(self, typed: str, matter: Matter) -> Answer:
         """What a matter is, where that is to be explained; else its section, or where it stands."""

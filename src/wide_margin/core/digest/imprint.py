@@ -21,6 +21,7 @@ from wide_margin.core.later import regex
 from wide_margin.core.layout import word_count
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.plain import one_line
+from wide_margin.core.search import is_common
 
 if TYPE_CHECKING:
     from wide_margin.core.digest.front import FrontLine
@@ -91,6 +92,7 @@ VERSION = regex(
     r"|(?:^v\s|(?:^|\s)v\.?)(?P<short>\d+(?:\.\d+)+)\b", re.I
 )  # fmt: skip
 _NUMBER_ALONE = regex(r"v?\d+(?:\.\d+)+\w*")
+_NUMBER_IN_TITLE = regex(r"(?P<of>[^\W\d_]+)\s(?P<number>v?\d+(?:\.\d+)+[a-z]?)(?![\w.])")
 _IN_TEXT = regex(
     r"\b(?:in|the|with|since|by|an?|than|der|die|das|zur|von|la|le|el|de|del|da|do|di)\s+$"
 )
@@ -322,6 +324,15 @@ def edition_of(
                 told = line.text[match.start() : following.end()]  # "Version 11, Release 7.7"
             said = re.sub(r"\s*:\s*", " ", told.removeprefix("for ").strip().rstrip("."))
             return Fact(one_line(said), line_locator(document, [line], match[0]))
+    return _edition_in(document, title)
+
+
+def _edition_in(document: ReadDocument, title: Sequence[FrontLine]) -> Fact | None:
+    """The version within a title: "Wellkeep 5.6.17 User's Manual"."""
+    for line in title:
+        match = _NUMBER_IN_TITLE.search(line.text)
+        if match is not None and not is_common(match["of"].lower(), document.index.language):
+            return Fact(match["number"], line_locator(document, [line], match["number"]))
     return None
 
 

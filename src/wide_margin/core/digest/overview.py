@@ -41,7 +41,7 @@ from wide_margin.core.digest.by_kind import (
 from wide_margin.core.digest.facts import facts_within
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines
 from wide_margin.core.digest.phrasing import LEGAL
-from wide_margin.core.digest.roles import OUTLINES, Role
+from wide_margin.core.digest.roles import CUES, OUTLINES, Role
 from wide_margin.core.digest.telling import (
     OF_DOCUMENT,
     TELLING,
@@ -58,6 +58,7 @@ from wide_margin.core.digest.titled import (
     title_of,
     words_titling,
 )
+from wide_margin.core.explain.definitions import defines_term
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, words_for
@@ -76,7 +77,7 @@ if TYPE_CHECKING:
 
 GIST_WORDS, SECTION_WORDS = 130, 130
 """Length of an answer where none is asked for."""
-N_SLOT, N_TOLD = 4, 2
+N_TERMS, N_SLOT, N_TOLD = 8, 4, 2
 SURE, IN_ITS_PLACE = 0.9, 0.6
 """The chance that what a document's structure gives is right, and what only stands where such
 things are said."""
@@ -241,8 +242,7 @@ def _lines(
         if outlined:
             return gist_lines(document, outlined[:6]), SURE
     if kind == "terms":
-        slot = Slot("Terms", "definition", (Role.INTRODUCTION,))
-        return fill(document, scored, slot, rows, most=N_SLOT).lines, OF_NO_SECTION
+        return _terms(document, asked, scored, rows)
     if _TAKEN_AWAY.search(asked.question) and not _is_usual(CONCLUSION, facts):
         return _about_asked(document, asked, scored, facts, rows)
     most = form.max_sentences or asked.n_points or N_SLOT
@@ -274,6 +274,19 @@ def _lines(
     if kind in ("purpose", "organised", "begin"):
         return about(document, scored, rows, limits), IN_ITS_PLACE
     return told_so
+
+
+def _terms(
+    document: ReadDocument, asked: Overview, scored: Scored, rows: Sequence[int]
+) -> tuple[tuple[GistLine, ...], float]:
+    """The terms that it gives a meaning to: its section on them, else what clearly defines one."""
+    if titled := _as_titled(document, asked, rows, N_TERMS):
+        return titled, SURE
+    slot = Slot("Terms", "definition", (Role.INTRODUCTION,))
+    cue, sentences = CUES[slot.cue], document.text.sentences
+    may = (row for row in rows if cue.search(sentences[row].text.lower()))
+    said = [row for row in may if defines_term(document, row)]
+    return fill(document, scored, slot, said, most=N_SLOT).lines, OF_NO_SECTION
 
 
 def _about_asked(
@@ -594,7 +607,7 @@ def _as_titled(
 ) -> tuple[GistLine, ...]:
     """How the section begins that is called after what is asked for, in the words it is asked."""
     within, sentences = set(rows), document.text.sentences
-    is_of_itself = asked.kind in OF_ITSELF
+    is_of_itself = asked.kind in OF_ITSELF or asked.kind == "terms"
     named = words_titling(asked.kind, asked.question)
     own = [] if is_of_itself else [bare(w) for w in own_words(document, named)]
     sections: Sequence[Section] = list(sections_titled(document, asked.kind))
@@ -700,8 +713,21 @@ _WHO_PUBLISHED = regex(r"^(?!.*(?:author|wrote|written)).*\bpublish", re.I)
 
 def _on_authors(document: ReadDocument, asked: Overview) -> tuple[GistLine, ...]:
     """What the section on the authors begins with, where the front names none."""
-    row = row_on_authors(document) if _WHO_WROTE.search(asked.question) else None
+    if not _WHO_WROTE.search(asked.question):
+        return ()
+    row = row_on_authors(document)
+    if row is None:
+        early = range(n_in_front(len(document.text.sentences)))
+        said = (r for r in early if _IT_WAS_WRITTEN.search(document.text.sentences[r].text))
+        row = next(said, None)
     return gist_lines(document, [row]) if row is not None else ()
+
+
+_IT_WAS_WRITTEN = regex(
+    r"\b(?:it|(?:this|the) (?:whole )?(?:manual|document(?:ation)?|guide|book|handbook|text|tutorial|report))"
+    r" (?:was|is|has been) (?:\w+ly )?(?:written|edited|compiled) by (?-i:[A-ZÀ-Þ])", re.I
+)  # fmt: skip
+"""Says in the text who wrote a document that names nobody on its front."""
 
 
 _ON_A_THING = regex(

@@ -66,6 +66,11 @@ _TITLES = {
         r"|next steps|what['’]?s next|plans for the future|ausblick|perspectives|travaux futurs|trabajos? futuros?|lavori futuri|sviluppi futuri"
         r"|trabalhos? futuros?|toekomstig(?:e)? werk)\b|^[\d.\s]*(?:to[- ]?do(?: list)?|outlook|open (?:problems|questions|issues))\W*$|今後の課題|未来工作",
     ),
+    "terms": (
+        r"(?:^(?:[\dA-Z][\d.]*\s+)?|\b(?:and|of|the|key|basic|main|important)\s)(?:definitions?(?: of terms)?|(?-i:T)erms(?: and (?:definitions|conventions))?|concepts)\W*$"
+        r"|\b(?:glossary|terminology|vocabulary|nomenclature"
+        r"|glossar|begriffe|glossaire|définitions|glosario|definiciones|glossario|definizioni|glossário|definições|begrippen)\W*$",
+    ),
     "needs": (
         r"\b(?:(?:system |hardware |software )?requirements?|prerequisites?|dependencies|what (?:you|do you) need|before you (?:begin|start)"
         r"|(?:system|hardware)?(?:voraussetzung(?:en)?|anforderungen)|pr[ée]requis|requisitos|requisiti|vereisten)\b",

@@ -318,6 +318,15 @@ def define(document: ReadDocument, term: str) -> Definition | None:
     return None
 
 
+def defines_term(document: ReadDocument, row: int) -> bool:
+    """Whether a sentence clearly says what some term means."""
+    sentence = document.text.sentences[row]
+    found = _in_sentence(document.text.sentences, sentence, row)
+    return sentence.kind in ("body", "item") and any(
+        definition.kind == "defined" and definition.weight >= CLEAR for definition in found
+    )
+
+
 def _calls_one(text: str, noun: str) -> bool:
     """Whether what a sentence names is a thing of some sort: "a copy that is …", "a rope called"."""
     stem = re.escape(noun[: max(4, len(noun) - 2)])
