@@ -4,7 +4,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
-from wide_margin.core.answers.spelled import as_spelled
+from wide_margin.core.answers.spelled import as_spelled, unranked
 from wide_margin.core.digest import Digester
 
 FILLER = "The harbor is wide and quiet in the evening, and few people cross it after dark."
@@ -67,3 +67,13 @@ def test_a_stroke_that_is_drawn_as_a_line_is_a_blank_in_the_text(tmp_path):
 )  # fmt: skip
 def test_what_sort_of_thing_a_name_is_is_not_looked_for(document, typed, asked):
     assert as_spelled(document, typed) == asked
+
+
+def test_the_main_ones_are_asked_for_without_the_word_where_nothing_is_called_so(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("text", "The winch has these features: a drum and a rope. The main drums are of oak.")],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    assert unranked(document, "What are the main features?") == "What are the features?"
+    assert unranked(document, "What are the main drums?") == "What are the main drums?"
+    assert unranked(document, "What are the main lids?") == "What are the main lids?"

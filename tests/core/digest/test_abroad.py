@@ -66,6 +66,11 @@ from wide_margin.core.explain.subjects_abroad import subject_abroad
         ("インストール方法は？", "install"),
         ("如何安装？", "install"),
         ("Под какой лицензией этот документ?", "licence"),
+        ("Despre ce este acest document?", "about"),
+        ("Cine a scris acest document?", "authors and date"),
+        ("Για τι μιλάει αυτό το βιβλίο;", "about"),
+        ("Ποιος έγραψε το έγγραφο;", "authors and date"),
+        ("Bu belge ne hakkında?", "about"),
     ],
 )
 def test_the_whole_is_asked_about(question, kind):
@@ -206,3 +211,15 @@ def test_a_numbered_part_is_asked_for_in_more_languages(tmp_path, typed):
     found = read_overview(read_document(tmp_path / "a.pdf"), typed, WHOLE)
     assert found is not None
     assert (found.kind, found.reach.name) == ("section", "2 Gates")
+
+
+def test_who_wrote_it_is_found_in_the_text_of_more_languages(tmp_path):
+    said = "Acest document a fost scris de Ann Bale cu Cy Dow pentru fântâni."
+    other = ("text", "Capacul de lemn este închis noaptea, iar frânghia este de cânepă.")
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Capace"), other, other], [("h1", "2 Despre acest document"), ("text", said)],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "Cine a scris acest document?", WHOLE, None
+    )
+    assert answer.quotes[0].text == said

@@ -178,6 +178,19 @@ def test_the_notice_is_not_what_it_is_about(plain_manual):
     assert "Redistributions" not in said
 
 
+def test_how_it_is_installed_is_not_what_comes_after(tmp_path):
+    said = "Put the winch on a wall of stone, and tie the rope to the drum."
+    other = ("text", "A rope is wet in May, and dry in the summer.")
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The winch"), other],
+        [("h1", "1 Installation"), ("h2", "1.1 The wall"), ("text", said)],
+        [("h2", "1.2 The rope"), other], [("h2", "1.3 The drum"), other],
+        [("h2", "1.4 Once installing is done"), ("text", "Wind the rope once by hand.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    assert made.answer("How is it installed?", WHOLE, None).quotes[0].text == said
+
+
 def test_what_is_needed_is_found_in_the_section_called_so(plain_manual):
     answer = plain_manual.answer("What do I need to get started?", WHOLE, None)
     assert "ladder of nine rungs" in answer.quotes[0].text

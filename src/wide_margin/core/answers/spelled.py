@@ -26,6 +26,12 @@ _SORT_AFTER = regex(
 """A name of code with the sort of thing it is, which a text seldom says beside it."""
 
 
+_CHIEF = regex(
+    r"\b(?P<chief>main|key|major|principal|chief|most important)\s+(?=(?P<thing>[a-z]{4,})\W*$)"
+)
+"""Asks for the chief ones of a kind of things, at the end of a question."""
+
+
 def as_spelled(document: ReadDocument, question: str) -> str:
     """A question with those words changed that the document mostly has in the other spelling.
 
@@ -36,6 +42,19 @@ def as_spelled(document: ReadDocument, question: str) -> str:
     if document.index.language != "en":
         return question
     return _WORD.sub(lambda match: _as_written(document, match[0]), question)
+
+
+def unranked(document: ReadDocument, question: str) -> str:
+    """A question for the main things of a kind, without "main" where no text calls them so."""
+    match = _CHIEF.search(question)
+    if match is None or document.index.language != "en":
+        return question
+    number = document.index.term_ids.get(document.index.analyser.terms(match["thing"])[0], -1)
+    rows = document.index.by_sentence.of(number)[0].tolist() if number >= 0 else []
+    said = re.compile(rf"\b{match['chief']}\s+(?:\w+\s+)?{match['thing'][:-1]}", re.I)
+    is_called_so = any(said.search(document.text.sentences[row].text) for row in rows)
+    is_asked_so = is_called_so or not rows
+    return question if is_asked_so else question[: match.start()] + question[match.end() :]
 
 
 def _as_printed(document: ReadDocument, name: str) -> str:

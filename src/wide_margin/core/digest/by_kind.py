@@ -12,7 +12,7 @@ from wide_margin.core.answers import WHOLE
 from wide_margin.core.answers.within import allowed_sentences
 from wide_margin.core.digest.gist import GistLine, gist_lines
 from wide_margin.core.digest.kinds import DocumentKind
-from wide_margin.core.digest.roles import CUES, Role
+from wide_margin.core.digest.roles import CUES, OUTLINES, Role
 from wide_margin.core.digest.telling import (
     decides,
     naming,
@@ -237,6 +237,8 @@ def slot_scores(
         is_usual = not slot.roles or role in slot.roles
         if is_long and not is_usual and row not in scored.on_itself:
             continue
+        if slot is PURPOSE and OUTLINES.search(sentence.text):
+            continue  # "Section 2 presents the goals"
         text = sentence.text.lower()
         is_front = at[row] <= front
         is_abroad = told_abroad(slot.cue, text, language, is_front=is_front)

@@ -13,7 +13,8 @@ from typing import TYPE_CHECKING
 from wide_margin.core.answers import WHOLE, Quote, Reach, answer_quoted, section_reach
 from wide_margin.core.answers.form import take_form
 from wide_margin.core.answers.quoting import told_by
-from wide_margin.core.answers.spelled import as_spelled
+from wide_margin.core.answers.spelled import as_spelled, unranked
+from wide_margin.core.digest.abroad import kind_abroad
 from wide_margin.core.digest.asked import (
     Overview,
     matter_summed_up,
@@ -68,6 +69,7 @@ from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
 from wide_margin.core.digest.subject import (
     SAID,
+    TOLD,
     answer_by_title,
     answer_nearest,
     answer_subject,
@@ -418,7 +420,8 @@ class Digester:
         if kind == "licence":
             return found if LEGAL.search(said) else None
         is_told = tells_maker(self._document, found) or (
-            asks_who_abroad(typed) and found.sure >= OF_MAKER
+            (asks_who_abroad(typed) and found.sure >= OF_MAKER)
+            or (kind_abroad(typed) and found.sure >= TOLD and _A_NAME.search(said))
         )
         return found if is_told else None
 
@@ -482,7 +485,10 @@ class Digester:
             # No section has its name: what is told of it is at most the nearest there is.
             found = self._search(matter, reach, before)
             return replace(found, question=typed, sure=min(found.sure, MENTIONED))
-        answer = answer_quoted(self._document, typed, reach, before)
+        plain = unranked(self._document, typed)
+        answer = answer_quoted(self._document, plain, reach, before)
+        if plain != typed:  # of which it is not said that they are the chief ones
+            answer = replace(answer, question=typed, sure=min(answer.sure, MENTIONED))
         told = with_definition(self._document, self._of_its_matter(answer))
         told = without_works(self._document, told)
         told = with_deeds_abroad(self._document, with_its_number(self._document, told))
@@ -553,6 +559,8 @@ def _gets_another(answer: Answer, title: str) -> bool:
     return bool(got) and not any(named & set(words(re.sub(r"[\W_]+", " ", each))) for each in got)
 
 
+_A_NAME = regex(r"(?<=\w\s)[^\W\d_a-z]\w+\s[^\W\d_a-z]\w+")
+"""Somebody's name within a sentence."""
 _LOOKS_AFTER = regex(
     r"^(?!.*\b(?:wrote|written|authors?)\b).*\b(?:maintains?|looks after|takes care of|keeps up)\b",
     re.I,

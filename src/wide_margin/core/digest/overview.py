@@ -717,9 +717,9 @@ def _on_authors(document: ReadDocument, asked: Overview) -> tuple[GistLine, ...]
         return ()
     row = row_on_authors(document)
     if row is None:
-        early = range(n_in_front(len(document.text.sentences)))
-        said = (r for r in early if _IT_WAS_WRITTEN.search(document.text.sentences[r].text))
-        row = next(said, None)
+        sentences = document.text.sentences
+        early = enumerate(sentences[: n_in_front(len(sentences))])
+        row = next((r for r, said in early if _IT_WAS_WRITTEN.search(said.text)), None)
     return gist_lines(document, [row]) if row is not None else ()
 
 

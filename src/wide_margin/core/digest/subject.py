@@ -51,8 +51,8 @@ _ASKED = regex(
     r"|qu['’]est[\s-]ce\s+qu[e'’]|c['’]est\s+quoi|à\s+quoi\s+sert|que\s+fait|qué\s+(?:es|hace)|para\s+qué\s+sirve"
     r"|(?:che\s+)?cos['’]è|che\s+cosa\s+fa|a\s+cosa\s+serve|o\s+que\s+(?:é|faz)|para\s+que\s+serve"
     r"|wat\s+(?:is|doet)|waarvoor\s+dient|vad\s+är|hvad\s+er|hva\s+er|mikä\s+on|mi\s+az?|ce\s+este"
-    r"|co\s+to\s+jest|czym\s+jest|co\s+je|что\s+такое)\s+(?P<name>\S.*?)"
-    r"(?:\s+(?:do|provide|offer|for|about|(?:be\s+)?used\s+for|good\s+for|meant\s+for|capable\s+of|able\s+to\s+do|exactly|then))*[\s?!.]*$"
+    r"|τι\s+(?:είναι|κάνει)(?:\s+(?:το|η|ο|τα|οι))?|co\s+to\s+jest|czym\s+jest|co\s+je|что\s+такое)\s+(?P<name>\S.*?)"
+    r"(?:\s+(?:do|provide|offer|for|about|(?:be\s+)?used\s+for|good\s+for|meant\s+for|capable\s+of|able\s+to\s+do|exactly|then))*[\s?!.;\u037e]*$"
 )
 _TITLED = (
     "what is {}",

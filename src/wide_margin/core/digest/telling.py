@@ -190,7 +190,7 @@ _NAMED_IS = (
     r"(?:is|are)(?:, [^,]{2,40},)? (?:\w+ly )?(?:an?(?! (?:[\w-]+ ){1,4}(?:that|which) (?:would|could|might)\b)|one of|(?:[\w-]+ ){0,2}(?:soft|middle|firm|hard|free)ware)\b|stands for\b"
     r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|understood) as\b"
     r"|ist (?:eine?|das|der|die)\b|est (?:une?|le|la|l['’])|es (?:una?|el|la)\b|è (?:una?|il|la|l['’]|un['’])|é uma?\b"
-    r"|is een\b|är (?:en|ett)\b|er (?:en|et)\b|to (?:jest|est)\b|je\b|— это\b"
+    r"|is een\b|är (?:en|ett)\b|er (?:en|et)\b|to (?:jest|est)\b|je\b|— это\b|este (?:un|o)\b|είναι\b"
 )
 _NAMED_DOES = (
     r"(?:is|are) the\b|(?:is|are) (?:meant |intended )?for\b|(?:provide[sd]?|offers?|allows?|enables?|helps?|lets|computes?|implements?|aims|combines|consists of|makes it)\b"

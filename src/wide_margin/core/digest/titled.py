@@ -23,6 +23,8 @@ if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
     from wide_margin.core.outline import Section
 
+FIRST = 3
+"""Sections within one among which it may begin to tell what it is called after."""
 DEPTH = 2
 """Levels of the outline whose sections are of the whole."""
 OF_ANOTHER = {"install": 1, "bugs": 1}
@@ -34,7 +36,7 @@ _FIRST_STEPS = (
 )
 _TITLES = {
     "install": (
-        r"\b(?:install(?:ation|ing)|installieren|instalaci[oó]n|instalaç[aã]o|installazione|installatie|instalacja|instalace)\b"
+        r"(?<!post[- ])(?<!pre[- ])\b(?:install(?:ation|ing)|installieren|instalaci[oó]n|instalaç[aã]o|installazione|installatie|instalacja|instalace)\b"
         r"|インストール|安装|安裝|설치|установка",
     ),
     "run": (
@@ -158,7 +160,8 @@ def begins_in(document: ReadDocument, section: Section, kind: str) -> Section:
     ]  # fmt: skip
     if not inner or document.rows_of(section.first_paragraph + 1, inner[0].first_paragraph):
         return section
-    return next((s for s in inner if _KINDS[kind][0].search(s.title)), section)
+    first = [s for s in inner if s.level == inner[0].level][:FIRST]
+    return next((s for s in first if _KINDS[kind][0].search(s.title)), section)
 
 
 def _is_of_part(document: ReadDocument, section: Section, depth: int) -> bool:
