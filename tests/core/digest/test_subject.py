@@ -126,6 +126,8 @@ def test_names_are_known_however_they_are_joined():
         ("The Wellkeep library is a heap of ropes and lids.", True),
         ("Holm® Wellkeep is a heap of ropes and lids.", True),
         ("Wellkeep™ is a heap of ropes and lids.", True),
+        ("Wellkeep is a free program in both senses of the word.", False),
+        ("Wellkeep / Lids 是一个水井程序。", True),
         ("The purpose of Wellkeep 2020 is to try out another pump.", False),
         ("This is the documentation of the Wellkeep fence.", False),
     ],
@@ -190,6 +192,36 @@ def test_the_short_form_of_a_title_is_a_name(tmp_path):
     made = Digester(read_document(tmp_path / "a.pdf"))
     assert made.answer("What is WKeep?", WHOLE, None).quotes[0].text == said
     assert made.gist()[0].text == said
+
+
+@pytest.mark.parametrize(
+    "typed", ["什么是 Wellkeep？", "Wellkeep 是什么？", "Wellkeepとは何ですか"]
+)
+def test_it_is_asked_where_no_blanks_part_words(introduced, typed):
+    assert introduced.answer(typed, WHOLE, None).quotes[0].text.startswith("Wellkeep is a program")
+
+
+def test_a_title_of_one_word_is_a_name(tmp_path):
+    said = "In order to install the Ropes package, a keeper should wind it on a drum."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Ropes"), ("text", said), ("text", "Ropes is there. Lids are of zinc.")],
+        [("h1", "1 Gates"), *FILLING, ("text", "The package of lids is installed by hand.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("How do I install the package?", WHOLE, None)
+    assert said in answer.quotes[0].text
+    assert not answer.is_perhaps
+
+
+def test_a_part_of_a_name_before_a_stroke_is_asked_about(tmp_path):
+    said = "Deep Well, ook bekend als Keeper, is een programma voor het water van putten."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Handleiding Deep Well/Keeper 12"), ("text", f"{said} Het is van hout.")],
+        [("h1", "1 Putten"), ("text", "De put wordt elke week door de man met het touw geopend.")],
+        [("h1", "2 Deksels"), ("text", "Het deksel van de put is van hout en wordt gesloten.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("Wat is Deep Well?", WHOLE, None)
+    assert answer.quotes[0].text == said
 
 
 def test_a_section_that_is_called_so_says_what_it_is(tmp_path):

@@ -87,3 +87,27 @@ def test_a_title_with_a_hyphen_asks_what_is_asked_without(tmp_path):
         "How do I crossreference a map?", WHOLE, None
     )
     assert answer.quotes[0].text.startswith(said)
+
+
+def test_a_thing_may_have_a_kind_for_its_first_word(tmp_path):
+    said = "A filter element holds back what is in the water of the well."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Winch of Hallan"), ("h1", "1 Filter element"), ("text", said)],
+        [("h1", "2 Others"), FILLING, ("text", "The element gives a rope to the drum.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What does the filter element do?", WHOLE, None
+    )
+    assert answer.quotes[0].text == said
+
+
+def test_what_a_section_says_of_a_term_need_not_define_it(tmp_path):
+    said = "In order to compute the hemp basis, we run the winch by hand."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Winch of Hallan"), ("h1", "1 The hemp basis"), ("text", said)],
+        [("h1", "2 Others"), FILLING],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What is a hemp basis?", WHOLE, None
+    )
+    assert answer.sure < 0.5

@@ -165,7 +165,8 @@ def test_abbreviations_are_spelled_out_in_many_forms(text, short, long):
 @pytest.mark.parametrize(
     "text", ["The file (SEE) is gone.", "Note: All values (NaN) are ignored.", "a pager must use the EDITOR or PAGER",
      "It is loaded on behalf of WK.keep or WK.lift at once.",
-     "Many functions are defined, using multiple precision (MPFR) numbers."]
+     "Many functions are defined, using multiple precision (MPFR) numbers.",
+     "Parts of LIDS (LIDSView) are under a licence."]
 )  # fmt: skip
 def test_what_the_initials_do_not_bear_out_is_no_long_form(text):
     assert list(find_short_forms(text)) == []

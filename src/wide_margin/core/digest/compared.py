@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.answers import WHOLE, Answer, Reach
 from wide_margin.core.answers.reading import named_reach
 from wide_margin.core.answers.within import rows_within
-from wide_margin.core.digest.defined import MENTIONED
+from wide_margin.core.digest.defined import MENTIONED, OF_UNNAMED
 from wide_margin.core.digest.named import rows_under
 from wide_margin.core.digest.overview import SURE
 from wide_margin.core.digest.sides import PLACE, sides_of
@@ -89,7 +89,7 @@ def answer_compared(
     if sure <= whole.sure and len(kept) < 2 and is_of_sides:
         return None
     quotes = tuple(dict.fromkeys(answer.quotes[0] for answer in kept))
-    if len(quotes) > 1 and _are_of_two_lists(document, quotes):
+    if sure <= OF_UNNAMED or (len(quotes) > 1 and _are_of_two_lists(document, quotes)):
         sure = min(sure, MENTIONED)
     told = {place.page for quote in quotes for place in quote.locators}
     excerpts = [e for pair in zip(*(a.excerpts for a in each), strict=False) for e in pair]

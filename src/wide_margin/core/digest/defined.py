@@ -224,6 +224,7 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         entry = row_in_short(document, question.text)
         if entry is not None:
             return told_by(document, answer, entry, entry + 1, OF_SECTION)
+        return _without_bare_rows(document, answer)
     if (asked := _RETURNS.match(question.text.strip())) is not None:
         return _returning(document, answer, asked["name"])
     if (meant := _MEANS.match(question.text.strip())) is not None:
@@ -256,6 +257,23 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
             answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
         return _with_rows(document, question, answer, term, under)
     return _defining(document, question, answer, definition)
+
+
+def _without_bare_rows(document: ReadDocument, answer: Answer) -> Answer:
+    """How something is done, without rows of tables that say nothing in words."""
+
+    def says(quote: Quote) -> bool:
+        rows = rows_within(document, quote.locators[0].spans)
+        return any(
+            document.text.sentences[row].kind != "row"
+            or seems_to_have_verb(document.text.sentences[row].text)
+            for row in rows
+        )
+
+    said = tuple(filter(says, answer.quotes))
+    if said or not answer.quotes:
+        return replace(answer, quotes=said)
+    return replace(answer, quotes=answer.quotes[:1], sure=min(answer.sure, MENTIONED))
 
 
 def _defining(
@@ -312,7 +330,8 @@ def _doing(
     That is what stands under its name, unless that does not name it and what is quoted has it do
     something already; else the first sentence that begins with it and has it do something.
     """
-    bare_name = without_kind(name)
+    is_titled = bool(rows_titled(document, without_article(name.lower()).strip()))
+    bare_name = name if is_titled else without_kind(name)  # "the filter element" may be one
     name, is_function = bare_name, bool(kind) or bare_name != name
     plain = without_article(name.lower()).strip()
     thing = re.escape(plain)
@@ -464,7 +483,11 @@ def _with_rows(
         quotes = [heading, quote_rows(document, question, at, end)]
     told = answer.quotes[0].locators[0] if answer.quotes else None
     is_same = told is not None and _overlap(told, quotes[-1].locators[0])
-    is_named = is_label or named & set(document.index.analyser.terms(quotes[-1].text))
+    is_plain = " " in name and name.replace(" ", "").isalpha()
+    is_in_section = is_plain and rows == rows_titled(document, name)
+    is_told = not is_in_section or _DEFINES.search(quotes[-1].text) is not None
+    has_name = bool(named & set(document.index.analyser.terms(quotes[-1].text)))
+    is_named = is_label or (has_name and is_told)
     least = OF_SECTION if is_named or question.kind != "what is" else OF_UNNAMED
     sure = max(answer.sure, least) if is_same else least
     return replace(answer, quotes=tuple(quotes), missing=(), reason="", sure=sure)

@@ -463,7 +463,7 @@ class Digester:
         language = document.index.language
         title = list(words(title_of(document)))
         titled = {word for word in title if not is_common(word, language)}
-        name = named_subject(typed, sorted(titled), " ".join(title))
+        name = named_subject(typed, sorted(titled), " ".join(title).replace("/", " "))
         return answer_subject(document, typed, reach, name, least=SAID) if name else None
 
     def _what_is(self, typed: str, reach: Reach) -> Answer:

@@ -266,7 +266,7 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
         is_name = word[0].isupper() or any(letter.isdigit() for letter in word) or word in first
         # So does a word in the letters of another script than the text's.
         is_name |= (is_english or (language in SCRIPTS and word.isascii())) and rank is None
-        is_rare = rank is None or rank > SELDOM
+        is_rare = rank is None or rank > SELDOM or [word] in titles
         if not is_rare and _in_capitals(document, word, words) >= TAKEN_UP:
             is_rare = True
         if is_name and is_rare and _n_rows(document, word) >= TAKEN_UP:

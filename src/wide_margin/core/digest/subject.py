@@ -54,6 +54,11 @@ _ASKED = regex(
     r"|τι\s+(?:είναι|κάνει)(?:\s+(?:το|η|ο|τα|οι))?|co\s+to\s+jest|czym\s+jest|co\s+je|что\s+такое)\s+(?P<name>\S.*?)"
     r"(?:\s+(?:do|provide|offer|for|about|(?:be\s+)?used\s+for|good\s+for|meant\s+for|capable\s+of|able\s+to\s+do|exactly|then))*[\s?!.;\u037e]*$"
 )
+_ASKED_AFTER = regex(
+    r"^\W*(?:什么是|什麼是)\s*(?P<name>\S.*?)[\s?？。]*$"
+    r"|^(?P<named>\S.*?)\s*(?:是什么|是什麼|とは(?:何|なん)?(?:です|でしょう)?か?|(?:이란|란|은|는)?\s?무엇\S*)[\s?？。]*$"
+)
+"""The same where no blanks part words, or what asks comes last."""
 _TITLED = (
     "what is {}",
     "what it is",
@@ -72,6 +77,14 @@ _THE_KIND = regex(rf"(?:the|this) {THING}")
 """The thing that a document is on, called by its kind."""
 
 
+def _thing_asked(text: str) -> str:
+    """What a question in small letters asks after, where it asks what that is; else nothing."""
+    if (match := _ASKED.match(text)) is not None:
+        return match["name"]
+    match = _ASKED_AFTER.match(text)
+    return (match["name"] or match["named"]) if match is not None else ""
+
+
 def named_subject(typed: str, names: Sequence[str], title: str = "") -> str:
     """Which of a document's names a question asks about, and about nothing else; "" for none.
 
@@ -80,10 +93,10 @@ def named_subject(typed: str, names: Sequence[str], title: str = "") -> str:
         names: What the document calls what it is about, in small letters.
         title: Its words in small letters, where several of them together may be asked about.
     """
-    match = _ASKED.match(" ".join(take_form(typed)[0].split()).lower())
-    if match is None:
+    thing = _thing_asked(" ".join(take_form(typed)[0].split()).lower())
+    if not thing:
         return ""
-    asked = _KIND.sub("", without_article(match["name"], definite=True)).strip()
+    asked = _KIND.sub("", without_article(thing, definite=True)).strip()
     if " " in asked and f" {asked} " in f" {title} ":
         return asked
     # "Bridge sampling" is what a package called bridgesampling does.
@@ -95,13 +108,13 @@ def named_subject(typed: str, names: Sequence[str], title: str = "") -> str:
 
 def asks_of_the_thing(typed: str) -> bool:
     """Whether a question asks what the thing is or does, by its kind: "What is the library for?"."""
-    match = _ASKED.match(" ".join(take_form(typed)[0].split()).lower())
-    return match is not None and bool(_THE_KIND.fullmatch(match["name"]))
+    thing = _thing_asked(" ".join(take_form(typed)[0].split()).lower())
+    return _THE_KIND.fullmatch(thing) is not None
 
 
 def might_ask(typed: str) -> bool:
     """Whether a question has the form of one for what something is or does."""
-    return _ASKED.match(" ".join(typed.split()).lower()) is not None
+    return bool(_thing_asked(" ".join(typed.split()).lower()))
 
 
 def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[list[int], float]:
@@ -115,7 +128,7 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
     written = {
         row: without_notes(sentences[row].text) for row in rows_with(document, parts or [whole])
         if row in within and sentences[row].kind not in SAYS_NOTHING
-        and not ON_TERMS.search(sentences[row].text)
+        and not (ON_TERMS.search(sentences[row].text) or _NOTE.match(sentences[row].text))
     }  # fmt: skip
     text = {row: said.lower() for row, said in written.items()}
     first = set(rows[:n_early])
@@ -162,6 +175,8 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
     return sorted({chief, *more[: N_SAID - 1]}), sure
 
 
+_NOTE = regex(r"\d{1,2}[^\W\d_]")
+"""A footnote with its mark: "1Technically, a jib is"."""
 _POINTS = regex(r"\W*(?:(?i:the )?(?i:section|chapter|part|appendix|table|figure))s? [\dA-Z]")
 """Says what another place tells."""
 

@@ -241,7 +241,7 @@ CAME_OF = (
 """Says whose work a thing came of."""
 ON_TERMS = regex(
     r"\b(?:is|are)\s+(?:an?\s+)?(?:(?:free|libre|open[- ]source)(?:\s+(?:and|or|/)\s+(?:libre|open[- ]source))?\s+(?:software|programs?)\b"
-    r"\W*(?:$|you\b|under\b|and\b|(?:released|distributed|available|licensed)\b)|(?:registered\s+)?trade-?\s?mark\b)"
+    r"\W*(?:$|you\b|in\s+(?:both|every|all|the)\s+(?:\w+\s+)?senses?\b|under\b|and\b|(?:released|distributed|available|licensed)\b)|(?:registered\s+)?trade-?\s?mark\b)"
     rf"|{CAME_OF}",
     re.I,
 )
@@ -344,7 +344,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
         rf"^\W*(?:\w+:\s+)?{_LEADS_IN}(?!{one_of_many})(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+[®™]?\s+)?{name}[®™]?)"
         r"\s*(?:[,(].{2,60}?[,)]\s*|[–—-]\s.{2,60}?\s[–—-]\s*)?"
     )
-    is_a = rf"{begins}(?:は|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"
+    is_a = rf"{begins}(?:は|是(?:一|指|用)|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"
     thing = rf"(?:the )?(?:{either})(?: {THING})?"
     is_a += rf"|^\W*this is (?:the|an?) (?:\w+ ){{0,3}}{_WORK} (?:of|for|to|on) {thing} (?:for|to|that|which)\b"
     is_a += rf"|^\W*(?:the|its) (?:\w+ )?(?:purpose|aim|goal|objective) of {thing} (?:is|was) to\b"

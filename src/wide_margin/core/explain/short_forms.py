@@ -71,6 +71,8 @@ def find_short_forms(text: str) -> Iterator[tuple[str, str, float]]:
     for match in _SHORT_LONG.finditer(text):
         long = match["long"] or match["long2"] or match["long3"] or ""
         short = match["short"].replace(".", "")
+        if long.startswith(short):
+            continue  # "BELL (BELLView)": a part of it
         if _is_short(short) and (found := spelled_out_front(long, short)):
             yield match["short"], found, 0.93
     for match in _OR_SHORT.finditer(text):
