@@ -181,6 +181,11 @@ def test_a_version_within_the_title_is_the_edition(facts_of):
     assert facts_of(("title", "Wells of 2021 and 1.5"), ("text", "It has gates.")).edition is None
 
 
+def test_the_version_of_what_it_was_made_in_is_not_its_edition(facts_of):
+    made = "processed with ropes 2.6 in Q version 4.2.1 on October 11, 2022"
+    assert facts_of(("title", "Keeping a Village Well"), ("text", made)).edition is None
+
+
 def test_a_team_behind_who_wrote_it_is_where_they_work(facts_of):
     facts = facts_of(
         ("title", "Keeping a Village Well"), ("author", "Mary Green"),

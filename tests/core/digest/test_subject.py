@@ -213,6 +213,17 @@ def test_a_title_of_one_word_is_a_name(tmp_path):
     assert not answer.is_perhaps
 
 
+def test_a_package_with_an_everyday_name_is_told_by_its_goal(tmp_path):
+    said = "The goal of this package is to make the water of wells warmer in winter."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The water package"), *FILLING],
+        [("h1", "1 Water"), ("text", "The water package needs a drum of oak."), ("text", said)],
+        [("h1", "2 Gates"), *FILLING, ("text", "Water stands in every well of the parish.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    assert made.answer("What does the water package do?", WHOLE, None).quotes[0].text == said
+
+
 def test_a_part_of_a_name_before_a_stroke_is_asked_about(tmp_path):
     said = "Deep Well, ook bekend als Keeper, is een programma voor het water van putten."
     make_pdf(tmp_path / "a.pdf", [

@@ -14,6 +14,10 @@ PAGES = [
      ("code", "--ropeLength"), ("said", "default: 40 turns of the drum in a dry summer"), FILLING],
     [("h1", "2 Ropes"), ("text", "--dry. This makes the winch take dry ropes alone."), FILLING,
      ("text", "winch [rope [turns]] options"), FILLING],
+    [("h1", "2.1 More"), ("code", "‘-f, --full, %option full’"),
+     ("said", "wind a full rope on the drum, and no half one at any time."), FILLING,
+     ("code", "--reelhook"), ("said", "if unset, leave the hook of the reel where it is."),
+     ("text", "If reelhook() returns false, the reel is taken for empty.")],
     [("h1", "3 unreel"), ("text", "unreel [rope [turns]] options"),
      ("text", "The unreel program lays a rope down again, however wet it is."), FILLING],
 ]  # fmt: skip
@@ -31,6 +35,7 @@ def winding(tmp_path_factory):
     [
         ("What does --wind do?", "Wind the rope on a drum"),  # after its short form and a blank
         ("What does --dry do?", "makes the winch take dry ropes"),  # and not where it points on
+        ("What does -f do?", "wind a full rope"),  # over it, with its other forms
         ("What does ropeLength do?", "--ropeLength"),  # asked without its dashes
         ("What does unreel do?", "lays a rope down again"),  # and not how it is called
     ],

@@ -143,3 +143,21 @@ def test_a_title_that_fills_its_line_is_parted_from_its_page(number, is_page):
         line("3 Lids . . . . . . . . . 7", 142, right=500),
     ]
     assert told(lines)[2] == ((title, number) if is_page else (f"{title}{number}", ""))
+
+
+def test_an_entry_too_long_for_its_line_does_not_move_the_others_in():
+    first = [
+        line("Common questions\t1", 100, right=450.0),
+        *(line(f"How {k} is done . . . . {k}", 100 + 14 * k, x=87.0, right=450.0)
+          for k in range(1, 6)),
+        line("How a long one sticks out . . . . 7", 184, x=87.0, right=462.0),
+    ]  # fmt: skip
+    after = [
+        line("Appendix A Lists\t9", 100, right=450.0),
+        *(line(f"A.{k} Wells . . . . {9 + k}", 100 + 14 * k, x=87.0, right=450.0)
+          for k in range(1, 6)),
+    ]  # fmt: skip
+    pages = [[line("Contents", 60, size=18.0), *first], after]
+    found = find_contents(pages, frozenset([0, 1]))
+    levels = {entry.title: entry.level for entry in found.entries}
+    assert levels["Common questions"] == levels["Appendix A Lists"] == 0

@@ -342,10 +342,6 @@ def _doing(
     is_name = is_function or not plain.isalpha() or frequency_rank(plain) is None
     if is_name and not is_in_section and (item := rows_of_item(document, name)):
         return told_by(document, answer, item.start, _end_of_said(document, item.start), OF_SECTION)
-    is_bare = is_name and not name.startswith("-")
-    if is_bare and not is_in_section and (option := rows_of_option(document, f"--{name}")):
-        end = min(option.stop, option.start + MOST_SENTENCES)
-        return told_by(document, answer, option.start, end, OF_OPTION)
     is_said = bool(answer.quotes) and _says_what_does(answer.quotes[0].text, name)
     rows = rows_under(document, name, is_function=is_function)
     told = _with_rows(document, question, answer, name, rows)
@@ -357,6 +353,10 @@ def _doing(
             return replace(told, sure=min(told.sure, OF_UNNAMED))
     if (declared := row_under_head(document, name)) is not None:
         return told_by(document, answer, declared, declared + 1, OF_SECTION)
+    is_bare = is_name and not name.startswith("-")
+    if is_bare and not is_in_section and (option := rows_of_option(document, f"--{name}")):
+        end = min(option.stop, option.start + MOST_SENTENCES)
+        return told_by(document, answer, option.start, end, OF_OPTION)
     begins = re.compile(
         rf"\W*(?:the )?(?:{_KINDS}\s)?[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}", re.I
     )

@@ -316,7 +316,7 @@ def _titled_so(document: ReadDocument) -> list[str]:
     """A name of plain words before what kind of book or thing it is.
 
     "Scheme 48 Reference Manual" counts where a sentence says what that is; "The wells package",
-    where one says what "the wells package" does.
+    where one begins with it.
     """
     for title in (document.facts.title, printed_title(document)):
         plain = " ".join(title.split())
@@ -326,14 +326,11 @@ def _titled_so(document: ReadDocument) -> list[str]:
         said = (sentence.text.lower() for sentence in document.text.sentences)
         if found and any(found.is_a.match(text) for text in said):
             return [name]
-        if (match := _THING_CALLED.match(plain)) is None:
-            continue
-        name, called = match["name"].lower(), f"the {match['name']} {match['thing']}".lower()
-        found = naming((name,))
-        for sentence in document.text.sentences:
-            text = sentence.text.lower()
-            if found and text.startswith(called) and found.works.match(text):
-                return [name]
+        if (match := _THING_CALLED.match(plain)) is not None:
+            called = f"the {match['name']} {match['thing']}".lower()
+            said = (sentence.text.lower() for sentence in document.text.sentences)
+            if any(text.startswith(called) for text in said):
+                return [match["name"].lower()]
     return []
 
 

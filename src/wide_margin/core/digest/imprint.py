@@ -94,7 +94,7 @@ VERSION = regex(
 _NUMBER_ALONE = regex(r"v?\d+(?:\.\d+)+\w*")
 _NUMBER_IN_TITLE = regex(r"(?P<of>[^\W\d_]+)\s(?P<number>v?\d+(?:\.\d+)+[a-z]?)(?![\w.])")
 _IN_TEXT = regex(
-    r"\b(?:in|the|with|since|by|an?|than|der|die|das|zur|von|la|le|el|de|del|da|do|di)\s+$"
+    r"\b(?:in|the|with|since|by|an?|than|der|die|das|zur|von|la|le|el|de|del|da|do|di)\s+$|\bin\s+[A-Z]\w*\s+$"
 )
 """Before a version that is spoken of: "available in the version 5 fonts"."""
 _FIGURE = regex(r"\d")

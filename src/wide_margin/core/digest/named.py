@@ -172,6 +172,8 @@ _CALLED = regex(
 """The title of a section on a command: "Invoking wellkeep"."""
 _OTHER_FORM = r"[–—-]{1,2}[\w-]+(?:[= ][^\s,]+)?(?:\s?[,/|]\s?|\s+(?=[–—-]))"
 """Another form of an option before the one that is asked for: "-c, --chdir", "-c [DIR] --chdir"."""
+_OTHER_FORMS = regex(r"(?:[\s,|/]+(?:[–—-]{1,2}[\w-]+|%\w+ \w+))*[’'\"”\s]*")
+"""After an option on a line of its own: nothing, or its other forms."""
 _POINTS_AWAY = regex(r"[\s.,]*(?:-[\w-]+[\s.,]+)*(?:see|cf\.)\s[^.]{1,40}\.(?:\s+[–—-]|\s*$)", re.I)
 """After an option that is described elsewhere: "--dry. See §14."."""
 
@@ -214,7 +216,10 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
         after = paragraphs[at + 1] if at + 1 < len(paragraphs) else None
         goes_on = (
             after is not None and after.kind == "body"
-            and (after.text[:1].isupper() or not rest or (at in described and " -" not in rest))
+            and (
+                after.text[:1].isupper() or _OTHER_FORMS.fullmatch(rest)
+                or (at in described and " -" not in rest)
+            )
         )  # fmt: skip
         if paragraph.kind == "code" and not goes_on:
             continue

@@ -347,7 +347,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     is_a = rf"{begins}(?:は|是(?:一|指|用)|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"
     thing = rf"(?:the )?(?:{either})(?: {THING})?"
     is_a += rf"|^\W*this is (?:the|an?) (?:\w+ ){{0,3}}{_WORK} (?:of|for|to|on) {thing} (?:for|to|that|which)\b"
-    is_a += rf"|^\W*(?:the|its) (?:\w+ )?(?:purpose|aim|goal|objective) of {thing} (?:is|was) to\b"
+    is_a += rf"|^\W*(?:the|its) (?:\w+ )?(?:purpose|aim|goal|objective) of (?:{thing}|this {THING}) (?:is|was) to\b"
     called = rf"^\W*(?:the\s+)?(?:{either})\s+{THING}\s*(?:[,(].{{2,60}}?[,)]\s*)?"
     tells = rf"{begins}(?:は|\b(?:{_NAMED_DOES}))|{called}\b{_NAMED_WORKS}|{is_a}"
     version = r"(?: v(?:ersion|\.)? ?\d[\w.]*)?(?: ?\([^()]{1,40}\))?"

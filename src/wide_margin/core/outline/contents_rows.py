@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections import Counter
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -149,10 +150,15 @@ def _row(
     )  # fmt: skip
 
 
+SHARED = 0.4
+"""Share of the lines of a column that end at its edge."""
+
+
 def _right_edge(line: Line, lines: Sequence[Line]) -> float:
-    """Of the column that a line stands in."""
-    beside = (other.box[2] for other in lines if _share_a_column(line, other))
-    return max(beside, default=line.box[2])
+    """Of the column that a line stands in: where most end, since one too long may stick out."""
+    beside = [other.box[2] for other in lines if _share_a_column(line, other)]
+    edge, n = Counter(map(round, beside)).most_common(1)[0] if beside else (0, 0)
+    return float(edge) if n >= SHARED * len(beside) else max(beside, default=line.box[2])
 
 
 def _is_ragged(lines: Sequence[Line]) -> bool:
