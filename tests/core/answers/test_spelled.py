@@ -77,3 +77,13 @@ def test_the_main_ones_are_asked_for_without_the_word_where_nothing_is_called_so
     assert unranked(document, "What are the main features?") == "What are the features?"
     assert unranked(document, "What are the main drums?") == "What are the main drums?"
     assert unranked(document, "What are the main lids?") == "What are the main lids?"
+
+
+def test_a_word_may_be_written_as_two(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("text", "Lids lie in super blocks, and a rope over each. The filler is of a stone.")],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    assert as_spelled(document, "What is a superblock?") == "What is a super block?"
+    assert as_spelled(document, "What is a lidrope?") == "What is a lidrope?"
+    assert as_spelled(document, "What is a filler?") == "What is a filler?"

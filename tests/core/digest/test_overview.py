@@ -191,6 +191,16 @@ def test_how_it_is_installed_is_not_what_comes_after(tmp_path):
     assert made.answer("How is it installed?", WHOLE, None).quotes[0].text == said
 
 
+def test_building_the_package_is_how_it_is_installed_where_nothing_else_is(tmp_path):
+    said = "Cut the wood of the winch, and put its parts together with care."
+    other = ("text", "A rope is wet in May, and dry in the summer.")
+    pages = [[("title", "The winch"), other], [("h1", "1 Building the package"), ("text", said)],
+             [("h1", "2 Ropes"), other, ("text", "Lids are installed by hand.")]]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", pages)
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    assert made.answer("How is it installed?", WHOLE, None).quotes[0].text == said
+
+
 def test_what_is_needed_is_found_in_the_section_called_so(plain_manual):
     answer = plain_manual.answer("What do I need to get started?", WHOLE, None)
     assert "ladder of nine rungs" in answer.quotes[0].text

@@ -116,3 +116,18 @@ def test_what_a_section_says_of_a_term_need_not_define_it(tmp_path):
         "What is a hemp basis?", WHOLE, None
     )
     assert answer.sure < 0.5
+
+
+def test_a_function_of_a_class_is_told_within_its_class(tmp_path):
+    said = "As long as any rope is wet this waits, and gives it a turn."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Winch of Hallan"), ("h1", "1 Drum Class Reference"),
+         ("h2", "1.1 wind()"), ("text", "Winds the rope on the drum until it is full.")],
+        [("h1", "2 Well Class Reference"), ("h2", "2.1 wind()"), ("text", said)],
+        [("h1", "3 Others"), FILLING, ("text", "To wind is to use Well::wind() by day.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What does Well::wind do?", WHOLE, None
+    )
+    assert answer.quotes[0].text == said
+    assert answer.sure >= 0.6

@@ -12,6 +12,8 @@ from wide_margin.core.search.analysis import is_common, spelled_otherwise, words
 if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
 
+LEAST_HALF = 3
+"""Letters of either half of a word that may be written as two."""
 LOOKED_THROUGH = 100
 """Sentences with a word's stem that are looked through for how it is spelled."""
 _WORD = regex(r"(?<![\w\\@$])(?<!--)[^\W\d_]+(?!\w|[.:(]\w)")
@@ -41,7 +43,26 @@ def as_spelled(document: ReadDocument, question: str) -> str:
     question = _JOINED_NAME.sub(lambda match: _as_printed(document, match[0]), question)
     if document.index.language != "en":
         return question
-    return _WORD.sub(lambda match: _as_written(document, match[0]), question)
+    question = _WORD.sub(lambda match: _as_written(document, match[0]), question)
+    return _WORD.sub(lambda match: _in_two(document, match[0]), question)
+
+
+def _in_two(document: ReadDocument, written: str) -> str:
+    """A word that the document has only as two: "superblock" where it writes "super block"."""
+    index, word = document.index, written.lower()
+    terms = index.analyser.terms_of(word)
+    if len(word) < 2 * LEAST_HALF or not terms or terms[0] in index.term_ids:
+        return written
+    for at in range(LEAST_HALF, len(word) - LEAST_HALF + 1):
+        halves = word[:at], word[at:]
+        numbers = [index.term_ids.get((index.analyser.terms_of(h) or ("",))[0], -1) for h in halves]
+        if min(numbers) < 0:
+            continue
+        rows = index.by_sentence.of(numbers[1])[0][:LOOKED_THROUGH].tolist()
+        said = re.compile(rf"\b{halves[0]}\s{halves[1][:-1]}", re.I)
+        if any(said.search(document.text.sentences[row].text) for row in rows):
+            return " ".join(halves)
+    return written
 
 
 def unranked(document: ReadDocument, question: str) -> str:

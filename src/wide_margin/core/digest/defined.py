@@ -350,7 +350,8 @@ def _doing(
         if plain in said.lower() or _begins_doing(said):
             return told
         if rows_titled(document, plain):
-            return replace(told, sure=min(told.sure, OF_UNNAMED))
+            is_words = plain.replace(" ", "").isalpha()
+            return replace(told, sure=min(told.sure, OF_UNNAMED)) if is_words else told
     if (declared := row_under_head(document, name)) is not None:
         return told_by(document, answer, declared, declared + 1, OF_SECTION)
     is_bare = is_name and not name.startswith("-")

@@ -159,9 +159,28 @@ def rows_titled(document: ReadDocument, name: str) -> range:
             parts = (*parts, *_OUTSIDE.split(bracket[1]))
         if any(terms(without_article(part.lower())) == wanted for part in parts):
             return own_rows(document, row, with_heading=bool(says))
+    if (member := _MEMBER.match(name)) is not None:
+        return _member_titled(document, member["of"], member["name"])
     for row, section in enumerate(document.outline.sections if wanted else ()):
         called = _CALLED.match(unnumbered(section.title))
         if called is not None and terms(called["name"].lower()) == wanted:
+            return own_rows(document, row)
+    return range(0)
+
+
+_MEMBER = regex(r"(?:\w+(?:::|\.))*(?P<of>\w+)(?:::|\.)(?P<name>~?[^\W\d]\w*)(?:\s?\(.*\))?$")
+"""The name of a function with that of its class: "Well::wind()"."""
+
+
+def _member_titled(document: ReadDocument, of: str, name: str) -> range:
+    """Rows of the section called after a function, within one that names its class."""
+    outline = document.outline
+    is_of = re.compile(rf"(?:\w+(?:::|\.))*{re.escape(of)}\b", re.I)
+    for row, section in enumerate(outline.sections):
+        title = unnumbered(section.title).lower()
+        if _TAKES.split(title, maxsplit=1)[0].strip() != name:
+            continue
+        if any(is_of.match(unnumbered(around)) for around in outline.path(row)[:-1]):
             return own_rows(document, row)
     return range(0)
 

@@ -56,7 +56,7 @@ _ASKED = regex(
 )
 _ASKED_AFTER = regex(
     r"^\W*(?:什么是|什麼是)\s*(?P<name>\S.*?)[\s?？。]*$"
-    r"|^(?P<named>\S.*?)\s*(?:是什么|是什麼|とは(?:何|なん)?(?:です|でしょう)?か?|(?:이란|란|은|는)?\s?무엇\S*)[\s?？。]*$"
+    r"|^(?P<named>\S.*?)\s*(?:\slà\s+gì|是什么|是什麼|とは(?:何|なん)?(?:です|でしょう)?か?|(?:이란|란|은|는)?\s?무엇\S*)[\s?？。]*$"
 )
 """The same where no blanks part words, or what asks comes last."""
 _TITLED = (

@@ -190,7 +190,7 @@ _NAMED_IS = (
     r"(?:is|are)(?:, [^,]{2,40},)? (?:\w+ly )?(?:an?(?! (?:[\w-]+ ){1,4}(?:that|which) (?:would|could|might)\b)|one of|(?:[\w-]+ ){0,2}(?:soft|middle|firm|hard|free)ware)\b|stands for\b"
     r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|understood) as\b"
     r"|ist (?:eine?|das|der|die)\b|est (?:une?|le|la|l['’])|es (?:una?|el|la)\b|è (?:una?|il|la|l['’]|un['’])|é uma?\b"
-    r"|is een\b|är (?:en|ett)\b|er (?:en|et)\b|to (?:jest|est)\b|je\b|— это\b|este (?:un|o)\b|είναι\b"
+    r"|is een\b|är (?:en|ett)\b|er (?:en|et)\b|to (?:jest|est)\b|je\b|— это\b|este (?:un|o)\b|είναι\b|là (?:một|bản|hệ|công|phần|chương|gói|tên)\b"
 )
 _NAMED_DOES = (
     r"(?:is|are) the\b|(?:is|are) (?:meant |intended )?for\b|(?:provide[sd]?|offers?|allows?|enables?|helps?|lets|computes?|implements?|aims|combines|consists of|makes it)\b"
@@ -225,7 +225,9 @@ class Naming(NamedTuple):
     """The same, and what many sentences say that do not introduce it."""
 
 
-_LEANS_AT_END = regex(r"\b(?:this|that|these|those) \w+[.!]$")
+_LEANS_AT_END = regex(
+    r"\b(?:this|that|these|those) \w+[.!]$|\bone of (?:such|these|those|them)\b(?! that| which)"
+)
 """What it speaks of at its end was named before it."""
 _GIVEN_AWAY = regex(
     r"\b(?:redistribut|distributed (?:under|in the hope)|licen[cs]|lizenz|licencia|licença|rozpowszechn|gwarancj|verbreitet in der hoffnung|distribuit[oa] (?:nella|sotto))"
@@ -335,7 +337,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
         rf"(?:\w[\w-]*\s?/\s?)?(?:{either})(?:\s?/\s?\w[\w-]*)?"  # "Wellkeep/Wellkeep-lite is a …"
     )
     name = rf"{one}(?:\(\d\w?\))?(?:\s+(?:{either}))*(?:\s+(?:[\w-]+\s+){{0,2}}{THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
-    spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\((?:{either})(?:\s+(?:for|in)\s+short)?\)"
+    spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\([“\"‘']?(?:{either})[”\"’']?(?:\s+(?:for|in)\s+short|,\s[^()]{{2,40}})?\)"
     known_as = (
         rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:aka|a\.k\.a\.|alias|or)\s+(?:{either})(?:\s+{THING})?"
     )

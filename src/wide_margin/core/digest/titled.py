@@ -38,6 +38,7 @@ _TITLES = {
     "install": (
         r"(?<!post[- ])(?<!pre[- ])\b(?:install(?:ation|ing)|installieren|instalaci[oó]n|instalaç[aã]o|installazione|installatie|instalacja|instalace)\b"
         r"|インストール|安装|安裝|설치|установка",
+        r"^[\d.\s]*(?:building|compiling)(?: (?:the )?(?:package|program|software|library|sources?|from source))?\W*$",
     ),
     "run": (
         r"\b(?:running|invoking|invocation|how to (?:use|run|start)|usage|basic use|starting(?: up)?"
