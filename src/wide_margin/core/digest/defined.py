@@ -216,8 +216,7 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     if (option := _OF_OPTION.match(question.text.strip())) and (
         described := rows_of_option(document, option["name"])
     ):
-        end = min(described.stop, described.start + MOST_SENTENCES)
-        return told_by(document, answer, described.start, end, OF_OPTION)
+        return _by_option(document, answer, described)
     if (by_default := default_of(document, question.text, answer)) is not None:
         return by_default
     if question.kind == "how to" and answer.sure < OF_SECTION:
@@ -344,20 +343,13 @@ def _doing(
         return told_by(document, answer, item.start, _end_of_said(document, item.start), OF_SECTION)
     is_said = bool(answer.quotes) and _says_what_does(answer.quotes[0].text, name)
     rows = rows_under(document, name, is_function=is_function)
-    told = _with_rows(document, question, answer, name, rows)
-    if told is not answer:
-        said = told.quotes[-1].text
-        if plain in said.lower() or _begins_doing(said):
-            return told
-        if rows_titled(document, plain):
-            is_words = plain.replace(" ", "").isalpha()
-            return replace(told, sure=min(told.sure, OF_UNNAMED)) if is_words else told
+    if (told := _under_its_name(document, question, answer, name, rows)) is not None:
+        return told
     if (declared := row_under_head(document, name)) is not None:
         return told_by(document, answer, declared, declared + 1, OF_SECTION)
     is_bare = is_name and not name.startswith("-")
     if is_bare and not is_in_section and (option := rows_of_option(document, f"--{name}")):
-        end = min(option.stop, option.start + MOST_SENTENCES)
-        return told_by(document, answer, option.start, end, OF_OPTION)
+        return _by_option(document, answer, option)
     begins = re.compile(
         rf"\W*(?:the )?(?:{_KINDS}\s)?[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}", re.I
     )
@@ -383,6 +375,28 @@ def _doing(
     is_plain = is_plain or any(goes_on.search(quote.text) for quote in answer.quotes)
     # Of some sixty answers on unseen manuals that only speak of the thing sixteen told what it does.
     return answer if is_plain else replace(answer, sure=min(answer.sure, MENTIONED))
+
+
+def _by_option(document: ReadDocument, answer: Answer, rows: range) -> Answer:
+    """The answer with the description of an option."""
+    end = min(rows.stop, rows.start + MOST_SENTENCES)
+    return told_by(document, answer, rows.start, end, OF_OPTION)
+
+
+def _under_its_name(
+    document: ReadDocument, question: Question, answer: Answer, name: str, rows: range
+) -> Answer | None:
+    """The answer with what stands under a name, where that may say what the thing does."""
+    told = _with_rows(document, question, answer, name, rows)
+    if told is answer:
+        return None
+    said, plain = told.quotes[-1].text, without_article(name.lower()).strip()
+    if plain in said.lower() or _begins_doing(said):
+        return told
+    if not rows_titled(document, plain):
+        return None
+    is_words = plain.replace(" ", "").isalpha()
+    return replace(told, sure=min(told.sure, OF_UNNAMED)) if is_words else told
 
 
 def _end_of_said(document: ReadDocument, row: int) -> int:
