@@ -5,6 +5,7 @@ import pytest
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
+from wide_margin.core.digest.gist import names_of
 from wide_margin.core.digest.subject import named_subject
 from wide_margin.core.digest.telling import naming, says_what_it_is, says_what_this_does
 
@@ -203,6 +204,14 @@ def test_the_short_form_of_a_title_is_a_name(tmp_path):
 )
 def test_it_is_asked_where_no_blanks_part_words(introduced, typed):
     assert introduced.answer(typed, WHOLE, None).quotes[0].text.startswith("Wellkeep is a program")
+
+
+def test_a_title_that_says_what_sort_of_text_it_is_is_no_name(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Documents"), ("text", "Documents of wells lie here. Documents are of paper.")],
+        [("h1", "1 Gates"), *FILLING, ("text", "The documents of the gate are of paper, too.")],
+    ])  # fmt: skip
+    assert "documents" not in names_of(read_document(tmp_path / "a.pdf"))
 
 
 def test_a_title_of_one_word_is_a_name(tmp_path):
@@ -423,3 +432,16 @@ def test_how_well_a_thing_runs_is_not_what_it_is(tmp_path):
     told = "The Wellkeep water height package consists of a float and of a clock."
     answer = digester_of(tmp_path / "a.pdf", runs, told).answer("What is Wellkeep?", WHOLE, None)
     assert answer.quotes[0].text == told
+
+
+def test_what_it_is_goes_before_what_it_does_wherever_it_stands(tmp_path):
+    said = "Wellkeep (Water Height Keeping) is a technique that finds the height of water."
+    path = tmp_path / "a.pdf"
+    does = "Wellkeep computes the height but warns the keeper of ropes that are too wet."
+    more = [("text", f"The gate {k} is opened in the {k}th week by Wellkeep.") for k in range(200)]
+    make_pdf(path, [
+        [("title", "The Wellkeep Manual"), ("text", does)],
+        [("h1", "1 Gates"), *more], [("h1", "2 Heights"), ("text", said)],
+    ])  # fmt: skip
+    answer = Digester(read_document(path)).answer("What is Wellkeep?", WHOLE, None)
+    assert answer.quotes[0].text == said

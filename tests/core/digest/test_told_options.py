@@ -82,6 +82,18 @@ def test_half_of_a_term_is_not_defined_with_it(tmp_path):
     assert answer.is_perhaps
 
 
+def test_what_leans_defines_only_what_was_named_before(tmp_path):
+    first = "For instance, one could define a prior hemp basis of only a yard for the winch."
+    second = "Such a prior is the one that may be submitted to the winch by the hemp size."
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Drums"), FILLING, ("text", f"{first} {second}")], [("h1", "2 Lids"), FILLING],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What is the posterior hemp basis?", WHOLE, None
+    )
+    assert answer.is_perhaps or answer.declined
+
+
 def test_a_title_with_a_hyphen_asks_what_is_asked_without(tmp_path):
     said = "The map and the land are laid over each other at two wells."
     make_pdf(tmp_path / "a.pdf", [

@@ -600,7 +600,9 @@ def _says_it(
             continue
         if explains(document, row, topic) and not _is_label(document, row):
             return True
-        if not (_has_all(said.text, topic) or LEANS.match(said.text)):
+        leans = row > 0 and LEANS.match(said.text) is not None
+        named = f"{document.text.sentences[row - 1].text} {said.text}" if leans else said.text
+        if not _has_all(named, topic):
             continue
         if is_its_own_kind(" ".join(topic), said.text) or _OF_ANOTHER.search(
             said.text.lower().rpartition(topic[0])[0]

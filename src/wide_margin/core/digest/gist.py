@@ -135,6 +135,11 @@ OPENING = 16
 """Characters that those have in common; what begins as hardly another does need not be compared."""
 FRONT = 40
 """Sentences at the beginning, in which "this" is what the title names."""
+_SORT_OF_TEXT = regex(
+    r"(?:documents?|documentation|manual|guide|handbook|book|paper|article|thesis|report|reference|tutorial|introduction|description"
+    r"|specification|contents|index|notes?|slides?|abstract|preface|readme|faq|licen[sc]es?|untitled)", re.I
+)  # fmt: skip
+"""The title of a text that names nothing."""
 INTRODUCED = 400
 """Those in which the short form of a title is given, after a table of contents."""
 _SHORT_FORM = regex(r"\s\(([^\W\d_][\w-]{1,14})\)")
@@ -266,7 +271,8 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
         is_name = word[0].isupper() or any(letter.isdigit() for letter in word) or word in first
         # So does a word in the letters of another script than the text's.
         is_name |= (is_english or (language in SCRIPTS and word.isascii())) and rank is None
-        is_rare = rank is None or rank > SELDOM or [word] in titles
+        is_whole = [word] in titles and _SORT_OF_TEXT.fullmatch(word) is None
+        is_rare = rank is None or rank > SELDOM or is_whole
         if not is_rare and _in_capitals(document, word, words) >= TAKEN_UP:
             is_rare = True
         if is_name and is_rare and _n_rows(document, word) >= TAKEN_UP:

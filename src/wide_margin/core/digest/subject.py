@@ -153,8 +153,8 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
         ([row for row in is_a if row in first], SAID),
         (beside, SAID),
         (called(_TITLED), TOLD),
-        (does, TOLD),
         (is_a, ASIDE),
+        (does, TOLD),
         ([row for row in called(_NAMED) if _may_say(sentences[row].text)], ASIDE),
     )
     chief, sure = next(((some[0], sure) for some, sure in told if some), (-1, 0.0))

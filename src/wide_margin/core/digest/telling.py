@@ -259,7 +259,7 @@ _NOT_FOR = regex(
 _NEVER: dict[str, Pattern[str]] = {
     "data": regex(
         r"^\W*(?:now |let us |so )?(?:suppose|assume|imagine|consider (?:a|an|some)|if|given|let)\b"
-        r"|\b(?:monte carlo|posterior|mcmc) sample of\b"
+        r"|\b(?:monte carlo|posterior|mcmc) sample of\b|\bbootstrap (?:data ?sets?|samples?)\b|\bresampl\w+"
     ),
     "why": regex(r"\b(?:section|chapter|part|appendix) (?:\d|[ivx]+\b)"),
     "limit": regex(
