@@ -24,6 +24,7 @@ from wide_margin.core.digest.phrasing import IS_QUESTION, Wording, defines, ques
         ("why", "A trim of the boat is a shift of the load so that both ends are level.", ""),
         ("number", "The water has nine degrees in summer and two in winter.", ""),
         ("number", "The list should have two ends in any case.", ""),
+        ("number", "The first step to make a knot is to have two ropes at hand.", ""),
         ("who", "The keeper signs for every bucket of the yard.",
          "Who signs for every bucket of the yard?"),
         ("who", "The user signs for every bucket of the yard.", ""),

@@ -70,27 +70,22 @@ def test_words_of_a_longer_term_are_not_told_by_it(tmp_path):
     assert answer.is_perhaps
 
 
-def test_half_of_a_term_is_not_defined_with_it(tmp_path):
-    first = "If we turn to the well, we are looking for a hemp basis of the drum in the yard."
-    second = "As the lids for hemp are the same as for straw, we can use one of them."
+@pytest.mark.parametrize(
+    ("typed", "first", "second"),
+    [
+        ("What is a hemp basis?",
+         "If we turn to the well, we are looking for a hemp basis of the drum in the yard.",
+         "As the lids for hemp are the same as for straw, we can use one of them."),
+        ("What is the posterior hemp basis?",
+         "For instance, one could define a prior hemp basis of only a yard for the winch.",
+         "Such a prior is the one that may be submitted to the winch by the hemp size."),
+    ],
+)  # fmt: skip
+def test_half_of_a_term_is_not_defined_with_it(tmp_path, typed, first, second):
     make_pdf(tmp_path / "a.pdf", [
         [("h1", "1 Drums"), FILLING, ("text", f"{first} {second}")], [("h1", "2 Lids"), FILLING],
     ])  # fmt: skip
-    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
-        "What is a hemp basis?", WHOLE, None
-    )
-    assert answer.is_perhaps
-
-
-def test_what_leans_defines_only_what_was_named_before(tmp_path):
-    first = "For instance, one could define a prior hemp basis of only a yard for the winch."
-    second = "Such a prior is the one that may be submitted to the winch by the hemp size."
-    make_pdf(tmp_path / "a.pdf", [
-        [("h1", "1 Drums"), FILLING, ("text", f"{first} {second}")], [("h1", "2 Lids"), FILLING],
-    ])  # fmt: skip
-    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
-        "What is the posterior hemp basis?", WHOLE, None
-    )
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert answer.is_perhaps or answer.declined
 
 

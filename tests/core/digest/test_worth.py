@@ -169,12 +169,12 @@ def test_sections_that_any_manual_has_are_not_asked_for(tmp_path):
 
 
 def test_a_title_that_is_no_noun_is_asked_for_as_it_is_printed(tmp_path):
-    titles = ("Lids of oak", "Look at the rope", "Given wheels")
+    titles = ("Lids of oak", "Look at the rope", "Given wheels", "A drum of hemp", "GATES")
     pages = [
         [("h1", title), *(("text", f"The keeper of the {thing} counts {n} of them in {month} and "
                                    f"writes it into the book of the {thing}.")
                           for n, month in ((3, "May"), (5, "June"), (7, "July"), (9, "August")))]
-        for title, thing in zip(titles, ("lid", "rope", "wheel"), strict=True)
+        for title, thing in zip(titles, ("lid", "rope", "wheel", "drum", "gate"), strict=True)
     ]  # fmt: skip
     make_pdf(tmp_path / "any.pdf", pages)
     document = read_document(tmp_path / "any.pdf")
@@ -182,7 +182,9 @@ def test_a_title_that_is_no_noun_is_asked_for_as_it_is_printed(tmp_path):
     asked = {worth.question for worth in offered}
     assert "What does the section “Look at the rope” say?" in asked
     assert "What does the section “Given wheels” say?" in asked
+    assert "What does the section “A drum of hemp” say?" in asked
     assert not any("section on look" in question for question in asked)
+    assert not any("section on GATES" in question for question in asked)
 
 
 def test_chapters_of_a_tale_are_asked_for_by_their_printed_titles(tmp_path):

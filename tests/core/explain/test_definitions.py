@@ -271,3 +271,9 @@ def test_a_name_set_in_its_own_letters_everywhere_is_not_defined_each_time(tmp_p
 def test_what_stands_behind_a_short_form_or_is_consisted_of(tmp_path, said, term, is_told):
     meaning = meaning_of(tmp_path, said, term)
     assert (meaning is not None and meaning.kind == "defined") is is_told
+
+
+def test_what_follows_from_a_condition_defines_nothing(tmp_path):
+    said = "If the winch stops for any options or wet ropes, that is a fault of the drum."
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 Faults"), ("text", said)]])
+    assert define(read_document(tmp_path / "a.pdf"), "wet ropes") is None

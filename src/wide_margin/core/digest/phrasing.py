@@ -46,6 +46,8 @@ _WHY = regex(
 _HAS = regex(
     rf"^{_SUBJECT}\s+(?:has|have|contains?|comprises?)\s+{_ABOUT}{_N}\s+(?P<thing>(?!{_UNITS}\b)[a-z]{{4,}}s)\b"
 )
+_TO = regex(r"\sto$")
+"""At the end of what is no subject: "the first step is to" have two."""
 _LASTS = regex(
     rf"^{_SUBJECT}\s+(?P<verb>take|last)s\s+{_ABOUT}{_N}\s+(?:seconds?|minutes?|hours?|days?|weeks?|months?|years?)\b"
 )
@@ -136,7 +138,9 @@ def _why(text: str) -> str:
 
 
 def _number(text: str) -> str:
-    if (match := _HAS.match(text)) and not LEANS.search(match["subject"]):
+    if (match := _HAS.match(text)) and not (
+        LEANS.search(match["subject"]) or _TO.search(match["subject"])
+    ):
         return f"How many {match['thing']} does {_lowered(match['subject'])} have?"
     if (match := _LASTS.match(text)) and not LEANS.search(match["subject"]):
         return f"How long does {_lowered(match['subject'])} {match['verb']}?"

@@ -259,7 +259,7 @@ class _Source:
                 question = f"What do{'' if match['several'] else 'es'} the {title.lower()} say?"
             elif self._kind is DocumentKind.NARRATIVE:
                 question = f"What happens in the chapter “{printed}”?"
-            elif _is_of_two_minds(title) or _is_no_noun(title):
+            elif _is_of_two_minds(title) or _is_no_noun(title) or _AS_PRINTED.match(title):
                 question = f"What does the section “{printed}” say?"
             else:
                 question = f"What does the section on {title} say?"
@@ -366,6 +366,10 @@ class _Source:
         section = self._document.outline.sections[row]
         paragraphs = self._document.paragraphs[section.first_paragraph : section.end_paragraph]
         return frozenset(paragraph.page for paragraph in paragraphs)
+
+
+_AS_PRINTED = regex(r"[^\W\d_a-z]{5,}(?:\s|$)|An?\s")
+"""Begins a title that is named as it is printed: in capitals, or with an article."""
 
 
 def _is_no_noun(title: str) -> bool:

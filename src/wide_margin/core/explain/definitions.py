@@ -587,7 +587,8 @@ def _apposed(text: str, row: int) -> Iterator[Definition]:
         apposed += [m for m in [_BEFORE_BRACKET.search(before)] if m]
     for match in apposed:
         term = _from_capital(_last_words(match["term"]))
-        is_said = _WHICH_IS.search(match[0]) is not None
+        # "If it stops for any ropes, that is a bug" says nothing of ropes.
+        is_said = _WHICH_IS.search(match[0]) is not None and not _CONDITION.match(text)
         cut = match["term"][: len(match["term"]) - len(term)].split()
         has_article = bool(match["article"]) or (bool(cut) and cut[-1] in ("a", "an", "the"))
         if (has_article or " " in term or term[:1].isupper()) and _is_term(term):
