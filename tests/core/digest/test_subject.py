@@ -123,6 +123,7 @@ def test_names_are_known_however_they_are_joined():
         ("Wellkeep - Well Water Keeper - is a program for the water of wells.", True),
         ("The common height or Wellkeep program is a program for the water of wells.", True),
         ("The Water Height Keeper (“Wellkeep”, said “wellkip”) is a keeper of wells.", True),
+        ("Wellkeep is first of all a keeper of world-class strength.", True),
         ("Wellkeep is one of such attempts.", False),
         ("Wellkeep is one of those that keep the water.", True),
         ("Wellkeep là một chương trình.", True),
@@ -165,6 +166,15 @@ def test_a_gist_begins_with_it_however_short_it_is(tmp_path):
         "It has no hands, and it is wound at night by whoever keeps the well.",
     )  # fmt: skip
     assert digester.gist()[0].text == "Wellkeep is a clock."
+
+
+def test_a_gist_begins_with_it_though_an_address_stands_beside(tmp_path):
+    said = "Wellkeep (https://wells.example/) is a knife of many blades for wells."
+    digester = digester_of(
+        tmp_path / "wells.pdf", "Wellkeep optionally allows you to choose the rope yourself.",
+        "To report a bug in Wellkeep, use https://wells.example/bugs and say what it did.", said,
+    )  # fmt: skip
+    assert digester.gist()[0].text == said.replace(" (https://wells.example/)", " …")
 
 
 def test_a_list_goes_on_with_what_it_is(tmp_path):

@@ -109,6 +109,8 @@ _STEP = regex(
     r"|https?://|<\w+[>.]", re.I
 )  # fmt: skip
 """One step of many, and an address: no reader asks for them first."""
+_ADDRESS_ASIDE = regex(r"\s\((?:https?|ftp)://[^()\s]*\)")
+"""Where a thing is found that a sentence tells of: "Wellkeep (https://wells.example) is"."""
 _LABELLED = regex(r"^\W*\w+(?: \w+)?: ")
 """What is said of a thing named before it: "Returns: the last alert"."""
 _OF_STUDIES = frozenset(["method", "result", "conclusion"])
@@ -469,7 +471,7 @@ def _of_long(
     Chosen among all of them alike, it would be whatever a few of its many sections go on about.
     """
     sentences = document.text.sentences
-    opens = [r for r in _opening(document, scored, rows) if not _STEP.search(sentences[r].text)]
+    opens = [r for r in _opening(document, scored, rows) if not is_step(sentences[r].text)]
     opening = choose(scored, opens, n_words=n_words // 2)
     left = n_words - int(scored.n_words[opening].sum())
     chapters = _one_of_each(document, scored, [r for r in rows if r not in opening])
@@ -513,7 +515,7 @@ def is_untold(document: ReadDocument, section: int, roles: Sequence[Role], paren
 
 def is_step(text: str) -> bool:
     """Whether a sentence only tells the reader to do something, as one step of many."""
-    return bool(_STEP.search(text))
+    return _STEP.search(_ADDRESS_ASIDE.sub("", text)) is not None
 
 
 def _chief_first(
@@ -545,7 +547,7 @@ def _under_its_title(
 def without_steps(document: ReadDocument, rows: Sequence[int]) -> list[int]:
     """The rows without what only tells the reader to do something, where others are left."""
     sentences = document.text.sentences
-    kept = [row for row in rows if not _STEP.search(sentences[row].text)]
+    kept = [row for row in rows if not is_step(sentences[row].text)]
     return kept if 2 * len(kept) >= len(rows) else list(rows)
 
 
@@ -557,7 +559,7 @@ def telling_rows(document: ReadDocument, scored: Scored, rows: Sequence[int]) ->
     """
     sentences = document.text.sentences
     opening = _opening(document, scored, rows)
-    wanted = {row for row in opening if not _STEP.search(sentences[row].text)}
+    wanted = {row for row in opening if not is_step(sentences[row].text)}
     levels = sorted({s.level for s in document.outline.sections})[:CHAPTER_LEVELS]
     spoken: dict[int, int] = {}
     for row in rows:
@@ -566,7 +568,7 @@ def telling_rows(document: ReadDocument, scored: Scored, rows: Sequence[int]) ->
             continue
         if document.outline.sections[section].level in levels and np.isfinite(scored.prior[row]):
             spoken[section] = spoken.get(section, 0) + 1
-            if spoken[section] <= N_FIRST and not _STEP.search(sentences[row].text):
+            if spoken[section] <= N_FIRST and not is_step(sentences[row].text):
                 wanted.add(row)
     # Some say what they are before their first section.
     front = rows[: len(rows) // EARLY]

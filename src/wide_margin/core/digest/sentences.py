@@ -142,7 +142,7 @@ _OF_THE_COPY = regex(
     r"|\b(?:contains|download|browse|print|printed copy of|copy of) (?:it|this|the) (?:manual|document(?:ation)?|guide|book)\b"
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book) (?:was|is|has been) (?:\w+ )?(?:formatted|typeset|printed|composed)\b"
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book|text|work)\b.{0,30}\b(?:is|are) (?:\w+ )?(?:distributed|licen[sc]ed|released|published|available) under\b"
-    r"|^(?=.*(?:://|@)).*\breport\w*\s+(?:any\s+|all\s+|your\s+)?(?:bugs?|issues|problems)\b"
+    r"|^(?=.*(?:://|@)).*\breport\w*\s+(?:any\s+|an?\s+|all\s+|your\s+)?(?:bugs?|issues|problems)\b"
     rf"|^[^,;:]{{2,60}}{CAME_OF}"
     r"|^\W*(?:more|further|additional|detailed|full|complete) (?:\w+ ){0,2}?(?:information|descriptions?|details|documentation|instructions|examples)\b.{0,60}?\b(?:(?:can|may) be found|(?:is|are) (?:available|given|provided|found) (?:in|at|from|on))\b"
     r"|^\W*(?:please )?(?:see|refer to|consult)\b.*\bfor (?:more|further|additional|full|complete|detailed|the details|details|instructions|information)\b"

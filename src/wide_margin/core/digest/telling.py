@@ -187,7 +187,7 @@ _LEADS_IN = (
 )
 """What may stand before a sentence that says what a thing is: "Technically speaking, …"."""
 _NAMED_IS = (
-    r"(?:is|are)(?:, [^,]{2,40},)? (?:\w+ly )?(?:an?(?! (?:[\w-]+ ){1,4}(?:that|which) (?:would|could|might)\b)|one of|(?:[\w-]+ ){0,2}(?:soft|middle|firm|hard|free)ware)\b|stands for\b"
+    r"(?:is|are)(?:, [^,]{2,40},)? (?:\w+ly |first of all |first and foremost |above all )?(?:an?(?! (?:[\w-]+ ){1,4}(?:that|which) (?:would|could|might)\b)|one of|(?:[\w-]+ ){0,2}(?:soft|middle|firm|hard|free)ware)\b|stands for\b"
     r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|understood) as\b"
     r"|ist (?:eine?|das|der|die)\b|est (?:une?|le|la|l['’])|es (?:una?|el|la)\b|è (?:una?|il|la|l['’]|un['’])|é uma?\b"
     r"|is een\b|är (?:en|ett)\b|er (?:en|et)\b|to (?:jest|est)\b|je\b|— это\b|este (?:un|o)\b|είναι\b|là (?:một|bản|hệ|công|phần|chương|gói|tên)\b"
@@ -197,6 +197,8 @@ _NAMED_DOES = (
     r"|(?:is|was|are|were|has been) (?:\w+ly )?(?:(?:designed|developed|written|created|intended|meant|conceived) (?:to|for|as)|used (?:to|for|as|by))\b"
     r"|can be used (?:to|for|as)\b"
 )
+_SOMETIMES = r"(?:optional|usual|normal|automatical|typical|internal|current|silent|temporari|occasional|final|initial)ly"
+"""Says of a thing how it behaves, and not what it does."""
 _NAMED_WORKS = (
     r"(?:performs|supports|contains|includes|gives|defines|describes|serves|displays|converts|reads|writes|generates"
     r"|produces|manages|handles|extends|adds|simplifies|facilitates|estimates|calculates|creates|makes|builds|runs(?! (?:much |very |far )?(?:fast|faster|slow|slower|well|on|under|in)\b)"
@@ -336,7 +338,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     one = (
         rf"(?:\w[\w-]*\s?/\s?)?(?:{either})(?:\s?/\s?\w[\w-]*)?"  # "Wellkeep/Wellkeep-lite is a …"
     )
-    name = rf"{one}(?:\(\d\w?\))?(?:\s+(?:{either}))*(?:\s+(?:[\w-]+\s+){{0,2}}{THING})?(?:\s+(?:\w+ly|also|itself|\d[\d.]*))?"
+    name = rf"{one}(?:\(\d\w?\))?(?:\s+(?:{either}))*(?:\s+(?:[\w-]+\s+){{0,2}}{THING})?(?:\s+(?:(?!{_SOMETIMES}\b)\w+ly|also|itself|\d[\d.]*))?"
     spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\([“\"‘']?(?:{either})[”\"’']?(?:\s+(?:for|in)\s+short|,\s[^()]{{2,40}})?\)"
     known_as = (
         rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:aka|a\.k\.a\.|alias|or)\s+(?:{either})(?:\s+{THING})?"
