@@ -79,11 +79,14 @@ def test_words_of_a_longer_term_are_not_told_by_it(tmp_path):
         ("What is the posterior hemp basis?",
          "For instance, one could define a prior hemp basis of only a yard for the winch.",
          "Such a prior is the one that may be submitted to the winch by the hemp size."),
+        ("What is a drum?",
+         "The same rope may have another length by the choice of its drum.",
+         "The change from one to the other drum is known as a drum shift in the trade."),
     ],
 )  # fmt: skip
 def test_half_of_a_term_is_not_defined_with_it(tmp_path, typed, first, second):
     make_pdf(tmp_path / "a.pdf", [
-        [("h1", "1 Drums"), FILLING, ("text", f"{first} {second}")], [("h1", "2 Lids"), FILLING],
+        [("h1", "1 Winding"), FILLING, ("text", f"{first} {second}")], [("h1", "2 Lids"), FILLING],
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert answer.is_perhaps or answer.declined

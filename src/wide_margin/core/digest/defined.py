@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import replace
-from itertools import islice
+from itertools import islice, takewhile
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import Quote, read_question
@@ -639,8 +639,13 @@ def _names_another(said: str, topic: tuple[str, ...]) -> bool:
     called = _CALLS.search(said)
     if called is None or any(match.start() not in range(*called.span()) for match in found):
         return False
-    after = said[called.end() :].split()[: len(topic) + 2]
-    return not any(begins_alike(word.strip(_MARKS).lower(), topic[-1]) for word in after)
+    phrase = without_article(_ENDS_NAME.split(said[called.end() :].lstrip(), maxsplit=1)[0].lower())
+    name = list(takewhile(lambda word: not is_common(word), phrase.split()))
+    # "This is known as a rope shift" does not say what a rope is.
+    return not (name and begins_alike(name[-1].strip(_MARKS), topic[-1]))
+
+
+_ENDS_NAME = regex(r"[,;:()]|\.(?:\s|$)")
 
 
 def _is_label(document: ReadDocument, row: int) -> bool:
