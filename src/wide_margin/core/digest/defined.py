@@ -347,8 +347,7 @@ def _doing(
         return told
     if (declared := row_under_head(document, name)) is not None:
         return told_by(document, answer, declared, declared + 1, OF_SECTION)
-    is_bare = is_name and not name.startswith("-")
-    if is_bare and not is_in_section and (option := rows_of_option(document, f"--{name}")):
+    if is_name and not is_in_section and (option := _rows_of_bare_option(document, name)):
         return _by_option(document, answer, option)
     begins = re.compile(
         rf"\W*(?:the )?(?:{_KINDS}\s)?[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}", re.I
@@ -375,6 +374,16 @@ def _doing(
     is_plain = is_plain or any(goes_on.search(quote.text) for quote in answer.quotes)
     # Of some sixty answers on unseen manuals that only speak of the thing sixteen told what it does.
     return answer if is_plain else replace(answer, sure=min(answer.sure, MENTIONED))
+
+
+def _rows_of_bare_option(document: ReadDocument, name: str) -> range:
+    """Rows of an option that is asked for without its dashes; looked for only where it stands."""
+    if name.startswith("-"):
+        return range(0)
+    printed = re.compile(rf"(?<![\w–—-])[–—-]{{1,2}}{re.escape(name)}(?![\w-])")
+    rows = rows_with(document, document.index.analyser.terms(name))
+    is_there = any(printed.search(document.text.sentences[row].text) for row in rows)
+    return rows_of_option(document, f"--{name}") if is_there else range(0)
 
 
 def _by_option(document: ReadDocument, answer: Answer, rows: range) -> Answer:
