@@ -70,12 +70,13 @@ def unranked(document: ReadDocument, question: str) -> str:
     match = _CHIEF.search(question)
     if match is None or document.index.language != "en":
         return question
-    number = document.index.term_ids.get(document.index.analyser.terms(match["thing"])[0], -1)
-    rows = document.index.by_sentence.of(number)[0].tolist() if number >= 0 else []
+    index = document.index
+    number = index.term_ids.get((index.analyser.terms_of(match["thing"]) or ("",))[0], -1)
+    rows = index.by_sentence.of(number)[0].tolist() if number >= 0 else []
     said = re.compile(rf"\b{match['chief']}\s+(?:\w+\s+)?{match['thing'][:-1]}", re.I)
-    is_called_so = any(said.search(document.text.sentences[row].text) for row in rows)
-    is_asked_so = is_called_so or not rows
-    return question if is_asked_so else question[: match.start()] + question[match.end() :]
+    if not rows or any(said.search(document.text.sentences[row].text) for row in rows):
+        return question
+    return question[: match.start()] + question[match.end() :]
 
 
 def _as_printed(document: ReadDocument, name: str) -> str:

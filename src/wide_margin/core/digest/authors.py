@@ -43,6 +43,7 @@ _FIRM = regex(
 )  # fmt: skip
 """Words of the name of a firm."""
 _TEAM = regex(r"\b[Tt]eam$")
+"""Ends the name of several who work together."""
 _POSTCODE = regex(r"(?:[A-Z]{1,2}[- ])?\d{4,6}\b")
 _STREET = regex(r"\s\d{1,4}[a-z]?$")
 LONG_TITLE = 8

@@ -223,7 +223,7 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         entry = row_in_short(document, question.text)
         if entry is not None:
             return told_by(document, answer, entry, entry + 1, OF_SECTION)
-        return _without_bare_rows(document, answer)
+        answer = _without_bare_rows(document, answer)
     if (asked := _RETURNS.match(question.text.strip())) is not None:
         return _returning(document, answer, asked["name"])
     if (meant := _MEANS.match(question.text.strip())) is not None:

@@ -308,10 +308,10 @@ class Digester:
         asked = read_overview(self._document, typed, reach)
         if asked is not None:
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)
-            if asked.kind == "organised" and reach == WHOLE:
-                return self._as_organised(typed, found)
             if found.sure < LEAST_SURE:
                 found = replace(found, quotes=())
+            if asked.kind == "organised" and reach == WHOLE:
+                return self._as_organised(typed, found)
             has_words = not asked.is_all_known and own_words(self._document, asked.question)
             is_named = asked.kind in _NEAREST and names_thing(self._document, typed)
             is_searched = (

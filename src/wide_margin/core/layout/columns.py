@@ -26,6 +26,8 @@ SAME = 1.0
 """Points by which edges differ, at most, that are one."""
 APART = 4.0
 """Points between the tops of two rows, at least."""
+MOST_TURNS = 64
+"""What is drawn with more turns upwards to the right is a figure."""
 UP = 2.0
 """Times a line's height by which the next column begins above the end of the one before."""
 BESIDE = 0.8
@@ -104,7 +106,8 @@ def _find_band(boxes: FloatArray) -> tuple[BoolArray, BoolArray] | None:
     height = float(np.median(boxes[:, 3] - boxes[:, 1]))
     goes_up = boxes[1:, 1] < boxes[:-1, 1] - UP * height
     to_right = boxes[1:, 0] > boxes[:-1, 2]
-    for turn in (np.flatnonzero(goes_up & to_right) + 1).tolist():
+    turns = np.flatnonzero(goes_up & to_right) + 1
+    for turn in turns.tolist() if len(turns) <= MOST_TURNS else ():
         before = _run(boxes[turn - 1 :: -1, 2] < boxes[turn, 0])
         start = turn - before
         gutter = boxes[start:turn, 2].max()
