@@ -24,6 +24,8 @@ def parts(text):
     [
         ("One ends. Two starts.", ["One ends.", "Two starts."]),
         ("Written by Anna S. Dahl. It ends.", ["Written by Anna S. Dahl.", "It ends."]),
+        ("As Arthur C. Dahl observed, it ends.", ["As Arthur C. Dahl observed, it ends."]),
+        ("It is Visual C. Lids are not.", ["It is Visual C.", "Lids are not."]),
         ("It took 4 S. Ropes are written in C. Lids are not.",
          ["It took 4 S.", "Ropes are written in C.", "Lids are not."]),
         ("It is 4.5 m high. Why? Nobody knows!", ["It is 4.5 m high.", "Why?", "Nobody knows!"]),

@@ -109,6 +109,14 @@ _ABBREVIATIONS = frozenset(
 )
 _LETTERS = frozenset(["p", "s", "c"])
 """Page, Seite and circa before a number; otherwise a unit or a name ("it took 4 s. The next")."""
+_BEFORE_LETTER = frozenset(
+    ["using", "with", "from", "into", "like", "than", "objective", "visual", "turbo", "standard",
+     "borland", "microsoft", "embedded", "plain", "pure", "language", "chapter", "appendix", "annex",
+     "section", "part", "table", "figure", "class", "type", "vitamin", "hepatitis", "plan", "option",
+     "level", "grade", "group", "point", "case", "step", "column", "phase", "model", "version",
+     "protocol", "system", "programming"]
+)  # fmt: skip
+"""Written large before a letter that counts, or is the name of a language."""
 _WORDS_TOO = frozenset(["no", "nos", "art", "sun", "sat", "app", "ed", "mon"])
 """Abbreviations before a number ("no. 5"), words before anything else ("He said no.")."""
 _END = regex(
@@ -210,9 +218,11 @@ def _ends_here(text: str, stop: int, end: int) -> bool:
 
 
 def _is_of_name(text: str, word: re.Match[str]) -> bool:
-    """Whether a letter is one of a name: "Anna S. Bale"; "C" is a language too often."""
-    before = text[: word.start()].split()[-1:] if word[1] in ("P", "S") else []
-    return bool(before) and before[0].isalpha() and before[0].istitle() and len(before[0]) > 2
+    """Whether a letter is one of a name: "Anna S. Bale", and not "Visual C." or "Section P."."""
+    before = text[: word.start()].split()[-1:] if word[1].isupper() else []
+    if not before or not before[0].isalpha() or not before[0].istitle():
+        return False
+    return len(before[0]) > 2 and before[0].casefold() not in _BEFORE_LETTER
 
 
 def _is_half(text: str, word: re.Match[str], end: int) -> bool:
