@@ -177,6 +177,15 @@ def test_a_gist_begins_with_it_though_an_address_stands_beside(tmp_path):
     assert digester.gist()[0].text == said.replace(" (https://wells.example/)", " …")
 
 
+def test_a_gist_begins_with_what_it_is_and_not_with_how_its_chapters_are(tmp_path):
+    said = "Wellkeep is a toolkit of ropes and lids for the wells of a parish."
+    digester = digester_of(
+        tmp_path / "wells.pdf",
+        "Each of the chapters in this manual is designed as a tutorial for Wellkeep.", said,
+    )  # fmt: skip
+    assert digester.gist()[0].text == said
+
+
 def test_a_list_goes_on_with_what_it_is(tmp_path):
     digester = digester_of(
         tmp_path / "wells.pdf", "Wellkeep is a tool for wells that provides",

@@ -46,6 +46,8 @@ from wide_margin.core.digest.telling import (
     OF_DOCUMENT,
     TELLING,
     THING,
+    naming,
+    says_what_it_is,
     says_what_this_does,
     tells,
 )
@@ -58,7 +60,7 @@ from wide_margin.core.digest.titled import (
     title_of,
     words_titling,
 )
-from wide_margin.core.explain.definitions import defines_term
+from wide_margin.core.explain.definitions import defines_term, without_notes
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, words_for
@@ -444,7 +446,7 @@ def about(
         else:
             rest = choose(scored, among, n_words=left)
     chosen = {*first, *(int(r) for r in rest)}
-    lead = sorted(row for row in first if row in is_told)[:1]
+    lead = _leading(document, scored, [row for row in first if row in is_told])
     return gist_lines(document, [*lead, *sorted(chosen.difference(lead))])
 
 
@@ -453,6 +455,13 @@ def _early(rows: Sequence[int]) -> Sequence[int]:
     if len(rows) > LONG:
         return rows[: max(len(rows) // EARLY, LONG // 4)]
     return rows[: max(len(rows) // MID_EARLY, MANY_SENTENCES)]
+
+
+def _leading(document: ReadDocument, scored: Scored, told: Sequence[int]) -> list[int]:
+    """The first of what tells what a document is about; what says what its thing is goes before."""
+    names, sentences = naming(scored.names), document.text.sentences
+    is_a = [r for r in told if says_what_it_is(names, without_notes(sentences[r].text.lower()))]
+    return sorted(is_a or told)[:1]
 
 
 def _each_once(document: ReadDocument, rows: Sequence[int]) -> list[int]:
