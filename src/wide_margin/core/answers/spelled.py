@@ -11,6 +11,7 @@ from wide_margin.core.search.analysis import is_common, spelled_otherwise, words
 
 if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
+    from wide_margin.core.search.index import Index
 
 LEAST_HALF = 3
 """Letters of either half of a word that may be written as two."""
@@ -26,8 +27,6 @@ _SORT_AFTER = regex(
     r"|attribute|field|flag)(?=\W*$)", re.I
 )  # fmt: skip
 """A name of code with the sort of thing it is, which a text seldom says beside it."""
-
-
 _CHIEF = regex(
     r"\b(?P<chief>main|key|major|principal|chief|most important)\s+(?=(?P<thing>[a-z]{4,})\W*$)"
 )
@@ -55,7 +54,7 @@ def _in_two(document: ReadDocument, written: str) -> str:
         return written
     for at in range(LEAST_HALF, len(word) - LEAST_HALF + 1):
         halves = word[:at], word[at:]
-        numbers = [index.term_ids.get((index.analyser.terms_of(h) or ("",))[0], -1) for h in halves]
+        numbers = [_number_of(index, half) for half in halves]
         if min(numbers) < 0:
             continue
         rows = index.by_sentence.of(numbers[1])[0][:LOOKED_THROUGH].tolist()
@@ -71,12 +70,17 @@ def unranked(document: ReadDocument, question: str) -> str:
     if match is None or document.index.language != "en":
         return question
     index = document.index
-    number = index.term_ids.get((index.analyser.terms_of(match["thing"]) or ("",))[0], -1)
+    number = _number_of(index, match["thing"])
     rows = index.by_sentence.of(number)[0].tolist() if number >= 0 else []
     said = re.compile(rf"\b{match['chief']}\s+(?:\w+\s+)?{match['thing'][:-1]}", re.I)
     if not rows or any(said.search(document.text.sentences[row].text) for row in rows):
         return question
     return question[: match.start()] + question[match.end() :]
+
+
+def _number_of(index: Index, word: str) -> int:
+    """The number of a word's term in an index; -1 where it has none."""
+    return index.term_ids.get((index.analyser.terms_of(word) or ("",))[0], -1)
 
 
 def _as_printed(document: ReadDocument, name: str) -> str:
@@ -93,7 +97,7 @@ def _as_printed(document: ReadDocument, name: str) -> str:
 
 def _as_written(document: ReadDocument, written: str) -> str:
     index, word = document.index, written.lower()
-    number = index.term_ids.get((index.analyser.terms_of(word) or ("",))[0], -1)
+    number = _number_of(index, word)
     if number < 0 or index.forms[number] == word or is_common(word, index.language):
         return written
     sentences = document.text.sentences

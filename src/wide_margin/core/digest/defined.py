@@ -329,10 +329,10 @@ def _doing(
     That is what stands under its name, unless that does not name it and what is quoted has it do
     something already; else the first sentence that begins with it and has it do something.
     """
-    is_titled = bool(rows_titled(document, without_article(name.lower()).strip()))
+    is_titled = bool(rows_titled(document, _plain(name)))
     bare_name = name if is_titled else without_kind(name)  # "the filter element" may be one
     name, is_function = bare_name, bool(kind) or bare_name != name
-    plain = without_article(name.lower()).strip()
+    plain = _plain(name)
     thing = re.escape(plain)
     if (row := _row_introducing(document, name, thing)) is not None:
         return told_by(document, answer, row, row + 1, OF_SECTION)
@@ -399,7 +399,7 @@ def _under_its_name(
     told = _with_rows(document, question, answer, name, rows)
     if told is answer:
         return None
-    said, plain = told.quotes[-1].text, without_article(name.lower()).strip()
+    said, plain = told.quotes[-1].text, _plain(name)
     if plain in said.lower() or _begins_doing(said):
         return told
     if not rows_titled(document, plain):
@@ -438,6 +438,11 @@ def _returning(document: ReadDocument, answer: Answer, name: str) -> Answer:
     return told_by(document, answer, gives[0], gives[0] + 1, OF_SECTION) if gives else answer
 
 
+def _plain(name: str) -> str:
+    """A name as titles are compared with it: in small letters, without its article."""
+    return without_article(name.lower()).strip()
+
+
 def _begins_doing(said: str) -> bool:
     """Whether a text begins like a description: "Prints the well"."""
     return bool(_BEGINS_DOING.match(said)) and not is_common(next(words(said), ""))
@@ -463,7 +468,7 @@ def _is_within(document: ReadDocument, answer: Answer, rows: range) -> bool:
 
 def _says_what_does(said: str, name: str) -> bool:
     """Whether a text has a thing do something, and does not only mention it."""
-    thing = re.escape(without_article(name.lower()).strip())
+    thing = re.escape(_plain(name))
     does = rf"\b{thing}\b[\w\s,()’'-]{{0,40}}?\s(?:\w+(?:[^s\W]s|ed)|can|will|may|must|is|are|was|were|has|have)\b"
     return bool(re.search(does, said.lower()))
 
@@ -655,6 +660,7 @@ def _names_another(said: str, topic: tuple[str, ...]) -> bool:
 
 
 _ENDS_NAME = regex(r"[,;:()]|\.(?:\s|$)")
+"""What a name in a text does not go on past."""
 
 
 def _is_label(document: ReadDocument, row: int) -> bool:

@@ -135,14 +135,15 @@ OPENING = 16
 """Characters that those have in common; what begins as hardly another does need not be compared."""
 FRONT = 40
 """Sentences at the beginning, in which "this" is what the title names."""
+INTRODUCED = 400
+"""Sentences in which the short form of a title is given, after a table of contents."""
 _SORT_OF_TEXT = regex(
     r"(?:documents?|documentation|manual|guide|handbook|book|paper|article|thesis|report|reference|tutorial|introduction|description"
     r"|specification|contents|index|notes?|slides?|abstract|preface|readme|faq|licen[sc]es?|untitled)", re.I
 )  # fmt: skip
 """The title of a text that names nothing."""
-INTRODUCED = 400
-"""Those in which the short form of a title is given, after a table of contents."""
 _SHORT_FORM = regex(r"\s\(([^\W\d_][\w-]{1,14})\)")
+"""A word alone in brackets: "(GKeep)"."""
 _THIS = regex(r"This (?=([^\W\d_]{4,}))")
 BREATH = 256
 """Sentences after which others can be served."""
@@ -299,10 +300,10 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
 
 def _beside_title(document: ReadDocument, titles: Sequence[Sequence[str]]) -> list[str]:
     """The short form that follows what a title begins with: "Gauge Keeper (GKeep) is"."""
-    begins = {" ".join(title[:n]).lower() for title in titles for n in range(2, len(title) + 1)}
+    begins = tuple({" ".join(t[:n]).lower() for t in titles for n in range(2, len(t) + 1)})
     for sentence in document.text.sentences[:INTRODUCED] if begins else ():
         for match in _SHORT_FORM.finditer(sentence.text):
-            is_of_title = sentence.text[: match.start()].lower().endswith(tuple(begins))
+            is_of_title = sentence.text[: match.start()].lower().endswith(begins)
             if is_of_title and _n_rows(document, match[1].lower()) >= TAKEN_UP:
                 return [match[1].lower()]
     return []

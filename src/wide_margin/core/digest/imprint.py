@@ -93,10 +93,11 @@ VERSION = regex(
 )  # fmt: skip
 _NUMBER_ALONE = regex(r"v?\d+(?:\.\d+)+\w*")
 _NUMBER_IN_TITLE = regex(r"(?P<of>[^\W\d_]+)\s(?P<number>v?\d+(?:\.\d+)+[a-z]?)(?![\w.])")
+"""A version after a word of a title: "Wellkeep 5.2"."""
 _IN_TEXT = regex(
     r"\b(?:in|the|with|since|by|an?|than|der|die|das|zur|von|la|le|el|de|del|da|do|di)\s+$|\bin\s+[A-Z]\w*\s+$"
 )
-"""Before a version that is spoken of: "available in the version 5 fonts"."""
+"""Before a version that is spoken of: "available in the version 5 fonts", "in Q version 4"."""
 _FIGURE = regex(r"\d")
 _GOES_ON = regex(r"(?:version|release|edition|revision)\s[\w.]+\s[a-z]{3,}")
 """A version in the middle of a sentence: "version 5 fonts are"."""

@@ -144,6 +144,7 @@ def without_kind(name: str) -> str:
     return named[kind.end() :] if (kind := _KIND.match(named.lower())) else name
 
 
+@lru_cache(maxsize=4)  # asked for at several steps of one answer
 def rows_titled(document: ReadDocument, name: str) -> range:
     """Rows of what stands in the section whose title is a name in small letters."""
     terms = document.index.analyser.terms
