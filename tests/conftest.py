@@ -14,7 +14,7 @@ from hypothesis import HealthCheck, settings
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
-from tests.making import make_pdf, read_document
+from tests.making import PATIENT, make_pdf, read_document
 from wide_margin.core.document import ReadDocument
 from wide_margin.core.session.reading_service import ReadingService
 from wide_margin.core.session.requests import ReadRequest
@@ -25,8 +25,6 @@ settings.register_profile(
 )
 settings.load_profile("any machine")
 
-GONE_AFTER = 5.0
-"""Seconds in which a process that was ended is gone, on a machine with much else to do."""
 HANDBOOK = resources.files("wide_margin.data") / "handbook.pdf"
 
 
@@ -133,7 +131,7 @@ def no_worker_left() -> Iterator[None]:
     if FORK_SERVER.process_id is None:
         return
     tasks = Path(f"/proc/{FORK_SERVER.process_id}/task/{FORK_SERVER.process_id}/children")
-    until = time.monotonic() + GONE_AFTER
+    until = time.monotonic() + PATIENT
     while tasks.read_text() and time.monotonic() < until:  # one that was ended takes a moment
         time.sleep(0.02)
     assert not tasks.read_text(), f"workers left running: {tasks.read_text()}"

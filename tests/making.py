@@ -14,6 +14,8 @@ from wide_margin.core.pages import PageText
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.text import read_text
 
+PATIENT = 120.0
+"""Seconds within which what must come has come, also on a machine with much else to do."""
 WIDTH, HEIGHT = A4
 STYLES = {
     "head": ("Times-Italic", 9),

@@ -13,12 +13,11 @@ from PySide6.QtTest import QTest
 from pytestqt.exceptions import TimeoutError
 from reportlab.pdfgen.canvas import Canvas
 
+from tests.making import PATIENT
 from wide_margin.core.margin import Entry, Store
 from wide_margin.core.services import Settings, SettingsKeeper
 from wide_margin.core.services.stand_in import StandIn
 from wide_margin.desktop.main_window import MainWindow
-
-WAIT_MS = 30_000
 
 
 @pytest.fixture(autouse=True)
@@ -67,7 +66,7 @@ class Hand:
     def wait(self, holds: Callable[[], object]) -> None:
         """Wait until something holds; where it never does, say what stood there."""
         try:
-            self.bot.waitUntil(lambda: bool(holds()), timeout=WAIT_MS)
+            self.bot.waitUntil(lambda: bool(holds()), timeout=int(PATIENT * 1000))
         except TimeoutError as error:
             waited_for = " ".join(inspect.getsource(holds).split())
             kinds = [str(entry.kind) for entry in self.reader.entries.values()]
@@ -98,7 +97,7 @@ class Hand:
 
     def select(self, words: str) -> None:
         """Find words and drag over them with the mouse."""
-        hit = self.reader.session.find(words).result(30)[0]
+        hit = self.reader.session.find(words).result(PATIENT)[0]
         pages = self.view.pages
         pages.reveal(hit.spans)
         self.wait(lambda: pages.images.layer(hit.page))

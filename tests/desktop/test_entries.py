@@ -5,6 +5,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
 from tests.desktop.conftest import Hand
+from tests.making import PATIENT
 from wide_margin.core.errors import EntryStoreError
 from wide_margin.core.margin import Anchor, EntryKind, NoteBody, new_entry
 from wide_margin.core.services.stand_in import StandIn
@@ -222,7 +223,7 @@ def test_what_cannot_be_saved_is_not_shown_as_kept(hand, monkeypatch):
 
 @pytest.mark.parametrize("n", [200])
 def test_many_entries_at_one_place_do_not_overlap(hand, n):
-    hit = hand.reader.session.find(LINE).result(30)[0]
+    hit = hand.reader.session.find(LINE).result(PATIENT)[0]
     hand.view.pages.reveal(hit.spans)
     hand.wait(lambda: hand.view.pages.boxes_in_view(hit.spans))
     for k in range(n):

@@ -8,6 +8,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel
 
 from tests.desktop.conftest import Hand
+from tests.making import PATIENT
 from wide_margin.core.explain.model import Manner
 from wide_margin.core.layout import boxes_of
 from wide_margin.core.margin import State
@@ -33,8 +34,8 @@ def test_a_sentence_is_explained_and_taken_apart(hand):
 
 def test_several_paragraphs_are_explained_each_beside_itself(hand):
     first, last = (
-        hand.reader.session.find("Failed lines are entered").result(30)[0],
-        (hand.reader.session.find("neighbouring station has been made").result(30)[0]),
+        hand.reader.session.find("Failed lines are entered").result(PATIENT)[0],
+        (hand.reader.session.find("neighbouring station has been made").result(PATIENT)[0]),
     )
     from wide_margin.core.layout import SpanOnPage
     from wide_margin.core.margin import Anchor

@@ -8,6 +8,7 @@ from PySide6.QtTest import QTest
 
 from tests.desktop.conftest import Hand
 from tests.hostile.making import MARKUP
+from tests.making import PATIENT
 from wide_margin.core.layout import SpanOnPage
 from wide_margin.core.margin import State
 from wide_margin.core.services import Settings
@@ -27,7 +28,7 @@ def facing(hand_with_model):
 
 
 def go_to(hand: Hand, words: str) -> None:
-    hit = hand.reader.session.find(words).result(30)[0]
+    hit = hand.reader.session.find(words).result(PATIENT)[0]
     hand.view.pages.go_to(hit.page, 0.0)
     hand.wait(lambda: hand.view.pages.images.layer(hit.page))
 
@@ -76,7 +77,7 @@ def test_a_table_stands_facing_row_by_row(hand_with_model):
 def test_what_is_read_stands_level_with_its_source(facing):
     view = facing.view
     facing.wait(lambda: shown(facing))
-    hit = facing.reader.session.find(ON_PAGE).result(30)[0]
+    hit = facing.reader.session.find(ON_PAGE).result(PATIENT)[0]
     key = next(
         k for k in view.facing._built if set(hit.spans) & set(view.facing.pairs.spans_of(k))
         or view.facing.pairs.spans_of(k)[0].start == hit.spans[0].start
@@ -112,7 +113,7 @@ def test_a_pair_is_marked_on_both_sides(facing):
 
 def test_the_pointer_over_the_page_tells_its_sentence(facing):
     view = facing.view
-    hit = facing.reader.session.find(ON_PAGE).result(30)[0]
+    hit = facing.reader.session.find(ON_PAGE).result(PATIENT)[0]
     box = view.pages.boxes_in_view(hit.spans)[0]
     told = []
     view.pages.text_pointed.connect(lambda page, character: told.append((page, character)))

@@ -31,7 +31,7 @@ from wide_margin.desktop.model_dialog import ModelDialog
 from wide_margin.desktop.properties import PropertiesDialog, property_rows
 
 N_MUTANTS = 40
-LONGEST_GAP = 4.0
+LONGEST_GAP = 20.0
 """Seconds that the window may stand still while hostile files are opened one after the other."""
 
 

@@ -7,6 +7,7 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
 
+from tests.making import PATIENT
 from wide_margin.core.export import read_outline
 from wide_margin.desktop.map_view.drawing import AXIS, HEAD
 from wide_margin.desktop.map_view.model import MOST_TERMS
@@ -76,7 +77,7 @@ def test_a_term_stands_where_find_says(hand, view):
     view.add_term("in suspense")
     column = view.model.terms[-1]
     hand.wait(lambda: column.places)
-    hits = hand.reader.session.find("in suspense").result(30)
+    hits = hand.reader.session.find("in suspense").result(PATIENT)
     assert len(column.places) == len(hits)
     assert [int(place.at) for place in column.places] == [hit.page for hit in hits]
     view.drop_term("in suspense")

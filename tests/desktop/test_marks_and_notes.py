@@ -8,6 +8,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.desktop.conftest import Hand
+from tests.making import PATIENT
 from wide_margin.core.margin import CuttingBody, EntryKind, Ink, MarkForm, Scope
 from wide_margin.desktop.ink_edges import ink_name
 from wide_margin.desktop.ink_names import InkNames
@@ -90,7 +91,7 @@ def test_the_end_of_a_mark_is_dragged(hand):
     entry = hand.keep(PART, "1")
     pages = hand.view.pages
     hand.wait(lambda: pages.boxes_in_view(entry.anchor.spans))
-    hit = hand.reader.session.find(f"{PART} {REST}").result(30)[0]
+    hit = hand.reader.session.find(f"{PART} {REST}").result(PATIENT)[0]
     box, goal = pages.boxes_in_view(entry.anchor.spans)[0], pages.boxes_in_view(hit.spans)[-1]
     start = QPoint(int(box.right()) + 1, int(box.center().y()))
     end = QPoint(int(goal.right()) + 1, int(goal.center().y()))

@@ -3,6 +3,8 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QGuiApplication
 from PySide6.QtTest import QTest
 
+from tests.making import PATIENT
+
 WORDS = "The keeper of the station countersigns the second run within fourteen days"
 
 
@@ -22,7 +24,7 @@ def test_a_drag_over_two_lines_joins_them_with_a_space(hand):
 
 
 def test_a_double_click_selects_a_word(hand):
-    hit = hand.reader.session.find("countersigns").result(30)[0]
+    hit = hand.reader.session.find("countersigns").result(PATIENT)[0]
     hand.view.pages.reveal(hit.spans)
     hand.wait(lambda: hand.view.pages.boxes_in_view(hit.spans))
     hand.view.pages.reveal(hit.spans)

@@ -11,7 +11,7 @@ from PySide6.QtPrintSupport import QPrinter
 from PySide6.QtTest import QTest
 
 from tests.desktop.conftest import Hand
-from tests.making import make_pdf
+from tests.making import PATIENT, make_pdf
 from wide_margin.core.pages import Link
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.text import read_text
@@ -167,7 +167,7 @@ def test_pages_can_stand_in_pairs_singly_and_turned(hand):
 
 def test_text_is_selected_where_it_is_on_a_turned_page(hand):
     hand.view.pages.turn(1)
-    hit = hand.reader.session.find("countersigns").result(30)[0]
+    hit = hand.reader.session.find("countersigns").result(PATIENT)[0]
     hand.view.pages.reveal(hit.spans)
     hand.wait(lambda: hand.view.pages.boxes_in_view(hit.spans))
     hand.view.pages.reveal(hit.spans)
@@ -177,7 +177,7 @@ def test_text_is_selected_where_it_is_on_a_turned_page(hand):
 
 
 def test_three_clicks_take_the_sentence(hand):
-    hit = hand.reader.session.find("countersigns").result(30)[0]
+    hit = hand.reader.session.find("countersigns").result(PATIENT)[0]
     hand.view.pages.reveal(hit.spans)
     hand.wait(lambda: hand.view.pages.boxes_in_view(hit.spans))
     hand.view.pages.reveal(hit.spans)
@@ -224,7 +224,7 @@ def test_links_inside_jump_and_links_outside_are_asked_about(hand, monkeypatch):
 
 
 def test_a_region_is_cut_out_with_its_text(hand):
-    hit = hand.reader.session.find("countersigns").result(30)[0]
+    hit = hand.reader.session.find("countersigns").result(PATIENT)[0]
     hand.view.pages.reveal(hit.spans)
     hand.wait(lambda: hand.view.pages.boxes_in_view(hit.spans))
     hand.view.pages.reveal(hit.spans)

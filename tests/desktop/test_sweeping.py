@@ -7,6 +7,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication
 
+from tests.making import PATIENT
 from wide_margin.desktop import sweeping
 from wide_margin.desktop.sweeping import MANY, SOME, Sweeper
 
@@ -70,7 +71,7 @@ def test_a_window_that_is_left_is_swept(sweeper, qtbot, monkeypatch):
     )  # fmt: skip
     ring, _kept = ring_among(10)
     QApplication.instance().applicationStateChanged.emit(Qt.ApplicationState.ApplicationInactive)
-    qtbot.waitUntil(lambda: ring() is None)
+    qtbot.waitUntil(lambda: ring() is None, timeout=int(PATIENT * 1000))
 
 
 def test_all_is_swept_at_last_in_a_window_that_is_never_left(sweeper, monkeypatch):
@@ -85,4 +86,4 @@ def test_a_window_that_is_closed_is_swept(sweeper, qtbot, monkeypatch):
     monkeypatch.setattr(sweeping, "EVERY_MS", 1)
     ring, _kept = ring_among(10)
     sweeper.sweep_soon()
-    qtbot.waitUntil(lambda: ring() is None)
+    qtbot.waitUntil(lambda: ring() is None, timeout=int(PATIENT * 1000))

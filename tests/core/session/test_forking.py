@@ -11,6 +11,7 @@ from pathlib import Path
 
 import pytest
 
+from tests.making import PATIENT
 from wide_margin.core.session import Session, forking
 from wide_margin.core.session.forking import FORK_SERVER, ForkServer, WorkerProcess
 from wide_margin.core.session.link import Worker
@@ -39,7 +40,7 @@ def has_ended(process_id):
     return stat.rpartition(")")[2].split()[0] in "ZX"
 
 
-def ends(process_id, within=5.0):
+def ends(process_id, within=PATIENT):
     until = time.monotonic() + within
     while not has_ended(process_id) and time.monotonic() < until:
         time.sleep(0.02)
@@ -103,21 +104,21 @@ def test_the_server_is_replaced_when_it_has_ended(server):
 
 def test_a_document_is_read_although_the_server_was_killed(small_pdf):
     with Session(small_pdf) as session:
-        session.open().result(30)
+        session.open().result(PATIENT)
         ids = session.worker_ids
         os.kill(FORK_SERVER.process_id, signal.SIGKILL)
         assert all(ends(process_id) for process_id in ids.values())
-        assert session.open().result(30).n_pages == 3
-        assert session.read().result(30).n_pages == 3
+        assert session.open().result(PATIENT).n_pages == 3
+        assert session.read().result(PATIENT).n_pages == 3
 
 
 def test_a_worker_has_the_environment_of_now(small_pdf, tmp_path, monkeypatch):
     with Session(small_pdf) as session:
-        session.read().result(30)
+        session.read().result(PATIENT)
         session.settle()
     monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / "elsewhere"))
     with Session(small_pdf) as session:
-        session.read().result(30)
+        session.read().result(PATIENT)
         session.settle()
     assert list((tmp_path / "elsewhere").rglob("*.document"))
 
@@ -137,7 +138,7 @@ def test_the_server_ends_with_the_application():
         "os.kill(os.getpid(), signal.SIGKILL)\n"
     )
     ended = subprocess.run([sys.executable, "-c", code], capture_output=True, check=False)
-    assert ends(int(ended.stdout), within=20)
+    assert ends(int(ended.stdout))
 
 
 def test_the_start_of_a_worker_keeps_nobody_waiting():

@@ -11,7 +11,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.making import make_pdf
+from tests.making import PATIENT, make_pdf
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.errors import WideMarginError
 from wide_margin.core.outline import Outline
@@ -39,15 +39,15 @@ def kill(session, role):
 
 
 def test_a_reading_worker_that_ends_after_reading_is_replaced_and_answers(session):
-    session.read().result(60)
-    before = session.ask(QUESTION).result(30)
+    session.read().result(PATIENT)
+    before = session.ask(QUESTION).result(PATIENT)
     old = kill(session, "reading")
-    assert session.ask(QUESTION).result(60).quotes == before.quotes
+    assert session.ask(QUESTION).result(PATIENT).quotes == before.quotes
     assert session.worker_ids["reading"] != old
 
 
 def test_several_requests_that_find_it_ended_share_one_successor(session, monkeypatch):
-    session.read().result(60)
+    session.read().result(PATIENT)
     session.settle()
     started = []
     real = readings.Readings._new_worker
@@ -56,18 +56,18 @@ def test_several_requests_that_find_it_ended_share_one_successor(session, monkey
     )
     kill(session, "reading")
     futures = [session.ask(QUESTION) for _ in range(3)]
-    assert all(future.result(60).quotes for future in futures)
+    assert all(future.result(PATIENT).quotes for future in futures)
     assert len(started) == 1
 
 
 def test_the_successor_goes_by_the_changed_outline(session):
-    summary = session.read().result(60)
+    summary = session.read().result(PATIENT)
     changed = Outline(
         (summary.outline.sections[0]._replace(title="Of wells"),), ("heading",), is_edited=True
     )
-    session.use_outline(changed).result(30)
+    session.use_outline(changed).result(PATIENT)
     kill(session, "reading")
-    path = session.ask(QUESTION).result(60).quotes[0].locators[0].path
+    path = session.ask(QUESTION).result(PATIENT).quotes[0].locators[0].path
     assert path == ("Of wells",)
 
 
@@ -81,8 +81,8 @@ def test_a_page_worker_that_ends_while_opening_is_started_again(session, monkeyp
         return real(self, name, *arguments, report=report)
 
     monkeypatch.setattr(Worker, "call", deadly)
-    assert session.open().result(30).n_pages == 3
-    assert session.draw(0, 0.5).result(30).width > 0
+    assert session.open().result(PATIENT).n_pages == 3
+    assert session.draw(0, 0.5).result(PATIENT).width > 0
 
 
 def test_a_file_that_ends_the_worker_at_every_opening_is_told(session, monkeypatch):
@@ -95,9 +95,9 @@ def test_a_file_that_ends_the_worker_at_every_opening_is_told(session, monkeypat
 
     monkeypatch.setattr(Worker, "call", deadly)
     with pytest.raises(WideMarginError, match="stopped the PDF engine while it was opened"):
-        session.open().result(60)
+        session.open().result(PATIENT)
     monkeypatch.setattr(Worker, "call", real)
-    assert session.open().result(30).n_pages == 3
+    assert session.open().result(PATIENT).n_pages == 3
 
 
 def test_a_good_page_is_tried_again_after_its_worker_was_killed(tmp_path):
@@ -110,12 +110,12 @@ def test_a_good_page_is_tried_again_after_its_worker_was_killed(tmp_path):
             if done > 40 and not killed:
                 killed.append(kill(session, "reading"))
 
-        summary = session.read(kill_once).result(120)
+        summary = session.read(kill_once).result(PATIENT)
         assert killed
         assert summary.failed == ()
         session.settle()
     with Session(path) as session:
-        assert session.read().result(60).from_cache
+        assert session.read().result(PATIENT).from_cache
 
 
 @pytest.mark.parametrize("gap", [{"skip": frozenset({1})}, {"without": frozenset({"labels"})}])
@@ -180,8 +180,8 @@ def test_reading_works_where_the_cache_cannot_be_made(small_pdf, tmp_path, monke
     in_the_way.write_text("in the way", encoding="utf-8")
     monkeypatch.setenv("XDG_CACHE_HOME", str(in_the_way))
     with Session(small_pdf) as session:
-        assert session.read().result(60).n_sentences > 5
-        assert session.ask(QUESTION).result(30).quotes
+        assert session.read().result(PATIENT).n_sentences > 5
+        assert session.ask(QUESTION).result(PATIENT).quotes
 
 
 def test_a_full_disk_costs_the_blocks_and_not_the_reading(tmp_path, small_pdf, monkeypatch):
@@ -234,7 +234,7 @@ def test_blocks_that_applications_left_behind_go(small_pdf):
     left.mkdir()
     (left / "block-00000").write_bytes(b"x")
     with Session(small_pdf) as session:
-        session.read().result(60)
+        session.read().result(PATIENT)
         session.settle()
     assert list(cache.cache_folder().glob("*.blocks")) == []
     assert len(list(cache.cache_folder().glob("*.document"))) == 1
@@ -245,7 +245,7 @@ def test_workers_end_with_the_application(small_pdf, tmp_path):
         "import sys, time, pathlib\n"
         "from wide_margin.core.session import Session\n"
         f"session = Session(pathlib.Path({str(small_pdf)!r}))\n"
-        "session.open().result(30)\n"
+        "session.open().result(120)\n"
         "print(*session.worker_ids.values(), flush=True)\n"
         "time.sleep(60)\n"
     )
@@ -255,7 +255,7 @@ def test_workers_end_with_the_application(small_pdf, tmp_path):
     application.kill()
     application.wait()
     application.stdout.close()
-    until = time.monotonic() + 5
+    until = time.monotonic() + PATIENT
     while time.monotonic() < until and any(is_there(worker) for worker in workers):
         time.sleep(0.05)
     assert not any(is_there(worker) for worker in workers)
@@ -271,12 +271,12 @@ def is_there(process):
 
 def test_a_large_request_to_a_busy_worker_holds_nobody_up(small_pdf):
     worker = Worker("page", patience=30.0)
-    worker.call("ping").result(20)
+    worker.call("ping").result(PATIENT)
     os.kill(worker.process_id, signal.SIGSTOP)
     began = time.monotonic()
     future = worker.call("open", small_pdf, None, frozenset({"x" * 20_000_000}))
-    assert time.monotonic() - began < 0.5
+    assert time.monotonic() - began < 10  # the worker takes nothing until it goes on
     assert threading.active_count() < 20
     os.kill(worker.process_id, signal.SIGCONT)
-    assert future.result(30).n_pages == 3
+    assert future.result(PATIENT).n_pages == 3
     worker.close()

@@ -5,9 +5,9 @@ import time
 
 import pytest
 
-from tests.making import make_pdf, plain_pages
+from tests.making import PATIENT, make_pdf, plain_pages
 from wide_margin.core.session import Session
-from wide_margin.core.session.pace import Pace, memory_of
+from wide_margin.core.session.pace import Pace, memory_of, processor_seconds
 from wide_margin.core.session.reading_service import ReadingService
 from wide_margin.core.session.requests import ReadRequest
 
@@ -61,12 +61,27 @@ def test_what_is_held_back_is_read_all_the_same(tmp_path):
         session.hold_back(on=True)
         reading = session.read()
         session.hold_back(on=False)
-        assert reading.result(30).n_pages == 8
+        assert reading.result(PATIENT).n_pages == 8
 
 
 def test_memory_of_processes_that_have_ended_is_none(small_pdf):
     with Session(small_pdf) as session:
-        session.read().result(30)
+        session.read().result(PATIENT)
         assert session.memory() > 1.0
     assert session.memory() == 0.0
     assert memory_of([os.getpid()]) > 10.0
+
+
+def test_the_processor_time_of_a_process_is_what_it_worked():
+    def worked():
+        return processor_seconds(os.getpid())
+
+    began = worked()
+    until = time.process_time() + 0.3
+    while time.process_time() < until:
+        pass
+    assert worked() - began >= 0.25
+    slept_from = worked()
+    time.sleep(0.3)
+    assert worked() - slept_from < 0.2
+    assert processor_seconds(2**22 + 1) == 0.0  # there is no such process

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.making import make_pdf
+from tests.making import PATIENT, make_pdf
 from wide_margin.core.errors import (
     NotReadyError,
     PageFailedError,
@@ -15,7 +15,7 @@ from wide_margin.core.errors import (
     UnreadableFileError,
     WideMarginError,
 )
-from wide_margin.core.session import Session, cache
+from wide_margin.core.session import Session, cache, link
 from wide_margin.core.session.blocks import BLOCK, gather_blocks, n_blocks, read_blocks
 from wide_margin.core.session.link import Worker
 
@@ -35,33 +35,33 @@ def ended(process_id):
 
 
 def test_a_document_is_opened_drawn_and_read(session):
-    assert session.open().result(30).n_pages == 3
-    assert session.draw(0, 1.0).result(30).width == 596
-    assert "well" in session.text(0).result(30).page.chars
+    assert session.open().result(PATIENT).n_pages == 3
+    assert session.draw(0, 1.0).result(PATIENT).width == 596
+    assert "well" in session.text(0).result(PATIENT).page.chars
     told = []
-    summary = session.read(lambda done, total: told.append((done, total))).result(60)
+    summary = session.read(lambda done, total: told.append((done, total))).result(PATIENT)
     assert [s.title for s in summary.outline.sections] == ["1 Wells", "2 Buckets"]
     assert told[-1] == (3, 3)
-    assert session.ask("How many litres does a bucket hold?").result(30).quotes
-    assert [hit.page for hit in session.find("rope").result(30)] == [0]
-    assert session.explain("see section 1").result(30).references[0].title == "1 Wells"
+    assert session.ask("How many litres does a bucket hold?").result(PATIENT).quotes
+    assert [hit.page for hit in session.find("rope").result(PATIENT)] == [0]
+    assert session.explain("see section 1").result(PATIENT).references[0].title == "1 Wells"
 
 
 def test_a_second_reading_comes_from_the_cache(small_pdf):
     for from_cache in (False, True):
         with Session(small_pdf) as session:
-            assert session.read().result(60).from_cache is from_cache
-            session.find("rope").result(30)  # what was read is cached before the next is done
+            assert session.read().result(PATIENT).from_cache is from_cache
+            session.find("rope").result(PATIENT)  # what was read is cached before the next is done
 
 
 def test_a_cache_that_is_broken_is_made_again(small_pdf):
     with Session(small_pdf) as session:
-        session.read().result(60)
-        session.find("rope").result(30)
+        session.read().result(PATIENT)
+        session.find("rope").result(PATIENT)
     (kept,) = cache.cache_folder().glob("*.document")
     kept.write_bytes(b"nonsense")
     with Session(small_pdf) as session:
-        assert session.read().result(60).from_cache is False
+        assert session.read().result(PATIENT).from_cache is False
 
 
 def test_what_a_process_left_half_written_goes_once_it_has_ended(small_pdf):
@@ -72,23 +72,23 @@ def test_what_a_process_left_half_written_goes_once_it_has_ended(small_pdf):
     for path in (left, written):
         path.write_bytes(b"half")
     with Session(small_pdf) as session:
-        session.read().result(60)
-        session.find("rope").result(30)
+        session.read().result(PATIENT)
+        session.find("rope").result(PATIENT)
     assert not left.exists()
     assert written.exists()
 
 
 def test_asking_before_reading_says_to_wait(session):
     with pytest.raises(NotReadyError, match="still being read"):
-        session.ask("Anything?").result(30)
+        session.ask("Anything?").result(PATIENT)
 
 
 def test_errors_of_the_file_arrive_as_they_are(tmp_path):
     with Session(tmp_path / "nothing.pdf") as session:
         with pytest.raises(UnreadableFileError, match="There is no file"):
-            session.open().result(30)
+            session.open().result(PATIENT)
         with pytest.raises(WideMarginError):
-            session.read().result(30)
+            session.read().result(PATIENT)
 
 
 def test_a_password_can_be_given_at_a_second_try(tmp_path):
@@ -100,28 +100,28 @@ def test_a_password_can_be_given_at_a_second_try(tmp_path):
     canvas.save()
     with Session(path) as session:
         with pytest.raises(PasswordNeededError):
-            session.open().result(30)
-        assert session.open("sesame").result(30).n_pages == 1
-        assert session.read().result(60).n_sentences == 2
+            session.open().result(PATIENT)
+        assert session.open("sesame").result(PATIENT).n_pages == 1
+        assert session.read().result(PATIENT).n_sentences == 2
 
 
 def test_a_page_that_does_not_exist_fails_alone(session):
-    session.open().result(30)
+    session.open().result(PATIENT)
     with pytest.raises(WideMarginError):
-        session.draw(99, 1.0).result(30)
-    assert session.draw(1, 1.0).result(30).height == 842
+        session.draw(99, 1.0).result(PATIENT)
+    assert session.draw(1, 1.0).result(PATIENT).height == 842
 
 
 def test_a_page_worker_that_dies_is_replaced(session):
-    session.open().result(30)
+    session.open().result(PATIENT)
     old = session.worker_ids["page"]
     os.kill(old, signal.SIGKILL)
-    assert session.draw(0, 1.0).result(30).width == 596
+    assert session.draw(0, 1.0).result(PATIENT).width == 596
     assert session.worker_ids["page"] != old
 
 
 def test_a_page_that_ends_the_worker_twice_is_named(session, monkeypatch):
-    session.open().result(30)
+    session.open().result(PATIENT)
     real = Worker.call
 
     def deadly(self, name, *arguments, report=None):
@@ -131,9 +131,9 @@ def test_a_page_that_ends_the_worker_twice_is_named(session, monkeypatch):
 
     monkeypatch.setattr(Worker, "call", deadly)
     with pytest.raises(PageFailedError, match="Page 2 of the file stopped"):
-        session.draw(1, 1.0).result(30)
+        session.draw(1, 1.0).result(PATIENT)
     monkeypatch.setattr(Worker, "call", real)
-    assert session.draw(0, 1.0).result(30).width == 596
+    assert session.draw(0, 1.0).result(PATIENT).width == 596
 
 
 def test_a_reading_worker_that_dies_goes_on_where_it_was(tmp_path):
@@ -150,7 +150,7 @@ def test_a_reading_worker_that_dies_goes_on_where_it_was(tmp_path):
                 killed.append(done)
                 os.kill(first, signal.SIGKILL)
 
-        summary = session.read(kill_once).result(120)
+        summary = session.read(kill_once).result(PATIENT)
         assert killed
         assert summary.n_pages == 400
         assert len(summary.failed) <= 1  # the page it was at is skipped and named
@@ -161,12 +161,12 @@ def test_closing_ends_every_process_at_once(tmp_path):
     path = tmp_path / "long.pdf"
     make_pdf(path, [[("text", f"Page {k}. It ends.")] for k in range(300)])
     session = Session(path)
-    session.open().result(30)
+    session.open().result(PATIENT)
     future = session.read()
     ids = session.worker_ids
     started = time.monotonic()
     session.close()
-    assert time.monotonic() - started < 2.0
+    assert time.monotonic() - started < 10
     assert all(ended(process_id) for process_id in ids.values())
     with pytest.raises(WideMarginError):
         future.result(10)
@@ -177,8 +177,21 @@ def test_a_worker_that_hangs_is_ended(small_pdf):
     os.kill(worker.process_id, signal.SIGSTOP)
     started = time.monotonic()
     with pytest.raises(WideMarginError, match="ended"):
-        worker.call("open", small_pdf, None).result(20)
-    assert time.monotonic() - started < 10
+        worker.call("open", small_pdf, None).result(PATIENT)
+    assert time.monotonic() - started < PATIENT
+    worker.close()
+
+
+@pytest.mark.parametrize(("busy", "given"), [(True, 1.0), (False, 3.0)], ids=["busy", "starved"])
+def test_a_worker_that_hardly_got_the_processor_is_given_more_time(busy, given, monkeypatch):
+    monkeypatch.setattr(link, "processor_seconds", lambda _: time.monotonic() if busy else 0.0)
+    monkeypatch.setattr(link, "STARVED", 60 if busy else 3)
+    worker = Worker("page", patience=1.0)
+    os.kill(worker.process_id, signal.SIGSTOP)
+    started, future = time.monotonic(), worker.call("ping")
+    with pytest.raises(WideMarginError, match="ended"):
+        future.result(PATIENT)
+    assert given <= time.monotonic() - started < 30
     worker.close()
 
 
@@ -191,7 +204,7 @@ def test_a_worker_between_steps_is_given_more_time():
         future.result(3)
     worker._at_steps = None
     with pytest.raises(WideMarginError, match="ended"):
-        future.result(20)
+        future.result(PATIENT)
     worker.close()
 
 

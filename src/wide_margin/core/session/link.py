@@ -21,6 +21,7 @@ from typing import TYPE_CHECKING, Any
 
 from wide_margin.core.errors import WideMarginError, WorkerLostError
 from wide_margin.core.session.forking import FORK_SERVER
+from wide_margin.core.session.pace import processor_seconds
 
 if TYPE_CHECKING:
     from wide_margin.core.session.forking import WorkerProcess
@@ -49,6 +50,9 @@ def memory_for(path: Path) -> int:
 UNHURRIED = 10
 """Times its patience that a worker is given between steps: no page can hang there, and one step
 takes a quarter of a minute on ten thousand pages."""
+STARVED = 3
+"""Times its patience that a worker is given which hardly gets a turn at the processor: on a busy
+machine it is late, and does not hang."""
 
 
 class _Pending:
@@ -64,7 +68,8 @@ class Worker:
 
         Args:
             role: "page" or "reading"; names the module that serves it.
-            patience: Seconds without a sign of life, while it has work, after which it is ended.
+            patience: Seconds without a sign of life, while it has work, after which it is ended;
+                three times as long where it had the processor for less than half of them.
             memory_mb: Limit on its address space.
         """
         self.role, self._patience = role, patience
@@ -77,6 +82,8 @@ class Worker:
         )
         self.is_lost = False
         self._heard = time.monotonic()
+        self._since, self._had = 0.0, 0.0
+        """Since when it gives no sign, and the processor time that it had had until then."""
         self._at_steps: int | None = None
         """The request between the steps that follow reading, which touch nothing of a file."""
         ours, theirs = socket.socketpair()
@@ -176,16 +183,24 @@ class Worker:
                     elif kind == "failed" and request == self._at_steps:
                         self._at_steps = None
                     self._deliver(request, kind, value)
-                elif self._hangs():
-                    log.warning("%s worker gave no sign for %.0f s", self.role, self._patience)
+                elif self._hangs(process.process_id):
+                    silent = time.monotonic() - self._heard
+                    log.warning("%s worker gave no sign for %.0f s", self.role, silent)
                     process.kill()
         except (EOFError, OSError):
             pass
 
-    def _hangs(self) -> bool:
+    def _hangs(self, process_id: int) -> bool:
         with self._lock:
+            if not self._pending:
+                return False
             patience = self._patience * (1.0 if self._at_steps is None else UNHURRIED)
-            return bool(self._pending) and time.monotonic() - self._heard > patience
+            had = processor_seconds(process_id)
+            if self._since != self._heard:
+                self._since, self._had = self._heard, had
+            silent = time.monotonic() - self._since
+            is_starved = had - self._had < patience / 2
+            return silent > patience * (STARVED if is_starved else 1)
 
     def _deliver(self, request: int, kind: str, value: Any) -> None:
         with self._lock:

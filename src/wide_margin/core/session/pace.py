@@ -1,5 +1,6 @@
 """How fast a worker reads: at full speed, or holding back for another window's."""
 
+import os
 import time
 from collections.abc import Iterable
 from pathlib import Path
@@ -38,3 +39,13 @@ def memory_of(process_ids: Iterable[int]) -> float:
             continue
         total += sum(int(line.split()[1]) for line in lines.splitlines() if line[:4] == "Pss:")
     return total / 1024
+
+
+def processor_seconds(process_id: int) -> float:
+    """Seconds of processor time that a process has had; 0 where it has ended (Linux, stat)."""
+    try:
+        stat = Path(f"/proc/{process_id}/stat").read_text(encoding="utf-8", errors="replace")
+    except OSError:
+        return 0.0
+    in_user, in_kernel = stat.rpartition(")")[2].split()[11:13]  # its name may hold blanks
+    return (int(in_user) + int(in_kernel)) / os.sysconf("SC_CLK_TCK")
