@@ -322,3 +322,14 @@ def test_a_part_is_not_the_whole_that_it_is_called_after(tmp_path, typed, is_who
 def test_parts_and_use_of_something_in_it_are_no_questions_of_the_whole(handbook, typed, kind):
     asked = read_overview(handbook, typed, WHOLE)
     assert (asked.kind if asked else "") == kind
+
+
+def test_limits_that_a_sentence_has_beside_a_name_are_asked_of_that(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wellkeep"), ("h1", "1 Winding"),
+         ("text", "Wellkeep winds ropes. However, step winding has three major limitations.")],
+        [("h1", "2 Lids"), ("text", "Wellkeep closes lids. Step winding is slow.")],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    assert read_overview(document, "Which limitations does step winding have?", WHOLE) is None
+    assert read_overview(document, "What are the limitations?", WHOLE).kind == "limits"

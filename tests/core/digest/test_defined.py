@@ -351,6 +351,43 @@ def test_bare_plurals_define_too(tmp_path):
     assert answer.sure >= 0.6
 
 
+@pytest.mark.parametrize("said", [
+    "Pointers are essentially handles that you can use to walk over the ropes in a tower.",
+    "Pointers provide a mechanism by which you can walk over the ropes in a tower.",
+])  # fmt: skip
+def test_plurals_are_defined_with_an_adverb_and_by_what_they_are_a_means_to(tmp_path, said):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Ropes"), ("text", "If a tower allows twin ropes, then pointers are the easiest "
+                                     "way that you can find any but the first.")],
+        [("h1", "2 Lids"), ("text", f"Lids are heavy. {said}")],
+        [("h1", "3 Ends"), ("text", "Pointers are described in section 2. Pointers are closed.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is a pointer?", WHOLE, None)
+    assert answer.quotes[0].text == said
+
+
+@pytest.mark.parametrize(("typed", "begins"), [
+    ("What does re.wind do?", "re.wind() lets the drum turn back"),
+    ("What does from-well.sh do?", "from-well.sh is a shell script that combines both"),
+])  # fmt: skip
+def test_what_begins_with_a_name_goes_before_a_section_that_only_leads_in(tmp_path, typed, begins):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Towers"), ("text", "On towers and drums."),
+         ("h1", "1 re.wind(), let.go(), hold.on()"),
+         ("text", "If you know all of these you will soon leave the school of keepers of wells.")],
+        [("h1", "2 Drums"), ("text", "We use re.wind() since it is flexible. As a matter of fact, "
+                                     "re.wind() is powerful."),
+         ("h1", "3 Back"), ("text", "re.wind() lets the drum turn back and holds it at once.")],
+        [("h1", "4 Scripts"),
+         ("text", "from-well.sh is a shell script that combines both of them by night."),
+         ("text", "To run it for a rope, simply type:"), ("code", "from-well.sh rope.seq"),
+         ("text", "The script would then run the commands:"), ("code", "let.go rope")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.startswith(begins)
+    assert answer.sure >= 0.6
+
+
 def test_a_section_whose_title_is_the_question_answers_it(tmp_path):
     path = tmp_path / "made.pdf"
     make_pdf(path, [

@@ -1,5 +1,7 @@
 """What a document is, read from made title pages."""
 
+from dataclasses import replace
+
 import pikepdf
 import pytest
 from reportlab.pdfgen.canvas import Canvas
@@ -1335,3 +1337,17 @@ def test_a_title_may_stand_on_a_page_after_that_of_its_authors(tmp_path, monkeyp
     facts = find_facts(read_document(path))
     assert facts.title.text == "Keeping a Village Well"
     assert texts(facts.authors) == ["Marta Lindqvist", "Aino Perälä"]
+
+
+def test_what_the_title_names_is_no_author(facts_of):
+    facts = facts_of(("title", "Oak Berkel Vorn"), ("text", "Getting Started with"),
+                     ("author", "Berkel Vorn"), ("text", "for Cats"))  # fmt: skip
+    assert texts(facts.authors) == []
+
+
+def test_no_title_is_read_off_a_page_whose_text_is_damaged(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [[("title", "zR7&ql ;dqG"), *BODY], BODY])
+    document = read_document(tmp_path / "a.pdf")
+    assert find_facts(document).title.text == "zR7&ql ;dqG"
+    assert find_facts(replace(document, garbled=(0,))).title.locator.page == 1
+    assert find_facts(replace(document, garbled=(0, 1))).title is None

@@ -77,6 +77,9 @@ IS_A = naming(("quorble",))
         "the quorble library is one of the oldest.",
         "gnu quorble (version 2) is an editor of tables.",
         "quorble stands for nothing at all.",
+        "quorble is the usual tool for reading gauges.",
+        "to read them at sea, we developed the quorble (quick orb) package which reads gauges.",
+        "in this work, we present quorble, a new package for gauges.",
         "quorble ist ein programm für pegel.",
         "quorble est une bibliothèque de fonctions.",
         "quorble es un programa para leer.",
@@ -97,6 +100,8 @@ def test_what_it_is_is_told_in_many_languages(text):
         "this quorble is an older one.",
         "quorble is an attempt to satisfy that request.",
         "quorble is read by the keeper.",
+        "quorble is the first of three.",
+        "to read them at sea, we read quorble.",
         "a reading is a number that quorble prints.",
     ],
 )
@@ -244,3 +249,17 @@ def test_the_gist_of_a_long_book_has_what_is_said_before_its_first_section(tmp_p
     document = read_document(path)
     assert len(document.text.sentences) > LONG
     assert said in [line.text for line in Digester(document).gist(n_words=60)]
+
+
+def test_who_wrote_a_document_is_no_part_of_its_title(tmp_path):
+    document = book(tmp_path, "Manual for version 1.9 Written by Ann Bale",
+                    *[f"Quorble is shown the gauge of {n}." for n in range(6)])  # fmt: skip
+    assert score(document).names == ("quorble",)
+
+
+def test_what_a_thing_is_leads_the_gist_where_nothing_else_tells_of_it(tmp_path):
+    said = "To spare them this, we developed the Quorble (quick orb) package which reads gauges."
+    document = book(tmp_path, "Quorble User Guide", "Gauges were always read by hand at sea.",
+                    f"Hands are cold at sea and slow. {said} Quorble is shown the gauge.",
+                    *[f"The clerk shows gauge {n} to Quorble." for n in range(6)])  # fmt: skip
+    assert Digester(document).gist()[0].text == said

@@ -184,6 +184,8 @@ def test_the_languages_of_a_document_are_those_that_the_engine_has(tmp_path, mon
         ("12.5 33.1 44.0 0.07 " * 40, False),
         ("Водяная мельница стоит у реки и мелет зерно. " * 8, False),
         ("水車小屋の番人は毎日の高さを赤い帳面に書き込む。" * 8, False),
+        ("".join(chr(ord(c) % 28 + 128) if c in "aeiou" else c for c in SAID), True),
+        (SAID.replace("y ", "\x02\r\n").replace("k", "\x0c"), False),
         ("int main(void) { return x_1 + y_2; } " * 10, False),
     ],
 )

@@ -251,25 +251,34 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         short = [w for w in words(text.casefold()) if len(w) == 2 and not is_common(w, "en")]
         own = [word for word in (*own, *short) if not is_subject(document, word)]
         own += _SOME_OF_IT.findall(text)
-    if kind == "authors and date" and (
-        _asks_of_matter(document, text)
-        or _asks_of_another(document, text)
-        or _names_another(document, own)
+    if _asks_for_a_fact(document, kind, text, own):
+        return None
+    if (kind == "why" and _OF_A_STEP.search(text)) or (
+        kind == "licence" and (_ALLOWED.search(text) or _FOR_FREE.search(text))
     ):
-        return None
-    if kind in _OF_SOME and _names_another(document, own):
-        return None
-    if kind == "why" and _OF_A_STEP.search(text):
         allowed = 0
-    if kind == "licence" and (_ALLOWED.search(text) or _FOR_FREE.search(text)):
-        allowed = 0
-    if kind == "licence" and (_ADVISED.search(text) or _ONLY_CAN.search(text)):
-        return None
-    if kind == "purpose" and _OF_ONE.match(text):
-        return None
     if len(own) > allowed or (kind in _OF_THINGS and _names_a_thing(document, text, own)):
         return None
     return Overview(kind, reach, form, n_points, text)
+
+
+def _asks_for_a_fact(document: ReadDocument, kind: str, text: str, own: Sequence[str]) -> bool:
+    """Whether a question asks something else than its wording says that is asked of the whole."""
+    match kind:
+        case "authors and date":
+            return (
+                _asks_of_matter(document, text)
+                or _asks_of_another(document, text)
+                or _names_another(document, own)
+            )
+        case "licence":
+            return bool(_ADVISED.search(text) or _ONLY_CAN.search(text))
+        case "purpose":
+            return _OF_ONE.match(text) is not None
+        case "limits":
+            return bool(own) and _stands_with(document, own, _KINDS[kind])
+        case _:
+            return kind in _OF_SOME and _names_another(document, own)
 
 
 def matter_summed_up(typed: str) -> str:
@@ -391,6 +400,14 @@ def _title_words(document: ReadDocument) -> frozenset[str]:
     """The words of the title, as the file and as its first page have it, in small letters."""
     title = f"{document.facts.title} {printed_title(document)}"
     return frozenset(word.casefold() for word in words(title))
+
+
+def _stands_with(document: ReadDocument, own: Sequence[str], wording: re.Pattern[str]) -> bool:
+    """Whether a sentence has all of a question's own words beside what is asked of them."""
+    return any(
+        all(word in folded for word in own) and wording.search(folded)
+        for folded in (sentence.text.casefold() for sentence in document.text.sentences)
+    )
 
 
 def _names_a_thing(document: ReadDocument, text: str, own: Sequence[str]) -> bool:

@@ -100,7 +100,7 @@ _RETURNS = regex(
 """Asks for what a function gives."""
 _GIVES = regex(r"\b(?:returns?|returned|gives?|yields?|evaluates?\s+to|result|value)\b", re.I)
 _HAS_IT_DO = (
-    r"(?:is (?:\w+ly )?(?:used|introduced|provided|meant|intended|designed|there) (?:to|for)\b"
+    r"(?:is (?:an?|the) (?:[\w-]+ ){1,4}?(?:that|which) (?:\w+ly )?\w+s\b|is (?:\w+ly )?(?:used|introduced|provided|meant|intended|designed|there) (?:to|for)\b"
     r"|can (?:also |then )?(?!be |not |only |have |also |then |come |depend |fail |either )[a-z]{3,}\b"
     r"|(?:will |can |also |then |simply )?(?!(?:is|was|has|does|as|needs|requires|comes|depends) |(?:runs|works) on )(?:\w+[^\Ws]s|output|create|print|read|write|set|return"
     r"|show|compute|make|take)\b)"
@@ -343,24 +343,23 @@ def _doing(
         return told_by(document, answer, item.start, _end_of_said(document, item.start), OF_SECTION)
     is_said = bool(answer.quotes) and _says_what_does(answer.quotes[0].text, name)
     rows = rows_under(document, name, is_function=is_function)
-    if (told := _under_its_name(document, question, answer, name, rows)) is not None:
+    begins = re.compile(
+        rf"\W*(?:the )?(?:{_KINDS}\s)?[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}", re.I
+    )
+    first = _row_beginning(document, name, begins)
+    told = _under_its_name(document, question, answer, name, rows, first)
+    if told is not None and told.sure > MENTIONED:
         return told
     if (declared := row_under_head(document, name)) is not None:
         return told_by(document, answer, declared, declared + 1, OF_SECTION)
     if is_name and not is_in_section and (option := _rows_of_bare_option(document, name)):
         return _by_option(document, answer, option)
-    begins = re.compile(
-        rf"\W*(?:the )?(?:{_KINDS}\s)?[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}", re.I
-    )
-    terms = document.index.analyser.terms(name)
     told_of = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
     is_plain = any(begins.match(document.text.sentences[row].text) for row in told_of)
     is_poor = answer.sure < OF_SECTION or not is_said
-    for row in rows_with(document, terms) if is_poor or not is_plain else ():
-        sentence = document.text.sentences[row]
-        if sentence.kind in ("body", "item") and begins.match(sentence.text):
-            end = row + 1 if plain.isalpha() else _end_of_said(document, row)
-            return told_by(document, answer, row, end, OF_SECTION)
+    if first is not None and (is_poor or not is_plain):
+        end = first + 1 if plain.isalpha() else _end_of_said(document, first)
+        return told_by(document, answer, first, end, OF_SECTION)
     if answer.quotes and not rows and not is_said:
         return replace(answer, sure=min(answer.sure, MENTIONED))
     goes_on = re.compile(
@@ -392,17 +391,30 @@ def _by_option(document: ReadDocument, answer: Answer, rows: range) -> Answer:
     return told_by(document, answer, rows.start, end, OF_OPTION)
 
 
+def _row_beginning(document: ReadDocument, name: str, begins: re.Pattern[str]) -> int | None:
+    """The first row that begins with a thing and has it do something."""
+    sentences = document.text.sentences
+    return next(
+        (row for row in rows_with(document, document.index.analyser.terms(name))
+         if sentences[row].kind in ("body", "item") and begins.match(sentences[row].text)), None
+    )  # fmt: skip
+
+
 def _under_its_name(
-    document: ReadDocument, question: Question, answer: Answer, name: str, rows: range
-) -> Answer | None:
-    """The answer with what stands under a name, where that may say what the thing does."""
+    document: ReadDocument, question: Question, answer: Answer, name: str, rows: range,
+    first: int | None,
+) -> Answer | None:  # fmt: skip
+    """The answer with what stands under a name, where that may say what the thing does.
+
+    Where it does not name it, and ``first`` is a row that does, it is none.
+    """
     told = _with_rows(document, question, answer, name, rows)
     if told is answer:
         return None
     said, plain = told.quotes[-1].text, _plain(name)
     if plain in said.lower() or _begins_doing(said):
         return told
-    if not rows_titled(document, plain):
+    if first is not None or not rows_titled(document, plain):
         return None
     is_words = plain.replace(" ", "").isalpha()
     return replace(told, sure=min(told.sure, OF_UNNAMED)) if is_words else told

@@ -34,6 +34,7 @@ from wide_margin.core.digest.by_kind import (
 from wide_margin.core.digest.called import answer_call
 from wide_margin.core.digest.compared import answer_compared
 from wide_margin.core.digest.counted import answer_count
+from wide_margin.core.digest.decided import with_what_decides
 from wide_margin.core.digest.deeds_abroad import asks_who_abroad, with_deeds_abroad
 from wide_margin.core.digest.defined import (
     MENTIONED,
@@ -493,7 +494,8 @@ class Digester:
         told = without_works(self._document, told)
         told = with_deeds_abroad(self._document, with_its_number(self._document, told))
         told = with_its_release(self._document, with_maker(self._document, told))
-        return with_measure(with_needed_version(self._document, told))
+        told = with_measure(with_needed_version(self._document, told))
+        return with_what_decides(self._document, lambda: self._names, told)
 
     def _of_its_matter(self, answer: Answer) -> Answer:
         """The answer, less sure where the licence of a document on something else may give it."""

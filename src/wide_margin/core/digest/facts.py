@@ -111,6 +111,9 @@ def find_facts(document: ReadDocument) -> Facts:
     authors = authors_of(
         document, lines, [line for line in rest if line not in subtitle], title_lines
     )
+    if title is not None:  # a name that the title ends with is what it is about
+        ends = title.text.casefold().endswith
+        authors = tuple(fact for fact in authors if not ends(fact.text.casefold()))
     if under is not None and sum(fact.text in under.text for fact in authors) >= SEVERAL:
         under = None  # who wrote it, with a name that is torn
     kind = kind_of(document, title.text if title else "")

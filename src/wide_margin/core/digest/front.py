@@ -72,13 +72,17 @@ class Fact:
 
 
 def front_lines(document: ReadDocument) -> list[FrontLine]:
-    """The lines of the first pages, page by page from the top down, none beside the text."""
-    found = []
+    """The lines of the first pages, page by page from the top down, none beside the text.
+
+    Pages whose text is damaged have none: no title can be read off them.
+    """
+    found, damaged = [], frozenset(document.garbled)
     for row, paragraph in enumerate(document.paragraphs):
         if paragraph.page >= FRONT_PAGES:
             break
         for piece in paragraph.pieces:
-            if piece.line.page < FRONT_PAGES and piece.line.apart != "side":
+            is_sound = piece.line.page not in damaged and piece.line.apart != "side"
+            if piece.line.page < FRONT_PAGES and is_sound:
                 found.append(_front_line(piece.line, row))
     order = sorted(
         range(len(found)), key=lambda k: (found[k].page, round(found[k].top), found[k].left)

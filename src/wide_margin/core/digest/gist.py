@@ -142,6 +142,8 @@ _SORT_OF_TEXT = regex(
     r"|specification|contents|index|notes?|slides?|abstract|preface|readme|faq|licen[sc]es?|untitled)", re.I
 )  # fmt: skip
 """The title of a text that names nothing."""
+_MADE_BY = regex(r"\s(?:(?i:written|edited|compiled|prepared|maintained) by\s+(?=[A-Z])|©|\(c\)\s)")
+"""Ends a title: who made it, and whose it is."""
 _SHORT_FORM = regex(r"\s\(([^\W\d_][\w-]{1,14})\)")
 """A word alone in brackets: "(GKeep)"."""
 _THIS = regex(r"This (?=([^\W\d_]{4,}))")
@@ -459,7 +461,8 @@ def printed_title(document: ReadDocument) -> str:
         if piece.line.page == 0 and piece.line.apart != "side"
     ]  # fmt: skip
     largest = max((line.size for line in lines), default=0.0)
-    return " ".join(line.text for line in lines if line.size > 0.9 * largest)[:300]
+    title = " ".join(line.text for line in lines if line.size > 0.9 * largest)[:300]
+    return _MADE_BY.split(title, maxsplit=1)[0].strip() or title
 
 
 def _role_at(document: ReadDocument, roles: Sequence[Role], section: int) -> str:

@@ -102,7 +102,7 @@ _LICENCE = regex(
 )
 """A sentence that says under which licence something is given."""
 _STEP = regex(
-    r"^\W*(?:\d+[.)]|in order to\b|to \w+\b[^,]{2,60},|(?:please |just |first |now |then |next,? )?(?:click|select|choose|press|use|type|enter|open|run|see|note|try|start|make sure|be sure|check|set|add"
+    r"^\W*(?:\d+[.)]|in order to\b|to \w+\b[^,]{2,60},(?!\s(?:we|i) (?:have )?(?:developed|present|introduce|propose|created|built|designed|wrote)\b)|(?:please |just |first |now |then |next,? )?(?:click|select|choose|press|use|type|enter|open|run|see|note|try|start|make sure|be sure|check|set|add"
     r"|remove|insert|copy|move|put|go|load|save|create|install|download|write|read|consider|let(?:'s| us)|remember|assume|suppose|edit|change"
     r"|replace|refer|consult|do not|don.t|keep|leave|give|specify|drag|(?:double|right)-click"
     r"|you (?:can|may|must|should|need to|have to) (?:also |then |always )?(?:press|click|double-click|type|enter|select|choose|drag)"
@@ -422,7 +422,7 @@ def about(
         for k in order
         if scores[k] >= least and (n_sentences or scored.n_words[early[k]] < n_words)
     ]
-    first = _each_once(document, first)
+    first = _with_what_it_is(document, scored, early, _each_once(document, first))
     if n_sentences:
         first = first[: (n_sentences + 1) // 2]
         n_left = n_sentences - len(first)
@@ -446,7 +446,7 @@ def about(
         else:
             rest = choose(scored, among, n_words=left)
     chosen = {*first, *(int(r) for r in rest)}
-    lead = _leading(document, scored, [row for row in first if row in is_told])
+    lead = _leading(document, scored, first, is_told)
     return gist_lines(document, [*lead, *sorted(chosen.difference(lead))])
 
 
@@ -457,11 +457,33 @@ def _early(rows: Sequence[int]) -> Sequence[int]:
     return rows[: max(len(rows) // MID_EARLY, MANY_SENTENCES)]
 
 
-def _leading(document: ReadDocument, scored: Scored, told: Sequence[int]) -> list[int]:
-    """The first of what tells what a document is about; what says what its thing is goes before."""
+def _with_what_it_is(
+    document: ReadDocument, scored: Scored, early: Sequence[int], first: list[int]
+) -> list[int]:
+    """The first sentence near the front that says what the thing is, where ``first`` tells nothing.
+
+    It takes the place of the last of them.
+    """
     names, sentences = naming(scored.names), document.text.sentences
-    is_a = [r for r in told if says_what_it_is(names, without_notes(sentences[r].text.lower()))]
-    return sorted(is_a or told)[:1]
+    if names is None or any(names.tells.match(sentences[row].text.lower()) for row in first):
+        return first
+    near = [r for r in early[: n_in_front(len(sentences))] if sentences[r].kind == "body"]
+    found = _saying_what_it_is(document, scored, near)[:1]
+    return [*found, *first[: len(first) - len(found)]]
+
+
+def _saying_what_it_is(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> list[int]:
+    """The rows that say what the thing is that a document is about: "Wellkeep is a …"."""
+    names, sentences = naming(scored.names), document.text.sentences
+    return [r for r in rows if says_what_it_is(names, without_notes(sentences[r].text.lower()))]
+
+
+def _leading(
+    document: ReadDocument, scored: Scored, first: Sequence[int], is_told: Set[int]
+) -> list[int]:
+    """The first of what tells what a document is about; what says what its thing is goes before."""
+    told = _saying_what_it_is(document, scored, first) or [r for r in first if r in is_told]
+    return sorted(told)[:1]
 
 
 def _each_once(document: ReadDocument, rows: Sequence[int]) -> list[int]:

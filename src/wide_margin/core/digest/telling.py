@@ -188,6 +188,7 @@ _LEADS_IN = (
 """What may stand before a sentence that says what a thing is: "Technically speaking, …"."""
 _NAMED_IS = (
     r"(?:is|are)(?:, [^,]{2,40},)? (?:\w+ly |first of all |first and foremost |above all )?(?:an?(?! (?:[\w-]+ ){1,4}(?:that|which) (?:would|could|might)\b)|one of|(?:[\w-]+ ){0,2}(?:soft|middle|firm|hard|free)ware)\b|stands for\b"
+    rf"|(?:is|are) the (?:[\w-]+ ){{0,4}}?(?:{THING}|implementation|successor|port|name) (?:for|of|that|which|to|behind|used)\b"
     r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|understood) as\b"
     r"|ist (?:eine?|das|der|die)\b|est (?:une?|le|la|l['’])|es (?:una?|el|la)\b|è (?:una?|il|la|l['’]|un['’])|é uma?\b"
     r"|is een\b|är (?:en|ett)\b|er (?:en|et)\b|to (?:jest|est)\b|je\b|— это\b|este (?:un|o)\b|είναι\b|là (?:một|bản|hệ|công|phần|chương|gói|tên)\b"
@@ -328,6 +329,10 @@ def says_what_this_does(text: str) -> bool:
     return bool(_THIS.match(text)) and not _GIVEN_AWAY.search(text)
 
 
+_MADE_IT = r"(?:develop(?:ed)?|present(?:ed)?|introduced?|proposed?|created?|built|designed|implemented|wrote|written|made)"
+"""What its makers say they did: "we developed Wellkeep, which …"."""
+
+
 @lru_cache(maxsize=8)
 def naming(names: tuple[str, ...]) -> Naming | None:
     """Finds sentences that begin with a name and go on with what it is or does."""
@@ -352,6 +357,11 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     thing = rf"(?:the )?(?:{either})(?: {THING})?"
     is_a += rf"|^\W*this is (?:the|an?) (?:\w+ ){{0,3}}{_WORK} (?:of|for|to|on) {thing} (?:for|to|that|which)\b"
     is_a += rf"|^\W*(?:the|its) (?:\w+ )?(?:purpose|aim|goal|objective) of (?:{thing}|this {THING}) (?:is|was) to\b"
+    is_a += (
+        rf"|^\W*(?:[^.;:]{{3,60}},\s+)?(?:we|i) (?:have |had |therefore |thus |then |now |also ){{0,2}}{_MADE_IT}"
+        rf" (?:the |an? |our |my )?(?:\w+ ){{0,2}}?(?:{either})(?:\s*\([^()]{{2,80}}\))?(?: {THING})?(?:\s*\([^()]{{2,80}}\))?,?"
+        r" (?:which|that|to|for|an?|as an?)\b"
+    )
     called = rf"^\W*(?:the\s+)?(?:{either})\s+{THING}\s*(?:[,(].{{2,60}}?[,)]\s*)?"
     tells = rf"{begins}(?:は|\b(?:{_NAMED_DOES}))|{called}\b{_NAMED_WORKS}|{is_a}"
     version = r"(?: v(?:ersion|\.)? ?\d[\w.]*)?(?: ?\([^()]{1,40}\))?"

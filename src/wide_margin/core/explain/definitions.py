@@ -91,11 +91,12 @@ _IS = regex(
     r"|(?:stands?|is short) for|(?:is|are) used (?:here |throughout )?(?:to (?:mean|denote|describe|refer)|for)"
     rf"|(?:is|are) (?:{_ADVERB})?(?:the|those|any|an?|one|kinds? of|what|simply|just)\b"
     r"|(?:describes|represents) (?:the|an?|one|all|any)\b"
+    r"|provides? an? (?:\w+ )?(?:mechanism|means|way)\b"
     r"|bedeutet|bezeichnet|ist (?:ein|der|die|das)\w*|sind|est (?:une?|le|la)|désigne|es una?|es el|es la|significa)\s",
 )  # fmt: skip
 _ARE = regex(
     r"^(?P<article>)(?P<term>[^\W_][\w’'/+-]*(?:\s+[\w’'/+-]+){0,2}?s)(?:\s*\((?P<abbr>[^)]{1,30})\))?\s+"
-    r"(?P<verb>are)\s+(?=(?P<what>(?:[a-z-]+\s+){0,2}?[a-z-]{3,}[^\Ws]s)\s+(?:of|that|which|for|in|with|used|from|to|where|who|whose|between|(?:\w+ly\s+)?(?:\w{3,}ed|made|built|given|drawn|taken))\b)"
+    r"(?P<verb>are)\s+(?:(?:essentially|basically|simply|just|really|actually|effectively)\s+)?(?=(?P<what>(?:[a-z-]+\s+){0,2}?[a-z-]{3,}[^\Ws]s)\s+(?:of|that|which|for|in|with|used|from|to|where|who|whose|between|(?:\w+ly\s+)?(?:\w{3,}ed|made|built|given|drawn|taken))\b)"
 )  # fmt: skip
 _TYPED = regex(r"\s*[%$#>]\s+\S")
 """What is typed after the sign of a shell is a command, and no term."""

@@ -40,6 +40,11 @@ POOR, FEW = 55.0, 4
 """Surer than this in per cent, and with so many words, a page stands upright."""
 GARBLED, LEAST_LETTERS = 0.3, 60
 """Share of a page's signs without a meaning from which on its text is damaged."""
+_BLANKS = np.array([0, 2, 9, 10, 12, 13], np.uint32)
+"""Control characters that an engine gives of sound text: what ends a line, and a hyphen there."""
+CONTROL = 0.025
+"""The same of control characters, of which fonts without names for their glyphs leave many: on
+1,700 pages of 290 documents two whose text is damaged had 0.03 to 0.3, no other over 0.023."""
 SAMPLE = 1500
 """Characters of a page whose words are looked at."""
 VOWELS = 0.21
@@ -291,6 +296,9 @@ def is_garbled(chars: str) -> bool:
     if n_signs < LEAST_LETTERS:
         return False
     is_private = (codes >= 0xF000) & (codes <= 0xF8FF)
+    is_control = ((codes < 32) & ~np.isin(codes, _BLANKS)) | ((codes >= 127) & (codes < 160))
+    if int(is_control.sum()) > CONTROL * n_signs:
+        return True
     n_lost = int((is_private | (codes == 0xFFFD)).sum()) + 6 * chars.count("(cid:")
     if n_lost > GARBLED * n_signs:
         return True
