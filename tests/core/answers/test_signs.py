@@ -235,6 +235,12 @@ def test_dimensions_of_a_picture_are_no_number():
     assert has_form(question, ["It shows 3 lids."]) is True
 
 
+def test_the_number_of_an_item_counts_nothing():
+    question = read_question("How large may a rope be?")
+    assert has_form(question, ["1. The name of the rope.\n2. The rope as it hangs."]) is False
+    assert has_form(question, ["1. A rope may be 30 feet."]) is True
+
+
 @pytest.mark.parametrize(
     ("sentence", "is_defined"),
     [

@@ -125,3 +125,19 @@ def test_the_document_s_own_thing_is_told_by_what_it_is(tmp_path):
         "What is the difference between Wellkeep and Bucket?", WHOLE, None
     )
     assert [quote.text for quote in answer.quotes] == [said, other]
+
+
+@pytest.mark.parametrize("typed", [
+    "How is Wellkeep different from Lidkeep?",
+    "What is the difference between Wellkeep and Lidkeep?",
+])  # fmt: skip
+def test_what_sets_both_against_each_other_goes_before_what_names_both(tmp_path, typed):
+    said = "Whereas Lidkeep required a book of ropes, Wellkeep keeps none between two runs."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wellkeep"), ("h1", "1 Wells"), ("text", f"Ropes are long. {said} It is safe.")],
+        [("h1", "2 Differences"), ("text", "The different needs of Wellkeep come of that Lidkeep, "
+                                           "the one before Wellkeep, came from another town.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert said in answer.quotes[0].text
+    assert answer.sure >= 0.5

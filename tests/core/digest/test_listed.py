@@ -269,3 +269,22 @@ def test_a_section_that_is_a_list_names_them_each_by_itself(tmp_path):
     digester = Digester(read_document(tmp_path / "a.pdf"))
     answer = digester.answer("Which features are there?", WHOLE, None)
     assert [quote.text for quote in answer.quotes] == list(items)
+
+
+def test_a_list_whose_first_line_has_all_that_is_asked_is_sure(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wellkeep"), ("h1", "1 Pro and con"), ("text", "Advantages of using Wellkeep:"),
+         ("item", "• It guards against dry years."), ("item", "• Ropes last for longer."),
+         ("text", "Limitations of using Wellkeep:"), ("item", "• Lids are heavy in winter."),
+         ("item", "• It needs a keeper by day.")],
+        [("h1", "2 Ropes"), ("text", "Shortcomings of ropes at sea. Wellkeep has ropes."),
+         ("text", "A drawback of reels is their weight.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    told = made.answer("What are the advantages of Wellkeep?", WHOLE, None)
+    assert "guards against dry years" in " ".join(quote.text for quote in told.quotes)
+    assert told.sure >= 0.8
+    told = made.answer("What are its limitations?", WHOLE, None)
+    assert [quote.text for quote in told.quotes][:2] == [
+        "Limitations of using Wellkeep:", "• Lids are heavy in winter."
+    ]  # fmt: skip

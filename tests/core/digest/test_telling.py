@@ -171,3 +171,20 @@ def test_whom_it_is_for_is_told_near_the_front_alone():
 def test_the_aim_of_what_is_named_in_quotation_marks_tells_anywhere():
     said = "The objective of “Ten Thousand Wells” is to dig wells for a town."
     assert tells("purpose", said.lower(), is_front=False)
+
+
+@pytest.mark.parametrize(
+    ("cue", "text", "is_told"),
+    [
+        ("audience", "this document has advice for someone who is the keeper of a well.", True),
+        ("audience", "this file contains advice for anyone new to wells.", True),
+        ("audience", "the keeper has advice for someone who is at the well.", False),
+        ("purpose", "this file contains guidelines for keepers of wells.", True),
+        ("purpose", "this lid contains guidelines for keepers of wells.", False),
+        ("purpose", "some will support the goals of the keepers, but some may not.", False),
+        ("purpose", "the goal of the keepers (of wells; of lids) is to keep water.", True),
+        ("purpose", "it was written with the aim of providing ropes.", True),
+    ],
+)
+def test_what_a_plain_file_says_of_itself_is_told(cue, text, is_told):
+    assert tells(cue, text, is_front=True) is is_told

@@ -277,3 +277,17 @@ def test_what_follows_from_a_condition_defines_nothing(tmp_path):
     said = "If the winch stops for any options or wet ropes, that is a fault of the drum."
     make_pdf(tmp_path / "a.pdf", [[("h1", "1 Faults"), ("text", said)]])
     assert define(read_document(tmp_path / "a.pdf"), "wet ropes") is None
+
+
+def test_terms_before_dashes_in_a_list_are_surer_than_one_alone(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Signs"), ("text", "The board shows these."),
+         ("text", "Brig Space -- The space that is left in the brig for those who steal ropes."),
+         ("text", "Rope Power -- The number of feet that are needed to reach the water of a well."),
+         ("h1", "2 More"), ("text", "The board is old."),
+         ("text", "Lid Time -- The time that is left until the lids of all wells are closed.")],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    assert define(document, "brig space").kind == "entry"
+    assert define(document, "rope power") is not None
+    assert define(document, "lid time") is None

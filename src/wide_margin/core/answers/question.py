@@ -16,7 +16,7 @@ _WHEN_CALLED = r"\s+(?:is|are|was|were)\s.*\b(?:called|termed|known as|said to b
 _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
     (kind, regex(pattern, re.I))
     for kind, pattern in (
-        ("where", r"^(?:in |on |under )?(?:which|what) (?:section|chapter|part|page|appendix|annex|figure|table|heading)\b"
+        ("where", r"^(?:in |on |under )?(?:which|what) (?:section|chapter|part|page|appendix|annex|figure|table|heading)\b(?!\s+(?:should|must)\b)"
                   r"|^where (?:can|could|do|should|would) (?:i|we|one|you) (?:read|find out|learn|look)\b"
                   r"|^where does (?:it|the \w+) (?:say|tell|explain|describe)\b"
                   r"|^where (?:does|do|is|are|can i (?:find|read|look)|in)\b.*\b(?:manual|handbook|document|text|book|paper"

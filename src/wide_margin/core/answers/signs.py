@@ -182,9 +182,10 @@ def _counted(stem: str) -> tuple[re.Pattern[str], re.Pattern[str]]:
 
 _REFERENCE = regex(
     r"\b(?:table|section|figure|fig\.|chapter|equation|eq\.|page|pp?\.|appendix|example|listing|footnote|step|part|annex|volume|version)s?"
-    r"\s+\(?\d[\d.]*(?:[–-]\d[\d.]*)?\)?|^\W*\d+(?:\.\d+)+\.?\s(?=[A-Z])", re.I
+    r"\s+\(?\d[\d.]*(?:[–-]\d[\d.]*)?\)?|^\W*\d+(?:\.\d+)+\.?\s(?=[A-Z])"
+    r"|(?:^|\n)\W*\d{1,2}[.)]\s(?=\S)", re.I
 )  # fmt: skip
-"""A number by which a part of a text is called: it counts nothing."""
+"""A number by which a part of a text or an item is called: it counts nothing."""
 
 
 def without_references(sentence: str) -> str:

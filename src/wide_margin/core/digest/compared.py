@@ -8,10 +8,11 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import WHOLE, Answer, Reach
+from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.answers.reading import named_reach
 from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.defined import MENTIONED, OF_UNNAMED
-from wide_margin.core.digest.named import rows_under
+from wide_margin.core.digest.named import SAYS_NOTHING, rows_under, rows_with
 from wide_margin.core.digest.overview import SURE
 from wide_margin.core.digest.sides import PLACE, sides_of
 from wide_margin.core.explain import define
@@ -38,6 +39,13 @@ _CONTRASTS = regex(
     r"\b(?:whereas|while|unlike|differ\w*|distin\w+|but|instead|rather|than|contrast|only|opposed|however|wohingegen|während|anders"
     r"|tandis|alors que|mientras|mentre|enquanto|terwijl)\b", re.I
 )  # fmt: skip
+_SETS_AGAINST = regex(
+    r"\b(?:whereas|unlike|in contrast|by contrast|as opposed to|on the other hand|differs? from|different from|(?:main |only |major )?difference between"
+    r"|(?:more|less|\w{2,}er)\s(?:\S+\s){0,3}than)\b", re.I
+)  # fmt: skip
+"""Sets one thing against another, whatever else is said of both."""
+OF_CONTRAST = 0.6
+"""The chance that what sets both against each other tells how they differ."""
 SHORT = 3
 """Letters under which a second side is a number or a letter that tells it from the first."""
 
@@ -70,6 +78,7 @@ def answer_compared(
     defined = all(
         define(document, side) is not None or rows_under(document, side) for side in completed
     )
+    whole = _contrasting(document, sides, whole)
     tells_both = whole.quotes and all(_speaks_of(document, whole.quotes[0], s) for s in sides)
     if tells_both and not defined:
         if _CONTRASTS.search(whole.quotes[0].text):
@@ -99,6 +108,20 @@ def answer_compared(
         excerpts=tuple(dict.fromkeys([*first, *excerpts]))[: len(whole.excerpts) or 12],
         missing=tuple(side for side, answer in zip(sides, found, strict=True) if answer is None),
     )  # fmt: skip
+
+
+def _contrasting(document: ReadDocument, sides: Sequence[str], whole: Answer) -> Answer:
+    """The answer from the first sentences that set both sides against each other, where some do."""
+    told = rows_within(document, whole.quotes[0].locators[0].spans) if whole.quotes else []
+    sentences, terms = document.text.sentences, document.index.analyser.terms
+    wanted = [term for side in sides for term in terms(side)]
+    rows = [
+        row for row in rows_with(document, wanted)
+        if sentences[row].kind not in SAYS_NOTHING and _SETS_AGAINST.search(sentences[row].text)
+    ]  # fmt: skip
+    if not rows or set(rows) & set(told):
+        return whole
+    return told_by(document, whole, rows[0], rows[0] + 1, max(whole.sure, OF_CONTRAST))
 
 
 def _speaks_of_any(document: ReadDocument, quote: Quote, sides: Sequence[str]) -> bool:

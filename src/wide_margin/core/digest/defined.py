@@ -105,6 +105,8 @@ _HAS_IT_DO = (
     r"|(?:will |can |also |then |simply )?(?!(?:is|was|has|does|as|needs|requires|comes|depends) |(?:runs|works) on )(?:\w+[^\Ws]s|output|create|print|read|write|set|return"
     r"|show|compute|make|take)\b)"
 )
+_TO_DO = regex(r"\W*(?:in order )?to [a-z]+\b", re.I)
+"""How a sentence begins that says how something is done."""
 _BEGINS_DOING = regex(
     rf"\W*(?:this (?:\w+ )?|it )?(?:{_HAS_IT_DO}|[a-z]{{3,}} (?:the|an?|all|its|your|this|each|no|to|from|\w+s)\b)",
     re.I,
@@ -208,6 +210,9 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     rows, title, whole = rows_asked(document, question.text)
     is_poor = answer.sure < OF_SECTION and _TELLS_ALL.match(question.text) is not None
     within = whole if question.kind == "how to" else rows
+    if question.kind == "how to" and _comes_late(document, answer, rows):
+        end = min(rows.start + MOST_SENTENCES, rows.stop)
+        return told_by(document, answer, rows.start, end, max(answer.sure, OF_SECTION))
     if rows and (is_poor or not _is_within(document, answer, within)):
         told = _with_rows(document, question, answer, title, rows)
         return told if told is not answer else _with_all(document, question, answer, rows)
@@ -256,6 +261,14 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
             answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
         return _with_rows(document, question, answer, term, under)
     return _defining(document, question, answer, definition)
+
+
+def _comes_late(document: ReadDocument, answer: Answer, rows: range) -> bool:
+    """Whether what is quoted stands far behind a first sentence that says how: "To wind it, turn"."""
+    if not rows or not _TO_DO.match(document.text.sentences[rows.start].text):
+        return False
+    told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
+    return bool(told) and told[0] - rows.start > FIRST_SAID
 
 
 def _without_bare_rows(document: ReadDocument, answer: Answer) -> Answer:

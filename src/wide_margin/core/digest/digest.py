@@ -42,12 +42,14 @@ from wide_margin.core.digest.defined import (
     with_definition,
     without_works,
 )
+from wide_margin.core.digest.done_so import with_what_is_done
 from wide_margin.core.digest.exemplified import answer_example
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.funded import answer_funding
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.known_before import answer_known_before
+from wide_margin.core.digest.listed import with_led_list
 from wide_margin.core.digest.matters import matter_asked, section_on, spoken_of, with_meaning
 from wide_margin.core.digest.mentioned import answer_whether
 from wide_margin.core.digest.named import content_of
@@ -406,6 +408,8 @@ class Digester:
             return found
         if asked & content_of(self._document, " ".join(found.quotes[0].locators[0].path)):
             return found
+        if _SAYS_HOW.match(found.quotes[0].text):
+            return found
         if _ASKS_WHERE.match(typed) and any(_ADDRESS.search(q.text) for q in found.quotes):
             return found
         return replace(found, sure=min(found.sure, MENTIONED))
@@ -495,6 +499,7 @@ class Digester:
         told = with_deeds_abroad(self._document, with_its_number(self._document, told))
         told = with_its_release(self._document, with_maker(self._document, told))
         told = with_measure(with_needed_version(self._document, told))
+        told = with_led_list(self._document, with_what_is_done(self._document, told))
         return with_what_decides(self._document, lambda: self._names, told)
 
     def _of_its_matter(self, answer: Answer) -> Answer:
@@ -528,6 +533,8 @@ _IS_FOR = regex(r"\bfor\W*$", re.I)
 _ITSELF = regex(rf"\b(?:it|(?:this|the) {THING})\b", re.I)
 """How a question calls the document's thing."""
 _ASKS_WHERE = regex(r"^\W*(?:from )?where\b", re.I)
+_SAYS_HOW = regex(r"\W*(?:in order |if you (?:want|wish|need) )?to \w+ [^.;:]{2,80}[,:]", re.I)
+"""Says what is done to do something: "To save the well, close its lid"."""
 _ADDRESS = regex(r"https?://|\bwww\.|\bftp\b|\S@\S")
 PLAINLY = 0.7
 """The chance from which on even the licence is what is asked about."""

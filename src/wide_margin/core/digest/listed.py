@@ -16,6 +16,7 @@ from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
 from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.digest.titled import title_of
 from wide_margin.core.later import regex
+from wide_margin.core.layout import BULLETS
 from wide_margin.core.outline.numbering import unnumbered
 
 if TYPE_CHECKING:
@@ -93,6 +94,9 @@ _DOING = regex(r"[^\W\d_]+ing\b")
 """Begins the title of what is done."""
 FEWEST_SORTS = 3
 """So many sections within one that is called by one word more: "Deep well sorts" with each."""
+LED = 0.8
+"""The chance that a list answers whose first line has all that is asked."""
+_LEADS_IN = regex(rf"(?P<lead>[^:.;\n]{{8,90}}):\s*(?:\n|[{BULLETS}]|$)")
 STEM, NEAR, SOON, NEAR_COUNT = 5, 3, 10, 6
 """Letters by which a word is known again, how many words before and after it is said of them, and
 how many after it is told how many there are."""
@@ -126,6 +130,16 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
     told_of = replace(answer, quotes=quotes, missing=(), reason="", sure=sure)
     n_found = len(quotes) + n_left if n_left else 0
     return _turned(question, replace(told_of, n_found=n_found))
+
+
+def with_led_list(document: ReadDocument, answer: Answer) -> Answer:
+    """The answer, surer where it is a list whose first line says that it lists what is asked for."""
+    lead = _LEADS_IN.match(answer.quotes[0].text) if answer.quotes else None
+    if lead is None or answer.sure >= LED:
+        return answer
+    wanted = content_of(document, answer.question)
+    is_led = len(wanted) > 1 and wanted <= content_of(document, lead["lead"])
+    return replace(answer, sure=LED) if is_led else answer
 
 
 def _turned(question: Question, answer: Answer) -> Answer:

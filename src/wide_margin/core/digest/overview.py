@@ -252,6 +252,8 @@ def _lines(
     most = form.max_sentences or asked.n_points or N_SLOT
     if kind in TITLED and (titled := _as_titled(document, asked, rows, most)):
         return titled, SURE
+    if kind == "limits" and (listed := _led_in(document, rows)):
+        return gist_lines(document, listed), SURE
     if kind in TITLED and kind not in _SLOTS:
         said = _with_what_follows(document, rows_telling(document, kind, rows)[:N_TOLD])
         return gist_lines(document, said), IN_ITS_PLACE
@@ -278,6 +280,21 @@ def _lines(
     if kind in ("purpose", "organised", "begin"):
         return about(document, scored, rows, limits), IN_ITS_PLACE
     return told_so
+
+
+def _led_in(document: ReadDocument, rows: Sequence[int]) -> list[int]:
+    """Rows of a list of limits of the whole, with the line that leads in to it."""
+    sentences = document.text.sentences
+    for row in rows:
+        if not _LEADS_TO_LIMITS.match(sentences[row].text) or own_words(
+            document, sentences[row].text
+        ):
+            continue
+        after = range(row + 1, min(row + N_SLOT + 2, len(sentences)))
+        last = max((k for k in after if sentences[k].kind == "item"), default=row)
+        if last > row:
+            return [row, *range(row + 1, last + 1)]
+    return []
 
 
 def _terms(
@@ -667,6 +684,9 @@ def _as_titled(
     return ()
 
 
+_LEADS_TO_LIMITS = regex(
+    r"\W*(?:the |known |main |current )*(?:limitations|drawbacks|disadvantages|shortcomings|restrictions|caveats)\b[^.;:]{0,60}:\W*$", re.I
+)  # fmt: skip
 _FOR_HELP = regex(r"\b(?:help|support)\b", re.I)
 _TAKEN_AWAY = regex(r"\btake-?aways?\b", re.I)
 """Asks for what is worth keeping in mind, concluded from anything or not."""

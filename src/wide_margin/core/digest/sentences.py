@@ -76,6 +76,7 @@ _IN_BRACKETS = regex(r"\([^()]*\)")
 _STANDS = regex(
     r"^[\W_]*(?:(?:this|the present|these|those) (?:\w+ )?(?:paper|article|document|documentation|manual|guide|handbook|thesis|dissertation|report|book|vignette|work|study|package|description"
     r"|essay|text|tutorial|policy|standard|specification|chapter|section|part|appendix|newsletter|release|edition|version|licen[sc]e|agreement|act|annex|draft|proposal|memo|white ?paper|leaflet|brochure)\b"
+    r"|this (?:file|page|list) (?:\w+ly )?(?:contains|describes|documents|explains|introduces|lists|covers|gives|tells|discusses|summari[sz]es)\b"
     r"|this is (?:an?|the) (?:[\w’'/-]+ ){0,4}(?:manual|guide|handbook|documentation|tutorial|introduction|description|vignette|report|specification)\b"
     r"|in this (?:paper|article|section|chapter|document|manual|guide|vignette|work|study|thesis|report)\b|there (?:is|are|was|were)\b|here (?:we|is)\b|it is (?:not )?(?:possible|important|necessary|recommended|useful|common|advisable|easy|hard|difficult)\b"
     r"|both \w+ and\b|such as\b|in addition to\b|es (?:gibt|ist)\b|il (?:existe|faut|est)\b"
@@ -160,7 +161,7 @@ _OF_LICENCE = regex(
     r"\b(?:permission is (?:hereby )?granted|redistributions? (?:in|of)|verbatim copies|see the (?:\w+ ){1,5}licen[sc]e for (?:more )?details|(?:copyright|permission) notice"
     r"|without (?:even )?(?:the implied |any )?warrant|merchantability|copy of (?:the|this) (?:[\w/-]+ ){0,6}licen[sc]e|may be used to endorse"
     r"|may be (?:copied|distributed|redistributed|modified)(?:,? (?:and|or|and/or) (?:modified|distributed|copied))* under\b"
-    r"|all rights reserved|^\W*(?:this \w+ is )?licensed under the\b|under the (?:terms|conditions) of (?:the|this)|free documentation licen[sc]e"
+    r"|\bcopyright\s*(?:©|\(c\))|(?:©|\(c\))\s?(?:19|20)\d\d\b|all rights reserved|^\W*(?:this \w+ is )?licensed under the\b|under the (?:terms|conditions) of (?:the|this)|free documentation licen[sc]e"
     r"|hope that it will be useful|(?:for|is) informational purposes only|subject to change without (?:prior )?notice"
     r"|(?:(?:shall|will|can|may) not|cannot) be (?:held )?(?:liable|responsible) for|in no event (?:shall|will)|makes? no warrant"
     r"|no (?:warranty|warranties|liability|representations?) (?:of any kind|is|are|with respect|whatsoever)|(?:registered )?trademarks? (?:of|or registered)"

@@ -70,6 +70,7 @@ TELLING: dict[str, Pattern[str]] = {
     "audience": regex(
         rf"\b{_DOCUMENT}\s+(?:is|was)\s+(?:\w+\s+)?(?:(?:aimed|directed|targeted|geared) (?:\w+ly )?(?:at|to|towards?)|intended (?:\w+ly )?for|meant for|written (?:\w+ly )?for|addressed to)\b"
         rf"|\b{_DOCUMENT}\s+(?:is|was)\s+(?:\w+\s+)?for (?:\w+ ){{0,4}}?(?:{PEOPLE}|\w{{3,}}ists|\w{{3,}}ers|you|those|people)\b"
+        rf"|\b{_DOCUMENT}\b[^.;:]{{0,80}}?\bfor (?:someone|anyone|anybody|everyone|everybody|those|people|readers|users) (?:who|that|wishing|wanting|new|interested|familiar|with)\b"
         rf"|\b{_DOCUMENT}\s+assumes\b|\brichtet sich\b.{{0,30}}\ban\b|\bs['’]adresse (?:à|aux?)\b|\bdirigid[oa] a\b"
         r"|\bsi rivolge a\b|\bdestina-se a\b",
     ),
@@ -134,7 +135,8 @@ TELLING: dict[str, Pattern[str]] = {
 """By the names of the cues; a cue that is not here decides by itself."""
 IN_FRONT: dict[str, Pattern[str]] = {
     "purpose": regex(
-        r"\b(?:the|our|its) (?:\w+ ){0,2}(?:aim|purpose|goal|objective|mission|intention)s? (?:of|is|are|was|were|behind)\b"
+        r"\b(?:the|our|its) (?:\w+ ){0,2}(?:aim|purpose|goal|objective|mission|intention)s? (?:(?:of|behind) [^:]{2,240}? )?(?:is|are|was|were)\b"
+        r"|\bwith the (?:aim|purpose|goal|intention|objective) of \w+ing\b"
         rf"|\bthe (?:\w+ )?object of {_DOCUMENT}|\bour object\b"
         r"|\bwe (?:present|propose|introduce|describe|demonstrate)\b",
     ),
@@ -292,6 +294,10 @@ def tells_besides(cue: str) -> bool:
     return cue in ("next", "change", "limit", "data")
 
 
+_THIS_FILE = "this file "
+"""What a document in plain words calls itself, near its front."""
+
+
 def tells(cue: str, text: str, names: Naming | None = None, *, is_front: bool) -> bool:
     """Whether a sentence surely tells what a cue stands for.
 
@@ -301,6 +307,8 @@ def tells(cue: str, text: str, names: Naming | None = None, *, is_front: bool) -
         names: Finds sentences that say what the thing in the document's title is.
         is_front: Whether it stands near the front of the document.
     """
+    if is_front and text.startswith(_THIS_FILE):
+        text = f"this text {text[len(_THIS_FILE) :]}"
     if cue == "purpose":
         if _OF_PART.search(text) or _GIVEN_AWAY.search(text):
             return False

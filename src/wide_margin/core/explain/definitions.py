@@ -217,9 +217,11 @@ _GLOSSARY = regex(
 )  # fmt: skip
 _ENTRY = regex(
     rf"^(?:[{BULLETS}–—-]\s*)?"
-    r"(?P<term>[^\W_][^:—–\t.;!?]{0,50}?)\s*(?:[:—–]|\s-\s|\t)\s*(?P<rest>\S.{3,})$",
+    r"(?P<term>[^\W_][^:—–\t.;!?]{0,50}?)\s*(?:[:—–]|\s-{1,3}\s|\t)\s*(?P<rest>\S.{3,})$",
     re.S,
 )
+_DASHED_ENTRY = regex(rf"^(?:[{BULLETS}]\s*)?[^\W_][^:—–\t.;!?]{{0,50}}?\s(?:[—–]|--{{1,2}})\s\S")
+"""The same with a dash alone: "Lid -- what closes a well"."""
 _SAYS_WHAT = regex(
     r"(?:(?:an?|the|any|one|all|those|to|used|means?|is|are|see|short|same|every|each|describes?|denotes?"
     r"|refers?|stands?|contains?|holds?|specif\w+|gives?|\w+s)\b|[A-Z])"
@@ -437,7 +439,9 @@ def _all(document: ReadDocument, among: Among | None) -> Iterator[Definition | N
         if starts_paragraph:
             glossary = sentence.section >= 0 and in_glossary[sentence.section]
             paragraph = document.paragraphs[sentence.paragraph]
-            yield from _entry(paragraph, row, is_glossary=glossary)
+            around = document.paragraphs[max(0, sentence.paragraph - 1) : sentence.paragraph + 2]
+            is_listed = sum(_DASHED_ENTRY.match(other.text) is not None for other in around) > 1
+            yield from _entry(paragraph, row, is_glossary=glossary, is_listed=is_listed)
             mark = NOTE_MARK.match(paragraph.text) if sentence.kind == "note" else None
             if mark and not mark[1].isdecimal():
                 yield Definition(mark[1], row, "symbol", 0.8)
@@ -483,8 +487,13 @@ _GOES_ON = regex(r"(?:was|were|has|have|had|can|could|will|would|may|might|must|
 """After a name that is set in its own letters wherever it stands: a sentence like any other."""
 
 
-def _entry(paragraph: Paragraph, row: int, *, is_glossary: bool) -> Iterator[Definition]:
-    """A paragraph that sets its term apart: in bold or italics, by a colon, a dash or a tab."""
+def _entry(
+    paragraph: Paragraph, row: int, *, is_glossary: bool, is_listed: bool
+) -> Iterator[Definition]:
+    """A paragraph that sets its term apart: in bold or italics, by a colon, a dash or a tab.
+
+    What is set apart by a dash beside others that are is surer.
+    """
     if paragraph.kind in ("caption", "note", "side") or (
         paragraph.kind == "row" and not is_glossary
     ):
@@ -507,7 +516,10 @@ def _entry(paragraph: Paragraph, row: int, *, is_glossary: bool) -> Iterator[Def
         elif paragraph.kind in ("item", "body") and len(match["rest"].split()) >= 4:
             sets_apart = _is_term(term) and bool(_SAYS_WHAT.match(match["rest"]))
             if sets_apart:
-                yield Definition(term, row, "entry", 0.6 if paragraph.kind == "item" else 0.5)
+                is_sure = paragraph.kind == "item" or (
+                    is_listed and _DASHED_ENTRY.match(paragraph.text) is not None
+                )
+                yield Definition(term, row, "entry", CLEAR if is_sure else 0.5)
 
 
 def _described(document: ReadDocument, sentence: Sentence, row: int) -> Iterator[Definition]:

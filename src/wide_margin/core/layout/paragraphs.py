@@ -64,6 +64,12 @@ _LAST_PART = regex(rf"([^\W\d_]+)[{HYPHENS}]$")
 _FIRST_PART = regex(r"^([^\W\d_]+)")
 
 
+_DASHED = regex(r"\W{0,2}[^\W\d_][^.:;!?–—]{0,40}\s(?:--|[–—])\s\S")
+"""A line that begins with a term and a dash; several of them are a list."""
+SHORT_BY = 2
+"""Font sizes by which a line is shorter than its column that ends before a line of such a list."""
+
+
 def count_words(lines: Iterable[Line], words: Counter[str]) -> None:
     """Count each word that stands within a line, hyphenated words whole, in small letters."""
     words.update(_WORD.findall("\n".join([line.text for line in lines]).lower()))
@@ -257,6 +263,10 @@ def _starts_paragraph(
     usual = max(measure.leading_of(line), (1.25 if line.size > 1.1 * measure.size else 1.05) * em)
     if _ends_slanted_title(before, line, group, measure):
         return True
+    if _DASHED.match(line.text) and _DASHED.match(group[0].text):  # "RED -- in battle"
+        is_short = before.box[2] < measure.right - SHORT_BY * em
+        if is_short or before.text.rstrip().endswith((".", "!", "?", ";", ")")):
+            return True
     if line.is_fixed != before.is_fixed:  # a line of code, or a name at the end of a sentence?
         return abs(line.box[0] - before.box[0]) > 0.5 * em or step > 1.1 * usual
     if step > 1.3 * usual or step < 0 or _is_next_note(line, group, measure):
