@@ -46,3 +46,20 @@ def test_an_everyday_word_before_an_item_does_nothing(digester):
 def test_a_section_of_a_name_goes_before_an_item(digester):
     answer = digester.answer("What does the lock do?", WHOLE, None)
     assert answer.quotes[0].text.startswith("The lock holds the drum")
+
+
+@pytest.mark.parametrize(("typed", "said"), [
+    ("What does rope.wind do?", "The even ropes are compared with those of other wells."),
+    ("What does NOLIDS do?", "If this is set the lids are open."),
+])  # fmt: skip
+def test_a_name_of_code_may_begin_the_paragraph_that_describes_it(tmp_path, typed, said):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wells"), ("h1", "1 Names"), ("text", "The names are these."),
+         ("h2", "1.1 One"),
+         ("text", "rope.wind The even ropes are compared with those of other wells."),
+         ("h2", "1.2 Two"), ("text", "NOLIDS If this is set the lids are open.")],
+        [("h1", "2 Ropes"), ("text", "It is good to compare rope.wind with NOLIDS by day.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.endswith(said)
+    assert answer.sure >= 0.6

@@ -78,6 +78,7 @@ IS_A = naming(("quorble",))
         "gnu quorble (version 2) is an editor of tables.",
         "quorble stands for nothing at all.",
         "quorble is the usual tool for reading gauges.",
+        "quorble-package is a library for reading gauges.",
         "to read them at sea, we developed the quorble (quick orb) package which reads gauges.",
         "in this work, we present quorble, a new package for gauges.",
         "quorble ist ein programm für pegel.",

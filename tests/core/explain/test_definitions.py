@@ -154,6 +154,7 @@ def test_a_section_of_a_terms_name_stands_in_where_nothing_is_defined(tmp_path):
         ("the mean sea level, or MSL, is given", "MSL", "mean sea level"),
         ("an ordinary least-squares (OLS) fit", "OLS", "ordinary least-squares"),
         ("the Tide Office (T.O.) at Hallan", "T.O.", "Tide Office"),
+        ("a series of Tide Count Code (.TCC) files", "TCC", "Tide Count Code"),
         ("It rests on MSL, which stands for mean sea level.", "MSL", "mean sea level"),
         ("MSL is the acronym of mean sea level.", "MSL", "mean sea level"),
     ],

@@ -108,6 +108,10 @@ def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) 
     )
 
 
+LEAST_OF_CODE = 3
+"""Letters of a name of code that a paragraph may begin with."""
+
+
 def rows_of_item(document: ReadDocument, name: str) -> range:
     """The item of a list that a name begins: "Make Smaller (Alt+S). Scales it down"."""
     called = without_article(name.lower()).strip()
@@ -123,6 +127,20 @@ def rows_of_item(document: ReadDocument, name: str) -> range:
             match = begins.match(document.paragraphs[said.paragraph].text) if is_item else None
             if match is not None and len(match["says"].split()) >= LEAST_SAID:
                 return document.rows_of(said.paragraph, said.paragraph + 1)
+    return _run_in(document, called)
+
+
+def _run_in(document: ReadDocument, name: str) -> range:
+    """The paragraph that a name of code begins, with a sentence after it: "rope.wind The rope is"."""
+    if len(name) < LEAST_OF_CODE or (name.isalpha() and frequency_rank(name) is not None):
+        return range(0)
+    begins = re.compile(rf"\W{{0,2}}(?i:{re.escape(name)})(?:\(\))?\s+[A-Z][\w’-]*\s[a-z]\w*\s")
+    for row in rows_with(document, document.index.analyser.terms(name)):
+        said = document.text.sentences[row]
+        if said.kind in ("body", "item") and begins.match(said.text):
+            rows = document.rows_of(said.paragraph, said.paragraph + 1)
+            if rows.start == row:
+                return rows
     return range(0)
 
 

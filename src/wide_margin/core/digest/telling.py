@@ -351,7 +351,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     one = (
         rf"(?:\w[\w-]*\s?/\s?)?(?:{either})(?:\s?/\s?\w[\w-]*)?"  # "Wellkeep/Wellkeep-lite is a …"
     )
-    name = rf"{one}(?:\(\d\w?\))?(?:\s+(?:{either}))*(?:\s+(?:[\w-]+\s+){{0,2}}{THING})?(?:\s+(?:(?!{_SOMETIMES}\b)\w+ly|also|itself|\d[\d.]*))?"
+    name = rf"{one}(?:\(\d\w?\))?(?:\s+(?:{either}))*(?:[\s-](?:[\w-]+\s+){{0,2}}{THING})?(?:\s+(?:(?!{_SOMETIMES}\b)\w+ly|also|itself|\d[\d.]*))?"
     spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\([“\"‘']?(?:{either})[”\"’']?(?:\s+(?:for|in)\s+short|,\s[^()]{{2,40}})?\)"
     known_as = (
         rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:aka|a\.k\.a\.|alias|or)\s+(?:{either})(?:\s+{THING})?"

@@ -10,7 +10,7 @@ from wide_margin.core.search import is_common
 
 _IN_BRACKETS = regex(
     r"\(\s*(?:the\s+|an?\s+|hereafter\s+|abbreviated\s+(?:as\s+|to\s+)?|or\s+|called\s+)?"
-    r"[“\"‘']?(?P<short>(?:[A-Z]\.){2,6}|[A-Za-z][A-Za-z0-9&/-]{0,9}[A-Z][A-Za-z0-9&/-]{0,6}?|[A-Z]{2,8}\d?)s?[”\"’']?\s*[),;]"
+    r"[“\"‘'.]?(?P<short>(?:[A-Z]\.){2,6}|[A-Za-z][A-Za-z0-9&/-]{0,9}[A-Z][A-Za-z0-9&/-]{0,6}?|[A-Z]{2,8}\d?)s?[”\"’']?\s*[),;]"
 )  # fmt: skip
 _SHORT_LONG = regex(
     r"(?<![\w.])(?P<short>(?:[A-Z]\.){2,6}|[A-Z][A-Za-z0-9&/-]{1,9})\s*(?:\[[\d,\s–-]+\]\s*)?"
