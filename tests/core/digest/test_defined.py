@@ -1256,3 +1256,17 @@ def test_a_section_that_has_pictures_alone_is_pointed_to(tmp_path):
     assert answer.quotes[0].text == "2 How to turn the key of the drum"
     assert answer.quotes[0].locators[0].page == 1
     assert answer.sure < 0.6
+
+
+def test_a_name_with_its_sort_before_it_may_be_what_does_it(tmp_path):
+    said = "A real-time program WELLNAV inputs raw depths and draws them."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Towers"), ("h1", "1 Depths"), ("text", f"Depths are read by day. {said}")],
+        [("h1", "2 Streams"), ("text", "The keeper sees the streams of WELLNAV by day, and by night"
+                                       " WELLNAV is seen as it was.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What does WELLNAV do?", WHOLE, None
+    )
+    assert answer.quotes[0].text == said
+    assert answer.sure >= 0.6

@@ -48,6 +48,7 @@ def first_of(document):
         ("Tide-Mk", "Tide-Mk is a tool that keeps the books of small and large harbours."),
         ("Tide 48 Reference Manual", "Tide 48 is a set of programs that read gauges at sea."),
         ("The Ship Clock Guide", "The Ship Clock is a set of programs for the clerks of a port."),
+        ("QUORBLE-07P : READING GAUGES", "QUORBLE is a set of programs for reading gauges."),
         ("A guide for ports", "The Quorble package is a set of programs for reading gauges."),
     ],
 )
@@ -78,6 +79,7 @@ IS_A = naming(("quorble",))
         "gnu quorble (version 2) is an editor of tables.",
         "quorble stands for nothing at all.",
         "quorble is the usual tool for reading gauges.",
+        "this is a guide to the software package quorble for gauges.",
         "quorble-package is a library for reading gauges.",
         "to read them at sea, we developed the quorble (quick orb) package which reads gauges.",
         "in this work, we present quorble, a new package for gauges.",

@@ -183,6 +183,7 @@ def test_the_aim_of_what_is_named_in_quotation_marks_tells_anywhere():
         ("purpose", "this lid contains guidelines for keepers of wells.", False),
         ("purpose", "some will support the goals of the keepers, but some may not.", False),
         ("purpose", "the goal of the keepers (of wells; of lids) is to keep water.", True),
+        ("purpose", "the purpose of each of the ropes is told below.", False),
         ("purpose", "it was written with the aim of providing ropes.", True),
     ],
 )

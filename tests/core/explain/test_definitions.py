@@ -292,3 +292,16 @@ def test_terms_before_dashes_in_a_list_are_surer_than_one_alone(tmp_path):
     assert define(document, "brig space").kind == "entry"
     assert define(document, "rope power") is not None
     assert define(document, "lid time") is None
+
+
+def test_a_short_form_may_stand_within_a_name_and_a_clause_in_brackets_tells_nothing(tmp_path):
+    said = "A WKR (= Well Keeping Record) file is a list of ropes that share a well."
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Ropes"), ("text", f"Ropes are long. {said} It is plain text."),
+         ("text", "The Explorer looks at ropes with QUORBLE (the rest of this book deals with it).")],
+        [("h1", "2 Lids"), ("text", "QUORBLE opens a WKR file by night.")],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    found = define(document, "WKR file")
+    assert document.text.sentences[found.sentence].text == said
+    assert define(document, "QUORBLE") is None

@@ -105,6 +105,8 @@ _HAS_IT_DO = (
     r"|(?:will |can |also |then |simply )?(?!(?:is|was|has|does|as|needs|requires|comes|depends) |(?:runs|works) on )(?:\w+[^\Ws]s|output|create|print|read|write|set|return"
     r"|show|compute|make|take)\b)"
 )
+_SORT_BEFORE = r"(?:an?\s(?:[\w‐-]+\s){1,4})?"
+"""What sort of thing it is, before a name with capitals: "A real-time program WELLNAV reads"."""
 _TO_DO = regex(r"\W*(?:in order )?to [a-z]+\b", re.I)
 """How a sentence begins that says how something is done."""
 _BEGINS_DOING = regex(
@@ -356,8 +358,10 @@ def _doing(
         return told_by(document, answer, item.start, _end_of_said(document, item.start), OF_SECTION)
     is_said = bool(answer.quotes) and _says_what_does(answer.quotes[0].text, name)
     rows = rows_under(document, name, is_function=is_function)
+    before = _SORT_BEFORE if is_name and not name.islower() else ""
     begins = re.compile(
-        rf"\W*(?:the )?(?:{_KINDS}\s)?[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}", re.I
+        rf"\W*(?:the )?(?:{_KINDS}\s)?{before}[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}",
+        re.I,
     )
     first = _row_beginning(document, name, begins)
     told = _under_its_name(document, question, answer, name, rows, first)

@@ -144,6 +144,8 @@ _SORT_OF_TEXT = regex(
 """The title of a text that names nothing."""
 _MADE_BY = regex(r"\s(?:(?i:written|edited|compiled|prepared|maintained) by\s+(?=[A-Z])|©|\(c\)\s)")
 """Ends a title: who made it, and whose it is."""
+_NUMBERED = regex(r"([A-Za-z]{3,})-?\d\w*$")
+"""A name with the number of its version."""
 _SHORT_FORM = regex(r"\s\(([^\W\d_][\w-]{1,14})\)")
 """A word alone in brackets: "(GKeep)"."""
 _THIS = regex(r"This (?=([^\W\d_]{4,}))")
@@ -280,6 +282,9 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
             is_rare = True
         if is_name and is_rare and _n_rows(document, word) >= TAKEN_UP:
             found.append(lower)
+        numbered = _NUMBERED.match(word)  # "WELL-07P" is called "WELL" in the text
+        if numbered and _n_in_capitals(document, numbered[1].upper()) >= TAKEN_UP:
+            found.append(numbered[1].lower())
         stem = lower.rpartition(".")[0]  # of a file: "wellkeep.cls"
         if stem and frequency_rank(stem) is None and _n_rows(document, stem) >= TAKEN_UP:
             found.append(stem)
@@ -315,6 +320,11 @@ def _in_capitals(document: ReadDocument, word: str, title: Sequence[str]) -> int
     """How many sentences have a word of capitals alone from a title that has others: "CLIPS Guide"."""
     if not word.isupper() or len(word) < LEAST_INITIALS or all(other.isupper() for other in title):
         return 0
+    return _n_in_capitals(document, word)
+
+
+def _n_in_capitals(document: ReadDocument, word: str) -> int:
+    """How many sentences that are not all in capitals have a word of capitals."""
     written = re.compile(rf"\b{re.escape(word)}\b")
     return sum(
         bool(written.search(s.text)) for s in document.text.sentences if not s.text.isupper()

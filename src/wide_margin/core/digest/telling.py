@@ -167,7 +167,7 @@ IN_FRONT: dict[str, Pattern[str]] = {
 }  # fmt: skip
 """What tells only near the front: deep in a document it is said of some detail."""
 _OF_PART = regex(
-    r"\b(?:this|the (?:next|following|previous)|in) (?:sub)?(?:section|chapter|part|appendix|paragraph|figure|table)\b"
+    r"\b(?:this|the (?:next|following|previous)|in) (?:sub)?(?:section|chapter|part|appendix|paragraph|figure|table)\b|\bof each\b"
 )
 """Speaks of a part of the document."""
 _NO_NAME = (
@@ -362,7 +362,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
         r"\s*(?:[,(].{2,60}?[,)]\s*|[–—-]\s.{2,60}?\s[–—-]\s*)?"
     )
     is_a = rf"{begins}(?:は|是(?:一|指|用)|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"
-    thing = rf"(?:the )?(?:{either})(?: {THING})?"
+    thing = rf"(?:the |an? |our )?(?:\w+ ){{0,3}}?(?:{either})(?: {THING})?"
     is_a += rf"|^\W*this is (?:the|an?) (?:\w+ ){{0,3}}{_WORK} (?:of|for|to|on) {thing} (?:for|to|that|which)\b"
     is_a += rf"|^\W*(?:the|its) (?:\w+ )?(?:purpose|aim|goal|objective) of (?:{thing}|this {THING}) (?:is|was) to\b"
     is_a += (

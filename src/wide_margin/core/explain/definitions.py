@@ -198,11 +198,15 @@ _SHORT_APPOSED = regex(
 _CONSISTS = regex(r"[“\"](?P<term>[^“”\"]{3,40})[”\"],? consist(?:ing|s) of\b")
 """A term in quotation marks, and what it is made of."""
 _BRACKET = regex(
-    r"\s\((?:that is,?|i\.e\.,?|meaning|an?\s+\w{3,}\s+\w+|the\s+\w{3,}\s+\w+|twice|half|any\s+\w+|those\s+\w+)\b[^()]{6,}\)"
+    r"\s\((?:that is,?|i\.e\.,?|meaning|an?\s+\w{3,}\s+\w+|the\s+(?!(?:rest|latter|former|same|first|last|only)\b)\w{3,}\s+\w+|twice|half|any\s+\w+|those\s+\w+)\b[^()]{6,}\)"
 )  # fmt: skip
 _BEFORE_BRACKET = regex(
     r"(?:\b(?P<article>an?|the)\s+)?(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,2})$"
 )
+_SHORT_WITHIN = regex(
+    r"^(?P<short>(?:An?|The|Each|Every)\s+[A-Z][\w-]*)\s\(=?\s?[^()]{3,60}\)(?=\s[a-z]\w*\s(?:is|are)\s)"
+)
+"""A short form with what it stands for, and more of the name: "A WKR (Well Record) file is"."""
 _FORMS = regex(r"\s{2,}|\s*[=,;]\s*|\s+(?=--?\w)")
 """Between the forms that a term is written in: "[u, s] = svd (a)", "-v --verbose"."""
 _TITLE_PARTS = regex(r"\s+[-–—]\s+|:\s+|\s*[()]\s*|,\s+")
@@ -547,7 +551,7 @@ def _in_sentence(
 ) -> Iterator[Definition]:
     text = sentence.text
     said = without_notes(_as_sentence(text) if sentence.kind == "item" else text)
-    yield from _subject(said, row)
+    yield from _subject(_SHORT_WITHIN.sub(r"\g<short>", said, count=1), row)
     leans = row - 1 if row and (_POINTS_BACK.match(text) or _FOR_THIS.search(text)) else -1
     if leans >= 0 and sentences[leans].kind == "heading":
         leans = -1
