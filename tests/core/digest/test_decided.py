@@ -29,6 +29,8 @@ def asked(tmp_path, said, typed):
      ("It matters that Wellkeep is no longer a relational table.", "Is it a relational table?"),
      ("It matters that Wellkeep is not a relational table.",
       "Is Gauge Wellkeep a relational table?"),
+     ("It matters that extra lids are no longer a relational table.",
+      "Are extra lids a relational table?"),
      ("Lids of oak are essentially relational tables.", "Are lids relational tables?")],
 )  # fmt: skip
 def test_what_says_that_it_is_so_or_not_is_quoted(tmp_path, said, typed):

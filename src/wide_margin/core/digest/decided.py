@@ -19,7 +19,7 @@ if TYPE_CHECKING:
 
 _ASKS = regex(r"^\W*(?:is|are|was|were)\s+(?P<rest>[^?,;]+?)\W*$", re.I)
 """Asks whether something is so."""
-_ARTICLE = regex(r"(?:an?|the)\s+", re.I)
+_ARTICLE = regex(r"^(?:an?|the)\s+", re.I)
 _ITSELF = frozenset(["it", "this"])
 _IS = (
     r"\s+(?:is|are|was|were)(?:n['’]t)?(?:\s+(?:not|never|no longer|now|also|still|only|always|currently|by no means|\w+ly))*\s+"
@@ -76,8 +76,8 @@ def _says(text: str, decides: re.Pattern[str]) -> bool:
 def _parted(words: Sequence[str], names: Sequence[str]) -> Iterator[tuple[Sequence[str], str]]:
     """The ways to part a question: what the thing may be called, and what it is asked to be."""
     for at in range(1, len(words)) if len(words) <= MOST_WORDS else ():
-        thing = _ARTICLE.sub("", " ".join(words[:at]), count=1).lower()
-        said = _ARTICLE.sub("", " ".join(words[at:]), count=1)
+        thing = _ARTICLE.sub("", " ".join(words[:at])).lower()
+        said = _ARTICLE.sub("", " ".join(words[at:]))
         if not thing or not said:
             continue
         if thing in _ITSELF:

@@ -20,7 +20,7 @@ _ASKS = regex(
     re.I,
 )
 _ARTICLE = r"(?:(?:an?|the|this|that|your|my|our|its|one['’]s|any|some|all|each)\s+)?"
-_SMALL = regex(_ARTICLE.removesuffix("?"), re.I)
+_SMALL = regex(rf"\b{_ARTICLE.removesuffix('?')}", re.I)
 _TO = (
     r"(?:^|[.;:]\s|\n)\W*(?:in order\s|(?:if|when|whenever)\s(?:you|one)\s(?:want|wish|need|would like|intend)s?\s)?to\s+"
     r"(?:\w+ly\s+)?"
