@@ -223,4 +223,23 @@ def test_things_with_code_of_their_own_are_asked_an_example_of(tmp_path):
     make_pdf(tmp_path / "hooks.pdf", pages)
     _, offered = offered_of(read_document(tmp_path / "hooks.pdf"))
     examples = [worth.question for worth in offered if worth.shape == "example"]
-    assert examples == ["What is an example of rope hooks?"]
+    assert examples == ["Can you show me an example of rope hooks?"]
+
+
+@pytest.mark.parametrize("title", ["Table of Contents", "Inhaltsverzeichnis", "Contents"])
+def test_a_section_that_lists_the_others_is_not_asked_for(tmp_path, title):
+    said = (
+        "The keeper of the yard counts each of the {} in May and writes them into the book.",
+        "None of the {} is lent to a farm while the water stands above the second mark.",
+        "Where one of the {} is broken the steward sends for two others and pays for one.",
+        "The {} that are older than nine years are carried to the smith of the village.",
+    )
+    pages, names = [[("title", "The Mill Manual")]], (title, "Rope hooks", "Iron rings")
+    for name in names:
+        things = name.lower() if name != title else "wheels"
+        pages.append([("h1", name), *(("text", text.format(things)) for text in said)])
+    bookmarks = [(name, 0, k) for k, name in enumerate(names, 1)]
+    make_pdf(tmp_path / "hooks.pdf", pages, bookmarks=bookmarks)
+    _, offered = offered_of(read_document(tmp_path / "hooks.pdf"))
+    assert offered
+    assert not [worth.question for worth in offered if title.lower() in worth.question.lower()]

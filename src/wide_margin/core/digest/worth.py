@@ -30,6 +30,7 @@ from wide_margin.core.digest.phrasing import (
 from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.explain.verbs import is_order, is_past
 from wide_margin.core.later import regex
+from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.search.analysis import words
 from wide_margin.core.search.vectors import frequency_rank
@@ -91,6 +92,8 @@ _USUALLY = {
 }
 _FIRST = {kind: ("asked", *shapes.split(", ")) for kind, shapes in _USUALLY.items()}
 """Shapes of question by kind of document, those that its readers ask most first."""
+_CONTENTS = squashed("contents", "list_of")
+"""Titles of sections that only list the others."""
 _NO_MATTER = regex(
     rf"{LEGAL.pattern}|[/\\]|--|\b(?:class|struct|union|namespace|file|interface) reference\b",
     re.I,
@@ -250,7 +253,7 @@ class _Source:
             title = self._wording.in_sentence(self._bare_title(row))
             if BREAKS.search(title) or ASKS.match(title) or _NO_MATTER.search(title):
                 continue
-            if all(word in _OF_ANY for word in words(title)):
+            if all(word in _OF_ANY for word in words(title)) or bare(title) in _CONTENTS:
                 continue
             printed = self._bare_title(row)
             if self._wording.how_to(printed):
@@ -295,7 +298,7 @@ class _Source:
                 continue
             if any(word in _OF_ANY for word in words(title.casefold())):
                 continue
-            question = f"What is an example of {self._wording.in_sentence(title)}?"
+            question = f"Can you show me an example of {self._wording.in_sentence(title)}?"
             yield _Candidate(question, self._pages(row))
 
     def _of_sentences(self, shape: str) -> Iterator[_Candidate]:
