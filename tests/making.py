@@ -135,7 +135,9 @@ def page_texts(path: Path) -> list[PageText]:
         pdf.close()
 
 
-def read_document(path: Path, *, use_bookmarks: bool = True) -> ReadDocument:
+def read_document(
+    path: Path, *, use_bookmarks: bool = True, damaged: Sequence[int] = ()
+) -> ReadDocument:
     """Read a PDF in this process, without workers or cache."""
     pdf = PdfFile(path)
     try:
@@ -144,4 +146,4 @@ def read_document(path: Path, *, use_bookmarks: bool = True) -> ReadDocument:
         lines = [lines_of(read_text(pdf, index)) for index in range(pdf.n_pages)]
     finally:
         pdf.close()
-    return understand(facts, bookmarks, lines, [], CancelToken(), no_progress)
+    return understand(facts, bookmarks, lines, [], CancelToken(), no_progress, damaged=damaged)

@@ -463,9 +463,9 @@ def coverage_line(answer: Answer) -> str:
     if answer.n_found > len(answer.quotes):
         line = f"{len(answer.quotes)} of {answer.n_found} shown; {line}"
     if len(answer.without_text) == 1:
-        line += f"; {page_shown(None, answer.without_text[0])} has no text"
+        line += f"; {page_shown(None, answer.without_text[0])} has no readable text"
     elif answer.without_text:
-        line += f"; {len(answer.without_text)} have no text"
+        line += f"; {len(answer.without_text)} have no readable text"
     for page, sure in answer.recognised:
         line += f"; {page_shown(None, page)} was recognised in its picture, {sure:.0%} sure"
     return line

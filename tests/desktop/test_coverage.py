@@ -18,7 +18,7 @@ BODY = QuestionBody(
 
 def test_what_was_searched_and_how_sure_it_is():
     assert coverage(BODY) == (
-        "1,188 of 1,189 pages searched · file page 119 has no text"
+        "1,188 of 1,189 pages searched · file page 119 has no readable text"
         " · such answers are right 7 times in 10"
     )
 
@@ -33,7 +33,7 @@ def test_what_was_searched_and_how_sure_it_is():
         ({"sure": 1.0}, "searched", "times in 10"),
         ({"quotes": ()}, "searched", "times in 10"),
         ({"origin": Origin.COMPOSED}, "searched", "times in 10"),
-        ({"without_text": (1, 2, 3)}, "3 pages have no text", "file page 2"),
+        ({"without_text": (1, 2, 3)}, "3 pages have no readable text", "file page 2"),
         (
             {"recognised": ((118, 0.934),)},
             "file page 119 recognised in its picture, 93% sure",

@@ -36,3 +36,12 @@ def test_letters_that_no_font_has_are_told(hand, monkeypatch, lacks):
     assert ("letters of English" in reading_told.read_sentence(summary)) is lacks
     shown = replace(summary, without_text=())
     assert (reading_told.told_for_ms(shown) > 8000) is lacks
+
+
+def test_pages_whose_text_is_damaged_are_told_and_not_searched(hand):
+    summary = replace(hand.reader.summary, garbled=(3, 4), without_text=())
+    assert "2 pages with damaged text" in reading_told.read_sentence(summary)
+    damaged = tuple(range(summary.n_pages))
+    hand.view._show_read(replace(summary, garbled=damaged))
+    assert "looked at, not searched" in hand.view.status.text()
+    assert hand.view.status.act.text() == "Recognise their text"

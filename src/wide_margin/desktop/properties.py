@@ -54,6 +54,7 @@ def property_rows(
             ("Sections", sections), ("Figures and tables", str(len(summary.figures))),
             ("Sentences", str(summary.n_sentences)), ("Language", summary.language),
             ("Without text", _pages(summary.without_text)),
+            ("Damaged text", _pages(summary.garbled)),
             ("Not readable", _pages(summary.failed)),
             ("Left out", ", ".join(summary.left_out)),
         ]  # fmt: skip

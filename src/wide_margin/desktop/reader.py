@@ -427,7 +427,7 @@ class Reader(QObject):
         n_pages = self.facts.n_pages if self.facts else 0
         body = QuestionBody(
             question, kind, reach, tuple(Quote(line.text, (line.locator,)) for line in lines),
-            tuple(lines), n_pages, n_pages, self.summary.without_text if self.summary else (),
+            tuple(lines), n_pages, n_pages, self.summary.to_recognise if self.summary else (),
         )  # fmt: skip
         anchor = Anchor(lines[0].locator.page, -1.0, lines[0].locator.spans, lines[0].text)
         self.keeper.add(new_entry(EntryKind.QUESTION, anchor, body), self.answered.emit)

@@ -1,8 +1,10 @@
 """Which sentences lie within some spans, in whatever order the pages of their paragraphs come."""
 
+from dataclasses import replace
 from types import SimpleNamespace
 
-from wide_margin.core.answers.within import rows_within
+from wide_margin.core.answers import WHOLE, answer_quoted
+from wide_margin.core.answers.within import pages_covered, rows_within
 from wide_margin.core.layout import SpanOnPage
 
 PAGES = [0, 1, 2, 3, 4, 0, 5]
@@ -37,3 +39,17 @@ def test_a_note_is_found_after_pages_that_follow_its_own():
     assert rows_within(document, (SpanOnPage(4, 40, 41),)) == [4]
     assert rows_within(document, (SpanOnPage(0, 0, 60), SpanOnPage(5, 60, 61))) == [0, 5, 6]
     assert rows_within(document, ()) == []
+
+
+def test_pages_whose_text_is_damaged_are_not_searched(small):
+    assert pages_covered(small, WHOLE) == (3, 3, ())
+    damaged = replace(small, garbled=(1,), without_text=(2,))
+    assert pages_covered(damaged, WHOLE) == (1, 3, (1, 2))
+    assert damaged.n_searched == 1
+
+
+def test_where_nothing_can_be_read_a_question_is_declined_for_that(small):
+    damaged = replace(small, garbled=(0, 1, 2))
+    answer = answer_quoted(damaged, "Who paints the iron lids in Hallan?")
+    assert answer.declined
+    assert answer.reason == "None of its pages has text that can be read."

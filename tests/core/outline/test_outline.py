@@ -242,3 +242,20 @@ def test_what_a_program_puts_out_is_no_heading(tmp_path):
     titles = [s.title for s in read_document(tmp_path / "a.pdf").outline.sections]
     assert not [title for title in titles if title.startswith("[")]
     assert "2.1 Zinc" in titles
+
+
+def test_damaged_pages_have_no_headings(small_pdf):
+    assert [s.page for s in read_document(small_pdf).outline.sections] == [0, 1]
+    damaged = read_document(small_pdf, damaged=(1,))
+    assert [s.title for s in damaged.outline.sections] == ["1 Wells"]
+    assert damaged.garbled == (1,)
+
+
+def test_parts_are_not_called_after_damaged_text(tmp_path):
+    said = "The keeper of the well winds the rope of bucket {} and writes it into his book."
+    pages = [[("text", said.format(k)), ("text", said.format(2 * k))] for k in range(24)]
+    make_pdf(tmp_path / "a.pdf", pages)
+    parts = read_document(tmp_path / "a.pdf", damaged=tuple(range(12))).outline
+    assert parts.is_by_pages
+    assert "keeper" not in parts.sections[0].title
+    assert "keeper" in parts.sections[-1].title

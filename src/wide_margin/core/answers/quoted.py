@@ -106,7 +106,7 @@ def answer_quoted(
         question=text.strip(), kind=question.kind, reach=reach, quotes=quotes,
         excerpts=excerpts, n_searched=n_searched, n_pages=n_pages, without_text=without,
         missing=_missing(query, candidates) if quotes else (), sure=_sure(judged, time, quotes),
-        reason="" if quotes else why_not(question.text, query, candidates),
+        reason="" if quotes else why_not(question.text, query, candidates, n_searched, without),
     )  # fmt: skip
 
 

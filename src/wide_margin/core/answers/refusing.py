@@ -19,14 +19,28 @@ NEAREST = 6
 """Candidates looked at for what the document does speak of."""
 MOST = 3
 """Words named at most."""
+UNREADABLE = "None of its pages has text that can be read."
+"""Why a question is declined where nothing could be searched."""
 
 
-def why_not(text: str, query: Query, candidates: Sequence[Candidate]) -> str:
+def why_not(
+    text: str, query: Query, candidates: Sequence[Candidate],
+    n_searched: int = 1, without: Sequence[int] = (),
+) -> str:  # fmt: skip
     """Why a question was declined; "" where nothing plain can be said.
 
     Either words that it turns on do not stand in the document, or they stand apart: it speaks of
     the one and not of the other with it. They are named as the reader has typed them.
+
+    Args:
+        text: The question.
+        query: Its terms.
+        candidates: What was found.
+        n_searched: Pages that were searched.
+        without: Pages within reach whose text cannot be read.
     """
+    if without and not n_searched:
+        return UNREADABLE
     typed: dict[str, str] = {word.lower(): word for word in re.findall(r"\w+(?:[’'-]\w+)*", text)}
 
     def named(k: int) -> str:

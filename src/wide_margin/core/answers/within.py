@@ -86,13 +86,13 @@ def rows_within(document: ReadDocument, spans: tuple[SpanOnPage, ...]) -> list[i
 
 
 def pages_covered(document: ReadDocument, reach: Reach) -> tuple[int, int, tuple[int, ...]]:
-    """Pages searched, pages there are within reach, and those of them without text."""
+    """Pages searched, pages there are within reach, and those of them without readable text."""
     pages = set(range(document.facts.n_pages))
     if reach.kind in ("pages", "section"):
         pages &= set(range(reach.first_page, reach.last_page + 1))
     if reach.spans:
         pages &= {span.page for span in reach.spans}
     n_unread = len(pages & document.unread)
-    empty = {*document.without_text, *document.failed} - document.unread
+    empty = {*document.to_recognise, *document.failed} - document.unread
     inside = tuple(sorted(pages & empty))
     return len(pages) - len(inside) - n_unread, len(pages), inside

@@ -77,9 +77,14 @@ class ReadDocument:
     """Pages that have not been read yet, while reading goes on."""
 
     @property
+    def to_recognise(self) -> tuple[int, ...]:
+        """Pages whose text is yet to be recognised in their pictures."""
+        return tuple(sorted({*self.without_text, *self.garbled}))
+
+    @property
     def n_searched(self) -> int:
         """How many pages an answer over the whole document looks at."""
-        return self.facts.n_pages - len(self.without_text) - len(self.failed)
+        return self.facts.n_pages - len({*self.to_recognise, *self.failed})
 
     def path_at(self, section: int) -> tuple[str, ...]:
         """Section titles from the outermost down."""
@@ -103,6 +108,7 @@ def understand(
     words: Counter[str] | None = None,
     listings: Iterable[int] | None = None,
     blank: Collection[int] = (),
+    damaged: Collection[int] = (),
     use_contents: bool = True,
     aside: Aside = here,
 ) -> ReadDocument:
@@ -118,12 +124,12 @@ def understand(
         words: The vocabulary of the lines, where it was counted already.
         listings: Page indexes that only list places, where they were found already.
         blank: Page indexes on which nothing is printed: they lack no text.
+        damaged: Page indexes whose text is damaged: no headings are looked for there.
         use_contents: Whether the printed contents page is a witness.
         aside: Does a part of the work beside the rest.
     """
-    heights = facts.heights
-    furniture = find_furniture(lines, heights, is_wide=facts.is_wide)
-    labels = label_pages(facts.labels, lines, heights)
+    furniture = find_furniture(lines, facts.heights, is_wide=facts.is_wide)
+    labels = label_pages(facts.labels, lines, facts.heights)
     text_lines = [furniture.text_lines(page, on_page) for page, on_page in enumerate(lines)]
     body_size = usual_size(text_lines)
     progress(1, STEPS)
@@ -137,7 +143,7 @@ def understand(
     listing |= contents.pages
     witness = contents if use_contents else replace(contents, entries=())
     outline, contents = build_outline(
-        paragraphs, bookmarks, witness, body_size, listing, heights, labels
+        paragraphs, bookmarks, witness, body_size, listing, facts.heights, labels, damaged
     )
     progress(3, STEPS)
     token.check()
@@ -146,12 +152,16 @@ def understand(
     token.check()
     index = build_index(text, outline, ahead()[1])
     progress(5, STEPS)
-    none = {*failed, *blank}
-    empty = [p for p, on_page in enumerate(lines) if not on_page and p not in none]
     return ReadDocument(
         facts, labels, tuple(paragraphs), contents, outline, text, index,
-        tuple(empty), tuple(failed), listing, running=_running(furniture, lines),
+        _empty(lines, {*failed, *blank}), tuple(failed), listing, garbled=tuple(damaged),
+        running=_running(furniture, lines),
     )  # fmt: skip
+
+
+def _empty(lines: Sequence[Sequence[Line]], none: Collection[int]) -> tuple[int, ...]:
+    """The pages without a line, but for some."""
+    return tuple(p for p, on_page in enumerate(lines) if not on_page and p not in none)
 
 
 def _sentences_ahead(paragraphs: Sequence[Paragraph]) -> tuple[list[list[Said]], Coded]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from bisect import bisect_left
 from collections import Counter, defaultdict
-from collections.abc import Container, Mapping, Sequence
+from collections.abc import Collection, Container, Mapping, Sequence
 from typing import TYPE_CHECKING
 
 from wide_margin.core.layout import tidy
@@ -53,6 +53,7 @@ def build_outline(
     listings: frozenset[int],
     page_heights: Sequence[float],
     labels: PageLabels,
+    damaged: Collection[int] = (),
 ) -> tuple[Outline, Contents]:
     """Find the sections by all three witnesses and settle where they disagree.
 
@@ -64,6 +65,7 @@ def build_outline(
         listings: Page indexes of contents pages and indexes.
         page_heights: In points.
         labels: Of the pages.
+        damaged: Page indexes whose text is damaged: what looks like a heading there is none.
 
     Returns:
         The outline, and the contents page with the pages its entries mean.
@@ -73,6 +75,7 @@ def build_outline(
     pages = _Pages(paragraphs, listings, listed)
     titles = _titles_of(contents, paragraphs)
     headings = find_headings(paragraphs, body_size, listings, listed, titles)
+    headings = [heading for heading in headings if heading.page not in damaged]
     records = [Record(heading=heading) for heading in headings]
     placed = list(dict.fromkeys(b for b in bookmarks if b.page is not None and b.title))
     records = _with_bookmarks(records, placed, pages)
@@ -85,7 +88,7 @@ def build_outline(
     records = _worth_listing(records, sources)
     records = [r for r in records if r.is_listed or not _only_lists(r, len(page_heights))]
     if not records:
-        return parts_by_pages(paragraphs, page_heights, labels), contents
+        return parts_by_pages(paragraphs, page_heights, labels, damaged), contents
     records = _halves_joined(_in_order(records, pages))
     levels = settle_levels(records)
     disputes = disputes_of_level(records, levels)

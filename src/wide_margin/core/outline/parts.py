@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from typing import TYPE_CHECKING
 
 from wide_margin.core.layout import tidy
@@ -17,9 +17,10 @@ MAX_PARTS = 24
 
 
 def parts_by_pages(
-    paragraphs: Sequence[Paragraph], heights: Sequence[float], labels: PageLabels
-) -> Outline:
-    """Equal stretches of pages, each called after its pages and the first line on them."""
+    paragraphs: Sequence[Paragraph], heights: Sequence[float], labels: PageLabels,
+    damaged: Collection[int] = (),
+) -> Outline:  # fmt: skip
+    """Equal stretches of pages, each called after its pages and the first sound line on them."""
     n_pages = len(heights)
     if n_pages < MIN_PAGES or not paragraphs:
         return Outline()
@@ -33,7 +34,8 @@ def parts_by_pages(
     for page in range(0, n_pages, length):
         last = min(page + length, n_pages) - 1
         row = next((first_of[p] for p in range(page, n_pages) if p in first_of), len(paragraphs))
-        line = next((first_of[p] for p in range(page, last + 1) if p in first_of), None)
+        sound = (p for p in range(page, last + 1) if p in first_of and p not in damaged)
+        line = next((first_of[p] for p in sound), None)
         words = (
             tidy(paragraphs[line].pieces[0].line.text).replace("\t", " ")
             if line is not None

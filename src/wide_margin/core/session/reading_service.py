@@ -147,12 +147,12 @@ class ReadingService:
         self._document = understand(
             facts, bookmarks, done.lines, done.failed, CancelToken(),
             at_step, words=done.words, listings=done.listings, blank=done.blank,
+            damaged=done.garbled,
             use_contents="contents" not in request.hide,
             aside=self._aside(request, facts.n_pages),
         )  # fmt: skip
         self._document = replace(
-            self._document, recognised=tuple(sorted(done.recognised.items())),
-            garbled=tuple(done.garbled),
+            self._document, recognised=tuple(sorted(done.recognised.items()))
         )  # fmt: skip
         self._to_save = sha256, request
         return self._summary()

@@ -25,6 +25,8 @@ def read_sentence(summary: ReadSummary) -> str:
     )
     if summary.without_text:
         parts.append(f"{counted(len(summary.without_text), 'page')} without text")
+    if summary.garbled:
+        parts.append(f"{counted(len(summary.garbled), 'page')} with damaged text")
     if summary.failed:
         parts.append(f"{len(summary.failed)} that could not be read")
     said = f"Read: {', '.join(parts)}."

@@ -272,9 +272,9 @@ def coverage(body: QuestionBody) -> str:
     if body.origin is Origin.QUOTED and body.n_found > len(body.quotes):
         line = f"{len(body.quotes)} of {body.n_found:,} shown · {line}"
     if len(body.without_text) == 1:
-        line += f" · {page_shown(None, body.without_text[0])} has no text"
+        line += f" · {page_shown(None, body.without_text[0])} has no readable text"
     elif body.without_text:
-        line += f" · {len(body.without_text)} pages have no text"
+        line += f" · {len(body.without_text)} pages have no readable text"
     if body.quotes and body.origin is Origin.QUOTED and body.sure < 1.0:
         n_right = max(round(10 * body.sure), 1)
         line += f" · such answers are right {n_right} times in 10"
