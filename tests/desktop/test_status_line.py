@@ -45,3 +45,14 @@ def test_pages_whose_text_is_damaged_are_told_and_not_searched(hand):
     hand.view._show_read(replace(summary, garbled=damaged))
     assert "looked at, not searched" in hand.view.status.text()
     assert hand.view.status.act.text() == "Recognise their text"
+
+
+def test_nothing_is_offered_where_nothing_can_be_read(hand, monkeypatch):
+    reader, unwanted, sought = hand.reader, [], []
+    reader.worth_unwanted.connect(lambda: unwanted.append(True))
+    monkeypatch.setattr(reader, "find_worth", lambda: sought.append(True))
+    reader._use_what_was_kept()
+    assert (unwanted, sought) == ([], [True])
+    reader.summary = replace(reader.summary, garbled=tuple(range(reader.summary.n_pages)))
+    reader._use_what_was_kept()
+    assert (unwanted, sought) == ([True], [True])

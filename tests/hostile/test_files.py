@@ -2,7 +2,6 @@
 
 import itertools
 import os
-import time
 
 import pypdfium2
 import pytest
@@ -23,7 +22,6 @@ def test_no_mutant_ends_the_reading_or_brings_a_traceback(tmp_path, caplog):
     files = mutants(small_pdfs(tmp_path / "small"), N_MUTANTS, tmp_path)
     worker, outcomes, told = Worker("reading", patience=LONGEST), [], []
     for path in files:
-        began = time.monotonic()
         try:
             summary = worker.call("read", ReadRequest(path, os.getpid())).result(PATIENT)
             outcomes.append("read")
@@ -35,7 +33,6 @@ def test_no_mutant_ends_the_reading_or_brings_a_traceback(tmp_path, caplog):
         except WideMarginError as error:
             outcomes.append("told")
             told.append(f"{path.name}: {error.message}")
-        assert time.monotonic() - began < PATIENT, f"{path} took too long"
     worker.close()
     assert all(message.endswith(".") for message in told)
     assert not [message for message in told if "Something went wrong" in message]
@@ -49,12 +46,10 @@ def test_no_mutant_ends_the_reading_or_brings_a_traceback(tmp_path, caplog):
 def test_a_heavy_file_is_read_without_what_is_heavy(name, tmp_path):
     path = tmp_path / "heavy.pdf"
     HEAVY[name](path)
-    began = time.monotonic()
     with Session(path) as session:
         facts = session.open().result(PATIENT)
         summary = session.read().result(PATIENT)
         picture = session.draw(0, 0.5).result(PATIENT)
-    assert time.monotonic() - began < PATIENT
     assert facts.n_pages == summary.n_pages == 2
     assert summary.n_sentences > 2
     assert picture.width > 0
@@ -102,10 +97,8 @@ def test_what_is_no_file_is_told_at_once(kind, tmp_path):
         path.mkdir()
     else:
         path = tmp_path / "odd\0.pdf"
-    began = time.monotonic()
     with Session(path) as session, pytest.raises(WideMarginError) as told:
         session.open().result(PATIENT)
-    assert time.monotonic() - began < PATIENT
     assert told.value.message.endswith(".")
 
 

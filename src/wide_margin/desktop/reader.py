@@ -289,7 +289,8 @@ class Reader(QObject):
 
     def _use_what_was_kept(self) -> None:
         """Both are there, what was read and the record, or it is known that there is none."""
-        if any(entry.kind is EntryKind.QUESTION for entry in self.entries.values()):
+        is_asked = any(entry.kind is EntryKind.QUESTION for entry in self.entries.values())
+        if is_asked or (self.summary is not None and not self.summary.is_readable):
             self.worth_unwanted.emit()
         else:
             self.find_worth()
@@ -425,9 +426,10 @@ class Reader(QObject):
         if not lines:
             return
         n_pages = self.facts.n_pages if self.facts else 0
+        without = self.summary.to_recognise if self.summary else ()
         body = QuestionBody(
             question, kind, reach, tuple(Quote(line.text, (line.locator,)) for line in lines),
-            tuple(lines), n_pages, n_pages, self.summary.to_recognise if self.summary else (),
+            tuple(lines), n_pages - len(without), n_pages, without,
         )  # fmt: skip
         anchor = Anchor(lines[0].locator.page, -1.0, lines[0].locator.spans, lines[0].text)
         self.keeper.add(new_entry(EntryKind.QUESTION, anchor, body), self.answered.emit)

@@ -104,6 +104,8 @@ def test_what_it_is_is_told_in_many_languages(text):
         "quorble is an attempt to satisfy that request.",
         "quorble is read by the keeper.",
         "quorble is the first of three.",
+        "the purpose of the lid of quorble is to keep gauges dry.",
+        "this is a description of the lid of quorble for keepers.",
         "to read them at sea, we read quorble.",
         "a reading is a number that quorble prints.",
     ],

@@ -96,10 +96,8 @@ def test_two_addresses_of_one_name_have_places_of_their_own(serve, small_pdf, tm
 
 def test_a_length_too_large_is_refused_before_the_first_byte(serve, tmp_path):
     address = serve(b"%PDF-", length=10_000_000_000)
-    began = time.monotonic()
     with pytest.raises(UnreadableFileError, match="larger than 1000 MB"):
         fetch_pdf(address, tmp_path, CancelToken(), no_progress)
-    assert time.monotonic() - began < PATIENT
 
 
 @pytest.mark.parametrize("drips", [False, True], ids=["silent", "dripping"])

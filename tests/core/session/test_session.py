@@ -175,10 +175,8 @@ def test_closing_ends_every_process_at_once(tmp_path):
 def test_a_worker_that_hangs_is_ended(small_pdf):
     worker = Worker("page", patience=1.0)
     os.kill(worker.process_id, signal.SIGSTOP)
-    started = time.monotonic()
     with pytest.raises(WideMarginError, match="ended"):
         worker.call("open", small_pdf, None).result(PATIENT)
-    assert time.monotonic() - started < PATIENT
     worker.close()
 
 

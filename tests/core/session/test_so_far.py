@@ -238,3 +238,15 @@ def test_without_bookmarks_sections_come_with_the_pages(long_pdf):
 def test_afterwards_what_is_listed_is_the_outline(long_pdf):
     service, _ = read_and(long_pdf, set(), asked(""))
     assert service.listed_so_far(nothing)[0] == service._document.outline
+
+
+def test_pages_whose_text_is_damaged_are_known_while_reading_goes_on(
+    long_pdf, tmp_path, monkeypatch
+):
+    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path))
+    monkeypatch.setattr("wide_margin.core.pages.source.is_garbled", lambda chars: True)
+    service, given = read_and(long_pdf, {2 * BLOCK + 2}, asked("Who tuned the organ?"))
+    assert given[0].declined
+    assert given[0].n_searched == 0
+    assert given[0].reason == "None of its pages has text that can be read."
+    assert len(service._document.garbled) == N_PAGES

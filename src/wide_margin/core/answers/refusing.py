@@ -24,8 +24,8 @@ UNREADABLE = "None of its pages has text that can be read."
 
 
 def why_not(
-    text: str, query: Query, candidates: Sequence[Candidate],
-    n_searched: int = 1, without: Sequence[int] = (),
+    text: str, query: Query, candidates: Sequence[Candidate], n_searched: int,
+    without: Sequence[int],
 ) -> str:  # fmt: skip
     """Why a question was declined; "" where nothing plain can be said.
 

@@ -10,6 +10,8 @@ import numpy as np
 from wide_margin.core.answers.reading import paragraphs_within
 
 if TYPE_CHECKING:
+    from collections.abc import Sequence
+
     from wide_margin.core.answers.model import Reach
     from wide_margin.core.document import ReadDocument
     from wide_margin.core.geometry import BoolArray, IntArray
@@ -96,3 +98,11 @@ def pages_covered(document: ReadDocument, reach: Reach) -> tuple[int, int, tuple
     empty = {*document.to_recognise, *document.failed} - document.unread
     inside = tuple(sorted(pages & empty))
     return len(pages) - len(inside) - n_unread, len(pages), inside
+
+
+def rows_with(document: ReadDocument, terms: Sequence[str]) -> list[int]:
+    """Rows of the sentences that have all of some terms, in order; none for no terms."""
+    index = document.index
+    found = [index.term_ids.get(term) for term in terms]
+    rows = [set(index.by_sentence.of(k)[0].tolist()) if k is not None else set() for k in found]
+    return sorted(set.intersection(*rows)) if rows else []

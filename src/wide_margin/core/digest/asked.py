@@ -15,6 +15,7 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import Reach, section_reach
 from wide_margin.core.answers.form import Form, take_form
+from wide_margin.core.answers.within import rows_with
 from wide_margin.core.digest.abroad import CONDENSES, PART, in_english, kind_abroad
 from wide_margin.core.digest.gist import printed_title
 from wide_margin.core.digest.roles import Role, role_of_title
@@ -404,10 +405,9 @@ def _title_words(document: ReadDocument) -> frozenset[str]:
 
 def _stands_with(document: ReadDocument, own: Sequence[str], wording: re.Pattern[str]) -> bool:
     """Whether a sentence has all of a question's own words beside what is asked of them."""
-    return any(
-        all(word in folded for word in own) and wording.search(folded)
-        for folded in (sentence.text.casefold() for sentence in document.text.sentences)
-    )
+    index = document.index
+    rows = rows_with(document, [term for word in own for term in index.analyser.terms(word)])
+    return any(wording.search(document.text.sentences[row].text) for row in rows)
 
 
 def _names_a_thing(document: ReadDocument, text: str, own: Sequence[str]) -> bool:

@@ -10,9 +10,9 @@ from typing import TYPE_CHECKING
 from wide_margin.core.answers import WHOLE, Answer, Reach
 from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.answers.reading import named_reach
-from wide_margin.core.answers.within import rows_within
+from wide_margin.core.answers.within import rows_with, rows_within
 from wide_margin.core.digest.defined import MENTIONED, OF_UNNAMED
-from wide_margin.core.digest.named import SAYS_NOTHING, rows_under, rows_with
+from wide_margin.core.digest.named import SAYS_NOTHING, rows_under
 from wide_margin.core.digest.overview import SURE
 from wide_margin.core.digest.sides import PLACE, sides_of
 from wide_margin.core.explain import define

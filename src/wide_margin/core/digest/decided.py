@@ -8,8 +8,8 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.quoting import told_by
-from wide_margin.core.answers.within import rows_within
-from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
+from wide_margin.core.answers.within import rows_with, rows_within
+from wide_margin.core.digest.named import SAYS_NOTHING, content_of
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
 

@@ -7,10 +7,10 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.quoting import told_by
-from wide_margin.core.answers.within import rows_within
+from wide_margin.core.answers.within import rows_with, rows_within
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.defined import MENTIONED, OF_SECTION
-from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
+from wide_margin.core.digest.named import SAYS_NOTHING, content_of
 from wide_margin.core.digest.who_and_when import OF_MAKER
 from wide_margin.core.later import regex
 

@@ -6,7 +6,7 @@ import re
 from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.answers.quoting import told_by
-from wide_margin.core.digest.named import rows_with
+from wide_margin.core.answers.within import rows_with
 from wide_margin.core.later import regex
 from wide_margin.core.passages.entries import names_in
 from wide_margin.core.search.analysis import is_common, words

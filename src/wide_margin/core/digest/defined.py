@@ -15,7 +15,7 @@ from wide_margin.core.answers.candidates import LEANS, asked_term, explains
 from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.quoting import quote_rows, told_by
 from wide_margin.core.answers.signs import begins_alike, defined_term, sign_of
-from wide_margin.core.answers.within import rows_within
+from wide_margin.core.answers.within import rows_with, rows_within
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.defaults import default_of
 from wide_margin.core.digest.in_full import is_defined_in_full, rows_in_full
@@ -28,7 +28,6 @@ from wide_margin.core.digest.named import (
     rows_of_option,
     rows_titled,
     rows_under,
-    rows_with,
     without_kind,
 )
 from wide_margin.core.digest.reference import row_in_short, row_under_head

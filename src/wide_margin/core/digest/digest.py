@@ -345,7 +345,8 @@ class Digester:
             )
             if compared is not None:
                 return compared
-            return self._under_its_title(typed, self._search(typed, reach))
+            found = self._under_its_title(typed, self._search(typed, reach))
+            return with_what_is_done(self._document, found)
         return self._search(typed, reach, before)
 
     def _answer_of_parts(self, typed: str) -> Answer | None:
@@ -407,8 +408,6 @@ class Digester:
         if len(asked) > 1:
             return found
         if asked & content_of(self._document, " ".join(found.quotes[0].locators[0].path)):
-            return found
-        if _SAYS_HOW.match(found.quotes[0].text):
             return found
         if _ASKS_WHERE.match(typed) and any(_ADDRESS.search(q.text) for q in found.quotes):
             return found
@@ -499,7 +498,7 @@ class Digester:
         told = with_deeds_abroad(self._document, with_its_number(self._document, told))
         told = with_its_release(self._document, with_maker(self._document, told))
         told = with_measure(with_needed_version(self._document, told))
-        told = with_led_list(self._document, with_what_is_done(self._document, told))
+        told = with_led_list(self._document, told)
         return with_what_decides(self._document, lambda: self._names, told)
 
     def _of_its_matter(self, answer: Answer) -> Answer:
@@ -533,8 +532,6 @@ _IS_FOR = regex(r"\bfor\W*$", re.I)
 _ITSELF = regex(rf"\b(?:it|(?:this|the) {THING})\b", re.I)
 """How a question calls the document's thing."""
 _ASKS_WHERE = regex(r"^\W*(?:from )?where\b", re.I)
-_SAYS_HOW = regex(r"\W*(?:in order |if you (?:want|wish|need) )?to \w+ [^.;:]{2,80}[,:]", re.I)
-"""Says what is done to do something: "To save the well, close its lid"."""
 _ADDRESS = regex(r"https?://|\bwww\.|\bftp\b|\S@\S")
 PLAINLY = 0.7
 """The chance from which on even the licence is what is asked about."""

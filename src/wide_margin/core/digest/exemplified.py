@@ -7,9 +7,10 @@ from dataclasses import replace
 from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.answers.quoting import told_by
+from wide_margin.core.answers.within import rows_with
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.mentioned import thing_in
-from wide_margin.core.digest.named import content_of, rows_with
+from wide_margin.core.digest.named import content_of
 from wide_margin.core.later import first_match, regex, whole_forms
 
 if TYPE_CHECKING:

@@ -6,7 +6,7 @@ import re
 from itertools import islice
 from typing import TYPE_CHECKING
 
-from wide_margin.core.digest.named import rows_with
+from wide_margin.core.answers.within import rows_with
 from wide_margin.core.explain.verbs import seems_to_have_verb
 
 if TYPE_CHECKING:

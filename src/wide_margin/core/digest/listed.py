@@ -11,8 +11,8 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.answers.lists import MAX_LIST_WORDS, items_after, labels_after, list_after
 from wide_margin.core.answers.quoting import quote_rows
-from wide_margin.core.answers.within import rows_within
-from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
+from wide_margin.core.answers.within import rows_with, rows_within
+from wide_margin.core.digest.named import SAYS_NOTHING, content_of
 from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.digest.titled import title_of
 from wide_margin.core.later import regex

@@ -11,9 +11,9 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import Excerpt, Quote
+from wide_margin.core.answers.within import rows_with
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.gist import printed_title
-from wide_margin.core.digest.named import rows_with
 from wide_margin.core.document import figure_locator, find_figures, locator_for
 from wide_margin.core.explain.short_forms import find_short_forms
 from wide_margin.core.later import regex

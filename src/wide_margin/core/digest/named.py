@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
 from functools import lru_cache
 from itertools import pairwise
 from typing import TYPE_CHECKING
 
+from wide_margin.core.answers.within import rows_with
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.overview import NOT_SAID
 from wide_margin.core.later import regex
@@ -456,14 +456,6 @@ def _among_entries(document: ReadDocument, name: str) -> range:
         if any(p.kind in _BESIDE for p in paragraphs[max(at - NEAR_ENTRIES, 0) : at]):
             return document.rows_of(at, at + 1)
     return range(0)
-
-
-def rows_with(document: ReadDocument, terms: Sequence[str]) -> list[int]:
-    """Rows of the sentences that have all of some terms, in order; none for no terms."""
-    index = document.index
-    found = [index.term_ids.get(term) for term in terms]
-    rows = [set(index.by_sentence.of(k)[0].tolist()) if k is not None else set() for k in found]
-    return sorted(set.intersection(*rows)) if rows else []
 
 
 def content_of(document: ReadDocument, text: str) -> frozenset[str]:

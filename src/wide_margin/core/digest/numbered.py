@@ -7,10 +7,10 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.quoting import told_by
-from wide_margin.core.answers.within import rows_within
+from wide_margin.core.answers.within import rows_with, rows_within
 from wide_margin.core.digest.defined import MENTIONED
 from wide_margin.core.digest.imprint import MONTH_NAMES, has_date
-from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
+from wide_margin.core.digest.named import SAYS_NOTHING, content_of
 from wide_margin.core.later import regex
 
 if TYPE_CHECKING:

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence, Set
+from collections.abc import Iterable, Iterator, Sequence, Set
 from dataclasses import replace
+from itertools import islice
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -46,6 +47,7 @@ from wide_margin.core.digest.telling import (
     OF_DOCUMENT,
     TELLING,
     THING,
+    file_as_text,
     naming,
     says_what_it_is,
     says_what_this_does,
@@ -392,7 +394,7 @@ def _of_document(document: ReadDocument, rows: Sequence[int]) -> list[int]:
     for at, row in enumerate(rows[: n_in_front(len(rows))]):
         said = sentences[row].text.lower()
         if at < FIRST_SAID:  # further on it may be any file
-            said = said.replace("this file", "this text", 1)
+            said = file_as_text(said)
         tells = OF_DOCUMENT.match(said) and telling.search(said)
         if tells and sentences[row].kind == "body":
             found.append(row)
@@ -484,22 +486,25 @@ def _with_what_it_is(
     names, sentences = naming(scored.names), document.text.sentences
     if names is None or any(names.tells.match(sentences[row].text.lower()) for row in first):
         return first
-    near = [r for r in early[: n_in_front(len(sentences))] if sentences[r].kind == "body"]
-    found = _saying_what_it_is(document, scored, near)[:1]
+    near = (r for r in early[: n_in_front(len(sentences))] if sentences[r].kind == "body")
+    found = list(islice(_saying_what_it_is(document, scored, near), 1))
     return [*found, *first[: len(first) - len(found)]]
 
 
-def _saying_what_it_is(document: ReadDocument, scored: Scored, rows: Sequence[int]) -> list[int]:
+def _saying_what_it_is(
+    document: ReadDocument, scored: Scored, rows: Iterable[int]
+) -> Iterator[int]:
     """The rows that say what the thing is that a document is about: "Wellkeep is a …"."""
     names, sentences = naming(scored.names), document.text.sentences
-    return [r for r in rows if says_what_it_is(names, without_notes(sentences[r].text.lower()))]
+    return (r for r in rows if says_what_it_is(names, without_notes(sentences[r].text.lower())))
 
 
 def _leading(
     document: ReadDocument, scored: Scored, first: Sequence[int], is_told: Set[int]
 ) -> list[int]:
     """The first of what tells what a document is about; what says what its thing is goes before."""
-    told = _saying_what_it_is(document, scored, first) or [r for r in first if r in is_told]
+    told = list(_saying_what_it_is(document, scored, first))
+    told = told or [row for row in first if row in is_told]
     return sorted(told)[:1]
 
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 import re
 from typing import TYPE_CHECKING
 
-from wide_margin.core.digest.named import content_of, rows_with
+from wide_margin.core.answers.within import rows_with
+from wide_margin.core.digest.named import content_of
 from wide_margin.core.explain.verbs import is_base
 from wide_margin.core.later import regex
 

@@ -7,16 +7,12 @@ from itertools import pairwise, takewhile
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.form import take_form
+from wide_margin.core.answers.within import rows_with
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.by_kind import n_in_front
 from wide_margin.core.digest.defined import shows_call
 from wide_margin.core.digest.gist import GistLine, gist_lines
-from wide_margin.core.digest.named import (
-    SAYS_NOTHING,
-    own_rows,
-    rows_titled,
-    rows_with,
-)
+from wide_margin.core.digest.named import SAYS_NOTHING, own_rows, rows_titled
 from wide_margin.core.digest.overview import about, answer_of_lines, is_step, rows_within
 from wide_margin.core.digest.telling import ON_TERMS, THING, naming, says_what_it_is
 from wide_margin.core.digest.titled import title_of

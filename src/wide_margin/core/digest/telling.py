@@ -294,8 +294,12 @@ def tells_besides(cue: str) -> bool:
     return cue in ("next", "change", "limit", "data")
 
 
-_THIS_FILE = "this file "
-"""What a document in plain words calls itself, near its front."""
+_THIS_FILE = regex(r"^(\W*(?:in )?)this file\b")
+
+
+def file_as_text(text: str) -> str:
+    """A sentence in lower case near the front; "this file", which begins it, is the document."""
+    return _THIS_FILE.sub(r"\1this text", text)
 
 
 def tells(cue: str, text: str, names: Naming | None = None, *, is_front: bool) -> bool:
@@ -307,8 +311,8 @@ def tells(cue: str, text: str, names: Naming | None = None, *, is_front: bool) -
         names: Finds sentences that say what the thing in the document's title is.
         is_front: Whether it stands near the front of the document.
     """
-    if is_front and text.startswith(_THIS_FILE):
-        text = f"this text {text[len(_THIS_FILE) :]}"
+    if is_front:
+        text = file_as_text(text)
     if cue == "purpose":
         if _OF_PART.search(text) or _GIVEN_AWAY.search(text):
             return False
@@ -362,8 +366,9 @@ def naming(names: tuple[str, ...]) -> Naming | None:
         r"\s*(?:[,(].{2,60}?[,)]\s*|[–—-]\s.{2,60}?\s[–—-]\s*)?"
     )
     is_a = rf"{begins}(?:は|是(?:一|指|用)|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"
-    thing = rf"(?:the |an? |our )?(?:\w+ ){{0,3}}?(?:{either})(?: {THING})?"
-    is_a += rf"|^\W*this is (?:the|an?) (?:\w+ ){{0,3}}{_WORK} (?:of|for|to|on) {thing} (?:for|to|that|which)\b"
+    thing = rf"(?:the )?(?:{either})(?: {THING})?"
+    a_sort = rf"(?:the |an? |our )?(?:(?!(?:of|for|to|in|on|with|by|from) )\w+ ){{0,3}}?{thing}"
+    is_a += rf"|^\W*this is (?:the|an?) (?:\w+ ){{0,3}}{_WORK} (?:of|for|to|on) {a_sort} (?:for|to|that|which)\b"
     is_a += rf"|^\W*(?:the|its) (?:\w+ )?(?:purpose|aim|goal|objective) of (?:{thing}|this {THING}) (?:is|was) to\b"
     is_a += (
         rf"|^\W*(?:[^.;:]{{3,60}},\s+)?(?:we|i) (?:have |had |therefore |thus |then |now |also ){{0,2}}{_MADE_IT}"

@@ -10,9 +10,9 @@ from wide_margin.core.answers import read_question
 from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.answers.signs import asked_parts
 from wide_margin.core.answers.wanted import OF_MONEY, counts_them, has_form, has_thing
-from wide_margin.core.answers.within import rows_within
+from wide_margin.core.answers.within import rows_with, rows_within
 from wide_margin.core.digest.defined import MENTIONED, not_of_works
-from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_with
+from wide_margin.core.digest.named import SAYS_NOTHING, content_of
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.later import regex
 

@@ -19,7 +19,7 @@ from wide_margin.core.explain.short_forms import find_short_forms, symbols_in
 from wide_margin.core.explain.subjects_abroad import LANGUAGES, subject_abroad
 from wide_margin.core.explain.verbs import PREPOSITIONS, first_finite, is_past
 from wide_margin.core.later import regex
-from wide_margin.core.layout import BULLETS, NOTE_MARK, fold, tidy
+from wide_margin.core.layout import BEFORE_DASH, BULLETS, NOTE_MARK, fold, tidy
 from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.passages import is_said, names_in
 from wide_margin.core.search import is_common
@@ -224,8 +224,6 @@ _ENTRY = regex(
     r"(?P<term>[^\W_][^:—–\t.;!?]{0,50}?)\s*(?:[:—–]|\s-{1,3}\s|\t)\s*(?P<rest>\S.{3,})$",
     re.S,
 )
-_DASHED_ENTRY = regex(rf"^(?:[{BULLETS}]\s*)?[^\W_][^:—–\t.;!?]{{0,50}}?\s(?:[—–]|--{{1,2}})\s\S")
-"""The same with a dash alone: "Lid -- what closes a well"."""
 _SAYS_WHAT = regex(
     r"(?:(?:an?|the|any|one|all|those|to|used|means?|is|are|see|short|same|every|each|describes?|denotes?"
     r"|refers?|stands?|contains?|holds?|specif\w+|gives?|\w+s)\b|[A-Z])"
@@ -443,8 +441,7 @@ def _all(document: ReadDocument, among: Among | None) -> Iterator[Definition | N
         if starts_paragraph:
             glossary = sentence.section >= 0 and in_glossary[sentence.section]
             paragraph = document.paragraphs[sentence.paragraph]
-            around = document.paragraphs[max(0, sentence.paragraph - 1) : sentence.paragraph + 2]
-            is_listed = sum(_DASHED_ENTRY.match(other.text) is not None for other in around) > 1
+            is_listed = _is_listed(document, sentence.paragraph)
             yield from _entry(paragraph, row, is_glossary=glossary, is_listed=is_listed)
             mark = NOTE_MARK.match(paragraph.text) if sentence.kind == "note" else None
             if mark and not mark[1].isdecimal():
@@ -491,12 +488,24 @@ _GOES_ON = regex(r"(?:was|were|has|have|had|can|could|will|would|may|might|must|
 """After a name that is set in its own letters wherever it stands: a sentence like any other."""
 
 
+def _is_listed(document: ReadDocument, at: int) -> bool:
+    """Whether a paragraph sets its term apart by a dash, and one beside it does too."""
+    if not BEFORE_DASH.match(document.paragraphs[at].text):
+        return False
+    beside = (*document.paragraphs[max(0, at - 1) : at], *document.paragraphs[at + 1 : at + 2])
+    return any(BEFORE_DASH.match(other.text) for other in beside)
+
+
 def _entry(
     paragraph: Paragraph, row: int, *, is_glossary: bool, is_listed: bool
 ) -> Iterator[Definition]:
     """A paragraph that sets its term apart: in bold or italics, by a colon, a dash or a tab.
 
-    What is set apart by a dash beside others that are is surer.
+    Args:
+        paragraph: It.
+        row: Of its first sentence.
+        is_glossary: Whether it stands in a glossary.
+        is_listed: Whether it sets its term apart by a dash beside others that do.
     """
     if paragraph.kind in ("caption", "note", "side") or (
         paragraph.kind == "row" and not is_glossary
@@ -520,9 +529,7 @@ def _entry(
         elif paragraph.kind in ("item", "body") and len(match["rest"].split()) >= 4:
             sets_apart = _is_term(term) and bool(_SAYS_WHAT.match(match["rest"]))
             if sets_apart:
-                is_sure = paragraph.kind == "item" or (
-                    is_listed and _DASHED_ENTRY.match(paragraph.text) is not None
-                )
+                is_sure = is_listed or paragraph.kind == "item"
                 yield Definition(term, row, "entry", CLEAR if is_sure else 0.5)
 
 

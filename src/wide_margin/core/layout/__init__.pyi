@@ -2,7 +2,7 @@ from .furniture import Furniture, find_furniture
 from .lines import lines_of
 from .model import Line, Paragraph, Piece, SpanOnPage, usual_size
 from .page_labels import PageLabels, label_pages, page_shown
-from .paragraphs import NOTE_MARK, RUN_IN, count_words, paragraphs_of, vocabulary
+from .paragraphs import BEFORE_DASH, NOTE_MARK, RUN_IN, count_words, paragraphs_of, vocabulary
 from .selecting import TextLayer, boxes_of
 from .text import (
     BULLETS,
@@ -17,6 +17,7 @@ from .text import (
 )
 
 __all__ = [
+    "BEFORE_DASH",
     "BULLETS",
     "NOTE_MARK",
     "RUN_IN",

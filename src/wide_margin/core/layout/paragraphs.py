@@ -64,8 +64,8 @@ _LAST_PART = regex(rf"([^\W\d_]+)[{HYPHENS}]$")
 _FIRST_PART = regex(r"^([^\W\d_]+)")
 
 
-_DASHED = regex(r"\W{0,2}[^\W\d_][^.:;!?–—]{0,40}\s(?:--|[–—])\s\S")
-"""A line that begins with a term and a dash; several of them are a list."""
+BEFORE_DASH = regex(r"\W{0,2}[^\W\d_][^.:;!?–—\t]{0,40}\s(?:--|[–—])\s\S")
+"""Begins with a term and a dash, "Lid -- what closes a well"; several such lines are a list."""
 SHORT_BY = 2
 """Font sizes by which a line is shorter than its column that ends before a line of such a list."""
 
@@ -263,7 +263,7 @@ def _starts_paragraph(
     usual = max(measure.leading_of(line), (1.25 if line.size > 1.1 * measure.size else 1.05) * em)
     if _ends_slanted_title(before, line, group, measure):
         return True
-    if _DASHED.match(line.text) and _DASHED.match(group[0].text):  # "RED -- in battle"
+    if BEFORE_DASH.match(line.text) and BEFORE_DASH.match(group[0].text):  # "RED -- in battle"
         is_short = before.box[2] < measure.right - SHORT_BY * em
         if is_short or before.text.rstrip().endswith((".", "!", "?", ";", ")")):
             return True

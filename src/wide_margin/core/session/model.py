@@ -37,6 +37,11 @@ class ReadSummary:
         """Pages whose text is yet to be recognised in their pictures."""
         return tuple(sorted({*self.without_text, *self.garbled}))
 
+    @property
+    def is_readable(self) -> bool:
+        """Whether any page has text that can be searched."""
+        return bool(self.n_sentences) and len(self.to_recognise) < self.n_pages
+
     def how_sure(self, page: int) -> float | None:
         """How sure the engine was of a recognised page; None for text of the file."""
         return dict(self.recognised).get(page)

@@ -87,6 +87,7 @@ class SoFar:
         failed: list[int] = []
         listings: list[int] = []
         blank: list[int] = []
+        damaged: list[int] = []
         recognised: dict[int, float] = {}
         for block, path in finished.items():
             part = loaded_block(path)
@@ -98,6 +99,7 @@ class SoFar:
             failed += part.failed
             listings += part.listings
             blank += part.blank
+            damaged += part.garbled
             recognised |= part.recognised
         document = understand(
             self._facts,
@@ -108,6 +110,7 @@ class SoFar:
             no_progress,
             listings=listings,
             blank=blank,
+            damaged=damaged,
         )  # fmt: skip
         return replace(
             document, unread=frozenset(unread), recognised=tuple(sorted(recognised.items())),

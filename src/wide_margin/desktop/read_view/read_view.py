@@ -291,7 +291,7 @@ class ReadView(QWidget):
             self.go_to_typed(self._start_place)
             self._start_place = None
         self._pages_moved()
-        if not summary.n_sentences or len(summary.to_recognise) == summary.n_pages:
+        if not summary.is_readable:
             self.margin.stop_offering()
             self.show_status(
                 "This document has no text that can be read: it can be looked at, not searched.",
