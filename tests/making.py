@@ -24,6 +24,7 @@ STYLES = {
     "h2": ("Times-Bold", 13),
     "text": ("Times-Roman", 11),
     "small": ("Times-Roman", 8),
+    "bold": ("Times-Bold", 11),
     "code": ("Courier", 10),
     "item": ("Times-Roman", 11),
     "said": ("Times-Roman", 11),

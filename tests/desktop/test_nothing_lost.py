@@ -161,6 +161,7 @@ def test_places_inside_answers_move_with_a_new_version(qtbot, make_window, small
     make_pdf(small_pdf, [[("text", "A new first page. It is short.")], [("text", text)]])
     hand.reader.read_again()
     hand.wait(lambda: hand.reader.is_ready and hand.reader.summary.n_pages == 2)
+    hand.wait(lambda: entry.id in hand.reader.entries)
     hand.wait(lambda: hand.reader.entries[entry.id].anchor.page == 1)
     quote = hand.reader.entries[entry.id].body.quotes[0]
     assert quote.locators[0].page == 1

@@ -579,3 +579,14 @@ def test_the_words_of_a_licence_are_no_terms_of_the_document(tmp_path, title, is
     told = {term.term for term in digester.terms({})}
     assert "drum" in told
     assert any("version" in term for term in told) is is_term
+
+
+@pytest.mark.parametrize(
+    "said",
+    ["The PX lids are distributed without any guaranty or warranty.",
+     "The author makes no expressed or implied warranty of any kind and assumes no responsibility.",
+     "If something might conflict with your legal rights, please let us know.",
+     "Any pictures here are subject to the copyright of their respective owners."],
+)  # fmt: skip
+def test_what_refuses_to_answer_for_it_is_of_a_licence(said):
+    assert is_of_licence(said)

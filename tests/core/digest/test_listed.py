@@ -288,3 +288,30 @@ def test_a_list_whose_first_line_has_all_that_is_asked_is_sure(tmp_path):
     assert [quote.text for quote in told.quotes][:2] == [
         "Limitations of using Wellkeep:", "• Lids are heavy in winter."
     ]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("title", "typed"),
+    [("1 Operating system support", "Which operating systems are supported?"),
+     ("1 Supported platforms", "Which platforms are supported?")],
+)  # fmt: skip
+def test_a_section_on_what_is_supported_tells_it(tmp_path, title, typed):
+    said = "Quorble has binaries for Hallan, Orm and Selva alike."
+    other = "The keeper says which operating systems and platforms the guild uses at home."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Quorble"), ("h1", title), ("text", said)],
+        [("h1", "2 The guild"), ("text", other), ("text", f"Platforms are of oak. {other}")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.startswith(said)
+    assert answer.sure >= 0.6
+
+
+def test_a_list_that_names_makers_is_not_sure_for_its_first_line(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wells"), ("h1", "1 Quorble"),
+         ("text", "Quorble is inspired by two winches developed by the same guild:"),
+         ("item", "• the old winch of the mill;"), ("item", "• the new winch of the gate.")],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    assert digester.answer("Who developed Quorble?", WHOLE, None).sure < 0.5

@@ -366,6 +366,22 @@ def test_what_is_new_is_told_of_the_version_that_is_asked_about(tmp_path, typed,
 
 @pytest.mark.parametrize(
     ("typed", "said"),
+    [("What changed in 2022?", "The lid opens"), ("What was new in 2021?", "The well has a lid")],
+)  # fmt: skip
+def test_a_history_tells_what_was_new_in_each_year(tmp_path, typed, said):
+    make_pdf(tmp_path / "years.pdf", [
+        [("title", "The Wellkeep Manual"), ("h1", "1 About"),
+         ("text", "In 2022 Wellkeep is a program that keeps the water of a well at one height."),
+         ("h1", "2 Release history"), ("h2", "2.1 Past: 2021"),
+         ("text", "The well has a lid, and the lid has a hinge."),
+         ("h2", "2.2 Present: 2022"), ("text", "The lid opens by itself in the morning.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "years.pdf")).answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.startswith(said)
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
     [("What is new in version 2.1?", "The lid opens"), ("What is new in 2.1.1?", "The lid creaks"),
      ("What changed in version 2.0?", "The well has a lid")],
 )  # fmt: skip

@@ -141,3 +141,17 @@ def test_a_function_of_a_class_is_told_within_its_class(tmp_path):
     )
     assert answer.quotes[0].text == said
     assert answer.sure >= 0.6
+
+
+def test_an_option_that_is_only_given_a_number_beside_others_is_not_described_there(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Winch of Hallan"), ("h1", "1 First"), ("text", "For example, if you set"),
+         ("code", "--turns=1.0 --wet=0.5"),
+         ("text", "Winch will favour dry ropes over wet ones when winding."), FILLING],
+        [("h1", "2 Options"), ("code", "--turns=TURNS"),
+         ("said", "Set the number of turns that the drum is wound by the keeper."), FILLING],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What does --turns do?", WHOLE, None
+    )
+    assert "Set the number of turns" in answer.quotes[0].text

@@ -229,3 +229,23 @@ def test_a_name_set_larger_between_chapters_holds_none_of_them(tmp_path):
     make_pdf(path, [[title, text, text, text, text] for title in titles])
     levels = {s.title: s.level for s in read_document(path).outline.sections}
     assert {levels[title] for style, title in titles if style == "h2"} == {0}
+
+
+@pytest.mark.parametrize(("n", "others"), [(3, False), (2, False), (3, True)])
+def test_bold_lines_that_end_in_a_colon_are_the_sections_of_a_text_without_others(
+    tmp_path, n, others
+):
+    titles = ["Program Features:", "Care of the rope:", "How to wind:"][:n]
+    page = [
+        ("title", "Quorble 5.5"),
+        ("text", "a winch to wind ropes"),
+        ("bold", "Ann Bale and Bo Cy"),
+    ]
+    for title in titles:
+        page += [("text", f"{BODY} {BODY} {BODY}"), ("bold", title)]
+    page += [("text", f"{BODY} {BODY}")]
+    pages = [page, [("h1", "1 Ropes"), ("text", BODY)]] if others else [page]
+    make_pdf(tmp_path / "a.pdf", pages)
+    sections = [s.title for s in read_document(tmp_path / "a.pdf").outline.sections]
+    assert ("Care of the rope:" in sections) is (n == 3 and not others)
+    assert "Ann Bale and Bo Cy" not in sections

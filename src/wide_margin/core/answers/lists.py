@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import re
 from itertools import pairwise
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.model import Quote
 from wide_margin.core.document import locator_for
+from wide_margin.core.later import regex
 from wide_margin.core.lexicon import number_words
 from wide_margin.core.search.analysis import words
 
@@ -25,6 +27,11 @@ FEWEST_UNMARKED, LINE_WORDS = 3, 6
 """Lines without bullets that make a list, and words that each has at most."""
 MOST_COUNTED = 9
 """Things of which a sentence says how many there are, to be found as lines under it."""
+A_LITTLE_MORE = 1.3
+"""Items that have no more than so many times the words that are quoted are not cut."""
+_TO_COME = regex(
+    r"\b(?:listed|given|shown|described) below\.$|\bas follows\.$|\bthe following\.$", re.I
+)
 SHORTEST_ITEM = 8
 """Words that are left at least of an item where a long list is cut."""
 
@@ -38,16 +45,17 @@ def items_after(document: ReadDocument, row: int, used: set[int], limit: int) ->
     rows = list_after(document, row)
     firsts = [r for k, r in enumerate(rows) if not k or _begins_item(document, r)]
     whole = sum(len(sentences[r].text.split()) for r in rows)
-    shown = rows if whole <= limit else firsts[: limit // SHORTEST_ITEM]
-    most = LONGEST if whole <= limit or not shown else max(SHORTEST_ITEM, limit // len(shown))
+    is_short = whole <= (A_LITTLE_MORE * limit if limit <= MAX_LIST_WORDS else limit)
+    shown = rows if is_short else firsts[: limit // SHORTEST_ITEM]
+    most = LONGEST if is_short or not shown else max(SHORTEST_ITEM, limit // len(shown))
     used.update(shown)
     return [_item(document, r, most) for r in shown]
 
 
 def list_after(document: ReadDocument, row: int) -> list[int]:
-    """Rows of the items that a sentence ending in a colon introduces, or that follow an item."""
+    """Rows of the items that a sentence leads in to, or that follow an item."""
     sentences = document.text.sentences
-    introduces = sentences[row].text.endswith(":")
+    introduces = leads_in(sentences[row].text) or _breaks_off(document, row)
     if labels := labels_after(document, row):
         return labels
     if not introduces and sentences[row].kind != "item":
@@ -68,6 +76,21 @@ def list_after(document: ReadDocument, row: int) -> list[int]:
         elif rows or not introduces:
             break
     return rows
+
+
+def leads_in(text: str) -> bool:
+    """Whether a sentence says that something is to come right after it."""
+    return text.endswith(":") or _TO_COME.search(text) is not None
+
+
+def _breaks_off(document: ReadDocument, row: int) -> bool:
+    """Whether a sentence goes on in the items after it: "The set consists of" and two of them."""
+    said, after = document.text.sentences[row], document.text.sentences[row + 1 : row + 2]
+    return (
+        said.kind == "body" and said.text[-1:].isalnum() and after[0].kind == "item"
+        if after
+        else False
+    )
 
 
 def _is_within(document: ReadDocument, item: int, row: int) -> bool:

@@ -49,6 +49,7 @@ from wide_margin.core.digest.funded import answer_funding
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.known_before import answer_known_before
+from wide_margin.core.digest.led_in import with_what_follows
 from wide_margin.core.digest.listed import with_led_list
 from wide_margin.core.digest.matters import matter_asked, section_on, spoken_of, with_meaning
 from wide_margin.core.digest.mentioned import answer_whether
@@ -289,6 +290,9 @@ class Digester:
         """An answer to any question: about the whole or a part by the digest, else by search."""
         spelled = as_spelled(self._document, " ".join(typed.split()))
         answer = _saying_something(self._answer(spelled, reach, before))
+        form = take_form(spelled)[1]
+        if not form.max_words and not form.max_sentences:
+            answer = with_what_follows(self._document, answer)
         if spelled != typed:
             answer = replace(answer, question=typed)
         if unread := len(self._document.unread):

@@ -106,7 +106,7 @@ def _examples(document: ReadDocument, thing: str) -> Iterator[_Example]:
             continue
         if said.kind == "code":
             if names.search(said.text):
-                yield _Example(CODE_ALONE, row, _end_of_code(document, row))
+                yield _Example(CODE_ALONE, row, end_of_code(document, row))
         elif (example := _at(document, row, NAMED, wanted)) is not None:
             yield example
 
@@ -135,7 +135,7 @@ def _with_code(document: ReadDocument, row: int, sure: float) -> _Example | None
     code = next((k for k in after if sentences[k].kind == "code"), None)
     if code is not None and sentences[code].section == said.section:
         leads = gives or _LEADS.search(said.text) is not None
-        return _Example(sure, row, _end_of_code(document, code)) if leads else None
+        return _Example(sure, row, end_of_code(document, code)) if leads else None
     is_said = gives and len(said.text.split()) >= LEAST_SAID and not said.text.endswith(":")
     return _Example(WITHOUT_CODE * sure, row, row + 1) if is_said else None
 
@@ -150,7 +150,7 @@ def _numbered(document: ReadDocument, row: int, number: str) -> int | None:
     return None
 
 
-def _end_of_code(document: ReadDocument, row: int) -> int:
+def end_of_code(document: ReadDocument, row: int) -> int:
     """The row after the code that begins in a row, as much of it as is quoted."""
     sentences, end = document.text.sentences, row + 1
     n_words = len(sentences[row].text.split())

@@ -72,6 +72,7 @@ _THERE_ARE = regex(
     re.I,
 )
 """Says that there are some, or how many; their name stands after it."""
+_SUPPORT = regex(r"\bsupport(?:ed)?\b", re.I)
 _NAMES_BOTH = regex(r":\s\S.*\s(?:and|or)\s")
 """Names two things after a colon."""
 _SUPPORTS = regex(
@@ -135,7 +136,7 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
 def with_led_list(document: ReadDocument, answer: Answer) -> Answer:
     """The answer, surer where it is a list whose first line says that it lists what is asked for."""
     lead = _LEADS_IN.match(answer.quotes[0].text) if answer.quotes else None
-    if lead is None or answer.sure >= LED:
+    if lead is None or answer.sure >= LED or answer.kind in ("who", "when", "how many"):
         return answer
     wanted = content_of(document, answer.question)
     is_led = len(wanted) > 1 and wanted <= content_of(document, lead["lead"])
@@ -150,6 +151,8 @@ def _turned(question: Question, answer: Answer) -> Answer:
     asked = _ASKS_PASSIVE.match(question.text)
     if asked is None or not answer.quotes:
         return answer
+    if any(map(_SUPPORT.search, answer.quotes[0].locators[0].path[-1:])):
+        return answer  # it stands under "Supported loaders"
     said, thing = answer.quotes[0].text, re.escape(asked["things"].split()[-1].rstrip("s"))
     does = re.search(rf"\b{thing}\w*\b[^.;:]{{0,60}}?\s{_DOES_SO}\s+\w", said, re.I)
     if does is None or asked["done"].lower() in said.lower():
@@ -198,9 +201,12 @@ def _of_section(document: ReadDocument, question: Question, *, is_poor: bool) ->
         return _Listing()
     outline, whole = document.outline, content_of(document, title_of(document))
     titles = [section.title for section in outline.sections]
+    asks_supported = _ASKS_SUPPORTED.match(question.text) is not None
+    tells_supported = [asks_supported and bool(_SUPPORT.search(title)) for title in titles]
     titled = [
-        content_of(document, _ASKS_WHICH.sub(" ", unnumbered(title))) - whole if is_of_whole
-        else content_of(document, title) for title in titles
+        content_of(document, _SUPPORT.sub(" ", unnumbered(title))) if is_so
+        else content_of(document, _ASKS_WHICH.sub(" ", unnumbered(title))) - whole if is_of_whole
+        else content_of(document, title) for title, is_so in zip(titles, tells_supported, strict=True)
     ]  # fmt: skip
 
     def above(row: int) -> frozenset[str]:
@@ -219,6 +225,7 @@ def _of_section(document: ReadDocument, question: Question, *, is_poor: bool) ->
             continue
         of_kind = sum(asked <= content_of(document, titles[k]) for k in inner)
         is_told = not is_of_whole or (is_there and of_kind >= FEWEST_KINDS)
+        is_told |= tells_supported[row]
         section = outline.sections[row]
         is_list = is_poor and is_there and not inner and _lists_at_once(document, section)
         few = len(inner) < MANY_SORTS or _has_lead(outline, inner)

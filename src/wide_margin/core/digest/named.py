@@ -94,8 +94,11 @@ def rows_under(document: ReadDocument, name: str, *, is_function: bool = False) 
     if not name.strip():
         return range(0)
     for bare_name in (_KIND.sub("", name), _KIND_AFTER.sub("", name)):  # "the constant NDIM"
-        if bare_name != name and (rows := rows_titled(document, bare_name)):
-            return rows
+        if bare_name == name:
+            continue
+        kind = name.replace(bare_name, " ").strip()
+        if rows := rows_titled(document, f"{kind} {bare_name}") or rows_titled(document, bare_name):
+            return rows  # "Class canvas" for "the canvas class"
     is_name = is_function or not name.isalpha() or frequency_rank(name) is None
     return (
         rows_titled(document, name)
@@ -212,6 +215,8 @@ _OTHER_FORM = r"[–—-]{1,2}[\w-]+(?:[= ][^\s,]+)?(?:\s?[,/|]\s?|\s+(?=[–—
 """Another form of an option before the one that is asked for: "-c, --chdir", "-c [DIR] --chdir"."""
 _OTHER_FORMS = regex(r"(?:[\s,|/]+(?:[–—-]{1,2}[\w-]+|%\w+ \w+))*[’'\"”\s]*")
 """After an option on a line of its own: nothing, or its other forms."""
+_GIVEN = regex(r"[= ]\d\S*\s+[–—-]{1,2}[\w-]+[= ]\S")
+"""An option that is given a number beside others that are given something: "--turns=3 --wet=1"."""
 _POINTS_AWAY = regex(r"[\s.,]*(?:-[\w-]+[\s.,]+)*(?:see|cf\.)\s[^.]{1,40}\.(?:\s+[–—-]|\s*$)", re.I)
 """After an option that is described elsewhere: "--dry. See §14."."""
 
@@ -259,7 +264,7 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
                 or (at in described and " -" not in rest)
             )
         )  # fmt: skip
-        if paragraph.kind == "code" and not goes_on:
+        if paragraph.kind == "code" and (not goes_on or _GIVEN.search(paragraph.text)):
             continue
         if said >= LEAST_SAID or goes_on:
             end = at + 1

@@ -159,11 +159,12 @@ _OF_THE_COPY = regex(
 
 _OF_LICENCE = regex(
     r"\b(?:permission is (?:hereby )?granted|redistributions? (?:in|of)|verbatim copies|see the (?:\w+ ){1,5}licen[sc]e for (?:more )?details|(?:copyright|permission) notice"
-    r"|without (?:even )?(?:the implied |any )?warrant|merchantability|copy of (?:the|this) (?:[\w/-]+ ){0,6}licen[sc]e|may be used to endorse"
+    r"|without (?:even )?(?:the implied |any )?(?:warrant|guarant[ey])|merchantability|copy of (?:the|this) (?:[\w/-]+ ){0,6}licen[sc]e|may be used to endorse"
     r"|may be (?:copied|distributed|redistributed|modified)(?:,? (?:and|or|and/or) (?:modified|distributed|copied))* under\b"
     r"|\bcopyright\s*(?:©|\(c\))|(?:©|\(c\))\s?(?:19|20)\d\d\b|all rights reserved|^\W*(?:this \w+ is )?licensed under the\b|under the (?:terms|conditions) of (?:the|this)|free documentation licen[sc]e"
     r"|hope that it will be useful|(?:for|is) informational purposes only|subject to change without (?:prior )?notice"
-    r"|(?:(?:shall|will|can|may) not|cannot) be (?:held )?(?:liable|responsible) for|in no event (?:shall|will)|makes? no warrant"
+    r"|(?:(?:shall|will|can|may) not|cannot) be (?:held )?(?:liable|responsible) for|in no event (?:shall|will)|makes? no (?:\w+ ){0,4}warrant|\byour legal rights\b|\bassumes? no (?:\w+ ){0,2}(?:responsibility|liability)\b"
+    r"|\b(?:subject to the copyright|(?:trademarks|property|copyrights?)) of (?:their|its) (?:respective )?(?:owners|holders)\b"
     r"|no (?:warranty|warranties|liability|representations?) (?:of any kind|is|are|with respect|whatsoever)|(?:registered )?trademarks? (?:of|or registered)"
     r"|\byou must give appropriate credit|\bthe licensor (?:cannot|endorses)|\bunder the following terms|^\W*(?:photo|image|picture) credits?\b"
     r"|\bcréditer l['’][œo]e?uvre|\bl['’]offrant\b|^\W*crédits? (?:photo|image)|\bder lizenzgeber\b|\bel licenciante\b|\bil licenziante\b|\bo licenciante\b"

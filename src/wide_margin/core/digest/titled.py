@@ -90,6 +90,7 @@ NEARLY_ALL = 0.7
 """Share of a document's paragraphs."""
 _RELEASE = regex(r"\b(?:release|version|edition|revision)\s+(\d+)\b", re.I)
 """One that is counted in whole numbers."""
+_YEAR = regex(r"\b(?:19|20)\d\d\b")
 ANOTHER = 3
 """How far the title of another version is from the one asked for."""
 _HISTORY = regex(
@@ -180,13 +181,14 @@ def title_of(document: ReadDocument) -> str:
 def of_version(
     document: ReadDocument, sections: Sequence[Section], question: str
 ) -> Sequence[Section]:
-    """The sections of the version asked about: under those that tell what is new, or a history.
+    """The sections of the version or year asked about: under those on what is new, or a history.
 
     Without a version all that tell what is new; of one that is nearly all of a document, as release
     notes are, what tells of the latest.
     """
     wanted = _VERSION.findall(question) or _RELEASE.findall(question)
-    if not wanted:
+    years = [] if wanted else _YEAR.findall(question)
+    if not wanted and not years:
         return [_latest(document, section) for section in sections]
     outline = document.outline
     histories = [s for s in outline.sections if _HISTORY.search(s.title)]
@@ -194,6 +196,8 @@ def of_version(
         s for outer in (*sections, *histories) for s in outline.sections
         if outer.first_paragraph <= s.first_paragraph < outer.end_paragraph
     ]  # fmt: skip
+    if years:
+        return [s for s in within if any(re.search(rf"\b{y}\W*$", s.title) for y in years)]
     found = [s for s in within if min(_apart(s.title, w) for w in wanted) < ANOTHER]
     return sorted(found, key=lambda s: min(_apart(s.title, w) for w in wanted))
 

@@ -59,6 +59,8 @@ IN_FROM_EDGE, OFF_CENTRE = 0.015, 0.06
 FEWEST_LIKE, LIKE, NEARLY = 8, 0.6, 0.5
 """Headings of a style, and their share of what looks like one, from which others of it are as well
 that have so much less of the log odds."""
+LEAST_LED_IN, FEWEST_LED_IN = -3.0, 3
+"""Log odds of bold lines that end in a colon, and their number, where no other heading is."""
 AS_TITLE_MATTER = 3.0
 """Log odds that it takes from a candidate to stand among title, authors and imprint."""
 TREES = "heading-trees.json"
@@ -122,6 +124,7 @@ def find_headings(
     stands |= _near_their_like(candidates, odds, usual, least, stands)
     stands &= ~(_as_text(candidates, signs) & unlinked(candidates))
     stands &= ~np.array([bool(BULLET.match(c.title)) for c in candidates], dtype=bool)
+    stands = _else_led_in(candidates, stands, odds, matter, is_bold=look.is_bold)
     titles = page_titles(paragraphs)
     titled = {paragraphs[row].page for row in titles}
     on_slide = np.array([c.page in titled for c in candidates], dtype=bool)
@@ -168,6 +171,36 @@ def _near_their_like(
         if stands[rows].sum() >= FEWEST_LIKE and stands[rows].mean() >= LIKE:
             near[rows] = odds[rows] > least[rows] - NEARLY
     return near
+
+
+def _else_led_in(
+    candidates: Sequence[Candidate],
+    stands: BoolArray,
+    odds: FloatArray,
+    matter: BoolArray,
+    *,
+    is_bold: bool,
+) -> BoolArray:
+    """(n,) the headings; for want of any, bold lines that end in a colon: "Care of the rope:".
+
+    What stands among title and authors is no section of a text that has no other.
+
+    Args:
+        candidates: All.
+        stands: (n,) whether each is a heading.
+        odds: (n,) log odds of each.
+        matter: (n,) whether each stands among title, authors and imprint.
+        is_bold: Whether the text itself is.
+    """
+    if (stands & ~matter).any():
+        return stands
+    ends = np.array([
+        c.style.is_bold and c.title.endswith((":", "：")) and len(c.title.split()) > 1
+        for c in candidates
+    ], dtype=bool)  # fmt: skip
+    ends &= ~matter & (odds > LEAST_LED_IN) & (not is_bold)
+    different = {candidates[k].title for k in np.flatnonzero(ends).tolist()}
+    return ends if len(different) >= FEWEST_LED_IN else np.zeros(len(candidates), dtype=bool)
 
 
 def _with_titles(
