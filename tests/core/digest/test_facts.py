@@ -1351,3 +1351,26 @@ def test_no_title_is_read_off_a_page_whose_text_is_damaged(tmp_path):
     assert find_facts(document).title.text == "zR7&ql ;dqG"
     assert find_facts(replace(document, garbled=(0,))).title.locator.page == 1
     assert find_facts(replace(document, garbled=(0, 1))).title is None
+
+
+@pytest.mark.parametrize(
+    ("title", "named", "told"),
+    [("The Manual", "Quorble, the manual", "Quorble, the manual"),
+     ("The Manual", "Another text", "The Manual"),
+     ("Quorble User’s Guide Under Development", "", "Quorble User’s Guide"),
+     ("plot3D : Tools to plot 3-D and 2-D data.", "", "plot3D : Tools to plot 3-D and 2-D data.")],
+)  # fmt: skip
+def test_a_title_has_its_name_and_not_its_state(tmp_path, title, named, told):
+    make_pdf(
+        tmp_path / "a.pdf",
+        [[("title", title), ("text", "Wells are deep, and ropes are long. " * 6)]],
+    )
+    document = read_document(tmp_path / "a.pdf")
+    document = replace(document, facts=replace(document.facts, title=named))
+    assert find_facts(document).title.text == told
+
+
+def test_a_row_of_names_is_no_title(tmp_path):
+    names = "quoteright backslash quoteleft bar 007C asciitilde exclamdown sterling florin section"
+    make_pdf(tmp_path / "a.pdf", [[("text", names), ("text", names)]])
+    assert find_facts(read_document(tmp_path / "a.pdf")).title is None

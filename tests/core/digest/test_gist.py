@@ -590,3 +590,20 @@ def test_the_words_of_a_licence_are_no_terms_of_the_document(tmp_path, title, is
 )  # fmt: skip
 def test_what_refuses_to_answer_for_it_is_of_a_licence(said):
     assert is_of_licence(said)
+
+
+def test_a_gist_has_no_thanks_and_no_keywords_and_begins_with_what_the_thing_does(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wellsim User Manual"), ("h1", "Acknowledgements"),
+         ("text", "Ann Bale has assisted the development of Wellsim with her wells and ropes."),
+         ("text", "Keywords: Wellsim, ropes, winches, drums, keepers")],
+        [("h1", "1 Introduction"),
+         ("text", "Wellsim simulates the way of a bucket through a well of any depth."),
+         ("text", "I hope that you enjoy it."), ("h1", "2 Drums"),
+         ("text", "In fact, Wellsim provides a shortcut to the drums of the guild."),
+         ("text", "Drum files are created by Wellsim when a winch of the guild is looked at."),
+         ("text", "Ropes of hemp are wound on the drum by Wellsim in the order of their age.")],
+    ])  # fmt: skip
+    said = [line.text for line in Digester(read_document(tmp_path / "a.pdf")).gist(WHOLE)]
+    assert said[0].startswith("Wellsim simulates")
+    assert not any("assisted" in text or "Keywords" in text for text in said)

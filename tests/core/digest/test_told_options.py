@@ -5,6 +5,8 @@ import pytest
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
+from wide_margin.core.digest.defined import _tells
+from wide_margin.core.passages import Sentence
 
 FILLING = ("text", "Gates are of oak. The keeper paints them in the spring. Lids are of zinc.")
 PAGES = [
@@ -155,3 +157,38 @@ def test_an_option_that_is_only_given_a_number_beside_others_is_not_described_th
         "What does --turns do?", WHOLE, None
     )
     assert "Set the number of turns" in answer.quotes[0].text
+
+
+def test_a_question_that_a_title_asks_is_answered_surely_there(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wells"), ("h1", "How many turns shall I use?"),
+         ("text", "Wet ropes: choose the number of turns so that each holds about 3,000 ells."),
+         FILLING],
+        [("h1", "Drums"), ("text", "Turns of the drum are told by the keeper."), FILLING],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    answer = digester.answer("How many turns should I use?", WHOLE, None)
+    assert "3,000" in answer.quotes[0].text
+    assert answer.sure >= 0.6
+
+
+def test_what_a_function_gives_is_told_by_the_part_that_says_so(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wells"), ("h1", "1 wind_rope"),
+         ("text", "The function wind_rope winds the rope on the drum and gives the keeper a rest."),
+         ("text", "It is wound in the order of age, and no half one is wound at any time."),
+         ("text", "Return value: the number of turns, or a negative code.")],
+        [("h1", "2 Ropes"), FILLING],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    answer = digester.answer("What does wind_rope return?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("Return value: the number of turns")
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [("rope_kind ROPE_WET [Kind of rope]", False), ("ROPE_WET This winds the wet rope.", True)],
+)
+def test_an_entry_of_names_alone_says_nothing_of_them(winding, text, says):
+    said = Sentence(text, 0, -1, 0, 0, len(text), "entry", -1)
+    assert _tells(winding._document, said) is says

@@ -30,7 +30,7 @@ MOST_COUNTED = 9
 A_LITTLE_MORE = 1.3
 """Items that have no more than so many times the words that are quoted are not cut."""
 _TO_COME = regex(
-    r"\b(?:listed|given|shown|described) below\.$|\bas follows\.$|\bthe following\.$", re.I
+    r"\b(?:listed|given|shown|described) below\.$|\bas follows\.$|\bthe following\.?$", re.I
 )
 SHORTEST_ITEM = 8
 """Words that are left at least of an item where a long list is cut."""

@@ -38,6 +38,7 @@ from wide_margin.core.explain.short_forms import find_short_forms, may_spell_out
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
+from wide_margin.core.passages import names_in
 from wide_margin.core.search.analysis import is_common, words
 from wide_margin.core.search.vectors import frequency_rank
 
@@ -98,6 +99,8 @@ _RETURNS = regex(
 )  # fmt: skip
 """Asks for what a function gives."""
 _GIVES = regex(r"\b(?:returns?|returned|gives?|yields?|evaluates?\s+to|result|value)\b", re.I)
+_RETURN_VALUE = regex(r"\W*return(?:s|ed)?(?: values?| codes?)?\s?[:–—-]\s*\S", re.I)
+"""Begins what is told of what a function gives, in a description by parts."""
 _HAS_IT_DO = (
     r"(?:is (?:an?|the) (?:[\w-]+ ){1,4}?(?:that|which) (?:\w+ly )?\w+s\b|is (?:\w+ly )?(?:used|introduced|provided|meant|intended|designed|there) (?:to|for)\b"
     r"|can (?:also |then )?(?!be |not |only |have |also |then |come |depend |fail |either )[a-z]{3,}\b"
@@ -214,6 +217,8 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     if question.kind == "how to" and _comes_late(document, answer, rows):
         end = min(rows.start + MOST_SENTENCES, rows.stop)
         return told_by(document, answer, rows.start, end, max(answer.sure, OF_SECTION))
+    if title.endswith("?") and rows and _is_within(document, answer, within):
+        return replace(answer, sure=max(answer.sure, OF_SECTION))  # it asks the very same
     if rows and (is_poor or not _is_within(document, answer, within)):
         told = _with_rows(document, question, answer, title, rows)
         return told if told is not answer else _with_all(document, question, answer, rows)
@@ -455,9 +460,12 @@ def _returning(document: ReadDocument, answer: Answer, name: str) -> Answer:
     """The answer with what says under a function's name what it gives, else what it does."""
     rows = rows_under(document, without_kind(name), is_function=True)
     said = [row for row in rows if _tells(document, document.text.sentences[row])]
+    texts = document.text.sentences
+    labelled = next((row for row in said if _RETURN_VALUE.match(texts[row].text)), None)
+    if labelled is not None:
+        return told_by(document, answer, labelled, labelled + 1, OF_SECTION)
     if not said or _is_within(document, answer, rows):
         return answer
-    texts = document.text.sentences
     gives = [row for row in said if _GIVES.search(texts[row].text)]
     first = next((row for row in said if _begins_doing(texts[row].text)), None)
     if first is not None:
@@ -579,6 +587,8 @@ def _tells(document: ReadDocument, said: Sentence) -> bool:
         return False
     if shows_call(said.text):
         return False
+    if said.kind == "entry" and not any(map(str.isalpha, names_in(said.text).split())):
+        return False  # names alone: "rope_kind ROPE_WET [Kind]", described under it
     return document.index.language != "en" or seems_to_have_verb(said.text)
 
 

@@ -328,6 +328,9 @@ class Digester:
             )
             # Who wrote it need not look after it.
             is_other = asked.kind == "authors and date" and _LOOKS_AFTER.search(typed)
+            is_of_whole = reach == WHOLE and _ITSELF.search(typed) is not None
+            if asked.kind == "purpose" and is_of_whole and found.sure < SAID:
+                found = self._of_its_thing(typed, found)
             if found.quotes and not is_other:
                 return found
             if not is_searched:
@@ -352,6 +355,12 @@ class Digester:
             found = self._under_its_title(typed, self._search(typed, reach))
             return with_what_is_done(self._document, found)
         return self._search(typed, reach, before)
+
+    def _of_its_thing(self, typed: str, found: Answer) -> Answer:
+        """What its own thing is, where hardly anything says what that is for."""
+        told = (answer_subject(self._document, typed, WHOLE, name) for name in self._names)
+        best = max(filter(None, told), key=lambda answer: answer.sure, default=found)
+        return best if best.sure > found.sure else found
 
     def _answer_of_parts(self, typed: str) -> Answer | None:
         """What is asked of the document as a thing with parts: its figures, sections and words."""

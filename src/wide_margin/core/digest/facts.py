@@ -6,6 +6,7 @@ is printed, and where it says something else this is told. What is not printed i
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
@@ -19,7 +20,14 @@ from wide_margin.core.digest.front import (
     running_lines,
     without_listings,
 )
-from wide_margin.core.digest.imprint import date_of, edition_of, licence_of, published, running_date
+from wide_margin.core.digest.imprint import (
+    ONLY_KIND,
+    date_of,
+    edition_of,
+    licence_of,
+    published,
+    running_date,
+)
 from wide_margin.core.digest.kinds import DocumentKind, kind_of
 from wide_margin.core.digest.names import same_person, split_people
 from wide_margin.core.digest.titles import (
@@ -32,6 +40,7 @@ from wide_margin.core.digest.titles import (
     title_of,
     without_dashes,
 )
+from wide_margin.core.later import regex
 from wide_margin.core.layout import is_spaced
 from wide_margin.core.outline.numbering import number_before, number_of, unnumbered
 from wide_margin.core.plain import one_line
@@ -42,6 +51,10 @@ if TYPE_CHECKING:
 
 SEVERAL = 2
 """Authors named in a line from which on it says who they are."""
+_UNFINISHED = regex(
+    r"(?<=\w)[\s(:,–—-]+(?:still )?(?:under development|work in progress)\W*$", re.I
+)
+"""Says after a title that its document is not done."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,7 +108,8 @@ def find_facts(document: ReadDocument) -> Facts:
     title = fact_of(document, title_lines) if title_lines else None
     named = metadata_title(document)
     if title is not None:
-        title = replace(title, text=closed_up(title.text).rstrip(" *∗†‡§¶"))
+        text = _UNFINISHED.sub("", closed_up(title.text).rstrip(" *∗†‡§¶"))
+        title = replace(title, text=_with_name(text, named))
     is_run_together = " " not in named and title is not None and not is_spaced(title.text)
     if title is not None and letters_of(title.text) == letters_of(named) and not is_run_together:
         title = replace(title, text=one_line(named))  # the page has the letters, this the blanks
@@ -131,6 +145,15 @@ def find_facts(document: ReadDocument) -> Facts:
         licence=licence_of(document),
     )
     return _with_disagreements(document, facts)
+
+
+def _with_name(title: str, named: str) -> str:
+    """A title that says of what kind its document is, with the name that the file has before it.
+
+    The name itself may be drawn.
+    """
+    is_end = letters_of(named).endswith(letters_of(title)) and ONLY_KIND.match(title)
+    return one_line(named) if is_end and not ONLY_KIND.match(named) else title
 
 
 def _is_first_section(document: ReadDocument, title: str) -> bool:

@@ -191,7 +191,7 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     legal = np.array(of_licence, dtype=bool)
     if legal.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
         usable &= ~legal
-    usable &= ~_under_legal_titles(sentences, roles, usable)
+    usable &= ~_under_titles_aside(sentences, roles, usable)
     usable &= ~_said_again_and_again(sentences, usable, pause)
     terms = _terms_of(document, weight, usable)
     pause()
@@ -231,13 +231,16 @@ def _of_another_language(
     return foreign & bool(foreign.sum() < FOREIGN * usable.sum())
 
 
-def _under_legal_titles(
+def _under_titles_aside(
     sentences: Sequence[Sentence], roles: Sequence[Role], usable: BoolArray
 ) -> BoolArray:
-    """(s,) what stands under "License Notice" or a declaration, unless most of a document does."""
-    legal = [0 <= s.section < len(roles) and roles[s.section] is Role.LEGAL for s in sentences]
-    under = np.array(legal, dtype=bool) & usable
-    return under & bool(under.sum() < CHIEFLY_LEGAL * usable.sum())
+    """(s,) what stands under "License Notice" or in thanks, unless most of a document does."""
+    of = np.array([roles[s.section] if 0 <= s.section < len(roles) else "" for s in sentences])
+    found = np.zeros(len(sentences), dtype=bool)
+    for role in (Role.LEGAL, Role.THANKS):
+        under = (of == role) & usable
+        found |= under & bool(under.sum() < CHIEFLY_LEGAL * usable.sum())
+    return found
 
 
 def _said_again_and_again(

@@ -76,6 +76,7 @@ if TYPE_CHECKING:
     from wide_margin.core.digest.facts import Facts
     from wide_margin.core.digest.front import Fact
     from wide_margin.core.digest.gist import Scored
+    from wide_margin.core.digest.telling import Naming
     from wide_margin.core.document import ReadDocument
     from wide_margin.core.outline import Section
 
@@ -476,6 +477,10 @@ def _early(rows: Sequence[int]) -> Sequence[int]:
     return rows[: max(len(rows) // MID_EARLY, MANY_SENTENCES)]
 
 
+HEAD = 8
+"""Sentences of an introduction among which one says what the thing does that it introduces."""
+
+
 def _with_what_it_is(
     document: ReadDocument, scored: Scored, early: Sequence[int], first: list[int]
 ) -> list[int]:
@@ -488,7 +493,22 @@ def _with_what_it_is(
         return first
     near = (r for r in early[: n_in_front(len(sentences))] if sentences[r].kind == "body")
     found = list(islice(_saying_what_it_is(document, scored, near), 1))
+    found = found or _introducing(document, scored, names)
     return [*found, *first[: len(first) - len(found)]]
+
+
+def _introducing(document: ReadDocument, scored: Scored, names: Naming) -> list[int]:
+    """The sentence at the head of an introduction that says what the named thing does."""
+    sentences = document.text.sentences
+    for section, role in zip(document.outline.sections, scored.roles, strict=True):
+        if role is Role.INTRODUCTION:
+            rows = document.rows_of(section.first_paragraph + 1, section.end_paragraph)
+            body = [r for r in rows[:HEAD] if sentences[r].kind == "body"]
+            said = (r for r in body if np.isfinite(scored.prior[r]))
+            return list(
+                islice((r for r in said if names.works.match(sentences[r].text.lower())), 1)
+            )
+    return []
 
 
 def _saying_what_it_is(

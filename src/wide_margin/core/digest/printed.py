@@ -10,6 +10,7 @@ from wide_margin.core.answers import Quote
 from wide_margin.core.digest.front import begins_abstract, front_lines, line_locator, running_lines
 from wide_margin.core.digest.gist import printed_title
 from wide_margin.core.digest.mentioned import A_DOCUMENT, IT, declining, with_quotes
+from wide_margin.core.digest.sentences import KEYWORDS
 from wide_margin.core.document import locator_for
 from wide_margin.core.later import regex
 from wide_margin.core.translate.languages import LANGUAGES
@@ -46,11 +47,7 @@ _MAIL = regex(
 )  # fmt: skip
 _ON_PEOPLE = regex(r"\b(?:authors?|contact|maintain\w*|correspond\w*|bugs?|reports?|mail)\b", re.I)
 """Spoken of with an address, it is likely that of somebody who looks after the document's thing."""
-_KEYWORDS = regex(
-    r"^\W*(?:(?:author\s+)?key[\s-]?words?(?:\s+and\s+phrases)?|index\s+terms|mots[\s-]cl[ée]s|schlüsselw[öo]rter|schlagw[öo]rter|stichw[öo]rter"
-    r"|palabras\s+clave|parole\s+chiave|palavras[\s-]chave|trefwoorden|nyckelord|słowa\s+kluczowe|ключевые\s+слова|关键词|关键字|キーワード)\s*(?:[:.—–-]|$)",
-    re.I,
-)
+_KEYWORDS = regex(KEYWORDS, re.I)
 """Begins the keywords of a paper."""
 _WORK = regex(
     r"\b(?:universit\w*|institut\w*|departments?|dept\.?|faculty|colleges?|laborator\w+|labs?|cent(?:re|er)\s+(?:for|of)|hochschule|fakultät|école"

@@ -137,6 +137,11 @@ _WITH_LICENCE = regex(
     r".{0,20}\b(?:licen|lizenz|public|GPL)", re.I
 )  # fmt: skip
 """Says in other languages that a copy of the licence comes with it."""
+KEYWORDS = (
+    r"^\W*(?:(?:author\s+)?key[\s-]?words?(?:\s+and\s+phrases)?|index\s+terms|mots[\s-]cl[ée]s|schlüsselw[öo]rter|schlagw[öo]rter|stichw[öo]rter"
+    r"|palabras\s+clave|parole\s+chiave|palavras[\s-]chave|trefwoorden|nyckelord|słowa\s+kluczowe|ключевые\s+слова|关键词|关键字|キーワード)\s*(?:[:.—–-]|$)"
+)
+"""Begins the keywords of a paper; for a pattern."""
 _OF_THE_COPY = regex(
     r"^\W*(?:please\s+)?(?:send|mail|address|report|direct)\s+(?:all\s+|any\s+|your\s+)?(?:questions|comments|bugs?|bug reports|suggestions|corrections|feedback)\b"
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book)\b.{0,30}\b(?:is|are) (?:also )?available (?:via|from|at|on|online|in)\b"
@@ -145,6 +150,8 @@ _OF_THE_COPY = regex(
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book|text|work)\b.{0,30}\b(?:is|are) (?:\w+ )?(?:distributed|licen[sc]ed|released|published|available) under\b"
     r"|^(?=.*(?:://|@)).*\breport\w*\s+(?:any\s+|an?\s+|all\s+|your\s+)?(?:bugs?|issues|problems)\b"
     rf"|^[^,;:]{{2,60}}{CAME_OF}"
+    r"|^.{0,60}[,;] more (?:\w+ ){0,2}?can be found (?:in|at|on)\b"
+    rf"|{KEYWORDS}"
     r"|^\W*(?:more|further|additional|detailed|full|complete) (?:\w+ ){0,2}?(?:information|descriptions?|details|documentation|instructions|examples)\b.{0,60}?\b(?:(?:can|may) be found|(?:is|are) (?:available|given|provided|found) (?:in|at|from|on))\b"
     r"|^\W*(?:please )?(?:see|refer to|consult)\b.*\bfor (?:more|further|additional|full|complete|detailed|the details|details|instructions|information)\b"
     r"|^\W*(?:the )?translations? (?:of this (?:manual|document) )?(?:is|are) (?:part of|available|maintained)\b|\bis (?:\w+ )?copyright(?:ed)? (?:©|\(c\)|\d{4}|by\b)"

@@ -205,7 +205,8 @@ _SOMETIMES = r"(?:optional|usual|normal|automatical|typical|internal|current|sil
 _NAMED_WORKS = (
     r"(?:performs|supports|contains|includes|gives|defines|describes|serves|displays|converts|reads|writes|generates"
     r"|produces|manages|handles|extends|adds|simplifies|facilitates|estimates|calculates|creates|makes|builds|runs(?! (?:much |very |far )?(?:fast|faster|slow|slower|well|on|under|in)\b)"
-    r"|works|turns|tries|takes|translates|compiles|controls|monitors|measures|stores|searches|finds|solves|draws|plays)\b"
+    r"|works|turns|tries|takes|translates|compiles|controls|monitors|measures|stores|searches|finds|solves|draws|plays"
+    r"|simulates|models|visuali[sz]es|parses|checks|automates|analy[sz]es|renders|processes|detects|predicts|identifies|transforms|compares)\b"
 )
 """What a thing may be said to do where it is introduced, and anywhere else as well."""
 
@@ -362,7 +363,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     )
     one_of_many = rf"an?\s+(?:{either})\s+{THING}\b"  # "A Wellkeep library is" part of it
     begins = (
-        rf"^\W*(?:\w+:\s+)?{_LEADS_IN}(?!{one_of_many})(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+[®™]?\s+)?{name}[®™]?)"
+        rf"^\W*(?:\w+:\s+)?{_LEADS_IN}(?!{one_of_many})(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+[®™]?\s+|\w+\s+{THING}\s+)?{name}[®™]?)"
         r"\s*(?:[,(].{2,60}?[,)]\s*|[–—-]\s.{2,60}?\s[–—-]\s*)?"
     )
     is_a = rf"{begins}(?:は|是(?:一|指|用)|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"

@@ -299,7 +299,7 @@ def _title_score(
     number = number_of(text)
     if bare(number.rest if number else text) in _NO_TITLES or is_torn(text) or _is_code(text):
         return 0.0
-    if len(_OPERATORS.findall(text)) >= FEW_OPERATORS or _is_of_table(text):
+    if len(_OPERATORS.findall(text)) >= FEW_OPERATORS or _is_of_table(text) or _are_names(text):
         return 0.0
     largest = max(line.size for line in on_page)
     usual = sorted(line.size for line in on_page for _ in line.text)[
@@ -334,6 +334,8 @@ _ADDRESSES = regex(r"(?:[\w.+-]+@[\w-]+\.[\w.-]+[\s,;]*)+")
 _OPERATORS = regex(r"[=±÷∀-∑∓-⋿]")
 LEAST_OF_ROW, OF_NUMBERS = 8, 0.3
 """Words of a text of which so large a share has figures, that it is the row of a table."""
+MOSTLY_SMALL = 0.9
+"""Share of its words that begin with small letters or figures in a row of names."""
 LEAST_LETTERS = 3
 """Letters of a short form that is a title."""
 FEW_OPERATORS = 3
@@ -356,8 +358,16 @@ def _is_code(text: str) -> bool:
 def _is_of_table(text: str) -> bool:
     """Whether a text has a number in every third word: "A 0041 B 0042 C 0043"."""
     told = text.split()
-    n_numbers = sum(any(sign.isdigit() for sign in word) for word in told)
+    n_numbers = sum(2 * sum(map(str.isdigit, word)) >= len(word) for word in told)
     return len(told) >= LEAST_OF_ROW and n_numbers >= OF_NUMBERS * len(told)
+
+
+def _are_names(text: str) -> bool:
+    """Whether a text is a row of names in small letters, with no small word: "comma period space"."""
+    said = list(words(text))
+    small = sum(word[0].islower() or word[0].isdigit() for word in text.split())
+    is_small = small >= MOSTLY_SMALL * len(text.split())
+    return len(said) >= LEAST_OF_ROW and is_small and not any(is_common(w, "en") for w in said)
 
 
 def _is_of_people(block: Sequence[FrontLine]) -> bool:

@@ -15,7 +15,7 @@ _LIGATURES = {
 }  # fmt: skip
 UNSPACED = "\u3040-\u30ff\u3400-\u4dbf\u4e00-\u9fff\uf900-\ufaff"
 """Letters of scripts that put no blanks between words: kana and Chinese signs, for a pattern."""
-BULLETS = "•‣⁃∙⋅◦▪●○■□▶►▸▷▹◆◇❖→⇒✔☐★*∗·・➢➤✓\uf0b7\uf0a7\uf0d8\uf0cf\uf076"
+BULLETS = "•‣⁃∙⋅◦▪●○■□▶►▸▷▹◆◇❖→⇒✔☐★*∗·・➢➤✓❶❷❸❹❺❻❼❽❾❿\uf0b7\uf0a7\uf0d8\uf0cf\uf076"
 """Signs that begin an item, dashes aside, for a pattern."""
 ITEM = regex(
     rf"^\s*(?:[{BULLETS}\ufffd–—-][\s\t]+"
