@@ -249,3 +249,34 @@ def test_bold_lines_that_end_in_a_colon_are_the_sections_of_a_text_without_other
     sections = [s.title for s in read_document(tmp_path / "a.pdf").outline.sections]
     assert ("Care of the rope:" in sections) is (n == 3 and not others)
     assert "Ann Bale and Bo Cy" not in sections
+
+
+def test_chapters_that_are_set_otherwise_are_chapters_where_the_contents_page_says_so(tmp_path):
+    names = ["Ropes", "Drums", "Lids", "Gates", "Wells", "Winches"]
+    listed, pages = [], []
+    for k, name in enumerate(names, start=1):
+        listed.append(("toc0", f"{k} {name}|{k + 1}"))
+        head = "h1" if k % 2 else "bold"
+        page = [(head, name.upper()), ("text", f"{BODY} {BODY}")]
+        for j in (1, 2):
+            listed.append(("toc1", f"{k}.{j} Care of {name} {j}|{k + 1}"))
+            page += [("h2", f"{k}.{j} Care of {name} {j}"), ("text", f"{BODY} {BODY}")]
+        pages.append(page)
+    make_pdf(tmp_path / "a.pdf", [[("h1", "Contents"), *listed], *pages])
+    sections = read_document(tmp_path / "a.pdf").outline.sections
+    levels = {s.title: s.level for s in sections}
+    assert [levels[f"{k} {name}"] for k, name in enumerate(names, start=1)] == [0] * 6
+    assert all(s.level == 1 for s in sections if "." in s.title.split()[0])
+
+
+@pytest.mark.parametrize(
+    ("labels", "are_sections"), [(("oo.res", "oos"), False), (("Oo", "Os"), True)]
+)
+def test_labels_of_a_drawing_on_one_page_are_no_sections(tmp_path, labels, are_sections):
+    page = [("h2", "1 Ropes"), ("text", f"{BODY} {BODY}"), ("h2", "2 Drums"), ("text", BODY)]
+    drawn = [("h1", label) for label in labels]
+    last = [("h2", "3 Lids"), ("text", f"{BODY} {BODY}")]
+    make_pdf(tmp_path / "a.pdf", [[("title", "Wells"), *page], [*drawn, ("text", BODY)], last])
+    titles = [s.title for s in read_document(tmp_path / "a.pdf").outline.sections]
+    assert (labels[0] in titles) is are_sections
+    assert "3 Lids" in titles

@@ -133,7 +133,8 @@ def find_headings(
     sure = _sure(candidates, kept, odds, signs[:, SIGNS.index("in contents")] == 1, body_size, face)
     sure |= {row for row, is_new in titles.items() if is_new}
     candidates = _placed([candidates[k] for k in kept], paragraphs)
-    candidates = _without_strays(_with_run_ins(candidates, paragraphs, listings))
+    candidates = _without_labels(_with_run_ins(candidates, paragraphs, listings))
+    candidates = _without_strays(candidates)
     candidates = _with_titles(candidates, paragraphs, titles)
     levels = _level_titles(candidates, levels_of(candidates), titles)
     candidates, levels = _with_agenda(candidates, levels, paragraphs)
@@ -382,6 +383,22 @@ def _with_run_ins(
     lowest = min(c.style.size for c in candidates)
     plain = [replace(c, style=c.style._replace(size=lowest - 1.0)) for c in plain]
     return sorted([*candidates, *numbered, *plain], key=lambda c: c.paragraph)
+
+
+def _without_labels(candidates: list[Candidate]) -> list[Candidate]:
+    """The candidates without the labels of a drawing, which are set as nothing else is.
+
+    All of a style stand on one page, side by side, and none begins as a title does.
+    """
+    members: dict[Style, list[Candidate]] = defaultdict(list)
+    for candidate in candidates:
+        members[candidate.style].append(candidate)
+    labels = {
+        style for style, its in members.items()
+        if len(its) > 1 and len({c.page for c in its}) == 1 and len(members) > 1
+        and all(c.title[:1].islower() and number_of(c.title) is None for c in its)
+    }  # fmt: skip
+    return [c for c in candidates if c.style not in labels]
 
 
 def _without_strays(candidates: list[Candidate]) -> list[Candidate]:

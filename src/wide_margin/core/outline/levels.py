@@ -73,7 +73,10 @@ def _leading(records: Sequence[Record]) -> str:
 
 
 def _refines(records: Sequence[Record], finer: str, coarser: str) -> bool:
-    """Whether one witness tells levels apart that another does not, and agrees otherwise."""
+    """Whether one witness tells levels apart that another does not, and agrees otherwise.
+
+    Chapters with a name of code in their titles are set in another type, and are chapters still.
+    """
     pairs = Counter(
         (a, b) for r in records
         if (a := r.level(finer)) is not None and (b := r.level(coarser)) is not None
@@ -82,11 +85,14 @@ def _refines(records: Sequence[Record], finer: str, coarser: str) -> bool:
     total = sum(pairs.values())
     if total < 5 or total < 0.4 * len(records):
         return False
-    majority: dict[int, int] = {}
-    for (a, _), n in pairs.items():
-        majority[a] = max(majority.get(a, 0), n)
-    if sum(majority.values()) < CONSISTENT * total:
+    majority: dict[int, tuple[int, int]] = {}
+    for (a, b), n in pairs.items():
+        majority[a] = max(majority.get(a, (0, 0)), (n, b))
+    if sum(n for n, _ in majority.values()) < CONSISTENT * total:
         return False
+    coarse = [majority[a][1] for a in sorted(majority) if majority[a][0] > 1]
+    if coarse != sorted(coarse):
+        return False  # what lies deeper in the one lies further out in the other
 
     # A single odd heading makes no level.
     def n_levels(side: int) -> int:
