@@ -2,7 +2,7 @@
 
 import pytest
 
-from wide_margin.core.digest.telling import naming, tells
+from wide_margin.core.digest.telling import naming, says_what_it_is, tells
 from wide_margin.core.digest.telling_abroad import told_abroad
 
 TOLD = {
@@ -189,3 +189,12 @@ def test_the_aim_of_what_is_named_in_quotation_marks_tells_anywhere():
 )
 def test_what_a_plain_file_says_of_itself_is_told(cue, text, is_told):
     assert tells(cue, text, is_front=True) is is_told
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [("wellkeep is a tool that is mostly used on islands with a single well.", False),
+     ("wellkeep is a tool that is used for keeping wells.", True)],
+)  # fmt: skip
+def test_where_a_thing_is_used_does_not_say_what_it_is(text, says):
+    assert says_what_it_is(naming(("wellkeep",)), text) is says

@@ -191,3 +191,14 @@ def test_a_thing_may_be_named_with_what_it_is_for(tmp_path):
     answer = answer_of(tmp_path / "a.pdf", "Who developed the quorble?", said)
     assert said in answer.quotes[0].text
     assert answer.sure >= 0.7
+
+
+def test_what_was_put_together_was_made(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wells"), ("text", "The bones language was put together by Ann Bale of Orm."),
+         ("text", "A language is a thing that keepers speak, and bones are white.")],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    answer = digester.answer("Who wrote the bones language?", WHOLE, None)
+    assert "put together by Ann Bale" in answer.quotes[0].text
+    assert answer.sure >= 0.75

@@ -331,10 +331,18 @@ def is_not_for(text: str) -> bool:
     return _NOT_FOR.match(text) is not None
 
 
+_USED_SOMEWHERE = regex(
+    rf"^\W*[^.;:]{{1,40}}? (?:is|are) an? {THING} (?:that|which) (?:is|are) (?:\w+ly )?"
+    r"(?:used|run|available|found|installed) (?:on|by|in|at|under|with)\b"
+)
+"""Says where a thing is used, and not what it is: "Wellkeep is a tool that is used on islands"."""
+
+
 def says_what_it_is(names: Naming | None, text: str) -> bool:
     """Whether a sentence, in lower case, says what the thing in the title is: "X is a …"."""
     is_said = names is not None and bool(names.is_a.match(text))
-    return is_said and not (_LEANS_AT_END.search(text) or ON_TERMS.search(text))
+    says_nothing = (_LEANS_AT_END, ON_TERMS, _USED_SOMEWHERE)
+    return is_said and not any(pattern.search(text) for pattern in says_nothing)
 
 
 def says_what_this_does(text: str) -> bool:

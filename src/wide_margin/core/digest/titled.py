@@ -41,7 +41,7 @@ _TITLES = {
         r"^[\d.\s]*(?:building|compiling)(?: (?:the )?(?:package|program|software|library|sources?|from source))?\W*$",
     ),
     "run": (
-        r"\b(?:running|invoking|invocation|how to (?:use|run|start)|usage|basic use|starting(?: up)?"
+        r"\b(?:running|invoking|invocation|how to (?:use|run|start|call|invoke)|usage|basic use|starting(?: up)?"
         r"|benutzung|bedienung|verwendung|gebrauch|aufruf|utilisation|lancement|uso|utilización|utilizzo|esecuzione|utilização|gebruik|użycie|použití)\b"
         r"|使い方|使用方法|用法|사용법|использование|запуск",
         rf"\b(?:using|command[- ]line(?: (?:usage|options|interface|syntax|arguments))?|{_FIRST_STEPS})\b",
@@ -95,7 +95,7 @@ ANOTHER = 3
 """How far the title of another version is from the one asked for."""
 _HISTORY = regex(
     r"\b(?:(?:version|revision|release|change) (?:history|log|notes)|history of (?:changes|versions|releases)|change ?log|changes"
-    r"|versionsgeschichte|änderungen|historique|historial|cronologia)\W*$", re.I
+    r"|releases|versionsgeschichte|änderungen|historique|historial|cronologia)\W*$", re.I
 )  # fmt: skip
 """Under these stands what each version brought."""
 _TOLD: dict[str, re.Pattern[str]] = {

@@ -34,7 +34,7 @@ _DID_WORDS = (*_BOTH.split(), "wrote")
 _MAKERS = ("author", "developer", "creator", "inventor", "designer", "programmer")
 _OF_MAKING = frozenset([*_DONE_WORDS, *_DID_WORDS, *_MAKERS])
 """Words of which one stands in every sentence that tells who made something."""
-_DONE, _DID = f"(?:{'|'.join(_DONE_WORDS)})", f"(?:{'|'.join(_DID_WORDS)})"
+_DONE, _DID = (f"(?:{'|'.join(said)}|put\\s+together)" for said in (_DONE_WORDS, _DID_WORDS))
 _ASKS = regex(
     r"^\W*who\s+(?:is|are|was|were)\s+(?:the\s+)?(?:(?:original|first|main|chief|present)\s+)?"
     rf"(?:{'|'.join(_MAKERS)})s?\s+of\s+(?P<of>\S.*?)\W*$"

@@ -133,8 +133,7 @@ def find_headings(
     sure = _sure(candidates, kept, odds, signs[:, SIGNS.index("in contents")] == 1, body_size, face)
     sure |= {row for row, is_new in titles.items() if is_new}
     candidates = _placed([candidates[k] for k in kept], paragraphs)
-    candidates = _without_labels(_with_run_ins(candidates, paragraphs, listings))
-    candidates = _without_strays(candidates)
+    candidates = _without_strays(_with_run_ins(_without_labels(candidates), paragraphs, listings))
     candidates = _with_titles(candidates, paragraphs, titles)
     levels = _level_titles(candidates, levels_of(candidates), titles)
     candidates, levels = _with_agenda(candidates, levels, paragraphs)
