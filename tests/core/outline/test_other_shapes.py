@@ -280,3 +280,23 @@ def test_labels_of_a_drawing_on_one_page_are_no_sections(tmp_path, labels, are_s
     titles = [s.title for s in read_document(tmp_path / "a.pdf").outline.sections]
     assert (labels[0] in titles) is are_sections
     assert "3 Lids" in titles
+
+
+def test_what_is_described_in_the_line_of_its_name_is_found_by_a_contents_page_that_counts_anew(
+    tmp_path,
+):
+    """The pages are numbered by chapter, the contents page counts them from its own chapter on."""
+    names = [
+        f"DBWell{name}" for name in ("Open", "Close", "Wind", "Turn", "Count", "Paint", "Drain")
+    ]
+    listed = [("toc0", f"{name}|{k + 4}") for k, name in enumerate(names)]
+    pages = [[("text", f"{name}—How the rope of a well is used"), ("text", BODY), ("text", BODY)]
+             for name in names]  # fmt: skip
+    front = [[("title", "Wells"), ("text", f"{BODY} {BODY}")], [("h1", "Contents"), *listed]]
+    more = [[("text", f"{BODY} {BODY}")] for _ in range(4)]
+    labels = [f"2-{k + 1}" for k in range(len(front) + len(more) + len(names))]
+    make_pdf(tmp_path / "a.pdf", [*front, *more, *pages], labels=labels)
+    outline = read_document(tmp_path / "a.pdf").outline
+    assert [(s.title, s.page) for s in outline.sections if s.title in names] == [
+        (name, 6 + k) for k, name in enumerate(names)
+    ]

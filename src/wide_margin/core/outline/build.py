@@ -34,6 +34,8 @@ TRUSTED = 0.7
 SEEN = 0.9
 """The same for the share whose words stand on the page that it names, in whatever place."""
 
+BEGINS = 4
+"""Letters of a title, at least, by which a paragraph is told to begin with it."""
 LONGEST_LABEL, OFTEN, FAR_MORE = 40, 6, 3
 """Letters of a label, how often it stands in a document, and how many times as often as listed."""
 FEWEST_OF_STYLE, DIFFERENT = 4, 0.75
@@ -79,7 +81,7 @@ def build_outline(
     records = [Record(heading=heading) for heading in headings]
     placed = list(dict.fromkeys(b for b in bookmarks if b.page is not None and b.title))
     records = _with_bookmarks(records, placed, pages)
-    contents = map_to_pages(contents, labels, _places(records))
+    contents = map_to_pages(contents, labels, _places_of_listed(records, contents, pages))
     records = _with_contents(records, contents, pages)
     sources = tuple(
         name for name, there in (("bookmark", placed), ("contents", contents.entries),
@@ -206,6 +208,22 @@ class _Pages:
             if line.box[1] >= least and tidy(line.text.replace("\t", " ")).startswith(f"{title} "):
                 return line.box[1]
         return None
+
+    def begun_by(self, titles: Sequence[str]) -> dict[str, list[int]]:
+        """Pages where paragraphs begin with titles, each squashed; listings do not count."""
+        by_begin: dict[str, list[str]] = defaultdict(list)
+        for title in set(titles):
+            if len(title) >= BEGINS:
+                by_begin[title[:BEGINS]].append(title)
+        found: dict[str, list[int]] = defaultdict(list)
+        for row, paragraph in enumerate(self.paragraphs):
+            if row in self._listed or paragraph.page in self.listings:
+                continue
+            said = squash(paragraph.pieces[0].line.text)
+            for title in by_begin.get(said[:BEGINS], ()):
+                if said.startswith(title):
+                    found[title].append(paragraph.page)
+        return found
 
     def first_after(self, page: int, y: float) -> int:
         """Row of the first paragraph that is not over a place."""
@@ -364,6 +382,21 @@ def _places(records: Sequence[Record]) -> dict[str, list[int]]:
         for title in {record.title, record.heading.title if record.heading else record.title}:
             for form in forms_of(title) - {""}:
                 places[form].append(record.place[0])
+    return places
+
+
+def _places_of_listed(
+    records: Sequence[Record], contents: Contents, pages: _Pages
+) -> dict[str, list[int]]:
+    """The same; where most of the listed titles are not known, also where paragraphs begin so.
+
+    A function may be described in the line that has its name, and be no heading by itself.
+    """
+    places = _places(records)
+    unknown = [e for e in contents.entries if not forms_of(e.title) & places.keys()]
+    if 2 * len(unknown) > len(contents.entries):
+        for form, at in pages.begun_by([bare(entry.title) for entry in unknown]).items():
+            places[form].extend(at)
     return places
 
 
