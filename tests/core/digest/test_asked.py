@@ -84,6 +84,7 @@ FACTS = [
     "How do I cite the surge of 1953?", "Where do I report a lost mark?",
     "How do I start the clock?", "How can I change the paper?", "Can I use it in winter?",
     "How can I visualise the results?", "How do I save the outcome?",
+    "How is the recorder hut structured?",
     "How can I share a boat?",
     "What is a tide gauge good for?", "What data format is needed?", "How do I run only one of it?",
     "Who should be told of a surge warning?", "What is the main shaft of the float gauge made of?",

@@ -1370,6 +1370,14 @@ def test_a_title_has_its_name_and_not_its_state(tmp_path, title, named, told):
     assert find_facts(document).title.text == told
 
 
+def test_a_title_goes_on_after_a_name_with_a_colon_and_the_mark_of_a_note(tmp_path):
+    page = [("bold", "QUORB-C: 1"), ("text", "A Package to Wind the Ropes"), ("text", "of Wells"),
+            ("small", "Wells are deep, and ropes are long. " * 6)]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", [page])
+    told = find_facts(read_document(tmp_path / "a.pdf")).title.text
+    assert told == "QUORB-C: A Package to Wind the Ropes of Wells"
+
+
 def test_a_row_of_names_is_no_title(tmp_path):
     names = "quoteright backslash quoteleft bar 007C asciitilde exclamdown sterling florin section"
     make_pdf(tmp_path / "a.pdf", [[("text", names), ("text", names)]])

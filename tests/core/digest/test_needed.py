@@ -33,3 +33,12 @@ def test_without_it_the_answer_stays_as_it_is(tmp_path):
     made = Digester(read_document(tmp_path / "a.pdf"))
     answer = made.answer("Which version of Quorble is required?", WHOLE, None)
     assert answer.declined or answer.sure < 0.7
+
+
+def test_the_version_of_something_else_is_the_nearest_there_is(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Winches"), ("text", "The winch does not require protocol 31 of the rope."),
+         ("text", "Oak is a wood. The rope version is required to be known by the keeper.")],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    assert digester.answer("Which Quorble version is required?", WHOLE, None).sure <= 0.3

@@ -192,3 +192,15 @@ def test_what_a_function_gives_is_told_by_the_part_that_says_so(tmp_path):
 def test_an_entry_of_names_alone_says_nothing_of_them(winding, text, says):
     said = Sentence(text, 0, -1, 0, 0, len(text), "entry", -1)
     assert _tells(winding._document, said) is says
+
+
+def test_works_are_known_by_initials_without_stops(tmp_path):
+    works = ["Bale A, Dow CE (2009). “Ropes of Wells.” Rope Review, 51(4), 661–703.",
+             "Efron BA, Tibs RJ (1993). An Introduction to Ropes, volume 57. Chapman.",
+             "Keller EF (2005). “Revisiting Ropes.” BioRope, 27(10), 1060–1068."]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wells"), ("h1", "1 Ropes"), FILLING],
+        [("h1", "References"), *(("text", work) for work in works)],
+    ])  # fmt: skip
+    said = read_document(tmp_path / "a.pdf").text.sentences
+    assert {s.kind for s in said if s.page == 1 and s.kind != "heading"} == {"works"}

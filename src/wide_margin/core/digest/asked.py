@@ -144,7 +144,7 @@ class Overview:
 
 OF_ITSELF = frozenset(["install", "run", "cite", "bugs"])
 """What is asked of the document's thing itself: "from CD" asks for more."""
-_STRICT = frozenset(["purpose", "about"]) | OF_ITSELF
+_STRICT = frozenset(["purpose", "about", "organised"]) | OF_ITSELF
 """What a thing in the document may have or do as well: no word of its own is allowed."""
 
 _NAME_IN_CODE = regex(r"[^\W\d_]\w*(?:[._]\w+)+")
@@ -212,6 +212,16 @@ LONGER = 3
 _VERSION_OF = regex(r"\b(?:version|release|edition)s?\s+of\s+(?:the\s+)?(?P<name>\w[\w.-]*)", re.I)
 
 
+_WORDED = {
+    "licence": _FOR_FREE,
+    "organised": regex(
+        r"\b(?:organi[sz]\w*|structure[ds]?|divided|laid|arranged|parts?|chapters?|sections?|outline|layout)\b",
+        re.I,
+    ),
+}
+"""Words in which a kind is asked for, which are none of the question's own."""
+
+
 def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview | None:
     """Read a question about the whole or a part; None for one that asks for a fact.
 
@@ -246,7 +256,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     allowed = (OWN_WORDS if kind not in _STRICT else 0) + (
         kind in ("data", "findings", "limits", "why", "audience")
     )
-    worded = _WAYS if kind in OF_ITSELF else _FOR_FREE if kind == "licence" else None
+    worded = _WAYS if kind in OF_ITSELF else _WORDED.get(kind)
     own = own_words(document, worded.sub(" ", text) if worded else text)
     if kind in OF_ITSELF:
         short = [w for w in words(text.casefold()) if len(w) == 2 and not is_common(w, "en")]

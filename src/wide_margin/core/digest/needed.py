@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.answers.within import rows_with, rows_within
+from wide_margin.core.digest.defined import MENTIONED
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of
 from wide_margin.core.later import regex
 
@@ -54,4 +55,5 @@ def with_needed_version(document: ReadDocument, answer: Answer) -> Answer:
             return replace(answer, sure=max(answer.sure, sure))
         if found:
             return told_by(document, answer, found[0], found[0] + 1, sure)
-    return answer
+    is_named = any(re.search(thing, quote.text, re.I) for quote in answer.quotes)
+    return answer if is_named else replace(answer, sure=min(answer.sure, MENTIONED))

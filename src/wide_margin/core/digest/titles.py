@@ -9,6 +9,7 @@ from __future__ import annotations
 import re
 from collections import defaultdict
 from collections.abc import Container, Sequence
+from dataclasses import replace
 from itertools import pairwise, takewhile
 from typing import TYPE_CHECKING
 
@@ -196,13 +197,24 @@ def _in_lines(lines: Sequence[FrontLine], named: str) -> list[FrontLine]:
 
 
 def _whole(title: list[FrontLine], lines: Sequence[FrontLine]) -> list[FrontLine]:
-    """A title with the line under it that it asks for: "Introduction to", and what to."""
-    if not title or not DANGLES.search(title[-1].text):
+    """A title with what stands under it that it asks for: "Introduction to", and what to.
+
+    After a name with a colon, and the mark of a note, that is all that is set as large.
+    """
+    if not title:
         return title
     last = title[-1]
+    is_name = _NAME_AND_COLON.match(last.text) is not None
+    if not is_name and not DANGLES.search(last.text):
+        return title
     below = [line for line in lines if line.page == last.page and line.top > last.top]
-    is_alike = below and abs(below[0].size - last.size) <= 0.1 * last.size
-    return [*title, below[0]] if is_alike else title
+    alike = list(takewhile(lambda line: abs(line.size - last.size) <= 0.1 * last.size, below))
+    if not is_name or not alike:
+        return [*title, *alike[:1]]
+    return [*title[:-1], replace(last, text=last.text.rstrip(_OF_NOTE)), *alike]
+
+
+_NAME_AND_COLON, _OF_NOTE = regex(r"\S[^:]{0,40}:\s*[\d*∗†‡]?$"), " 0123456789*∗†‡"
 
 
 def _in_running_head(

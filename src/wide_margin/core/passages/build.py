@@ -38,6 +38,7 @@ _ENDS_IN_NUMBERS = regex(r":\s*(?:\d{1,4},\s*)*\d{1,4}\.\s*$")
 _YEAR = regex(r"\b(?:1[5-9]|20)\d\d[a-z]?\b")
 _OF_WORK = regex(
     r"\b[^\W\d_]\.(?:[ -]?[^\W\d_]\.)*,?\s|\bpp?\.|\d+\s*(?:\(\d+\))?\s*:\s*\d+"
+    r"|(?-i:\b[A-Z]\w[\w\u200b’'-]*\s[A-Z]{1,3}(?:,\s|\s\((?:1[5-9]|20)\d\d))|\d+\(\d+\),\s*[a-z]?\d+[–-]"
     r"|\b(?:doi|isbn|issn|https?|press|verlag|journal|ed(?:s|itors?)?|technical report|proceedings|proc\.|conference"
     r"|symposium|workshop|university|thesis)\b|^\[[\w+-]{1,12}\]\s",
     re.I,
