@@ -96,3 +96,27 @@ def test_a_line_that_is_typed_does_not_say_what_a_program_does(tmp_path):
         "quorble hebt den vollen Eimer aus dem Brunnen.",
     )  # fmt: skip
     assert answer.quotes[0].text == "quorble hebt den vollen Eimer aus dem Brunnen."
+
+
+def test_what_stands_under_a_name_says_what_it_does(tmp_path):
+    said = "Hier steht der absolute Wert des Seils, das durch die Bindung verloren geht."
+    told = [("text", TELLS["de"])]
+    asks = "Vielen Wärtern war es ein Rätsel, was die Option QUOR macht."
+    make_pdf(tmp_path / "a.pdf", [
+        [*told * 3, ("text", asks), *told],
+        [("h1", "2 Optionen"), ("code", "QUOR=Wert"), ("said", said), *told],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    answer = digester.answer("Was macht die Option QUOR?", WHOLE, None)
+    assert said in answer.quotes[0].text
+
+
+def test_a_name_with_a_blank_before_its_dash_is_the_same(tmp_path):
+    told = [("text", TELLS["de"])]
+    said = "QUORB -Haspel ist ein sehr großes Paket für Brunnen aller Art."
+    make_pdf(tmp_path / "a.pdf", [[("title", "QUORB-Haspel"), *told, ("text", said), *told * 3]])
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "Was ist QUORB-Haspel?", WHOLE, None
+    )
+    assert answer.quotes[0].text.startswith(said)
+    assert answer.sure >= 0.6

@@ -10,7 +10,7 @@ from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.answers.within import rows_with, rows_within
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.defined import MENTIONED, OF_SECTION
-from wide_margin.core.digest.named import SAYS_NOTHING, content_of
+from wide_margin.core.digest.named import SAYS_NOTHING, content_of, rows_under
 from wide_margin.core.digest.who_and_when import OF_MAKER
 from wide_margin.core.later import regex
 
@@ -66,6 +66,8 @@ _MAY = (
     r"|dev(?:e|ono)|pode[m]?|devem|kan|kunnen|moet(?:en)?|может|могут|можно|должн\w+|może|mogą|można|musi|může|mohou|lze)\b"
 )
 """Begins what can or must be done with a thing, and not what it does itself."""
+_QUOTES, MOST_SAID = " “”\"«»„‘’'", 3
+"""What may stand around a name; and sentences that are quoted of what stands under it."""
 NEAR = 60
 """Letters before what says by whom a thing was made within which the thing is named."""
 
@@ -92,7 +94,7 @@ def asks_who_abroad(typed: str) -> bool:
 
 def _doing(document: ReadDocument, answer: Answer, name: str) -> Answer:
     """The answer with the first sentence that begins with a thing and goes on."""
-    thing = re.escape(without_article(name).strip(" “”\"«»„‘’'"))
+    thing = re.escape(without_article(name).strip(_QUOTES))
     head = rf"(?![>$#%]\s)\W*(?:{_ARTICLE})?(?:{_KINDS}\s+)?[\W_]*{thing}(?!\w)(?:\s*[\[{{(][^\]}})]*[\]}})])*"
     begins = re.compile(
         rf"{head}(?:\s+(?!{_MAY})|\s*(?:[-–—:]|\s:)\s+)[^\W\d_]+[’']?[^\W\d_]*,?\s+\S+\s+\S", re.I
@@ -107,6 +109,11 @@ def _doing(document: ReadDocument, answer: Answer, name: str) -> Answer:
             return told_by(document, answer, row, row + 1, OF_SECTION)
     if any(begins.match(document.text.sentences[row].text) for row in told):  # as in a table
         return replace(answer, sure=max(answer.sure, OF_SECTION))
+    under = rows_under(document, without_article(name).strip(_QUOTES))
+    if len(under) > 1 and not set(told) & set(under):  # "BCOR=Korrektur" over what it does
+        return told_by(
+            document, answer, under.start, min(under.start + MOST_SAID, under.stop), OF_SECTION
+        )
     return answer
 
 

@@ -359,7 +359,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     """Finds sentences that begin with a name and go on with what it is or does."""
     if not names:
         return None
-    written = (escape(name).replace(r"\-", "[- ]?") for name in names)
+    written = (escape(name).replace(r"\-", r"(?:\s?-\s?|\s)?") for name in names)
     either = "|".join(sorted(written, key=len, reverse=True))
     one = (
         rf"(?:\w[\w-]*\s?/\s?)?(?:{either})(?:\s?/\s?\w[\w-]*)?"  # "Wellkeep/Wellkeep-lite is a …"
