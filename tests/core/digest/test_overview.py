@@ -366,6 +366,22 @@ def test_what_is_new_is_told_of_the_version_that_is_asked_about(tmp_path, typed,
 
 @pytest.mark.parametrize(
     ("typed", "said"),
+    [("What are the hardware requirements?", "A winch with two drums"),
+     ("What are the requirements?", "Wells are kept in many ways")],
+)  # fmt: skip
+def test_what_is_needed_of_hardware_is_told_where_that_is_told(tmp_path, typed, said):
+    make_pdf(tmp_path / "needs.pdf", [
+        [("title", "The Wellkeep Manual"), ("h1", "1 Requirements"),
+         ("text", "Wells are kept in many ways, and this matters for what is needed."),
+         ("h2", "1.1 Hardware requirements"), ("text", "A winch with two drums is needed."),
+         ("h1", "2 Lids"), ("text", "The lid opens by itself in the morning.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "needs.pdf")).answer(typed, WHOLE, None)
+    assert answer.quotes[0].text.startswith(said)
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
     [("What changed in 2022?", "The lid opens"), ("What was new in 2021?", "The well has a lid")],
 )  # fmt: skip
 def test_a_history_tells_what_was_new_in_each_year(tmp_path, typed, said):

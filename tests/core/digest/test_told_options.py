@@ -204,3 +204,16 @@ def test_works_are_known_by_initials_without_stops(tmp_path):
     ])  # fmt: skip
     said = read_document(tmp_path / "a.pdf").text.sentences
     assert {s.kind for s in said if s.page == 1 and s.kind != "heading"} == {"works"}
+
+
+def test_the_head_of_a_page_says_what_the_function_on_it_does(tmp_path):
+    said = "WinchOpen—Open an existing well."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wells"), ("text", f"{said}"), ("text", "rope The rope of the well to open."),
+         ("text", "kind The kind of well that WinchOpen opens, which the keeper knows."), FILLING],
+        [("h1", "2 Ropes"), ("text", "WinchOpen is named after a winch that opens."), FILLING],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    answer = digester.answer("What does WinchOpen do?", WHOLE, None)
+    assert answer.quotes[0].text == said
+    assert answer.sure >= 0.6

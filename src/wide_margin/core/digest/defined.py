@@ -358,6 +358,8 @@ def _doing(
     titled = rows_titled(document, plain)[:FIRST_SAID]
     is_in_section = any(plain in document.text.sentences[row].text.lower() for row in titled)
     is_name = is_function or not plain.isalpha() or frequency_rank(plain) is None
+    if is_name and (row := _row_headed(document, plain)) is not None:
+        return told_by(document, answer, row, row + 1, OF_SECTION)
     if is_name and not is_in_section and (item := rows_of_item(document, name)):
         return told_by(document, answer, item.start, _end_of_said(document, item.start), OF_SECTION)
     is_said = bool(answer.quotes) and _says_what_does(answer.quotes[0].text, name)
@@ -394,6 +396,24 @@ def _doing(
     is_plain = is_plain or any(goes_on.search(quote.text) for quote in answer.quotes)
     # Of some sixty answers on unseen manuals that only speak of the thing sixteen told what it does.
     return answer if is_plain else replace(answer, sure=min(answer.sure, MENTIONED))
+
+
+def _row_headed(document: ReadDocument, name: str) -> int | None:
+    """Row of the head of a page that names a thing and says what it does: "winch—Wind the rope"."""
+    thing = re.escape(name)
+    head = re.compile(
+        rf"\W?{thing}(?:\s?\([^()]*\))?\s?(?:[—–]|\s-\s)\s?[^\W\d_]+(?:\s+[\w’'/-]+)+", re.I
+    )
+    sentences = document.text.sentences
+    for row in rows_with(document, document.index.analyser.terms(name)):
+        is_first = not row or sentences[row].paragraph != sentences[row - 1].paragraph
+        if (
+            is_first
+            and sentences[row].kind in ("body", "heading")
+            and head.match(sentences[row].text)
+        ):
+            return row
+    return None
 
 
 def _rows_of_bare_option(document: ReadDocument, name: str) -> range:
