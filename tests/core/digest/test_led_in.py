@@ -6,7 +6,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, read_question
-from wide_margin.core.answers.lists import items_after, leads_in
+from wide_margin.core.answers.lists import items_after, leads_in, room_for_list
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.digest import Digester
 from wide_margin.core.digest.led_in import with_what_follows
@@ -62,14 +62,12 @@ def test_what_leads_in_to_something(text, leads):
     assert leads_in(text) is leads
 
 
-def test_items_with_a_few_words_more_than_are_quoted_are_not_cut(tmp_path):
-    items = [
-        ("item", f"• {k} turns of the drum: a rope of {k} ells in dry summers") for k in range(4)
-    ]
-    make_pdf(
-        tmp_path / "a.pdf", [[("title", "Wells"), ("text", "The rope depends on turns:"), *items]]
-    )
+@pytest.mark.parametrize(("n", "is_whole"), [(4, True), (9, False)])
+def test_items_with_a_few_words_more_than_are_quoted_are_not_cut(tmp_path, n, is_whole):
+    items = [("item", f"• {k} turns of the drum: a rope of {k} ells in dry summers, not in wet")
+             for k in range(n)]  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", [[("title", "Wells"), ("text", "It depends on turns:"), *items]])
     document = read_document(tmp_path / "a.pdf")
     row = next(k for k, s in enumerate(document.text.sentences) if s.text.endswith("turns:"))
-    assert [quote.text for quote in items_after(document, row, set(), 50)] == [t for _, t in items]
-    assert all(quote.text.endswith("…") for quote in items_after(document, row, set(), 30))
+    told = items_after(document, row, set(), room_for_list(document, row))
+    assert ([quote.text for quote in told] == [t for _, t in items]) is is_whole

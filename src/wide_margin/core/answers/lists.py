@@ -27,7 +27,7 @@ FEWEST_UNMARKED, LINE_WORDS = 3, 6
 """Lines without bullets that make a list, and words that each has at most."""
 MOST_COUNTED = 9
 """Things of which a sentence says how many there are, to be found as lines under it."""
-A_LITTLE_MORE = 1.3
+A_LITTLE_MORE = 1.6
 """Items that have no more than so many times the words that are quoted are not cut."""
 _TO_COME = regex(
     r"\b(?:listed|given|shown|described) below\.$|\bas follows\.$|\bthe following\.?$", re.I
@@ -45,11 +45,17 @@ def items_after(document: ReadDocument, row: int, used: set[int], limit: int) ->
     rows = list_after(document, row)
     firsts = [r for k, r in enumerate(rows) if not k or _begins_item(document, r)]
     whole = sum(len(sentences[r].text.split()) for r in rows)
-    is_short = whole <= (A_LITTLE_MORE * limit if limit <= MAX_LIST_WORDS else limit)
-    shown = rows if is_short else firsts[: limit // SHORTEST_ITEM]
-    most = LONGEST if is_short or not shown else max(SHORTEST_ITEM, limit // len(shown))
+    shown = rows if whole <= limit else firsts[: limit // SHORTEST_ITEM]
+    most = LONGEST if whole <= limit or not shown else max(SHORTEST_ITEM, limit // len(shown))
     used.update(shown)
     return [_item(document, r, most) for r in shown]
+
+
+def room_for_list(document: ReadDocument, row: int) -> int:
+    """Words of the items after a sentence that may be quoted: a cut item may lack the answer."""
+    whole = sum(len(document.text.sentences[k].text.split()) for k in list_after(document, row))
+    is_short = whole <= A_LITTLE_MORE * MAX_LIST_WORDS
+    return max(whole, MAX_LIST_WORDS) if is_short else MAX_LIST_WORDS
 
 
 def list_after(document: ReadDocument, row: int) -> list[int]:

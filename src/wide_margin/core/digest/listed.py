@@ -9,7 +9,7 @@ from functools import partial
 from itertools import chain
 from typing import TYPE_CHECKING, NamedTuple
 
-from wide_margin.core.answers.lists import MAX_LIST_WORDS, items_after, labels_after, list_after
+from wide_margin.core.answers.lists import items_after, labels_after, list_after, room_for_list
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.within import rows_with, rows_within
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of
@@ -281,7 +281,8 @@ def _beginning(
             break
         last += 1
     quote = quote_rows(document, question, begin, last)
-    return (quote, *items_after(document, last - 1, set(), MAX_LIST_WORDS))
+    room = room_for_list(document, last - 1)
+    return (quote, *items_after(document, last - 1, set(), room))
 
 
 def _heading(document: ReadDocument, question: Question, section: int) -> Quote | None:
@@ -302,7 +303,8 @@ def _of_names(document: ReadDocument, question: Question) -> tuple[Quote, ...]:
     if row < 0:
         return ()
     said = quote_rows(document, question, row, row + 1)
-    return (said, *items_after(document, row, set(), MAX_LIST_WORDS))
+    room = room_for_list(document, row)
+    return (said, *items_after(document, row, set(), room))
 
 
 def _naming(document: ReadDocument, wanted: Sequence[str], says: Says) -> int:
