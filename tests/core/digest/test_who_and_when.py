@@ -202,3 +202,18 @@ def test_what_was_put_together_was_made(tmp_path):
     answer = digester.answer("Who wrote the bones language?", WHOLE, None)
     assert "put together by Ann Bale" in answer.quotes[0].text
     assert answer.sure >= 0.75
+
+
+@pytest.mark.parametrize(
+    ("typed", "is_author"),
+    [("Who developed Quorble?", True), ("Who developed the drum?", False)],
+)
+def test_those_who_wrote_of_a_thing_are_the_nearest_to_who_made_it(tmp_path, typed, is_author):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Quorble User Guide"), ("text", "by Ann Bale"),
+         ("text", "Quorble winds ropes. When Quorble was developed, the drum was too."),
+         ("text", "The drum of Quorble is developed as ropes grow, and Quorble turns it daily.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert ([quote.text for quote in answer.quotes] == ["Ann Bale"]) is is_author
+    assert answer.sure <= 0.5

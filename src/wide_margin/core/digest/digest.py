@@ -89,6 +89,7 @@ from wide_margin.core.digest.who_and_when import (
     OF_MAKER,
     row_of_keeper,
     tells_maker,
+    thing_made,
     with_maker,
     with_measure,
 )
@@ -353,8 +354,20 @@ class Digester:
             if compared is not None:
                 return compared
             found = self._under_its_title(typed, self._search(typed, reach))
+            found = self._by_its_authors(typed, found)
             return with_what_is_done(self._document, found)
         return self._search(typed, reach, before)
+
+    def _by_its_authors(self, typed: str, found: Answer) -> Answer:
+        """Who wrote the document, where nothing says who made the thing that it is on."""
+        thing = thing_made(typed)
+        of_title = set(words(thing)) & set(words(title_of(self._document))) == set(words(thing))
+        is_named = any(name in thing for name in self._names)
+        if found.sure > MENTIONED or not thing or not of_title or not is_named:
+            return found
+        asked = Overview("authors and date", WHOLE, take_form(typed)[1], 0, "Who wrote it?")
+        told = answer_overview(self._document, asked, self.scored, self.facts, asked.question)
+        return replace(told, question=typed, sure=OF_AUTHORS) if told.quotes else found
 
     def _of_its_thing(self, typed: str, found: Answer) -> Answer:
         """What its own thing is, where hardly anything says what that is for."""
@@ -546,6 +559,8 @@ _ITSELF = regex(rf"\b(?:it|(?:this|the) {THING})\b", re.I)
 """How a question calls the document's thing."""
 _ASKS_WHERE = regex(r"^\W*(?:from )?where\b", re.I)
 _ADDRESS = regex(r"https?://|\bwww\.|\bftp\b|\S@\S")
+OF_AUTHORS = 0.5
+"""The chance that those who wrote a document made the thing that it is on."""
 PLAINLY = 0.7
 """The chance from which on even the licence is what is asked about."""
 _ASKS_TERMS = regex(

@@ -131,6 +131,12 @@ def with_maker(document: ReadDocument, answer: Answer) -> Answer:
     return told_by(document, answer, first, row + 1, OF_MAKER)
 
 
+def thing_made(question: str) -> str:
+    """What a question asks of who made it, in small letters; "" for another question."""
+    match = _ASKS.match(question)
+    return (match["name"] or match["of"]).lower() if match is not None else ""
+
+
 def row_of_keeper(document: ReadDocument, names: Sequence[str]) -> int | None:
     """Row of the first sentence that says who has the care of the document's own thing."""
     terms, sentences = document.index.analyser.terms, document.text.sentences
