@@ -217,3 +217,15 @@ def test_the_head_of_a_page_says_what_the_function_on_it_does(tmp_path):
     answer = digester.answer("What does WinchOpen do?", WHOLE, None)
     assert answer.quotes[0].text == said
     assert answer.sure >= 0.6
+
+
+def test_an_option_with_only_a_place_in_brackets_is_described_elsewhere(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wells"), ("h1", "1 Logs"),
+         ("item", "• --dump-rope (see Section 8.1.5 [Ropes and Drums], page 228)"), FILLING],
+        [("h1", "2 Options"), ("code", "--dump-rope"),
+         ("said", "Print the rope that the keeper has wound on the drum, and stop."), FILLING],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    answer = digester.answer("What does --dump-rope do?", WHOLE, None)
+    assert "Print the rope that" in answer.quotes[0].text

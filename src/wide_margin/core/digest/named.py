@@ -217,7 +217,10 @@ _OTHER_FORMS = regex(r"(?:[\s,|/]+(?:[–—-]{1,2}[\w-]+|%\w+ \w+))*[’'\"”\
 """After an option on a line of its own: nothing, or its other forms."""
 _GIVEN = regex(r"[= ]\d\S*\s+[–—-]{1,2}[\w-]+[= ]\S")
 """An option that is given a number beside others that are given something: "--turns=3 --wet=1"."""
-_POINTS_AWAY = regex(r"[\s.,]*(?:-[\w-]+[\s.,]+)*(?:see|cf\.)\s[^.]{1,40}\.(?:\s+[–—-]|\s*$)", re.I)
+_POINTS_AWAY = regex(
+    r"\W*\(?(?:see|cf\.)\s[^()]{1,80}\)\W*$|[\s.,]*(?:-[\w-]+[\s.,]+)*(?:see|cf\.)\s[^.]{1,40}\.(?:\s+[–—-]|\s*$)",
+    re.I,
+)
 """After an option that is described elsewhere: "--dry. See §14."."""
 
 
