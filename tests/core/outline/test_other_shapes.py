@@ -300,3 +300,33 @@ def test_what_is_described_in_the_line_of_its_name_is_found_by_a_contents_page_t
     assert [(s.title, s.page) for s in outline.sections if s.title in names] == [
         (name, 6 + k) for k, name in enumerate(names)
     ]
+
+
+def test_a_list_of_figures_holds_no_chapter_however_large_its_title(tmp_path):
+    page = [("title", "List of figures"), ("text", "No figures."), ("h1", "Ropes"), ("text", BODY),
+            ("h2", "Wet ropes"), ("text", f"{BODY} {BODY}")]  # fmt: skip
+    more = [("h1", "Drums"), ("text", f"{BODY} {BODY}"), ("h2", "Oak"), ("text", BODY)]
+    make_pdf(tmp_path / "a.pdf", [[("title", "Wells"), ("text", f"{BODY} {BODY}")], page, more])
+    levels = {s.title: s.level for s in read_document(tmp_path / "a.pdf").outline.sections}
+    assert levels["Ropes"] == levels["Drums"] == levels["List of figures"]
+    assert levels["Wet ropes"] == levels["Ropes"] + 1
+
+
+def test_a_heading_that_takes_most_of_the_line_it_runs_into_ends_with_its_face(tmp_path):
+    titles = ["1.1. Care of the wet ropes and drums of the winch.", "1.2. Lids.",
+              "1.3. How the lids are to be laid on wells at night."]  # fmt: skip
+    canvas = Canvas(str(tmp_path / "a.pdf"), pagesize=A4)
+    canvas.setFont("Times-Bold", 16)
+    canvas.drawString(72, 780, "Chapter 1. Wells")
+    for k, title in enumerate(titles):
+        y = 720 - 130 * k
+        canvas.setFont("Times-Bold", 11)
+        canvas.drawString(86, y, title)
+        x = 86 + canvas.stringWidth(f"{title} ", "Times-Bold", 11)
+        canvas.setFont("Times-Roman", 11)
+        canvas.drawString(x, y, "To keep ropes dry")
+        for line in range(1, 6):
+            canvas.drawString(72, y - 13 * line, f"{BODY} {line + 10 * k}")
+    canvas.save()
+    found = [s.title for s in read_document(tmp_path / "a.pdf").outline.sections]
+    assert [title.rstrip(".") for title in found[1:]] == [title.rstrip(".") for title in titles]

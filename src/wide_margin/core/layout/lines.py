@@ -26,6 +26,8 @@ if TYPE_CHECKING:
     from wide_margin.core.layout.segments import Segments
     from wide_margin.core.pages import PageText
 
+TEXT_AFTER = 2
+"""Words after a heading in its line, which are text."""
 MOSTLY = 0.6
 """A line is bold when more than this share of it is."""
 _BLANKS = "\r\n\t\xa0"
@@ -135,6 +137,10 @@ def _line(page: _Plain, row: list[int], column: int) -> Line:
         whole, rest = end - first, MOSTLY * (end - first - begins)
         is_bold = is_bold or (font.is_bold and page.bold[longest] * whole > rest)
         is_italic = is_italic or (font.is_italic and page.italic[longest] * whole > rest)
+    lead = 0 if is_italic else _lead(page, spans[0][0], spans[-1][1])
+    if is_bold:
+        is_bold = not _runs_in(text, lead)
+        lead = 0 if is_bold else lead
     return Line(
         page=page.index,
         text=text,
@@ -144,12 +150,18 @@ def _line(page: _Plain, row: list[int], column: int) -> Line:
         is_bold=is_bold,
         is_italic=is_italic,
         is_fixed=is_fixed,
-        lead=0 if is_bold or is_italic else _lead(page, spans[0][0], spans[-1][1]),
+        lead=lead,
         column=column,
         face=font.family if font else "",
         is_caps=font.is_caps if font else False,
         cells=_cells(page, row, text) if "\t" in text else (),
     )
+
+
+def _runs_in(text: str, lead: int) -> bool:
+    """Whether a line begins with a heading, told by face and stop, and goes on with text."""
+    after = text[lead:].split()
+    return lead > 0 and text[:lead].rstrip()[-1:] in (".", ":") and len(after) >= TEXT_AFTER
 
 
 def _after_number(text: str) -> int:

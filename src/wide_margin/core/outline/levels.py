@@ -19,6 +19,7 @@ _AROUND = squashed(
     "references",
 )  # fmt: skip
 """What stands before and after the chapters."""
+_LISTS = squashed("list_of")
 CONSISTENT = 0.9
 """A scale refines another when at least this share of the sections goes along with that."""
 
@@ -40,6 +41,10 @@ def settle_levels(records: Sequence[Record]) -> list[int]:
         if number is not None:
             rank_of_number[number.identifier] = rank
         ranks.append(rank)
+    for k in range(len(ranks) - 2, -1, -1):
+        is_list = not records[k].is_listed and bare(records[k].title) in _LISTS
+        if is_list and ranks[k] < ranks[k + 1]:
+            ranks[k] = ranks[k + 1]  # however large its title, a list of figures holds no chapter
     return without_jumps(ranks)
 
 
