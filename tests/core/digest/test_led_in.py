@@ -6,7 +6,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, read_question
-from wide_margin.core.answers.lists import items_after, leads_in, room_for_list
+from wide_margin.core.answers.lists import MAX_LIST_WORDS, items_after, leads_in
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.digest import Digester
 from wide_margin.core.digest.led_in import with_what_follows
@@ -69,5 +69,5 @@ def test_items_with_a_few_words_more_than_are_quoted_are_not_cut(tmp_path, n, is
     make_pdf(tmp_path / "a.pdf", [[("title", "Wells"), ("text", "It depends on turns:"), *items]])
     document = read_document(tmp_path / "a.pdf")
     row = next(k for k, s in enumerate(document.text.sentences) if s.text.endswith("turns:"))
-    told = items_after(document, row, set(), room_for_list(document, row))
+    told = items_after(document, row, set(), MAX_LIST_WORDS)
     assert ([quote.text for quote in told] == [t for _, t in items]) is is_whole

@@ -16,7 +16,6 @@ from wide_margin.core.answers.lists import (
     MAX_LIST_WORDS,
     items_after,
     list_after,
-    room_for_list,
 )
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.later import regex
@@ -95,10 +94,8 @@ def choose_quotes(
         last = next((row for row in leads if list_after(document, row)), last)
     if asks_list or question.kind == "how to" or sentences[last].text.endswith(":"):
         quoted = sum(len(sentences[row].text.split()) for row in rows)
-        most = LONGEST if asks_list else room_for_list(document, last)
-        is_short = MAX_LIST_WORDS < most < LONGEST  # what is quoted last gives way to it
-        limit = most if is_short else min(most, LONGEST - quoted)
-        items = items_after(document, last, used, limit)
+        most = LONGEST if asks_list else MAX_LIST_WORDS
+        items = items_after(document, last, used, min(most, LONGEST - quoted))
     for first, end in _runs(rows, best.sentence):
         quotes.append(quote_rows(document, question, first, end))
         if first <= last < end:

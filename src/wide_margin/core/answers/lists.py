@@ -27,11 +27,12 @@ FEWEST_UNMARKED, LINE_WORDS = 3, 6
 """Lines without bullets that make a list, and words that each has at most."""
 MOST_COUNTED = 9
 """Things of which a sentence says how many there are, to be found as lines under it."""
-A_LITTLE_MORE = 1.6
-"""Items that have no more than so many times the words that are quoted are not cut."""
+SHORT_LIST = 80
+"""Words of a list, at most, that is not cut."""
 _TO_COME = regex(
     r"\b(?:listed|given|shown|described) below\.$|\bas follows\.$|\bthe following\.?$", re.I
 )
+"""Ends a sentence that leads in to what comes, without a colon."""
 SHORTEST_ITEM = 8
 """Words that are left at least of an item where a long list is cut."""
 
@@ -39,23 +40,24 @@ SHORTEST_ITEM = 8
 def items_after(document: ReadDocument, row: int, used: set[int], limit: int) -> list[Quote]:
     """The items of the list that a sentence introduces or belongs to, so many words of them.
 
-    Where all of them have more words, each is cut: a reader wants to see how many there are.
+    Where all of them have more words, each is cut: a reader wants to see how many there are. A
+    list of hardly more than is usual is quoted whole, since a cut item may lack the answer.
+
+    Args:
+        document: It.
+        row: Of the sentence.
+        used: Rows that are quoted; those of the items are added.
+        limit: Words, MAX_LIST_WORDS as a rule.
     """
     sentences = document.text.sentences
     rows = list_after(document, row)
     firsts = [r for k, r in enumerate(rows) if not k or _begins_item(document, r)]
     whole = sum(len(sentences[r].text.split()) for r in rows)
-    shown = rows if whole <= limit else firsts[: limit // SHORTEST_ITEM]
-    most = LONGEST if whole <= limit or not shown else max(SHORTEST_ITEM, limit // len(shown))
+    is_short = whole <= (SHORT_LIST if limit == MAX_LIST_WORDS else limit)
+    shown = rows if is_short else firsts[: limit // SHORTEST_ITEM]
+    most = LONGEST if is_short or not shown else max(SHORTEST_ITEM, limit // len(shown))
     used.update(shown)
     return [_item(document, r, most) for r in shown]
-
-
-def room_for_list(document: ReadDocument, row: int) -> int:
-    """Words of the items after a sentence that may be quoted: a cut item may lack the answer."""
-    whole = sum(len(document.text.sentences[k].text.split()) for k in list_after(document, row))
-    is_short = whole <= A_LITTLE_MORE * MAX_LIST_WORDS
-    return max(whole, MAX_LIST_WORDS) if is_short else MAX_LIST_WORDS
 
 
 def list_after(document: ReadDocument, row: int) -> list[int]:
@@ -91,12 +93,10 @@ def leads_in(text: str) -> bool:
 
 def _breaks_off(document: ReadDocument, row: int) -> bool:
     """Whether a sentence goes on in the items after it: "The set consists of" and two of them."""
-    said, after = document.text.sentences[row], document.text.sentences[row + 1 : row + 2]
-    return (
-        said.kind == "body" and said.text[-1:].isalnum() and after[0].kind == "item"
-        if after
-        else False
-    )
+    sentences = document.text.sentences
+    if row + 1 == len(sentences) or sentences[row].kind != "body":
+        return False
+    return sentences[row].text[-1:].isalnum() and sentences[row + 1].kind == "item"
 
 
 def _is_within(document: ReadDocument, item: int, row: int) -> bool:

@@ -270,6 +270,8 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         allowed = 0
     if len(own) > allowed or (kind in _OF_THINGS and _names_a_thing(document, text, own)):
         return None
+    if kind == "needs":  # of hardware or of software may matter
+        text = take_form(whole)[0]
     return Overview(kind, reach, form, n_points, text)
 
 

@@ -360,10 +360,10 @@ class Digester:
 
     def _by_its_authors(self, typed: str, found: Answer) -> Answer:
         """Who wrote the document, where nothing says who made the thing that it is on."""
-        thing = thing_made(typed)
-        of_title = set(words(thing)) & set(words(title_of(self._document))) == set(words(thing))
-        is_named = any(name in thing for name in self._names)
-        if found.sure > MENTIONED or not thing or not of_title or not is_named:
+        thing = thing_made(typed) if found.sure <= MENTIONED else ""
+        if not any(name in thing for name in self._names):
+            return found
+        if not set(words(thing)) <= set(words(title_of(self._document))):
             return found
         asked = Overview("authors and date", WHOLE, take_form(typed)[1], 0, "Who wrote it?")
         told = answer_overview(self._document, asked, self.scored, self.facts, asked.question)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from wide_margin.core.answers.lists import items_after, leads_in, room_for_list
+from wide_margin.core.answers.lists import MAX_LIST_WORDS, items_after, leads_in
 from wide_margin.core.answers.model import PERHAPS
 from wide_margin.core.answers.question import read_question
 from wide_margin.core.answers.quoting import quote_rows
@@ -50,8 +50,7 @@ def with_what_follows(document: ReadDocument, answer: Answer) -> Answer:
 def _after(document: ReadDocument, answer: Answer, row: int, told: set[int]) -> Sequence[Quote]:
     """The list that a sentence leads in to, else the paragraph right after it."""
     sentences = document.text.sentences
-    limit = room_for_list(document, row)
-    if items := items_after(document, row, set(), limit):
+    if items := items_after(document, row, set(), MAX_LIST_WORDS):
         firsts = (rows_within(document, item.locators[0].spans)[0] for item in items)
         return [item for item, first in zip(items, firsts, strict=True) if first not in told]
     if row + 1 >= len(sentences) or not leads_in(sentences[row].text):

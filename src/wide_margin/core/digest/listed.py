@@ -9,7 +9,7 @@ from functools import partial
 from itertools import chain
 from typing import TYPE_CHECKING, NamedTuple
 
-from wide_margin.core.answers.lists import items_after, labels_after, list_after, room_for_list
+from wide_margin.core.answers.lists import MAX_LIST_WORDS, items_after, labels_after, list_after
 from wide_margin.core.answers.quoting import quote_rows
 from wide_margin.core.answers.within import rows_with, rows_within
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of
@@ -73,6 +73,7 @@ _THERE_ARE = regex(
 )
 """Says that there are some, or how many; their name stands after it."""
 _SUPPORT = regex(r"\bsupport(?:ed)?\b", re.I)
+"""In a title, says that what its other words name is supported."""
 _NAMES_BOTH = regex(r":\s\S.*\s(?:and|or)\s")
 """Names two things after a colon."""
 _SUPPORTS = regex(
@@ -281,8 +282,7 @@ def _beginning(
             break
         last += 1
     quote = quote_rows(document, question, begin, last)
-    room = room_for_list(document, last - 1)
-    return (quote, *items_after(document, last - 1, set(), room))
+    return (quote, *items_after(document, last - 1, set(), MAX_LIST_WORDS))
 
 
 def _heading(document: ReadDocument, question: Question, section: int) -> Quote | None:
@@ -303,8 +303,7 @@ def _of_names(document: ReadDocument, question: Question) -> tuple[Quote, ...]:
     if row < 0:
         return ()
     said = quote_rows(document, question, row, row + 1)
-    room = room_for_list(document, row)
-    return (said, *items_after(document, row, set(), room))
+    return (said, *items_after(document, row, set(), MAX_LIST_WORDS))
 
 
 def _naming(document: ReadDocument, wanted: Sequence[str], says: Says) -> int:

@@ -11,7 +11,6 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from wide_margin.core.answers import Answer, Excerpt, Quote, section_reach
-from wide_margin.core.answers.form import take_form
 from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.answers.within import allowed_sentences, pages_covered
 from wide_margin.core.answers.within import rows_within as rows_of_spans
@@ -153,8 +152,6 @@ def answer_overview(
 ) -> Answer:
     """Answer a question about the whole or a part from the document's structure, or decline."""
     rows = rows_within(document, asked.reach)
-    if asked.kind == "needs":  # of hardware or of software may matter
-        asked = replace(asked, question=take_form(typed)[0])
     lines, sure = _lines(document, asked, scored, facts, rows)
     if not lines and asked.kind in ("section", "page", "about"):
         lines = _as_it_begins(document, rows, asked.form.max_sentences or asked.n_points or N_SLOT)

@@ -91,6 +91,7 @@ NEARLY_ALL = 0.7
 _RELEASE = regex(r"\b(?:release|version|edition|revision)\s+(\d+)\b", re.I)
 """One that is counted in whole numbers."""
 _YEAR = regex(r"\b(?:19|20)\d\d\b")
+"""One that changes are asked of, or told under."""
 ANOTHER = 3
 """How far the title of another version is from the one asked for."""
 _HISTORY = regex(

@@ -215,6 +215,7 @@ def _whole(title: list[FrontLine], lines: Sequence[FrontLine]) -> list[FrontLine
 
 
 _NAME_AND_COLON, _OF_NOTE = regex(r"\S[^:]{0,40}:\s*[\d*∗†‡]?$"), " 0123456789*∗†‡"
+"""A name with a colon and the mark of a note; and what may stand after the colon."""
 
 
 def _in_running_head(

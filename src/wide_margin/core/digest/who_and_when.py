@@ -180,7 +180,7 @@ def with_measure(answer: Answer) -> Answer:
     is_told = has_form(question, said) if is_number or is_past or question.kind == "who" else None
     if is_number and counts_them(question.text, said) is False:
         is_told = False
-    titled = [title for quote in answer.quotes for title in quote.locators[0].path[-1:]]
+    titled = [title for q in answer.quotes for place in q.locators[:1] for title in place.path[-1:]]
     if asked_parts(question.text) and has_thing(question, [*said, *titled]) is False:
         is_told = False
     may_be_word = is_number and not OF_MONEY.search(question.text)

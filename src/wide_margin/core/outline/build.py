@@ -388,8 +388,9 @@ def _places(records: Sequence[Record]) -> dict[str, list[int]]:
 def _places_of_listed(
     records: Sequence[Record], contents: Contents, pages: _Pages
 ) -> dict[str, list[int]]:
-    """The same; where most of the listed titles are not known, also where paragraphs begin so.
+    """Pages of titles as ``_places`` tells them, by squashed title.
 
+    Where most of the listed titles are not known, also those where paragraphs begin with one.
     A function may be described in the line that has its name, and be no heading by itself.
     """
     places = _places(records)

@@ -20,6 +20,7 @@ _AROUND = squashed(
 )  # fmt: skip
 """What stands before and after the chapters."""
 _LISTS = squashed("list_of")
+"""Titles of lists of figures and the like."""
 CONSISTENT = 0.9
 """A scale refines another when at least this share of the sections goes along with that."""
 
