@@ -258,7 +258,7 @@ def _lines(
     if kind == "limits" and (listed := _led_in(document, rows)):
         return gist_lines(document, listed), SURE
     if kind in TITLED and kind not in _SLOTS:
-        said = _with_what_follows(document, rows_telling(document, kind, rows)[:N_TOLD])
+        said = rows_telling(document, kind, rows)[:N_TOLD]
         return gist_lines(document, said), IN_ITS_PLACE
     slot = _SLOTS.get(kind, PURPOSE)
     if kind == "purpose" and len(rows) > LONG:
@@ -266,7 +266,7 @@ def _lines(
     of_thing = names_thing(document, asked.question) if kind == "purpose" else frozenset()
     if of_thing and (told := _of_thing(document, scored, rows, of_thing, most)):
         return told, IN_ITS_PLACE
-    said_so = _with_what_follows(document, rows_telling(document, kind, rows)[:1])
+    said_so = rows_telling(document, kind, rows)[:1]
     told_so = gist_lines(document, said_so), IN_ITS_PLACE if said_so else 0.0
     if kind in ("conclusion", "next") and not _has_end(scored):
         return told_so
@@ -409,14 +409,6 @@ def _of_thing(
     said = {row: document.text.sentences[row].text.lower() for row in rows}
     among = [r for r, t in said.items() if not OF_DOCUMENT.match(t) and names & set(words(t))]
     return fill(document, scored, PURPOSE, among, most=most).lines if among else ()
-
-
-def _with_what_follows(document: ReadDocument, rows: Sequence[int]) -> list[int]:
-    """Rows, each that ends in a colon with the next: "Please cite:" is no answer."""
-    sentences = document.text.sentences
-    after = [row + 1 for row in rows if sentences[row].text.endswith(":")]
-    said = [r for r in after if r < len(sentences) and sentences[r].kind not in NOT_SAID]
-    return sorted({*rows, *said})
 
 
 def about(
