@@ -44,6 +44,21 @@ def test_the_trees_that_ship_ask_for_the_signs_there_are():
     trees = trees_named(TREES)
     assert trees.names == SIGNS
     assert trees.sign.max() < len(SIGNS)
-    leaves = trees.sign < 0
-    assert (trees.left[~leaves] > np.flatnonzero(~leaves)).all()
-    assert (trees.right[~leaves] > np.flatnonzero(~leaves)).all()
+    nodes, children = np.arange(len(trees.sign)), trees.after.reshape(-1, 2)
+    leaves = (children == nodes[:, None]).all(axis=1)
+    assert (children[~leaves] > nodes[~leaves, None]).all()
+
+
+def test_a_row_goes_down_every_tree_to_its_end():
+    trees = trees_named(TREES)
+    rows = np.random.default_rng(3).normal(0, 3, (70, len(trees.names))).astype(np.float32)
+    for row, odds in zip(rows, trees.log_odds(rows), strict=True):
+        expected = trees.start
+        for root in trees.roots:
+            at = root
+            while (
+                ahead := trees.after[2 * at + (row[trees.sign[at]] <= trees.threshold[at])]
+            ) != at:
+                at = ahead
+            expected += trees.value[at]
+        assert odds == expected

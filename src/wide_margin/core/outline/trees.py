@@ -10,8 +10,8 @@ import numpy as np
 from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.shipped import json_of
 
-AT_ONCE = 4096
-"""Rows that are looked at together: what is known of them stays in the processor's cache."""
+AT_ONCE = 64
+"""Rows that go down all trees together: what is known of them stays in the processor's cache."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -29,18 +29,19 @@ class Trees:
     roots: IntArray
     """(trees,) node at which each begins."""
     sign: IntArray
-    """(t,) column, -1 for a leaf."""
+    """(t,) column; a leaf's says nothing."""
     threshold: FloatArray
     """(t,) rows at most this go left."""
-    left: IntArray
-    """(t,) node that goes on where a row is at most the threshold; a leaf's says nothing."""
-    right: IntArray
-    """(t,) the other one."""
+    after: IntArray
+    """(2 t,) for each node where a row goes on that is over the threshold, and one that is at most
+    as much; from a leaf to itself."""
+    depth: int
+    """After so many steps every row is at a leaf."""
     value: FloatArray
     """(t,) what a leaf adds to the log odds."""
 
     def log_odds(self, signs: FloatArray) -> FloatArray:
-        """(n,) for (n, len(names)) rows; tree by tree, some rows a level at a time."""
+        """(n,) for (n, len(names)) rows; some rows down all trees at once, a level at a time."""
         total = np.full(len(signs), self.start)
         for first in range(0, len(signs), AT_ONCE):
             self._add(signs[first : first + AT_ONCE], total[first : first + AT_ONCE])
@@ -50,15 +51,12 @@ class Trees:
         """Add to (n,) totals what all trees say of (n, len(names)) rows."""
         n, width = signs.shape
         flat, before = np.ascontiguousarray(signs).ravel(), np.arange(n) * width
-        column = np.maximum(self.sign, 0)
-        is_inner = self.sign >= 0
-        for root in self.roots:
-            at = np.full(n, root)
-            while (inner := is_inner.take(at)).any():
-                goes_left = flat.take(before + column.take(at)) <= self.threshold.take(at)
-                after = np.where(goes_left, self.left.take(at), self.right.take(at))
-                at = np.where(inner, after, at)
-            total += self.value.take(at)
+        at = np.repeat(self.roots[:, None], n, axis=1)
+        for _ in range(self.depth):
+            is_low = flat.take(before + self.sign.take(at)) <= self.threshold.take(at)
+            at = self.after.take(2 * at + is_low)
+        for of_tree in self.value.take(at):
+            total += of_tree
 
 
 def read_trees(data: Mapping[str, Any]) -> Trees:
@@ -67,10 +65,18 @@ def read_trees(data: Mapping[str, Any]) -> Trees:
     Raises:
         KeyError: A part is missing.
     """
+    sign, roots = np.array(data["sign"], np.int64), np.array(data["roots"], np.int64)
+    nodes = np.arange(len(sign))
+    left, right = (
+        np.where(sign < 0, nodes, np.array(data[side], np.int64)) for side in ("left", "right")
+    )
+    depth, level = 0, roots
+    while (sign[level] >= 0).any():
+        level = np.unique([left[level], right[level]])
+        depth += 1
     return Trees(
-        tuple(data["signs"]), float(data["start"]), np.array(data["roots"], np.int64),
-        np.array(data["sign"], np.int64), np.array(data["threshold"], np.float64),
-        np.array(data["left"], np.int64), np.array(data["right"], np.int64),
+        tuple(data["signs"]), float(data["start"]), roots, np.maximum(sign, 0),
+        np.array(data["threshold"], np.float64), np.stack([right, left], axis=1).ravel(), depth,
         np.array(data["value"], np.float64),
     )  # fmt: skip
 
