@@ -19,6 +19,7 @@ from wide_margin.core.answers.signs import (
     counts_it,
     defined_term,
     has_relation,
+    says_whether,
     sign_of,
 )
 from wide_margin.core.answers.times import fits
@@ -57,6 +58,8 @@ COUNTED, COUNTED_ALL = 1.5, 2.2
 does where it is asked how many there are."""
 MEASURED, NOT_MEASURED = 1.0, 0.3
 """What a figure weighs as a sign in the unit asked for ("how long"), and any other at most."""
+WHETHER = 0.5
+"""What it weighs as a sign to say that something can or must be, or not, where that is asked."""
 OF_TIME = 5.0
 """What it counts for a sentence to say something of the time asked about, in other figures."""
 HELD = 0.5
@@ -102,6 +105,7 @@ def signs_of(document: ReadDocument, question: Question, rows: IntArray) -> Floa
     topic = asked_term(document, question)
     thing, relation = counted_thing(question.text), asked_relation(question.text)
     measure, wants_all = measure_asked(question.text), asks_of_all(question.text)
+    whether = says_whether(question.text) if question.kind == "yes or no" else None
     found = OF_THING * _names_thing(document, question, rows)
     for k, row in enumerate(rows):
         sentence = text.sentences[row].text
@@ -117,6 +121,8 @@ def signs_of(document: ReadDocument, question: Question, rows: IntArray) -> Floa
             sign = max(sign, COUNTED_ALL if is_all else COUNTED)
         if relation and has_relation(sentence, relation):
             sign = max(sign, RELATED)
+        if whether and whether.search(sentence):
+            sign = WHETHER
         found[k] += sign
     return found
 

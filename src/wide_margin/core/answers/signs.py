@@ -350,6 +350,40 @@ _UNDER_ANOTHER = regex(
 """Before a term that stands under another word: "the colour of each point on a …" is its colour."""
 
 
+_ASKS_WHETHER = {
+    "can": regex(
+        r"^(?:.*[,;] )?(?:(?:can|could|may|might|would)\b"
+        r"|is it (?:at all )?(?:possible|all right|okay|ok|fine|safe|legal|allowed|permitted|forbidden)\b"
+        r"|(?:am|are|is) \S+(?: \S+){0,4}? (?:allowed|able|free|permitted|forbidden)\b)", re.I
+    ),
+    "must": regex(
+        r"^(?:.*[,;] )?(?:(?:must|should)\b|is it (?:\w+ )?(?:necessary|required|mandatory|recommended|advisable|good)\b"
+        r"|(?:do|does|did) \S+(?: \S+){0,4}? (?:have to|need|ought)\b"
+        r"|(?:am|are|is) \S+(?: \S+){0,4}? (?:required|needed|obliged|necessary)\b)", re.I
+    ),
+}  # fmt: skip
+"""Questions whether something can or may be done, and whether it must or should."""
+_SAYS_WHETHER = {
+    "can": regex(
+        r"\b(?:can(?:not|[’']t)?|may|(?:must|should|shall) not|(?:must|should)n[’']t|(?:im)?possible|no way|(?:un)?able to"
+        r"|(?:dis)?allow(?:ed|s)?|permit(?:ted|s)?|forbidden|forbids|prohibit(?:ed|s)|discouraged?|refuse[sd]?|reject(?:ed|s)?"
+        r"|free to|never|no longer|support(?:ed|s)|(?:is|are|was|were|do|does|did|will) not|(?:is|are|was|were|do|does|did|wo)n[’']t)\b"
+        r"|^(?:yes|no)\b", re.I
+    ),
+    "must": regex(
+        r"\b(?:must|should|shall|needs?|have to|has to|ought|require[sd]?|requirements?|mandatory|(?:un)?necessary|optional"
+        r"|recommended|obliged|without|automatically|(?:is|are|was|were|do|does|did) not|(?:is|are|was|were|do|does|did)n[’']t)\b"
+        r"|^(?:yes|no)\b", re.I
+    ),
+}  # fmt: skip
+
+
+def says_whether(question: str) -> re.Pattern[str] | None:
+    """What a sentence says that tells whether something can, or must, be done; None if not asked."""
+    asked = (how for how, asks in _ASKS_WHETHER.items() if asks.match(question))
+    return next((_SAYS_WHETHER[how] for how in asked), None)
+
+
 def emphasis_for(kind: str, sentence: str, asked: str = "") -> tuple[tuple[int, int], ...]:
     """Ranges of a sentence that answer most directly.
 
