@@ -88,6 +88,20 @@ def test_chapters_hang_under_parts_that_come_again():
     assert levels(*rows) == [0, 1, 1, 0, 1, 1]
 
 
+@pytest.mark.parametrize(
+    ("rows", "expected"),
+    [
+        (
+            ["Chapter 1. Wells", "1. Lids", "2. Ropes", "Chapter 2. Boats", "1. Oars"],
+            [0, 1, 1, 0, 1],
+        ),
+        (["Chapter 1. Wells", "2. Ropes", "Chapter 3. Boats", "4. Oars"], [0, 0, 0, 0]),
+    ],
+)
+def test_sections_whose_numbers_begin_anew_hang_under_chapters_set_alike(rows, expected):
+    assert levels(*[(title, PLAIN) for title in rows]) == expected
+
+
 def test_chapters_that_count_on_stay_level_however_each_is_set():
     slender = Style(14.0, False, False, False)
     rows = [("1 Wells", slender), ("2 Ropes", LARGE), ("3 Lids", LARGE), ("4 Drums", slender)]

@@ -10,9 +10,13 @@ from tests.core.outline.test_contents import CHAPTERS, PLAIN, TEXT, book
 from tests.making import make_pdf, plain_pages, read_document
 from wide_margin.core.outline import WITNESSES
 from wide_margin.core.outline.aligning import Named, align
+from wide_margin.core.outline.candidates import Style
+from wide_margin.core.outline.contents import ContentsEntry
+from wide_margin.core.outline.headings import Heading
 from wide_margin.core.outline.jumps import without_jumps
+from wide_margin.core.outline.levels import settle_levels
 from wide_margin.core.outline.model import Reading
-from wide_margin.core.outline.reconcile import _chosen_title
+from wide_margin.core.outline.reconcile import Record, _chosen_title
 from wide_margin.core.outline.titles import alike, similarity, words_differ
 
 MARKS = [(title, int("." in title.split()[0]), k + 1) for k, title in enumerate(CHAPTERS)]
@@ -254,3 +258,34 @@ def test_a_bookmark_without_a_height_stands_where_a_paragraph_begins_with_it(tmp
     assert found == [("1 Wells", 0), ("2 Ropes", 0), ("Hemp", 1), ("Of flax", 1), ("3 Lids", 0)]
     hemp = by_title(document)["Hemp"]
     assert document.paragraphs[hemp.first_paragraph].text.startswith("Hemp The keeper")
+
+
+EVERYWHERE = (0.0, 0.0, 1.0, 1.0)
+
+
+def record(title, heading, listed):
+    """What headings and, unless None, a contents page say of a section: its levels."""
+    style = Style(12.0, True, False, False)
+    return Record(
+        heading=Heading(title, heading, 0, 0.0, 0, EVERYWHERE, style),
+        contents=None if listed is None else ContentsEntry(title, listed, "", None, 0, EVERYWHERE),
+    )
+
+
+def test_a_contents_page_of_sections_tells_the_levels_of_what_is_set_alike():
+    """It names less than half of all; what it leaves out are the parts of what it has."""
+    functions = [
+        record(title, *levels)
+        for name in ("wind", "lift", "drop", "close", "oil", "haul")
+        for title, levels in ((name, (1, 2)), ("Usage", (2, None)), ("Remarks", (2, None)))
+    ]
+    records = [record("1 Wells", 0, 0), record("1.1 Lids", 1, 1), record("1.2 Use", 1, 1)]
+    last = [record("1.3 Examples", 2, 1)]  # its type misleads
+    levels = settle_levels([*records, *functions, *last])
+    assert levels == [0, 1, 1, *[2, 3, 3] * 6, 1]
+
+
+def test_a_contents_page_that_leaves_out_sections_does_not_tell_their_levels():
+    listed = [record(f"{n} Wells", 0, n % 2) for n in range(1, 6)]
+    others = [record(f"Rope of {name}", 0, None) for name in "abcdefghij"]
+    assert settle_levels([*listed, *others]) == [0] * 15

@@ -14,6 +14,7 @@ from wide_margin.core.layout import (
     Line,
     PageLabels,
     Paragraph,
+    as_typed,
     find_furniture,
     label_pages,
     paragraphs_of,
@@ -130,7 +131,9 @@ def understand(
     """
     furniture = find_furniture(lines, facts.heights, is_wide=facts.is_wide)
     labels = label_pages(facts.labels, lines, facts.heights)
-    text_lines = [furniture.text_lines(page, on_page) for page, on_page in enumerate(lines)]
+    text_lines = as_typed(
+        [furniture.text_lines(page, on_page) for page, on_page in enumerate(lines)]
+    )
     body_size = usual_size(text_lines)
     progress(1, STEPS)
     token.check()

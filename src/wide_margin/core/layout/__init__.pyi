@@ -15,6 +15,7 @@ from .text import (
     tidy,
     word_count,
 )
+from .typescript import as_typed
 
 __all__ = [
     "BEFORE_DASH",
@@ -30,6 +31,7 @@ __all__ = [
     "Piece",
     "SpanOnPage",
     "TextLayer",
+    "as_typed",
     "boxes_of",
     "count_words",
     "find_furniture",

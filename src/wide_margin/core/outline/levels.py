@@ -89,7 +89,8 @@ def _refines(records: Sequence[Record], finer: str, coarser: str) -> bool:
         and not _holds_no_part(r.title)
     )  # fmt: skip
     total = sum(pairs.values())
-    if total < 5 or total < 0.4 * len(records):
+    is_most = total >= 0.4 * len(records) or _has_outermost(records, finer, coarser)
+    if total < 5 or not is_most:
         return False
     majority: dict[int, tuple[int, int]] = {}
     for (a, b), n in pairs.items():
@@ -110,6 +111,18 @@ def _refines(records: Sequence[Record], finer: str, coarser: str) -> bool:
     return n_levels(0) > n_levels(1)
 
 
+def _has_outermost(records: Sequence[Record], some: str, others: str) -> bool:
+    """Whether what one witness leaves out lies deeper than all it has, as another one tells.
+
+    So a contents page that lists the sections and none of their parts.
+    """
+    had = Counter(r.level(others) for r in records if r.level(some) is not None)
+    left = [level for r in records if r.level(some) is None
+            and (level := r.level(others)) is not None]  # fmt: skip
+    deepest = max((level for level, n in had.items() if level is not None and n > 1), default=0)
+    return bool(left) and sum(level > deepest for level in left) >= CONSISTENT * len(left)
+
+
 def _holds_no_part(title: str) -> bool:
     """Whether a title is of what holds no chapters, however large it is set: an appendix."""
     number = number_of(title)
@@ -119,13 +132,23 @@ def _holds_no_part(title: str) -> bool:
 
 
 def _scale(records: Sequence[Record], name: str, lead: str) -> dict[int, int]:
-    """Which level of the leading witness each level of another one mostly goes with."""
+    """Which level of the leading witness each level of another one mostly goes with.
+
+    Of two that would go with levels the other way round, that of more sections counts.
+    """
     seen: dict[int, Counter[int]] = defaultdict(Counter)
     for record in records:
         own, leading = record.level(name), record.level(lead)
         if own is not None and leading is not None:
             seen[own][leading] += 1
-    return {own: counts.most_common(1)[0][0] for own, counts in seen.items()}
+    found = {own: counts.most_common(1)[0] for own, counts in seen.items()}
+    scale: dict[int, int] = {}
+    for own in sorted(found, key=lambda own: -found[own][1]):
+        level = found[own][0]
+        turned = ((known - own) * (at - level) < 0 for known, at in scale.items())
+        if not any(turned):
+            scale[own] = level
+    return scale
 
 
 def _mapped(level: int, scale: dict[int, int]) -> int:

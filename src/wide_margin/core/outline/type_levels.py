@@ -61,7 +61,8 @@ def levels_of(candidates: list[Candidate]) -> list[int]:
         style = candidate.style.without_face
         if number_of(candidate.title) is None:
             ranks[k] = usual[style] if style in usual else max(ranks[k], least[style])
-    return without_jumps(_under_parts(candidates, _freed(candidates, ranks)))
+    freed = _freed(candidates, ranks)
+    return without_jumps(_under_chapters(candidates, _under_parts(candidates, freed)))
 
 
 def _least_ranks(order: Mapping[Style, int], usual: Mapping[Style, float]) -> dict[Style, float]:
@@ -140,6 +141,28 @@ def _under_parts(candidates: Sequence[Candidate], ranks: Sequence[float]) -> lis
             n_chapters += inside and ranks[k] == outermost
         moved[k] += inside
     return moved if n_chapters >= FEWEST_PARTS else list(ranks)
+
+
+def _under_chapters(candidates: Sequence[Candidate], ranks: Sequence[float]) -> list[float]:
+    """Ranks in which sections "1", "2" hang under "Chapter 3" before them, set alike.
+
+    They do where their numbers begin anew.
+    """
+    numbers = [number_of(candidate.title) for candidate in candidates]
+    named = words_for("chapter")
+    chapters = [k for k, number in enumerate(numbers) if number and number.scheme in named]
+    if len(chapters) < FEWEST_PARTS:
+        return list(ranks)
+    outermost, moved, inside, begun = ranks[chapters[0]], list(ranks), False, 0
+    for k in range(chapters[0], len(ranks)):
+        number = numbers[k]
+        if ranks[k] <= outermost and number is not None:
+            inside = number.scheme == "decimal" and ranks[k] == outermost
+            begun += inside and number.identifier == "1"
+        elif ranks[k] <= outermost:
+            inside = False
+        moved[k] += inside
+    return moved if begun >= FEWEST_PARTS else list(ranks)
 
 
 def _held_chapters(candidates: Sequence[Candidate], ranks: Sequence[float]) -> dict[int, list[int]]:

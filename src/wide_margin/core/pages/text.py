@@ -57,7 +57,7 @@ _CAPS = regex(r"smallcap|csc\d|caps|smcp|(?:-|[a-z])SC(?:\b|-|\d|$)|tcsc", re.I)
 _FAMILY = regex(r"^(?:[A-Za-z\d]{6}\+)?(?P<family>[^\W\d_]+)")
 _ITALIC = regex(r"ital|obli|slant|(?:^|\+)(?:cm|sf|ec)(?:ti|sl|bxti|bxsl|mi|itt|sltt)|-it\b", re.I)
 _FIXED = regex(
-    r"mono|monl-|courier|typewriter|(?:^|\+)(?:cm|sf|ec|lm|cs|t1x|newtx|newpx|tx|px)\w*tt"
+    r"mono(?!\w*prop)|monl-|courier|(?<!american)typewriter(?!\w*var)|(?:^|\+)(?:cm|sf|ec|lm|cs|t1x|newtx|newpx|tx|px)\w*tt"
     r"|consol|fixed|code", re.I
 )  # fmt: skip
 # Computer Modern in its first encoding: cmr10, cmbx12, cmti10, cmcsc10; not its successors.
