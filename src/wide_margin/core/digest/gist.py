@@ -40,6 +40,7 @@ from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.later import regex
 from wide_margin.core.layout import word_count
 from wide_margin.core.lexicon import words_for
+from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import SCRIPTS
 from wide_margin.core.search.vectors import frequency_rank
@@ -305,6 +306,7 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
         coined = [word for word in _coined(document) if any(name in word for name in found)]
         often = max((_n_rows(document, name) for name in found), default=0)
         found += [word for word in coined if _n_rows(document, word) > AHEAD * often]
+        found += _said_first(document, found)
     return tuple(dict.fromkeys(found))
 
 
@@ -317,6 +319,27 @@ def _beside_title(document: ReadDocument, titles: Sequence[Sequence[str]]) -> li
             if is_of_title and _n_rows(document, match[1].lower()) >= TAKEN_UP:
                 return [match[1].lower()]
     return []
+
+
+def _said_first(document: ReadDocument, names: Sequence[str]) -> list[str]:
+    """The word unknown to English that a section named after it says first of all what it is.
+
+    "Chapter 1. wellkeep - Keeping Wells": "wellkeep is a package for …", where the title has other
+    names, or a part of that one.
+    """
+    sections = document.outline.sections
+    for sentence in document.text.sentences[:INTRODUCED]:
+        match = _FIRST_IS.match(sentence.text) if sentence.kind == "body" else None
+        word = match[1].lower() if match else ""
+        if not word or word in names or frequency_rank(word) is not None or sentence.section < 0:
+            continue
+        title = unnumbered(sections[sentence.section].title).lower()
+        is_titled = title.startswith(word) or any(name in word for name in names)
+        return [word] if is_titled and _n_rows(document, word) >= TAKEN_UP else []
+    return []
+
+
+_FIRST_IS = regex(r"([^\W\d_][\w-]{2,}) (?:is|are) (?:an?|the)\b", re.I)
 
 
 def _in_capitals(document: ReadDocument, word: str, title: Sequence[str]) -> int:

@@ -119,12 +119,15 @@ OWN_SCRIPT = 0.25
 """A sentence of a language has so many letters of its script; the others are names and code."""
 
 
-_OF_THANKS = ("thank", "hanks", "grateful", "indebted", "contributed", "helped", "assisted")
+_OF_THANKS = ("thank", "hanks", "grateful", "indebted", "contributed", "helped", "assisted",
+              "encourage", "guidance", "help from", "help of", "to me by", "to us by")  # fmt: skip
 _THANKS = regex(
     r"^\W*(?:(?:many|special|our|my|warm) )*thanks (?:go |are due |also )?to (?:(?-i:[A-Z])|all\b|every|my\b|our\b|those\b"
     r"|the (?:many|people|members|team)\b)|\b(?:we|i|the authors?) (?:(?:would|wish|like|want|also|especially|to) )*thank\b"
     r"|\b(?:am|are) (?:\w+ )?(?:grateful|indebted) to\b"
-    r"|\b(?:contributed|helped|assisted)\b.{0,40}\b(?:corrections|suggestions|proofread\w*)\b", re.I
+    r"|\b(?:contributed|helped|assisted)\b.{0,40}\b(?:corrections|suggestions|proofread\w*)\b"
+    r"|\bwith (?:the |much |great |kind |generous )?(?:(?:\w+ and )?(?:guidance|encouragement|support|help)|encouragement and \w+)"
+    r" (?:of|from|by) (?-i:[A-Z])|\b(?:first |kindly )?(?:suggested|proposed|pointed out) to (?:me|us) by\b", re.I
 )  # fmt: skip
 """Thanks somebody; one of the words before stands in it."""
 _THANKS_ABROAD = regex(
@@ -250,10 +253,14 @@ def is_left_in_english(text: str, language: str) -> bool:
     return n_english >= (FEWEST_SMALL if n_own else FEWEST_ALONE) and n_english > 2 * n_own
 
 
+_NOTED = regex(r"(?:\[[^\]]*\])?[,;:]?$")
+"""What may be glued to a name: the number of a work, a comma."""
+
+
 def _starts(text: str, names: Collection[str]) -> bool:
     """Whether a sentence begins as one does; many scripts have no capitals, and some names."""
     bare = text.lstrip(_QUOTES)
-    if names and bare.split(maxsplit=1)[0] in names:
+    if names and _NOTED.sub("", bare.split(maxsplit=1)[0]) in names:
         return True
     first = bare[:1]
     if first.isalpha():
