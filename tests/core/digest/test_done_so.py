@@ -26,7 +26,8 @@ def asked(tmp_path, said, typed="How do I save the game?"):
     [("To save the game, press Esc and choose a slot.", "How do I save the game?"),
      ("To save games in a slot, press Esc and choose it.", "How can you save a game?"),
      ("To save an extra game, press Esc twice.", "How do I save an extra game?"),
-     ("If you want to save your game, press Esc and choose a slot.", "How to save the game?")],
+     ("If you want to save your game, press Esc and choose a slot.", "How to save the game?"),
+     ("If you want to run Wells all the time, press Esc.", "How do I run Wells all the time?")],
 )  # fmt: skip
 def test_what_says_what_is_done_to_do_it_is_quoted(tmp_path, said, typed):
     answer = asked(tmp_path, said, typed)

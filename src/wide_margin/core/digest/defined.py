@@ -30,6 +30,7 @@ from wide_margin.core.digest.named import (
     rows_under,
     without_kind,
 )
+from wide_margin.core.digest.other_words import rows_otherwise
 from wide_margin.core.digest.reference import row_in_short, row_under_head
 from wide_margin.core.digest.sentences import tells_work
 from wide_margin.core.explain import define
@@ -151,6 +152,8 @@ _POINTS_ON = regex(
 """Only says where more is said."""
 OF_SECTION = 0.6
 """The chance that the section of that name says first what the thing is or does."""
+OTHERWISE = 0.5
+"""The chance that a section says how something is done whose title has another verb for it."""
 OF_FULL = 0.8
 """The chance that what begins with what a short form stands for says what that is."""
 OF_UNNAMED = 0.45
@@ -235,6 +238,9 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         if entry is not None:
             return told_by(document, answer, entry, entry + 1, OF_SECTION)
         answer = _without_bare_rows(document, answer)
+        rows = rows_otherwise(document, question.text)
+        if rows and not _is_within(document, answer, rows):
+            return _told_otherwise(document, answer, rows)
     if (asked := _RETURNS.match(question.text.strip())) is not None:
         return _returning(document, answer, asked["name"])
     if (meant := _MEANS.match(question.text.strip())) is not None:
@@ -267,6 +273,17 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
             answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
         return _with_rows(document, question, answer, term, under)
     return _defining(document, question, answer, definition)
+
+
+def _told_otherwise(document: ReadDocument, answer: Answer, rows: range) -> Answer:
+    """The answer with how a section called by another verb says it is done: "To wind it, turn"."""
+    sentences = document.text.sentences
+    said = [row for row in rows if sentences[row].kind not in SAYS_NOTHING]
+    how = (row for row in said[:MOST_SENTENCES] if _TO_DO.match(sentences[row].text))
+    first = next(how, said[0] if said else -1)
+    if first < 0:
+        return answer
+    return told_by(document, answer, first, min(first + FIRST_SAID, rows.stop), OTHERWISE)
 
 
 def _comes_late(document: ReadDocument, answer: Answer, rows: range) -> bool:

@@ -69,6 +69,7 @@ from wide_margin.core.digest.phrasing import LEGAL
 from wide_margin.core.digest.pictured import answer_figure
 from wide_margin.core.digest.printed import answer_printed
 from wide_margin.core.digest.roles import OUTLINES
+from wide_margin.core.digest.said_of import with_what_it_is
 from wide_margin.core.digest.section_lines import SectionLine, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
 from wide_margin.core.digest.subject import (
@@ -340,11 +341,12 @@ class Digester:
                     return self._kept_by(found)
                 return found if told is None else told
             if asked.kind == "install" and reach == WHOLE:
-                return self._answer_install(typed, before)
+                return with_what_is_done(self._document, self._answer_install(typed, before))
             is_of_it = asked.kind in _SEARCHED_TOO and _ITSELF.search(typed)
             if asked.kind in _NEAREST or is_of_it:
                 near = self._search(typed, reach, before)
-                return replace(near, sure=min(near.sure, MENTIONED))
+                near = replace(near, sure=min(near.sure, MENTIONED))
+                return with_what_is_done(self._document, near)
         if reach == WHOLE and before is None:
             if (matter := matter_asked(take_form(typed)[0])) is not None:
                 return self._answer_matter(typed, matter)
@@ -355,7 +357,8 @@ class Digester:
                 return compared
             found = self._under_its_title(typed, self._search(typed, reach))
             found = self._by_its_authors(typed, found)
-            return with_what_is_done(self._document, found)
+            found = with_what_is_done(self._document, found)
+            return with_what_it_is(self._document, found)
         return self._search(typed, reach, before)
 
     def _by_its_authors(self, typed: str, found: Answer) -> Answer:

@@ -19,8 +19,8 @@ _ASKS = regex(
     r"^\W*how\s+(?:(?:do|can|should|would|could|must)\s+(?:i|you|we|one|users?)|to)\s+(?P<does>[a-z][\w-]*\s+\S.*?)\W*$",
     re.I,
 )
-_ARTICLE = r"(?:(?:an?|the|this|that|your|my|our|its|one['’]s|any|some|all|each)\s+)?"
-_SMALL = regex(rf"\b{_ARTICLE.removesuffix('?')}", re.I)
+_ARTICLE = r"(?:(?:an?|the|this|that|your|my|our|its|one['’]s|any|some|all|each)\s+){0,2}"
+_SMALL = regex(rf"\b{_ARTICLE.replace('{0,2}', '+')}", re.I)
 _TO = (
     r"(?:^|[.;:]\s|\n)\W*(?:in order\s|(?:if|when|whenever)\s(?:you|one)\s(?:want|wish|need|would like|intend)s?\s)?to\s+"
     r"(?:\w+ly\s+)?"

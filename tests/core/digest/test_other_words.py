@@ -1,0 +1,48 @@
+"""Asked how something is done in other words than the title of the section that tells it."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester
+
+LIKE = (
+    "A keeper who takes a rope away from the list of ropes notes why. Removing is work, and the"
+    " ropes that he removes are many. Each rope has a place, and how it is kept is told below."
+)
+HOW = "Mark it in the book and carry it to the loft."
+
+
+def asked(tmp_path, title, typed):
+    make_pdf(
+        tmp_path / "a.pdf",
+        [[("title", "Wells"), ("h1", "1 Keepers"), ("text", LIKE)],
+         [("h1", f"2 {title}"), ("text", HOW), ("text", "The loft is dry.")],
+         [("h1", "3 Lists"), ("text", LIKE)]],
+    )  # fmt: skip
+    return Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+
+
+@pytest.mark.parametrize(
+    ("title", "typed"),
+    [("Deleting ropes", "How do I remove a rope?"),
+     ("How to Delete Ropes", "How can I remove ropes?"),
+     ("Delete a rope", "How do I get rid of a rope?"),
+     ("Removing ropes", "How to take away a rope?"),
+     ("Adding a rope", "How do I create a new rope?")],
+)  # fmt: skip
+def test_a_section_called_by_another_verb_tells_how(tmp_path, title, typed):
+    answer = asked(tmp_path, title, typed)
+    assert HOW in answer.quotes[0].text
+    assert 0.4 < answer.sure <= 0.5
+
+
+@pytest.mark.parametrize(
+    ("title", "typed"),
+    [("Adding ropes", "How do I remove a rope?"), ("Deleting lids", "How do I remove a rope?"),
+     ("Rope deletes", "How do I remove a rope?"),
+     ("Deleting lists of ropes", "How do I remove ropes?")],
+)  # fmt: skip
+def test_what_tells_of_something_else_does_not(tmp_path, title, typed):
+    answer = asked(tmp_path, title, typed)
+    assert not answer.quotes or HOW not in answer.quotes[0].text
