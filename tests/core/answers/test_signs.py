@@ -3,7 +3,7 @@
 import pytest
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.answers import answer_quoted
+from wide_margin.core.answers import WHOLE, answer_quoted
 from wide_margin.core.answers.candidates import fitness, only_points
 from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.measures import measure_asked
@@ -15,9 +15,10 @@ from wide_margin.core.answers.signs import (
     counts_all,
     counts_it,
     has_relation,
+    says_whether,
     sign_of,
 )
-from wide_margin.core.answers.wanted import WANTED, has_form, wanted_in
+from wide_margin.core.answers.wanted import WANTED, counts_them, has_form, wanted_in
 from wide_margin.core.passages import Sentence
 
 
@@ -292,6 +293,53 @@ def test_the_number_of_a_part_counts_nothing(said, is_number):
     assert bool(sign_of("how many", said, ())) is is_number
 
 
+@pytest.mark.parametrize(
+    ("said", "is_counted"),
+    [("It can hold up to 6 different rope types.", False), ("It can hold up to 6 ropes.", True),
+     ("It holds six wet ropes at once.", True)],
+)  # fmt: skip
+def test_the_sorts_of_a_thing_are_not_counted_as_the_thing(said, is_counted):
+    assert counts_it(said, "ropes") is is_counted
+    assert counts_them("How many ropes can it hold?", [said]) is is_counted
+
+
 def test_the_number_of_a_thing_may_follow_it():
     assert counts_it("The number of ropes that hang there varies from two to ten.", "ropes")
     assert not counts_it("The number of ropes is not known.", "ropes")
+
+
+@pytest.mark.parametrize(
+    ("question", "said", "tells"),
+    [
+        ("Can I store salt in the well?", "Salt cannot be kept in a well.", True),
+        ("Is it all right to draw water at night?", "Drawing water at night is discouraged.", True),
+        ("May the lid be of zinc?", "No. It is made of oak.", True),
+        ("Can I store salt in the well?", "Salt is a mineral.", False),
+        ("Do I have to close the lid?", "The lid closes automatically.", True),
+        ("Should the rope be wet?", "Ropes are of hemp.", False),
+        ("Must the rope be wet?", "A rope must be dry before it is wound.", True),
+    ],
+)
+def test_what_can_or_must_be_is_told_by_what_says_whether(question, said, tells):
+    pattern = says_whether(question)
+    assert pattern is not None
+    assert bool(pattern.search(said)) is tells
+
+
+@pytest.mark.parametrize(
+    "question", ["Is the rope wet?", "Did the keeper come?", "How can I do it?"]
+)
+def test_what_is_so_is_not_asked_whether_it_can_be(question):
+    assert says_whether(question) is None
+
+
+def test_what_may_not_be_goes_before_what_is_like_the_question(tmp_path):
+    like = (
+        "Salt and water in a well are two things. The salt of the well is in the water, and in"
+        " the well the water with salt is clear."
+    )
+    said = "Salt cannot be kept in a well at any time of the year."
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 Salt"), ("text", f"{like} {said}")]])
+    document = read_document(tmp_path / "a.pdf")
+    answer = answer_quoted(document, "Can I keep salt in a well?", WHOLE)
+    assert said in answer.quotes[0].text

@@ -772,6 +772,16 @@ def test_a_slide_says_in_its_points_what_its_title_is(tmp_path):
     ]  # fmt: skip
 
 
+@pytest.mark.parametrize("typed", ["What does the WIND command do?", "What does WIND do?"])
+def test_a_list_of_commands_says_what_each_is_for(tmp_path, typed):
+    said = "WIND n, s ... A command used to lay a rope on the drum."
+    others = "The wind of the north turns the drum. Wind is what a mill is for, and does its work."
+    answer = asked_of(tmp_path, others, said, "LIFT n A command used to lift a lid.").answer(
+        typed, WHOLE, None
+    )
+    assert answer.quotes[0].text.startswith("WIND n, s")
+
+
 def test_a_function_among_several_heads_is_told_by_what_stands_under_them(tmp_path):
     canvas = Canvas(str(tmp_path / "a.pdf"))
     canvas.setFont("Courier", 10)

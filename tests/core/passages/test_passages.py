@@ -224,6 +224,20 @@ def test_works_are_told_where_their_title_is_no_section(tmp_path):
         assert not any(s.kind == "works" for s in sentences if s.page != 5)
 
 
+def test_works_are_told_with_tables_behind_them(tmp_path):
+    path = tmp_path / "works.pdf"
+    works = [("item", f"[{k}] Ann Bale and Cy Dow. On the keeping of wells, {1990 + k}.")
+             for k in range(3)]  # fmt: skip
+    behind = "The level of the well was taken each day, and the rope was measured with care. " * 3
+    chapters = [[("h1", f"{n} Wells"), ("text", "Wells are deep. Ropes are long.")] for n in (1, 2)]
+    make_pdf(
+        path, [*chapters, [("h1", "References"), *works], [("text", behind)], [("text", behind)]]
+    )
+    sentences = read_document(path).text.sentences
+    kinds = {(s.page, s.kind) for s in sentences if s.kind != "heading"}
+    assert kinds == {(0, "body"), (1, "body"), (2, "works"), (3, "body"), (4, "body")}
+
+
 def test_works_are_told_with_an_index_behind_them(tmp_path):
     path = tmp_path / "works.pdf"
     works = [("item", f"[{k}] Ann Bale and Cy Dow. On the keeping of wells, {1990 + k}.")

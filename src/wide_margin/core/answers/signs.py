@@ -155,13 +155,12 @@ def asks_of_all(question: str) -> bool:
 
 def counts_it(sentence: str, thing: str) -> bool:
     """Whether a number stands in front of the thing, as in "eleven people"."""
-    stem = _stem_of(thing)
-    return stem in sentence.lower() and bool(_counted(stem)[0].search(sentence))
+    return _stem_of(thing) in sentence.lower() and bool(_counted(thing)[0].search(sentence))
 
 
 def counts_all(sentence: str, thing: str) -> bool:
     """Whether a sentence says how many there are: "It has eleven wells"; "eleven deep wells" are some."""
-    return bool(_counted(_stem_of(thing))[1].search(sentence))
+    return bool(_counted(thing)[1].search(sentence))
 
 
 def _stem_of(thing: str) -> str:
@@ -170,13 +169,18 @@ def _stem_of(thing: str) -> str:
 
 
 @lru_cache(maxsize=8)
-def _counted(stem: str) -> tuple[re.Pattern[str], re.Pattern[str]]:
-    """A number of things, some of them or all, and a number of all of them."""
+def _counted(thing: str) -> tuple[re.Pattern[str], re.Pattern[str]]:
+    """A number of things, some of them or all, and a number of all of them.
+
+    "Six rope types" are no ropes: what is counted stands in the plural where it has one.
+    """
+    stem, is_plural = _stem_of(thing), thing.lower().endswith("s")
+    counted = re.escape(stem.removesuffix("s")) + r"\w*s\b" if is_plural else re.escape(stem)
     of_some = (
-        rf"\b{_A_NUMBER}\s+(?:[\w-]+\s+){{0,2}}{re.escape(stem)}"
-        rf"|\bnumber\s+of\s+(?:[\w-]+\s+){{0,2}}{re.escape(stem)}\w*\b[^.;]{{0,60}}?\b(?:is|are|was|were|to|up\s+to|most|least|exceed|equals?)\s+(?:\w+\s+)?{_A_NUMBER}\b"
+        rf"\b{_A_NUMBER}\s+(?:[\w-]+\s+){{0,2}}{counted}"
+        rf"|\bnumber\s+of\s+(?:[\w-]+\s+){{0,2}}{counted}\w*\b[^.;]{{0,60}}?\b(?:is|are|was|were|to|up\s+to|most|least|exceed|equals?)\s+(?:\w+\s+)?{_A_NUMBER}\b"
     )
-    of_all = rf"\b{_OF_ALL}{_A_NUMBER}\s+{re.escape(stem)}"
+    of_all = rf"\b{_OF_ALL}{_A_NUMBER}\s+{counted}"
     return re.compile(of_some, re.I), re.compile(of_all, re.I)
 
 

@@ -102,12 +102,22 @@ def counts_them(question: str, best: Sequence[str]) -> bool | None:
 def _number_near(text: str, thing: str) -> bool:
     """Whether a number stands close before a word, or close behind it."""
     said = _LABEL.sub("", text.lower()).split()
-    places = [k for k, word in enumerate(said) if begins_alike(word.strip("(“\"‘'.,;:!?”)"), thing)]
+    bare = [word.strip("(“\"‘'.,;:!?”)") for word in said]
+    places = [
+        k for k, word in enumerate(bare)
+        if begins_alike(word, thing) and not _only_tells(word, thing, bare[k + 1 : k + 2])
+    ]  # fmt: skip
     return any(
         _COUNT.search(" ".join(said[max(0, k - BEHIND) : k]))
         or any(c.isdigit() for c in " ".join(said[k + 1 : k + 1 + BEFORE]))
         for k in places
     )
+
+
+def _only_tells(word: str, thing: str, after: Sequence[str]) -> bool:
+    """Whether a word only tells of which sort others are: of "six rope types" the types are six."""
+    is_single = thing.endswith("s") and not word.endswith("s")
+    return is_single and any(other.isalpha() and other.endswith("s") for other in after)
 
 
 def has_form(question: Question, best: Sequence[str]) -> bool | None:

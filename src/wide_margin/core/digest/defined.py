@@ -377,6 +377,9 @@ def _doing(
     is_name = is_function or not plain.isalpha() or frequency_rank(plain) is None
     if is_name and (row := _row_headed(document, plain)) is not None:
         return told_by(document, answer, row, row + 1, OF_SECTION)
+    is_sort = is_name or name.split()[-1].isupper()
+    if is_sort and (row := _row_of_its_sort(document, name)) is not None:
+        return told_by(document, answer, row, _end_of_said(document, row), OF_SECTION)
     if is_name and not is_in_section and (item := rows_of_item(document, name)):
         return told_by(document, answer, item.start, _end_of_said(document, item.start), OF_SECTION)
     is_said = bool(answer.quotes) and _says_what_does(answer.quotes[0].text, name)
@@ -413,6 +416,18 @@ def _doing(
     is_plain = is_plain or any(goes_on.search(quote.text) for quote in answer.quotes)
     # Of some sixty answers on unseen manuals that only speak of the thing sixteen told what it does.
     return answer if is_plain else replace(answer, sure=min(answer.sure, MENTIONED))
+
+
+def _row_of_its_sort(document: ReadDocument, name: str) -> int | None:
+    """Row of a list of names that says what one is for: "WIND n  A command used to wind a rope"."""
+    written = without_article(name)
+    listed = re.compile(
+        rf"\W*{re.escape(written)}\b[^a-z]{{0,24}}(?:\b[a-z]\b[^a-z]{{0,8}}){{0,4}}"
+        rf"\b[Aa]n?\s+(?:\w+\s)?{_KINDS}\s(?:(?:that|which|to|for)|(?:is\s)?used\s(?:to|for))\b"
+    )
+    sentences = document.text.sentences
+    rows = rows_with(document, document.index.analyser.terms(name))
+    return next((row for row in rows if listed.match(sentences[row].text)), None)
 
 
 def _row_headed(document: ReadDocument, name: str) -> int | None:

@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.later import regex
 from wide_margin.core.layout import UNSPACED, tidy
 from wide_margin.core.lexicon import alternatives, bare, squashed
+from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.outline.page_titles import GOES_ON
 from wide_margin.core.passages.entries import find_terms
 from wide_margin.core.passages.model import Passage, Said, Sentence, Text
@@ -238,21 +239,22 @@ def _last_listed(paragraphs: Sequence[Paragraph], rows: range, listings: frozens
 
 
 def _rows_of_works(paragraphs: Sequence[Paragraph], starts: Sequence[int]) -> set[int]:
-    """Rows of a list of works whose title is none of a section, down to where the next one begins.
+    """Rows of a list of works under its title, down to the last of them before the next section.
 
-    Many contents pages leave that title out, and the outline with them.
+    Many contents pages leave that title out, and the outline with them; and tables and listings
+    may follow that have no title of their own.
     """
     found: set[int] = set()
-    sections = set(starts)
     for row, paragraph in enumerate(paragraphs):
-        if row in found or row in sections or len(paragraph.text) > LONGEST_TITLE:
+        if row in found or len(paragraph.text) > LONGEST_TITLE:
             continue
-        if bare(paragraph.text) not in _WORKS:
+        if bare(unnumbered(paragraph.text)) not in _WORKS:
             continue
         after = bisect_right(starts, row)
         end = starts[after] if after < len(starts) else len(paragraphs)
-        if _share(paragraphs[row + 1 : end], _is_work) >= LISTED:
-            found.update(range(row, end))
+        last = max((k for k in range(row + 1, end) if _is_work(paragraphs[k])), default=row)
+        if _share(paragraphs[row + 1 : last + 1], _is_work) >= LISTED:
+            found.update(range(row, last + 1))
     return found
 
 
