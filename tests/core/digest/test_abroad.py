@@ -4,10 +4,12 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
+from wide_margin.core.answers.terms_abroad import short_form_abroad
 from wide_margin.core.digest import Digester
 from wide_margin.core.digest.abroad import kind_abroad
 from wide_margin.core.digest.asked import read_overview
 from wide_margin.core.digest.by_kind import LONG
+from wide_margin.core.digest.sides import sides_of
 from wide_margin.core.digest.telling import tells
 from wide_margin.core.digest.telling_abroad import told_abroad
 from wide_margin.core.explain.subjects_abroad import subject_abroad
@@ -30,6 +32,10 @@ from wide_margin.core.explain.subjects_abroad import subject_abroad
         ("¿De qué trata este libro?", "about"),
         ("¿Quién escribió este manual?", "authors and date"),
         ("¿Para quién es este libro?", "audience"),
+        ("Für wen ist das Buch gedacht?", "audience"),
+        ("Hvem er håndboken for?", "audience"),
+        ("Vem är den här boken avsedd för?", "audience"),
+        ("Dla kogo jest ta książka przeznaczona?", "audience"),
         ("Di cosa parla questo documento?", "about"),
         ("Qual è lo scopo di questa guida?", "purpose"),
         ("De que trata este livro?", "about"),
@@ -95,6 +101,8 @@ def test_the_whole_is_asked_about(question, kind):
         "О чём говорит верёвка на колодце?",
         "Как установить верёвку?",
         "Vem byggde brunnen?",
+        "Für wen ist das Seil gedacht?",
+        "Hvem er tauet for?",
         "如何安装字体？",
         "水桶是谁的？",
         "ロープは何で作られていますか？",
@@ -223,3 +231,46 @@ def test_who_wrote_it_is_found_in_the_text_of_more_languages(tmp_path):
         "Cine a scris acest document?", WHOLE, None
     )
     assert answer.quotes[0].text == said
+
+
+@pytest.mark.parametrize(
+    ("question", "short"),
+    [
+        ("Wofür steht APT?", "APT"), ("Wofür steht die Abkürzung GKF?", "GKF"),
+        ("Hva står SLA for?", "SLA"), ("Vad står GKF för?", "GKF"),
+        ("Que signifie le sigle GKF ?", "GKF"), ("¿Qué significan las siglas GKF?", "GKF"),
+        ("Cosa significa la sigla GKF?", "GKF"), ("Waarvoor staat GKF?", "GKF"),
+        ("Co oznacza skrót GKF?", "GKF"), ("Wo steht der Brunnen?", ""),
+        ("Was bedeutet das Seil?", ""),
+    ],
+)  # fmt: skip
+def test_what_a_short_form_stands_for_is_asked_in_more_languages(question, short):
+    assert short_form_abroad(question) == short
+
+
+def test_what_a_short_form_stands_for_is_told_in_another_language(tmp_path):
+    text = (
+        "Das Buch beschreibt die Brunnen der Stadt und ihre Pflege. Jeder Brunnen hat ein Seil,"
+        " und das GKF wird jeden Tag geprüft. Das Gemeinsame Kontrollfenster (GKF) ist aus Eiche."
+        " Es wird im Herbst gestrichen, und wer es öffnet, der schreibt seinen Namen in das Buch."
+    )
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 Die Brunnen"), ("text", text)]])
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("Wofür steht GKF?", WHOLE, None)
+    assert "Gemeinsame Kontrollfenster (GKF)" in answer.quotes[0].text
+    assert answer.sure > 0.5
+
+
+@pytest.mark.parametrize(
+    ("question", "sides"),
+    [
+        ("Worin unterscheiden sich stable und testing?", ("stable", "testing")),
+        ("Hva er forskjellen på en hendelse og et problem?", ("en hendelse", "et problem")),
+        ("Vad är skillnaden mellan rep och linor?", ("rep", "linor")),
+        ("Чем верёвка отличается от каната?", ("верёвка", "каната")),
+        ("ロープと鎖の違いは何ですか", ("ロープ", "鎖")),
+        ("绳子和链条有什么区别？", ("绳子", "链条")),
+        ("Jaka jest różnica między liną a sznurem?", ("liną", "sznurem")),
+    ],
+)
+def test_two_sides_are_told_in_more_languages(question, sides):
+    assert sides_of(question) == sides

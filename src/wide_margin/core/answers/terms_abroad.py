@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import re
+from collections.abc import Iterable
+
 from wide_margin.core.later import regex
 
 _MARKS = " “”\"‘’'«»„?？;；.。!"
@@ -30,6 +33,22 @@ _BEFORE = (
     r"(?:什么|什麼)(?:是|叫)",
 )  # fmt: skip
 """What stands before the term."""
+_SHORT = (
+    rf"(?:wofür|für was) (?:steht|stehen) (?:die abkürzung |das kürzel |die buchstaben )?{_TERM}",
+    rf"was (?:heißt|bedeutet) (?:die abkürzung|das kürzel) {_TERM}",
+    rf"(?:que|qu[’']est-ce que) (?:signifie|veut dire)"
+    rf" (?:le sigle|l[’']acronyme|l[’']abréviation) {_TERM}",
+    rf"qué (?:significan?|quieren? decir) (?:las? siglas?|el acrónimo|la abreviatura) {_TERM}",
+    rf"(?:che )?cosa (?:significa|vuol dire) (?:la sigla|l[’']acronimo|l[’']abbreviazione) {_TERM}",
+    rf"(?:per (?:che )?cosa sta|(?:che )?cosa sta per) {_TERM}",
+    rf"o que significa a (?:sigla|abreviatura) {_TERM}",
+    rf"waar(?:voor)? staa[tn] (?:de afkorting )?{_TERM}(?: voor)?",
+    rf"(?:vad|hvad?) står (?:förkortningen |forkortelsen |forkortinga )?{_TERM} f[oö]r",
+    rf"co (?:oznacza skrót|znamená zkratka) {_TERM}", rf"mit jelent a[z]? {_TERM} rövidítés",
+    rf"(?:что|как) (?:означает|расшифровывается) (?:аббревиатура |сокращение )?{_TERM}",
+    rf"ce (?:înseamnă|reprezintă) (?:prescurtarea|abrevierea|acronimul) {_TERM}",
+)  # fmt: skip
+"""Asks what a short form stands for."""
 _AFTER = (
     r"\s+(?:nedir|ne demek\w*)",
     r"(?:是|指的是|係)(?:什么|什麼|何)(?:意思|东西|東西)?",
@@ -41,6 +60,16 @@ _ASKED = (
     *(regex(rf"^\W*{before}[“\"„«‘’']*{_TERM}{_END}") for before in _BEFORE),
     *(regex(rf"^\W*{_TERM}{after}{_END}") for after in _AFTER),
 )
+_ASKED_SHORT = tuple(regex(rf"^\W*{pattern}{_END}") for pattern in _SHORT)
+
+
+def short_form_abroad(question: str) -> str:
+    """The short form of which a question asks what it stands for; "" for none.
+
+    Args:
+        question: As typed, in any language but English.
+    """
+    return _first_of(_ASKED_SHORT, question)
 
 
 def term_abroad(question: str) -> str:
@@ -49,8 +78,13 @@ def term_abroad(question: str) -> str:
     Args:
         question: As typed.
     """
+    return short_form_abroad(question) or _first_of(_ASKED, question)
+
+
+def _first_of(patterns: Iterable[re.Pattern[str]], question: str) -> str:
+    """What the first pattern that fits takes for the term, as typed; "" for none."""
     small = question.strip().lower()
-    for pattern in _ASKED:
+    for pattern in patterns:
         if match := pattern.match(small):
             start, end = match.span("term")
             return question.strip()[start:end].strip(_MARKS)

@@ -11,7 +11,8 @@ from wide_margin.core.lexicon import alternatives
 
 _FILLERS = (
     r"(?:hier|es|in|im|um|von|für|dies\w*|das|der|die|dem|den|des|ist|sind|wird|wurde|ein\w*|dokument\w*|handbuch\w*|buch\w*|text\w*|bericht\w*|artikel\w*|arbeit"
-    r"|aufsatz\w*|anleitung|schrift|vortrag|präsentation|kurs|kurz|bitte|mir|inhalt|ganze\w*"
+    r"|aufsatz\w*|anleitung|schrift|vortrag|präsentation|kurs|kurz|bitte|mir|inhalt|ganze\w*|gedacht|bestimmt|geschrieben|verfasst"
+    r"|destinée?s?|conçue?s?|écrite?s?|dirigid[oa]|pensad[oa]|escrit[oa]|destinad[oa]|destinat[oa]|pensat[oa]|scritt[oa]|bedoeld|geschreven"
     r"|ici|il|elle|de|du|des|d|l|la|le|les|un|une|ce|cet|cette|dans|en|pour|est|sont|été|a|document|manuel|livre|texte|rapport|article|guide|thèse|mémoire"
     r"|cours|formation|présentation|exposé|moi|bref|quelques|mots|s|qu|t|on"
     r"|aquí|el|los|las|lo|esto|est[ea]|del|es|son|fue|ha|sido|para|documento|manual|libro|texto|informe|artículo|guía|tesis|breve|por|favor"
@@ -42,7 +43,11 @@ _WORDINGS = {
                r"|como (?:se |o )?instal\w+|hoe installeer (?:ik|je)",
     "conclusion": r"was ist (?:das fazit|die schlussfolgerung)|fazit|quelle est la conclusion|cuál es la conclusión|qual è la conclusione|qual é a conclusão|wat is de conclusie",
 }  # fmt: skip
+_BOOK = r"(?: (?:den|det|denne|dette|denna|detta|här|her|(?:hånd|hand)?bo[gk]\w*|manual\w*|dokument\w*|te[kx]s?t\w*|rapport\w*|guid\w*|arti[kc]\w*)){0,3}"
+"""What a document is called in the languages of the north."""
 _NORTH_AND_EAST = {
+    "audience": rf"vem (?:är|vänder){_BOOK} (?:(?:avsedd )?för|sig till)|hve[mn](?:em)? er{_BOOK} (?:for|beregnet (?:på|til|for)|ment for|tenkt for)|hve[mn](?:em)? (?:henvender|retter){_BOOK} se[gi]g? (?:til|mot)"
+    r"|kenelle|dla kogo|do kogo|pro koho|kinek (?:szól|való|készült)|для кого|на кого рассчитан\w*|pentru cine|cui se adresează|για ποιον|σε ποιον απευθύνεται|kimin için|kime yönelik",
     "about": r"va(?:d|t) handlar (?:\w+ ){0,3}om|hva(?:d)? handler (?:\w+ ){0,3}om|mistä (?:\w+ ){0,2}kertoo|o czym jest|o čem (?:je|pojednává)|miről szól"
     r"|о ч[её]м(?: говорится| рассказывает| ид[её]т речь)?|про що|sammanfatta|oppsummer|sammenfat|tiivistä|podsumuj|streść|shrň|foglald össze|перескажи|кратко изложи|подведи итог"
     r"|despre ce (?:este|e|vorbește|tratează)|για τι (?:μιλά\w*|πρόκειται)|τι (?:περιγράφει|πραγματεύεται)|(?:bu )?(?:belge|kitap|kılavuz|metin) (?:ne hakkında|neyi anlatıyor)",
@@ -64,6 +69,7 @@ _OF_THE_NORTH_AND_EAST = (
     r"|ten|ta|to|tego|tej|ta?to|tento|toto|je|jest|dokument\w*|książk\w+|podręcznik\w*|artykuł\w*|tekst\w*|kniha|knihu|příručk\w+|manuál\w*|článek"
     r"|эт[аиоу]т?|этого|этой|этом|данн\w+|здесь|тут|документ\w*|книг\w+|стать\w+|текст\w*|руководств\w+|учебник\w*|отчёт\w*|он[аои]?|кратко|пожалуйста"
     rf"|{alternatives('program')}"
+    r"|przeznaczon\w+|napisan\w+|určen\w*|napsán\w*|предназначен\w*|написан\w*|tarkoitettu|avsedd"
     r"|acest\w*|această|document(?:ul)?|manualul|cartea|carte|ghidul|textul|το|τη|την|τον|ο|η|αυτό|αυτή|εδώ|έγγραφο|κείμενο|βιβλίο|εγχειρίδιο|bu|belgeyi|kitabı|kılavuzu|metni"
     r"|цей|ця|це|цього|ez|a|az|könyv|dokumentum|kézikönyv|tämä|tässä|kirja|kirjassa|asiakirja)"
 )

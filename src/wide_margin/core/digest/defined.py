@@ -15,6 +15,7 @@ from wide_margin.core.answers.candidates import LEANS, asked_term, explains
 from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.quoting import quote_rows, told_by
 from wide_margin.core.answers.signs import begins_alike, defined_term, sign_of
+from wide_margin.core.answers.terms_abroad import short_form_abroad
 from wide_margin.core.answers.within import rows_with, rows_within
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.defaults import default_of
@@ -171,7 +172,7 @@ def with_definition(document: ReadDocument, answer: Answer) -> Answer:
     if answer.reach.kind != "document":
         return answer
     told = _with_definition(document, question, answer)
-    if _STANDS_FOR.search(question.text) and (short := defined_term(question.text)):
+    if asks_in_full(question.text) and (short := defined_term(question.text)):
         return _spelled_out(document, question, told, short)
     return told
 
@@ -206,6 +207,11 @@ def _spelled_out(document: ReadDocument, question: Question, answer: Answer, sho
     if found is None:
         return replace(answer, sure=min(answer.sure, MENTIONED))
     return told_by(document, answer, found.start, found.stop, OF_SECTION)
+
+
+def asks_in_full(typed: str) -> bool:
+    """Whether a question is what a short form stands for."""
+    return _STANDS_FOR.search(typed) is not None or bool(short_form_abroad(typed))
 
 
 def asks_of_option(typed: str) -> bool:
@@ -317,7 +323,7 @@ def _defining(
     """The answer with a definition; of a short form with what is said of what that stands for."""
     sentences = document.text.sentences
     at = definition.sentence
-    is_short = definition.kind == "abbreviation" and not _STANDS_FOR.search(question.text)
+    is_short = definition.kind == "abbreviation" and not asks_in_full(question.text)
     if is_short and not is_defined_in_full(sentences[at].text, definition.term):
         in_full = rows_in_full(document, definition.term, definition.long_form)
         if in_full:

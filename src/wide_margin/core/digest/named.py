@@ -410,14 +410,18 @@ def _described(document: ReadDocument, name: str, *, is_called: bool = False) ->
 
 DECLARES = regex(
     r"[\w\s*&]+[\s*&](?P<name>\w+)\s?\(\s*"
-    r"(?:(?:const|struct|unsigned|signed|int|char|void|long|float|double|bool|size_t)\b|(?:\w+\s+){0,2}\w+\s*\*)"
+    r"(?:(?:const|struct|unsigned|signed|int|char|void|long|float|double|bool|\w+_t)\b|(?:\w+\s+){0,2}\w+\s*\*)"
 )
 """Declares a function, and says nothing of it: "int wind (const ROPE * rope, int turns)"."""
 
 
+_POINTS_AT = regex(r"[\w\s]+\*+\s?(?P<name>\w+)\s?\(")
+"""Declares one that gives back where something is: "rope *rope_new (drum)"."""
+
+
 def _is_of_other_function(term: str, name: str) -> bool:
     """Whether a name in small letters is only the type of what another function takes."""
-    declared = DECLARES.match(term)
+    declared = DECLARES.match(term) or _POINTS_AT.match(term)
     return declared is not None and declared["name"].lower() != name
 
 
