@@ -64,9 +64,7 @@ class Prepared:
         self._heights = facts.heights
         furniture = find_furniture(lines, self._heights, is_wide=facts.is_wide)
         self._labels = label_pages(facts.labels, lines, self._heights)
-        self._text = as_typed(
-            [furniture.text_lines(page, on_page) for page, on_page in enumerate(lines)]
-        )
+        self._text = as_typed(furniture.texts(lines))
         self.size = usual_size(self._text)
         self.paragraphs = paragraphs_of(self._text, self.size, vocabulary(self._text))
         self.listings = listing_pages(lines)

@@ -772,6 +772,12 @@ def test_a_slide_says_in_its_points_what_its_title_is(tmp_path):
     ]  # fmt: skip
 
 
+def test_the_name_of_a_section_defines_nothing(tmp_path):
+    said = "Those who open the file of the section called \u201cRope winding\u201d, see a drum."
+    make_pdf(tmp_path / "made.pdf", [[("h1", "1 Ropes"), ("text", said)]])
+    assert define(read_document(tmp_path / "made.pdf"), "rope winding") is None
+
+
 @pytest.mark.parametrize("typed", ["What does the WIND command do?", "What does WIND do?"])
 def test_a_list_of_commands_says_what_each_is_for(tmp_path, typed):
     said = "WIND n, s ... A command used to lay a rope on the drum."

@@ -46,3 +46,30 @@ def test_a_section_called_by_another_verb_tells_how(tmp_path, title, typed):
 def test_what_tells_of_something_else_does_not(tmp_path, title, typed):
     answer = asked(tmp_path, title, typed)
     assert not answer.quotes or HOW not in answer.quotes[0].text
+
+
+def told_on_path(tmp_path, typed):
+    likes = "Oak is a wood. The winding of ropes on lids of oak is told, and so is that of elm."
+    make_pdf(
+        tmp_path / "a.pdf",
+        [[("title", "Wells"), ("h1", "1 Keepers"), ("text", likes)],
+         [("h1", "2 Winding ropes"), ("text", "Ropes are wound on drums."),
+          ("h2", "2.1 Drums of oak"), ("text", "Hold the end and turn the crank to the left."),
+          ("h2", "2.2 Drums of elm"), ("text", "Let two people turn it to the right.")]],
+    )  # fmt: skip
+    return Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+
+
+@pytest.mark.parametrize(
+    ("typed", "how"),
+    [("How do I wind ropes on drums of oak?", "to the left"),
+     ("How can I wind a rope on a drum of elm?", "to the right")],
+)  # fmt: skip
+def test_a_section_under_the_one_that_is_called_so_tells_how(tmp_path, typed, how):
+    answer = told_on_path(tmp_path, typed)
+    assert how in answer.quotes[0].text
+
+
+def test_what_no_title_on_the_path_has_is_not_told_by_it(tmp_path):
+    answer = told_on_path(tmp_path, "How do I paint ropes on drums of oak?")
+    assert not any("to the left" in quote.text and answer.sure == 0.5 for quote in answer.quotes)

@@ -24,6 +24,7 @@ from wide_margin.core.digest.listed import with_listed
 from wide_margin.core.digest.named import (
     DECLARES,
     SAYS_NOTHING,
+    content_of,
     rows_asked,
     rows_of_item,
     rows_of_option,
@@ -31,7 +32,7 @@ from wide_margin.core.digest.named import (
     rows_under,
     without_kind,
 )
-from wide_margin.core.digest.other_words import rows_otherwise
+from wide_margin.core.digest.other_words import rows_by_path, rows_otherwise
 from wide_margin.core.digest.reference import row_in_short, row_under_head
 from wide_margin.core.digest.sentences import tells_work
 from wide_margin.core.explain import define
@@ -231,6 +232,8 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     if rows and (is_poor or not _is_within(document, answer, within)):
         told = _with_rows(document, question, answer, title, rows)
         return told if told is not answer else _with_all(document, question, answer, rows)
+    if question.kind == "how to" and not whole:
+        answer = _with_path(document, question, answer)
     if title and not rows and whole and answer.sure < OF_SECTION:  # it is shown in pictures
         return told_by(document, answer, whole.start, whole.start + 1, OF_UNNAMED)
     if (option := _OF_OPTION.match(question.text.strip())) and (
@@ -239,14 +242,8 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         return _by_option(document, answer, described)
     if (by_default := default_of(document, question.text, answer)) is not None:
         return by_default
-    if question.kind == "how to" and answer.sure < OF_SECTION:
-        entry = row_in_short(document, question.text)
-        if entry is not None:
-            return told_by(document, answer, entry, entry + 1, OF_SECTION)
-        answer = _without_bare_rows(document, answer)
-        rows = rows_otherwise(document, question.text)
-        if rows and not _is_within(document, answer, rows):
-            return _told_otherwise(document, answer, rows)
+    if question.kind == "how to":
+        answer = _with_how(document, question, answer)
     if (asked := _RETURNS.match(question.text.strip())) is not None:
         return _returning(document, answer, asked["name"])
     if (meant := _MEANS.match(question.text.strip())) is not None:
@@ -265,20 +262,52 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         if is_other or _is_label(document, definition.sentence):
             definition = None
     if definition is None:
-        topic = asked_term(document, question)
-        under = rows_under(document, term)
-        for k, quote in enumerate(answer.quotes if topic else ()):
-            if _says_it(document, quote, topic, is_plain=bool(under)):
-                others = (*answer.quotes[:k], *answer.quotes[k + 1 :])
-                return replace(answer, quotes=(quote, *others))
-        asks_what = not question.text.rstrip(" ?").endswith(" for")
-        if asks_what and answer.quotes and topic and len(topic) == len(list(words(term))):
-            quotes = not_of_works(document, answer)
-            quotes = _with_what_one_does(document, question, quotes, term)
-            quotes = tuple(q for q in quotes if not DECLARES.match(q.text)) or quotes
-            answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
-        return _with_rows(document, question, answer, term, under)
+        return _undefined(document, question, answer, term)
     return _defining(document, question, answer, definition)
+
+
+def _undefined(document: ReadDocument, question: Question, answer: Answer, term: str) -> Answer:
+    """The answer about a term that nothing defines: what stands under its name, if anything does."""
+    topic = asked_term(document, question)
+    under = rows_under(document, term)
+    for k, quote in enumerate(answer.quotes if topic else ()):
+        if _says_it(document, quote, topic, is_plain=bool(under)):
+            others = (*answer.quotes[:k], *answer.quotes[k + 1 :])
+            return replace(answer, quotes=(quote, *others))
+    asks_what = not question.text.rstrip(" ?").endswith(" for")
+    if asks_what and answer.quotes and topic and len(topic) == len(list(words(term))):
+        quotes = not_of_works(document, answer)
+        quotes = _with_what_one_does(document, question, quotes, term)
+        quotes = tuple(q for q in quotes if not DECLARES.match(q.text)) or quotes
+        answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
+    return _with_rows(document, question, answer, term, under)
+
+
+def _with_how(document: ReadDocument, question: Question, answer: Answer) -> Answer:
+    """The answer with how something is done, where what was found is not sure to tell it."""
+    if answer.sure >= OF_SECTION:
+        return answer
+    entry = row_in_short(document, question.text)
+    if entry is not None:
+        return told_by(document, answer, entry, entry + 1, OF_SECTION)
+    answer = _without_bare_rows(document, answer)
+    rows = rows_otherwise(document, question.text)
+    if rows and not _is_within(document, answer, rows):
+        return _told_otherwise(document, answer, rows)
+    return answer
+
+
+def _with_path(document: ReadDocument, question: Question, answer: Answer) -> Answer:
+    """The answer by the section whose title, with those over it, has all that is asked for.
+
+    What a single quote has all the words of is left.
+    """
+    rows = rows_by_path(document, question.text)
+    if not rows or _is_within(document, answer, rows):
+        return answer
+    wanted = content_of(document, question.text)
+    holds_all = (wanted <= content_of(document, quote.text) for quote in answer.quotes)
+    return answer if any(holds_all) else _told_otherwise(document, answer, rows)
 
 
 def _told_otherwise(document: ReadDocument, answer: Answer, rows: range) -> Answer:

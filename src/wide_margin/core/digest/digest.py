@@ -344,8 +344,7 @@ class Digester:
                 return with_what_is_done(self._document, self._answer_install(typed, before))
             is_of_it = asked.kind in _SEARCHED_TOO and _ITSELF.search(typed)
             if asked.kind in _NEAREST or is_of_it:
-                near = self._search(typed, reach, before)
-                near = replace(near, sure=min(near.sure, MENTIONED))
+                near = _mentioned(self._search(typed, reach, before))
                 return with_what_is_done(self._document, near)
         if reach == WHOLE and before is None:
             if (matter := matter_asked(take_form(typed)[0])) is not None:
@@ -357,8 +356,7 @@ class Digester:
                 return compared
             found = self._under_its_title(typed, self._search(typed, reach))
             found = self._by_its_authors(typed, found)
-            found = with_what_is_done(self._document, found)
-            return with_what_it_is(self._document, found)
+            return with_what_it_is(self._document, with_what_is_done(self._document, found))
         return self._search(typed, reach, before)
 
     def _by_its_authors(self, typed: str, found: Answer) -> Answer:
@@ -440,7 +438,7 @@ class Digester:
             return found
         if _ASKS_WHERE.match(typed) and any(_ADDRESS.search(q.text) for q in found.quotes):
             return found
-        return replace(found, sure=min(found.sure, MENTIONED))
+        return _mentioned(found)
 
     def _told_elsewhere(
         self, kind: str, typed: str, reach: Reach, before: str | None
@@ -462,21 +460,21 @@ class Digester:
         """Who has the care of the whole; those who wrote it are at most the nearest there is."""
         row = row_of_keeper(self._document, self._names)
         if row is None:
-            return replace(found, sure=min(found.sure, MENTIONED))
+            return _mentioned(found)
         return told_by(self._document, found, row, row + 1, OF_MAKER)
 
     def _answer_install(self, typed: str, before: str | None) -> Answer:
         """How the whole is installed; what tells of something else that is, is less sure."""
         found = self._search(typed, WHOLE, before)
         if _gets_another(found, title_of(self._document)):
-            return replace(found, sure=min(found.sure, MENTIONED))
+            return _mentioned(found)
         if not self._names or _tells_how(found, self._names[0]):
             return found
         name = self._names[0]
         named = self._search(_ITSELF.sub(lambda _: name, typed, count=1), WHOLE, before)
         if _tells_how(named, name):
             return replace(named, question=found.question)
-        return replace(found, sure=min(found.sure, MENTIONED))
+        return _mentioned(found)
 
     def _answer_subject(self, typed: str, reach: Reach) -> Answer | None:
         """What its own thing is; of a plain word of the title only where that is introduced."""
@@ -537,12 +535,17 @@ class Digester:
         is_plain = asks or answer.sure >= PLAINLY or LEGAL.search(title_of(self._document))
         if is_plain or not any(map(LEGAL.search, path)):
             return answer
-        return replace(answer, sure=min(answer.sure, MENTIONED))
+        return _mentioned(answer)
 
     def _chief(self, reach: Reach) -> tuple[Quote, ...]:
         """What a section says in two sentences."""
         lines = self.gist(reach, n_sentences=2)
         return tuple(Quote(line.text, (line.locator,)) for line in lines)
+
+
+def _mentioned(answer: Answer) -> Answer:
+    """The answer, no surer than what only mentions the thing."""
+    return replace(answer, sure=min(answer.sure, MENTIONED))
 
 
 def _saying_something(answer: Answer) -> Answer:

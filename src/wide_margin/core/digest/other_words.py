@@ -1,4 +1,4 @@
-"""Asked how something is done: the section whose title says it with another verb of that meaning."""
+"""Asked how something is done: the section whose title says it otherwise, or with those over it."""
 
 from __future__ import annotations
 
@@ -6,12 +6,13 @@ import re
 from functools import cache
 from typing import TYPE_CHECKING
 
-from wide_margin.core.digest.named import content_of, own_rows
+from wide_margin.core.digest.named import STEM, content_of, own_rows
 from wide_margin.core.later import regex
 from wide_margin.core.outline.numbering import unnumbered
 
 if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
+    from wide_margin.core.outline import Outline
 
 _SAME = (
     "create add make define insert",
@@ -86,3 +87,37 @@ def _like(verb: str) -> frozenset[str]:
     """Verbs that say nearly the same as one, itself among them."""
     groups = [frozenset(group.split()) for group in _SAME]
     return frozenset([verb]).union(*(group for group in groups if verb in group))
+
+
+LEAST_ON_PATH = 2
+"""Words of a question that must stand in a title and in those over it."""
+
+
+def rows_by_path(document: ReadDocument, question: str) -> range:
+    """Rows of the section whose title and those over it have all that is asked how to do.
+
+    "Fedora" under "Installing Wellkeep" of "How do I install Wellkeep on Fedora?"; none where no
+    title does, or one alone.
+    """
+    asked = _ASKS.match(question)
+    wanted = content_of(document, f"{asked['verb']} {asked['thing']}") if asked else frozenset()
+    if len(wanted) < LEAST_ON_PATH:
+        return range(0)
+    begins = [term[:STEM] for term in wanted]
+    outline = document.outline
+    said = [section.title.lower() for section in outline.sections]
+    for row, parent in enumerate(outline.parents):
+        if parent >= 0:
+            over = f"{said[parent]} {_titles_over(outline, parent).lower()}"
+            is_own = any(begin in said[row] for begin in begins)
+            if is_own and all(begin in said[row] or begin in over for begin in begins):
+                own = content_of(document, outline.sections[row].title) & wanted
+                above = content_of(document, over) & wanted
+                if own and above != wanted and own | above == wanted and own != wanted:
+                    return own_rows(document, row)
+    return range(0)
+
+
+def _titles_over(outline: Outline, row: int) -> str:
+    """The titles over a section."""
+    return " ".join(outline.path(row)[:-1])

@@ -131,9 +131,7 @@ def understand(
     """
     furniture = find_furniture(lines, facts.heights, is_wide=facts.is_wide)
     labels = label_pages(facts.labels, lines, facts.heights)
-    text_lines = as_typed(
-        [furniture.text_lines(page, on_page) for page, on_page in enumerate(lines)]
-    )
+    text_lines = as_typed(furniture.texts(lines))
     body_size = usual_size(text_lines)
     progress(1, STEPS)
     token.check()

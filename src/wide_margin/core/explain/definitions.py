@@ -119,13 +119,15 @@ _OR = regex(
     r"(?:(?:or|also|or simply|also called|in short)\s+(?:the\s+|an?\s+)?(?=\S)|(?=[“\"‘][^“”\"‘’]+[”\"’]$))(?P<name>.*)$", re.I
 )  # fmt: skip
 """The other name of a term: "a collaboration site (or “site”) means", "a site (“place”) is"."""
+_PART = r"(?:(?:sub)?sections?|chapters?|parts?|appendix|appendices|paragraphs?|tables?|figures?|examples?|pages?|headings?|titles?)"
+"""What has a title: "the section called “Ropes”" says nothing of ropes."""
 _CALLED = regex(
     rf"(?:\b(?:is|are|was|were|be|being|been)\s+{_ADVERB}{{0,2}}(?:called|known as|termed|named|dubbed|labell?ed"
     r"|referred to as|defined to be|denoted as)\s+"
     r"|\b(?:we|I|they|people|one|which we|here|many|some|authors|you|users)\s+"
     rf"{_ADVERB}?(?:will |shall |may |can )?{_ADVERB}?call\s+(?:(?:this|these|it|them|that|such)\b\s*(?:\w+\s+){{0,3}}?)?"
     r"|\bso-called\s+|\bknown as\s+|[,(]\s*(?:or\s+)?(?:also\s+|often\s+|usually\s+|sometimes\s+)?"
-    r"(?:called|known as|termed|named)\s+|\b\w{3,}\s+(?:called|termed)\s+)"
+    rf"(?:called|known as|termed|named)\s+|\b(?!{_PART}\s)\w{{3,}}\s+(?:called|termed)\s+)"
     r"(?P<article>an?\s+|the\s+|its\s+|their\s+)?(?P<quote>[“\"‘'`]{1,2})?"
     r"(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,3})[”\"’']{0,2}",
 )  # fmt: skip

@@ -83,6 +83,10 @@ class Furniture:
         set_aside = self.rows[page]
         return [line for row, line in enumerate(lines) if row not in set_aside]
 
+    def texts(self, pages: Sequence[Sequence[Line]]) -> list[list[Line]]:
+        """The lines of all pages without their furniture."""
+        return [self.text_lines(page, lines) for page, lines in enumerate(pages)]
+
 
 def find_furniture(
     pages: Sequence[Sequence[Line]], heights: Sequence[float], *, is_wide: bool = False
