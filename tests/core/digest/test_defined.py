@@ -772,6 +772,20 @@ def test_a_slide_says_in_its_points_what_its_title_is(tmp_path):
     ]  # fmt: skip
 
 
+def test_a_subroutine_is_told_by_what_stands_under_its_name(tmp_path):
+    make_pdf(
+        tmp_path / "a.pdf",
+        [[("h1", "1 ropewind (Source File: ropewind.f90)"), ("bold", "INTERFACE:"),
+          ("code", "subroutine ropewind"), ("bold", "DESCRIPTION:"),
+          ("text", "Computes the turns of the drum that lay the rope down. It is wet or dry.")],
+         [("h1", "2 Ropes"), ("text", "The subroutine of the ropewind is called for each drum.")]],
+    )  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What does the subroutine ropewind do?", WHOLE, None
+    )
+    assert answer.quotes[-1].text.startswith("Computes the turns")
+
+
 def test_the_name_of_a_section_defines_nothing(tmp_path):
     said = "Those who open the file of the section called \u201cRope winding\u201d, see a drum."
     make_pdf(tmp_path / "made.pdf", [[("h1", "1 Ropes"), ("text", said)]])

@@ -607,3 +607,53 @@ def test_a_gist_has_no_thanks_and_no_keywords_and_begins_with_what_the_thing_doe
     said = [line.text for line in Digester(read_document(tmp_path / "a.pdf")).gist(WHOLE)]
     assert said[0].startswith("Wellsim simulates")
     assert not any("assisted" in text or "Keywords" in text for text in said)
+
+
+@pytest.mark.parametrize(
+    ("said", "is_of_it"),
+    [
+        ("All routines are released under either the GNU General Public License or another.", True),
+        ("The code is distributed under the terms of the Apache License in the hope of use.", True),
+        ("Wellkeep is a keeper of wells that is distributed under the MIT License.", False),
+        ("Ropes are stored under the licensed lid of the well.", False),
+    ],
+)
+def test_what_says_only_under_which_licence_a_thing_is_is_of_the_licence(said, is_of_it):
+    assert is_of_licence(said) is is_of_it
+
+
+@pytest.mark.parametrize(
+    ("said", "is_thanks"),
+    [
+        ("Wellkeep was written with the guidance and encouragement of Ann Bale at the well.", True),
+        ("With great help from Ann Bale and Cy Dow, it evolved from an older one.", True),
+        ("The way of winding was first suggested to me by Ann Bale.", True),
+        ("It works with the help of a drum.", False),
+    ],
+)
+def test_whose_help_there_was_is_thanks(said, is_thanks):
+    assert gives_thanks(said, "en") is is_thanks
+
+
+def test_a_gist_begins_with_what_the_first_chapter_says_its_thing_is(tmp_path):
+    said = "ropetcl is a package for programs that wind ropes on the drums of wells."
+    others = (
+        "The commands of ropetcl are listed below. A drum of the rope turns with ropetcl alone."
+    )
+    make_pdf(
+        tmp_path / "a.pdf",
+        [[("title", "Drum Tcl Interface Documentation")],
+         [("h1", "Chapter 1. ropetcl - Tcl Binding Library"), ("text", f"{said} {others}")],
+         [("h1", "Chapter 2. Drum"), ("text", f"The Drum of Tcl is made of oak. {others}")] * 2],
+    )  # fmt: skip
+    lines = Digester(read_document(tmp_path / "a.pdf")).gist(WHOLE, n_sentences=3)
+    assert lines[0].text == said
+
+
+def test_a_name_may_have_the_number_of_a_work_after_it(tmp_path):
+    said = "wellwind[1] winds the ropes of wells on drums in a quick and easy manner."
+    others = "Ropes that are wound by wellwind last for a hundred years. Lids are closed by hand."
+    make_pdf(tmp_path / "a.pdf", [[("title", "WELLWIND"), ("h1", "1 Introduction"),
+                                   ("text", f"{said} {others}")]])  # fmt: skip
+    lines = Digester(read_document(tmp_path / "a.pdf")).gist(WHOLE, n_sentences=2)
+    assert lines[0].text.startswith("wellwind … winds the ropes")

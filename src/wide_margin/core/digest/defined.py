@@ -627,6 +627,7 @@ def _with_rows(
         end += 1  # a slide says it in its points
     begins = sentences[rows.start]
     is_label = begins.kind == "entry" or bare(begins.text) == bare(name)
+    is_label |= begins.kind == "row" and _names_and_says(begins.text, name)
     quotes = [quote_rows(document, question, rows.start if is_label else at, end)]
     named = set(document.index.analyser.terms(name))
     if begins.kind == "heading" and named <= set(document.index.analyser.terms(begins.text)):
@@ -666,6 +667,12 @@ def _leads_in(document: ReadDocument, said: Sentence, name: str) -> tuple[bool, 
 def _only_leads_in(document: ReadDocument, said: Sentence, name: str) -> bool:
     """Whether a sentence leads in to others and does not name the thing: "To make it anew:"."""
     return said.text.endswith(":") and _leads_in(document, said, name)[1]
+
+
+def _names_and_says(text: str, name: str) -> bool:
+    """Whether a row begins with a name and says more: "nturns  the turns of the drum  integer  4"."""
+    first, *others = text.split()
+    return first.lower() == name.lower() and len(others) >= LEAST_SAID
 
 
 def _tells(document: ReadDocument, said: Sentence) -> bool:

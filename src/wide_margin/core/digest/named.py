@@ -49,7 +49,7 @@ and one more to be meant by a title that has a word of its own: "Reading logs" o
 _DONE = regex(r"\b(?:i|you|one|we|they|to)\s+(?P<verb>[^\W\d_]{3,})\b", re.I)
 """What is to be done, in a question."""
 _KIND = regex(
-    r"^(?:command|function|option|method|class|program|module|tool|routine|macro|environment|keyword|statement|operator|parameter"
+    r"^(?:command|function|option|method|class|program|module|tool|(?:sub)?routine|procedure|script|utility|daemon|widget|macro|environment|keyword|statement|operator|parameter"
     r"|argument|field|attribute|flag|directive|setting|variable|constant|predicate|filter|register|signal|type)\s+(?=\S)"
 )  # fmt: skip
 """What a thing is, before its name."""

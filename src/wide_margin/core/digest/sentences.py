@@ -140,6 +140,11 @@ _WITH_LICENCE = regex(
     r".{0,20}\b(?:licen|lizenz|public|GPL)", re.I
 )  # fmt: skip
 """Says in other languages that a copy of the licence comes with it."""
+_UNDER_LICENCE = regex(
+    r"^(?:(?!\b(?:is|are) an?\b).)*\b(?:released|distributed|licen[sc]ed|available|published|provided|covered)\s+under\s+"
+    r"(?:either\s+|both\s+|the\s+|an?\s+|version\s+\d\s+of\s+)*(?:terms\s+of\s+(?:the\s+)?)?(?:[\w/.-]+\s+){0,6}licen[sc]es?\b", re.I
+)  # fmt: skip
+"""Says under what licence something is, and not what it is."""
 KEYWORDS = (
     r"^\W*(?:(?:author\s+)?key[\s-]?words?(?:\s+and\s+phrases)?|index\s+terms|mots[\s-]cl[ée]s|schlüsselw[öo]rter|schlagw[öo]rter|stichw[öo]rter"
     r"|palabras\s+clave|parole\s+chiave|palavras[\s-]chave|trefwoorden|nyckelord|słowa\s+kluczowe|ключевые\s+слова|关键词|关键字|キーワード)\s*(?:[:.—–-]|$)"
@@ -224,7 +229,9 @@ def is_of_licence(text: str) -> bool:
     said = (_OF_LICENCE, _OF_LICENCE_UNSPACED, _OF_THE_COPY)
     if any(pattern.search(text) for pattern in said) or LICENCE_ABROAD.match(text):
         return True
-    return ("icen" in text or "ublic" in text) and _WITH_LICENCE.search(text) is not None
+    if "icen" not in text and "ublic" not in text:
+        return False
+    return any(pattern.search(text) for pattern in (_WITH_LICENCE, _UNDER_LICENCE))
 
 
 def gives_thanks(text: str, language: str) -> bool:
