@@ -646,8 +646,9 @@ def test_a_gist_begins_with_what_the_first_chapter_says_its_thing_is(tmp_path):
          [("h1", "Chapter 1. ropetcl - Tcl Binding Library"), ("text", f"{said} {others}")],
          [("h1", "Chapter 2. Drum"), ("text", f"The Drum of Tcl is made of oak. {others}")] * 2],
     )  # fmt: skip
-    lines = Digester(read_document(tmp_path / "a.pdf")).gist(WHOLE, n_sentences=3)
-    assert lines[0].text == said
+    document = read_document(tmp_path / "a.pdf")
+    assert "ropetcl" in names_of(document)
+    assert Digester(document).gist(WHOLE, n_sentences=3)[0].text == said
 
 
 def test_a_name_may_have_the_number_of_a_work_after_it(tmp_path):
