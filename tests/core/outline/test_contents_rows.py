@@ -161,3 +161,17 @@ def test_an_entry_too_long_for_its_line_does_not_move_the_others_in():
     found = find_contents(pages, frozenset([0, 1]))
     levels = {entry.title: entry.level for entry in found.entries}
     assert levels["Common questions"] == levels["Appendix A Lists"] == 0
+
+
+@pytest.mark.parametrize(
+    ("rows", "lists"),
+    [
+        ([f"{n}.{k} Of ropes and lids" for n in range(1, 5) for k in range(1, 8)], True),
+        ([f"{n}.{k} Turn the crank to the left." for n in range(1, 5) for k in range(1, 8)], False),
+        ([f"{n}. Ropes of the well" for n in range(1, 29)], False),
+        ([f"1.{k} mm .0{k}33 1.{k} mm .0{k}53" for k in range(10, 38)], False),
+        ([f"1.{k} Lids" for k in range(1, 12)], False),
+    ],
+)
+def test_a_page_of_numbered_titles_alone_is_a_listing(rows, lists):
+    assert is_listing([line(row, 60 + 14 * k) for k, row in enumerate(rows)]) is lists

@@ -28,7 +28,25 @@ def is_listing(lines: Sequence[Line]) -> bool:
         return True
     n_ending = sum(text[-1].isalnum() and _ends_in_pages(text) for text in texts)
     n_wordy = sum(text.count(" ") > 11 for text in texts)
-    return n_ending >= 0.6 * len(texts) and n_wordy < 0.2 * len(texts)
+    return (n_ending >= 0.6 * len(texts) and n_wordy < 0.2 * len(texts)) or _lists_titles(texts)
+
+
+ROWS_OF_TITLES, OF_TITLES, OF_DEEP = 20, 0.85, 0.15
+"""Rows of a page that lists titles without their pages, the share of them that have a number in
+front and no stop behind, and of those whose number has several parts."""
+_TITLE_ROW = regex(r"(?P<id>(?:\d{1,3}|[A-Z])(?:\.\d{1,3})*)\.?\s+[^\W\d_](?:.*[^.;:,!\s])?$")
+
+
+def _lists_titles(texts: Sequence[str]) -> bool:
+    """Whether the rows of a page are the numbered titles of sections and nothing else."""
+    if len(texts) < ROWS_OF_TITLES:
+        return False
+    numbers = [
+        match["id"] for text in texts
+        if (match := _TITLE_ROW.match(text)) and not _DECIMAL_INSIDE.search(text)
+    ]  # fmt: skip
+    n_deep = sum("." in number for number in numbers)
+    return len(numbers) >= OF_TITLES * len(texts) and n_deep >= OF_DEEP * len(texts)
 
 
 def _ends_in_pages(text: str) -> bool:
