@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -32,6 +32,7 @@ from wide_margin.core.outline.numbered_text import titled_paragraphs
 from wide_margin.core.outline.numbering import goes_on, number_before, number_of
 from wide_margin.core.outline.page_titles import page_titles
 from wide_margin.core.outline.prominence import is_same_family, look_of, usual_headings
+from wide_margin.core.outline.small_numbers import counted_small
 from wide_margin.core.outline.trees import trees_named
 from wide_margin.core.outline.type_levels import levels_of
 
@@ -115,25 +116,23 @@ def find_headings(
     odds = odds - AS_TITLE_MATTER * (matter & ~_recur(candidates, odds, matter))
     usual = np.array(usual_headings(candidates, look, body_size, len(paragraphs), face),
                      dtype=bool)  # fmt: skip
-    capital = signs[:, SIGNS.index("capital")] > 0
-    asked = (signs[:, SIGNS.index("ends in question")] > 0) & (
-        signs[:, SIGNS.index("size")] >= MUCH_LARGER
-    )
-    least = np.select([capital, asked], [LEAST_CAPITAL, LEAST_ASKED], LEAST)
+    least = _least_odds(signs)
     stands = (odds > SURE) | (usual & (odds > least))
     stands |= _near_their_like(candidates, odds, usual, least, stands)
     stands &= ~(_as_text(candidates, signs) & unlinked(candidates))
     stands &= ~np.array([bool(BULLET.match(c.title)) for c in candidates], dtype=bool)
+    small = counted_small(candidates) if not look.is_bold else frozenset()
+    stands |= np.array([c.paragraph in small for c in candidates], dtype=bool)
     stands = _else_led_in(candidates, stands, odds, matter, is_bold=look.is_bold)
     titles = page_titles(paragraphs)
-    titled = {paragraphs[row].page for row in titles}
-    on_slide = np.array([c.page in titled for c in candidates], dtype=bool)
-    stands = np.where(on_slide, [titles.get(c.paragraph, False) for c in candidates], stands)
+    stands = _of_slides(candidates, paragraphs, titles, stands)
     kept = completed(candidates, np.flatnonzero(stands).tolist(), odds)
     sure = _sure(candidates, kept, odds, signs[:, SIGNS.index("in contents")] == 1, body_size, face)
-    sure |= {row for row, is_new in titles.items() if is_new}
+    sure |= {row for row, is_new in titles.items() if is_new} | small
     candidates = _placed([candidates[k] for k in kept], paragraphs)
-    candidates = _without_strays(_with_run_ins(_without_labels(candidates), paragraphs, listings))
+    candidates = _without_strays(
+        _with_run_ins(_without_labels(candidates, small), paragraphs, listings)
+    )
     candidates = _with_titles(candidates, paragraphs, titles)
     levels = _level_titles(candidates, levels_of(candidates), titles)
     candidates, levels = _with_agenda(candidates, levels, paragraphs)
@@ -142,6 +141,27 @@ def find_headings(
                 c.paragraph in sure)
         for c, level in zip(candidates, levels, strict=True)
     ]  # fmt: skip
+
+
+def _least_odds(signs: FloatArray) -> FloatArray:
+    """(n,) the log odds from which each is a heading that looks as headings usually do."""
+    capital = signs[:, SIGNS.index("capital")] > 0
+    asked = (signs[:, SIGNS.index("ends in question")] > 0) & (
+        signs[:, SIGNS.index("size")] >= MUCH_LARGER
+    )
+    return np.select([capital, asked], [LEAST_CAPITAL, LEAST_ASKED], LEAST)
+
+
+def _of_slides(
+    candidates: Sequence[Candidate],
+    paragraphs: Sequence[Paragraph],
+    titles: Mapping[int, bool],
+    stands: BoolArray,
+) -> BoolArray:
+    """(n,) the headings; on a slide its title alone, and that where it is a new one."""
+    titled = {paragraphs[row].page for row in titles}
+    on_slide = np.array([c.page in titled for c in candidates], dtype=bool)
+    return np.where(on_slide, [titles.get(c.paragraph, False) for c in candidates], stands)
 
 
 def _recur(candidates: Sequence[Candidate], odds: FloatArray, matter: BoolArray) -> BoolArray:
@@ -384,10 +404,10 @@ def _with_run_ins(
     return sorted([*candidates, *numbered, *plain], key=lambda c: c.paragraph)
 
 
-def _without_labels(candidates: list[Candidate]) -> list[Candidate]:
+def _without_labels(candidates: list[Candidate], counted: Collection[int]) -> list[Candidate]:
     """The candidates without the labels of a drawing, which are set as nothing else is.
 
-    All of a style stand on one page, side by side, and none begins as a title does.
+    All of a style stand on one page, side by side, and none begins as a title does or is counted.
     """
     members: dict[Style, list[Candidate]] = defaultdict(list)
     for candidate in candidates:
@@ -396,6 +416,7 @@ def _without_labels(candidates: list[Candidate]) -> list[Candidate]:
         style for style, its in members.items()
         if len(its) > 1 and len({c.page for c in its}) == 1 and len(members) > 1
         and all(c.title[:1].islower() and number_of(c.title) is None for c in its)
+        and not any(c.paragraph in counted for c in its)
     }  # fmt: skip
     return [c for c in candidates if c.style not in labels]
 
