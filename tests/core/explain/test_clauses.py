@@ -95,6 +95,7 @@ WORDS = st.lists(
 
 @given(WORDS)
 @example(words=[",", "which", "the"])
+@example(words=[",", "if", "reads", ",", "the", ":", "keeper", "reads"])
 def test_every_word_is_in_some_part(words):
     sentence = " ".join(words).replace(" ,", ",") + "."
     kept = " ".join(f"{p.tie} {p.text}" for p in take_apart(sentence))

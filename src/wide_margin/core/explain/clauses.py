@@ -337,8 +337,9 @@ def _end_of(text: str, after_tie: int, start: int, begin: int, last: int) -> int
     # The statement's own verb is still to come: after the comma that closes the aside.
     for comma in re.finditer(r",\s", text[after_tie:last]):
         rest = _tokens(text[after_tie + comma.end() : last])
-        goes_on = rest and (is_order(rest) or any(finite_at(["x", *rest[:4]], k) for k in (1, 2)))
-        if goes_on:
+        with_subject = ["x", *rest[:4]]
+        carries = (finite_at(with_subject, k) for k in (1, 2) if k < len(with_subject))
+        if rest and (is_order(rest) or any(carries)):
             return after_tie + comma.start() + 1
     return last
 
