@@ -5,11 +5,12 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
+from functools import partial
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.quoting import told_by
-from wide_margin.core.answers.within import rows_with, rows_within
-from wide_margin.core.digest.named import SAYS_NOTHING, content_of
+from wide_margin.core.answers.within import rows_within
+from wide_margin.core.digest.in_these_words import is_said_plainly, rows_saying
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
 
@@ -26,8 +27,6 @@ _IS = (
     r"(?:(?:an?|the)\s+)?"
 )
 """What stands between a thing and what is said of it, or denied."""
-_MAYBE = regex(r"\b(?:if|whether|unless|when|once|in case)\b[^,;:]*$", re.I)
-"""Before what is so only under a condition, or is asked."""
 MOST_WORDS = 9
 """Words of a question beside its verb: longer ones are never said in the same words."""
 MOST_BETWEEN = 2
@@ -50,27 +49,18 @@ def with_what_decides(
     if asked is None or answer.reach.kind != "document":
         return answer
     told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
-    sentences = document.text.sentences
     for things, said in _parted(asked["rest"].split(), names()):
         either = "|".join(re.escape(thing) for thing in things)
         decides = re.compile(
             rf"(?<![\w-])(?:{either})(?:\s[\w-]+){{0,{MOST_BETWEEN}}}{_IS}{_written(said)}(?![\w-])",
             re.I,
         )
-        rows = [
-            row for row in rows_with(document, sorted(content_of(document, said)))
-            if sentences[row].kind not in SAYS_NOTHING and _says(sentences[row].text, decides)
-        ]  # fmt: skip
+        rows = rows_saying(document, said, partial(is_said_plainly, pattern=decides))
         if rows and any(row in told for row in rows):
             return replace(answer, sure=max(answer.sure, DECIDED))
         if rows:
             return told_by(document, answer, rows[0], rows[0] + 1, DECIDED)
     return answer
-
-
-def _says(text: str, decides: re.Pattern[str]) -> bool:
-    match = decides.search(text)
-    return match is not None and not _MAYBE.search(text[: match.start()])
 
 
 def _parted(words: Sequence[str], names: Sequence[str]) -> Iterator[tuple[Sequence[str], str]]:

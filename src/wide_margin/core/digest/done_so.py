@@ -3,12 +3,9 @@
 from __future__ import annotations
 
 import re
-from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from wide_margin.core.answers.quoting import told_by
-from wide_margin.core.answers.within import rows_with, rows_within
-from wide_margin.core.digest.named import SAYS_NOTHING, content_of
+from wide_margin.core.digest.in_these_words import rows_saying, told_by_first
 from wide_margin.core.later import regex
 
 if TYPE_CHECKING:
@@ -43,22 +40,15 @@ def with_what_is_done(document: ReadDocument, answer: Answer) -> Answer:
         return answer
     does = rf"\s+{_ARTICLE}".join(_in_either_number(word) for word in words)
     says = re.compile(rf"{_TO}{does}(?!\w|\s+of\b)[^.;:,\n]{{0,{UP_TO_COMMA}}}[,:]\s?(?=\S)", re.I)
-    sentences = document.text.sentences
-    rows = [
-        row for row in rows_with(document, sorted(content_of(document, " ".join(words))))
-        if sentences[row].kind not in SAYS_NOTHING and says.search(f"{sentences[row].text} ")
-    ]  # fmt: skip
+    rows = rows_saying(document, " ".join(words), lambda text: says.search(f"{text} "))
     if not rows:
         return answer
-    told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
-    if told and told[0] in rows:
-        return replace(answer, sure=max(answer.sure, SAID_SO))
-    end = rows[0] + 1
+    sentences, end = document.text.sentences, rows[0] + 1
     while end < min(rows[0] + SO_MANY, len(sentences)) and (
         sentences[end].paragraph == sentences[rows[0]].paragraph or sentences[end].kind == "code"
     ):
         end += 1
-    return told_by(document, answer, rows[0], end, SAID_SO)
+    return told_by_first(document, answer, rows, SAID_SO, end)
 
 
 def _in_either_number(word: str) -> str:

@@ -12,7 +12,6 @@ from wide_margin.core.outline.numbering import unnumbered
 
 if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
-    from wide_margin.core.outline import Outline
 
 _SAME = (
     "create add make define insert",
@@ -107,17 +106,12 @@ def rows_by_path(document: ReadDocument, question: str) -> range:
     outline = document.outline
     said = [section.title.lower() for section in outline.sections]
     for row, parent in enumerate(outline.parents):
-        if parent >= 0:
-            over = f"{said[parent]} {_titles_over(outline, parent).lower()}"
-            is_own = any(begin in said[row] for begin in begins)
-            if is_own and all(begin in said[row] or begin in over for begin in begins):
-                own = content_of(document, outline.sections[row].title) & wanted
-                above = content_of(document, over) & wanted
-                if own and above != wanted and own | above == wanted and own != wanted:
-                    return own_rows(document, row)
+        if parent < 0 or not any(begin in said[row] for begin in begins):
+            continue
+        over = " ".join(outline.path(parent)).lower()
+        if all(begin in said[row] or begin in over for begin in begins):
+            own = content_of(document, outline.sections[row].title) & wanted
+            above = content_of(document, over) & wanted
+            if own | above == wanted and wanted not in (own, above):
+                return own_rows(document, row)
     return range(0)
-
-
-def _titles_over(outline: Outline, row: int) -> str:
-    """The titles over a section."""
-    return " ".join(outline.path(row)[:-1])

@@ -3,12 +3,9 @@
 from __future__ import annotations
 
 import re
-from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from wide_margin.core.answers.quoting import told_by
-from wide_margin.core.answers.within import rows_with, rows_within
-from wide_margin.core.digest.named import SAYS_NOTHING, content_of
+from wide_margin.core.digest.in_these_words import is_said_plainly, rows_saying, told_by_first
 from wide_margin.core.later import regex
 
 if TYPE_CHECKING:
@@ -26,8 +23,8 @@ _IS = (
     r"(?:\s\([^()]{1,40}\))?\s+(?:is|are|was|were|equals?)\s+"
     r"(?!not\b|called\b|as follows|used\b|given in\b|described\b|shown\b|discussed\b)"
 )
-_MAYBE = regex(r"\b(?:if|whether|unless|when|once|in case|that)\b[^,;:]*$", re.I)
-"""Before what is so only under a condition, or is of something else."""
+_OF_OTHER = regex(r"\bthat\b[^,;:]*$", re.I)
+"""Before what is said of something else, or only thought."""
 MOST_WORDS = 9
 """Words of what is asked for: more are never said in the same words."""
 SAID_OF = 0.85
@@ -42,16 +39,12 @@ def with_what_it_is(document: ReadDocument, answer: Answer) -> Answer:
         return answer
     thing = rf"\s+{_ARTICLE}".join(map(re.escape, words))
     says = re.compile(rf"(?<![\w-]){thing}{_IS}", re.I)
-    sentences = document.text.sentences
-    rows = [
-        row for row in rows_with(document, sorted(content_of(document, " ".join(words))))
-        if sentences[row].kind not in SAYS_NOTHING
-        and (match := says.search(sentences[row].text)) is not None
-        and not _MAYBE.search(sentences[row].text[: match.start()])
-    ]  # fmt: skip
-    if not rows:
-        return answer
-    told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
-    if told and told[0] in rows:
-        return replace(answer, sure=max(answer.sure, SAID_OF))
-    return told_by(document, answer, rows[0], rows[0] + 1, SAID_OF)
+    rows = rows_saying(document, " ".join(words), lambda text: _says(text, says))
+    return told_by_first(document, answer, rows, SAID_OF) if rows else answer
+
+
+def _says(text: str, says: re.Pattern[str]) -> bool:
+    """Whether a sentence says it plainly, and of nothing else: "that the length of the rope is"."""
+    match = says.search(text)
+    is_of_other = match is not None and _OF_OTHER.search(text[: match.start()])
+    return is_said_plainly(text, says) and not is_of_other

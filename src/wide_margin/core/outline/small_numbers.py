@@ -7,6 +7,7 @@ from itertools import pairwise
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
+from wide_margin.core.lexicon import roman_value
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
@@ -16,24 +17,8 @@ if TYPE_CHECKING:
 FEWEST, COUNTED_ON, WITH_TEXT = 4, 0.9, 0.8
 """Lines of one style that are headings if so many of them begin anew or count on from the one
 before, and have text between them."""
+BEGINS = ("a", "i")
 _SMALL = regex(r"(?-i:(?P<id>[a-z]|[ivx]{1,5}))[.)]\s+(?=\S)")
-_ROMAN = (
-    "i",
-    "ii",
-    "iii",
-    "iv",
-    "v",
-    "vi",
-    "vii",
-    "viii",
-    "ix",
-    "x",
-    "xi",
-    "xii",
-    "xiii",
-    "xiv",
-    "xv",
-)
 
 
 def counted_small(candidates: Sequence[Candidate]) -> frozenset[int]:
@@ -50,7 +35,7 @@ def counted_small(candidates: Sequence[Candidate]) -> frozenset[int]:
         n_apart = sum(
             candidates[b].paragraph - candidates[a].paragraph > 1 for (a, _), (b, _) in pairs
         )
-        counts = any(after not in ("a", "i") for (_, _), (_, after) in pairs)
+        counts = any(after not in BEGINS for _, (_, after) in pairs)
         if (
             len(rows) >= FEWEST and counts and n_on >= COUNTED_ON * len(rows)
             and n_apart >= WITH_TEXT * len(pairs)
@@ -61,8 +46,8 @@ def counted_small(candidates: Sequence[Candidate]) -> frozenset[int]:
 
 def _follows(before: str, after: str) -> bool:
     """Whether a letter or numeral begins anew, or comes next after another one."""
-    if after in ("a", "i"):
+    if after in BEGINS:
         return True
-    if before in _ROMAN and after in _ROMAN and _ROMAN.index(after) == _ROMAN.index(before) + 1:
+    if 0 < roman_value(after) == roman_value(before) + 1:
         return True
     return len(before) == len(after) == 1 and ord(after) == ord(before) + 1
