@@ -1,19 +1,26 @@
 """What a question leaves open at its end, and what only asks for a description."""
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, answer_quoted
-from wide_margin.core.answers.candidates import fitness, only_points
+from wide_margin.core.answers.candidates import fitness, fitness_of, only_points
 from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.measures import measure_asked
 from wide_margin.core.answers.question import read_question, topic_of
 from wide_margin.core.answers.signs import (
+    DATE,
+    NAME,
+    NUMBER,
     asked_parts,
     asked_relation,
     asks_of_all,
     counts_all,
     counts_it,
+    has_date,
+    has_number,
     has_relation,
     says_whether,
     sign_of,
@@ -343,3 +350,28 @@ def test_what_may_not_be_goes_before_what_is_like_the_question(tmp_path):
     document = read_document(tmp_path / "a.pdf")
     answer = answer_quoted(document, "Can I keep salt in a well?", WHOLE)
     assert said in answer.quotes[0].text
+
+
+_PIECES = st.lists(
+    st.sampled_from(
+        ["May", "march", "1990", "7", "Within", "the", "next", "week", "3D", "x2", "Eleven", "By", "two",
+         "half", "B", "Bale", "rope", "v1.2", ".", "!", ",", "(", "%", "-", "5", "a"]
+    ),
+    max_size=12,
+)  # fmt: skip
+_JOINED = st.tuples(_PIECES, st.sampled_from([" ", "", "  "])).map(
+    lambda some: some[1].join(some[0])
+)
+
+
+@given(_JOINED)
+def test_what_is_told_quickly_is_what_is_found(text):
+    assert has_date(text) == bool(DATE.search(text))
+    assert has_number(text) == bool(NUMBER.search(text))
+    assert (sign_of("who", text, ()) > 0) == bool(NAME.search(text))
+
+
+@given(st.lists(st.text(), max_size=5))
+def test_sentences_are_as_fit_together_as_alone(texts):
+    said = [Sentence(text, 0, -1, 0, 0, len(text), "body") for text in texts]
+    assert fitness_of(said) == [fitness(each) for each in said]

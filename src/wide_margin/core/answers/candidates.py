@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass, replace
-from typing import TYPE_CHECKING
+from collections.abc import Sequence
+from functools import cache
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
@@ -32,7 +33,7 @@ if TYPE_CHECKING:
     from wide_margin.core.answers.question import Question
     from wide_margin.core.answers.times import AskedTime
     from wide_margin.core.document import ReadDocument
-    from wide_margin.core.geometry import FloatArray, IntArray
+    from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
     from wide_margin.core.passages import Sentence
     from wide_margin.core.search import Query, Weighed
 
@@ -65,8 +66,12 @@ OF_TIME = 5.0
 HELD = 0.5
 INHERITED = 0.8
 """What a sentence that leans on the one before takes over of that one's words."""
-_STRANGE = regex(r"[^A-Za-zÀ-ÿ ,.’']")
+_PLAIN = regex(r"[A-Za-zÀ-ÿ ,.’']")
 _CODE = regex(r"[\\{}@$<>=;|#^_~]")
+_LAST = 0x2020
+"""Above the letters that either has."""
+MUCH_CODE, MUCH_STRANGE = 0.05, 0.22
+"""Shares of signs of code, and of what is no letter, above which a sentence is no statement."""
 LEANS = regex(
     r"^(?:it|its|this|these|that|those|they|their|he|she|such|both|here|there|then|thus|hence|so|therefore|consequently"
     r"|accordingly|however|otherwise|instead|in (?:this|that|such) case|for (?:this|that|these) reasons?|for example"
@@ -77,8 +82,7 @@ _ELIDED = regex(r"(?:=\s*\w+|\w*[\d_]\w*) ?\((?:\s*\.){3}\s*\)")
 REFERS = regex(r"\(?(?:please )?(?:see|refer to|siehe|voir|véase)\b", re.I)
 
 
-@dataclass(frozen=True, slots=True)
-class Candidate:
+class Candidate(NamedTuple):
     """A sentence that may answer."""
 
     sentence: int
@@ -171,17 +175,17 @@ def find_candidates(
     """The weighed sentences, best first."""
     text = document.text
     found: list[Candidate] = []
-    held = weighed.held.copy()
-    for k in range(1, len(held)):  # "It is changed …" speaks of what the one before names
-        follows = weighed.sentences[k] == weighed.sentences[k - 1] + 1
-        if follows and LEANS.match(text.sentences[weighed.sentences[k]].text):
+    held, rows = weighed.held.copy(), weighed.sentences.tolist()
+    for k in range(1, len(rows)):  # "It is changed …" speaks of what the one before names
+        if rows[k] == rows[k - 1] + 1 and LEANS.match(text.sentences[rows[k]].text):
             held[k] = np.maximum(held[k], INHERITED * held[k - 1])
     around = np.maximum(weighed.held_around, 0.7 * weighed.titled)
     says, holds, near = weighed.says.tolist(), held.tolist(), around.tolist()
-    for k, row in enumerate(weighed.sentences.tolist()):
+    fit = fitness_of([text.sentences[row] for row in rows])
+    for k, row in enumerate(rows):
         sentence = text.sentences[row]
         evidence = weighed.page_score(sentence.page)
-        score = says[k] + OF_PAGE * evidence - UNFIT * (1 - fitness(sentence))
+        score = says[k] + OF_PAGE * evidence - UNFIT * (1 - fit[k])
         if sentence.kind == "works":
             score += OF_WORKS if about_works else -OF_WORKS
             evidence += about_works
@@ -197,7 +201,7 @@ def find_candidates(
 
 def only_points(text: str) -> bool:
     """Whether a sentence says nothing but where to look: "See help for the pump."."""
-    return len(text.split()) <= POINTER and bool(REFERS.match(text))
+    return bool(REFERS.match(text)) and len(text.split()) <= POINTER
 
 
 def of_the_time(
@@ -220,7 +224,7 @@ def of_the_time(
                 for values in (candidate.held, candidate.around)
             )
             score = candidate.score + OF_TIME * (n_new > 0)
-            candidate = replace(candidate, score=score, held=held, around=around)
+            candidate = candidate._replace(score=score, held=held, around=around)
         found.append(candidate)
     found.sort(key=lambda c: (-c.score, c.sentence))
     return found
@@ -228,23 +232,59 @@ def of_the_time(
 
 def fitness(sentence: Sentence) -> float:
     """Less for what does not read as a statement: headings, code, scraps, very long runs."""
-    n_words = len(sentence.text.split())
+    return fitness_of([sentence])[0]
+
+
+def fitness_of(sentences: Sequence[Sentence]) -> list[float]:
+    """The fitness of each of some sentences, whose letters are counted all at once."""
+    texts = [sentence.text for sentence in sentences]
+    code, strange = _shares(texts)
+    return [
+        _fitness(sentence, *shares)
+        for sentence, *shares in zip(sentences, code, strange, strict=True)
+    ]
+
+
+def _shares(texts: Sequence[str]) -> tuple[list[float], list[float]]:
+    """The share of signs of code in each text, and that of signs which are not of plain words."""
+    codes = np.frombuffer("".join(texts).encode("utf-32-le", "surrogatepass"), np.uint32)
+    codes = np.minimum(codes, _LAST)
+    lengths = np.array([len(text) for text in texts], np.int64)
+    ends = np.cumsum(lengths)
+    shares = []
+    for is_such in _tables():
+        before = np.concatenate(([0], np.cumsum(is_such[codes])))
+        n_such = before[ends] - before[ends - lengths]
+        shares.append((n_such / np.maximum(lengths, 1)).tolist())
+    return shares[0], shares[1]
+
+
+@cache
+def _tables() -> tuple[BoolArray, BoolArray]:
+    """Up to _LAST, whether a code point is a sign of code, and whether it is none of plain words."""
+    signs = [chr(code) for code in range(_LAST + 1)]
+    is_code = np.array([_CODE.match(sign) is not None for sign in signs])
+    return is_code, np.array([_PLAIN.match(sign) is None for sign in signs])
+
+
+def _fitness(sentence: Sentence, code: float, strange: float) -> float:
+    """The fitness of a sentence with such shares of signs."""
     if sentence.kind == "heading":
         return 0.55
     if sentence.kind == "figure":  # words on axes and in boxes say nothing by themselves
         return 0.4
+    n_words = len(sentence.text.split())
     if sentence.kind == "code" or n_words < 4:
         return 0.7
     if sentence.text.endswith("?") or REFERS.match(sentence.text):
         return 0.7
-    if len(_CODE.findall(sentence.text)) > 0.05 * len(sentence.text):
+    if code > MUCH_CODE:
         return 0.7
     if sentence.text.count(".") >= 3 and _ELIDED.search(sentence.text):
         return 0.7
     if sentence.kind in ("row", "note"):
         return 0.9
-    n_strange = len(_STRANGE.findall(sentence.text))
-    if n_strange > 0.22 * len(sentence.text):  # formulas, listings, rows of figures
+    if strange > MUCH_STRANGE:  # formulas, listings, rows of figures
         return 0.75
     if n_words > 70:
         return 0.8

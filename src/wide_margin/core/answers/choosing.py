@@ -117,7 +117,7 @@ def _introducing(document: ReadDocument, item: Candidate) -> Candidate:
         if sentences[row].section != sentences[item.sentence].section:
             return item
     if row < item.sentence and sentences[row].text.endswith(":"):
-        return replace(item, sentence=row, page=sentences[row].page)
+        return item._replace(sentence=row, page=sentences[row].page)
     return item
 
 

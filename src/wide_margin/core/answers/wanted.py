@@ -8,17 +8,17 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.measures import measure_asked
 from wide_margin.core.answers.signs import (
-    DATE,
-    FREQUENCY,
     NAME,
-    NUMBER,
     NUMBER_WORD,
-    ROLE,
     asked_parts,
     asked_relation,
     asked_thing,
     begins_alike,
+    has_date,
+    has_frequency,
+    has_number,
     has_relation,
+    has_role,
     without_references,
 )
 from wide_margin.core.later import regex
@@ -128,15 +128,15 @@ def has_form(question: Question, best: Sequence[str]) -> bool | None:
     if measure := measure_asked(question.text):
         return bool(measure.search(said))
     if question.kind == "how many":
-        return bool(NUMBER.search(" ".join(map(without_references, best))))
+        return has_number(" ".join(map(without_references, best)))
     if question.kind == "how often":
-        return bool(FREQUENCY.search(said))
+        return has_frequency(said)
     if question.kind == "when":
-        return bool(DATE.search(said) or _MOMENT.search(said))
+        return has_date(said) or bool(_MOMENT.search(said))
     if question.kind == "who":
         if _WHO_PAID.search(question.text):
             return bool(_PAYING.search(said))
-        return bool(ROLE.search(said)) or _names_somebody(question.text, best)
+        return has_role(said) or _names_somebody(question.text, best)
     return None
 
 
