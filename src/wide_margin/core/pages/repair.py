@@ -138,6 +138,7 @@ _SHARED = {
     "\uf166": "λ", "\uf169": "ω", "\uf17d": "γ",
 }  # fmt: skip
 """Letters that Greek shares with phonetics or units, where a font has two glyphs of them."""
+_ANY_SHARED = regex(f"[{''.join(_SHARED)}]")
 _SHARED_IN_WORD = regex(
     rf"(?<=[{_GREEK}])[{''.join(_SHARED)}]+|[{''.join(_SHARED)}]+(?=[{_GREEK}])"
 )
@@ -149,7 +150,7 @@ def with_greek_letters(chars: str) -> str:
     Source:
         The private codes of the Computer Modern Unicode fonts, as their tables have them.
     """
-    if chars.isascii() or not _SHARED_IN_WORD.search(chars):
+    if not _ANY_SHARED.search(chars):  # pages without any are told at once
         return chars
     return _SHARED_IN_WORD.sub(lambda match: "".join(map(_SHARED.__getitem__, match[0])), chars)
 
