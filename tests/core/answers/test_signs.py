@@ -253,6 +253,9 @@ def test_the_number_of_an_item_counts_nothing():
     ("sentence", "is_defined"),
     [
         ("By default, the colour of each point on a staff is the colour of its keeper.", False),
+        ("A chief advantage of staffs is the ease with which they are read.", False),
+        ("The concept of a staff is the basis of all that is read.", False),
+        ("The notion of staff is defined as the board that is read.", True),
         ("In the yard, a staff is the board that is read.", True),
     ],
 )

@@ -315,3 +315,28 @@ def test_a_list_that_names_makers_is_not_sure_for_its_first_line(tmp_path):
     ])  # fmt: skip
     digester = Digester(read_document(tmp_path / "a.pdf"))
     assert digester.answer("Who developed Quorble?", WHOLE, None).sure < 0.5
+
+
+CODED = [
+    [("h1", "1 Ropes"),
+     ("text", "To mend old ropes, the loft has two mending stitches for them, Long Stitch and "
+              "Round Stitch."),
+     ("text", "To mend a rope, we call the stitches:"), ("code", "mend(rope, 'long')"),
+     ("text", "A rope that is mended is wound, dried and hung in the loft.")],
+    [("h1", "2 Lids"), ("text", "To shut a lid, the lid knots are called:"),
+     ("code", "knot(lid)"), ("text", "Lids are of zinc and they are kept dry in the loft.")],
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("typed", "said", "is_sure"),
+    [
+        ("Which stitches can be used for mending?", "two mending stitches for them", True),
+        ("Which knots are there for a lid?", "", False),  # a line of code names none of several
+    ],
+)
+def test_a_line_of_code_is_no_list(tmp_path, typed, said, is_sure):
+    make_pdf(tmp_path / "a.pdf", CODED)
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert said in answer.quotes[0].text
+    assert (answer.sure > 0.4) is is_sure

@@ -20,6 +20,8 @@ PAGES = [
      ("said", "wind a full rope on the drum, and no half one at any time."), FILLING,
      ("code", "--reelhook"), ("said", "if unset, leave the hook of the reel where it is."),
      ("text", "If reelhook() returns false, the reel is taken for empty.")],
+    [("text", "-p rope.txt -d drum.txt -p hook.txt -o all.txt"), FILLING,
+     ("text", "-p PLACE Tell the winch where the rope lies."), FILLING],
     [("h1", "3 unreel"), ("text", "unreel [rope [turns]] options"),
      ("text", "The unreel program lays a rope down again, however wet it is."), FILLING],
 ]  # fmt: skip
@@ -39,6 +41,7 @@ def winding(tmp_path_factory):
         ("What does --dry do?", "makes the winch take dry ropes"),  # and not where it points on
         ("What does -f do?", "wind a full rope"),  # over it, with its other forms
         ("What does ropeLength do?", "--ropeLength"),  # asked without its dashes
+        ("What does -p do?", "Tell the winch where"),  # and not where it is typed with others
         ("What does unreel do?", "lays a rope down again"),  # and not how it is called
     ],
 )

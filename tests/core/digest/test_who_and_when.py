@@ -217,3 +217,22 @@ def test_those_who_wrote_of_a_thing_are_the_nearest_to_who_made_it(tmp_path, typ
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert ([quote.text for quote in answer.quotes] == ["Ann Bale"]) is is_author
     assert answer.sure <= 0.5
+
+
+@pytest.mark.parametrize(
+    ("typed", "said", "names"),
+    [
+        ("Which function winds the rope?", "The rope is wound by wind_rope in the summer.", True),
+        ("Which command winds the rope?", "The “wind” command winds a rope for the keeper.", True),
+        ("Which option winds the rope?", "The rope is wound on its drum if that is wanted.", False),
+        ("With which macro is the rope wound?", "A rope is wound on a drum by the keeper.", False),
+        ("What winds the rope?", "The rope is wound on its drum by the old one.", True),
+    ],
+)
+def test_what_names_none_is_not_sure_where_a_name_of_code_is_asked_for(
+    tmp_path, typed, said, names
+):
+    answer = answer_of(tmp_path / "a.pdf", "How is the rope wound?", said)
+    quoted = replace(answer.quotes[0], text=said)
+    sure = replace(answer, question=typed, quotes=(quoted,), sure=0.8)
+    assert (with_measure(sure).sure == 0.8) is names

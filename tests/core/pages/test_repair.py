@@ -17,6 +17,7 @@ from wide_margin.core.pages.repair import (
     with_meant_ligatures,
     with_one_alphabet,
     with_signs,
+    with_turned_letters,
 )
 from wide_margin.core.pages.text import read_text
 
@@ -277,3 +278,16 @@ def test_brackets_are_told_by_their_font(tmp_path):
         read[made] = read_text(pdf, 0, only_edges=True).chars
         pdf.close()
     assert read == {"CMEX10": "a(b)c", "Cmexico": "a\x12b\x13c"}
+
+
+@pytest.mark.parametrize(
+    ("extracted", "read"),
+    [
+        ("\u6600\u6900nd the ma\u7400\u7400er a\u6600\u7400er all", "find the matter after all"),
+        ("a rope of 五\u6600 and 昀椀", "a rope of 五\u6600 and 昀椀"),
+        ("wind\u6600", "wind\u6600"),
+        ("plain", "plain"),
+    ],
+)
+def test_ligatures_with_their_bytes_turned_round_are_letters(extracted, read):
+    assert with_turned_letters(extracted) == read

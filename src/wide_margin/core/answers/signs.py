@@ -387,8 +387,11 @@ def _is_free(before: str, topic: tuple[str, ...]) -> bool:
 
 _UNDER_ANOTHER = regex(
     r"(?<!\w)(?:the|an?|each|every|its|their)\s+[\w-]+\s+(?:[\w-]+\s+){0,8}?(?:of|on|in|for|with|from|to|at|by)\s+(?:an?|the|each|every)$"
+    r"|(?<!\w)(?:the|an?|one|another)\s+(?:\w+\s)?(?!(?:notions?|concepts?|ideas?|terms?|words?|names?|meanings?|definitions?|method"
+    r"|process|task|kinds?|class)\b)[\w-]+\s+(?:of|for|with)$"
 )
-"""Before a term that stands under another word: "the colour of each point on a …" is its colour."""
+"""Before a term that stands under another word: "the colour of each point on a …" is its colour, "a
+chief advantage of" ropes is one of their advantages."""
 
 
 _ASKS_WHETHER = {

@@ -86,6 +86,7 @@ from wide_margin.core.digest.subject import (
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.digest.terms import N_TERMS, KeyTerm, key_terms, phrases_of
 from wide_margin.core.digest.titled import title_of
+from wide_margin.core.digest.which_name import with_its_name
 from wide_margin.core.digest.who_and_when import (
     OF_MAKER,
     row_of_keeper,
@@ -525,7 +526,7 @@ class Digester:
         told = with_deeds_abroad(self._document, with_its_number(self._document, told))
         told = with_its_release(self._document, with_maker(self._document, told))
         told = with_measure(with_needed_version(self._document, told))
-        told = with_led_list(self._document, told)
+        told = with_its_name(self._document, with_led_list(self._document, told))
         return with_what_decides(self._document, lambda: self._names, told)
 
     def _of_its_matter(self, answer: Answer) -> Answer:

@@ -67,6 +67,11 @@ _ASKS_THERE = regex(
     r"^\W*(?:which|what)\s+(?P<things>\S.*?)\s+(?:are\s+there|exist|do(?:es)?\s+(?:it|they)\s+have)\b[^?]{0,12}\??$", re.I
 )  # fmt: skip
 """Asks which things of a kind there are."""
+_ASKS_FOR = regex(
+    r"^\W*(?:which|what)\s+(?P<things>\S.*?)\s+(?:(?:can|could|may)\s+(?:be\s+used|I\s+use)|are\s+(?:there|available|used|offered"
+    r"|supported|provided|implemented))\s+(?:for|to)\s+(?P<what>\S.{2,60}?)\W*$", re.I
+)  # fmt: skip
+"""Asks which things of a kind there are for something."""
 _THERE_ARE = regex(
     r"\bthere\s+(?:are|exist|were)\b|\b(?:two|three|four|five|six|seven|eight|nine|ten|several|various|the\s+following|[2-9]|1\d)\b",
     re.I,
@@ -74,8 +79,8 @@ _THERE_ARE = regex(
 """Says that there are some, or how many; their name stands after it."""
 _SUPPORT = regex(r"\bsupport(?:ed)?\b", re.I)
 """In a title, says that what its other words name is supported."""
-_NAMES_BOTH = regex(r":\s\S.*\s(?:and|or)\s")
-"""Names two things after a colon."""
+_NAMES_BOTH = regex(r":\s\S.*\s(?:and|or)\s|,\s[A-Z][\w-]*(?:\s\S+){0,3}\s(?:and|or)\s[A-Z]")
+"""Names two things after a colon, or after a comma where they are written large."""
 _SUPPORTS = regex(
     r"\b(?:supports?|supported|provides?|offers?|accepts?|accepted|handles?|understands?|recogni[sz]es?|available"
     r"|implements?|implemented|following)\b", re.I
@@ -98,6 +103,11 @@ FEWEST_SORTS = 3
 """So many sections within one that is called by one word more: "Deep well sorts" with each."""
 LED = 0.8
 """The chance that a list answers whose first line has all that is asked."""
+_OF_CODE = regex(
+    r"\b(?:command|option|function|macro|line|example|file|syntax|setting|variable|parameter|argument|package|class|statement"
+    r"|instruction|flag|value|call|code|name|keyword|step)(?:s|es)?\b", re.I
+)  # fmt: skip
+"""Of what a list may stand in lines of code."""
 _LEADS_IN = regex(rf"(?P<lead>[^:.;\n]{{8,90}}):\s*(?:\n|[{BULLETS}]|$)")
 STEM, NEAR, SOON, NEAR_COUNT = 5, 3, 10, 6
 """Letters by which a word is known again, how many words before and after it is said of them, and
@@ -136,12 +146,31 @@ def with_listed(document: ReadDocument, question: Question, answer: Answer) -> A
 
 def with_led_list(document: ReadDocument, answer: Answer) -> Answer:
     """The answer, surer where it is a list whose first line says that it lists what is asked for."""
+    if _only_leads_to_code(document, answer):
+        return replace(answer, sure=min(answer.sure, OF_TURNED))
     lead = _LEADS_IN.match(answer.quotes[0].text) if answer.quotes else None
     if lead is None or answer.sure >= LED or answer.kind in ("who", "when", "how many"):
         return answer
     wanted = content_of(document, answer.question)
     is_led = len(wanted) > 1 and wanted <= content_of(document, lead["lead"])
     return replace(answer, sure=LED) if is_led else answer
+
+
+def _only_leads_to_code(document: ReadDocument, answer: Answer) -> bool:
+    """Whether it is asked which things there are, and what is quoted goes on to a line of code.
+
+    "To turn it, we call the winder:" names none of several.
+    """
+    is_list = _ASKS_LIST.match(answer.question) and not _OF_CODE.search(answer.question)
+    said = answer.quotes[0].text if answer.quotes and is_list else ""
+    if not said or _NAMES_SOME.search(said) or _NAMES_BOTH.search(said):
+        return False
+    sentences = document.text.sentences
+    return any(
+        sentences[row].text.endswith(":") and sentences[row + 1].kind == "code"
+        for row in rows_within(document, answer.quotes[0].locators[0].spans)
+        if row + 1 < len(sentences)
+    )
 
 
 def _turned(question: Question, answer: Answer) -> Answer:
@@ -300,6 +329,11 @@ def _of_names(document: ReadDocument, question: Question) -> tuple[Quote, ...]:
         says, match = _has_them, _ASKS_THERE.match(question.text)
     wanted = content_of(document, match["things"]) if match else frozenset()
     row = _naming(document, sorted(wanted), says) if wanted else -1
+    if row < 0 and (match := _ASKS_FOR.match(question.text)):
+        things = content_of(document, match["things"])
+        wanted = things | content_of(document, match["what"])
+        says = partial(_has_things, sorted(things))
+        row = _naming(document, sorted(wanted), says) if things and len(wanted) > 1 else -1
     if row < 0:
         return ()
     said = quote_rows(document, question, row, row + 1)
@@ -349,3 +383,8 @@ def _has_them(said: str, wanted: Sequence[str]) -> bool:
         any(word.startswith(begins) for word in said[match.end() :].split()[:NEAR_COUNT])
         for match in _THERE_ARE.finditer(said)
     )
+
+
+def _has_things(things: Sequence[str], said: str, wanted: Sequence[str]) -> bool:
+    """Whether a sentence says so of some of what is wanted, and has all of it."""
+    return _has_them(said, things) and all(term[:STEM] in said for term in wanted)

@@ -217,6 +217,9 @@ _OTHER_FORMS = regex(r"(?:[\s,|/]+(?:[–—-]{1,2}[\w-]+|%\w+ \w+))*[’'\"”\
 """After an option on a line of its own: nothing, or its other forms."""
 _GIVEN = regex(r"[= ]\d\S*\s+[–—-]{1,2}[\w-]+[= ]\S")
 """An option that is given a number beside others that are given something: "--turns=3 --wet=1"."""
+_AS_TYPED = regex(r"(?:\s--?\w.*){2}")
+_IN_WORDS = regex(r"(?<!\S)[A-Za-z]?[a-z]+(?:\s[a-z]+){2}")
+"""After an option: two others, as on a command line; and three words, as in a description."""
 _POINTS_AWAY = regex(
     r"\W*\(?(?:see|cf\.)\s[^()]{1,80}\)\W*$|[\s.,]*(?:-[\w-]+[\s.,]+)*(?:see|cf\.)\s[^.]{1,40}\.(?:\s+[–—-]|\s*$)",
     re.I,
@@ -256,7 +259,7 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
         if match is None or paragraph.page in document.listings:
             continue
         rest = paragraph.text[match.end() :]
-        if _POINTS_AWAY.match(rest):
+        if _POINTS_AWAY.match(rest) or (_AS_TYPED.search(rest) and not _IN_WORDS.search(rest)):
             continue
         said = len(rest.split())
         after = paragraphs[at + 1] if at + 1 < len(paragraphs) else None

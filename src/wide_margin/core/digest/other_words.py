@@ -67,10 +67,9 @@ def rows_otherwise(document: ReadDocument, question: str) -> range:
     asked = _ASKS.match(question)
     if asked is None:
         return range(0)
-    verb = asked["verb"].lower()
     thing = content_of(document, _LIGHT.sub("", asked["thing"]))
     stem_of = document.index.analyser.terms_of
-    same = {term for word in _like(_PHRASES.get(verb, verb)) for term in stem_of(word)[:1]}
+    same = {term for word in like(asked["verb"].lower()) for term in stem_of(word)[:1]}
     outline = document.outline
     sections = outline.sections if thing and same else ()
     for row in sorted(range(len(sections)), key=outline.depths.__getitem__):
@@ -82,8 +81,9 @@ def rows_otherwise(document: ReadDocument, question: str) -> range:
 
 
 @cache
-def _like(verb: str) -> frozenset[str]:
-    """Verbs that say nearly the same as one, itself among them."""
+def like(verb: str) -> frozenset[str]:
+    """Verbs that say nearly the same as one or as a phrase ("turn off"), itself among them."""
+    verb = _PHRASES.get(verb, verb)
     groups = [frozenset(group.split()) for group in _SAME]
     return frozenset([verb]).union(*(group for group in groups if verb in group))
 

@@ -99,8 +99,19 @@ _ITSELF = regex(
     re.I,
 )
 """Begins what is said of the whole document's own thing."""
-_ASKS_WHEN = regex(r"^\W*when\s+(?:was|were|did|had|has|have)\b", re.I)
-"""Asks for a time that is past: what is done at one may be told in many ways."""
+_ASKS_WHEN = regex(
+    r"^\W*(?:when\s+(?:was|were|did|had|has|have|will)|(?:until|since|by|from)\s+when)\b", re.I
+)
+"""Asks for a time that is past or to come: what is done at one may be told in many ways."""
+_ASKS_NAME = regex(
+    r"^\W*(?:with |by |in )?(?:which|what)\s(?:\w+\s){0,2}?(?:functions?|(?:sub)?commands?|options?|macros?|(?:sub)?routines?|switch(?:es)?"
+    r"|flags?|keywords?|directives?|environment variables?)\s(?!is it\b)\S", re.I
+)  # fmt: skip
+"""Asks for a name of code."""
+_NAME_OF_CODE = regex(
+    r"\w\(|\w_\w|[\\$@%]\w|(?<!\w)--?\w|\b[a-z]+[A-Z]|\w\.\w|\w\s?=|\b[a-z]+\d|[“‘\"'`]\w|\b[A-Z]{2,}"
+)
+"""What may be one: with signs in it, written large within, or between marks."""
 _SOME_NUMBER = regex(
     r"\b(?:several|many|few|no|none|both|single|unlimited|arbitrar\w+|infinite\w*|enough|free|each)\b",
     re.I,
@@ -172,7 +183,7 @@ def _making(document: ReadDocument) -> set[int]:
 
 
 def with_measure(answer: Answer) -> Answer:
-    """The answer, less sure where nothing quoted tells the time, number or person asked for."""
+    """The answer, less sure where nothing quoted tells the time, number, person or name asked for."""
     question = read_question(answer.question)
     said = [quote.text for quote in answer.quotes]
     is_number = question.kind == "how many"
@@ -182,6 +193,8 @@ def with_measure(answer: Answer) -> Answer:
         is_told = False
     titled = [title for q in answer.quotes for place in q.locators[:1] for title in place.path[-1:]]
     if asked_parts(question.text) and has_thing(question, [*said, *titled]) is False:
+        is_told = False
+    if _ASKS_NAME.match(question.text) and not any(map(_NAME_OF_CODE.search, said)):
         is_told = False
     may_be_word = is_number and not OF_MONEY.search(question.text)
     if is_told is not False or (may_be_word and any(map(_SOME_NUMBER.search, said))):

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 import unicodedata
 from collections.abc import Callable
-from string import ascii_lowercase
+from string import ascii_letters, ascii_lowercase
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -153,6 +153,20 @@ def with_greek_letters(chars: str) -> str:
     if not _ANY_SHARED.search(chars):  # pages without any are told at once
         return chars
     return _SHARED_IN_WORD.sub(lambda match: "".join(map(_SHARED.__getitem__, match[0])), chars)
+
+
+_TURNED = "".join(chr(ord(letter) << 8) for letter in ascii_letters)
+_TURNED_IN_WORD = regex(rf"(?<=[A-Za-z])[{_TURNED}]{{2,}}|[{_TURNED}]{{2,}}(?=[A-Za-z])")
+"""The letters of a ligature with their two bytes turned round, which are rare Chinese signs."""
+
+
+def with_turned_letters(chars: str) -> str:
+    """The text with letters in words in place of ligatures with their two bytes turned round."""
+    if chars.isascii():
+        return chars
+    return _TURNED_IN_WORD.sub(
+        lambda match: "".join(chr(ord(sign) >> 8) for sign in match[0]), chars
+    )
 
 
 _CORK = regex(r"[\x10-\x17]")

@@ -40,6 +40,7 @@ from wide_margin.core.pages.repair import (
     with_meant_ligatures,
     with_one_alphabet,
     with_signs,
+    with_turned_letters,
 )
 from wide_margin.core.pages.unsized import LEAST, measured, stand_on_line
 
@@ -133,7 +134,8 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     address = native.address_of(text_page)
     chars = with_named_codes(_characters(text_page, address, n_chars))
     chars = with_meant_ligatures(with_ligatures(with_cork_signs(chars)))
-    chars = with_greek_letters(with_one_alphabet(with_signs(chars)))
+    chars = with_turned_letters(with_signs(chars))
+    chars = with_greek_letters(with_one_alphabet(chars))
     first, last = _word_edges(chars)
     boxed = np.flatnonzero(first | last) if only_edges else np.arange(n_chars)
     loose = native.loose_boxes(address, boxed)

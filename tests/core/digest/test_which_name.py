@@ -1,0 +1,60 @@
+"""Asked which option or function does something: the one whose description says so."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester
+
+MORE = ("text", "The winch is of oak. Its drum, its rope and its pawl are looked after in spring.")
+PAGES = [
+    [("title", "The Winch of Hallan"), ("h1", "1 Options"), MORE,
+     ("text", "The rope and the drum are chosen by the keeper, who sets all that there is to set."),
+     ("text", "-r ROPE Specify the rope to be wound."),
+     ("text", "-d, --drum Use the drum of the other rope and specify nothing else of it at all, "
+              "neither pawl nor crank nor hook nor lid, which stay as they were in the summer."),
+     ("code", "-q"), ("said", "Disable the bell that rings at every turn.")],
+    [("h1", "2 Functions"), MORE,
+     ("entry", "wind_rope(turns)|Removes the slack of a rope before it is wound."),
+     ("entry", "rope_length(rope)|Returns the length of a rope in turns of the drum."), MORE],
+    [("h1", "3 The bell"), MORE, ("text", "The bell rings. How the bell is kept is told there.")],
+]  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def winch(tmp_path_factory):
+    path = tmp_path_factory.mktemp("names") / "a.pdf"
+    make_pdf(path, PAGES)
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("Which option specifies the rope?", "-r ROPE Specify the rope"),
+        ("Which option selects the rope?", "-r ROPE Specify the rope"),  # in another word
+        ("What option is used to set the rope?", "-r ROPE Specify the rope"),
+        ("Which switch turns off the bell?", "-q Disable the bell"),  # named on its own line
+        ("Which function deletes the slack of a rope?", "wind_rope(turns) Removes the slack"),
+        ("Which command can I use to remove the slack?", "wind_rope(turns) Removes the slack"),
+        ("How do I discard the slack of a rope?", "wind_rope(turns) Removes the slack"),
+    ],
+)
+def test_it_is_the_one_described_so(winch, typed, said):
+    answer = winch.answer(typed, WHOLE, None)
+    assert said in " ".join(answer.quotes[0].text.split())
+    assert answer.sure >= 0.6
+
+
+@pytest.mark.parametrize(
+    "typed",
+    [
+        "Which option hides the rope?",  # another deed
+        "Which option removes the slack of a rope?",  # done by no option
+        "Which rope is wound?",
+    ],
+)
+def test_what_does_something_else_is_not(winch, typed):
+    answer = winch.answer(typed, WHOLE, None)
+    texts = [quote.text for quote in answer.quotes]
+    assert answer.sure < 0.6 or not any("-r ROPE" in t or "Removes" in t for t in texts)
