@@ -222,6 +222,8 @@ def test_who_made_what_the_thing_is_called_after_is_not_who_wrote_it(tmp_path):
      ("wellkeep, a first try at a port of drawpond", "Who wrote wellkeep?", True),
      ("Quick lookups in drawpond with wellkeep", "Who wrote Wellkeep?", True),
      ("A Guide to Wellkeep", "Who wrote Wellkeep?", False),
+     ("Wells by Wellkeep", "Who wrote the original ROPE book?", False),
+     ("Wells by Wellkeep", "Who wrote the Wellkeep manual?", True),
      ("User Guide for Wellkeep", "Who wrote Wellkeep?", True),
      ("Wellkeep Manual", "Who wrote Wellkeep?", True)],
 )  # fmt: skip

@@ -42,3 +42,27 @@ def test_the_version_of_something_else_is_the_nearest_there_is(tmp_path):
     ])  # fmt: skip
     digester = Digester(read_document(tmp_path / "a.pdf"))
     assert digester.answer("Which Quorble version is required?", WHOLE, None).sure <= 0.3
+
+
+@pytest.mark.parametrize(
+    "said",
+    ["It must be had at least once by every keeper (Quorble ropes, see Section 5.17).",
+     "It depends no longer on the moon (true for Quorble, but not of Quorble 4.1 and 4.2)."],
+)  # fmt: skip
+def test_what_needs_something_else_gives_no_version(tmp_path, said):
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 Wells"), ("text", said), ("text", TEXT)]])
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "Which version of Quorble is required?", WHOLE, None
+    )
+    assert answer.sure < 0.7
+
+
+def test_the_version_that_a_part_of_the_title_must_have_is_not_that_of_the_document(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Quorble Wellkeep"), ("text", "Revision: 1.26")],
+        [("h1", "1 Wells"), ("text", "Wellkeep needs at least Quorble 2.4, and a rope.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "Which version of Quorble is needed?", WHOLE, None
+    )
+    assert "Quorble 2.4" in answer.quotes[0].text

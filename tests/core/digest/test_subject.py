@@ -464,3 +464,15 @@ def test_what_it_is_goes_before_what_it_does_wherever_it_stands(tmp_path):
     ])  # fmt: skip
     answer = Digester(read_document(path)).answer("What is Wellkeep?", WHOLE, None)
     assert answer.quotes[0].text == said
+
+
+def test_the_name_that_is_asked_about_is_that_of_its_own_thing(tmp_path):
+    digester = digester_of(
+        tmp_path / "wells.pdf",
+        "Wellkeep is a program that keeps the water of a well at one height.",
+        "The name of a rope is written in slanted letters, and it may mean what it does.",
+        "The name Wellkeep stands for water of each low lid kept.",
+    )
+    answer = digester.answer("What does the name mean?", WHOLE, None)
+    assert "stands for water of each low lid" in " ".join(quote.text for quote in answer.quotes)
+    assert answer.question == "What does the name mean?"

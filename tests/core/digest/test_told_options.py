@@ -232,3 +232,79 @@ def test_an_option_with_only_a_place_in_brackets_is_described_elsewhere(tmp_path
     digester = Digester(read_document(tmp_path / "a.pdf"))
     answer = digester.answer("What does --dump-rope do?", WHOLE, None)
     assert "Print the rope that" in answer.quotes[0].text
+
+
+DECLARED = [
+    [("title", "The Winch of Hallan"), ("h1", "1 Functions"), FILLING,
+     ("code", "void wind_rope (ROPE r, int turns) [Function]"),
+     ("text", "Lay a rope on the drum, turn by turn, until it is full."), FILLING,
+     ("code", "int rope_size (ROPE r) [Library Function]"),
+     ("code", "int rope_depth (ROPE r) [Library Function]"),
+     ("text", "Return how much of the rope hangs in the well."), FILLING],
+    [("h1", "2 Commands"), FILLING, ("code", "rope-hide-all n [Command]"),
+     ("text", "Hide the first ropes of the list, whatever they are called."),
+     ("code", "const char * rope_name (ROPE r) [Function]"),
+     ("text", "r: the rope asked for"), ("text", "Tell the name of a rope as it was given."),
+     ("text", "You must not call wind_rope with a rope that is not dry.")],
+]  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def declared(tmp_path_factory):
+    path = tmp_path_factory.mktemp("declared") / "a.pdf"
+    make_pdf(path, DECLARED)
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("What does wind_rope do?", "Lay a rope on the drum"),
+        ("What does rope_size do?", "Return how much"),  # declared with another
+        ("What does rope-hide-all do?", "Hide the first ropes"),
+        ("What does rope_name do?", "Tell the name"),  # and not what it takes
+    ],
+)
+def test_what_is_declared_is_told_by_what_stands_under_it(declared, typed, said):
+    answer = declared.answer(typed, WHOLE, None)
+    assert said in answer.quotes[0].text
+    assert "not dry" not in answer.quotes[0].text
+    assert answer.sure >= 0.7
+
+
+def test_what_an_option_is_given_is_not_described_with_it(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Winch of Hallan"), ("h1", "1 Options"), FILLING,
+         ("entry", "-x <crank>|Wind the rope by the crank that is named, and by no other one."),
+         ("entry", "-y <drum>|Lay the rope on this drum.")],
+        [("h1", "2 Others"), FILLING, ("text", "A wet crank is dried before it is put in.")],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    assert digester.answer("What is a crank?", WHOLE, None).sure <= 0.3
+    assert digester.answer("What does -x do?", WHOLE, None).sure >= 0.7
+
+
+def test_a_synopsis_does_not_describe_its_options(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Winch of Hallan"), ("h1", "1 Synopsis"),
+         ("text", "[-D tag ...] rope.txt [-U tag ...] drum.txt"), FILLING],
+        [("h1", "2 Options"), ("entry", "-D|Mark the ropes that have a tag of their own.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What does the -D option do?", WHOLE, None
+    )
+    assert "Mark the ropes" in answer.quotes[0].text
+    assert "rope.txt" not in answer.quotes[0].text
+
+
+def test_lines_of_output_under_a_label_do_not_define_it(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Winch of Hallan"), ("h1", "1 Output"), FILLING, ("code", "Second ropes:"),
+         ("said", "hemp turns as dry, agree=0.962, wet=0.914, (6 turns)"),
+         ("said", "straw turns as wet, agree=0.614, wet=0.190, (1 turn)")],
+        [("h1", "2 Others"), FILLING, ("text", "The second rope is wound after the first.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What is a second rope?", WHOLE, None
+    )
+    assert answer.sure <= 0.3

@@ -79,6 +79,7 @@ LEANS = regex(
 )  # fmt: skip
 _ELIDED = regex(r"(?:=\s*\w+|\w*[\d_]\w*) ?\((?:\s*\.){3}\s*\)")
 """A call of which the arguments are left out: "y = ode (. . .)"."""
+_OPTIONS = regex(r"(?<!\S)\W?[–—-]{1,2}(\w[\w-]*)")
 REFERS = regex(r"\(?(?:please )?(?:see|refer to|siehe|voir|véase)\b", re.I)
 
 
@@ -156,11 +157,10 @@ def explains(document: ReadDocument, row: int, topic: tuple[str, ...]) -> bool:
         and before.kind == "entry"
     ):
         return False
-    named = [
-        w
-        for w in words(names_in(text.terms[term].text))
-        if not is_common(w, document.index.language)
-    ]
+    called = text.terms[term].text
+    if options := _OPTIONS.findall(called):  # what "-x PLUG" is given is not described
+        called = " ".join(options)
+    named = [w for w in words(names_in(called)) if not is_common(w, document.index.language)]
     if len(named) != len(topic):
         return False
     if not all(begins_alike(a, b) for a, b in zip(named, topic, strict=True)):

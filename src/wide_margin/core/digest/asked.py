@@ -211,6 +211,12 @@ LONGER = 3
 """Letters by which a name is longer than one that it is made of, and no other form of it."""
 _VERSION_OF = regex(r"\b(?:version|release|edition)s?\s+of\s+(?:the\s+)?(?P<name>\w[\w.-]*)", re.I)
 
+_MUST_BE_HAD = regex(r"\b(?:needs?|needed|requires?|required|necessary)\b", re.I)
+_OTHER_WORK = regex(
+    r"\b[Tt]he\s(?:\w+\s)?(?P<name>[A-Z]\w+)\s(?:book|paper|article|report|manual|guide|handbook|thesis)\b"
+)
+"""Names a work by its matter: "the original ROPE book"."""
+
 
 _WORDED = {
     "licence": _FOR_FREE,
@@ -356,7 +362,13 @@ def _asks_of_another(document: ReadDocument, text: str) -> bool:
     Or it is asked who made one that the title only brings in after its own: "RopeKeep for Linux".
     """
     match = _VERSION_OF.search(text)
-    if match is not None and match["name"].casefold() not in _title_words(document) | _VOCABULARY:
+    if match is not None and (
+        _MUST_BE_HAD.search(text)
+        or match["name"].casefold() not in _title_words(document) | _VOCABULARY
+    ):
+        return True
+    other = _OTHER_WORK.search(text)
+    if other is not None and other["name"].casefold() not in _title_words(document):
         return True
     asked = {word.casefold() for word in words(text)}
     own, *others = _BRINGS_IN.split(printed_title(document) or document.facts.title, 1)

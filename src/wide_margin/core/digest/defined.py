@@ -33,7 +33,7 @@ from wide_margin.core.digest.named import (
     without_kind,
 )
 from wide_margin.core.digest.other_words import rows_by_path, rows_otherwise
-from wide_margin.core.digest.reference import row_in_short, row_under_head
+from wide_margin.core.digest.reference import row_in_short, row_under_head, rows_declared
 from wide_margin.core.digest.sentences import tells_work
 from wide_margin.core.explain import define
 from wide_margin.core.explain.definitions import is_its_own_kind, says_which_things
@@ -410,6 +410,8 @@ def _doing(
     titled = rows_titled(document, plain)[:FIRST_SAID]
     is_in_section = any(plain in document.text.sentences[row].text.lower() for row in titled)
     is_name = is_function or not plain.isalpha() or frequency_rank(plain) is None
+    if is_name and (declared := rows_declared(document, bare_name)):
+        return told_by(document, answer, declared.start, declared.stop, OF_OPTION)
     if is_name and (row := _row_headed(document, plain)) is not None:
         return told_by(document, answer, row, row + 1, OF_SECTION)
     is_sort = is_name or name.split()[-1].isupper()
@@ -428,8 +430,8 @@ def _doing(
     told = _under_its_name(document, question, answer, name, rows, first)
     if told is not None and told.sure > MENTIONED:
         return told
-    if (declared := row_under_head(document, name)) is not None:
-        return told_by(document, answer, declared, declared + 1, OF_SECTION)
+    if (row := row_under_head(document, name)) is not None:
+        return told_by(document, answer, row, row + 1, OF_SECTION)
     if is_name and not is_in_section and (option := _rows_of_bare_option(document, name)):
         return _by_option(document, answer, option)
     told_of = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []

@@ -291,7 +291,8 @@ class Digester:
 
     def answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
         """An answer to any question: about the whole or a part by the digest, else by search."""
-        spelled = as_spelled(self._document, " ".join(typed.split()))
+        named = _ITS_NAME.sub(self._by_name, " ".join(typed.split()))
+        spelled = as_spelled(self._document, named)
         answer = _saying_something(self._answer(spelled, reach, before))
         form = take_form(spelled)[1]
         if not form.max_words and not form.max_sentences:
@@ -305,6 +306,10 @@ class Digester:
         pages = {place.page for quote in answer.quotes for place in quote.locators}
         told = tuple((page, sure) for page, sure in self._document.recognised if page in pages)
         return replace(answer, recognised=told)
+
+    def _by_name(self, asked: re.Match[str]) -> str:
+        """A question for the meaning of the name of the document's own thing with that name."""
+        return f"{asked['does']} {self._names[0]} stand for" if self._names else asked[0]
 
     def _answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
         if asks_of_option(typed):
@@ -561,6 +566,9 @@ def _saying_something(answer: Answer) -> Answer:
     return replace(answer, quotes=kept, sure=answer.sure if kept else 0.0)
 
 
+_ITS_NAME = regex(
+    r"^(?P<does>what does) (?:the|its) name (?:of (?:it|the \w+) )?(?:mean|stand for)(?=\W*$)", re.I
+)
 _IS_FOR = regex(r"\bfor\W*$", re.I)
 _ITSELF = regex(rf"\b(?:it|(?:this|the) {THING})\b", re.I)
 """How a question calls the document's thing."""

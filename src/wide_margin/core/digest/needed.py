@@ -27,8 +27,9 @@ _NUMBER = r"v?\d+(?:\.\d+)*(?:\.x)?"
 _BOUND = rf"{_NUMBER}\s*(?:\(?or\s+(?:later|newer|higher|above|greater|better|more recent)|\+|and\s+(?:above|up|later|newer|higher))"
 _MUST = r"(?:needs?|needed|requires?|required|depends?\s+on|at\s+least|minimum|must\s+(?:be|have)|works?\s+(?:only\s+)?(?:with|under|on)|compatible\s+with|tested\s+(?:with|on|under))"
 """A version, "or later" behind it, and what says that it must be had."""
-APART = 40
-"""Letters between a name and its version."""
+_PLACE = regex(r"(?:\b(?:sections?|chapters?|pages?|tables?|figures?|appendix)|§)\s*\d[\d.]*", re.I)
+APART, FAR = 40, 100
+"""Letters between a name and its version, and between what says that it must be had and the name."""
 NEEDED, BOUND = 0.75, 0.8
 """The chance that what says so answers; of what says "or later" too."""
 
@@ -42,15 +43,16 @@ def with_needed_version(document: ReadDocument, answer: Answer) -> Answer:
     thing = rf"(?<!\w){re.escape(name)}(?!\w)"
     at_least = re.compile(rf"{thing}.{{0,{APART}}}?\b{_BOUND}", re.I)
     version = re.compile(
-        rf"\b{_MUST}\b.*?{thing}.{{0,{APART}}}?\b{_NUMBER}(?!\w)|{thing}.{{0,{APART}}}?\b{_NUMBER}\s.*\b{_MUST}\b", re.I
+        rf"\b{_MUST}\b[^.;()]{{0,{FAR}}}?{thing}.{{0,{APART}}}?\b{_NUMBER}(?!\w)|{thing}.{{0,{APART}}}?\b{_NUMBER}\s.*\b{_MUST}\b", re.I
     )  # fmt: skip
     rows = [
         row for row in rows_with(document, sorted(content_of(document, name)))
         if document.text.sentences[row].kind not in SAYS_NOTHING
     ]  # fmt: skip
+    texts = {row: _PLACE.sub(" ", document.text.sentences[row].text) for row in rows}
     told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
     for pattern, sure in ((at_least, BOUND), (version, NEEDED)):
-        found = [row for row in rows if pattern.search(document.text.sentences[row].text)]
+        found = [row for row in rows if pattern.search(texts[row])]
         if found and told and told[0] in found:
             return replace(answer, sure=max(answer.sure, sure))
         if found:

@@ -23,6 +23,16 @@ _IN_SHORT = regex(
 """What a thing does, after its name and a dash."""
 _HEAD = regex(r"\W*[\w:]+\s?\([^()]*\)\s*(?:->|→)")
 """Begins the head of a function."""
+_SORT = (
+    r"\[(?i:[^\[\]]*\b(?:functions?|macro|command|variable|option|method|procedure|form|syntax|directive|constant|operator|statement"
+    r"|constructor|primitive|subroutine)\b)[^\[\]]*\]"
+)
+"""What is declared, as it stands at the right of the line that declares it: "[Library Function]"."""
+_DECLARES = regex(rf"[^.!?]{{1,300}}?{_SORT}\W*(?:\([^()]*\)\W*)?$", re.S)
+_TELLS = regex(r"(?!\w+:\s)\S+(?:\s\S+){3}|\w+:\s[a-z][^.]*\s[A-Z][a-z]+\s")
+"""A sentence that does not only say of an argument what it is, or goes on after that."""
+FEWEST_SAID = 3
+"""Words behind a line that declares something, which then says what that does."""
 _SAYS_DOES = regex(
     r"(?:This function\s+)?(?P<verb>[A-Z]?[a-z]+s)\s+(?!(?:is|are|of|for|can|may|must|in|which|that)\b)[a-z]\w*(?:\s+\S+){2}"
 )
@@ -65,3 +75,31 @@ def row_under_head(document: ReadDocument, name: str) -> int | None:
             if does and (is_base(does["verb"].lower()[:-1]) or is_base(does["verb"].lower()[:-2])):
                 return row
     return None
+
+
+def rows_declared(document: ReadDocument, name: str) -> range:
+    """Rows of the line that declares a name, and of what stands first under it.
+
+    "void wind (ROPE r)  [Function]"; where several are declared in a row, of the latter alone.
+    """
+    thing, sentences = re.escape(name), document.text.sentences
+    declares = re.compile(
+        rf"\W{{0,2}}(?:(?:[\w*&<>:=,\[\]]+\s){{1,6}}\*{{0,2}}{thing}\s?(?=[(\[])|{thing}(?=[\s(\[]))[^\n]{{0,300}}?{_SORT}"
+    )
+    for row in rows_with(document, document.index.analyser.terms(name)):
+        declared = declares.match(sentences[row].text)
+        if declared is None or sentences[row].kind in ("listing", "works"):
+            continue
+        rest = sentences[row].text[declared.end() :]
+        if len(rest.split()) >= FEWEST_SAID and not _DECLARES.match(rest):
+            return range(row, row + 1)
+        under = row + 1
+        end = min(row + MOST_TAKEN, len(sentences))
+        while under < end and _DECLARES.match(sentences[under].text):
+            under += 1
+        said = [k for k in range(under, end) if sentences[k].kind in ("body", "item", "entry")]
+        if not said or said[0] != under:
+            continue
+        told = next((k for k in said[:FEWEST_SAID] if _TELLS.match(sentences[k].text)), under)
+        return range(row if told == row + 1 else told, told + 1)
+    return range(0)

@@ -535,6 +535,9 @@ def _entry(
                 yield Definition(term, row, "entry", CLEAR if is_sure else 0.5)
 
 
+_OPTION = regex(r"\W?[–—-]")
+
+
 def _described(document: ReadDocument, sentence: Sentence, row: int) -> Iterator[Definition]:
     """The first sentence under a term of a list or a reference: an option, a function, a word."""
     term = document.text.terms[sentence.term]
@@ -546,7 +549,10 @@ def _described(document: ReadDocument, sentence: Sentence, row: int) -> Iterator
     if not is_said(described):
         return
     forms = [form.strip(" .:,\"“”‘’'`") for form in _FORMS.split(names_in(term.text))]
+    is_option = _OPTION.match(term.text) is not None
     for name in dict.fromkeys(forms):
+        if is_option and _OPTION.match(name) is None:
+            continue  # what it is given: "-x PLUG"
         parts = name.split()
         names = 0 < len(parts) <= MAX_TERM_WORDS and not is_common(parts[0].lower())
         if _CONDITION.match(described) and all(frequency_rank(p.lower()) for p in parts):

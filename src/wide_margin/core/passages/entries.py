@@ -23,6 +23,8 @@ MAX_LINES = 6
 """A term in a fixed font may have several forms, one a line."""
 SHORT_LINE = 4
 """Several lines of text are forms of a term only where each has no more words."""
+MANY_FIGURES, OF_FIGURES = 3, 3
+"""Numbers that make a line of output of a description, as many as a third of its words."""
 FEWEST_PLAIN = 3
 """Words of letters alone that describe a term, and half of what stands there."""
 _UNSPACED = regex(f"[{UNSPACED}]")
@@ -152,4 +154,7 @@ def is_said(text: str) -> bool:
         return True
     parts = text.split()
     plain = sum(part.strip("(“\"‘'.,;:!?”’)").isalpha() for part in parts)
+    figures = sum(any(map(str.isdigit, part)) for part in parts)
+    if figures >= MANY_FIGURES and OF_FIGURES * figures >= len(parts):
+        return False
     return plain >= FEWEST_PLAIN and 2 * plain >= len(parts)
