@@ -410,10 +410,8 @@ def _doing(
     titled = rows_titled(document, plain)[:FIRST_SAID]
     is_in_section = any(plain in document.text.sentences[row].text.lower() for row in titled)
     is_name = is_function or not plain.isalpha() or frequency_rank(plain) is None
-    if is_name and (declared := rows_declared(document, bare_name)):
-        return told_by(document, answer, declared.start, declared.stop, OF_OPTION)
-    if is_name and (row := _row_headed(document, plain)) is not None:
-        return told_by(document, answer, row, row + 1, OF_SECTION)
+    if is_name and (told := _at_its_head(document, answer, bare_name)) is not None:
+        return told
     is_sort = is_name or name.split()[-1].isupper()
     if is_sort and (row := _row_of_its_sort(document, name)) is not None:
         return told_by(document, answer, row, _end_of_said(document, row), OF_SECTION)
@@ -465,6 +463,15 @@ def _row_of_its_sort(document: ReadDocument, name: str) -> int | None:
     sentences = document.text.sentences
     rows = rows_with(document, document.index.analyser.terms(name))
     return next((row for row in rows if listed.match(sentences[row].text)), None)
+
+
+def _at_its_head(document: ReadDocument, answer: Answer, name: str) -> Answer | None:
+    """The answer by what stands where a name is declared, or at the head of its page."""
+    declared = rows_declared(document, name)
+    if declared:
+        return told_by(document, answer, declared.start, declared.stop, OF_OPTION)
+    row = _row_headed(document, _plain(name))
+    return None if row is None else told_by(document, answer, row, row + 1, OF_SECTION)
 
 
 def _row_headed(document: ReadDocument, name: str) -> int | None:

@@ -291,8 +291,7 @@ class Digester:
 
     def answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
         """An answer to any question: about the whole or a part by the digest, else by search."""
-        named = _ITS_NAME.sub(self._by_name, " ".join(typed.split()))
-        spelled = as_spelled(self._document, named)
+        spelled = as_spelled(self._document, _with_name(self._names, " ".join(typed.split())))
         answer = _saying_something(self._answer(spelled, reach, before))
         form = take_form(spelled)[1]
         if not form.max_words and not form.max_sentences:
@@ -306,10 +305,6 @@ class Digester:
         pages = {place.page for quote in answer.quotes for place in quote.locators}
         told = tuple((page, sure) for page, sure in self._document.recognised if page in pages)
         return replace(answer, recognised=told)
-
-    def _by_name(self, asked: re.Match[str]) -> str:
-        """A question for the meaning of the name of the document's own thing with that name."""
-        return f"{asked['does']} {self._names[0]} stand for" if self._names else asked[0]
 
     def _answer(self, typed: str, reach: Reach, before: str | None) -> Answer:
         if asks_of_option(typed):
@@ -564,6 +559,13 @@ def _saying_something(answer: Answer) -> Answer:
     if len(kept) == len(answer.quotes):
         return answer
     return replace(answer, quotes=kept, sure=answer.sure if kept else 0.0)
+
+
+def _with_name(names: Sequence[str], asked: str) -> str:
+    """A question, with the name of the document's own thing where it asks what "the name" means."""
+    if not names:
+        return asked
+    return _ITS_NAME.sub(lambda match: f"{match['does']} {names[0]} stand for", asked)
 
 
 _ITS_NAME = regex(
