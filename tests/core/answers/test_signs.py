@@ -256,6 +256,9 @@ def test_the_number_of_an_item_counts_nothing():
         ("A chief advantage of staffs is the ease with which they are read.", False),
         ("The concept of a staff is the basis of all that is read.", False),
         ("The notion of staff is defined as the board that is read.", True),
+        ("A staff acts like a ruler for the keeper.", True),
+        ("A staff is used as a ruler by the keeper.", True),
+        ("A staff is painted by the keeper in spring.", False),
         ("In the yard, a staff is the board that is read.", True),
     ],
 )

@@ -245,7 +245,10 @@ DECLARED = [
      ("text", "Hide the first ropes of the list, whatever they are called."),
      ("code", "const char * rope_name (ROPE r) [Function]"),
      ("text", "r: the rope asked for"), ("text", "Tell the name of a rope as it was given."),
-     ("text", "You must not call wind_rope with a rope that is not dry.")],
+     ("text", "You must not call wind_rope with a rope that is not dry."),
+     ("item", "\u2022 void dry_rope(ROPE r)"),
+     ("text", "hangs a rope (wet or not) over the beam of the loft."), FILLING,
+     ("item", "\u2022 Rope_cut(r) (function) Returns: two ropes Cuts a rope in its middle.")],
 ]  # fmt: skip
 
 
@@ -263,6 +266,8 @@ def declared(tmp_path_factory):
         ("What does rope_size do?", "Return how much"),  # declared with another
         ("What does rope-hide-all do?", "Hide the first ropes"),
         ("What does rope_name do?", "Tell the name"),  # and not what it takes
+        ("What does dry_rope do?", "hangs a rope"),
+        ("What does Rope_cut do?", "Cuts a rope in its middle"),
     ],
 )
 def test_what_is_declared_is_told_by_what_stands_under_it(declared, typed, said):
@@ -308,3 +313,16 @@ def test_lines_of_output_under_a_label_do_not_define_it(tmp_path):
         "What is a second rope?", WHOLE, None
     )
     assert answer.sure <= 0.3
+
+
+def test_where_the_source_has_it_says_nothing(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Winch of Hallan"), ("h1", "1 rope_cut()"),
+         ("text", "Definition at line 36 of file rope_cut.h."),
+         ("text", "References drum, rope_dry, and rope_wet.")],
+        [("h1", "2 Others"), ("text", "SetRopeTime= seconds \u2014 Interval between turns.")],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    assert digester.answer("What does rope_cut do?", WHOLE, None).sure <= 0.3
+    answer = digester.answer("What does SetRopeTime do?", WHOLE, None)
+    assert "Interval between turns" in answer.quotes[0].text

@@ -293,13 +293,20 @@ _TERM_ASKED = tuple(
 _ONE_CASE = r"(?:is|are|was|were) (?:\w+ )?(?:an?|one|another|the) (?:[\w-]+ )?(?:examples?|instances?|cases?) (?:of|for|in|where)\b"
 """Says of what a thing is an example, and not what it is."""
 _SAYS_IS = regex(
-    rf"(?:\([^)]*\)\s*)?(?:of (?:the|an?) \w+\s+)?,?\s*(?!{_ONE_CASE})(?:is|are|was|were|means?|refers? to|denotes?|stands? for|consists? of|ist|sind|bedeutet"
+    rf"(?:\([^)]*\)\s*)?(?:of (?:the|an?) \w+\s+)?,?\s*(?!{_ONE_CASE})(?:is|are|was|were|means?|refers? to|denotes?|stands? for|consists? of|(?:acts?|serves?|works?|behaves?) (?:as|like)|represents?|ist|sind|bedeutet"
     r"|est|sont|désigne|signifie|es|son|significa|è|sono|é|são|zijn|betekent|är|er|betyder|jest|oznacza|je|este|это|является"
     r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|defined|understood) as)\b", re.I
 )  # fmt: skip
 _SAYS_IS_THE = regex(
     rf"(?:\([^)]*\)\s*)?,?\s*(?!{_ONE_CASE})(?:(?:is|are) (?:defined|the|an?|any|that)\b|means\b|refers to\b|stands for\b)", re.I
 )  # fmt: skip
+_IS_DONE = regex(
+    r"(?:is|are|was|were)\s+(?:\w+ly\s+)?(?:\w{2,}ed|made|given|set|written|shown|found|kept|held|put|read|run|done|taken|built|sent)\b"
+    r"(?!\s+(?:as|to|by which|for|of|from)\b)(?<!called)(?<!named)(?<!termed)(?<!defined)(?<!designed)(?<!intended)(?<!composed)(?<!based)", re.I
+)  # fmt: skip
+"""Says what is done with a thing, which need not tell what it is."""
+IS_DONE = 0.5
+"""What that counts as a definition."""
 _CALLED = regex(
     r"\b(?:called|known as|termed|named|referred to as|defined as|we say|genannt)(?: an?| the)?$", re.I
 )  # fmt: skip
@@ -359,7 +366,8 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
         after = sentence[found[k].end() :].lstrip(" “”\"‘’'")
         begins = before in _BEGIN
         if begins and (_SAYS_IS.match(after) or re.match(r"[:–—]\s+\w", after)):
-            return 1.0  # "A weir is …", "• Weir: …"
+            # "A weir is …", "• Weir: …", but not "Weirs are built by"
+            return IS_DONE if _IS_DONE.match(after) else 1.0
         if _CALLED.search(before):
             best = max(best, 0.9)
         elif (

@@ -149,9 +149,10 @@ _OF_SECTION = regex(
 """Speaks of the section, and not yet of what it is called after."""
 _POINTS_ON = regex(
     r"^\W*(?:(?:more |further |full )?(?:details?|information|documentation|an? (?:\w+ )?(?:description|explanation))\b.{0,90}"
-    r"\b(?:can be|is|are|may be) (?:found|given|described|available)\b|(?:please )?(?:see|refer to|consult)\b)", re.I
+    r"\b(?:can be|is|are|may be) (?:found|given|described|available)\b|(?:please )?(?:see|refer to|consult)\b"
+    r"|(?:definition|defined) at line \d+ of\b|referenced by \w|references [\w:~<>]+(?:\(\))?[,.])", re.I
 )  # fmt: skip
-"""Only says where more is said."""
+"""Only says where more is said, or where the source has it."""
 OF_SECTION = 0.6
 """The chance that the section of that name says first what the thing is or does."""
 OTHERWISE = 0.5
@@ -478,7 +479,8 @@ def _row_headed(document: ReadDocument, name: str) -> int | None:
     """Row of the head of a page that names a thing and says what it does: "winch—Wind the rope"."""
     thing = re.escape(name)
     head = re.compile(
-        rf"\W?{thing}(?:\s?\([^()]*\))?\s?(?:[—–]|\s-\s)\s?[^\W\d_]+(?:\s+[\w’'/-]+)+", re.I
+        rf"\W?{thing}(?:\s?\([^()]*\)|\s?=\s?\S+)?\s?(?:[—–]|\s-\s)\s?[^\W\d_]+(?:\s+[\w’'/-]+)+",
+        re.I,
     )
     sentences = document.text.sentences
     for row in rows_with(document, document.index.analyser.terms(name)):
@@ -697,7 +699,8 @@ def _tells(document: ReadDocument, said: Sentence) -> bool:
 
 def _describes(said: Sentence) -> bool:
     """Whether a sentence may describe a name, verb or none."""
-    return said.kind == "body" and len(said.text.split()) >= LEAST_SAID
+    is_long = len(said.text.split()) >= LEAST_SAID
+    return said.kind == "body" and is_long and not _POINTS_ON.match(said.text)
 
 
 def shows_call(said: str) -> bool:

@@ -23,16 +23,18 @@ _IN_SHORT = regex(
 """What a thing does, after its name and a dash."""
 _HEAD = regex(r"\W*[\w:]+\s?\([^()]*\)\s*(?:->|→)")
 """Begins the head of a function."""
-_SORT = (
-    r"\[(?i:[^\[\]]*\b(?:functions?|macro|command|variable|option|method|procedure|form|syntax|directive|constant|operator|statement"
-    r"|constructor|primitive|subroutine)\b)[^\[\]]*\]"
+_SORTS = (
+    "functions?|macro|command|variable|option|method|procedure|form|syntax|directive|constant|operator|statement|constructor"
+    "|primitive|subroutine|operation|attribute|property|category|filter"
 )
+_SORT = rf"(?i:\[[^\[\]]*\b(?:{_SORTS})\b[^\[\]]*\]|\((?:[a-z]+\s)?(?:{_SORTS})\))"
 """What is declared, as it stands at the right of the line that declares it: "[Library Function]"."""
 _DECLARES = regex(rf"[^.!?]{{1,300}}?{_SORT}\W*(?:\([^()]*\)\W*)?$", re.S)
 _TELLS = regex(r"(?!\w+:\s)\S+(?:\s\S+){3}|\w+:\s[a-z][^.]*\s[A-Z][a-z]+\s")
 """A sentence that does not only say of an argument what it is, or goes on after that."""
 FEWEST_SAID = 3
 """Words behind a line that declares something, which then says what that does."""
+_BEGINS_WITH_VERB = regex(r"\W*(?:this\s+\w+\s+)?(?P<verb>[a-z]{2,}s)\s+\w", re.I)
 _SAYS_DOES = regex(
     r"(?:This function\s+)?(?P<verb>[A-Z]?[a-z]+s)\s+(?!(?:is|are|of|for|can|may|must|in|which|that)\b)[a-z]\w*(?:\s+\S+){2}"
 )
@@ -83,23 +85,43 @@ def rows_declared(document: ReadDocument, name: str) -> range:
     "void wind (ROPE r)  [Function]"; where several are declared in a row, of the latter alone.
     """
     thing, sentences = re.escape(name), document.text.sentences
+    plainly = re.compile(rf"\W{{0,3}}(?:[\w*<>\[\]]+\s\*{{0,2}}){{1,4}}{thing}\s?\([^()]*\)[\s:;]*")
     declares = re.compile(
-        rf"\W{{0,2}}(?:(?:[\w*&<>:=,\[\]]+\s){{1,6}}\*{{0,2}}{thing}\s?(?=[(\[])|{thing}(?=[\s(\[]))[^\n]{{0,300}}?{_SORT}"
+        rf"\W{{0,3}}(?:(?:[\w*&<>:=,\[\]]+\s){{1,6}}\*{{0,2}}{thing}\s?(?=[(\[])|{thing}(?=[\s(\[]))[^\n]{{0,300}}?{_SORT}"
     )
     for row in rows_with(document, document.index.analyser.terms(name)):
-        declared = declares.match(sentences[row].text)
-        if declared is None or sentences[row].kind in ("listing", "works"):
+        said = sentences[row]
+        if said.kind in ("listing", "works"):
             continue
-        rest = sentences[row].text[declared.end() :]
-        if len(rest.split()) >= FEWEST_SAID and not _DECLARES.match(rest):
-            return range(row, row + 1)
-        under = row + 1
-        end = min(row + MOST_TAKEN, len(sentences))
-        while under < end and _DECLARES.match(sentences[under].text):
-            under += 1
-        said = [k for k in range(under, end) if sentences[k].kind in ("body", "item", "entry")]
-        if not said or said[0] != under:
-            continue
-        told = next((k for k in said[:FEWEST_SAID] if _TELLS.match(sentences[k].text)), under)
-        return range(row if told == row + 1 else told, told + 1)
+        if (declared := declares.match(said.text)) is not None:
+            rest = said.text[declared.end() :]
+            if len(rest.split()) >= FEWEST_SAID and not _DECLARES.match(rest):
+                return range(row, row + 1)
+            if found := _under_declared(document, row):
+                return found
+        elif (declared := plainly.match(said.text)) is not None:
+            rest = said.text[declared.end() :]
+            if _does(rest):
+                return range(row, row + 1)
+            if not rest and row + 1 < len(sentences) and _does(sentences[row + 1].text):
+                return range(row, row + 2)
     return range(0)
+
+
+def _under_declared(document: ReadDocument, row: int) -> range:
+    """Rows of a line that declares something, and of what stands first under it."""
+    sentences = document.text.sentences
+    first, end = row + 1, min(row + MOST_TAKEN, len(sentences))
+    while first < end and _DECLARES.match(sentences[first].text):
+        first += 1
+    said = [k for k in range(first, end) if sentences[k].kind in ("body", "item", "entry")]
+    if not said or said[0] != first:
+        return range(0)
+    told = next((k for k in said[:FEWEST_SAID] if _TELLS.match(sentences[k].text)), first)
+    return range(row if told == row + 1 else told, told + 1)
+
+
+def _does(said: str) -> bool:
+    """Whether a text begins with what something does: "winds the rope"."""
+    verb = _BEGINS_WITH_VERB.match(said)
+    return verb is not None and any(is_base(verb["verb"].lower()[:-n]) for n in (1, 2))
