@@ -981,3 +981,23 @@ def test_where_bugs_go_is_no_part_of_the_gist(tmp_path):
     made = Digester(read_document(tmp_path / "a.pdf"))
     assert told not in [line.text for line in made.gist()]
     assert made.answer("Where do I report bugs?", WHOLE, None).quotes[0].text == told
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [("What are the minimum system requirements?", "64 MB"),
+     ("What are the recommended hardware requirements?", "128 MB"),
+     ("What are the system requirements?", "runs on any mill")],
+)  # fmt: skip
+def test_what_is_needed_at_least_is_told_by_the_part_on_that(tmp_path, typed, said):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Wellkeep Manual"), ("h1", "1 Wells"), ("text", "Wells are kept by it.")],
+        [("h1", "2 Resources needed"), ("text", "Wellkeep runs on any mill that has a wheel."),
+         ("h2", "2.1 Minimum settings"), ("item", "\u2022 a memory of 64 MB"),
+         ("item", "\u2022 a wheel of oak"),
+         ("h2", "2.2 Recommended settings"), ("item", "\u2022 a memory of 128 MB"),
+         ("item", "\u2022 two wheels of oak")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert said in " ".join(quote.text for quote in answer.quotes)
+    assert answer.sure > 0.5

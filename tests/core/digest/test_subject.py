@@ -476,3 +476,27 @@ def test_the_name_that_is_asked_about_is_that_of_its_own_thing(tmp_path):
     answer = digester.answer("What does the name mean?", WHOLE, None)
     assert "stands for water of each low lid" in " ".join(quote.text for quote in answer.quotes)
     assert answer.question == "What does the name mean?"
+
+
+@pytest.mark.parametrize(
+    ("before", "is_told"),
+    [("Wells are deep.", True), ("The winch package stands beside it.", False)],
+)
+def test_what_this_program_does_at_the_beginning_is_what_the_thing_does(tmp_path, before, is_told):
+    said = "This software is designed to keep wells: first, it shuts the gates, second, the lids."
+    digester = digester_of(
+        tmp_path / "wells.pdf", "Before Wellkeep is run, a clock is set.", f"{before} {said}"
+    )
+    answer = digester.answer("What is Wellkeep?", WHOLE, None)
+    assert (answer.quotes[0].text == said and answer.sure >= 0.6) is is_told
+    gist = " ".join(line.text for line in digester.gist(WHOLE))
+    assert not is_told or said in gist
+
+
+@pytest.mark.parametrize("typed", ["Who develops it?", "Who made it?", "Who built the program?"])
+def test_who_made_it_is_told_by_what_names_it(tmp_path, typed):
+    said = "Wellkeep is developed by the Centre for Wells since 1987."
+    digester = digester_of(tmp_path / "wells.pdf", "Water stands in every well.", said)
+    answer = digester.answer(typed, WHOLE, None)
+    assert said in answer.quotes[0].text
+    assert answer.question == typed

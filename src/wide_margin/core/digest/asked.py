@@ -183,7 +183,10 @@ _ONLY_CAN = regex(
 """Whether a thing can be done so is no question of what is allowed: "use it without a rope"."""
 _OF_A_STEP = regex(r"\bneeded\b", re.I)
 """Why it is, may be asked of one step of many."""
-_OF_A_SYSTEM = regex(r"\b(?:system|hardware|software|minimum)\s+(?=requirements?\b)", re.I)
+_OF_A_SYSTEM = regex(
+    r"\b(?:(?:system|hardware|software|minimum|minimal|recommended|basic)\s+)+(?=requirements?\b)",
+    re.I,
+)
 """Which requirements are asked for; sections are called by them with and without the word."""
 _INTRODUCES = regex(
     r"\b(?:introduction|(?<!user )(?<!user['’]s )(?<!users['’] )(?<!users )(?<!reference )guide|tutorial|primer|course|companion|beginner['’]?s guide|lectures?|notes|interfaces?|bindings?|front-?end|wrapper)"

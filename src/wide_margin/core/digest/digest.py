@@ -99,6 +99,7 @@ from wide_margin.core.explain import define
 from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
+from wide_margin.core.search.vectors import frequency_rank
 
 if TYPE_CHECKING:
     from wide_margin.core.answers import Answer
@@ -447,7 +448,7 @@ class Digester:
         """Who made the whole, or its licence, where the text says it outside its usual place."""
         if kind not in _TOLD_ELSEWHERE:
             return None
-        found = self._search(typed, reach, before)
+        found = self._search(_made_by_name(self._names, typed), reach, before)
         said = found.quotes[0].text if found.quotes else ""
         if kind == "licence":
             return found if LEGAL.search(said) else None
@@ -455,7 +456,7 @@ class Digester:
             (asks_who_abroad(typed) and found.sure >= OF_MAKER)
             or (kind_abroad(typed) and found.sure >= TOLD and _A_NAME.search(said))
         )
-        return found if is_told else None
+        return replace(found, question=typed) if is_told else None
 
     def _kept_by(self, found: Answer) -> Answer:
         """Who has the care of the whole; those who wrote it are at most the nearest there is."""
@@ -568,6 +569,16 @@ def _with_name(names: Sequence[str], asked: str) -> str:
     return _ITS_NAME.sub(lambda match: f"{match['does']} {names[0]} stand for", asked)
 
 
+def _made_by_name(names: Sequence[str], asked: str) -> str:
+    """A question who makes the document's own thing, with its name where that is no plain word."""
+    name = next((name for name in names if frequency_rank(name) is None), "")
+    is_asked = name and _ASKS_MAKER.match(asked)
+    return _ITSELF.sub(name, asked, count=1) if is_asked else asked
+
+
+_ASKS_MAKER = regex(
+    r"\W*who\s+(?:\w+\s+)?(?:develop|ma[dk]e|creat|built|builds|program|design|invent)", re.I
+)
 _ITS_NAME = regex(
     r"^(?P<does>what does) (?:the|its) name (?:of (?:it|the \w+) )?(?:mean|stand for)(?=\W*$)", re.I
 )

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Iterator, Sequence, Set
+from collections.abc import Collection, Iterable, Iterator, Sequence, Set
 from dataclasses import replace
 from itertools import islice
 from typing import TYPE_CHECKING
@@ -365,6 +365,37 @@ def _of_this(document: ReadDocument, rows: Sequence[int]) -> list[int]:
     return [r for r in early if says_what_this_does(document.text.sentences[r].text.lower())]
 
 
+BEGINNING = 60
+"""Sentences at the beginning, in which "this program" is what the title names."""
+_A_THING = regex(
+    r"\b(?!the\b|this\b|our\b)[\w.-]+\s(?:program|package|library|tool|software)\b|^Package\s", re.I
+)
+_OF_NO_PART = regex(
+    r"\W*(?:\w+\s){0,3}?this\s+(?:program|software|package|library|tool|system|application|document|is)\b",
+    re.I,
+)
+
+
+def saying_of_this(
+    document: ReadDocument, rows: Sequence[int], names: Collection[str]
+) -> list[int]:
+    """Rows at the beginning that say what "this program" is or does."""
+    sentences = document.text.sentences
+    first = list(islice((row for row in rows if sentences[row].kind == "body"), BEGINNING))
+    said = [row for row in _of_this(document, first) if _OF_NO_PART.match(sentences[row].text)]
+    return [row for row in said if not _is_on_another(document, row, names)]
+
+
+def _is_on_another(document: ReadDocument, row: int, names: Collection[str]) -> bool:
+    """Whether a sentence goes on about another thing: "The pump program" in its title or before."""
+    before, said = document.text.sentences[max(row - 1, 0)], document.text.sentences[row]
+    title = document.outline.sections[said.section].title if said.section >= 0 else ""
+    texts = [title, before.text if before.paragraph == said.paragraph else ""]
+    return any(
+        _A_THING.search(text) and not any(name in text.lower() for name in names) for text in texts
+    )
+
+
 _OF_DOCUMENT = regex(
     r"\bthis (?:document|manual|file|text|guide|paper|report|book|handbook|tutorial|essay)\b", re.I
 )
@@ -486,6 +517,8 @@ def _with_what_it_is(
     near = (r for r in early[: n_in_front(len(sentences))] if sentences[r].kind == "body")
     found = list(islice(_saying_what_it_is(document, scored, near), 1))
     found = found or _introducing(document, scored, names)
+    if not any(OF_DOCUMENT.match(sentences[row].text.lower()) for row in first):
+        found = found or saying_of_this(document, early, scored.names)[:1]
     return [*found, *first[: len(first) - len(found)]]
 
 
@@ -685,6 +718,8 @@ def _as_titled(
         sections = sorted(sections, key=lambda s: bool(_FOR_HELP.search(s.title)) != for_help)
     if asked.kind == "needs":  # "Hardware requirements" under "Requirements", where hardware is
         wanted = set(words(asked.question))
+        own = [word for word in own if word not in _SORTS_OF_NEEDS]
+        sections = [_part_called(document, each, wanted & _SORTS_OF_NEEDS) for each in sections]
         sections = sorted(sections, key=lambda s: -len(wanted.intersection(words(s.title))))
     for section in sections:
         title = bare(section.title)
@@ -702,6 +737,22 @@ def _as_titled(
         if begun := _as_it_begins(document, said, most):
             return begun
     return ()
+
+
+_SORTS_OF_NEEDS = frozenset(["minimum", "minimal", "recommended", "basic", "system"])
+"""Words with which requirements are asked for, whatever their section is called."""
+
+
+def _part_called(document: ReadDocument, section: Section, wanted: Set[str]) -> Section:
+    """The section within one whose title has a word of some; the one itself where none has."""
+    outline = document.outline
+    inner = (
+        part for part, parent in zip(outline.sections, outline.parents, strict=True)
+        if parent >= 0 and outline.sections[parent] is section
+    )  # fmt: skip
+    return next(
+        (part for part in inner if not wanted.isdisjoint(words(part.title.lower()))), section
+    )
 
 
 _LEADS_TO_LIMITS = regex(

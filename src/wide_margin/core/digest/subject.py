@@ -13,7 +13,13 @@ from wide_margin.core.digest.by_kind import n_in_front
 from wide_margin.core.digest.defined import shows_call
 from wide_margin.core.digest.gist import GistLine, gist_lines
 from wide_margin.core.digest.named import SAYS_NOTHING, own_rows, rows_titled
-from wide_margin.core.digest.overview import about, answer_of_lines, is_step, rows_within
+from wide_margin.core.digest.overview import (
+    about,
+    answer_of_lines,
+    is_step,
+    rows_within,
+    saying_of_this,
+)
 from wide_margin.core.digest.telling import ON_TERMS, THING, naming, says_what_it_is
 from wide_margin.core.digest.titled import title_of
 from wide_margin.core.explain.definitions import without_notes
@@ -151,6 +157,7 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
         (called(_TITLED), TOLD),
         (is_a, ASIDE),
         (does, TOLD),
+        (saying_of_this(document, rows, (name,)), TOLD),
         ([row for row in called(_NAMED) if _may_say(sentences[row].text)], ASIDE),
     )
     chief, sure = next(((some[0], sure) for some, sure in told if some), (-1, 0.0))

@@ -76,6 +76,7 @@ _TITLES = {
     ),
     "needs": (
         r"\b(?:(?:system |hardware |software )?requirements?|prerequisites?|dependencies|what (?:you|do you) need|before you (?:begin|start)"
+        r"|(?:resources|hardware|software|what is) (?:needed|required)|(?:required|needed) (?:resources|hardware|software)"
         r"|(?:system|hardware)?(?:voraussetzung(?:en)?|anforderungen)|pr[ée]requis|requisitos|requisiti|vereisten)\b",
     ),
 }  # fmt: skip
