@@ -337,3 +337,14 @@ def test_limits_that_a_sentence_has_beside_a_name_are_asked_of_that(tmp_path):
     document = read_document(tmp_path / "a.pdf")
     assert read_overview(document, "Which limitations does step winding have?", WHOLE) is None
     assert read_overview(document, "What are the limitations?", WHOLE).kind == "limits"
+
+
+@pytest.mark.parametrize(
+    ("typed", "is_of_whole"),
+    [("How do I use Wellkeep?", True), ("How do I use my own Wellkeep?", False)],
+)
+def test_the_reader_s_own_thing_is_not_the_document_s(tmp_path, typed, is_of_whole):
+    said = "Wellkeep reads the gauges. Wellkeep writes them down. Wellkeep never sleeps."
+    make_pdf(tmp_path / "a.pdf", [[("title", "Wellkeep"), ("h1", "1 Use"), ("text", said)]])
+    found = read_overview(read_document(tmp_path / "a.pdf"), typed, WHOLE)
+    assert (found is not None) is is_of_whole

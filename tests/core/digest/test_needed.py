@@ -15,7 +15,8 @@ TEXT = (
 @pytest.mark.parametrize(
     "said",
     ["This release needs at least Quorble 2.4 or a newer rope.",
-     "Quorble 2.4 or later must be had.", "It depends on Quorble version 2.4, and on a clock."],
+     "Quorble 2.4 or later must be had.", "Wellkeep requires Quorble2.4+.",
+     "It depends on Quorble version 2.4, and on a clock."],
 )  # fmt: skip
 @pytest.mark.parametrize(
     "typed", ["Which version of Quorble is required?", "Which Quorble version does it need?"]

@@ -85,6 +85,7 @@ def test_bullets_and_marks_of_companion_fonts(extracted, read):
 @pytest.mark.parametrize(
     ("extracted", "read"),
     [("Sept. \uf734, \uf732\uf730\uf730\uf738", "Sept. 4, 2008"),
+     ("Copyright \uf8e9 2005, Rope\uf8ea and Lid\uf8e8", "Copyright © 2005, Rope™ and Lid®"),
      ("W\uf765\uf76c\uf76c\uf773", "Wells"),
      ("caf\uf7e9 \uf0b7", "café \uf0b7")],
 )  # fmt: skip

@@ -48,7 +48,7 @@ _MEASURES = (
 )  # fmt: skip
 _PART_OF = r"(?:half|halves|(?:one|two|three|a)[ -](?:third|quarter|fourth|fifth|tenth)s?|majority|minority|most of|none of)"
 _NUMBERED = regex(
-    r"(?<![\w.])v?\d+\.\d+|\b(?:version|release)s?\s+v?\d|\b\d+ (?:or|and) (?:later|newer|above|higher)\b",
+    r"(?<![\d_.])v?\d+\.\d+|\b(?:version|release)s?\s+v?\d|\b\d+ (?:or|and) (?:later|newer|above|higher)\b",
     re.I,
 )
 _WHICH = (

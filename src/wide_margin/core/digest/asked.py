@@ -214,6 +214,10 @@ LONGER = 3
 """Letters by which a name is longer than one that it is made of, and no other form of it."""
 _VERSION_OF = regex(r"\b(?:version|release|edition)s?\s+of\s+(?:the\s+)?(?P<name>\w[\w.-]*)", re.I)
 
+_MINE = regex(
+    r"(?<!\bon )(?<!\bin )(?<!\bto )(?<!\bfrom )(?<!\bfor )(?<!\bunder )\b(?:my|your|our)\b", re.I
+)
+"""The reader's own thing, and not the document's; "on my machine" is where it is used."""
 _MUST_BE_HAD = regex(r"\b(?:needs?|needed|requires?|required|necessary)\b", re.I)
 _OTHER_WORK = regex(
     r"\b[Tt]he\s(?:\w+\s)?(?P<name>[A-Z]\w+)\s(?:book|paper|article|report|manual|guide|handbook|thesis)\b"
@@ -270,7 +274,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     if kind in OF_ITSELF:
         short = [w for w in words(text.casefold()) if len(w) == 2 and not is_common(w, "en")]
         own = [word for word in (*own, *short) if not is_subject(document, word)]
-        own += _SOME_OF_IT.findall(text)
+        own += _SOME_OF_IT.findall(text) + _MINE.findall(text)
     if _asks_for_a_fact(document, kind, text, own):
         return None
     if (kind == "why" and _OF_A_STEP.search(text)) or (

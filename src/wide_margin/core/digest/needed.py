@@ -7,9 +7,9 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.quoting import told_by
-from wide_margin.core.answers.within import rows_with, rows_within
+from wide_margin.core.answers.within import rows_within
 from wide_margin.core.digest.defined import MENTIONED
-from wide_margin.core.digest.named import SAYS_NOTHING, content_of
+from wide_margin.core.digest.named import SAYS_NOTHING
 from wide_margin.core.later import regex
 
 if TYPE_CHECKING:
@@ -40,16 +40,17 @@ def with_needed_version(document: ReadDocument, answer: Answer) -> Answer:
     if asked is None or answer.reach.kind != "document":
         return answer
     name = (asked["name"] or asked["before"]).strip(" “”\"'")
-    thing = rf"(?<!\w){re.escape(name)}(?!\w)"
-    at_least = re.compile(rf"{thing}.{{0,{APART}}}?\b{_BOUND}", re.I)
+    thing = rf"(?<!\w){re.escape(name)}(?![^\W\d])"  # "Quorble2.4" is one word
+    at_least = re.compile(rf"{thing}.{{0,{APART}}}?(?<![\d.]){_BOUND}", re.I)
     version = re.compile(
-        rf"\b{_MUST}\b[^.;()]{{0,{FAR}}}?{thing}.{{0,{APART}}}?\b{_NUMBER}(?!\w)|{thing}.{{0,{APART}}}?\b{_NUMBER}\s.*\b{_MUST}\b", re.I
+        rf"\b{_MUST}\b[^.;()]{{0,{FAR}}}?{thing}.{{0,{APART}}}?(?<![\d.]){_NUMBER}(?!\w)|{thing}.{{0,{APART}}}?(?<![\d.]){_NUMBER}\s.*\b{_MUST}\b", re.I
     )  # fmt: skip
+    sentences = document.text.sentences
     rows = [
-        row for row in rows_with(document, sorted(content_of(document, name)))
-        if document.text.sentences[row].kind not in SAYS_NOTHING
+        row for row, said in enumerate(sentences)
+        if said.kind not in SAYS_NOTHING and name.lower() in said.text.lower()
     ]  # fmt: skip
-    texts = {row: _PLACE.sub(" ", document.text.sentences[row].text) for row in rows}
+    texts = {row: _PLACE.sub(" ", sentences[row].text) for row in rows}
     told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
     for pattern, sure in ((at_least, BOUND), (version, NEEDED)):
         found = [row for row in rows if pattern.search(texts[row])]

@@ -72,6 +72,9 @@ _COMPANION = {"\x84": "†", "\x85": "‡", "\x88": "•"}
 _ALONE = regex(r"(?<!\S)\x88(?=\s)|(?<=\w)[\x84\x85](?=\s|$)")
 
 
+_LAWFUL = str.maketrans("\uf8e8\uf8e9\uf8ea\uf6d9\uf6da\uf6db", "®©™©®™")
+"""The signs of copyright, of what is registered and of trade marks, in the corporate-use codes of
+Adobe's glyph list."""
 _OTHER_SHAPES = regex("[\uf730-\uf739\uf761-\uf77a\uf7e0-\uf7f6\uf7f8-\uf7fe]")
 """Old-style figures and small capitals in the corporate-use codes of Adobe's glyph list; a plain
 sign has the same code without F7."""
@@ -84,6 +87,7 @@ def with_signs(chars: str) -> str:
     """
     if chars.isascii():
         return chars
+    chars = chars.translate(_LAWFUL)
     if _OTHER_SHAPES.search(chars):
         chars = _OTHER_SHAPES.sub(lambda match: chr(ord(match[0]) - 0xF700), chars)
     if not any(code in chars for code in _COMPANION):
