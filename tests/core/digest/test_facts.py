@@ -269,6 +269,15 @@ def test_a_title_set_letter_by_letter_is_read_with_the_metadata(tmp_path):
     assert facts.disagreements == ()
 
 
+def test_the_file_that_it_was_made_from_tells_the_lines_of_a_title(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "title", ("Times-Bold", 30))
+    monkeypatch.setitem(STYLES, "author", ("Times-Roman", 24))
+    first = [("title", "Brochures"), ("author", "Village Well"), ("author", "Winding Guide"), *BODY]
+    facts = facts_with_title(tmp_path, first, "Microsoft Word - VillageWellWindingGuide.docx")
+    assert facts.title.text == "Village Well Winding Guide"
+    assert facts.authors == ()
+
+
 def test_the_handbook_is_a_manual_without_authors(handbook):
     facts = find_facts(handbook)
     assert facts.kind is DocumentKind.MANUAL

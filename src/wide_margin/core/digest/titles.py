@@ -45,7 +45,7 @@ _NO_TITLES = squashed(
     "contents", "list_of", "index", "preface", "abstract", "acknowledgements", "glossary"
 ) | frozenset(
     ["dedication", "foreword", "widmung", "dedicace", "dedicatoria", "introduction", "einleitung", "einfuhrung", "introduccion", "introduzione", "introducao",
-     "inleiding", "generalinformation", "copyright"]
+     "inleiding", "generalinformation", "copyright", "documents"]
 )  # fmt: skip
 """What heads a part of a document is not what the document is called."""
 LONGEST_TITLE, LONGEST_SUBTITLE = 30, 20
@@ -144,7 +144,8 @@ _UNSPACED = regex(f"[{UNSPACED}\uac00-\ud7af]")
 def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLine]:
     """The lines of the title: the largest type of the first pages that reads like one."""
     named = metadata_title(document)
-    if spaced := _spaced_title(lines, named) or _in_lines(lines, named):
+    wanted = named or _named_as_file(document.facts.title)
+    if spaced := _spaced_title(lines, wanted) or _in_lines(lines, wanted):
         return spaced
     if named_in_page := _title_of_command(lines):
         return named_in_page
@@ -409,6 +410,18 @@ def metadata_title(document: ReadDocument) -> str:
     title = document.facts.title
     is_person = bool(names_in_line(title)) and len(title.split()) <= 4
     return "" if _POOR_TITLE.search(title) or (is_person and not document.facts.author) else title
+
+
+_AS_FILE = regex(
+    r"(?:microsoft \w+ - )?(?P<name>[^/\\]+)\.(?:docx?|odt|rtf|tex|dvi|pdf|pptx?)\s*", re.I
+)
+"""The name of the file that a document was made from, as its metadata have it for a title."""
+
+
+def _named_as_file(title: str) -> str:
+    """What a file is called that was made into the document; its letters may be those of the title."""
+    match = _AS_FILE.fullmatch(title)
+    return match["name"] if match else ""
 
 
 def _spaced_title(lines: Sequence[FrontLine], named: str) -> list[FrontLine]:
