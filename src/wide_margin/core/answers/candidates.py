@@ -174,27 +174,23 @@ def find_candidates(
 ) -> list[Candidate]:
     """The weighed sentences, best first."""
     text = document.text
-    found: list[Candidate] = []
     held, rows = weighed.held.copy(), weighed.sentences.tolist()
     for k in range(1, len(rows)):  # "It is changed …" speaks of what the one before names
         if rows[k] == rows[k - 1] + 1 and LEANS.match(text.sentences[rows[k]].text):
             held[k] = np.maximum(held[k], INHERITED * held[k - 1])
     around = np.maximum(weighed.held_around, 0.7 * weighed.titled)
-    says, holds, near = weighed.says.tolist(), held.tolist(), around.tolist()
-    fit = fitness_of([text.sentences[row] for row in rows])
-    for k, row in enumerate(rows):
-        sentence = text.sentences[row]
-        evidence = weighed.page_score(sentence.page)
-        score = says[k] + OF_PAGE * evidence - UNFIT * (1 - fit[k])
-        if sentence.kind == "works":
-            score += OF_WORKS if about_works else -OF_WORKS
-            evidence += about_works
-        found.append(
-            Candidate(
-                row, sentence.page, score, evidence, tuple(holds[k]), tuple(near[k]),
-            )
-        )  # fmt: skip
-    found.sort(key=lambda c: (-c.score, c.sentence))
+    sentences = [text.sentences[row] for row in rows]
+    evidence = np.array([weighed.page_score(sentence.page) for sentence in sentences])
+    score = weighed.says + OF_PAGE * evidence - UNFIT * (1 - np.array(fitness_of(sentences)))
+    of_works = np.array([sentence.kind == "works" for sentence in sentences], dtype=bool)
+    score[of_works] += OF_WORKS if about_works else -OF_WORKS
+    evidence[of_works] += about_works
+    order = np.lexsort((weighed.sentences, -score)).tolist()
+    scores, places, holds, near = score.tolist(), evidence.tolist(), held.tolist(), around.tolist()
+    found = [
+        Candidate(rows[k], sentences[k].page, scores[k], places[k], tuple(holds[k]), tuple(near[k]))
+        for k in order
+    ]
     telling = [c for c in found if not only_points(text.sentences[c.sentence].text)]
     return telling or found
 
