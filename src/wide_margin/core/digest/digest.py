@@ -573,7 +573,7 @@ def _made_by_name(names: Sequence[str], asked: str) -> str:
     """A question who makes the document's own thing, with its name where that is no plain word."""
     name = next((name for name in names if frequency_rank(name) is None), "")
     is_asked = name and _ASKS_MAKER.match(asked)
-    return _ITSELF.sub(name, asked, count=1) if is_asked else asked
+    return _ITSELF.sub(lambda _: name, asked, count=1) if is_asked else asked
 
 
 _ASKS_MAKER = regex(

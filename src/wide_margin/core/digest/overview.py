@@ -370,10 +370,12 @@ BEGINNING = 60
 _A_THING = regex(
     r"\b(?!the\b|this\b|our\b)[\w.-]+\s(?:program|package|library|tool|software)\b|^Package\s", re.I
 )
+"""Names a thing, or the section of a reference on one."""
 _OF_NO_PART = regex(
     r"\W*(?:\w+\s){0,3}?this\s+(?:program|software|package|library|tool|system|application|document|is)\b",
     re.I,
 )
+"""Says it of the whole, and not of a class or a daemon in it."""
 
 
 def saying_of_this(

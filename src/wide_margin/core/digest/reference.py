@@ -32,9 +32,11 @@ _SORT = rf"(?i:\[[^\[\]]*\b(?:{_SORTS})\b[^\[\]]*\]|\((?:[a-z]+\s)?(?:{_SORTS})\
 _DECLARES = regex(rf"[^.!?]{{1,300}}?{_SORT}\W*(?:\([^()]*\)\W*)?$", re.S)
 _TELLS = regex(r"(?!\w+:\s)\S+(?:\s\S+){3}|\w+:\s[a-z][^.]*\s[A-Z][a-z]+\s")
 """A sentence that does not only say of an argument what it is, or goes on after that."""
-FEWEST_SAID = 3
-"""Words behind a line that declares something, which then says what that does."""
+FEWEST_SAID, UNDER = 3, 3
+"""Words behind a line that declares something, which then says what that does; and sentences under
+such a line among which one does."""
 _BEGINS_WITH_VERB = regex(r"\W*(?:this\s+\w+\s+)?(?P<verb>[a-z]{2,}s)\s+\w", re.I)
+"""May begin with what something does: "winds the rope", "This function winds it"."""
 _SAYS_DOES = regex(
     r"(?:This function\s+)?(?P<verb>[A-Z]?[a-z]+s)\s+(?!(?:is|are|of|for|can|may|must|in|which|that)\b)[a-z]\w*(?:\s+\S+){2}"
 )
@@ -117,7 +119,7 @@ def _under_declared(document: ReadDocument, row: int) -> range:
     said = [k for k in range(first, end) if sentences[k].kind in ("body", "item", "entry")]
     if not said or said[0] != first:
         return range(0)
-    told = next((k for k in said[:FEWEST_SAID] if _TELLS.match(sentences[k].text)), first)
+    told = next((k for k in said[:UNDER] if _TELLS.match(sentences[k].text)), first)
     return range(row if told == row + 1 else told, told + 1)
 
 

@@ -104,7 +104,8 @@ _ASKS_WHEN = regex(
 )
 """Asks for a time that is past or to come: what is done at one may be told in many ways."""
 _ASKS_NAME = regex(
-    r"^\W*(?:with |by |in )?(?:which|what)\s(?!(?:do|does|did|is|are|was|were|can|will|has|have)\b)(?:\w+\s){0,2}?(?:functions?|(?:sub)?commands?|options?|macros?|(?:sub)?routines?|switch(?:es)?"
+    r"^\W*(?:with |by |in )?(?:which|what)\s(?!(?:do|does|did|is|are|was|were|can|will|has|have)\b)(?:\w+\s){0,2}?"
+    r"(?:functions?|(?:sub)?commands?|options?|macros?|(?:sub)?routines?|switch(?:es)?"
     r"|flags?|keywords?|directives?|environment variables?)\s(?!is it\b)\S", re.I
 )  # fmt: skip
 """Asks for a name of code."""
