@@ -50,13 +50,14 @@ _BARE_NAME = regex(r"\W{0,2}[\w.:/*-]+\W{0,2}(?:\s?[(\[{<=].*)?$", re.S)
 """A term that may be one: a single word, with what it is given."""
 _BEFORE_VERB = regex(
     r"^\W*(?:(?:this|the)\s+(?:\w+\s+)?(?:option|flag|switch|command|function|macro|routine|method|variable|parameter|argument|setting)\s+|it\s+)?"
-    r"(?:(?:is|can be|may be)\s+)?(?:used\s+(?:to|for)\s+|use\s+(?:this|it)\s+(?:\w+\s+)?to\s+|to\s+|if\s+(?:set|given|specified|present),?\s+)?"
+    r"(?:(?:(?:is|can be|may be)\s+)?used\s+(?:to|for)\s+|use\s+(?:this|it)\s+(?:\w+\s+)?to\s+|to\s+|if\s+(?:set|given|specified|present),?\s+)?"
     r"(?:\w+ly\s+)?(?P<verb>[a-z]+)", re.I
 )  # fmt: skip
 IN_OTHER_WORDS, IN_ITS_WORDS = 0.6, 0.7
 """The chance that what is described so is what was asked for, with another verb or with its own."""
-FAR = 6
-"""Words of its own that a description has at most before it is on something else, too."""
+FAR, FEW, FEW_OF_ANY = 6, 4, 1
+"""Words of its own that a description has at most before it is on something else, too; where it has
+a single word of the question; and where that does not even ask for an option or a function."""
 
 
 def with_its_name(document: ReadDocument, answer: Answer) -> Answer:
@@ -65,15 +66,16 @@ def with_its_name(document: ReadDocument, answer: Answer) -> Answer:
     "-c ID  Specify the pump" of "Which option selects the pump?". What is quoted already is made
     surer; where nothing is described so, the answer stays as it is.
     """
-    asked = _ASKS.match(answer.question)
+    asked, few = _ASKS.match(answer.question), FEW
     if asked is None and answer.sure < IN_OTHER_WORDS:
-        asked = _HOW.match(answer.question)
+        asked, few = _HOW.match(answer.question), FEW_OF_ANY
     if asked is None or answer.reach.kind != "document" or document.index.language != "en":
         return answer
     verb = asked["verb"].lower()
     wanted = content_of(document, asked["thing"])
     if verb in _NO_VERB or not wanted:
         return answer
+    most = FAR if len(wanted) > 1 else few
     own = set(_stems(document, [verb]))
     bases = frozenset(_bases(verb))
     alike = bases.union(*map(like, bases), () if bases.isdisjoint(_GIVES) else _GIVES)
@@ -81,9 +83,12 @@ def with_its_name(document: ReadDocument, answer: Answer) -> Answer:
     found = []
     for row, first, said in _described(document, wanted, is_option=asked["option"] is not None):
         begins = _BEFORE_VERB.match(said)
-        stems = set(_stems(document, [begins["verb"].lower()])) if begins else set()
-        n_more = len(content_of(document, said) - wanted - stems)
-        if n_more <= FAR and not same.isdisjoint(stems):
+        if begins is None:
+            continue
+        stems = set(_stems(document, [begins["verb"].lower()]))
+        done = content_of(document, said[begins.end() :])  # "This rope is …" does nothing with one
+        n_more = len(done - wanted - stems)
+        if wanted <= done and n_more <= most and not same.isdisjoint(stems):
             found.append((n_more, row, first, not own.isdisjoint(stems)))
     if not found:
         return answer
