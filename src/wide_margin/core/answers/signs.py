@@ -29,9 +29,10 @@ _SPAN_OF_TIME = (
     rf"(?:\d+|{NUMBER_WORD}|first|last|next)\s+\w+"
 )
 DATE = regex(rf"{_DATE_IN_FIGURES}|{_SPAN_OF_TIME}", re.I)
-_FIGURE = regex(r"\d(?<![\w.]\d)(?!-?D\b)")
+_FIGURE_BEGINS = r"\d(?<![\w.]\d)(?!-?D\b)"
 """A number in figures: begun with its digit, since what may stand before it takes ten times as long."""
-QUANTITY = regex(r"\d(?<![\w.]\d)(?!-?D\b)[\d.,]*\s?(?:%|°|[a-zA-Zµ]{1,12}\b)")
+_FIGURE = regex(_FIGURE_BEGINS)
+QUANTITY = regex(_FIGURE_BEGINS + r"[\d.,]*\s?(?:%|°|[a-zA-Zµ]{1,12}\b)")
 NAME = regex(
     r"(?<![.!?]\s)(?<!^)\b[A-Z][\w’'-]+(?:\s+(?:of|the|de|van|von|and)?\s*[A-Z][\w’'.-]+)*"
 )

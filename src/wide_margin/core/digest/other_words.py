@@ -50,7 +50,7 @@ _PHRASES = {
     "switch off": "disable", "look at": "view", "look for": "find", "look up": "find",
     "put together": "combine", "put in": "insert", "shut down": "stop",
 }  # fmt: skip
-_ASKS = regex(
+ASKS_HOW = regex(
     r"^\W*how\s+(?:(?:do|can|should|would|could|must)\s+(?:i|you|we|one|users?)|to)\s+(?:\w+ly\s+)?"
     rf"(?P<verb>{'|'.join(_PHRASES)}|[^\W\d_]+)\s+(?P<thing>[^?,;:]+?)\W*$", re.I
 )  # fmt: skip
@@ -64,7 +64,7 @@ def rows_otherwise(document: ReadDocument, question: str) -> range:
 
     "Deleting packages" of "How do I remove a package?"; none where no title does.
     """
-    asked = _ASKS.match(question)
+    asked = ASKS_HOW.match(question)
     if asked is None:
         return range(0)
     thing = content_of(document, _LIGHT.sub("", asked["thing"]))
@@ -98,7 +98,7 @@ def rows_by_path(document: ReadDocument, question: str) -> range:
     "Fedora" under "Installing Wellkeep" of "How do I install Wellkeep on Fedora?"; none where no
     title does, or one alone.
     """
-    asked = _ASKS.match(question)
+    asked = ASKS_HOW.match(question)
     wanted = content_of(document, f"{asked['verb']} {asked['thing']}") if asked else frozenset()
     if len(wanted) < LEAST_ON_PATH:
         return range(0)

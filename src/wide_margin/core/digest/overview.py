@@ -383,9 +383,13 @@ def saying_of_this(
 ) -> list[int]:
     """Rows at the beginning that say what "this program" is or does."""
     sentences = document.text.sentences
-    first = list(islice((row for row in rows if sentences[row].kind == "body"), BEGINNING))
-    said = [row for row in _of_this(document, first) if _OF_NO_PART.match(sentences[row].text)]
-    return [row for row in said if not _is_on_another(document, row, names)]
+    first = islice((row for row in rows if sentences[row].kind == "body"), BEGINNING)
+    return [
+        row for row in first
+        if _OF_NO_PART.match(sentences[row].text)
+        and says_what_this_does(sentences[row].text.lower())
+        and not _is_on_another(document, row, names)
+    ]  # fmt: skip
 
 
 def _is_on_another(document: ReadDocument, row: int, names: Collection[str]) -> bool:

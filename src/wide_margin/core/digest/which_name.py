@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.answers.within import rows_with
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of
-from wide_margin.core.digest.other_words import like
+from wide_margin.core.digest.other_words import ASKS_HOW, like
 from wide_margin.core.later import regex
 
 if TYPE_CHECKING:
@@ -27,13 +27,10 @@ _ASKS = regex(
     r"|(?:lets|allows|makes|helps)\s+(?:(?:me|you|one|us)\s+)?(?:to\s+)?|is\s+for\s+|(?:will|can|may|would)\s+)?"
     r"(?P<verb>[a-z]+(?:\s(?:on|off|up|out|away))?)\s+(?P<thing>\S[^?]*?)\W*$", re.I
 )  # fmt: skip
-_HOW = regex(
-    r"^\W*how\s+(?:(?:do|can|should|would|could|must)\s+(?:i|you|we|one|users?)|to)\s+(?:\w+ly\s+)?"
-    r"(?P<verb>[a-z]+(?:\s(?:on|off|up|out|away))?)\s+(?P<thing>[^?,;:]+?)(?P<option>(?!))?\W*$", re.I
-)  # fmt: skip
 _NO_VERB = frozenset(
     ["is", "are", "was", "were", "do", "does", "did", "has", "have", "of", "for", "in", "to", "the"]
 )
+"""What stands where a verb is looked for and tells nothing that is done."""
 _GIVES = frozenset(
     ["select", "choose", "specify", "set", "define", "give", "determine", "control", "configure"]
 )
@@ -68,7 +65,7 @@ def with_its_name(document: ReadDocument, answer: Answer) -> Answer:
     """
     asked, few = _ASKS.match(answer.question), FEW
     if asked is None and answer.sure < IN_OTHER_WORDS:
-        asked, few = _HOW.match(answer.question), FEW_OF_ANY
+        asked, few = ASKS_HOW.match(answer.question), FEW_OF_ANY
     if asked is None or answer.reach.kind != "document" or document.index.language != "en":
         return answer
     verb = asked["verb"].lower()
@@ -81,7 +78,8 @@ def with_its_name(document: ReadDocument, answer: Answer) -> Answer:
     alike = bases.union(*map(like, bases), () if bases.isdisjoint(_GIVES) else _GIVES)
     same = own.union(_stems(document, alike))
     found = []
-    for row, first, said in _described(document, wanted, is_option=asked["option"] is not None):
+    is_option = bool(asked.groupdict().get("option"))
+    for row, first, said in _described(document, wanted, is_option=is_option):
         begins = _BEFORE_VERB.match(said)
         if begins is None:
             continue

@@ -72,9 +72,12 @@ _COMPANION = {"\x84": "†", "\x85": "‡", "\x88": "•"}
 _ALONE = regex(r"(?<!\S)\x88(?=\s)|(?<=\w)[\x84\x85](?=\s|$)")
 
 
-_LAWFUL = str.maketrans("\uf8e8\uf8e9\uf8ea\uf6d9\uf6da\uf6db", "®©™©®™")
+_LAWFUL = {
+    "\uf8e8": "®", "\uf8e9": "©", "\uf8ea": "™", "\uf6d9": "©", "\uf6da": "®", "\uf6db": "™",
+}  # fmt: skip
 """The signs of copyright, of what is registered and of trade marks, in the corporate-use codes of
 Adobe's glyph list."""
+_ANY_LAWFUL = regex(f"[{''.join(_LAWFUL)}]")
 _OTHER_SHAPES = regex("[\uf730-\uf739\uf761-\uf77a\uf7e0-\uf7f6\uf7f8-\uf7fe]")
 """Old-style figures and small capitals in the corporate-use codes of Adobe's glyph list; a plain
 sign has the same code without F7."""
@@ -87,7 +90,7 @@ def with_signs(chars: str) -> str:
     """
     if chars.isascii():
         return chars
-    chars = chars.translate(_LAWFUL)
+    chars = _ANY_LAWFUL.sub(lambda match: _LAWFUL[match[0]], chars)
     if _OTHER_SHAPES.search(chars):
         chars = _OTHER_SHAPES.sub(lambda match: chr(ord(match[0]) - 0xF700), chars)
     if not any(code in chars for code in _COMPANION):
@@ -160,13 +163,14 @@ def with_greek_letters(chars: str) -> str:
 
 
 _TURNED = "".join(chr(ord(letter) << 8) for letter in ascii_letters)
+_ANY_TURNED = regex(f"[{_TURNED}]")
 _TURNED_IN_WORD = regex(rf"(?<=[A-Za-z])[{_TURNED}]{{2,}}|[{_TURNED}]{{2,}}(?=[A-Za-z])")
 """The letters of a ligature with their two bytes turned round, which are rare Chinese signs."""
 
 
 def with_turned_letters(chars: str) -> str:
     """The text with letters in words in place of ligatures with their two bytes turned round."""
-    if chars.isascii():
+    if not _ANY_TURNED.search(chars):  # pages without any are told at once
         return chars
     return _TURNED_IN_WORD.sub(
         lambda match: "".join(chr(ord(sign) >> 8) for sign in match[0]), chars
