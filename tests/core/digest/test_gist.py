@@ -459,6 +459,8 @@ def test_sentences_that_stand_alone_in_any_language(said, is_whole):
         ("en", "Several keepers helped with corrections.", True),
         ("pt", "As seguintes pessoas ajudaram com correções a este livro.", True),
         ("pt", "Agradecemos a Marta pelas sugestões.", True),
+        ("en", "Dedicated to Marta Tarn for all her ropes.", True),
+        ("en", "A drum dedicated to wet ropes turns slowly.", False),
         ("en", "Thanks to its lid the well stays clean in winter.", False),
         ("en", "The rope helped to lift the bucket.", False),
         ("fr", "Cette corde sert à lever le seau.", False),
@@ -586,6 +588,8 @@ def test_the_words_of_a_licence_are_no_terms_of_the_document(tmp_path, title, is
     ["The PX lids are distributed without any guaranty or warranty.",
      "The author makes no expressed or implied warranty of any kind and assumes no responsibility.",
      "If something might conflict with your legal rights, please let us know.",
+     "Authors dedicate this work to public domain, for the benefit of the public at large.",
+     "It is an act of relinquishment in perpetuity of all present and future rights in the work.",
      "Any pictures here are subject to the copyright of their respective owners."],
 )  # fmt: skip
 def test_what_refuses_to_answer_for_it_is_of_a_licence(said):
@@ -658,3 +662,35 @@ def test_a_name_may_have_the_number_of_a_work_after_it(tmp_path):
                                    ("text", f"{said} {others}")]])  # fmt: skip
     lines = Digester(read_document(tmp_path / "a.pdf")).gist(WHOLE, n_sentences=2)
     assert lines[0].text.startswith("wellwind … winds the ropes")
+
+
+@pytest.mark.parametrize(
+    "said",
+    ["Part of this work was supported by the Hallan Foundation for Wells and Ropes.",
+     "Moore A, Wells BC, Tarn D. Rope cycles: how the drums of old wells wear their ropes."],
+)  # fmt: skip
+def test_who_paid_and_what_is_cited_stand_in_no_gist(tmp_path, said):
+    others = ("Wellkeep lists the ropes of wells.", "A drum that turns by night wears its rope.",
+              "Each well is closed by a lid of oak in winter.", "The keeper counts ropes in May.",
+              "Ropes are wound by hand on the drum.", "No rope is lent to a farm of the valley.",
+              "Two ropes are needed for a deep well.", "The lid is lifted by one of them.",
+              "A rope lasts for ten summers at most.", "In dry years the drum is greased.",
+              "The board shows which well is open.")  # fmt: skip
+    page = [("title", "Wellkeep"), ("h1", "1 Ropes"), ("text", said), ("text", " ".join(others))]
+    make_pdf(tmp_path / "a.pdf", [page])
+    gist = " ".join(x.text for x in Digester(read_document(tmp_path / "a.pdf")).gist(WHOLE))
+    assert others[0] in gist
+    assert said[:20] not in gist
+
+
+def test_a_document_describes_what_it_says_to(tmp_path):
+    said = "This document describes an interface to libdrum, a library that winds ropes."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "An Interface to DRUM"), ("h1", "1 Introduction"), ("text", said)],
+        [("h1", "2 Types of DRUM"), ("text", "Drum_Rope is an address that DRUM gives. "
+                                             "Every libdrum call takes a Drum_Rope of DRUM."),
+         ("text", "The libdrum calls wind a Drum_Rope on a DRUM, and a Drum_Rope is long.")],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    assert "libdrum" in names_of(document)
+    assert Digester(document).answer("What is libdrum?", WHOLE, None).quotes[0].text == said

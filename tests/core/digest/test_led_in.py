@@ -71,3 +71,19 @@ def test_items_with_a_few_words_more_than_are_quoted_are_not_cut(tmp_path, n, is
     row = next(k for k, s in enumerate(document.text.sentences) if s.text.endswith("turns:"))
     told = items_after(document, row, set(), MAX_LIST_WORDS)
     assert ([quote.text for quote in told] == [t for _, t in items]) is is_whole
+
+
+def test_a_list_far_behind_what_is_led_in_to_is_another(tmp_path):
+    rest = [("text", f"The {part} of the winch is greased.") for part in ("drum", "lid", "rope")]
+    page = [
+        ("title", "Wells"),
+        ("text", "A rope must be of the form:"),
+        ("code", "(rope 12)"),
+        *rest,
+        ("item", "• an eye of brass"),
+        ("item", "• a wheel of oak"),
+    ]
+    make_pdf(tmp_path / "a.pdf", [page])
+    document = read_document(tmp_path / "a.pdf")
+    row = next(k for k, s in enumerate(document.text.sentences) if s.text.endswith("form:"))
+    assert items_after(document, row, set(), MAX_LIST_WORDS) == []

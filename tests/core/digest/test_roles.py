@@ -113,4 +113,5 @@ def test_what_speaks_of_the_document(text):
 
 def test_what_tells_of_a_section():
     assert OUTLINES.search("Section 3 describes the rope, and chapter 4 discusses buckets.")
+    assert OUTLINES.search("The remaining sections of this manual describe the drum of a well.")
     assert not OUTLINES.search("See section 3 for the rope.")

@@ -500,3 +500,18 @@ def test_who_made_it_is_told_by_what_names_it(tmp_path, typed):
     answer = digester.answer(typed, WHOLE, None)
     assert said in answer.quotes[0].text
     assert answer.question == typed
+
+
+@pytest.mark.parametrize(
+    ("said", "is_told"),
+    [
+        ("Wellbook GUI (or just Wellkeep) is a program for all wells that have a lid.", True),
+        ("Wellkeep is an extremely useful program.", False),
+        ("Wellkeep is a useful program that lists wells.", True),
+    ],
+)
+def test_another_name_stands_in_brackets_and_praise_says_nothing(tmp_path, said, is_told):
+    digester = digester_of(tmp_path / "wells.pdf", "Water stands in wells.", said)
+    answer = digester.answer("What is Wellkeep?", WHOLE, None)
+    assert (answer.sure >= 0.9) is is_told
+    assert not is_told or answer.quotes[0].text == said

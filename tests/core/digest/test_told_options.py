@@ -248,7 +248,12 @@ DECLARED = [
      ("text", "You must not call wind_rope with a rope that is not dry."),
      ("item", "\u2022 void dry_rope(ROPE r)"),
      ("text", "hangs a rope (wet or not) over the beam of the loft."), FILLING,
-     ("item", "\u2022 Rope_cut(r) (function) Returns: two ropes Cuts a rope in its middle.")],
+     ("item", "\u2022 Rope_cut(r) (function) Returns: two ropes Cuts a rope in its middle."),
+     ("item", "\u2022 \\setrope{8} will change the length of a rope."), FILLING,
+     ("code", "flatten rope [Function]"), ("text", "Walks the rope in order, and lays it flat."),
+     ("code", "rope-let ropes [Macro]"), ("text", "Binds ropes where all of them are dry."),
+     ("code", "wheel-let wheels [Macro]"), ("text", "Binds wheels as soon as one turns."),
+     ("text", "ROPE_END is never returned."), ("text", "Dry ROPE_END at once. Ropes are long.")],
 ]  # fmt: skip
 
 
@@ -268,6 +273,7 @@ def declared(tmp_path_factory):
         ("What does rope_name do?", "Tell the name"),  # and not what it takes
         ("What does dry_rope do?", "hangs a rope"),
         ("What does Rope_cut do?", "Cuts a rope in its middle"),
+        ("What does flatten do?", "Walks the rope in order"),  # an everyday word
     ],
 )
 def test_what_is_declared_is_told_by_what_stands_under_it(declared, typed, said):
@@ -326,3 +332,25 @@ def test_where_the_source_has_it_says_nothing(tmp_path):
     assert digester.answer("What does rope_cut do?", WHOLE, None).sure <= 0.3
     answer = digester.answer("What does SetRopeTime do?", WHOLE, None)
     assert "Interval between turns" in answer.quotes[0].text
+
+
+def test_two_that_are_declared_are_compared_by_what_stands_under_each(declared):
+    typed = "What is the difference between rope-let and wheel-let?"
+    answer = declared.answer(typed, WHOLE, None)
+    told = "".join(quote.text for quote in answer.quotes)
+    assert "Binds ropes" in told
+    assert "Binds wheels" in told
+    assert "ROPE_END" not in told
+
+
+def test_a_command_is_told_with_what_it_takes(declared):
+    answer = declared.answer("What does \\setrope do?", WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == [
+        "• \\setrope{8} will change the length of a rope."
+    ]
+    assert answer.sure >= 0.6
+
+
+def test_that_a_value_is_never_given_does_not_say_what_it_means(declared):
+    answer = declared.answer("What does ROPE_END mean?", WHOLE, None)
+    assert answer.sure < 0.6

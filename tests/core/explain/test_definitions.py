@@ -38,6 +38,9 @@ def meaning_of(tmp_path, text: str, term: str):
         ("Well Keepers Act", "The Well Keepers Act (WKA) is a law for the keepers of all wells there."),
         ("Quorble", "The clock is a front to Quorble, a small but old timetable program, and rings."),
         ("Master Hale", "It was built by Master Hale, the engineer of the harbour, in two years."),
+        ("rope board", "The rope board http://ropes.example/ is a list of all wells with a drum."),
+        ("libwinch", "This guide describes a way to libwinch, a library of calls to wind ropes."),
+        ("Wellkeep", "Wellbook Keeper (or just Wellkeep) is a program that lists all wells."),
         ("harmonic constant", "The phrase “harmonic constant” means an amplitude or a phase of one wave."),
     ],
 )  # fmt: skip
@@ -305,3 +308,40 @@ def test_a_short_form_may_stand_within_a_name_and_a_clause_in_brackets_tells_not
     found = define(document, "WKR file")
     assert document.text.sentences[found.sentence].text == said
     assert define(document, "QUORBLE") is None
+
+
+@pytest.mark.parametrize(
+    ("said", "is_told"),
+    [("is defined, at many points, to give back a rope that is dry.", False),
+     ("is not wound on the drum by hand, whatever the keeper says.", False),
+     ("is turned on the drum of a well by night, and the keeper counts it.", False),
+     ("is used to wind a rope on the drum of a well, or to dry it.", True),
+     ("is a machine that winds a rope on the drum of a well by hand.", True)],
+)  # fmt: skip
+def test_what_is_done_to_a_name_in_letters_of_its_own_does_not_define_it(tmp_path, said, is_told):
+    canvas = Canvas(str(tmp_path / "a.pdf"))
+    for k, (name, text) in enumerate((("Quorble", said), ("", "Ropes are long, and drums too."))):
+        canvas.setFont("Times-Bold", 11)
+        canvas.drawString(72, 700 - 40 * k, name)
+        canvas.setFont("Times-Roman", 11)
+        canvas.drawString(72 + 43 * bool(name), 700 - 40 * k, text)
+    canvas.save()
+    assert (define(read_document(tmp_path / "a.pdf"), "Quorble") is not None) is is_told
+
+
+@pytest.mark.parametrize(
+    ("title", "is_told"), [("2 Release Notes", False), ("2 Parts of the Board", True)]
+)
+def test_what_changed_defines_nothing(tmp_path, title, is_told):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Wells"), ("text", "Wells are deep, and their ropes long.")],
+        [("h1", title), ("item", "• Rope Board: Shows a rope even where there is no drum."),
+         ("item", "• Lid Board: The lids of the wells are shown by night.")],
+    ])  # fmt: skip
+    assert (define(read_document(tmp_path / "a.pdf"), "Rope Board") is not None) is is_told
+
+
+def test_a_word_before_also_is_not_defined_by_it(tmp_path):
+    said = "Think of it as the length first seen for the winch, which is also the final length."
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 Winches"), ("text", said)]])
+    assert define(read_document(tmp_path / "a.pdf"), "winch") is None

@@ -84,6 +84,13 @@ def test_code_and_plain_text_are_no_candidates():
     assert find_candidates(paragraphs, 10.0, "Serif", frozenset()) == []
 
 
+def test_data_of_an_example_are_no_candidates():
+    names = ["Wells", "AACC---TG", "Ropes - Drums", "Re-use"]
+    paragraphs = pages_of([(name, {"is_bold": True}) for name in names])
+    titles = [c.title for c in find_candidates(paragraphs, 10.0, "Serif", frozenset())]
+    assert titles == ["Wells", "Ropes - Drums", "Re-use"]
+
+
 def test_entries_of_a_contents_page_are_passed_over():
     paragraphs = pages_of([("Wells", {"is_bold": True}), ("Ropes", {"is_bold": True})])
     first = next(k for k, p in enumerate(paragraphs) if p.text == "Wells")

@@ -37,6 +37,10 @@ SHORTEST_ITEM = 8
 """Words that are left at least of an item where a long list is cut."""
 
 
+MOST_BETWEEN = 3
+"""Sentences that may stand between a sentence and the list that it leads in to."""
+
+
 def items_after(document: ReadDocument, row: int, used: set[int], limit: int) -> list[Quote]:
     """The items of the list that a sentence introduces or belongs to, so many words of them.
 
@@ -81,7 +85,7 @@ def list_after(document: ReadDocument, row: int) -> list[int]:
             rows.append(after)
         elif rows and _is_within(document, rows[0], after):
             continue
-        elif rows or not introduces:
+        elif rows or not introduces or sentence.kind == "code" or after - row > MOST_BETWEEN:
             break
     return rows
 

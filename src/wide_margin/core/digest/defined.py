@@ -106,7 +106,7 @@ _RETURN_VALUE = regex(r"\W*return(?:s|ed)?(?: values?| codes?)?\s?[:–—-]\s*\
 """Begins what is told of what a function gives, in a description by parts."""
 _HAS_IT_DO = (
     r"(?:is (?:an?|the) (?:[\w-]+ ){1,4}?(?:that|which) (?:\w+ly )?\w+s\b|is (?:\w+ly )?(?:used|introduced|provided|meant|intended|designed|there) (?:to|for)\b"
-    r"|can (?:also |then )?(?!be |not |only |have |also |then |come |depend |fail |either )[a-z]{3,}\b"
+    r"|(?:can|will) (?:also |then )?(?!be |not |only |have |also |then |come |depend |fail |either |need |appear |become |work )[a-z]{3,}\b"
     r"|(?:will |can |also |then |simply )?(?!(?:is|was|has|does|as|needs|requires|comes|depends) |(?:runs|works) on )(?:\w+[^\Ws]s|output|create|print|read|write|set|return"
     r"|show|compute|make|take)\b)"
 )
@@ -281,6 +281,9 @@ def _undefined(document: ReadDocument, question: Question, answer: Answer, term:
         quotes = _with_what_one_does(document, question, quotes, term)
         quotes = tuple(q for q in quotes if not DECLARES.match(q.text)) or quotes
         answer = replace(answer, quotes=quotes, sure=min(answer.sure, MENTIONED))
+    is_of_code = not under and not term.isalpha() and " " not in term
+    if is_of_code and (declared := rows_declared(document, term)):
+        return told_by(document, answer, declared.start, declared.stop, OF_OPTION)
     return _with_rows(document, question, answer, term, under)
 
 
@@ -411,7 +414,7 @@ def _doing(
     titled = rows_titled(document, plain)[:FIRST_SAID]
     is_in_section = any(plain in document.text.sentences[row].text.lower() for row in titled)
     is_name = is_function or not plain.isalpha() or frequency_rank(plain) is None
-    if is_name and (told := _at_its_head(document, answer, bare_name)) is not None:
+    if (told := _at_its_head(document, answer, bare_name, is_name=is_name)) is not None:
         return told
     is_sort = is_name or name.split()[-1].isupper()
     if is_sort and (row := _row_of_its_sort(document, name)) is not None:
@@ -422,7 +425,7 @@ def _doing(
     rows = rows_under(document, name, is_function=is_function)
     before = _SORT_BEFORE if is_name and not name.islower() else ""
     begins = re.compile(
-        rf"\W*(?:the )?(?:{_KINDS}\s)?{before}[\W_]*{thing}[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}",
+        rf"\W*(?:the )?(?:{_KINDS}\s)?{before}[\W_]*{thing}(?:[\[({{]\S*[\])}}])?[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}",
         re.I,
     )
     first = _row_beginning(document, name, begins)
@@ -466,12 +469,17 @@ def _row_of_its_sort(document: ReadDocument, name: str) -> int | None:
     return next((row for row in rows if listed.match(sentences[row].text)), None)
 
 
-def _at_its_head(document: ReadDocument, answer: Answer, name: str) -> Answer | None:
-    """The answer by what stands where a name is declared, or at the head of its page."""
+def _at_its_head(
+    document: ReadDocument, answer: Answer, name: str, *, is_name: bool = True
+) -> Answer | None:
+    """The answer by what stands where a name is declared, or at the head of its page.
+
+    An everyday word (no ``is_name``) heads pages that are about anything.
+    """
     declared = rows_declared(document, name)
     if declared:
         return told_by(document, answer, declared.start, declared.stop, OF_OPTION)
-    row = _row_headed(document, _plain(name))
+    row = _row_headed(document, _plain(name)) if is_name else None
     return None if row is None else told_by(document, answer, row, row + 1, OF_SECTION)
 
 
@@ -690,17 +698,22 @@ def _tells(document: ReadDocument, said: Sentence) -> bool:
     """Whether a sentence under a name says something of it."""
     if said.kind in SAYS_NOTHING or _OF_SECTION.match(said.text) or _POINTS_ON.match(said.text):
         return False
-    if shows_call(said.text):
+    if shows_call(said.text) or _IS_NOT_DONE.fullmatch(said.text):
         return False
     if said.kind == "entry" and not any(map(str.isalpha, names_in(said.text).split())):
         return False  # names alone: "rope_kind ROPE_WET [Kind]", described under it
     return document.index.language != "en" or seems_to_have_verb(said.text)
 
 
+_IS_NOT_DONE = regex(r"\W*\S+\s(?:is|are|was|were|will be|can be)\s(?:not|never|no longer)\s\w+\W*")
+"""Only says that a thing is not: "ROPE_END is never returned"."""
+
+
 def _describes(said: Sentence) -> bool:
     """Whether a sentence may describe a name, verb or none."""
     is_long = len(said.text.split()) >= LEAST_SAID
-    return said.kind == "body" and is_long and not _POINTS_ON.match(said.text)
+    says_none = _POINTS_ON.match(said.text) or _IS_NOT_DONE.fullmatch(said.text)
+    return said.kind == "body" and is_long and not says_none
 
 
 def shows_call(said: str) -> bool:
@@ -756,6 +769,8 @@ def _says_it(
             continue
         if shows_call(said.text) or _EVALUATES.search(said.text) or _ONLY_NAMES.match(said.text):
             continue
+        if _IS_NONE.search(said.text.lower().partition(topic[0])[0]):
+            continue
         if explains(document, row, topic) and not _is_label(document, row):
             return True
         leans = row > 0 and LEANS.match(said.text) is not None
@@ -775,6 +790,10 @@ def _says_it(
         if not _names_another(said.text, topic):
             return True
     return False
+
+
+_IS_NONE = regex(r"\b(?:is|are|was|were)(?:n['’]t|\s+not|\s+never)\s+(?:an?\s+|the\s+|any\s+)?$")
+"""Before a term: says of something that it is none, "if it is not a"."""
 
 
 def _has_all(said: str, topic: tuple[str, ...]) -> bool:

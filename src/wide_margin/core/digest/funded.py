@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.digest.asked import names_thing
 from wide_margin.core.digest.roles import Role, role_of_title
+from wide_margin.core.digest.sentences import says_who_paid
 from wide_margin.core.later import first_match, regex, whole_forms
 from wide_margin.core.outline.numbering import unnumbered
 
@@ -44,30 +45,6 @@ _ASKS = whole_forms(
     r"(?:the\s+)?funding(?:\s+sources?)?",
     _ABROAD,
 )  # fmt: skip
-_DONE = (
-    r"(?:work|research|stud(?:y|ies)|projects?|developments?|authors?|investigations?|effort|analys[ei]s|papers?|thesis|software"
-    r"|survey|he|she|we|i|creation|writing|activities)"
-)
-_GIVERS = (
-    r"(?:grants?|foundation|council|funds?|fund(?:ing|ed)|ministry|programme|program|universit(?:y|ies)|awards?|scholarship"
-    r"|fellowship|institut\w*|agency|NSF|DFG|NIH|EPSRC|EU|european|commission|society|department|national|academy|cent(?:re|er)"
-    r"|inc|ltd|gmbh|corporation|company|contract)"
-)
-_SAYS = regex(
-    rf"\b{_DONE}\b[^;]{{0,90}}?\b(?:was|were|is|are|been|being|be)\s+(?:\w+ly\s+|also\s+){{0,2}}(?:supported|funded|financed|sponsored|paid\s+for)\b"
-    rf"(?:\s+(?:in\s+part|partially|partly|financially|jointly))*\s*,?\s*(?:by|through|from|under|within|with|via)\b[^;]{{0,160}}\b{_GIVERS}\b"
-    rf"|\b(?:funding|financial\s+(?:support|assistance)|(?:research|travel)\s+grants?)\b[^.;]{{0,60}}?\b(?:by|from|of|through)\b[^;]{{0,120}}\b{_GIVERS}\b"
-    r"|\bsupport(?:ed)?\s+(?:by|from|of|under)\b[^;]{0,60}\bgrants?\b"
-    r"|\b(?:gefördert|finanziert)\s+(?:durch|von|vom|aus)\b|\b(?:durch|von|vom)\s(?:\S+\s){1,10}(?:gefördert|finanziert)\b"
-    r"|\bfinanc(?:ée?s?|iad[oa]s?)\s+(?:par|por|pelo|pela)\b|\bfinanziat[oaie]\s+d(?:a|al|alla|all['’])",
-    re.I,
-)  # fmt: skip
-_MAY_SAY = regex(r"fund|finan|sponsor|paid|support|grant|förder", re.I)
-"""What every such sentence has: nearly all others are passed over by it."""
-_SOUGHT = regex(
-    r"\b(?:if|may|can|could|must|should|request\w*|appl(?:y|ied|ies|ication)|eligible|will)\b", re.I
-)
-"""Speaks of money that somebody may be given."""
 _ON_IT = regex(r"\bfunding|\bsponsor|\bförder|\bfinan", re.I)
 """In the title of a section on that."""
 
@@ -97,11 +74,9 @@ def answer_funding(
 
 
 def _tells(document: ReadDocument, row: int) -> bool:
-    """Whether a sentence says by whom something was paid for, and not who may ask for money."""
+    """Whether a sentence of the text says by whom something was paid for."""
     said = document.text.sentences[row]
-    if said.kind not in ("body", "item", "entry", "note") or not _MAY_SAY.search(said.text):
-        return False
-    return _SAYS.search(said.text) is not None and _SOUGHT.search(said.text) is None
+    return said.kind in ("body", "item", "entry", "note") and says_who_paid(said.text)
 
 
 def _is_usual(document: ReadDocument, row: int) -> bool:

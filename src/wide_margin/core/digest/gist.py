@@ -29,6 +29,7 @@ from wide_margin.core.digest.sentences import (
     is_of_licence,
     least_words,
     says_something,
+    says_who_paid,
     stands_alone,
     strangeness,
     tells_work,
@@ -113,7 +114,7 @@ class Scored:
 
 
 MOSTLY_LEGAL = 0.1
-"""A document of whose sentences this share is worded as licences are is one."""
+"""A document of whose sentences this share is worded as licences are is one; so of money."""
 CHIEFLY_LEGAL = 0.5
 """A document of whose sentences this share stands under titles of licences is about them."""
 _BOOK_ON = regex(
@@ -188,10 +189,12 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
         if row % BREATH == 0:
             pause()
     usable &= ~_of_another_language(document, usable, pause)
-    of_licence = [ok and is_of_licence(s.text) for ok, s in zip(usable, sentences, strict=True)]
-    legal = np.array(of_licence, dtype=bool)
+    legal = _saying(sentences, usable, is_of_licence)
     if legal.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
         usable &= ~legal
+    paid = _saying(sentences, usable, says_who_paid)
+    if paid.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):
+        usable &= ~paid
     usable &= ~_under_titles_aside(sentences, roles, usable)
     usable &= ~_said_again_and_again(sentences, usable, pause)
     terms = _terms_of(document, weight, usable)
@@ -207,6 +210,14 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
             pause()
     on_itself = _rows_on_itself(document, usable, names)
     return Scored(prior, weight, n_words, terms, roles, on_itself, names)
+
+
+def _saying(
+    sentences: Sequence[Sentence], usable: BoolArray, says: Callable[[str], bool]
+) -> BoolArray:
+    """(s,) which of the usable sentences say something."""
+    found = [ok and says(s.text) for ok, s in zip(usable, sentences, strict=True)]
+    return np.array(found, dtype=bool)
 
 
 def _is_of_title(sentence: Sentence, titled: Collection[str]) -> bool:
@@ -339,7 +350,11 @@ def _said_first(document: ReadDocument, names: Sequence[str]) -> list[str]:
     return []
 
 
-_FIRST_IS = regex(r"([^\W\d_][\w-]{2,}) (?:is|are) (?:an?|the)\b", re.I)
+_FIRST_IS = regex(
+    r"(?:this (?:document|manual|guide|book|paper|report) (?:describes|documents|covers|is about) (?:\S+ ){0,5}?(?=\S+, (?:an?|the) ))?"
+    r"([^\W\d_](?:[^\W_]|-){2,})(?: (?:is|are)|,) (?:an?|the)\b", re.I
+)  # fmt: skip
+"""Says of a name what it is, or of the document that it describes one: no name of code."""
 
 
 def _in_capitals(document: ReadDocument, word: str, title: Sequence[str]) -> int:

@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING
 from wide_margin.core.answers.within import rows_with
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.overview import NOT_SAID
+from wide_margin.core.explain import tell_changes
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
 from wide_margin.core.outline.numbering import unnumbered
@@ -126,7 +127,8 @@ def rows_of_item(document: ReadDocument, name: str) -> range:
         )
         for row in rows_with(document, document.index.analyser.terms(plain)):
             said = document.text.sentences[row]
-            is_item = said.kind == "item"
+            is_change = said.section >= 0 and tell_changes(document)[said.section]
+            is_item = said.kind == "item" and not is_change
             match = begins.match(document.paragraphs[said.paragraph].text) if is_item else None
             if match is not None and len(match["says"].split()) >= LEAST_SAID:
                 return document.rows_of(said.paragraph, said.paragraph + 1)

@@ -166,6 +166,8 @@ CUES = {
 }  # fmt: skip
 """Wordings, to be looked for in lower-case text: three times as quick as without regard to case."""
 OUTLINES = regex(
-    r"\b(?:sections?|chapters?|parts?|appendix) (?-i:\d+|[A-Z]|[IVX]+)(?:\.\d+)* (?:describ|introduc|present|discuss|explain|provid|cover|illustrat|show|review|gives?|contain|concludes?|deals?|outlines?)", re.I
+    r"\b(?:(?:sections?|chapters?|parts?|appendix) (?-i:\d+|[A-Z]|[IVX]+)(?:\.\d+)*"
+    r"|the (?:remaining|following|other|next|subsequent|later|rest of the) (?:\w+ )?(?:sections|chapters|parts)(?: of (?:the|this) \w+)?)"
+    r" (?:describ|introduc|present|discuss|explain|provid|cover|illustrat|show|review|gives?|contain|concludes?|deals?|outlines?)", re.I
 )  # fmt: skip
 """A sentence that tells what a section does."""

@@ -120,14 +120,15 @@ OWN_SCRIPT = 0.25
 
 
 _OF_THANKS = ("thank", "hanks", "grateful", "indebted", "contributed", "helped", "assisted",
-              "encourage", "guidance", "help from", "help of", "to me by", "to us by")  # fmt: skip
+              "encourage", "guidance", "help from", "help of", "to me by", "to us by", "edicated to")  # fmt: skip
 _THANKS = regex(
     r"^\W*(?:(?:many|special|our|my|warm) )*thanks (?:go |are due |also )?to (?:(?-i:[A-Z])|all\b|every|my\b|our\b|those\b"
     r"|the (?:many|people|members|team)\b)|\b(?:we|i|the authors?) (?:(?:would|wish|like|want|also|especially|to) )*thank\b"
     r"|\b(?:am|are) (?:\w+ )?(?:grateful|indebted) to\b"
     r"|\b(?:contributed|helped|assisted)\b.{0,40}\b(?:corrections|suggestions|proofread\w*)\b"
     r"|\bwith (?:the |much |great |kind |generous )?(?:(?:\w+ and )?(?:guidance|encouragement|support|help)|encouragement and \w+)"
-    r" (?:of|from|by) (?-i:[A-Z])|\b(?:first |kindly )?(?:suggested|proposed|pointed out) to (?:me|us) by\b", re.I
+    r" (?:of|from|by) (?-i:[A-Z])|^\W*(?:this (?:\w+ )?is )?dedicated to (?:(?-i:[A-Z])|my |our |all |the memory)"
+    r"|\b(?:first |kindly )?(?:suggested|proposed|pointed out) to (?:me|us) by\b", re.I
 )  # fmt: skip
 """Thanks somebody; one of the words before stands in it."""
 _THANKS_ABROAD = regex(
@@ -180,6 +181,7 @@ _OF_LICENCE = regex(
     r"|hope that it will be useful|(?:for|is) informational purposes only|subject to change without (?:prior )?notice"
     r"|(?:(?:shall|will|can|may) not|cannot) be (?:held )?(?:liable|responsible) for|in no event (?:shall|will)|makes? no (?:\w+ ){0,4}warrant|\byour legal rights\b|\bassumes? no (?:\w+ ){0,2}(?:responsibility|liability)\b"
     r"|\b(?:subject to the copyright|(?:trademarks|property|copyrights?)) of (?:their|its) (?:respective )?(?:owners|holders)\b"
+    r"|\bto (?:the )?public domain\b|\brelinquish\w*\b.{0,60}\brights\b"
     r"|no (?:warranty|warranties|liability|representations?) (?:of any kind|is|are|with respect|whatsoever)|(?:registered )?trademarks? (?:of|or registered)"
     r"|\byou must give appropriate credit|\bthe licensor (?:cannot|endorses)|\bunder the following terms|^\W*(?:photo|image|picture) credits?\b"
     r"|\bcréditer l['’][œo]e?uvre|\bl['’]offrant\b|^\W*crédits? (?:photo|image)|\bder lizenzgeber\b|\bel licenciante\b|\bil licenziante\b|\bo licenciante\b"
@@ -208,6 +210,8 @@ _SPACED = regex(r"(?:\b[^\W\d_] ){4}")
 _CITED = regex(r"\b\d+\s*(?:\(\d+\))?\s*:\s*e?\d+\s*[-–]\s*\d+\b(?!:)|\bdoi\s?:")
 """In what tells a work: "Wells 18: 821–829"; so do the hours of a day and verses, without a year."""
 _YEAR = regex(r"\b(?:1[5-9]|20)\d\d\b")
+_BY_SEVERAL = regex(r"\W*(?:[A-Z][\w’'-]+ (?:[A-Z]\.?-?){1,3}(?:, |\.? )){3}")
+"""Begins a work with its authors: "Moore A, Wells BC, Tarn D, Rope cycles"."""
 LONGEST_WORK = 60
 """Words of a paragraph that tells a work, at most."""
 
@@ -216,7 +220,8 @@ def tells_work(document: ReadDocument, sentence: Sentence) -> bool:
     """Whether a sentence stands in a paragraph that tells a work and nothing else."""
     text = document.paragraphs[sentence.paragraph].text
     is_told = bool(_CITED.search(text)) and bool(_YEAR.search(text))
-    return is_told and len(text.split()) <= LONGEST_WORK
+    is_told = is_told and len(text.split()) <= LONGEST_WORK
+    return is_told or _BY_SEVERAL.match(sentence.text) is not None
 
 
 def form_of(text: str) -> str:
@@ -239,6 +244,39 @@ def gives_thanks(text: str, language: str) -> bool:
     if any(word in text for word in _OF_THANKS) and _THANKS.search(text):
         return True
     return language != "en" and _THANKS_ABROAD.search(text) is not None
+
+
+_FUNDED = (
+    r"(?:work|research|stud(?:y|ies)|projects?|developments?|authors?|investigations?|effort|analys[ei]s|papers?|thesis|software"
+    r"|survey|he|she|we|i|creation|writing|activities)"
+)
+_GIVERS = (
+    r"(?:grants?|foundation|council|funds?|fund(?:ing|ed)|ministry|programme|program|universit(?:y|ies)|awards?|scholarship"
+    r"|fellowship|institut\w*|agency|NSF|DFG|NIH|EPSRC|EU|european|commission|society|department|national|academy|cent(?:re|er)"
+    r"|inc|ltd|gmbh|corporation|company|contract)"
+)
+_SAYS_PAID = regex(
+    rf"\b{_FUNDED}\b[^;]{{0,90}}?\b(?:was|were|is|are|been|being|be)\s+(?:\w+ly\s+|also\s+){{0,2}}(?:supported|funded|financed|sponsored|paid\s+for)\b"
+    rf"(?:\s+(?:in\s+part|partially|partly|financially|jointly))*\s*,?\s*(?:by|through|from|under|within|with|via)\b[^;]{{0,160}}\b{_GIVERS}\b"
+    rf"|\b(?:funding|financial\s+(?:support|assistance)|(?:research|travel)\s+grants?)\b[^.;]{{0,60}}?\b(?:by|from|of|through)\b[^;]{{0,120}}\b{_GIVERS}\b"
+    r"|\bsupport(?:ed)?\s+(?:by|from|of|under)\b[^;]{0,60}\bgrants?\b"
+    r"|\b(?:gefördert|finanziert)\s+(?:durch|von|vom|aus)\b|\b(?:durch|von|vom)\s(?:\S+\s){1,10}(?:gefördert|finanziert)\b"
+    r"|\bfinanc(?:ée?s?|iad[oa]s?)\s+(?:par|por|pelo|pela)\b|\bfinanziat[oaie]\s+d(?:a|al|alla|all['’])",
+    re.I,
+)  # fmt: skip
+_MAY_SAY_PAID = regex(r"fund|finan|sponsor|paid|support|grant|förder", re.I)
+"""What every such sentence has: nearly all others are passed over by it."""
+_SOUGHT = regex(
+    r"\b(?:if|may|can|could|must|should|request\w*|appl(?:y|ied|ies|ication)|eligible|will)\b", re.I
+)
+"""Speaks of money that somebody may be given."""
+
+
+def says_who_paid(text: str) -> bool:
+    """Whether a text says by whom something was paid for, and not who may ask for money."""
+    if not _MAY_SAY_PAID.search(text):
+        return False
+    return _SAYS_PAID.search(text) is not None and _SOUGHT.search(text) is None
 
 
 def is_in_script(text: str, language: str) -> bool:

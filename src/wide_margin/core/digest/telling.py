@@ -189,7 +189,7 @@ _LEADS_IN = (
 )
 """What may stand before a sentence that says what a thing is: "Technically speaking, …"."""
 _NAMED_IS = (
-    r"(?:is|are)(?:, [^,]{2,40},)? (?:\w+ly |first of all |first and foremost |above all )?(?:an?(?! (?:[\w-]+ ){1,4}(?:that|which) (?:would|could|might)\b)|one of|(?:[\w-]+ ){0,2}(?:soft|middle|firm|hard|free)ware)\b|stands for\b"
+    r"(?:is|are)(?:, [^,]{2,40},)? (?:\w+ly |first of all |first and foremost |above all )?(?:an?(?! (?:[\w-]+ ){1,4}(?:that|which) (?:would|could|might)\b)(?! (?:\w+ly )?(?:useful|powerful|great|good|nice|fine|excellent|wonderful|valuable) [\w-]+\s?[.!]$)|one of|(?:[\w-]+ ){0,2}(?:soft|middle|firm|hard|free)ware)\b|stands for\b"
     rf"|(?:is|are) the (?:[\w-]+ ){{0,4}}?(?:{THING}|implementation|successor|port|name) (?:for|of|that|which|to|behind|used)\b"
     r"|(?:can|may) be (?:thought of|viewed|regarded|seen|described|understood) as\b"
     r"|ist (?:eine?|das|der|die)\b|est (?:une?|le|la|l['’])|es (?:una?|el|la)\b|è (?:una?|il|la|l['’]|un['’])|é uma?\b"
@@ -367,7 +367,8 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     name = rf"{one}(?:\(\d\w?\))?(?:\s+(?:{either}))*(?:[\s-](?:[\w-]+\s+){{0,2}}{THING})?(?:\s+(?:(?!{_SOMETIMES}\b)\w+ly|also|itself|\d[\d.]*))?"
     spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\([“\"‘']?(?:{either})[”\"’']?(?:\s+(?:for|in)\s+short|,\s[^()]{{2,40}})?\)"
     known_as = (
-        rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:aka|a\.k\.a\.|alias|or)\s+(?:{either})(?:\s+{THING})?"
+        rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:(?:aka|a\.k\.a\.|alias|or)\s+(?:{either})(?:\s+{THING})?"
+        rf"|\(or (?:just|simply|in short|for short)\s+[“\"‘']?(?:{either})[”\"’']?\))"
     )
     one_of_many = rf"an?\s+(?:{either})\s+{THING}\b"  # "A Wellkeep library is" part of it
     begins = (

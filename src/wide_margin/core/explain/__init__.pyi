@@ -1,6 +1,13 @@
 from .chained import noun_chains
 from .clauses import take_apart
-from .definitions import Definition, Definitions, GatheringDefinitions, define, find_definitions
+from .definitions import (
+    Definition,
+    Definitions,
+    GatheringDefinitions,
+    define,
+    find_definitions,
+    tell_changes,
+)
 from .explanation import Explainer, explain
 from .figures import explain_figure, figure_at, naming_figure
 from .measures import other_units
@@ -53,4 +60,5 @@ __all__ = [
     "other_units",
     "stands_for",
     "take_apart",
+    "tell_changes",
 ]

@@ -101,12 +101,12 @@ _ARE = regex(
 _TYPED = regex(r"\s*[%$#>]\s+\S")
 """What is typed after the sign of a shell is a command, and no term."""
 _NOTED = regex(
-    r"(?<=\w{3})(?:[*†‡]|\s?\[\d[\d,;\s–-]*\]"
+    r"(?<=\w{3})(?:[*†‡]|\s?\[\d[\d,;\s–-]*\]|\s[(<]?https?://[^\s()<>]+[)>]?"
     r"|\s\[[^\[\]]{2,80}\b(?:1[89]|20)\d\d[a-z]?\]|\s\([^()]{2,80}\b(?:1[89]|20)\d\d[a-z]?\))(?=\s)"
 )
-"""The mark of a footnote or of a work after a word: "JIB* is a sail", "Jib [3] is one", "Jib (Moore
-1998) is one"; "A*" is a name."""
-_MAY_BE_NOTED = regex(r"[\[(*†‡]")
+"""The mark of a footnote, of a work or an address after a word: "JIB* is a sail", "Jib [3] is one",
+"Jib (Moore 1998) is one", "Jib http://jib.example is one"; "A*" is a name."""
+_MAY_BE_NOTED = regex(r"[\[(*†‡]|://")
 """What every such mark has: most sentences are passed over by it, three times as fast."""
 _TELLS_OF, _OF_ANY = ("describes", "represents"), frozenset(["A", "An", "Each", "Every"])
 """What these say of any such thing defines it, what they say of one does not."""
@@ -116,7 +116,7 @@ _NO_PLURALS = frozenset(
 )
 """Words whose last letter makes no plural, without it."""
 _OR = regex(
-    r"(?:(?:or|also|or simply|also called|in short)\s+(?:the\s+|an?\s+)?(?=\S)|(?=[“\"‘][^“”\"‘’]+[”\"’]$))(?P<name>.*)$", re.I
+    r"(?:(?:or (?:simply|just)|or|also called|also|in short)\s+(?:the\s+|an?\s+)?(?=\S)|(?=[“\"‘][^“”\"‘’]+[”\"’]$))(?P<name>.*)$", re.I
 )  # fmt: skip
 """The other name of a term: "a collaboration site (or “site”) means", "a site (“place”) is"."""
 _PART = r"(?:(?:sub)?sections?|chapters?|parts?|appendix|appendices|paragraphs?|tables?|figures?|examples?|pages?|headings?|titles?)"
@@ -178,7 +178,7 @@ _BY_MEAN = regex(
 )  # fmt: skip
 _APPOSED = regex(
     r"(?:^|[\s(])(?:(?P<article>[Aa]n?|[Tt]he)\s+)?(?P<term>[^\W\d_][\w’'-]*(?:\s+[^\W\d_][\w’'-]*){0,2}),\s+"
-    r"(?:(?:which|that|who)\s+(?:is|are|means?|denotes?)\s+(?:an?|the|any|what)|i\.e\.,?|that is,?"
+    r"(?:(?:which|that|who)\s+(?:is|are|means?|denotes?)\s+(?:an?|the|any|what)\b|i\.e\.,?|that is,?"
     r"|an?\s+(?:\w+\s+)?(?:kind|type|sort|form|set|collection|program|file|method|function|measure|way|tool"
     r"|system|person|place|piece|unit|list|group|number|command|value|process|device|language|package)\b"
     r"|the\s+(?:\w+\s+)?(?:distance|number|ratio|set|time|rate|amount|process|part|place|point|sum|difference"
@@ -187,7 +187,7 @@ _APPOSED = regex(
 _WHICH_IS = regex(r",\s+(?:which|that|who)\s+(?:is|are|means?|denotes?)\s")
 """Goes on with what the term before it is: ", which are a set of …"."""
 _NAME_APPOSED = regex(
-    r"(?<=[a-z\d)] )(?P<term>[A-Z][\w’'+-]*(?:\s+[A-Z][\w’'+-]*){0,2}),\s+(?:an?|the)\s+(?P<what>[\w’'-]+(?:\s+[\w’'-]+){0,9})(?=\s*(?:[,.;:()]|$))"
+    r"(?<=[a-z\d)] )(?P<term>[A-Z][\w’'+-]*(?:\s+[A-Z][\w’'+-]*){0,2}|[a-z][\w’'+-]{2,}),\s+(?:an?|the)\s+(?P<what>[\w’'-]+(?:\s+[\w’'-]+){0,11})(?=\s*(?:[,.;:()]|$))"
 )
 """A name in the middle of a sentence, and what it is: "a front-end to Remind, an alarm program"."""
 _DASHED = regex(r"\b(?P<term>[^\W\d_][\w’'+-]*)\s?[—–]\s(?:an?|the)\s+[^—–]{8,110}\s?[—–]\s")
@@ -425,9 +425,27 @@ def _in_glossary(document: ReadDocument) -> list[bool]:
     return found
 
 
+_CHANGES = regex(
+    r"\b(?:release notes|release history|revision history|version history|history of changes|change\s?-?log|changes (?:in|since|from|between)"
+    r"|noteworthy changes|what['’]?s new|änderungs\w*|versionsgeschichte|historique des (?:versions|modifications)|registro de cambios|historial de (?:cambios|versiones))\b",
+    re.I,
+)
+
+
+@lru_cache(maxsize=2)
+def tell_changes(document: ReadDocument) -> tuple[bool, ...]:
+    """Whether each section tells what changed, or lies in one: its items define nothing."""
+    found: list[bool] = []
+    for section, parent in zip(document.outline.sections, document.outline.parents, strict=True):
+        is_within = parent >= 0 and found[parent]
+        found.append(is_within or bool(_CHANGES.search(section.title)))
+    return tuple(found)
+
+
 def _all(document: ReadDocument, among: Among | None) -> Iterator[Definition | None]:
     """The definitions in the order of the document; None now and then where there is none."""
     in_glossary, language = _in_glossary(document), document.index.language
+    of_changes = tell_changes(document)
     if among is None:
         yield from _sections(document)
     last_paragraph, last_term = -1, -1
@@ -440,7 +458,7 @@ def _all(document: ReadDocument, among: Among | None) -> Iterator[Definition | N
             yield None
         starts_paragraph = sentence.paragraph != last_paragraph
         last_paragraph = sentence.paragraph
-        if starts_paragraph:
+        if starts_paragraph and not (sentence.section >= 0 and of_changes[sentence.section]):
             glossary = sentence.section >= 0 and in_glossary[sentence.section]
             paragraph = document.paragraphs[sentence.paragraph]
             is_listed = _is_listed(document, sentence.paragraph)
@@ -486,7 +504,10 @@ def _sections(document: ReadDocument) -> Iterator[Definition]:
                 yield Definition(name, row, "section", 0.45 if said else 0.35)
 
 
-_GOES_ON = regex(r"(?:was|were|has|have|had|can|could|will|would|may|might|must|should|does|did)\s")
+_GOES_ON = regex(
+    r"(?:was|were|has|have|had|can|could|will|would|may|might|must|should|does|did)\s"
+    r"|(?:is|are)(?:\s(?:\w+ly|now|also|still|often))?\s(?:not|never|defined,|\w{3,}ed\s(?!(?:as|to|for|by|by means of|in order to)\b))"
+)
 """After a name that is set in its own letters wherever it stands: a sentence like any other."""
 
 
@@ -635,6 +656,7 @@ def _apposed(text: str, row: int) -> Iterator[Definition]:
         what = match["what"].lower().split()
         head = next((k for k, word in enumerate(what) if word in PREPOSITIONS), len(what)) - 1
         is_sort = head >= 0 and what[head] in _SORTS
+        is_sort &= match["term"][0].isupper() or frequency_rank(match["term"]) is None
         if is_sort and first_finite(what) < 0 and _is_term(match["term"]):
             yield Definition(match["term"], row, "defined", CLEAR)
     for match in _DASHED.finditer(text) if "—" in text or "–" in text else ():

@@ -261,7 +261,7 @@ def _reads_as_title(text: str, rest: str, most: int, *, stands_out: bool) -> boo
     words = rest.split()
     if not words or word_count(rest) > most or _LEADERS.search(text):
         return False
-    if _are_signs(text.split()):
+    if _are_signs(text.split()) or _GAP_WITHIN.search(text):
         return False
     n_letters = len(_LETTERS.findall(rest))
     if stands_out and len(words) <= FEW_WORDS and _VERSION.search(rest):
@@ -269,6 +269,10 @@ def _reads_as_title(text: str, rest: str, most: int, *, stands_out: bool) -> boo
     if n_letters < 2 or n_letters < 0.2 * len(rest.replace(" ", "")):
         return False
     return text[-1] not in ",;"
+
+
+_GAP_WITHIN = regex(r"\w([-–=*#~])\1{2,}\w")
+"""Within a word: data of an example, "AACC---T"."""
 
 
 def _are_signs(words: Sequence[str]) -> bool:

@@ -28,7 +28,8 @@ MANY_FIGURES, OF_FIGURES = 3, 3
 FEWEST_PLAIN = 3
 """Words of letters alone that describe a term, and half of what stands there."""
 _UNSPACED = regex(f"[{UNSPACED}]")
-_ARGUMENTS = regex(r"\([^()]*\)|\[[^\[\]]*\]")
+_ARGUMENTS = regex(r"\([^()]*\)|\[[^\[\]]*\]|(?<=\w)\([^()]*$|^[^()]*[,*][^()]*\)")
+"""What a function takes, also where a line breaks within: "int wind(ROPE *rope,", "int turns)"."""
 _TOLD_AT_ONCE = regex(r"[–—-]{1,2}\w\S*(?:\s\S{1,2}|\s\(\S+\))?\s+[^\W\d_]+\s[^\W\d_]")
 """An option with its description in the line: "--deep Also measure the depth"."""
 _PARTS = squashed("abstract", "contents", "references", "acknowledgements")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections import Counter
+from collections import Counter, defaultdict
 from collections.abc import Iterator, Sequence
 from itertools import pairwise
 
@@ -112,6 +112,11 @@ SCRIPTS = {
 }  # fmt: skip
 """What finds the letters of a script that tells its language."""
 _COMMON_WORDS = {language: frozenset(words.split()) for language, words in _COMMON.items()}
+_LANGUAGES_OF: defaultdict[str, list[str]] = defaultdict(list)
+"""The languages that each of these words is a small one of."""
+for _language, _words in _COMMON_WORDS.items():
+    for _word in _words:
+        _LANGUAGES_OF[_word].append(_language)
 _ASKING = {
     "fr": "qu'est-ce qu'est c'est combien lequel laquelle lesquels lesquelles faut-il est-ce a-t-il peut-on doit-on est-il est-elle sont-ils sont-elles"
           " s'agit-il existe-t-il puis dois peux veux fait font mon ma mes doit doivent peut peuvent faut existe sert servent signifie signifient fonctionne fonctionnent",
@@ -229,9 +234,10 @@ def _told_language(text: str) -> tuple[str, float, int]:
     if (script := _by_script(text)) is not None:
         return script, 1.0, len(text)
     counts = Counter(word for word in words(text) if len(word) > 1)
-    scores = {
-        language: sum(counts[word] for word in common) for language, common in _COMMON_WORDS.items()
-    }
+    scores = dict.fromkeys(_COMMON_WORDS, 0)
+    for word, n in counts.items():
+        for language in _LANGUAGES_OF.get(word, ()):
+            scores[language] += n
     best = max(scores, key=lambda language: scores[language])
     n_words = counts.total()
     return best if scores[best] else "", scores[best] / max(n_words, 1), n_words
