@@ -1391,3 +1391,22 @@ def test_a_row_of_names_is_no_title(tmp_path):
     names = "quoteright backslash quoteleft bar 007C asciitilde exclamdown sterling florin section"
     make_pdf(tmp_path / "a.pdf", [[("text", names), ("text", names)]])
     assert find_facts(read_document(tmp_path / "a.pdf")).title is None
+
+
+def test_a_title_may_end_in_a_full_stop_where_it_is_the_largest(tmp_path):
+    lines = ("A Report on the Ropes of the Deep Wells", "and of Their Drums in the Winters of",
+             "Plain-Weave Patterns.")  # fmt: skip
+    canvas = Canvas(str(tmp_path / "a.pdf"))
+    for k, (text, size) in enumerate([*((line, 20) for line in lines), ("Marta Lindqvist", 12)]):
+        canvas.setFont("Times-Bold" if size > 12 else "Times-Roman", size)
+        canvas.drawCentredString(297, 700 - 25 * k, text)
+    canvas.showPage()
+    under = [(line, 11, 700 - 14 * k) for k, line in enumerate(lines * 5)]
+    chapter = [("Chapter", 24, 780), ("1", 30, 780), ("Tests of a Single Rope", 24, 750)]
+    for text, size, y in (*chapter, *under):
+        canvas.setFont("Times-Bold" if size > 12 else "Times-Roman", size)
+        canvas.drawString(72 if text != "1" else 300, y, text)
+    canvas.save()
+    facts = find_facts(read_document(tmp_path / "a.pdf"))
+    assert facts.title.text == " ".join(lines)
+    assert texts(facts.authors) == ["Marta Lindqvist"]

@@ -445,6 +445,9 @@ def test_the_word_that_labels_an_abstract_is_no_part_of_its_sentence(tmp_path):
         ("The downside of this is that the ropes of the guild are wet.", True),
         ("In the following short example, the keeper winds a rope on a drum.", False),
         ("In the following years the keepers wound all ropes on drums.", True),
+        ("Esta Referência de Poços (versão 2) visa dar uma visão geral das cordas.", True),
+        ("水井参考手册（版本 2.100） (2023-02-04 11:59:01 UTC) 旨在为水井提供概览。", True),
+        ("Ropes 12 34 (5) 678 90 = 12 and 1/2 34 56 x 78.", False),
     ],
 )  # fmt: skip
 def test_sentences_that_stand_alone_in_any_language(said, is_whole):
@@ -590,6 +593,8 @@ def test_the_words_of_a_licence_are_no_terms_of_the_document(tmp_path, title, is
      "If something might conflict with your legal rights, please let us know.",
      "Authors dedicate this work to public domain, for the benefit of the public at large.",
      "It is an act of relinquishment in perpetuity of all present and future rights in the work.",
+     "Modified versions may also be copied and distributed for any purpose.",
+     "O livro é protegido por direitos autorais pela guilda e é lançado sob a GPL.",
      "Any pictures here are subject to the copyright of their respective owners."],
 )  # fmt: skip
 def test_what_refuses_to_answer_for_it_is_of_a_licence(said):
@@ -694,3 +699,21 @@ def test_a_document_describes_what_it_says_to(tmp_path):
     document = read_document(tmp_path / "a.pdf")
     assert "libdrum" in names_of(document)
     assert Digester(document).answer("What is libdrum?", WHOLE, None).quotes[0].text == said
+
+
+def test_a_licence_that_is_printed_whole_does_not_make_a_document_one_on_it(tmp_path):
+    said = """Wells are kept by their keepers. The ropes of wells are long, and their lids of oak.
+        Each well has a drum that turns by hand. The keeper counts all ropes in the spring.
+        Two ropes are needed for a deep well. No rope of a well is lent to a farm.
+        A lid that is wet in winter swells. Drums of brass turn without a sound at night.
+        The board shows which well is open today. Buckets are soaked before they are used."""
+    licence = ("Verbatim copies of this licence may be distributed. Permission is granted to all. "
+               "In no event shall the keeper be liable for a rope.")  # fmt: skip
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wells"), ("h1", "1 Keeping"), ("text", " ".join(said.split())),
+         ("text", "This book may be copied under the terms that stand at its end.")],
+        [("h1", "2 GNU General Public License"), ("text", licence)],
+    ])  # fmt: skip
+    gist = " ".join(x.text for x in Digester(read_document(tmp_path / "a.pdf")).gist(WHOLE))
+    assert "Wells are kept" in gist
+    assert "under the terms" not in gist

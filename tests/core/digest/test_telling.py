@@ -198,3 +198,25 @@ def test_what_a_plain_file_says_of_itself_is_told(cue, text, is_told):
 )  # fmt: skip
 def test_where_a_thing_is_used_does_not_say_what_it_is(text, says):
     assert says_what_it_is(naming(("wellkeep",)), text) is says
+
+
+@pytest.mark.parametrize(
+    ("language", "cue", "said", "is_told"),
+    [
+        (
+            "pt",
+            "purpose",
+            "Esta Referência (versão 2) destina-se a fornecer uma visão geral.",
+            True,
+        ),
+        ("pt", "audience", "Esta Referência (versão 2) destina-se a fornecer uma visão.", False),
+        ("pt", "audience", "Este livro destina-se aos guardas dos poços.", True),
+        ("pt", "audience", "O leitor alvo é quem está disposto a aprender.", True),
+        ("es", "audience", "El lector al que va dirigido esta obra es aquel que desea leer.", True),
+        ("fr", "audience", "Le public visé est celui des gardiens.", True),
+        ("zh", "purpose", "水井参考手册（版本 2） 旨在提供概览。", True),
+        ("zh", "audience", "本书的目标读者：愿意学习的人。", True),
+    ],
+)
+def test_what_a_document_says_of_itself_in_its_own_language(language, cue, said, is_told):
+    assert told_abroad(cue, said.lower(), language, is_front=True) is is_told

@@ -351,6 +351,20 @@ def test_a_command_is_told_with_what_it_takes(declared):
     assert answer.sure >= 0.6
 
 
+def test_what_this_function_does_goes_before_what_names_it(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Winches"), ("h1", "1 Words"), FILLING],
+        [("h1", "2 Drumcounts"), ("text", "This directive specifies that drums are to be counted. "
+          "Note: a drum at the beginning is left out. The drumcounts directive passes over lids.")],
+        [("h1", "3 Lids"), FILLING],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What does the drumcounts directive do?", WHOLE, None
+    )
+    assert answer.quotes[0].text.startswith("This directive specifies that")
+    assert answer.sure >= 0.6
+
+
 def test_that_a_value_is_never_given_does_not_say_what_it_means(declared):
     answer = declared.answer("What does ROPE_END mean?", WHOLE, None)
     assert answer.sure < 0.6

@@ -17,7 +17,9 @@ PAGES = [
     [("h1", "2 Functions"), MORE,
      ("entry", "wind_rope(turns)|Removes the slack of a rope before it is wound."),
      ("entry", "dry_mode(on)|This pawl can be set to either on or off by the keeper."),
-     ("entry", "rope_length(rope)|Returns the length of a rope in turns of the drum."), MORE],
+     ("entry", "rope_length(rope)|Returns the length of a rope in turns of the drum."), MORE,
+     ("code", "oilHook :: Winch -> Oil ()"), ("text", "Grease the hook."),
+     ("code", "data RopeSling a"), ("text", "A value of type RopeSling holds a load."), MORE],
     [("h1", "3 The bell"), MORE, ("text", "The bell rings. How the bell is kept is told there.")],
 ]  # fmt: skip
 
@@ -38,6 +40,9 @@ def winch(tmp_path_factory):
         ("Which switch turns off the bell?", "-q Disable the bell"),  # named on its own line
         ("Which function deletes the slack of a rope?", "wind_rope(turns) Removes the slack"),
         ("Which command can I use to remove the slack?", "wind_rope(turns) Removes the slack"),
+        ("Which function greases the hook?", "oilHook :: Winch -> Oil () Grease the hook."),
+        ("What does oilHook do?", "oilHook :: Winch -> Oil () Grease the hook."),
+        ("What is a RopeSling?", "A value of type RopeSling holds a load"),
         ("How do I discard the slack of a rope?", "wind_rope(turns) Removes the slack"),
     ],
 )

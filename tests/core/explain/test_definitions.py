@@ -41,6 +41,7 @@ def meaning_of(tmp_path, text: str, term: str):
         ("rope board", "The rope board http://ropes.example/ is a list of all wells with a drum."),
         ("libwinch", "This guide describes a way to libwinch, a library of calls to wind ropes."),
         ("Wellkeep", "Wellbook Keeper (or just Wellkeep) is a program that lists all wells."),
+        ("RopeSet", "The RopeSet class is designed to hold all ropes of a well at once."),
         ("harmonic constant", "The phrase “harmonic constant” means an amplitude or a phase of one wave."),
     ],
 )  # fmt: skip

@@ -587,7 +587,8 @@ def _plain(name: str) -> str:
 
 def _begins_doing(said: str) -> bool:
     """Whether a text begins like a description: "Prints the well"."""
-    return bool(_BEGINS_DOING.match(said)) and not is_common(next(words(said), ""))
+    is_plain = bool(_BEGINS_DOING.match(said)) and not is_common(next(words(said), ""))
+    return is_plain or _OF_THIS_SORT.match(said) is not None
 
 
 def _row_introducing(document: ReadDocument, name: str, thing: str) -> int | None:
@@ -660,6 +661,7 @@ def _with_rows(
     is_told = not is_in_section or _DEFINES.search(quotes[-1].text) is not None
     has_name = bool(named & set(document.index.analyser.terms(quotes[-1].text)))
     is_named = is_label or (has_name and is_told)
+    is_named |= _OF_THIS_SORT.match(quotes[-1].text) is not None
     least = OF_SECTION if is_named or question.kind != "what is" else OF_UNNAMED
     sure = max(answer.sure, least) if is_same else least
     return replace(answer, quotes=tuple(quotes), missing=(), reason="", sure=sure)
@@ -680,7 +682,12 @@ def _leads_in(document: ReadDocument, said: Sentence, name: str) -> tuple[bool, 
     """For sorting: what only leads in to others comes last, what does not name the thing later."""
     terms = document.index.analyser.terms
     is_bare = said.text.endswith(":") or said.kind in ("item", "row")
-    return is_bare, not set(terms(name)) & set(terms(said.text))
+    names_it = set(terms(name)) & set(terms(said.text)) or _OF_THIS_SORT.match(said.text)
+    return is_bare, not names_it
+
+
+_OF_THIS_SORT = regex(rf"\W*this\s+{_KINDS}\s+\w+s\b", re.I)
+"""Says what the thing does that its section is called after: "This function winds it"."""
 
 
 def _only_leads_in(document: ReadDocument, said: Sentence, name: str) -> bool:

@@ -392,8 +392,14 @@ def _described(document: ReadDocument, name: str, *, is_called: bool = False) ->
             continue
         if len(named) > 1 and term.text.rstrip().endswith(":"):
             continue  # leads in to a list
-        if _WORDS.fullmatch(term.text.strip()) and all(
-            frequency_rank(word) is not None or is_common(word) for word in named if word != name
+        if (
+            _WORDS.fullmatch(term.text.strip())
+            and not _DECLARES_TYPE.match(term.text)
+            and all(
+                frequency_rank(word) is not None or is_common(word)
+                for word in named
+                if word != name
+            )
         ):
             continue  # "Monad utilities" are no function
         own = document.rows_of(term.paragraph, term.paragraph + 1)
@@ -413,6 +419,8 @@ def _described(document: ReadDocument, name: str, *, is_called: bool = False) ->
     return nearest
 
 
+_DECLARES_TYPE = regex(r"\W*(?:data|newtype|class|type|struct|enum|union|interface|typedef)\s")
+"""Declares what has a name of one kind: "data Rope a"."""
 DECLARES = regex(
     r"[\w\s*&]+[\s*&](?P<name>\w+)\s?\(\s*"
     r"(?:(?:const|struct|unsigned|signed|int|char|void|long|float|double|bool|\w+_t)\b|(?:\w+\s+){0,2}\w+\s*\*)"

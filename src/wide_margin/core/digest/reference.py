@@ -84,17 +84,25 @@ def row_under_head(document: ReadDocument, name: str) -> int | None:
 def rows_declared(document: ReadDocument, name: str) -> range:
     """Rows of the line that declares a name, and of what stands first under it.
 
-    "void wind (ROPE r)  [Function]"; where several are declared in a row, of the latter alone.
+    "void wind (ROPE r)  [Function]", "wind :: Rope -> Int"; where several are declared in a row, of
+    the latter alone.
     """
     thing, sentences = re.escape(name), document.text.sentences
     plainly = re.compile(rf"\W{{0,3}}(?:[\w*<>\[\]]+\s\*{{0,2}}){{1,4}}{thing}\s?\([^()]*\)[\s:;]*")
     declares = re.compile(
         rf"\W{{0,3}}(?:(?:[\w*&<>:=,\[\]]+\s){{1,6}}\*{{0,2}}{thing}\s?(?=[(\[])|{thing}(?=[\s(\[]))[^\n]{{0,300}}?{_SORT}"
     )
+    typed = re.compile(
+        rf"(?:^|\s)\(?{thing}\)?\s::\s|\W?(?:data|newtype|class|type)\s(?:\([^()]*\)\s=>\s)?{thing}\b"
+    )
     for row in rows_with(document, document.index.analyser.terms(name)):
         said = sentences[row]
         if said.kind in ("listing", "works"):
             continue
+        if said.kind == "code" and typed.search(said.text):
+            following = sentences[row + 1] if row + 1 < len(sentences) else said
+            if following.kind == "body" and following.section == said.section:
+                return range(row, row + 2)
         if (declared := declares.match(said.text)) is not None:
             rest = said.text[declared.end() :]
             if len(rest.split()) >= FEWEST_SAID and not _DECLARES.match(rest):

@@ -83,7 +83,7 @@ THIS_ABROAD = (
     r"|cet?(?:te)?\s+(?:article|document|manuel|livre|chapitre|section|guide|rapport|thèse|introduction|documentation|tutoriel|notice|ouvrage|texte"
     r"|brochure|mémoire|annexe|partie|fiche|norme|travail|cours|formation|présentation|paquet|extension|programme|logiciel|classe|bibliothèque)"
     r"|est[ea]\s+(?:art[íi](?:culo|go)|artigo|documento|manual|libro|livro|cap[íi]tulo|secci[óo]n|seção|secção|guía|guia|informe|relatório|tesis|tese"
-    r"|introducción|introdução|documentación|documentação|tutorial|texto|trabajo|trabalho|apéndice|apêndice|parte|curso|paquete|pacote|programa|software|clase|classe|biblioteca|librería)"
+    r"|introducción|introdução|documentación|documentação|refer[eê]ncia|tutorial|texto|trabajo|trabalho|apéndice|apêndice|parte|curso|paquete|pacote|programa|software|clase|classe|biblioteca|librería)"
     r"|quest[oa]\s+(?:articolo|documento|manuale|libro|capitolo|sezione|guida|rapporto|tesi|introduzione|documentazione|tutorial|testo|lavoro|appendice|parte|corso|pacchetto|programma|software|classe|libreria)"
     r"|(?:dit|deze)\s+(?:artikel|document|\w*handleiding|boek|hoofdstuk|sectie|gids|rapport|proefschrift|inleiding|documentatie|tutorial|tekst|pakket|programma|software|klasse|bibliotheek)"
     r"|(?:эт(?:от|а|о)|данн\w\w)\s+(?:документ|руководство|книга|статья|глава|раздел|справочник|учебник|работа|введение|пакет|программа|библиотека))"

@@ -176,7 +176,8 @@ _OF_THE_COPY = regex(
 _OF_LICENCE = regex(
     r"\b(?:permission is (?:hereby )?granted|redistributions? (?:in|of)|verbatim copies|see the (?:\w+ ){1,5}licen[sc]e for (?:more )?details|(?:copyright|permission) notice"
     r"|without (?:even )?(?:the implied |any )?(?:warrant|guarant[ey])|merchantability|copy of (?:the|this) (?:[\w/-]+ ){0,6}licen[sc]e|may be used to endorse"
-    r"|may be (?:copied|distributed|redistributed|modified)(?:,? (?:and|or|and/or) (?:modified|distributed|copied))* under\b"
+    r"|may (?:also )?be (?:copied|distributed|redistributed|modified)(?:,? (?:and|or|and/or) (?:modified|distributed|copied))* (?:under|for any purpose)\b"
+    r"|protegid[oa]s? por (?:direitos (?:autorais|de autor)|derechos de autor)|\bé (?:lançad|distribuíd|publicad|licenciad)[oa] sob\b"
     r"|\bcopyright\s*(?:©|\(c\))|(?:©|\(c\))\s?(?:19|20)\d\d\b|all rights reserved|^\W*(?:this \w+ is )?licensed under the\b|under the (?:terms|conditions) of (?:the|this)|free documentation licen[sc]e"
     r"|hope that it will be useful|(?:for|is) informational purposes only|subject to change without (?:prior )?notice"
     r"|(?:(?:shall|will|can|may) not|cannot) be (?:held )?(?:liable|responsible) for|in no event (?:shall|will)|makes? no (?:\w+ ){0,4}warrant|\byour legal rights\b|\bassumes? no (?:\w+ ){0,2}(?:responsibility|liability)\b"
@@ -339,8 +340,13 @@ def stands_alone(sentence: Sentence, names: Collection[str] = ()) -> bool:
         return False
     if hangs(text) or text.count("\t") or _SPACED.search(text) or _only_names(text):
         return False
-    letters = sum(map(str.isalpha, text))
-    return letters >= 0.68 * len(text.replace(" ", "")) and text.count(". .") == 0
+    bare = _DATED.sub("", text)
+    letters = sum(map(str.isalpha, bare))
+    return letters >= 0.68 * len(bare.replace(" ", "")) and text.count(". .") == 0
+
+
+_DATED = regex(r"\s?[(（][^()（）]{0,40}\d[^()（）]{0,40}[)）]")
+"""Brackets with figures, as of a version and its date: letters are counted without them."""
 
 
 _IS_ONE = ("is a", "is an", "is the", "is one")

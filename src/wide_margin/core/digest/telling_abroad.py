@@ -34,7 +34,7 @@ _FORMS = {
         "purpose": r"\b(?:le |l['’])?(?:but|objectif|objet) (?:de ce|de cette|de cet|du|est)\b"
                    r"|\bdestinée?s? à \w+(?:er|ir|re)\b"
                    r"|\b(?:a|ont) pour (?:but|objectif|objet)\b|\bvise à\b",
-        "audience": r"\bs['’]adresse (?:\w+ )?(?:à|aux?)\b|\bà l['’]intention d|\bsuppose que (?:vous|le lecteur)\b"
+        "audience": r"\bs['’]adresse (?:\w+ )?(?:à|aux?)\b|\b(?:lecteur|public) (?:cible|visé)\b|\bà l['’]intention d|\bsuppose que (?:vous|le lecteur)\b"
                     r"|\bdestinée?s? (?:à|aux?) (?:\w+ )?(?:utilisateurs|lecteurs|développeurs|débutants|étudiants|ceux|personnes|tous)\b",
         "needs": r"\b(?:prérequis|pré-requis|configuration requise)\b"
                  r"|\bdoi(?:t|vent) (?:\w+ )?être installée?s?\b|\bvous devez (?:disposer|avoir installé)\b",
@@ -51,7 +51,7 @@ _FORMS = {
     "es": {
         "purpose": r"\b(?:el |un )?(?:objetivo|propósito|fin) (?:de est[ea]|del?|es)\b|\bpretende\b"
                    r"|\btiene (?:como|por) (?:objetivo|objeto|finalidad)\b",
-        "audience": r"\bse dirige a\b|\b(?:dirigid|destinad|pensad)[oa]s? (?:a|para) (?:\w+ )?(?:usuarios|lectores|desarrolladores|principiantes|estudiantes|quienes|personas|aquellos|todos)\b",
+        "audience": r"\bse dirige a\b|\b(?:lector|público) (?:objetivo|al que va dirigid[oa])\b|\b(?:dirigid|destinad|pensad)[oa]s? (?:a|para) (?:\w+ )?(?:usuarios|lectores|desarrolladores|principiantes|estudiantes|quienes|personas|aquellos|todos)\b",
         "needs": r"\brequisitos (?:mínimos|previos|del sistema|de)\b|\bdeben? (?:estar|ser) instalad[oa]s?\b"
                  r"|\bes necesario (?:tener|instalar|disponer)\b",
         "procedure": r"^para \w.{3,90}, (?:\w+ )?(?:use|utilice|ejecute|pulse|haga|escriba|seleccione|debe|deberá|puede|hay que|basta"
@@ -82,8 +82,8 @@ _FORMS = {
     },
     "pt": {
         "purpose": r"\b(?:o )?(?:objetivo|objectivo|propósito) (?:dest[ea]|d[oa]|é)\b|\bvisa \w"
-                   r"|\btem (?:como|por) (?:objetivo|objectivo|finalidade)\b|\bpretende\b",
-        "audience": r"\bdestina-se a\w*\b|\b(?:dirigid|destinad|voltad)[oa]s? (?:a\w*|para) (?:\w+ )?(?:usuários|utilizadores|leitores|programadores|iniciantes|estudantes|quem|pessoas|aqueles|todos)\b",
+                   r"|\btem (?:como|por) (?:objetivo|objectivo|finalidade)\b|\bpretende\b|\bdestina-se a \w+[aei]r\b",
+        "audience": r"\bdestina-se a(?! \w+[aei]r\b)\w*\b|\b(?:leitor|público)[- ]alvo\b|\b(?:dirigid|destinad|voltad)[oa]s? (?:a\w*|para) (?:\w+ )?(?:usuários|utilizadores|leitores|programadores|iniciantes|estudantes|quem|pessoas|aqueles|todos)\b",
         "needs": r"\bpré-requisitos\b|\brequisitos (?:mínimos|d[eo])\b|\bdevem? (?:estar|ser) instalad[oa]s?\b"
                  r"|\bé necessário (?:ter|instalar)\b",
         "procedure": r"^para \w.{3,90}, (?:\w+ )?(?:use|utilize|execute|clique|digite|escolha|deve|pode|basta|é necessário|pode-se"
@@ -126,7 +126,8 @@ _FORMS = {
         "next": r"\bw przyszłych wersjach\b|\bplanowan\w+",
     },
     "zh": {
-        "purpose": r"(?:本|该|这)\S{1,4}(?:旨在|用于|的目的)", "audience": r"(?:面向|适合|适用于)\S{1,12}(?:者|人员|用户|读者)",
+        "purpose": r"(?:本|该|这)\S{1,4}(?:旨在|用于|的目的)|(?:手册|文档|指南|教程|本书)[^。]{0,60}旨在",
+        "audience": r"目标(?:读者|用户)|(?:面向|适合|适用于)\S{1,12}(?:者|人员|用户|读者)",
         "needs": r"(?:需要|必须)(?:先)?(?:安装|具备)|系统要求", "warning": r"^\W*(?:注意|警告|小心|重要)|(?:不要|切勿|千万不)",
         "limit": r"(?:限制|缺点|不支持|尚未|暂不)", "next": r"(?:将来|未来|计划)(?:会|将|支持)",
     },

@@ -52,8 +52,9 @@ LONGEST_TITLE, LONGEST_SUBTITLE = 30, 20
 """Words."""
 LARGER = 1.05
 """So many times the usual size of its page a title has past the first one, or it is bold."""
-LONGEST_SENTENCE = 10
-"""Words; what is longer and ends in a full stop is a sentence."""
+LONGEST_SENTENCE, LARGEST = 10, 1.15
+"""Words; what is longer and ends in a full stop is a sentence, unless it is set so much larger than
+all that stands on the first page else."""
 TITLE_PAGES = 3
 LONG_TITLE = 14
 """Letters from which a printed line that is the title of the metadata is no coincidence."""
@@ -245,7 +246,7 @@ def _people(document: ReadDocument, lines: Sequence[FrontLine]) -> frozenset[str
     index, author, found = document.index, fold(document.facts.author), set()
     for line in lines:
         names = names_in_line(line.text)
-        if len(names) != 1 or len(line.text.split()) > LONGEST_NAME:
+        if len(names) != 1 or len(line.text.split()) > LONGEST_NAME or _CLOSED.search(line.text):
             continue
         if any(is_common(word, "en") for word in words(names[0])):
             continue  # "Not Yet Another Well"
@@ -255,6 +256,10 @@ def _people(document: ReadDocument, lines: Sequence[FrontLine]) -> frozenset[str
         if (author and fold(names[0]) in author) or often < TAKEN_UP:
             found.add(line.text)
     return frozenset(found)
+
+
+_CLOSED = regex(r"[^\W\d_]{5}\.\s*$")
+"""Ends in a full stop as no name does: "Plain-Weave Patterns."."""
 
 
 def _without_imprint(block: list[FrontLine], people: Container[str]) -> list[FrontLine]:
@@ -302,7 +307,7 @@ def _title_score(
     is_short = n_letters < 3 and letters_of(text) != letters_of(named)
     if is_short or n_words > LONGEST_TITLE or begins_abstract(text):
         return 0.0
-    if (n_words > LONGEST_SENTENCE and text.endswith(tuple(STOPS))) or _NO_NAME.match(text):
+    if _NO_NAME.match(text):
         return 0.0
     if (author and fold(author) in fold(text)) or _ADDRESSES.fullmatch(text):
         return 0.0
@@ -320,6 +325,10 @@ def _title_score(
         sum(len(line.text) for line in on_page) // 2
     ]
     size = max(line.size for line in block)
+    others = max((line.size for line in on_page if line not in block), default=0.0)
+    is_large = not block[0].page and size >= LARGEST * others
+    if n_words > LONGEST_SENTENCE and text.endswith(tuple(STOPS)) and not is_large:
+        return 0.0
     is_bold = any(line.is_bold for line in block)
     stands_alone = len(on_page) <= FEW_LINES and size == largest
     if block[0].page and not is_bold and size < LARGER * usual and not stands_alone:
@@ -397,7 +406,9 @@ def _is_of_chapter(block: Sequence[FrontLine], on_page: Sequence[FrontLine]) -> 
     """Whether it stands under a line that only says "Chapter 1", or begins so."""
     before = [line for line in on_page if line.top < block[0].top]
     near = max(before, key=lambda line: line.top, default=None)
-    return is_label(block[0].text) or (near is not None and is_label(near.text))
+    # The number of "Chapter 1" may stand apart.
+    begins = is_label(block[0].text) or is_label(f"{block[0].text} 1")
+    return begins or (near is not None and is_label(near.text))
 
 
 def closed_up(text: str) -> str:

@@ -41,7 +41,7 @@ _NAME_OF = (
 )
 _NAME = regex(_NAME_OF)
 """The name with which a description begins: of an option, a macro, a function."""
-_HEAD = regex(rf"{_NAME_OF}(?:\S+\s*){{0,3}}$")
+_HEAD = regex(rf"{_NAME_OF}(?:\S+\s*){{0,3}}$|^\W{{0,2}}[\w.']+\s::\s")
 """The same on a line of its own, with what it is given."""
 _BARE_NAME = regex(r"\W{0,2}[\w.:/*-]+\W{0,2}(?:\s?[(\[{<=].*)?$", re.S)
 """A term that may be one: a single word, with what it is given."""

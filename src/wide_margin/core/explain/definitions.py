@@ -89,6 +89,7 @@ _IS = regex(
     rf"(?:,?\s*{_ADVERB}){{0,2}}"
     r"(?P<verb>(?:is|are|was|were|can be|may be) (?:\w+ly )?(?:defined (?:as|to be)|understood (?:as|to (?:be|mean))|taken to mean)|is meant(?! (?:to|for|as)\b)|means|refers? to|denotes?"
     r"|(?:stands?|is short) for|(?:is|are) used (?:here |throughout )?(?:to (?:mean|denote|describe|refer)|for)"
+    r"|(?:is|are) (?:designed|intended|meant) to"
     rf"|(?:is|are) (?:{_ADVERB})?(?:the|those|any|an?|one|kinds? of|what|simply|just)\b"
     r"|(?:describes|represents) (?:the|an?|one|all|any)\b"
     r"|provides? an? (?:\w+ )?(?:mechanism|means|way)\b"
@@ -243,6 +244,11 @@ _FOR_THIS = regex(
     r"\b(?:for (?:this|that|these) (?:purposes?|reasons?|tasks?|jobs?)|to (?:this|that) end)\b",
     re.I,
 )
+_WITH_SORT = regex(
+    r"(?P<name>[^\W\d_][\w.-]+)\s(?:class|function|command|package|module|method|object|library|program|tool|directive|macro"
+    r"|environment|format|type)$"
+)
+"""A name of code with what sort of thing it is."""
 _PROPER = regex(r"(?:[A-Z][\w’'+-]*\s+)+[A-Z][\w’'+-]*")
 """A name of several words, of which there is one: "The Well Keepers Act is a law"."""
 _NOT = regex(
@@ -698,11 +704,14 @@ def _subject(text: str, row: int) -> Iterator[Definition]:
         weight = OF_VALUE  # "A negative value means that …"
     if article.startswith(("A", "Each", "Every", "In ", "Ein", "Un")):
         weight += 0.08  # of the kind, not of one of them
-    elif article == "The" and _PROPER.fullmatch(term):
+    elif article == "The" and (_PROPER.fullmatch(term) or _WITH_SORT.match(term)):
         pass  # a part of the name
     elif article in ("The", "Der", "Die", "Das", "Le", "La", "El"):
         weight -= 0.12
     yield Definition(term, row, "defined", min(1.0, weight))
+    of_its_sort = _WITH_SORT.match(term)
+    if of_its_sort and frequency_rank(of_its_sort["name"].lower()) is None:
+        yield Definition(of_its_sort["name"], row, "defined", weight)  # "The WellBook class is"
     other = _OR.match(match["abbr"] or "")
     if other and _is_term(name := other["name"].strip("“”\"‘’'")):
         yield Definition(name, row, "defined", min(1.0, weight))
