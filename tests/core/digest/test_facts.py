@@ -1410,3 +1410,23 @@ def test_a_title_may_end_in_a_full_stop_where_it_is_the_largest(tmp_path):
     facts = find_facts(read_document(tmp_path / "a.pdf"))
     assert facts.title.text == " ".join(lines)
     assert texts(facts.authors) == ["Marta Lindqvist"]
+
+
+def test_a_title_is_in_the_letters_of_its_document(tmp_path):
+    # Greek letters stand for a script that the text is not written in.
+    canvas = Canvas(str(tmp_path / "a.pdf"))
+    canvas.setFont("Symbol", 60)
+    canvas.drawString(72, 700, "abgdez")
+    for text, size, y in (("Rope Fonts of Hallan", 28, 600), ("User Guide", 24, 500)):
+        canvas.setFont("Times-Roman", size)
+        canvas.drawString(72, y, text)
+    canvas.showPage()
+    canvas.setFont("Times-Roman", 11)
+    for k in range(20):
+        canvas.drawString(
+            72, 700 - 14 * k, "The well is a hole in the ground that holds the water."
+        )
+    canvas.save()
+    document = read_document(tmp_path / "a.pdf")
+    assert document.paragraphs[0].text[0] not in "abg"
+    assert find_facts(document).title.text == "Rope Fonts of Hallan"

@@ -344,6 +344,8 @@ def test_what_names_one_thing_is_asked_for(term, is_one):
     "The rope and this manual are available via the page of the wells.",
     "The chest of the wells contains this manual as a printed book as well.",
     "For more information on the wells see the second part of the book.",
+    "This documentation is a work in progress, and you are invited to improve it.",
+    "This report was automatically generated using a rope and a drum.",
     "Para mayor información sobre los pozos, consulte la segunda parte del libro.",
     "Weitere Informationen zu den Brunnen stehen im zweiten Teil des Buchs.",
 ])  # fmt: skip

@@ -250,6 +250,7 @@ DECLARED = [
      ("text", "hangs a rope (wet or not) over the beam of the loft."), FILLING,
      ("item", "\u2022 Rope_cut(r) (function) Returns: two ropes Cuts a rope in its middle."),
      ("item", "\u2022 \\setrope{8} will change the length of a rope."), FILLING,
+     ("item", "\u2022 extern int fill_drum (ROPE r, int) Fill a drum with the rope that is given."),
      ("code", "flatten rope [Function]"), ("text", "Walks the rope in order, and lays it flat."),
      ("code", "rope-let ropes [Macro]"), ("text", "Binds ropes where all of them are dry."),
      ("code", "wheel-let wheels [Macro]"), ("text", "Binds wheels as soon as one turns."),
@@ -273,6 +274,7 @@ def declared(tmp_path_factory):
         ("What does rope_name do?", "Tell the name"),  # and not what it takes
         ("What does dry_rope do?", "hangs a rope"),
         ("What does Rope_cut do?", "Cuts a rope in its middle"),
+        ("What does fill_drum do?", "Fill a drum with the rope"),
         ("What does flatten do?", "Walks the rope in order"),  # an everyday word
     ],
 )

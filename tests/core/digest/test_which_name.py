@@ -66,3 +66,56 @@ def test_what_does_something_else_is_not(winch, typed):
     texts = [quote.text for quote in answer.quotes]
     named = ("-r ROPE", "Removes", "dry_mode")
     assert answer.sure < 0.6 or not any(name in text for text in texts for name in named)
+
+
+CALLED = [
+    [("title", "The Library of Winches"), ("h1", "1 Drums"), MORE,
+     ("h2", "1.1 winch_draw_rope()"), ("code", "int winch_draw_rope (Winch w, int turns)"),
+     ("text", "Turn the drum of a winch. Functions such as winch_oil() use the same drum."),
+     ("text", "This function never fails."),
+     ("bold", "Returns"), ("text", "The turns that are left, or nothing."), MORE],
+    [("h2", "1.2 winch_draw_rope_slowly()"), ("code", "int winch_draw_rope_slowly (Winch w)"),
+     ("text", "Turn it at night. This function returns the turns of that night."), MORE,
+     ("h2", "1.3 winch_oil()"), ("text", "This function never fails."),
+     ("bold", "Parameters"), ("text", "w The winch that stands in the tower."), MORE],
+]  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def called(tmp_path_factory):
+    path = tmp_path_factory.mktemp("called") / "a.pdf"
+    make_pdf(path, CALLED)
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("Which function draws a rope?", "Turn the drum of a winch."),  # by the words of its name
+        ("What does winch_draw_rope do?", "Turn the drum of a winch."),  # names another one
+        ("What does winch_draw_rope return?", "The turns that are left, or nothing."),
+        ("What does winch_draw_rope_slowly return?", "This function returns the turns"),
+    ],
+)
+def test_a_name_tells_by_its_words_what_it_does(called, typed, said):
+    answer = called.answer(typed, WHOLE, None)
+    assert said in answer.quotes[-1].text
+    assert answer.sure >= 0.6
+    assert answer.question == typed
+
+
+def test_what_a_function_takes_does_not_say_what_it_does(called):
+    answer = called.answer("What does winch_oil do?", WHOLE, None)
+    assert answer.sure < 0.6
+
+
+def test_a_call_is_no_description(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Winches"), ("h1", "1 Loops"),
+         ("text", "wait_rope(KEY); /* Refresh the board */"), MORE],
+        [("h1", "2 Boards"), MORE],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "Which function refreshes the board?", WHOLE, None
+    )
+    assert answer.sure < 0.7

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import replace
-from itertools import islice, takewhile
+from itertools import chain, islice, takewhile
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import Quote, read_question
@@ -102,8 +102,13 @@ _RETURNS = regex(
 )  # fmt: skip
 """Asks for what a function gives."""
 _GIVES = regex(r"\b(?:returns?|returned|gives?|yields?|evaluates?\s+to|result|value)\b", re.I)
-_RETURN_VALUE = regex(r"\W*return(?:s|ed)?(?: values?| codes?)?\s?[:–—-]\s*\S", re.I)
-"""Begins what is told of what a function gives, in a description by parts."""
+_RETURN_VALUE = regex(
+    r"\W*(?:return(?:s|ed)?(?: values?| codes?)?\s?[:–—-]\s*\S|(?:this|the) (?:function|method|macro|routine|call) (?:\w+ly |always )?returns\b)",
+    re.I,
+)
+"""Begins what is told of what a function gives, in a description by parts or in a sentence."""
+_HEADS_VALUE = regex(r"returns?(?: values?)?\W*", re.I)
+"""Stands over it."""
 _HAS_IT_DO = (
     r"(?:is (?:an?|the) (?:[\w-]+ ){1,4}?(?:that|which) (?:\w+ly )?\w+s\b|is (?:\w+ly )?(?:used|introduced|provided|meant|intended|designed|there) (?:to|for)\b"
     r"|(?:can|will) (?:also |then )?(?!be |not |only |have |also |then |come |depend |fail |either |need |appear |become |work )[a-z]{3,}\b"
@@ -115,7 +120,7 @@ _SORT_BEFORE = r"(?:an?\s(?:[\w‐-]+\s){1,4})?"
 _TO_DO = regex(r"\W*(?:in order )?to [a-z]+\b", re.I)
 """How a sentence begins that says how something is done."""
 _BEGINS_DOING = regex(
-    rf"\W*(?:this (?:\w+ )?|it )?(?:{_HAS_IT_DO}|[a-z]{{3,}} (?:the|an?|all|its|your|this|each|no|to|from|\w+s)\b)",
+    rf"\W*(?:this (?:\w+ )?|it )?(?:{_HAS_IT_DO}|[a-z]{{3,}} (?:the|an?|all|its|your|this|each|no|to|from|\w{(3,)}s)\b)",
     re.I,
 )
 """How a description begins: "Prints the well", "Print the well"."""
@@ -567,10 +572,12 @@ def _returning(document: ReadDocument, answer: Answer, name: str) -> Answer:
     rows = rows_under(document, without_kind(name), is_function=True)
     said = [row for row in rows if _tells(document, document.text.sentences[row])]
     texts = document.text.sentences
-    labelled = next((row for row in said if _RETURN_VALUE.match(texts[row].text)), None)
+    under = (row + 1 for row in rows[:-1] if _HEADS_VALUE.fullmatch(texts[row].text))
+    in_full = (row for row in said if _RETURN_VALUE.match(texts[row].text))
+    labelled = next(chain(under, in_full), None)
     if labelled is not None:
         return told_by(document, answer, labelled, labelled + 1, OF_SECTION)
-    if not said or _is_within(document, answer, rows):
+    if not said or (answer.sure >= OF_SECTION and _is_within(document, answer, rows)):
         return answer
     gives = [row for row in said if _GIVES.search(texts[row].text)]
     first = next((row for row in said if _begins_doing(texts[row].text)), None)
@@ -631,6 +638,9 @@ def _with_rows(
     is_of_code = " " not in name and not name.isalpha()
     if not said and is_of_code:  # "Number of turns of the rope" describes n_turns
         said = [row for row in rows if _describes(sentences[row])][:1]
+    parts = next((row for row in rows if _HEADS_PARTS.fullmatch(sentences[row].text)), rows.stop)
+    if said and said[0] > parts:  # what it takes and gives alone
+        return replace(answer, sure=min(answer.sure, MENTIONED))
     if not said:
         return answer
     at = said[0]
@@ -678,12 +688,19 @@ def _with_all(document: ReadDocument, question: Question, answer: Answer, rows: 
     return told_by(document, answer, rows.start, end, OF_SECTION)
 
 
+_HEADS_PARTS = regex(r"(?:parameters?|arguments?|returns?|return values?|see also)\W*", re.I)
+"""Stands over what a function takes or gives."""
+
+
 def _leads_in(document: ReadDocument, said: Sentence, name: str) -> tuple[bool, bool]:
     """For sorting: what only leads in to others comes last, what does not name the thing later."""
     terms = document.index.analyser.terms
     is_bare = said.text.endswith(":") or said.kind in ("item", "row")
-    names_it = set(terms(name)) & set(terms(said.text)) or _OF_THIS_SORT.match(said.text)
-    return is_bare, not names_it
+    if "_" in name:  # as others of its family are
+        names_it = name.lower().removesuffix("()") in said.text.lower()
+        return is_bare, not (names_it or _begins_doing(said.text))
+    names_it = bool(set(terms(name)) & set(terms(said.text)))
+    return is_bare, not (names_it or _OF_THIS_SORT.match(said.text))
 
 
 _OF_THIS_SORT = regex(rf"\W*this\s+{_KINDS}\s+\w+s\b", re.I)
@@ -709,11 +726,15 @@ def _tells(document: ReadDocument, said: Sentence) -> bool:
         return False
     if said.kind == "entry" and not any(map(str.isalpha, names_in(said.text).split())):
         return False  # names alone: "rope_kind ROPE_WET [Kind]", described under it
-    return document.index.language != "en" or seems_to_have_verb(said.text)
+    has_verb = seems_to_have_verb(said.text) or _begins_doing(said.text)
+    return document.index.language != "en" or has_verb
 
 
-_IS_NOT_DONE = regex(r"\W*\S+\s(?:is|are|was|were|will be|can be)\s(?:not|never|no longer)\s\w+\W*")
-"""Only says that a thing is not: "ROPE_END is never returned"."""
+_IS_NOT_DONE = regex(
+    r"\W*\S+\s(?:is|are|was|were|will be|can be)\s(?:not|never|no longer)\s\w+\W*|\W*(?:this|the)\s\w+\s(?:never\sfails?|always\ssucceeds?)\W*",
+    re.I,
+)
+"""Only says what does not happen: "ROPE_END is never returned", "This function never fails"."""
 
 
 def _describes(said: Sentence) -> bool:

@@ -37,6 +37,7 @@ FEWEST_SAID, UNDER = 3, 3
 such a line among which one does."""
 _BEGINS_WITH_VERB = regex(r"\W*(?:this\s+\w+\s+)?(?P<verb>[a-z]{2,}s)\s+\w", re.I)
 """May begin with what something does: "winds the rope", "This function winds it"."""
+_BEGINS_WITH_BASE = regex(r"\W*(?P<verb>[A-Z][a-z]+)\s(?:an?|the|all|each|this|its|whether)\b")
 _SAYS_DOES = regex(
     r"(?:This function\s+)?(?P<verb>[A-Z]?[a-z]+s)\s+(?!(?:is|are|of|for|can|may|must|in|which|that)\b)[a-z]\w*(?:\s+\S+){2}"
 )
@@ -132,6 +133,9 @@ def _under_declared(document: ReadDocument, row: int) -> range:
 
 
 def _does(said: str) -> bool:
-    """Whether a text begins with what something does: "winds the rope"."""
+    """Whether a text begins with what something does: "winds the rope", "Wind the rope"."""
+    base = _BEGINS_WITH_BASE.match(said)
+    if base is not None and is_base(base["verb"].lower()):
+        return True
     verb = _BEGINS_WITH_VERB.match(said)
     return verb is not None and any(is_base(verb["verb"].lower()[:-n]) for n in (1, 2))

@@ -165,6 +165,8 @@ _OF_THE_COPY = regex(
     r"|^\W*(?:please )?(?:see|refer to|consult)\b.*\bfor (?:more|further|additional|full|complete|detailed|the details|details|instructions|information)\b"
     r"|^\W*(?:the )?translations? (?:of this (?:manual|document) )?(?:is|are) (?:part of|available|maintained)\b|\bis (?:\w+ )?copyright(?:ed)? (?:©|\(c\)|\d{4}|by\b)"
     r"|\b(?:written|developed|made|created) with (?:the )?(?:financial )?support (?:from|of|by)\b|\b(?:is|are|was|were) (?:\w+ )?(?:funded|supported financially|financially supported) (?:by|through|under)\b"
+    r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book|text) is (?:still )?(?:a |very much a )?work in progress\b"
+    r"|\b(?:this|the) (?:report|document|manual|page|file) was (?:\w+ly )?generated (?:by|using|with|from)\b"
     r"|\bplaced (?:in|into) the public domain\b|\bdistribution point for this\b"
     r"|^\W*for (?:more|further|additional) details\b|^\W*for (?:an?|the) (?:full|complete|exhaustive) (?:list|description|account|documentation|reference)\b"
     r"|^\W*(?:for (?:more|further|additional) information|para (?:más|mayor(?:es)?|mais|maiores) informa[cç]\w+|pour (?:plus|davantage|de plus amples?) (?:d[’'])?informations?"

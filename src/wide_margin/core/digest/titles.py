@@ -36,7 +36,7 @@ from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.candidates import is_label
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.search import is_common
-from wide_margin.core.search.analysis import words
+from wide_margin.core.search.analysis import SCRIPTS, words
 
 if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
@@ -135,8 +135,10 @@ _COMMAND = regex(r"(?P<name>\S+(?:,\s+\S+)*)\s+[-–—]+\s+(?P<says>\w.*)")
 _SAYS = regex(r"\w\s+[-–—]+\s+\w")
 
 
-OF_ITS_SCRIPT = 1.0
-"""What it counts that a title is in the signs of its document, where another language stands beside."""
+OF_ITS_SCRIPT, OF_OTHER_SCRIPT = 1.0, 4.0
+"""What it counts that a title is in the signs of its document, where another language stands beside,
+and against it that it has no Latin letter where the document is written in those."""
+_LATIN = regex(r"[A-Za-zÀ-ɏ]")
 _DEGREE_WORK = regex(rf"[\u4e00-\u9fff]{{0,6}}(?:{DEGREE_WORK})$")
 """Says that a document is a thesis, and not what it is called."""
 _UNSPACED = regex(f"[{UNSPACED}\uac00-\ud7af]")
@@ -176,6 +178,8 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
             score += OF_RUNNING_HEAD * (score > 0 and said in heads)
             score -= OF_KIND * bool(_DEGREE_WORK.match(said))
             score += OF_ITS_SCRIPT * (score > 0 and is_unspaced and bool(_UNSPACED.search(said)))
+            is_foreign = document.index.language not in SCRIPTS and _LATIN.search(said) is None
+            score -= OF_OTHER_SCRIPT * is_foreign
             if score > best_score and said != letters_of(" ".join(line.text for line in best)):
                 best, best_score = block, score
     return _in_running_head(document, best, named) or _whole(best, lines)

@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from wide_margin.core.answers.quoting import told_by
+from wide_margin.core.answers.question import read_question
+from wide_margin.core.answers.quoting import quote_rows, told_by
 from wide_margin.core.answers.within import rows_with
+from wide_margin.core.digest.defined import with_definition
 from wide_margin.core.digest.named import SAYS_NOTHING, content_of
 from wide_margin.core.digest.other_words import ASKS_HOW, like
 from wide_margin.core.later import regex
+from wide_margin.core.outline.numbering import unnumbered
 
 if TYPE_CHECKING:
     from collections.abc import Collection, Iterator
@@ -37,7 +41,7 @@ _GIVES = frozenset(
 """What one does with the thing that an option is given, said one way or the other."""
 _NAME_OF = (
     r"^\W{0,2}?(?:(?P<option>[–—-]{1,2}[\w?][\w-]*(?:[=\s,|/]+(?:[–—-]{1,2}[\w-]+|[A-Z]{2,}\b|<[^>]*>|\[[^\]]*\]))*)"
-    r"|\\\w+(?:\{[^}]*\}|\[[^\]]*\])*|\w[\w.:]*\s?\([^()]*\))[\s:–—-]*"
+    r"|\\\w+(?:\{[^}]*\}|\[[^\]]*\])*|\w[\w.:]*\s?\([^()]*\)(?!;))[\s:–—-]*"
 )
 _NAME = regex(_NAME_OF)
 """The name with which a description begins: of an option, a macro, a function."""
@@ -88,11 +92,47 @@ def with_its_name(document: ReadDocument, answer: Answer) -> Answer:
         n_more = len(done - wanted - stems)
         if wanted <= done and n_more <= most and not same.isdisjoint(stems):
             found.append((n_more, row, first, not own.isdisjoint(stems)))
+    if not found and answer.sure < IN_OTHER_WORDS:
+        return _called_so(document, answer, wanted, same, is_option=is_option)
     if not found:
         return answer
     _, row, first, is_own = min(found)
     sure = max(answer.sure, IN_ITS_WORDS if is_own else IN_OTHER_WORDS)
     return told_by(document, answer, first, row + 1, sure)
+
+
+def _called_so(
+    document: ReadDocument,
+    answer: Answer,
+    wanted: frozenset[str],
+    verbs: set[str],
+    *,
+    is_option: bool,
+) -> Answer:
+    """The answer by the name that is made of what is asked: "rope_wind" of "winds a rope"."""
+    found = []
+    for section in document.outline.sections:
+        name = unnumbered(section.title).strip()
+        if _IS_NAME.fullmatch(name) is None or (is_option and name[:1] not in "-–"):
+            continue
+        parts = _PARTS.split(name.strip("-–()"))
+        stems = set(_stems(document, [part.lower() for part in parts if part]))
+        if len(parts) > 1 and wanted <= stems and not verbs.isdisjoint(stems):
+            found.append((len(parts), name, section.first_paragraph))
+    if not found:
+        return answer
+    _, name, head = min(found)
+    told = with_definition(document, replace(answer, question=f"What does {name} do?"))
+    if told.quotes and name.strip("()").lower() not in told.quotes[0].text.lower():
+        rows = document.rows_of(head, head + 1)
+        named = quote_rows(document, read_question(answer.question), rows.start, rows.stop)
+        told = replace(told, quotes=(named, *told.quotes))
+    return replace(told, question=answer.question, kind=answer.kind, sure=IN_OTHER_WORDS)
+
+
+_IS_NAME = regex(r"[–—-]{0,2}[A-Za-z][\w.:-]*(?:\s?\([^()]*\))?")
+_PARTS = regex(r"[_.:-]+|(?<=[a-z])(?=[A-Z])")
+"""Between the words that a name is made of: "rope_wind", "windRope"."""
 
 
 def _bases(verb: str) -> Iterator[str]:

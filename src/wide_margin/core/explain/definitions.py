@@ -89,7 +89,7 @@ _IS = regex(
     rf"(?:,?\s*{_ADVERB}){{0,2}}"
     r"(?P<verb>(?:is|are|was|were|can be|may be) (?:\w+ly )?(?:defined (?:as|to be)|understood (?:as|to (?:be|mean))|taken to mean)|is meant(?! (?:to|for|as)\b)|means|refers? to|denotes?"
     r"|(?:stands?|is short) for|(?:is|are) used (?:here |throughout )?(?:to (?:mean|denote|describe|refer)|for)"
-    r"|(?:is|are) (?:designed|intended|meant) to"
+    r"|(?:is|are) (?:designed|intended|meant) to(?! be\b)"
     rf"|(?:is|are) (?:{_ADVERB})?(?:the|those|any|an?|one|kinds? of|what|simply|just)\b"
     r"|(?:describes|represents) (?:the|an?|one|all|any)\b"
     r"|provides? an? (?:\w+ )?(?:mechanism|means|way)\b"
