@@ -515,3 +515,28 @@ def test_another_name_stands_in_brackets_and_praise_says_nothing(tmp_path, said,
     answer = digester.answer("What is Wellkeep?", WHOLE, None)
     assert (answer.sure >= 0.9) is is_told
     assert not is_told or answer.quotes[0].text == said
+
+
+def test_the_thing_of_an_introduction_is_told_by_its_name(tmp_path):
+    said = "The rope package has been developed at Hallan since 1905 to keep ropes for all wells."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "An introduction to the rope package"), ("h1", "1 Use"),
+         ("text", "An introduction (vignette) is the first. Each vignette has a number, and a "
+                  "vignette on drums is last."),
+         ("text", said), ("text", "A rope is kept dry with rope.")],
+        [("h1", "2 Wells"), *FILLING],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    answer = digester.answer("What is rope?", WHOLE, None)
+    assert answer.quotes[0].text == said
+    assert answer.sure >= 0.6
+
+
+@pytest.mark.parametrize(
+    ("typed", "is_whole"),
+    [("What is the structure of a gate file?", False), ("What is the structure of it?", True)],
+)
+def test_the_structure_of_one_of_many_is_not_that_of_the_document(tmp_path, typed, is_whole):
+    digester = digester_of(tmp_path / "wells.pdf", "A gate file begins with its number.")
+    answer = digester.answer(typed, WHOLE, None)
+    assert answer.kind.startswith("overview") is is_whole

@@ -370,3 +370,14 @@ def test_what_this_function_does_goes_before_what_names_it(tmp_path):
 def test_that_a_value_is_never_given_does_not_say_what_it_means(declared):
     answer = declared.answer("What does ROPE_END mean?", WHOLE, None)
     assert answer.sure < 0.6
+
+
+def test_a_description_may_be_set_as_its_option_is(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Wells"), ("h1", "1 Options"), FILLING, ("code", "--rope-file name, -r name"),
+         ("code", "   Specify the name of the rope. If it is wet, the well stays shut."), FILLING],
+    ])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    answer = digester.answer("What does --rope-file do?", WHOLE, None)
+    assert "Specify the name of the rope" in answer.quotes[0].text
+    assert answer.sure >= 0.6

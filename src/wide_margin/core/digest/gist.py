@@ -121,7 +121,10 @@ _BOOK_ON = regex(
     r"^(?:the\s+)?(?P<name>[\w.+-]+(?:\s+[\w.+-]+){1,2}?)\s+(?:(?:user|reference|programmer|developer|administrator)"
     r"(?:s|['’]s|s['’])?\s+)*(?:manual|guide|handbook|documentation|reference|tutorial|primer)\b", re.I
 )  # fmt: skip
-_THING_CALLED = regex(rf"^the\s+(?P<name>[\w.+-]+)\s+(?P<thing>{THING})\b", re.I)
+_THING_CALLED = regex(
+    rf"^(?:(?:an?\s+)?(?:\w+\s+)?(?:introduction|guide|overview|tutorial)\s+(?:to|of|for)\s+)?the\s+(?P<name>[\w.+-]+)\s+(?P<thing>{THING})\b",
+    re.I,
+)
 SELDOM, TAKEN_UP = 8_000, 3
 """A name is rarer than so many words of the language, and stands in so many sentences."""
 FOREIGN = 0.5
@@ -141,7 +144,7 @@ INTRODUCED = 400
 """Sentences in which the short form of a title is given, after a table of contents."""
 _SORT_OF_TEXT = regex(
     r"(?:documents?|documentation|manual|guide|handbook|book|paper|article|thesis|report|reference|tutorial|introduction|description"
-    r"|specification|contents|index|notes?|slides?|abstract|preface|readme|faq|licen[sc]es?|untitled)", re.I
+    r"|specification|contents|index|notes?|slides?|vignette|abstract|preface|readme|faq|licen[sc]es?|untitled)", re.I
 )  # fmt: skip
 """The title of a text that names nothing."""
 _MADE_BY = regex(r"\s(?:(?i:written|edited|compiled|prepared|maintained) by\s+(?=[A-Z])|©|\(c\)\s)")
@@ -327,6 +330,8 @@ def _beside_title(document: ReadDocument, titles: Sequence[Sequence[str]]) -> li
     for sentence in document.text.sentences[:INTRODUCED] if begins else ():
         for match in _SHORT_FORM.finditer(sentence.text):
             is_of_title = sentence.text[: match.start()].lower().endswith(begins)
+            if _SORT_OF_TEXT.fullmatch(match[1]):  # "An introduction (vignette)"
+                continue
             if is_of_title and _n_rows(document, match[1].lower()) >= TAKEN_UP:
                 return [match[1].lower()]
     return []

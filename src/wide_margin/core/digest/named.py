@@ -222,6 +222,8 @@ _GIVEN = regex(r"[= ]\d\S*\s+[–—-]{1,2}[\w-]+[= ]\S")
 _AS_TYPED = regex(r"(?:\s--?\w.*){2}")
 _IN_WORDS = regex(r"(?<!\S)[A-Za-z]?[a-z]+(?:\s[a-z]+){2}")
 """After an option: two others, as on a command line; and three words, as in a description."""
+_IS_SAID = regex(r"[A-Z][a-z]+(?:\s[a-z]+){2,}[^{}=;<>]*\.\s*$", re.S)
+"""A description in words, which is set like the option that it is of."""
 _POINTS_AWAY = regex(
     r"\W*\(?(?:see|cf\.)\s[^()]{1,80}\)\W*$|[\s.,]*(?:-[\w-]+[\s.,]+)*(?:see|cf\.)\s[^.]{1,40}\.(?:\s+[–—-]|\s*$)",
     re.I,
@@ -266,7 +268,8 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
         said = len(rest.split())
         after = paragraphs[at + 1] if at + 1 < len(paragraphs) else None
         goes_on = (
-            after is not None and after.kind == "body"
+            after is not None
+            and (after.kind == "body" or (after.kind == "code" and _IS_SAID.match(after.text)))
             and (
                 after.text[:1].isupper() or _OTHER_FORMS.fullmatch(rest)
                 or (at in described and " -" not in rest)

@@ -197,7 +197,7 @@ _NAMED_IS = (
 )
 _NAMED_DOES = (
     r"(?:is|are) the\b|(?:is|are) (?:meant |intended )?for\b|(?:provide[sd]?|offers?|allows?|enables?|helps?|lets|computes?|implements?|aims|combines|consists of|makes it)\b"
-    r"|(?:is|was|are|were|has been) (?:\w+ly )?(?:(?:designed|developed|written|created|intended|meant|conceived) (?:to|for|as)|used (?:to|for|as|by))\b"
+    r"|(?:is|was|are|were|has been) (?:\w+ly )?(?:(?:designed|developed|written|created|intended|meant|conceived)(?: (?:at|by|in|since) [^,.;]{3,40}?){0,2} (?:to|for|as)|used (?:to|for|as|by))\b"
     r"|can be used (?:to|for|as)\b"
 )
 _SOMETIMES = r"(?:optional|usual|normal|automatical|typical|internal|current|silent|temporari|occasional|final|initial)ly"
