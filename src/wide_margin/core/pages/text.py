@@ -42,6 +42,7 @@ from wide_margin.core.pages.repair import (
     with_signs,
     with_turned_letters,
 )
+from wide_margin.core.pages.unnamed import numbered, with_weights
 from wide_margin.core.pages.unsized import LEAST, measured, stand_on_line
 
 if TYPE_CHECKING:
@@ -163,6 +164,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
         boxes[marks] = boxes_of(np.array(marks))
     chars = _with_old_codes(chars, starts, fonts_of, fonts)
     fonts = _with_fixed(chars, boxes, first, last, starts, fonts_of, fonts)
+    fonts = with_weights(chars, boxes, first | last, starts, fonts_of, sizes, fonts)
     chars = with_hyphens(with_accents(chars, boxes, first, last, boxes_of), boxes_of)
     chars = with_letters_joined(with_words_joined(chars, boxes), boxes, first & last)
     return PageText(index, width, height, chars, boxes, starts, fonts_of, sizes, fonts, frame)
@@ -298,7 +300,7 @@ def _runs(
             for item, handle, size in zip(unique, handles, sizes.tolist(), strict=True)
         }
         sizes = _true_sizes(address, said, spots, chars, boxed, loose)
-    fonts = {handle: _font(handle) for handle in dict.fromkeys(handles)}
+    fonts = numbered({handle: _font(handle) for handle in dict.fromkeys(handles)})
     table = tuple(dict.fromkeys(fonts.values()))
     rank = {font: n for n, font in enumerate(table)}
     number = {handle: rank[font] for handle, font in fonts.items()}
