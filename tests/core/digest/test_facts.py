@@ -1430,3 +1430,20 @@ def test_a_title_is_in_the_letters_of_its_document(tmp_path):
     document = read_document(tmp_path / "a.pdf")
     assert document.paragraphs[0].text[0] not in "abg"
     assert find_facts(document).title.text == "Rope Fonts of Hallan"
+
+
+def test_a_heading_of_the_second_page_is_no_title_where_the_first_has_a_larger_one(tmp_path):
+    canvas = Canvas(str(tmp_path / "a.pdf"))
+    canvas.setFont("Times-Roman", 17)
+    canvas.drawCentredString(297, 700, "ropes FAQ")
+    canvas.setFont("Times-Roman", 10)
+    for k in range(6):
+        canvas.drawString(115, 600 - 13 * k, f"What is rope {k} made of? {'. ' * 30} {k + 2}")
+    canvas.showPage()
+    for k in range(6):
+        canvas.setFont("Times-Bold", 14)
+        canvas.drawString(72, 750 - 100 * k, f"What is rope {'abcdef'[k]} made of?")
+        canvas.setFont("Times-Roman", 10)
+        canvas.drawString(72, 730 - 100 * k, "It is made of hemp, and it is changed every summer.")
+    canvas.save()
+    assert find_facts(read_document(tmp_path / "a.pdf")).title.text == "ropes FAQ"

@@ -135,6 +135,9 @@ _COMMAND = regex(r"(?P<name>\S+(?:,\s+\S+)*)\s+[-–—]+\s+(?P<says>\w.*)")
 _SAYS = regex(r"\w\s+[-–—]+\s+\w")
 
 
+OF_LATER, OF_SMALLER = 0.95, 0.5
+"""Share of the size of what may be the title on an earlier page, under which a later one is the
+heading of a section, and what that takes from its score."""
 OF_ITS_SCRIPT, OF_OTHER_SCRIPT = 1.0, 4.0
 """What it counts that a title is in the signs of its document, where another language stands beside,
 and against it that it has no Latin letter where the document is written in those."""
@@ -180,9 +183,16 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
             score += OF_ITS_SCRIPT * (score > 0 and is_unspaced and bool(_UNSPACED.search(said)))
             is_foreign = document.index.language not in SCRIPTS and _LATIN.search(said) is None
             score -= OF_OTHER_SCRIPT * is_foreign
-            if score > best_score and said != letters_of(" ".join(line.text for line in best)):
+            before = letters_of(" ".join(line.text for line in best))
+            is_later = bool(best) and best[0].page < page and before not in said
+            score -= OF_SMALLER * (is_later and _size(block) < OF_LATER * _size(best))
+            if score > best_score and said != before:
                 best, best_score = block, score
     return _in_running_head(document, best, named) or _whole(best, lines)
+
+
+def _size(block: Sequence[FrontLine]) -> float:
+    return max(line.size for line in block)
 
 
 def _in_lines(lines: Sequence[FrontLine], named: str) -> list[FrontLine]:
