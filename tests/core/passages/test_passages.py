@@ -322,3 +322,16 @@ def test_a_preface_after_the_contents_is_text_where_no_blanks_part_words(tmp_pat
     sentences = read_document(path).text.sentences
     assert [s.kind for s in sentences if s.page == 1] == ["body"] * 3
     assert {s.kind for s in sentences if ". . ." in s.text} == {"listing"}
+
+
+def test_numbers_with_a_point_are_no_places_of_contents(tmp_path):
+    said = "Wellkeep is a tool that lists all ropes of a well, and whoever keeps one may wind it."
+    rows = [("toc1", f"{k} On wells|{k + 3}") for k in range(1, 10)]
+    pages = [[("h1", f"{k} On wells"), ("text", "It was dug by hand.")] for k in range(1, 10)]
+    about = [
+        ("text", said),
+        ("text", "If you use it, cite Moore 2017, doi:10.1016/j.w.2017.05.004"),
+    ]
+    make_pdf(tmp_path / "a.pdf", [[("text", "Contents"), *rows], about, *pages])
+    sentences = read_document(tmp_path / "a.pdf").text.sentences
+    assert next(s.kind for s in sentences if s.text == said) == "body"

@@ -181,7 +181,7 @@ _OF_LICENCE = regex(
     r"|may (?:also )?be (?:copied|distributed|redistributed|modified)(?:,? (?:and|or|and/or) (?:modified|distributed|copied))* (?:under|for any purpose)\b"
     r"|protegid[oa]s? por (?:direitos (?:autorais|de autor)|derechos de autor)|\bé (?:lançad|distribuíd|publicad|licenciad)[oa] sob\b"
     r"|\bcopyright\s*(?:©|\(c\))|(?:©|\(c\))\s?(?:19|20)\d\d\b|all rights reserved|^\W*(?:this \w+ is )?licensed under the\b|under the (?:terms|conditions) of (?:the|this)|free documentation licen[sc]e"
-    r"|hope that it will be useful|(?:for|is) informational purposes only|subject to change without (?:prior )?notice"
+    r"|hope that it will be useful|(?:for|is) informational purposes only|subject to change without (?:prior )?notice|\breserves? the right to (?:revise|change|modify|make)\b"
     r"|(?:(?:shall|will|can|may) not|cannot) be (?:held )?(?:liable|responsible) for|in no event (?:shall|will)|makes? no (?:\w+ ){0,4}warrant|\byour legal rights\b|\bassumes? no (?:\w+ ){0,2}(?:responsibility|liability)\b"
     r"|\b(?:subject to the copyright|(?:trademarks|property|copyrights?)) of (?:their|its) (?:respective )?(?:owners|holders)\b"
     r"|\bto (?:the )?public domain\b|\brelinquish\w*\b.{0,60}\brights\b"

@@ -32,8 +32,11 @@ LONGEST_TITLE = max(map(len, _CONTENTS)) + 8
 """Characters of the title over a table of contents, with its blanks and signs."""
 LISTED = 0.4
 """Share of a section's text that must look like rows or works for its title to be believed."""
-_ENDS_IN_PLACES = regex(r"[\s,.](?:\d{1,4}|[ivxlc]{1,6})(?:\s*[–-]\s*\d{1,4})*\s*$")
-"""The last place alone: a long row of them would be gone through from each of its numbers."""
+_ENDS_IN_PLACES = regex(
+    r"(?:[\s,]|(?<!\d)\.|(?<=v\d\.\d)\.)(?:\d{1,4}|[ivxlc]{1,6})(?:\s*[–-]\s*\d{1,4})*\s*$"
+)
+"""The last place alone: a long row of them would be gone through from each of its numbers. "0.43"
+is none; the version of the next row, "v2.1.0", stands behind some in a list of changes."""
 _ENDS_IN_NUMBERS = regex(r":\s*(?:\d{1,4},\s*)*\d{1,4}\.\s*$")
 """An entry of an index that ends with a full stop: "depth: 5, 52."."""
 _YEAR = regex(r"\b(?:1[5-9]|20)\d\d[a-z]?\b")
