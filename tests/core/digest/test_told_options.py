@@ -5,7 +5,7 @@ import pytest
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
-from wide_margin.core.digest.defined import _tells
+from wide_margin.core.digest.defined import _begins_doing, _tells
 from wide_margin.core.passages import Sentence
 
 FILLING = ("text", "Gates are of oak. The keeper paints them in the spring. Lids are of zinc.")
@@ -381,3 +381,12 @@ def test_a_description_may_be_set_as_its_option_is(tmp_path):
     answer = digester.answer("What does --rope-file do?", WHOLE, None)
     assert "Specify the name of the rope" in answer.quotes[0].text
     assert answer.sure >= 0.6
+
+
+@pytest.mark.parametrize(
+    ("said", "is_doing"),
+    [("Print ropes to a board.", True), ("Draw a rope.", True), ("This macro winds it.", True),
+     ("version is set to be 2", False), ("rope has been wound", False)],
+)  # fmt: skip
+def test_how_a_description_begins(said, is_doing):
+    assert _begins_doing(said) is is_doing

@@ -120,7 +120,7 @@ _SORT_BEFORE = r"(?:an?\s(?:[\w‐-]+\s){1,4})?"
 _TO_DO = regex(r"\W*(?:in order )?to [a-z]+\b", re.I)
 """How a sentence begins that says how something is done."""
 _BEGINS_DOING = regex(
-    rf"\W*(?:this (?:\w+ )?|it )?(?:{_HAS_IT_DO}|[a-z]{{3,}} (?:the|an?|all|its|your|this|each|no|to|from|\w{(3,)}s)\b)",
+    rf"\W*(?:this (?:\w+ )?|it )?(?:{_HAS_IT_DO}|[a-z]{{3,}} (?:the|an?|all|its|your|this|each|no|to|from|\w{{3,}}s)\b)",
     re.I,
 )
 """How a description begins: "Prints the well", "Print the well"."""
