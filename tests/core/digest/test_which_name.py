@@ -109,6 +109,11 @@ def test_what_a_function_takes_does_not_say_what_it_does(called):
     assert answer.sure < 0.6
 
 
+def test_a_name_under_which_nothing_is_said_is_not_given_as_sure(called):
+    answer = called.answer("Which function oils a winch?", WHOLE, None)
+    assert answer.sure < 0.6
+
+
 def test_a_call_is_no_description(tmp_path):
     make_pdf(tmp_path / "a.pdf", [
         [("title", "Winches"), ("h1", "1 Loops"),

@@ -107,8 +107,12 @@ _RETURN_VALUE = regex(
     re.I,
 )
 """Begins what is told of what a function gives, in a description by parts or in a sentence."""
-_HEADS_VALUE = regex(r"returns?(?: values?)?\W*", re.I)
-"""Stands over it."""
+_VALUE = r"returns?(?: values?)?"
+_HEADS_VALUE, _HEADS_PARTS = (
+    regex(rf"{_VALUE}\W*", re.I),
+    regex(rf"(?:parameters?|arguments?|{_VALUE}|see also)\W*", re.I),
+)
+"""Stand over it, and over all that a function takes or gives."""
 _HAS_IT_DO = (
     r"(?:is (?:an?|the) (?:[\w-]+ ){1,4}?(?:that|which) (?:\w+ly )?\w+s\b|is (?:\w+ly )?(?:used|introduced|provided|meant|intended|designed|there) (?:to|for)\b"
     r"|(?:can|will) (?:also |then )?(?!be |not |only |have |also |then |come |depend |fail |either |need |appear |become |work )[a-z]{3,}\b"
@@ -638,12 +642,11 @@ def _with_rows(
     is_of_code = " " not in name and not name.isalpha()
     if not said and is_of_code:  # "Number of turns of the rope" describes n_turns
         said = [row for row in rows if _describes(sentences[row])][:1]
-    parts = next((row for row in rows if _HEADS_PARTS.fullmatch(sentences[row].text)), rows.stop)
-    if said and said[0] > parts:  # what it takes and gives alone
-        return replace(answer, sure=min(answer.sure, MENTIONED))
     if not said:
         return answer
     at = said[0]
+    if any(_HEADS_PARTS.fullmatch(sentences[row].text) for row in range(rows.start, at)):
+        return replace(answer, sure=min(answer.sure, MENTIONED))  # what it takes and gives alone
     said = said[:FIRST_SAID]
     if sentences[rows.start].paragraph not in forms:
         at = min(said, key=lambda row: _leads_in(document, sentences[row], name))
@@ -686,10 +689,6 @@ def _with_all(document: ReadDocument, question: Question, answer: Answer, rows: 
     ):
         return answer
     return told_by(document, answer, rows.start, end, OF_SECTION)
-
-
-_HEADS_PARTS = regex(r"(?:parameters?|arguments?|returns?|return values?|see also)\W*", re.I)
-"""Stands over what a function takes or gives."""
 
 
 def _leads_in(document: ReadDocument, said: Sentence, name: str) -> tuple[bool, bool]:

@@ -193,12 +193,10 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
             pause()
     usable &= ~_of_another_language(document, usable, pause)
     usable &= ~_under_titles_aside(sentences, roles, usable)
-    legal = _saying(sentences, usable, is_of_licence)
-    if legal.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
-        usable &= ~legal
-    paid = _saying(sentences, usable, says_who_paid)
-    if paid.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):
-        usable &= ~paid
+    for is_worded_so in (is_of_licence, says_who_paid):
+        found = _saying(sentences, usable, is_worded_so)
+        if found.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
+            usable &= ~found
     usable &= ~_said_again_and_again(sentences, usable, pause)
     terms = _terms_of(document, weight, usable)
     pause()

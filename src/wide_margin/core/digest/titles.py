@@ -192,6 +192,7 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
 
 
 def _size(block: Sequence[FrontLine]) -> float:
+    """The largest type of some lines, in points."""
     return max(line.size for line in block)
 
 
@@ -338,7 +339,7 @@ def _title_score(
     usual = sorted(line.size for line in on_page for _ in line.text)[
         sum(len(line.text) for line in on_page) // 2
     ]
-    size = max(line.size for line in block)
+    size = _size(block)
     others = max((line.size for line in on_page if line not in block), default=0.0)
     is_large = not block[0].page and size >= LARGEST * others
     if n_words > LONGEST_SENTENCE and text.endswith(tuple(STOPS)) and not is_large:

@@ -115,7 +115,7 @@ def _called_so(
         name = unnumbered(section.title).strip()
         if _IS_NAME.fullmatch(name) is None or (is_option and name[:1] not in "-–"):
             continue
-        parts = _PARTS.split(name.strip("-–()"))
+        parts = _PARTS.split(name.partition("(")[0].strip("-– "))
         stems = set(_stems(document, [part.lower() for part in parts if part]))
         if len(parts) > 1 and wanted <= stems and not verbs.isdisjoint(stems):
             found.append((len(parts), name, section.first_paragraph))
@@ -123,8 +123,10 @@ def _called_so(
         return answer
     _, name, head = min(found)
     told = with_definition(document, replace(answer, question=f"What does {name} do?"))
-    if told.quotes and name.strip("()").lower() not in told.quotes[0].text.lower():
-        rows = document.rows_of(head, head + 1)
+    if not told.quotes or told.sure < IN_OTHER_WORDS:  # nothing says what it does
+        return answer
+    rows = document.rows_of(head, head + 1)
+    if rows and name.partition("(")[0].strip().lower() not in told.quotes[0].text.lower():
         named = quote_rows(document, read_question(answer.question), rows.start, rows.stop)
         told = replace(told, quotes=(named, *told.quotes))
     return replace(told, question=answer.question, kind=answer.kind, sure=IN_OTHER_WORDS)

@@ -421,14 +421,18 @@ class GatheringDefinitions:
         return {key: definitions for key, definitions in self._found.items() if definitions}
 
 
-@lru_cache(maxsize=2)
-def _in_glossary(document: ReadDocument) -> list[bool]:
-    """Whether each section is a glossary, or lies in one."""
+def _within(document: ReadDocument, titled: re.Pattern[str]) -> tuple[bool, ...]:
+    """Whether each section has such a title, or lies in one that has."""
     found: list[bool] = []
     for section, parent in zip(document.outline.sections, document.outline.parents, strict=True):
-        is_within = parent >= 0 and found[parent]
-        found.append(is_within or bool(_GLOSSARY.search(section.title)))
-    return found
+        found.append((parent >= 0 and found[parent]) or bool(titled.search(section.title)))
+    return tuple(found)
+
+
+@lru_cache(maxsize=2)
+def _in_glossary(document: ReadDocument) -> tuple[bool, ...]:
+    """Whether each section is a glossary, or lies in one."""
+    return _within(document, _GLOSSARY)
 
 
 _CHANGES = regex(
@@ -441,11 +445,7 @@ _CHANGES = regex(
 @lru_cache(maxsize=2)
 def tell_changes(document: ReadDocument) -> tuple[bool, ...]:
     """Whether each section tells what changed, or lies in one: its items define nothing."""
-    found: list[bool] = []
-    for section, parent in zip(document.outline.sections, document.outline.parents, strict=True):
-        is_within = parent >= 0 and found[parent]
-        found.append(is_within or bool(_CHANGES.search(section.title)))
-    return tuple(found)
+    return _within(document, _CHANGES)
 
 
 def _all(document: ReadDocument, among: Among | None) -> Iterator[Definition | None]:
