@@ -115,7 +115,8 @@ def _called_so(
         name = unnumbered(section.title).strip()
         if _IS_NAME.fullmatch(name) is None or (is_option and name[:1] not in "-–"):
             continue
-        parts = _PARTS.split(name.partition("(")[0].strip("-– "))
+        name = name.partition("(")[0].strip()
+        parts = _PARTS.split(name.strip("-–"))
         stems = set(_stems(document, [part.lower() for part in parts if part]))
         if len(parts) > 1 and wanted <= stems and not verbs.isdisjoint(stems):
             found.append((len(parts), name, section.first_paragraph))
@@ -126,7 +127,7 @@ def _called_so(
     if not told.quotes or told.sure < IN_OTHER_WORDS:  # nothing says what it does
         return answer
     rows = document.rows_of(head, head + 1)
-    if rows and name.partition("(")[0].strip().lower() not in told.quotes[0].text.lower():
+    if rows and name.lower() not in told.quotes[0].text.lower():
         named = quote_rows(document, read_question(answer.question), rows.start, rows.stop)
         told = replace(told, quotes=(named, *told.quotes))
     return replace(told, question=answer.question, kind=answer.kind, sure=IN_OTHER_WORDS)
