@@ -3,9 +3,11 @@
     python bench/fit_answers.py PDFS [--write]      (make fit)
 
 PDFS holds the manuals of bench/questions/manifest.json; the demo handbook is in the project. For
-every document the weights are fitted to the others' questions and judged on its own. With --write
-the weights of all of them go to src/wide_margin/data/answer-weights.json, with the date, a hash
-of what they were made of and the figures reached on the documents left out.
+every document the weights are fitted to the others' questions and judged on its own, once for the
+signals of words alone, once with the meaning of sentences. With --write the weights of all of them
+go to src/wide_margin/data/answer-weights.json, with the date, a hash of what they were made of and
+the figures reached on the documents left out. Which sentences are held against a question in their
+meaning depends on the weights of words alone: where those have changed, fit twice.
 """
 
 import hashlib
@@ -14,8 +16,10 @@ import re
 import sys
 import unicodedata
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from concurrent.futures import ProcessPoolExecutor
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime
+from multiprocessing import get_context
 from pathlib import Path
 
 import numpy as np
@@ -35,13 +39,16 @@ from wide_margin.core.search.fine import (
     PAGE_SIGNALS,
     ranking_weights,
     read_signals,
+    with_meaning,
 )
 
 WEIGHTS = ROOT / "src" / "wide_margin" / "data" / "answer-weights.json"
 USED = ", weights in use before"
-REFUSED = 0.09
+BY_WORDS, WITH_MEANING = "by words", "with meaning"
+"""The two sets of weights."""
+REFUSED = {BY_WORDS: 0.09, WITH_MEANING: 0.11}
 """Share of the answered questions that may be declined, mean of the documents; the bias of the odds
-is set by it."""
+is set by it. Some of them are answered all the same by what a document says in so many words."""
 SHARES = {"asked": 0.75, "withheld": 0.12, "not said": 0.08, "strange": 0.05}
 """Of what readers ask: what is answered, what is on the topic and not answered (the pages that
 answer taken away; asked so on purpose), what belongs to another document."""
@@ -49,7 +56,7 @@ RIDGE = 0.002
 """Against large weights, for each question of the fit."""
 BY_HAND = {"code": -2.0, "works": -1.0, "absent name": -4.0}
 """Weights that signals which the sets hardly have are drawn to; all others are drawn to none."""
-SCALE = {"code": 0.3, "works": 0.1}
+SCALE = {"code": 0.3, "works": 0.1, "meaning": 5.0, "nearer": 5.0}
 """How far these may go from there."""
 
 
@@ -84,6 +91,9 @@ def case_of(document: ReadDocument, item: Item) -> Case | None:
     ranked = rank(document.index, document.text, query)
     found = read_signals(document.index, document.text, query, ranked,
                          lambda rows: signs_of(document, question, rows))  # fmt: skip
+    if not len(found.sentences):
+        return None
+    found = with_meaning(found, document.text, question.text)
     sentences = [document.text.sentences[row] for row in found.sentences]
     page_of = np.array([s.page for s in sentences], dtype=np.int64)
     on_gold = np.isin(page_of, [page - 1 for page in item["pages"]])
@@ -91,7 +101,14 @@ def case_of(document: ReadDocument, item: Item) -> Case | None:
     is_answer = on_gold & np.array(
         [any(w and w in plain(s.text) for w in wanted) for s in sentences], dtype=bool
     )
-    return Case(found.pages, found.answers, page_of, on_gold, is_answer) if len(page_of) else None
+    return Case(found.pages, found.answers, page_of, on_gold, is_answer)
+
+
+def by_words(case: Case) -> Case:
+    """The same without what is told of meaning."""
+    pages, answers = case.pages.copy(), case.answers.copy()
+    pages[:, -1] = answers[:, -1] = 0
+    return replace(case, pages=pages, answers=answers)
 
 
 def prior(names: Sequence[str]) -> FloatArray:
@@ -162,7 +179,7 @@ class Odds:
         return np.array([sort == "asked" for sort in self.sort])
 
 
-def odds_of(document: ReadDocument, asked: Sequence[tuple[str, Item]]) -> Odds:
+def odds_of(document: ReadDocument, asked: Sequence[tuple[str, Item]], weights: str) -> Odds:
     """The evidence for each question of a sort, and whether what is quoted then is right."""
     rows, sorts, right = [], [], []
     for sort, item in asked:
@@ -182,17 +199,19 @@ def odds_of(document: ReadDocument, asked: Sequence[tuple[str, Item]]) -> Odds:
             document.index, document.text, query,
             rank(document.index, document.text, query, allowed=allowed),
             lambda found, question=question: signs_of(document, question, found),
+            question.text if weights == WITH_MEANING else "",
         )  # fmt: skip
         if candidates := find_candidates(document, weighed, about_works=False):
             rows.append(evidence_of(question, query, weighed, candidates, document))
             sorts.append(sort)
-            right.append(sort == "asked" and _answers_rightly(document, item))
+            right.append(sort == "asked" and _answers_rightly(document, item, weights))
     return Odds(np.array(rows).reshape(-1, len(SURENESS)), sorts, np.array(right, dtype=bool))
 
 
-def _answers_rightly(document: ReadDocument, item: Item) -> bool:
+def _answers_rightly(document: ReadDocument, item: Item, weights: str) -> bool:
     """Whether what is quoted, however unsure, stands on a right page and holds the answer."""
-    given = answer_quoted(document, item["question"], whatever=True)
+    by_meaning = weights == WITH_MEANING
+    given = answer_quoted(document, item["question"], whatever=True, by_meaning=by_meaning)
     pages = {page - 1 for page in item["pages"]}
     said = [q.text for q in given.quotes if any(at.page in pages for at in q.locators)]
     wanted = [plain(answer) for answer in item["answers"]]
@@ -221,13 +240,13 @@ def fit_logistic(
     return weights
 
 
-def fit_odds(cases: Sequence[Odds]) -> FloatArray:
+def fit_odds(cases: Sequence[Odds], refused: float) -> FloatArray:
     """Weights of the odds that a question is answered, so that few answered ones are declined."""
     weights = fit_logistic(cases, EVIDENCE, lambda case: case.is_asked)
     odds = [case.evidence[case.is_asked][:, : len(EVIDENCE)] @ weights for case in cases]
     low, high = min(map(np.min, odds)), max(map(np.max, odds))
     for least in np.linspace(high, low, 2000):  # the highest that declines few enough
-        if np.mean([np.mean(o < least) for o in odds]) <= REFUSED:
+        if np.mean([np.mean(o < least) for o in odds]) <= refused:
             weights[0] += ENOUGH - least
             break
     return weights
@@ -248,13 +267,13 @@ def weights_of(case: Odds) -> FloatArray:
     return weights / weights.sum()
 
 
-def judge_odds(cases: dict[str, Odds]) -> dict[str, float]:
+def judge_odds(cases: dict[str, Odds], refused: float) -> dict[str, float]:
     """Calibration error, how right the surest half is, and what is declined, documents left out."""
     sure, odds, right, sorts, weights = [], [], [], [], []
     for name, case in cases.items():
         others = [other for key, other in cases.items() if key != name]
         sure.append(1 / (1 + np.exp(-np.clip(case.evidence @ fit_sure(others), -30, 30))))
-        odds.append(case.evidence[:, : len(EVIDENCE)] @ fit_odds(others))
+        odds.append(case.evidence[:, : len(EVIDENCE)] @ fit_odds(others, refused))
         right.append(case.is_right)
         sorts += case.sort
         weights.append(weights_of(case))
@@ -295,42 +314,65 @@ def main() -> None:
     sets |= {path.stem: read_items(path) for path in sorted(folder.glob("faq-*.jsonl"))}
     paths = {name: HANDBOOK if name == "handbook" else folder / f"{name}.pdf" for name in sets}
     sets = {name: items for name, items in sets.items() if paths[name].exists()}
-    documents = {name: read(paths[name]) for name in sets}
-    cases: dict[str, list[Case]] = {}
-    odds: dict[str, Odds] = {}
-    for name, items in sets.items():
-        own = [i for i in items if i["kind"] not in ALONE and "reach" not in i and i["pages"]]
-        cases[name] = [c for i in own if (c := case_of(documents[name], i)) and c.on_gold.any()]
-        asked = [("asked", i) for i in own] + [("withheld", i) for i in own]
-        asked += [("not said", i) for i in items if i["kind"] == "unanswerable"]
-        asked += [("strange", i) for other in sets if other != name for i in sets[other][::6]
-                  if i["kind"] not in ALONE and i["pages"]]  # fmt: skip
-        odds[name] = odds_of(documents[name], asked)
-        print(f"{name}: {len(cases[name])} questions", flush=True)
-    now = ranking_weights()
-    figures = judge(cases, now)
-    figures |= judge_odds(odds)
-    page, answer = fit_all([c for its in cases.values() for c in its])
-    answered, sure = fit_odds(list(odds.values())), fit_sure(list(odds.values()))
+    with ProcessPoolExecutor(mp_context=get_context("spawn")) as pool:
+        gathered = pool.map(gathered_of, sets, [paths[name] for name in sets], [sets] * len(sets))
+        found = dict(zip(sets, gathered, strict=True))
+    cases = {name: own for name, (own, _) in found.items()}
+    odds = {
+        weights: {name: by[weights] for name, (_, by) in found.items()}
+        for weights in (BY_WORDS, WITH_MEANING)
+    }
     digest = hashlib.sha256(json.dumps(sets, sort_keys=True).encode())
     for name in sorted(paths):
         if paths[name].exists():
             digest.update(paths[name].read_bytes())
-    data = {
+    data: dict[str, object] = {
         "made": datetime.now(tz=UTC).date().isoformat(),
         "of": {
             "documents": len(sets), "questions": sum(map(len, cases.values())),
             "sha256": digest.hexdigest(),
         },
+    }  # fmt: skip
+    plain = {name: [by_words(c) for c in its] for name, its in cases.items()}
+    data[BY_WORDS] = fitted(plain, odds[BY_WORDS], BY_WORDS)
+    data[WITH_MEANING] = fitted(cases, odds[WITH_MEANING], WITH_MEANING)
+    print(json.dumps(data, indent=1))
+    if "--write" in sys.argv:
+        WEIGHTS.write_text(json.dumps(data, indent=1) + "\n", encoding="utf-8")
+
+
+def gathered_of(
+    name: str, path: Path, sets: dict[str, list[Item]]
+) -> tuple[list[Case], dict[str, Odds]]:
+    """The signals of a document's own questions, and the evidence for all it is asked."""
+    document, items = read(path), sets[name]
+    own = [i for i in items if i["kind"] not in ALONE and "reach" not in i and i["pages"]]
+    cases = [c for i in own if (c := case_of(document, i)) and c.on_gold.any()]
+    asked = [("asked", i) for i in own] + [("withheld", i) for i in own]
+    asked += [("not said", i) for i in items if i["kind"] == "unanswerable"]
+    asked += [("strange", i) for other in sets if other != name for i in sets[other][::6]
+              if i["kind"] not in ALONE and i["pages"]]  # fmt: skip
+    odds = {weights: odds_of(document, asked, weights) for weights in (BY_WORDS, WITH_MEANING)}
+    print(f"{name}: {len(cases)} questions", flush=True)
+    return cases, odds
+
+
+def fitted(
+    cases: dict[str, list[Case]], odds: dict[str, Odds], weights: str
+) -> dict[str, dict[str, float]]:
+    """One set of weights, with the figures reached on documents left out."""
+    print(f"Weights {weights}:", flush=True)
+    figures = judge(cases, ranking_weights(with_meaning=weights == WITH_MEANING))
+    figures |= judge_odds(odds, REFUSED[weights])
+    page, answer = fit_all([c for its in cases.values() for c in its])
+    answered, sure = fit_odds(list(odds.values()), REFUSED[weights]), fit_sure(list(odds.values()))
+    return {
         "left out": {key: round(value, 3) for key, value in figures.items() if USED not in key},
         "page": dict(zip(PAGE_SIGNALS, page.round(3).tolist(), strict=True)),
         "answer": dict(zip(ANSWER_SIGNALS, answer.round(3).tolist(), strict=True)),
         "answered": dict(zip(EVIDENCE, answered.round(3).tolist(), strict=True)),
         "sure": dict(zip(SURENESS, sure.round(3).tolist(), strict=True)),
-    }  # fmt: skip
-    print(json.dumps(data, indent=1))
-    if "--write" in sys.argv:
-        WEIGHTS.write_text(json.dumps(data, indent=1) + "\n", encoding="utf-8")
+    }
 
 
 def fit_all(cases: list[Case]) -> tuple[FloatArray, FloatArray]:

@@ -4,6 +4,7 @@ import pytest
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import answer_quoted
 from wide_margin.core.search import rank, read_terms, weigh
+from wide_margin.core.search.fine import read_signals, with_meaning
 
 
 @pytest.fixture(scope="module")
@@ -65,3 +66,34 @@ def test_words_of_one_family_find_each_other(tmp_path):
     ])  # fmt: skip
     found = weighed(read_document(path), "Who diverted it?")
     assert found.page_score(1) > found.page_score(0)
+
+
+def test_meaning_is_told_of_the_best_sentences_and_the_others_count_as_far(document):
+    query = read_terms("Who tars the hull?", document.index)
+    ranked = rank(document.index, document.text, query)
+    found = read_signals(
+        document.index, document.text, query, ranked, lambda rows: np.zeros(len(rows), np.float32)
+    )
+    assert not found.pages[:, -1].any()
+    told = with_meaning(found, document.text, "Who tars the hull?", most=3).pages[:, -1]
+    values, n_of = np.unique(told, return_counts=True)
+    assert n_of[0] >= len(told) - 3
+    assert len(values) <= 4
+    best = document.text.sentences[int(found.sentences[int(told.argmax())])].text
+    assert best == "The hull is tarred in June."
+
+
+def test_without_a_question_words_alone_are_weighed(document):
+    assert weighed(document, "quoin").meaning is None
+
+
+def test_nothing_is_told_of_the_meaning_of_no_sentences(tmp_path):
+    path = tmp_path / "empty.pdf"
+    make_pdf(path, [[]])
+    document = read_document(path)
+    query = read_terms("quoin", document.index)
+    found = weigh(
+        document.index, document.text, query, rank(document.index, document.text, query),
+        lambda rows: np.zeros(len(rows), np.float32), "What is a quoin?",
+    )  # fmt: skip
+    assert found.meaning is None

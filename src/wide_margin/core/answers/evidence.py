@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
-from wide_margin.core.answers.candidates import asked_term, explains
+from wide_margin.core.answers.candidates import N_STATEMENTS, asked_term, explains
 from wide_margin.core.answers.signs import sign_of
 from wide_margin.core.answers.wanted import LOOKED_AT, WANTED, wanted_in
 from wide_margin.core.later import regex
@@ -23,14 +23,18 @@ if TYPE_CHECKING:
     from wide_margin.core.geometry import FloatArray
     from wide_margin.core.search import Query, Weighed
 
-EVIDENCE = ("bias", "page", "document", "exact", "words", "top", "absent name", *WANTED)
+EVIDENCE = (
+    "bias", "page", "document", "exact", "words", "top", "absent name", *WANTED, "meaning",
+)  # fmt: skip
 """What tells whether a question is answered: the share of its weight that stands on the best page,
-and that the document knows at all; words met exactly; words; the best page's evidence; names,
-figures and unheard-of words of the question that the document does not have; whether there is what
-it asks for."""
-SURENESS = (*EVIDENCE, "first page", "lead")
+and that the document knows at all; words met exactly; words; the evidence of words on a page;
+names, figures and unheard-of words of the question that the document does not have; whether there
+is what it asks for; how near the best sentences come to it as a whole, in the vectors of
+sentences."""
+SURENESS = (*EVIDENCE, "first page", "lead", "nearer")
 """What tells whether the best page is the right one: besides, its share of the evidence on the best
-few, and how far it is ahead of the next."""
+few, how far it is ahead of the next, and how much nearer its sentences come to the question than
+those of other pages."""
 ENOUGH = 0.0
 ENOUGH_NARROWED = -3.5
 """Where the reader has said where to look, less is asked of the evidence."""
@@ -87,15 +91,15 @@ def judge(
     if not candidates or not query.terms:
         return NOTHING
     evidence = evidence_of(question, query, weighed, candidates, document, told)
-    answered, sure = evidence_weights()
+    answered, sure = evidence_weights(with_meaning=weighed.meaning is not None)
     odds = float(evidence[: len(EVIDENCE)] @ answered)
     return Judged(odds, float(1.0 / (1.0 + np.exp(-float(evidence @ sure)))))
 
 
-@lru_cache(maxsize=1)
-def evidence_weights() -> tuple[FloatArray, FloatArray]:
+@lru_cache(maxsize=2)
+def evidence_weights(*, with_meaning: bool) -> tuple[FloatArray, FloatArray]:
     """(EVIDENCE,) and (SURENESS,) by logistic fits to questions with and without an answer."""
-    data = json_of("answer-weights.json")
+    data = json_of("answer-weights.json")["with meaning" if with_meaning else "by words"]
     answered = np.array([data["answered"][name] for name in EVIDENCE])
     return answered, np.array([data["sure"][name] for name in SURENESS])
 
@@ -127,12 +131,25 @@ def evidence_of(
     pages = sorted(weighed.pages.values(), reverse=True)
     share = 1.0 / float(np.exp(np.array(pages[:RIVALS]) - pages[0]).sum())
     lead = min(pages[0] - pages[1], ALONE) if len(pages) > 1 else ALONE
+    meaning, nearer = _nearness(weighed, candidates)
     return np.array([
         1.0, float(weights @ on_page) / total, float(weights @ known) / total,
-        int((around > 0.99).sum()), len(query.terms), min(pages[0], MOST), absent,
+        int((around > 0.99).sum()), len(query.terms), min(weighed.by_words, MOST), absent,
         *wanted_in(question, said, is_defined=_is_defined(document, question, candidates)),
-        share, lead,
+        meaning, share, lead, nearer,
     ], dtype=float)  # fmt: skip
+
+
+def _nearness(weighed: Weighed, candidates: Sequence[Candidate]) -> tuple[float, float]:
+    """How near the best sentences come to the question, and the best page nearer than others."""
+    if weighed.meaning is None:
+        return 0.0, 0.0
+    near = dict(zip(weighed.sentences.tolist(), weighed.meaning.tolist(), strict=True))
+    best = max(near[candidate.sentence] for candidate in candidates[:LOOKED_AT])
+    page, looked_at = candidates[0].page, candidates[:N_STATEMENTS]
+    on_page = [near[c.sentence] for c in looked_at if c.page == page]
+    elsewhere = [near[c.sentence] for c in looked_at if c.page != page]
+    return best, max(on_page) - max(elsewhere, default=0.0)
 
 
 def _is_defined(

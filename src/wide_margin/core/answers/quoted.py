@@ -23,7 +23,7 @@ from wide_margin.core.answers.within import allowed_passages, pages_covered, row
 from wide_margin.core.document import locator_for
 from wide_margin.core.later import regex
 from wide_margin.core.search import leaning_on, rank, read_terms, turning_on, weigh
-from wide_margin.core.search.analysis import words
+from wide_margin.core.search.analysis import language_asked, words
 
 if TYPE_CHECKING:
     from wide_margin.core.answers.candidates import Candidate
@@ -55,6 +55,7 @@ def answer_quoted(
     before: str | None = None,
     *,
     whatever: bool = False,
+    by_meaning: bool = True,
 ) -> Answer:
     """Answer a question from whole sentences of the document, or decline.
 
@@ -66,17 +67,13 @@ def answer_quoted(
         reach: Where to look.
         before: The question that this one may lean on ("and on Sundays?").
         whatever: Quote the best there is, however unsure: the fit of that chance needs it.
+        by_meaning: Hold the meaning of sentences against the question's, too, where both are
+            English.
     """
     asked = read_asked(document, text, reach, before)
     question, reach = asked.question, asked.reach
     query = _query_of(document, asked)
-    allowed = allowed_passages(document, reach)
-    ranked = rank(document.index, document.text, query, allowed=allowed)
-
-    def signs(rows: IntArray) -> FloatArray:
-        return signs_of(document, question, rows)
-
-    weighed = weigh(document.index, document.text, query, ranked, signs)
+    weighed = _weighed(document, asked, query, reach, by_meaning=by_meaning)
     about_works = bool(_OF_WORKS.search(question.text))
     candidates = find_candidates(document, weighed, about_works=about_works)
     time = asked_time(question.text)
@@ -108,6 +105,32 @@ def answer_quoted(
         missing=_missing(query, candidates) if quotes else (), sure=_sure(judged, time, quotes),
         reason="" if quotes else why_not(question.text, query, candidates, n_searched, without),
     )  # fmt: skip
+
+
+def _weighed(
+    document: ReadDocument, asked: Asked, query: Query, reach: Reach, *, by_meaning: bool
+) -> Weighed:
+    """The sentences of the best passages within reach, weighed."""
+    allowed = allowed_passages(document, reach)
+    ranked = rank(document.index, document.text, query, allowed=allowed)
+
+    def signs(rows: IntArray) -> FloatArray:
+        return signs_of(document, asked.question, rows)
+
+    meant = _meaning_asked(document, asked) if by_meaning else ""
+    return weigh(document.index, document.text, query, ranked, signs, meant)
+
+
+def _meaning_asked(document: ReadDocument, asked: Asked) -> str:
+    """What the meaning of sentences is held against; "" where not both are English.
+
+    A question that leans on the one before means nothing without it.
+    """
+    text = asked.question.text
+    language = document.index.language
+    if not language == language_asked(text, language) == "en":
+        return ""
+    return f"{asked.before} {text}" if asked.before else text
 
 
 def _judged(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import TYPE_CHECKING
 
@@ -12,6 +12,7 @@ import numpy as np
 from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.search.analysis import is_common
 from wide_margin.core.search.coded import places
+from wide_margin.core.search.encoder import sentence_encoder
 from wide_margin.core.search.query import SPELLED_OUT
 from wide_margin.core.search.ranking import K1, B, entry_weights, title_weights
 from wide_margin.core.search.vectors import vectors_of
@@ -28,17 +29,23 @@ N_PASSAGES = 150
 """Passages whose sentences are weighed one by one."""
 PAGE_SIGNALS = (
     "passage", "window", "sentence", "near sentence", "near passage", "title", "sign", "code",
-    "works",
+    "works", "meaning",
 )  # fmt: skip
 """What speaks for the page that a sentence stands on: BM25 of its passage, of it with its
 neighbours and of it alone; how near the words of sentence and passage come to the question's; the
-titles above; the form of the wanted answer; being code or a heading; being in a list of works."""
+titles above; the form of the wanted answer; being code or a heading; being in a list of works; how
+near it comes to the question as a whole, in the vectors of sentences."""
 ANSWER_SIGNALS = (
-    "sentence", "window", "near", "around", "sign", "next", "heading", "colon",
+    "sentence", "window", "near", "around", "sign", "next", "heading", "colon", "meaning",
 )  # fmt: skip
 """What makes one sentence of a page the answer: BM25 of it, and with its neighbours; how near its
 words come, and those of it or a neighbour; the form of the wanted answer; BM25 of the next one;
-being a heading; ending in a colon with nothing after it."""
+being a heading; ending in a colon with nothing after it; how near it comes as a whole."""
+N_MEANT = 20
+"""Sentences whose meaning is held against the question's, the best by all other signals. With 20
+the first page is right as often as with 60 or all."""
+FARTHEST = 4
+"""The farthest one in so many of them tells how near all the others are taken to be."""
 HELD_BY_TERM = 0.8
 """What a word of the described term counts in its description."""
 FAR, NEAREST = 0.3, 0.8
@@ -63,6 +70,10 @@ class Weighed:
     """(n, w) the same of the titles above it."""
     pages: dict[int, float]
     """Page index to the evidence on it: log of the sum of its sentences' odds."""
+    by_words: float
+    """The most evidence on a page, by words alone."""
+    meaning: FloatArray | None
+    """(n,) cosine to the question as a whole; None where that is not told."""
 
     def page_score(self, page: int) -> float:
         """Evidence on a page."""
@@ -87,10 +98,10 @@ class Signals:
     """(n, w) the same of the titles above it."""
 
 
-@lru_cache(maxsize=1)
-def ranking_weights() -> dict[str, FloatArray]:
+@lru_cache(maxsize=2)
+def ranking_weights(*, with_meaning: bool) -> dict[str, FloatArray]:
     """The fitted weights of PAGE_SIGNALS ("page") and ANSWER_SIGNALS ("answer")."""
-    data = json_of("answer-weights.json")
+    data = json_of("answer-weights.json")["with meaning" if with_meaning else "by words"]
     return {
         "page": np.array([data["page"][name] for name in PAGE_SIGNALS], np.float32),
         "answer": np.array([data["answer"][name] for name in ANSWER_SIGNALS], np.float32),
@@ -103,6 +114,7 @@ def weigh(
     query: Query,
     ranked: Ranked,
     signs: Callable[[IntArray], FloatArray],
+    asked: str = "",
 ) -> Weighed:
     """Weigh every sentence of the best passages.
 
@@ -115,16 +127,38 @@ def weigh(
         query: From read_terms.
         ranked: From rank, for this query.
         signs: Given rows of sentences, how far each has the form of the wanted answer.
+        asked: The question whose meaning counts too; "" where words alone decide.
     """
     found = read_signals(index, text, query, ranked, signs)
-    weights = ranking_weights()
-    scores = found.pages @ weights["page"]
     pages = np.array([text.sentences[row].page for row in found.sentences], dtype=np.int64)
+    weights = ranking_weights(with_meaning=False)
+    scores = found.pages @ weights["page"]
     evidence = page_evidence(pages, scores) if len(pages) else {}
+    by_words, meaning = max(evidence.values(), default=0.0), None
+    if asked and len(pages):
+        found = with_meaning(found, text, asked)
+        weights, meaning = ranking_weights(with_meaning=True), found.pages[:, -1]
+        scores = found.pages @ weights["page"]
+        evidence = page_evidence(pages, scores)
     return Weighed(
         found.sentences, scores, found.answers @ weights["answer"], found.held,
-        found.held_around, found.titled, evidence,
+        found.held_around, found.titled, evidence, by_words, meaning,
     )  # fmt: skip
+
+
+def with_meaning(found: Signals, text: Text, asked: str, most: int = N_MEANT) -> Signals:
+    """The same signals of some sentences, with how near the best come to a question in meaning."""
+    by_words = found.pages @ ranking_weights(with_meaning=False)["page"]
+    best = np.argsort(-by_words, kind="stable")[:most]
+    said = [text.sentences[row].text for row in found.sentences[best]]
+    vectors = sentence_encoder().encode([asked, *said])
+    near = vectors[1:] @ vectors[0]
+    far = np.sort(near)[: -(-len(near) // FARTHEST)].mean()
+    column = np.full(len(found.sentences), far, np.float32)
+    column[best] = near
+    pages, answers = found.pages.copy(), found.answers.copy()
+    pages[:, -1] = answers[:, -1] = column
+    return replace(found, pages=pages, answers=answers)
 
 
 def read_signals(
@@ -158,16 +192,17 @@ def read_signals(
     after = np.zeros(len(rows), np.float32)
     after[:-1] = by_sentence[1:] * joined
     near = (held @ weights) / total
+    untold = np.zeros(len(rows), np.float32)
     of_page = (
         ranked.plain[:N_PASSAGES][block] / total, by_window / total, by_sentence / total, near,
         (around @ weights) / total, (titled @ weights) / total,
         _on_topic(query, held, around) * signed,
-        np.isin(kinds, ("code", "heading")), kinds == "works",
+        np.isin(kinds, ("code", "heading")), kinds == "works", untold,
     )  # fmt: skip
     of_answer = (
         by_sentence / total, by_window / total, near, (_beside(held, joined) @ weights) / total,
         signed, after / total, kinds == "heading",
-        [_ends_open(text, int(row)) for row in rows],
+        [_ends_open(text, int(row)) for row in rows], untold,
     )  # fmt: skip
     return Signals(
         rows,

@@ -206,6 +206,8 @@ def _made_ahead() -> Iterator[bool]:
         importlib.import_module("numpy.ma")  # asked for by the first median
         yield True
         importlib.import_module("wide_margin.core.search.vectors").frequent_words()
+        yield True
+        importlib.import_module("wide_margin.core.search.encoder").sentence_encoder()
     for _ in compiled_ahead():
         yield True
     gc.freeze()
