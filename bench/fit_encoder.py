@@ -8,9 +8,9 @@ PDFS holds documents in English. The weights that ship saw 361 out of Debian's p
 bench/unseen.json.gz among them; a file that a question set asks, or that is kept for measuring,
 must not be there. DICTIONARIES holds Debian's packages dict-wn, dict-foldoc, dict-jargon, fortunes
 and manpages, unpacked with dpkg -x: words and sentences of every day. Questions are made of pieces
-of sentences; the weights that ship saw besides some 9,000 made of titles and 1,200 that had been put
-to those documents by hand. No answer is learned, only where the larger encoder places a text: at the
-end a text of theirs lay at a cosine of 0.79 to its place.
+of sentences; the weights that ship saw besides some 9,000 made of titles and 1,200 that had been
+put to those documents by hand. No answer is learned, only where the larger encoder places a text:
+at the end a text of theirs lay at a cosine of 0.79 to its place.
 
 Some 350,000 texts. With torch on two cores the larger encoder takes twenty minutes, learning three
 quarters of an hour. What comes out differs a little from one machine to the next.
