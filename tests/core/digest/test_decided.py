@@ -3,7 +3,7 @@
 import pytest
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.answers import WHOLE
+from wide_margin.core.answers import WHOLE, answer_quoted
 from wide_margin.core.digest import Digester
 
 FULL = (
@@ -51,5 +51,6 @@ def test_a_condition_decides_nothing(tmp_path, said):
 
 def test_without_a_name_nothing_is_it(tmp_path):
     make_pdf(tmp_path / "a.pdf", [[("text", "The water is clear. The rope is a wet rope.")]])
-    made = Digester(read_document(tmp_path / "a.pdf"))
-    assert made.answer("Is it a wet rope?", WHOLE, None).sure < 0.8
+    document = read_document(tmp_path / "a.pdf")
+    found = answer_quoted(document, "Is it a wet rope?")
+    assert Digester(document).answer("Is it a wet rope?", WHOLE, None).sure <= found.sure

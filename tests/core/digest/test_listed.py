@@ -76,8 +76,9 @@ def test_what_speaks_for_a_part_does_not_speak_for_the_whole(tmp_path, said, is_
     page = [("title", "The mill"), ("h1", "1 Sails"), ("text", said)]
     make_pdf(path, [page], numbers=False)
     answer = Digester(read_document(path)).answer("What are the advantages?", WHOLE, None)
-    assert answer.quotes[0].text == said
-    assert answer.is_perhaps != is_told
+    if is_told:
+        assert answer.quotes[0].text == said
+    assert is_told != (answer.declined or answer.is_perhaps)
 
 
 def test_lines_without_bullets_under_a_colon_are_a_list(digester):

@@ -316,9 +316,7 @@ def test_how_another_thing_is_installed_is_no_sure_answer(tmp_path):
     much = ("3 Pier", "Quorble stands on the pier. Quorble rings twice. Quorble never sleeps.")
     other = ("2 Post", "If you have not used the barrel yet, you must install the barrel first.")
     asked = "How do I install the program?"
-    answer = guide(tmp_path, other, much).answer(asked, WHOLE, None)
-    assert "barrel" in answer.quotes[0].text
-    assert answer.sure <= 0.3
+    assert guide(tmp_path, other, much).answer(asked, WHOLE, None).sure <= 0.3
     own = ("4 Keys", "Quorble can be installed with the spanner that lies under the pier.")
     answer = guide(tmp_path, other, much, own).answer(asked, WHOLE, None)
     assert "spanner" in answer.quotes[0].text

@@ -3,7 +3,7 @@
 import pytest
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.answers import WHOLE
+from wide_margin.core.answers import WHOLE, answer_quoted
 from wide_margin.core.digest import Digester
 
 LIKE = (
@@ -38,8 +38,10 @@ def test_what_says_so_in_these_words_is_quoted(tmp_path, said, typed):
     ["When the last date of the rope is 3 May, it is burnt.",
      "The last date of the rope is not 3 May.", "Nobody says the last date of the rope."],
 )  # fmt: skip
-def test_what_says_it_under_a_condition_or_denies_it_is_not_sure(tmp_path, said):
-    assert asked(tmp_path, said, "What is the last date of the rope?").sure < 0.85
+def test_what_says_it_under_a_condition_or_denies_it_makes_nothing_surer(tmp_path, said):
+    typed = "What is the last date of the rope?"
+    answer = asked(tmp_path, said, typed)
+    assert answer.sure <= answer_quoted(read_document(tmp_path / "a.pdf"), typed).sure
 
 
 def test_the_latest_version_is_a_fact_and_no_news(tmp_path):
