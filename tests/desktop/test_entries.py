@@ -16,7 +16,7 @@ LINE = "Failed lines are entered in red on Form 6 and are never erased."
 
 
 def test_an_answer_is_held_and_its_first_place_is_shown(hand):
-    entry = hand.ask("How large may the closing error of a line be?")
+    entry = hand.ask("How large may the closing error of a line of levels be?")
     hand.wait(lambda: hand.view.margin.held)
     assert "4 mm" in " ".join(q.text for q in entry.body.quotes)
     place = entry.body.quotes[0].locators[0]

@@ -235,7 +235,7 @@ def test_a_heading_may_say_what_its_name_stands_for(tmp_path):
 
 
 FUNCTIONS = [
-    [("h1", "1 Strings"),
+    [("h1", "1 Functions of strings"),
      ("text", "Some have used strsieve for years, and when strsieve is called the mill stands."),
      ("code", "parts = strsieve (sack)"),
      ("said", "Part the sack at every blank and hand back its parts. Nothing is lost by it."),

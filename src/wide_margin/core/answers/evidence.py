@@ -36,7 +36,7 @@ SURENESS = (*EVIDENCE, "first page", "lead", "nearer")
 few, how far it is ahead of the next, and how much nearer its sentences come to the question than
 those of other pages."""
 ENOUGH = 0.0
-ENOUGH_NARROWED = -3.5
+ENOUGH_NARROWED = -4.0
 """Where the reader has said where to look, less is asked of the evidence."""
 HARDLY = 0.14
 """The least chance of being right with which the whole document is said to answer: of thirteen

@@ -86,8 +86,8 @@ def answer_compared(
         return replace(whole, sure=min(whole.sure, SURE_OF_BOTH))
     each = [ask_what(f"What is {side}?", WHOLE) for side in completed]
     found = [
-        answer if answer.quotes and _speaks_of(document, answer.quotes[0], side) else None
-        for side, answer in zip(sides, each, strict=True)
+        answer if answer.quotes and _is_of(document, answer.quotes[0], side, full) else None
+        for side, full, answer in zip(sides, completed, each, strict=True)
     ]
     kept = [answer for answer in found if answer is not None]
     sure = min((answer.sure for answer in kept), default=0.0)
@@ -159,6 +159,14 @@ def _places(document: ReadDocument, one: str, other: str) -> tuple[Reach, Reach]
     second = other if PLACE.match(other) else f"{kind} {other}"
     found = named_reach(document, named), named_reach(document, second)
     return (found[0], found[1]) if found[0] is not None and found[1] is not None else None
+
+
+def _is_of(document: ReadDocument, quote: Quote, side: str, completed: str) -> bool:
+    """Whether a statement speaks of a side, or stands under its name in full."""
+    if _speaks_of(document, quote, side):
+        return True
+    under = rows_under(document, completed)
+    return any(row in under for row in rows_within(document, quote.locators[0].spans))
 
 
 def _speaks_of(document: ReadDocument, quote: Quote, side: str) -> bool:
