@@ -37,6 +37,7 @@ from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 from wide_margin.core.search import rank, read_terms, weigh
 from wide_margin.core.search.fine import (
     ANSWER_SIGNALS,
+    MEANING,
     PAGE_SIGNALS,
     ranking_weights,
     read_signals,
@@ -112,7 +113,7 @@ def case_of(document: ReadDocument, item: Item) -> Case | None:
 def by_words(case: Case) -> Case:
     """The same without what is told of meaning."""
     pages, answers = case.pages.copy(), case.answers.copy()
-    pages[:, -1] = answers[:, -1] = 0
+    pages[:, MEANING] = answers[:, MEANING] = 0
     return replace(case, pages=pages, answers=answers)
 
 

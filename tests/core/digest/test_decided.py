@@ -1,10 +1,13 @@
 """Asked whether a thing is so: what says in the same words that it is, or is not, is quoted."""
 
+from dataclasses import replace
+
 import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, answer_quoted
 from wide_margin.core.digest import Digester
+from wide_margin.core.digest.decided import with_what_decides
 
 FULL = (
     "A relational table keeps the levels of many wells, and a relational table of lids is kept"
@@ -52,5 +55,6 @@ def test_a_condition_decides_nothing(tmp_path, said):
 def test_without_a_name_nothing_is_it(tmp_path):
     make_pdf(tmp_path / "a.pdf", [[("text", "The water is clear. The rope is a wet rope.")]])
     document = read_document(tmp_path / "a.pdf")
-    found = answer_quoted(document, "Is it a wet rope?")
-    assert Digester(document).answer("Is it a wet rope?", WHOLE, None).sure <= found.sure
+    unsure = replace(answer_quoted(document, "Is it a wet rope?"), sure=0.4)
+    assert with_what_decides(document, tuple, unsure) == unsure
+    assert with_what_decides(document, lambda: ["the rope"], unsure).sure > 0.8

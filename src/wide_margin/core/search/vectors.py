@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from functools import cache
-from importlib import resources
 from typing import TYPE_CHECKING
 
 from wide_margin.core import shipped
@@ -25,9 +24,8 @@ EVERYDAY, EVERYDAY_RANK, RARE_RANK = 0.6, 500, 10_000
 @cache
 def _load() -> tuple[dict[str, int], FloatArray]:
     """Row of each word, and (n, 96) float16 unit vectors. About 50 ms, once."""
-    with resources.files("wide_margin.data").joinpath("word-vectors.npz").open("rb") as file:
-        data = np.load(file)
-        vectors = data["vectors"].astype(np.float32) * data["scale"].astype(np.float32)[:, None]
+    data = shipped.arrays_of("word-vectors.npz")
+    vectors = data["vectors"].astype(np.float32) * data["scale"].astype(np.float32)[:, None]
     vectors /= np.maximum(np.linalg.norm(vectors, axis=1, keepdims=True), 1e-6)
     return shipped.frequent_words(), vectors.astype(np.float16)
 

@@ -1,4 +1,7 @@
-"""Words taken apart into the pieces that a sentence encoder knows."""
+"""Words taken apart into the pieces that a sentence encoder knows.
+
+The package tokenizers does this, too, and brings the client of a model hub with it.
+"""
 
 from __future__ import annotations
 
