@@ -163,7 +163,9 @@ def test_a_narrow_reach_leaks_nothing(tmp_path):
 
 def test_a_narrow_reach_asks_less_of_the_evidence_but_still_declines(handbook):
     reach = named_reach(handbook, "section 60.3")
-    found = answer_quoted(handbook, "How often are the hinges greased?", reach)
+    typed = "How often are the hinges of a sluice greased?"
+    assert answer_quoted(handbook, typed).declined
+    found = answer_quoted(handbook, typed, reach)
     assert "oils them monthly" in " ".join(quote.text for quote in found.quotes)
     assert answer_quoted(handbook, "What is the population of Brazil?", reach).declined
 

@@ -36,8 +36,9 @@ SURENESS = (*EVIDENCE, "first page", "lead", "nearer")
 few, how far it is ahead of the next, and how much nearer its sentences come to the question than
 those of other pages."""
 ENOUGH = 0.0
-ENOUGH_NARROWED = -4.0
-"""Where the reader has said where to look, less is asked of the evidence."""
+ENOUGH_NARROWED = -3.0
+"""Where the reader has said where to look, less is asked of the evidence: of 381 questions asked of
+three pages with the right one among them 0.013 are declined, of those of other documents 0.21."""
 HARDLY = 0.14
 """The least chance of being right with which the whole document is said to answer: of thirteen
 less sure answers to questions on 27 documents two were right, and none of 27 to questions whose
