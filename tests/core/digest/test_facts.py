@@ -587,7 +587,8 @@ def test_the_page_of_a_command_is_called_after_it(facts_of):
         ("h2", "NAME"), ("text", "dredge - clear a harbour of mud, by the bucket"),
         ("h2", "SYNOPSIS"), ("code", "dredge [-q] harbour"),
     )  # fmt: skip
-    assert facts.title.text == "dredge - clear a harbour of mud, by the bucket"
+    assert facts.title.text == "dredge"
+    assert facts.subtitle.text == "clear a harbour of mud, by the bucket"
 
 
 @pytest.mark.parametrize(

@@ -18,7 +18,13 @@ from wide_margin.core.answers.reading import read_asked
 from wide_margin.core.answers.refusing import why_not
 from wide_margin.core.answers.signs import defined_term
 from wide_margin.core.answers.times import asked_time, conflicts, fits
-from wide_margin.core.answers.where import heading_excerpts, rank_sections, section_quote
+from wide_margin.core.answers.where import (
+    OF_TITLE,
+    heading_excerpts,
+    is_called_so,
+    rank_sections,
+    section_quote,
+)
 from wide_margin.core.answers.within import allowed_passages, pages_covered, rows_within
 from wide_margin.core.document import locator_for
 from wide_margin.core.later import regex
@@ -92,6 +98,8 @@ def answer_quoted(
             sections = rank_sections(document, question, query, weighed, candidates)
             quotes = tuple(section_quote(document, k, c) for k, c, _ in sections[:2])
             excerpts = heading_excerpts(document, sections) + excerpts
+            if is_called_so(document, query, sections):
+                judged = judged._replace(sure=max(judged.sure, OF_TITLE))
         unsure = judged.sure < PERHAPS
         quotes = quotes or choose_quotes(document, asked, query, candidates, unsure=unsure)
     if cells:

@@ -25,6 +25,10 @@ TITLE_OF_WHERE = 3.0
 SECTION_BEHIND = 0.5
 OF_CHILD = 0.5
 """What the evidence in a section counts for the section around it."""
+ALL_OF_IT = 0.97
+"""The share of a question's weight in a title that says all that is asked for."""
+OF_TITLE = 0.75
+"""The chance at least that such a title leads to the right section."""
 _CHAPTER = regex(rf"(?<!\w){alternatives('chapter', in_text=True)}(?!\w)", re.I)
 _PART = regex(rf"{alternatives('part')}\s+[\divxlc]+\b", re.I)
 
@@ -87,6 +91,13 @@ def titles_share(document: ReadDocument, query: Query) -> FloatArray:
     for term in query.terms:
         share += term.weight * title_weights(document.index, term) / total
     return share
+
+
+def is_called_so(
+    document: ReadDocument, query: Query, sections: list[tuple[int, Candidate, float]]
+) -> bool:
+    """Whether the title of the best section says all that is asked for."""
+    return bool(sections) and float(titles_share(document, query)[sections[0][0]]) >= ALL_OF_IT
 
 
 def heading_excerpts(

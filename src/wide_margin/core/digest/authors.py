@@ -55,7 +55,10 @@ _BY_ALONE = regex(
     r"|\W*(?:authors?|editors?)\s*:?\s*$", re.I
 )  # fmt: skip
 """A line that says that names follow."""
-_AUTHORS = regex(rf"\W*(?:\d[\d.]*\s+)?(?:{AUTHORS})\W*$", re.I)
+_AUTHORS = regex(
+    rf"\W*(?:\d[\d.]*\s+)?(?:(?:(?:the|original|main|principal|primary|lead|current)\s+)*(?:{AUTHORS}))"
+    r"(?:(?:\s+and|\s*[,/&])\s+(?:contributors?|maintainers?|copyright|licen[sc]e|credits|history|contact))?\W*$", re.I
+)  # fmt: skip
 """A heading under which they stand."""
 _BY_EACH = regex(r"\bby\s+((?-i:[A-ZÀ-Þ])[^,;.()<]*?)(?=\s*(?:[,;.(<]|$))")
 """Those by whom each part was made: "lids by Ann Bale and Cy Dow, ropes by Di Eft"."""

@@ -57,11 +57,14 @@ from wide_margin.core.digest.titled import KINDS as TITLED
 from wide_margin.core.digest.titled import (
     begins_in,
     of_version,
+    rows_of_version,
     rows_telling,
     sections_titled,
     title_of,
+    versions_in,
     words_titling,
 )
+from wide_margin.core.digest.titles import UNDER_NAME
 from wide_margin.core.explain.definitions import defines_term, without_notes
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
@@ -260,6 +263,7 @@ def _lines(
     if kind in TITLED and kind not in _SLOTS:
         said = rows_telling(document, kind, rows)[:N_TOLD]
         return gist_lines(document, said), IN_ITS_PLACE
+    rows = _of_versions(document, asked, rows)
     slot = _SLOTS.get(kind, PURPOSE)
     if kind == "purpose" and len(rows) > LONG:
         rows = _early(rows)
@@ -283,6 +287,13 @@ def _lines(
     if kind in ("purpose", "organised", "begin"):
         return about(document, scored, rows, limits), IN_ITS_PLACE
     return told_so
+
+
+def _of_versions(document: ReadDocument, asked: Overview, rows: Sequence[int]) -> Sequence[int]:
+    """The rows that name the version whose changes are asked for; all where none is."""
+    versions = versions_in(asked.question) if asked.kind == "new" else frozenset()
+    sentences = document.text.sentences
+    return [r for r in rows if versions_in(sentences[r].text) & versions] if versions else rows
 
 
 def _led_in(document: ReadDocument, rows: Sequence[int]) -> list[int]:
@@ -638,8 +649,13 @@ def _chief_first(
 def _under_its_title(
     document: ReadDocument, scored: Scored, facts: Facts, lines: Sequence[GistLine]
 ) -> tuple[GistLine, ...]:
-    """The lines after the subtitle, where none says what it is and the subtitle is long enough."""
-    said = facts.subtitle
+    """The lines after the subtitle, where none says what it is and the subtitle is long enough.
+
+    On the page of a command what stands under its name says it in any case.
+    """
+    said, first = facts.subtitle, document.outline.sections[:1]
+    if said is not None and first and UNDER_NAME.fullmatch(first[0].title):
+        return (GistLine(said.text, said.locator, -1), *lines)
     if said is None or len(said.text.split()) < OF_SUBTITLE:
         return tuple(lines)
     _, telling = slot_scores(document, scored, PURPOSE, [line.sentence for line in lines])
@@ -717,8 +733,11 @@ def _as_titled(
     named = words_titling(asked.kind, asked.question)
     own = [] if is_of_itself else [bare(w) for w in own_words(document, named)]
     sections: Sequence[Section] = list(sections_titled(document, asked.kind))
+    of_it: Sequence[Section] = ()
     if asked.kind == "new":
-        sections = of_version(document, sections, asked.question)
+        own = [word for word in own if not word[:1].isdigit()]  # a version is told within
+        of_it = of_version(document, sections, asked.question)
+        sections = [*of_it, *(s for s in sections if s not in of_it)]
     if asked.kind == "bugs":  # "Getting help" tells it where nothing is called after bugs
         for_help = bool(_FOR_HELP.search(asked.question))
         sections = sorted(sections, key=lambda s: bool(_FOR_HELP.search(s.title)) != for_help)
@@ -735,11 +754,18 @@ def _as_titled(
         said = [
             row for row in rows_within(document, section_reach(begins))
             if row in within and bare(sentences[row].text) not in title
+            and sentences[row].kind != "note"
         ]  # fmt: skip
         if asked.kind == "next":  # what has been reached often stands before it
             told = (k for k, row in enumerate(said)
                     if tells("next", sentences[row].text.lower(), is_front=False))  # fmt: skip
             said = said[next(told, 0) :]
+        elif asked.kind == "new":
+            led_in = rows_of_version(document, said, asked.question)
+            said = led_in or (said if section in of_it else [])
+        elif asked.kind == "bugs" and _REPORTS.search(asked.question):
+            told_where = rows_telling(document, "bugs", said)
+            said = told_where or said
         if begun := _as_it_begins(document, said, most):
             return begun
     return ()
@@ -765,6 +791,8 @@ _LEADS_TO_LIMITS = regex(
     r"\W*(?:the |known |main |current )*(?:limitations|drawbacks|disadvantages|shortcomings|restrictions|caveats)\b[^.;:]{0,60}:\W*$", re.I
 )  # fmt: skip
 _FOR_HELP = regex(r"\b(?:help|support)\b", re.I)
+_REPORTS = regex(r"\b(?:report|file|send|submit)", re.I)
+"""Asks where to, in a section that may begin with what is known to be wrong."""
 _TAKEN_AWAY = regex(r"\btake-?aways?\b", re.I)
 """Asks for what is worth keeping in mind, concluded from anything or not."""
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence, Set
-from itertools import pairwise, takewhile
+from itertools import islice, pairwise, takewhile
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.form import take_form
@@ -22,6 +22,7 @@ from wide_margin.core.digest.overview import (
 )
 from wide_margin.core.digest.telling import ON_TERMS, THING, naming, says_what_it_is
 from wide_margin.core.digest.titled import title_of
+from wide_margin.core.digest.titles import COMMAND, UNDER_NAME
 from wide_margin.core.explain.definitions import without_notes
 from wide_margin.core.explain.subjects_abroad import subject_abroad
 from wide_margin.core.later import regex
@@ -151,6 +152,8 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
         rows_called = _rows_called(document, name, titles)
         return [r for r in rows_called if r in within and sentences[r].kind not in SAYS_NOTHING]
 
+    if command := [row for row in _of_command(document, name) if row in within]:
+        return _with_what_it_does(command, does or list(first.intersection(text)), text, name), SAID
     told = (
         ([row for row in is_a if row in first], SAID),
         (beside, SAID),
@@ -176,6 +179,27 @@ def introduced(document: ReadDocument, rows: Sequence[int], name: str) -> tuple[
         if not (sentences[row].text.endswith(":") or _POINTS.match(sentences[row].text))
     ]  # fmt: skip
     return sorted({chief, *more[: N_SAID - 1]}), sure
+
+
+def _with_what_it_does(
+    command: Sequence[int], rows: Sequence[int], text: Mapping[int, str], name: str
+) -> list[int]:
+    """Rows of what stands under a name, with the first of some that begin with it and tell more."""
+    begin = f"{name.lower()} "
+    more = (r for r in sorted(rows) if text[r].startswith(begin) and text[r].endswith("."))
+    return [*command, *islice((r for r in more if r not in command), N_SAID - 1)]
+
+
+def _of_command(document: ReadDocument, name: str) -> list[int]:
+    """The row under "NAME" on the page of a command that is called so: "ls - list files"."""
+    if not (first := document.outline.sections[:1]) or not UNDER_NAME.fullmatch(first[0].title):
+        return []
+    said = (row for row in own_rows(document, 0) if document.text.sentences[row].kind == "body")
+    return [
+        row for row in islice(said, 1)
+        if (match := COMMAND.match(document.text.sentences[row].text))
+        and bare(match["name"]) == bare(name)
+    ]  # fmt: skip
 
 
 _NOTE = regex(r"\d{1,2}[^\W\d_]")

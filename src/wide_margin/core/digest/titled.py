@@ -58,11 +58,12 @@ _TITLES = {
     "limits": (
         r"\b(?:known (?:bugs|issues|problems|limitations)|limitations|shortcomings|caveats|restrictions"
         r"|einschränkungen|bekannte (?:fehler|probleme)|limites|limitaciones|limitazioni|limitações|beperkingen)\b",
+        r"^[\d.\s]*bugs\W*$",
     ),
     "new": (
         r"\b(?:what['’]?s new|what is new|new (?:features|in)|release notes|changes (?:in|since)"
         r"|recent changes|neuerungen|neuigkeiten|nouveautés|novedades|novità|novidades)\b"
-        r"|^[\d.\s]*(?:news|change ?log)\W*$",
+        r"|^[\d.\s]*(?:news|change ?log|changes)\W*$",
     ),
     "next": (
         r"\b(?:future (?:work|plans?|directions?|developments?|research|improvements|enhancements|extensions|versions)|road ?map|planned (?:features|work|changes|improvements)"
@@ -202,6 +203,35 @@ def of_version(
         return [s for s in within if any(re.search(rf"\b{y}\W*$", s.title) for y in years)]
     found = [s for s in within if min(_apart(s.title, w) for w in wanted) < ANOTHER]
     return sorted(found, key=lambda s: min(_apart(s.title, w) for w in wanted))
+
+
+def versions_in(text: str) -> frozenset[str]:
+    """The versions that a text names: "1.2" of "since v1.2"."""
+    return frozenset(_VERSION.findall(text))
+
+
+def rows_of_version(document: ReadDocument, rows: Sequence[int], question: str) -> list[int]:
+    """What a line leads in to that names the version asked about: "Changes from 1.1 to 1.2 are:".
+
+    Asked of no version, what the first of such lines does, as the latest is told first; empty
+    where no line does.
+
+    Args:
+        document: It.
+        rows: Of the sentences of a section on what is new.
+        question: It.
+    """
+    sentences = document.text.sentences
+    wanted = _VERSION.findall(question)
+    leads = [
+        k for k, row in enumerate(rows)
+        if sentences[row].text.endswith((":", "：")) and _VERSION.search(sentences[row].text)
+    ]  # fmt: skip
+    for n, k in enumerate(leads):
+        told = _VERSION.findall(sentences[rows[k]].text)[-1]
+        if not wanted or told in wanted:
+            return list(rows[k : leads[n + 1] if n + 1 < len(leads) else len(rows)])
+    return []
 
 
 def _latest(document: ReadDocument, section: Section) -> Section:

@@ -130,9 +130,13 @@ _NAMED_KIND = regex(
 """A thing and the kind of work: "Console and Operators Guide"."""
 
 
-_COMMAND = regex(r"(?P<name>\S+(?:,\s+\S+)*)\s+[-–—]+\s+(?P<says>\w.*)")
+COMMAND = regex(r"(?P<name>\S+(?:,\s+\S+)*)\s+[-–—]+\s+(?P<says>\w.*)")
 """What stands under "NAME" on the page of a command: "ls - list files"."""
 _SAYS = regex(r"\w\s+[-–—]+\s+\w")
+UNDER_NAME = regex(
+    r"\W*(?:name|nom|nombre|nome|naam|namn|navn|nazwa|nume|bezeichnung|имя|название|名前|名称|이름)\W*", re.I
+)  # fmt: skip
+"""The heading with which the page of a command begins."""
 
 
 OF_LATER, OF_SMALLER = 0.95, 0.5
@@ -298,7 +302,8 @@ def _without_imprint(block: list[FrontLine], people: Container[str]) -> list[Fro
 def _title_of_command(lines: Sequence[FrontLine]) -> list[FrontLine]:
     """The line under "NAME" with which the manual page of a command begins: "ls - list files"."""
     for k, line in enumerate(lines[:3]):
-        if line.text.strip() == "NAME" and k + 1 < len(lines) and _SAYS.search(lines[k + 1].text):
+        is_heading = UNDER_NAME.fullmatch(line.text) and k + 1 < len(lines)
+        if is_heading and _SAYS.search(lines[k + 1].text):
             at = lines[k + 1].page, lines[k + 1].paragraph
             return [each for each in lines[k + 1 :] if (each.page, each.paragraph) == at]
     return []
@@ -307,10 +312,10 @@ def _title_of_command(lines: Sequence[FrontLine]) -> list[FrontLine]:
 def parted_command(
     document: ReadDocument, lines: Sequence[FrontLine], title: Sequence[FrontLine]
 ) -> tuple[str, str]:
-    """The name of a command, and what it is, where that takes more than a line; else "" twice."""
-    if len(title) < 2 or list(title) != _title_of_command(lines):
+    """The name of a command, and what it is; "" twice where the document is on none."""
+    if not title or list(title) != _title_of_command(lines):
         return "", ""
-    match = _COMMAND.match(tidy(document.paragraphs[title[0].paragraph].text))
+    match = COMMAND.match(tidy(document.paragraphs[title[0].paragraph].text))
     return (match["name"], match["says"]) if match else ("", "")
 
 

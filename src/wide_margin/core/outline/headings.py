@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 
 from wide_margin.core.geometry import Box, around
-from wide_margin.core.layout import tidy
+from wide_margin.core.layout import tidy, word_count
 from wide_margin.core.outline.agendas import agenda_items
 from wide_margin.core.outline.candidates import (
     BULLET,
@@ -30,6 +30,7 @@ from wide_margin.core.outline.heading_signs import SIGNS, signs_of
 from wide_margin.core.outline.jumps import without_jumps
 from wide_margin.core.outline.numbered_text import titled_paragraphs
 from wide_margin.core.outline.numbering import goes_on, number_before, number_of
+from wide_margin.core.outline.outdented import outdented
 from wide_margin.core.outline.page_titles import page_titles
 from wide_margin.core.outline.prominence import is_same_family, look_of, usual_headings
 from wide_margin.core.outline.small_numbers import counted_small
@@ -126,15 +127,17 @@ def find_headings(
     stands = _else_led_in(candidates, stands, odds, matter, is_bold=look.is_bold)
     titles = page_titles(paragraphs)
     stands = _of_slides(candidates, paragraphs, titles, stands)
+    out = outdented(paragraphs, body_size) if not look.is_bold else {}
+    stands &= _beside_outdented(out, paragraphs, candidates)
     kept = completed(candidates, np.flatnonzero(stands).tolist(), odds)
     sure = _sure(candidates, kept, odds, signs[:, SIGNS.index("in contents")] == 1, body_size, face)
-    sure |= {row for row, is_new in titles.items() if is_new} | small
+    sure |= {row for row, is_new in titles.items() if is_new} | small | set(out)
     candidates = _placed([candidates[k] for k in kept], paragraphs)
-    candidates = _without_strays(
-        _with_run_ins(_without_labels(candidates, small), paragraphs, listings)
-    )
-    candidates = _with_titles(candidates, paragraphs, titles)
-    levels = _level_titles(candidates, levels_of(candidates), titles)
+    candidates = _without_labels(candidates, small)
+    if not out:  # beside those, terms in bold begin what is said of them
+        candidates = _with_run_ins(candidates, paragraphs, listings)
+    candidates = _with_titles(_without_strays(candidates), paragraphs, titles, out)
+    levels = _below_larger(candidates, _level_titles(candidates, titles), out)
     candidates, levels = _with_agenda(candidates, levels, paragraphs)
     return [
         Heading(c.title, level, c.page, c.y, c.paragraph, _box_of(c, paragraphs), c.style,
@@ -161,7 +164,8 @@ def _of_slides(
     """(n,) the headings; on a slide its title alone, and that where it is a new one."""
     titled = {paragraphs[row].page for row in titles}
     on_slide = np.array([c.page in titled for c in candidates], dtype=bool)
-    return np.where(on_slide, [titles.get(c.paragraph, False) for c in candidates], stands)
+    begins = np.array([titles.get(c.paragraph, False) for c in candidates], dtype=bool)
+    return np.where(on_slide, begins, stands)
 
 
 def _recur(candidates: Sequence[Candidate], odds: FloatArray, matter: BoolArray) -> BoolArray:
@@ -223,13 +227,50 @@ def _else_led_in(
     return ends if len(different) >= FEWEST_LED_IN else np.zeros(len(candidates), dtype=bool)
 
 
+def _below_larger(
+    candidates: Sequence[Candidate], levels: Sequence[int], out: Mapping[int, int]
+) -> list[int]:
+    """Levels in which headings that stand out to the left lie as they do, under what is larger."""
+    largest = max((c.style.size for c in candidates if c.paragraph in out), default=0.0)
+    above = [
+        level for c, level in zip(candidates, levels, strict=True) if c.style.size > LARGER * largest
+    ]  # fmt: skip
+    outermost = max(above) + 1 if above else 0
+    return [
+        outermost + out[c.paragraph] if c.paragraph in out else level
+        for c, level in zip(candidates, levels, strict=True)
+    ]
+
+
+def _beside_outdented(
+    out: Collection[int], paragraphs: Sequence[Paragraph], candidates: Sequence[Candidate]
+) -> BoolArray:
+    """(n,) which candidates may be headings where others stand out to the left.
+
+    Those do, what is larger, and several words in bold capitals: one is a term like another.
+    """
+    largest = max((paragraphs[row].pieces[0].line.size for row in out), default=0.0)
+    return np.array([
+        c.paragraph in out or c.style.size > LARGER * largest
+        or (c.style.is_bold and c.style.is_capital and word_count(c.title) > 1 and "," not in c.title)
+        for c in candidates
+    ], dtype=bool)  # fmt: skip
+
+
 def _with_titles(
-    candidates: list[Candidate], paragraphs: Sequence[Paragraph], titles: dict[int, bool]
+    candidates: list[Candidate],
+    paragraphs: Sequence[Paragraph],
+    titles: Mapping[int, bool],
+    out: Collection[int],
 ) -> list[Candidate]:
-    """Headings, with the titles of slides and of a numbered text that look like none, in order."""
+    """Headings, with those of slides, of a numbered text and out to the left that look like none.
+
+    They come in order.
+    """
     taken = {c.paragraph for c in candidates}
     more = [candidate_at(paragraphs, row) for row, is_new in titles.items() if is_new]
     more += titled_paragraphs(paragraphs)
+    more += [candidate_at(paragraphs, row) for row in out]
     added = [c for c in more if c.paragraph not in taken]
     return sorted([*candidates, *added], key=lambda c: c.paragraph)
 
@@ -253,13 +294,12 @@ def _with_agenda(
     return [candidate for candidate, _ in both], without_jumps([level for _, level in both])
 
 
-def _level_titles(
-    candidates: Sequence[Candidate], levels: list[int], titles: Mapping[int, bool]
-) -> list[int]:
-    """Levels in which the titles of slides are all on one, however each is set.
+def _level_titles(candidates: list[Candidate], titles: Mapping[int, bool]) -> list[int]:
+    """Levels by number and type in which the titles of slides are all on one, however each is set.
 
     Where they have numbers these tell.
     """
+    levels = levels_of(candidates)
     if any(number_of(c.title) for c in candidates if c.paragraph in titles):
         return levels
     usual = Counter(
