@@ -1,8 +1,10 @@
 import pytest
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.answers import answer_quoted, read_question
+from wide_margin.core.answers import answer_quoted, quoted, read_question
+from wide_margin.core.answers.evidence import Judged
 from wide_margin.core.answers.signs import sign_of
+from wide_margin.core.answers.where import OF_TITLE
 
 FILLER = (
     "The harbour is wide and quiet in the evening, and few people cross it after dark. Those who"
@@ -187,3 +189,14 @@ def test_terms_described_one_after_the_other_are_a_list(tmp_path):
     make_pdf(path, [[("h1", "1 Settings"), first, *described]])
     answer = answer_quoted(read_document(path), "Which variables change what is done?")
     assert said(answer)[1:4] == names
+
+
+@pytest.mark.parametrize(
+    ("question", "sure"),
+    [("Where can I read about nets?", OF_TITLE), ("Where can I read about wet masts?", 0.3)],
+)
+def test_a_title_that_says_all_that_is_asked_for_makes_the_place_surer(
+    chapters, monkeypatch, question, sure
+):
+    monkeypatch.setattr(quoted, "judge", lambda *_: Judged(2.0, 0.3))
+    assert answer_quoted(chapters, question).sure == sure

@@ -5,7 +5,7 @@ import pytest
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
-from wide_margin.core.digest.compared import sides_of
+from wide_margin.core.digest.compared import ONE_SIDE, sides_of
 from wide_margin.core.digest.defined import MENTIONED
 
 
@@ -141,3 +141,24 @@ def test_what_sets_both_against_each_other_goes_before_what_names_both(tmp_path,
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert said in answer.quotes[0].text
     assert answer.sure >= 0.5
+
+
+@pytest.mark.parametrize(
+    ("title", "is_told"),
+    [
+        ("2 Comparison to Make", True),
+        ("2 Make versus Wellkeep", True),
+        ("2 On making ropes", False),
+    ],
+)
+def test_a_section_that_compares_with_what_the_whole_is_on_is_quoted(tmp_path, title, is_told):
+    said = "Wellkeep is nearest in spirit to Make. It has no rules of its own, and it never sleeps."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Wellkeep Manual"), ("h1", "1 Use"),
+         ("text", "Make ropes by hand and keep them dry, for Wellkeep wants them dry in winter.")],
+        [("h1", title), ("text", said)],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer("What is the difference between Wellkeep and Make?", WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == [said]
+    assert (answer.sure == ONE_SIDE) == is_told

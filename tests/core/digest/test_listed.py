@@ -341,3 +341,23 @@ def test_a_line_of_code_is_no_list(tmp_path, typed, said, is_sure):
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert said in answer.quotes[0].text
     assert (answer.sure > 0.4) is is_sure
+
+
+@pytest.mark.parametrize(
+    ("titles", "is_told"),
+    [
+        (["Event: 'frost'", "Event: 'flood'", "Event: 'drought'"], True),
+        (["Event: 'frost'", "Event: 'flood'"], False),
+        (["Note: 'frost'", "Note: 'flood'", "Note: 'drought'"], False),
+    ],
+)
+def test_headings_with_one_label_say_which_there_are(tmp_path, titles, is_told):
+    pages = [
+        [("h1", title), ("text", "It is told to the keeper as soon as it is seen from the pier.")]
+        for title in titles
+    ]
+    make_pdf(tmp_path / "a.pdf", [[("title", "The Well Bulletin")], *pages])
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "Which events are there?", WHOLE, None
+    )
+    assert ([quote.text for quote in answer.quotes] == titles) == is_told

@@ -121,7 +121,7 @@ def test_a_line_end_between_two_letters_that_touch_is_none(left, top, joined):
     boxes = np.full((len(chars), 4), np.nan, dtype=np.float32)
     boxes[0], boxes[4] = (0, 0, 6, 10), (24, 0, 30, 10)
     boxes[7] = (left, top, left + 4, top + 10)
-    found = with_words_joined(chars, boxes)
+    found = with_words_joined(chars, boxes, lambda rows: boxes[rows])
     assert len(found) == len(chars)
     assert (found.replace(NOTHING, "") == "ropent") == joined
 
@@ -132,5 +132,29 @@ def test_a_blank_under_overlapping_letters_is_none(left, joined):
     boxes = np.full((len(chars), 4), np.nan, dtype=np.float32)
     boxes[0], boxes[1] = (14, 0, 22, 10), (22, 0, 30, 10)
     boxes[3], boxes[6] = (left, 0, left + 8, 10), (left + 20, 0, left + 26, 10)
-    found = with_words_joined(chars, boxes)
+    found = with_words_joined(chars, boxes, lambda rows: boxes[rows])
     assert (found.replace(NOTHING, "") == "AVAILS") == joined
+
+
+@pytest.mark.parametrize(
+    ("between", "apart", "read"),
+    [
+        (1.2, 1.2, "options and more"),  # letters set apart, and the blank as they are
+        (1.2, 3.6, "opt ions and more"),
+        (0.0, 1.2, "opt ions and more"),  # after a letter that leans over
+    ],
+)
+def test_a_blank_as_narrow_as_the_gaps_between_letters_is_none(between, apart, read):
+    chars = "opt ions and more"
+    boxes = np.full((len(chars), 4), np.nan, dtype=np.float32)
+    left = 0.0
+    for k, char in enumerate(chars):
+        if char == " ":
+            left += (apart if k == 3 else 4.0) - between
+        else:
+            boxes[k] = (left, 0, left + 5, 12)
+            left += 5 + between
+    edges = boxes.copy()
+    edges[[1, 5, 6, 10, 14, 15]] = np.nan  # only the ends of words are boxed while reading
+    found = with_words_joined(chars, edges, lambda rows: boxes[rows])
+    assert found.replace(NOTHING, "") == read

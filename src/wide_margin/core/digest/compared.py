@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Sequence
 from dataclasses import replace
+from itertools import islice, takewhile
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import WHOLE, Answer, Reach
@@ -12,9 +13,10 @@ from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.answers.reading import named_reach
 from wide_margin.core.answers.within import rows_with, rows_within
 from wide_margin.core.digest.defined import MENTIONED, OF_UNNAMED
-from wide_margin.core.digest.named import SAYS_NOTHING, rows_under
+from wide_margin.core.digest.named import SAYS_NOTHING, content_of, own_rows, rows_under
 from wide_margin.core.digest.overview import SURE
 from wide_margin.core.digest.sides import PLACE, sides_of
+from wide_margin.core.digest.titled import title_of
 from wide_margin.core.explain import define
 from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
@@ -44,6 +46,10 @@ _SETS_AGAINST = regex(
     r"|(?:more|less|\w{2,}er)\s(?:\S+\s){0,3}than)\b", re.I
 )  # fmt: skip
 """Sets one thing against another, whatever else is said of both."""
+_COMPARES = regex(r"\b(?:compar(?:ison|isons|ed|ing)|differences?|vs\.?|versus|unlike)\b", re.I)
+"""In a title, says that it sets things side by side."""
+OF_TITLED = 4
+"""Statements that are quoted of a section that compares."""
 OF_CONTRAST = 0.6
 """The chance that what sets both against each other tells how they differ."""
 SHORT = 3
@@ -74,6 +80,8 @@ def answer_compared(
         base = ask(typed, WHOLE)
         return replace(base, kind="compare", quotes=quotes, missing=(), reason="", sure=SURE)
     whole = ask(typed, WHOLE)
+    if said := _titled(document, *sides):
+        return replace(told_by(document, whole, said[0], said[-1] + 1, ONE_SIDE), kind="compare")
     completed = _completed(*sides)
     defined = all(
         define(document, side) is not None or rows_under(document, side) for side in completed
@@ -108,6 +116,33 @@ def answer_compared(
         excerpts=tuple(dict.fromkeys([*first, *excerpts]))[: len(whole.excerpts) or 12],
         missing=tuple(side for side, answer in zip(sides, found, strict=True) if answer is None),
     )  # fmt: skip
+
+
+def _titled(document: ReadDocument, one: str, other: str) -> Sequence[int]:
+    """Rows with which the section begins whose title says that it compares two sides.
+
+    One of them may be what the whole is on.
+    """
+    sentences = document.text.sentences
+    told = [
+        content_of(document, side) or frozenset(words(side.casefold())) for side in (one, other)
+    ]
+    whole = [side <= _written(document, title_of(document)) for side in told]
+    for row, section in enumerate(document.outline.sections):
+        if not _COMPARES.search(section.title):
+            continue
+        named = [side <= _written(document, section.title) for side in told]
+        if any(named) and all(n or w for n, w in zip(named, whole, strict=True)):
+            rows = own_rows(document, row)
+            first = next((r for r in rows if sentences[r].kind == "body"), -1)
+            goes_on = takewhile(lambda r: sentences[r].kind == "body", range(first, rows.stop))
+            return list(islice(goes_on, OF_TITLED)) if first >= 0 else []
+    return []
+
+
+def _written(document: ReadDocument, text: str) -> frozenset[str]:
+    """The terms of a text and its words as they are, for names such as "Make" are common words."""
+    return content_of(document, text).union(words(text.casefold()))
 
 
 def _contrasting(document: ReadDocument, sides: Sequence[str], whole: Answer) -> Answer:

@@ -99,6 +99,10 @@ _OF_ONE_TEXT = frozenset([Role.ABSTRACT, Role.INTRODUCTION, Role.DISCUSSION, Rol
 """A section of these beside others says that they are parts of one text, and no list."""
 _DOING = regex(r"[^\W\d_]+ing\b")
 """Begins the title of what is done."""
+_LABEL = regex(r"([^\W\d_][\w -]{1,30}):\s+\S")
+FEWEST_LABELLED, OF_LABELLED = 3, 0.8
+"""So many headings that begin with the same label say which there are, and the chance that all such
+are among them."""
 FEWEST_SORTS = 3
 """So many sections within one that is called by one word more: "Deep well sorts" with each."""
 LED = 0.8
@@ -269,7 +273,21 @@ def _of_section(document: ReadDocument, question: Question, *, is_poor: bool) ->
             is_long = len(inner) >= 2 * MANY_SORTS
             sure = OF_SECTION if is_told or is_long else OF_NAMES
             return _Listing(begins, headings, sure, max(len(inner) - MOST_NAMED, 0))
-    return _Listing()
+    return _labelled(document, question, asked)
+
+
+def _labelled(document: ReadDocument, question: Question, asked: frozenset[str]) -> _Listing:
+    """The headings that begin with what is asked for, as a label: "Event: dry", "Event: frost"."""
+    rows = [
+        row for row, section in enumerate(document.outline.sections)
+        if (label := _LABEL.match(unnumbered(section.title)))
+        and content_of(document, label[1]) == asked
+    ]  # fmt: skip
+    if len(rows) < FEWEST_LABELLED:
+        return _Listing()
+    names = [_heading(document, question, row) for row in rows[:MOST_NAMED]]
+    found = tuple({name.text: name for name in names if name is not None}.values())
+    return _Listing((), found, OF_LABELLED, max(len(rows) - MOST_NAMED, 0))
 
 
 def _lists_at_once(document: ReadDocument, section: Section) -> bool:

@@ -74,9 +74,11 @@ def unlinked(candidates: Sequence[Candidate]) -> BoolArray:
 
 
 def _name(candidate: Candidate) -> tuple[int, ...]:
-    """The parts of a decimal number; () without one, and before a line of code."""
+    """The parts of a decimal number; () without one, and before a line of code that is not bold."""
     number = number_of(candidate.title)
-    if number is None or number.scheme != "decimal" or is_code(candidate.title):
+    if number is None or number.scheme != "decimal":
+        return ()
+    if is_code(candidate.title) and not candidate.style.is_bold:
         return ()
     return tuple(map(int, number.identifier.split(".")))
 

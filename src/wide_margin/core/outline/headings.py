@@ -61,6 +61,8 @@ IN_FROM_EDGE, OFF_CENTRE = 0.015, 0.06
 FEWEST_LIKE, LIKE, NEARLY = 8, 0.6, 0.5
 """Headings of a style, and their share of what looks like one, from which others of it are as well
 that have so much less of the log odds."""
+HALF, LEAST_COUNTED = 0.5, -1.0
+"""The same for those whose numbers count on, and the log odds they must have."""
 LEAST_LED_IN, FEWEST_LED_IN = -3.0, 3
 """Log odds of bold lines that end in a colon, and their number, where no other heading is."""
 AS_TITLE_MATTER = 3.0
@@ -115,11 +117,11 @@ def find_headings(
     odds = trees_named(TREES).log_odds(signs)
     matter = np.array([c.paragraph in look.matter for c in candidates], dtype=bool)
     odds = odds - AS_TITLE_MATTER * (matter & ~_recur(candidates, odds, matter))
-    usual = np.array(usual_headings(candidates, look, body_size, len(paragraphs), face),
-                     dtype=bool)  # fmt: skip
+    usual = np.array(usual_headings(candidates, look, body_size, len(paragraphs), face), bool)
     least = _least_odds(signs)
     stands = (odds > SURE) | (usual & (odds > least))
     stands |= _near_their_like(candidates, odds, usual, least, stands)
+    stands |= _counting_on(candidates, odds, signs, stands)
     stands &= ~(_as_text(candidates, signs) & unlinked(candidates))
     stands &= ~np.array([bool(BULLET.match(c.title)) for c in candidates], dtype=bool)
     small = counted_small(candidates) if not look.is_bold else frozenset()
@@ -195,6 +197,22 @@ def _near_their_like(
         if stands[rows].sum() >= FEWEST_LIKE and stands[rows].mean() >= LIKE:
             near[rows] = odds[rows] > least[rows] - NEARLY
     return near
+
+
+def _counting_on(
+    candidates: Sequence[Candidate], odds: FloatArray, signs: FloatArray, stands: BoolArray
+) -> BoolArray:
+    """(n,) bold ones that count on as "2.4" does, where half of their style stand by themselves."""
+    members: dict[Style, list[int]] = defaultdict(list)
+    for k, candidate in enumerate(candidates):
+        if candidate.style.is_bold:
+            members[candidate.style].append(k)
+    counts = (signs[:, SIGNS.index("counts on")] > 0) & (signs[:, SIGNS.index("depth")] > 1)
+    found = np.zeros(len(candidates), dtype=bool)
+    for rows in members.values():
+        if stands[rows].sum() >= FEWEST_LIKE and stands[rows].mean() >= HALF:
+            found[rows] = counts[rows] & (odds[rows] > LEAST_COUNTED)
+    return found
 
 
 def _else_led_in(

@@ -15,6 +15,8 @@ import numpy as np
 from wide_margin.core.later import regex
 
 if TYPE_CHECKING:
+    from collections.abc import Callable
+
     from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 
 SPACE = 0.17
@@ -28,6 +30,13 @@ LEVEL = 0.2
 """Letters of a word differ in height by no more font sizes."""
 TOUCHING = 0.05
 """Letters that are nearer than so much of their height have no space between them."""
+NEAR = 0.15
+"""Gaps of blanks, in heights of a letter, that may be no wider than those between all letters."""
+SPACED, AS_BETWEEN_LETTERS = 0.05, 0.03
+"""Gaps between the letters of a word, in the same, that set them apart; how much wider one may be
+that is of them."""
+BESIDE = 4
+"""Letters on either side of a blank by which their distance is told."""
 NOTHING = "\u200b"
 _AFTER = frozenset(",.;:!?)]”’»•–—")
 """Signs that a space follows."""
@@ -88,15 +97,19 @@ def without_false_spaces(chars: str, boxes: FloatArray) -> str:
     return "".join(made)
 
 
-def with_words_joined(chars: str, boxes: FloatArray) -> str:
+def with_words_joined(
+    chars: str, boxes: FloatArray, boxes_of: Callable[[IntArray], FloatArray]
+) -> str:
     """The text without blanks and line ends within words: characters of no width instead.
 
     PDFium makes line ends up on pages with leaders, between two letters brought nearer to each
-    other, and some writers draw a blank under a letter that stands over the one before it.
+    other, and blanks beside narrow letters of words that are set a little apart; some writers draw
+    a blank under a letter that stands over the one before it.
 
     Args:
         chars: n characters of a page.
         boxes: (n, 4) box of each that begins or ends a word.
+        boxes_of: Gives the (k, 4) boxes of k characters.
     """
     codes = np.frombuffer(chars.encode("utf-32-le"), dtype=np.uint32)
     ends = np.flatnonzero((codes[1:-2] == _RETURN) & (codes[2:-1] == _NEW_LINE)) + 1
@@ -108,12 +121,41 @@ def with_words_joined(chars: str, boxes: FloatArray) -> str:
         at for at in blanks[(gap < -TOUCHING) & (step > 0)].tolist()
         if chars[at - 1].isalpha() and chars[at + 1].isalpha()
     ]  # fmt: skip
-    if not false and not over:
+    near = blanks[(gap > SPACED) & (gap < NEAR)].tolist()
+    apart = [at for at in near if _is_within_spaced_word(chars, at, boxes_of)]
+    if not false and not over and not apart:
         return chars
     made = list(chars)
-    for at in (*false, *(at + 1 for at in false), *over):
+    for at in (*false, *(at + 1 for at in false), *over, *apart):
         made[at] = NOTHING
     return "".join(made)
+
+
+def _is_within_spaced_word(chars: str, at: int, boxes_of: Callable[[IntArray], FloatArray]) -> bool:
+    """Whether the letters around a blank stand as far apart as those that it parts.
+
+    Args:
+        chars: Of a page.
+        at: Where the blank is.
+        boxes_of: Gives the (k, 4) boxes of k characters.
+    """
+    first, end = at, at + 1
+    while first and at - first < BESIDE and chars[first - 1].isalpha():
+        first -= 1
+    while end < len(chars) and end - at <= BESIDE and chars[end].isalpha():
+        end += 1
+    if first == at or end == at + 1 or end - first < BESIDE:
+        return False
+    rows = np.array([k for k in range(first, end) if k != at])
+    boxes = boxes_of(rows)
+    steps = np.arange(len(rows) - 1)
+    gap, _ = _gaps(boxes, steps, steps + 1)
+    here = at - first - 1
+    others = np.delete(gap, here)
+    if not len(others) or np.isnan(gap).any():
+        return False
+    usual = float(np.median(others))
+    return usual > SPACED and float(gap[here]) < usual + AS_BETWEEN_LETTERS
 
 
 def _gaps(boxes: FloatArray, before: IntArray, after: IntArray) -> tuple[FloatArray, FloatArray]:

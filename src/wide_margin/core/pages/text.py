@@ -166,7 +166,8 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     fonts = _with_fixed(chars, boxes, first, last, starts, fonts_of, fonts)
     fonts = with_weights(chars, boxes, first | last, starts, fonts_of, sizes, fonts)
     chars = with_hyphens(with_accents(chars, boxes, first, last, boxes_of), boxes_of)
-    chars = with_letters_joined(with_words_joined(chars, boxes), boxes, first & last)
+    joined = with_words_joined(chars, boxes, boxes_of)
+    chars = with_letters_joined(joined, boxes, first & last)
     return PageText(index, width, height, chars, boxes, starts, fonts_of, sizes, fonts, frame)
 
 
