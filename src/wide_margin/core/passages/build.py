@@ -15,6 +15,7 @@ from wide_margin.core.outline.page_titles import GOES_ON
 from wide_margin.core.passages.entries import find_terms
 from wide_margin.core.passages.model import Passage, Said, Sentence, Text
 from wide_margin.core.passages.sentences import split_sentences
+from wide_margin.core.passages.titles_listed import rows_of_titles
 
 if TYPE_CHECKING:
     from wide_margin.core.layout import Paragraph
@@ -79,7 +80,7 @@ def build_passages(
     headings = {s.first_paragraph for s in outline.sections if "heading" in s.witnesses}
     headings |= _titles_again(paragraphs, outline)
     starts = [s.first_paragraph for s in outline.sections]
-    listed = _listed_rows(paragraphs, starts, listings)
+    listed = _listed_rows(paragraphs, starts, listings) | rows_of_titles(paragraphs, outline)
     over = _rows_over_contents(paragraphs, listings)
     under = _rows_under_headings(paragraphs, headings, listings)
     works = _rows_of_works(paragraphs, starts)

@@ -1,0 +1,84 @@
+"""Contents that give no pages, and links to what is next: titles of sections and nothing else."""
+
+from __future__ import annotations
+
+import re
+from collections import defaultdict
+from typing import TYPE_CHECKING
+
+from wide_margin.core.later import regex
+from wide_margin.core.lexicon import bare
+from wide_margin.core.outline.numbering import unnumbered
+
+if TYPE_CHECKING:
+    from collections.abc import Mapping, Sequence
+
+    from wide_margin.core.layout import Paragraph
+    from wide_margin.core.outline import Outline
+
+FEWEST = 5
+"""Titles that follow each other, from which they are contents."""
+SHORTEST = 4
+"""Letters and digits of a title; shorter ones are words of any text."""
+LONGEST, LOOKED_AT = 3000, 12
+"""Characters of a paragraph that is looked at, and by how many it is seen that it may be one."""
+_TO_NEXT = regex(
+    r"\W*(?:next|previous|prev|up)\s*:\s(?:[^.!?]|[.!?](?=\S)){1,160}?[,\s|]\s*(?:next|previous|prev|up|top|home)\s*:\s",
+    re.I,
+)
+"""Leads from one page of a manual on the web to others: "Next: Ropes, Previous: Wells, Up: Top"."""
+
+
+def rows_of_titles(paragraphs: Sequence[Paragraph], outline: Outline) -> set[int]:
+    """Rows of paragraphs that list titles, as the page of a manual on the web does at its top.
+
+    The headings themselves are none of them, and no list is one that a sentence leads in to.
+    """
+    own = {section.first_paragraph for section in outline.sections}
+    beginning: dict[str, set[str]] = defaultdict(set)
+    for section in outline.sections:
+        for title in {bare(section.title), bare(unnumbered(section.title))}:
+            if len(title) >= SHORTEST:
+                beginning[title[:SHORTEST]].add(title)
+    found: set[int] = set()
+    run: list[int] = []
+    titles: list[str] = []
+    for row, paragraph in enumerate(paragraphs):
+        if row not in own and _TO_NEXT.match(paragraph.text):
+            found.add(row)
+        said = [] if row in own else _titles_in(paragraph.text, beginning)
+        if said:
+            run.append(row)
+            titles += said
+            continue
+        if len(set(titles)) >= FEWEST and not _is_led_in(paragraphs, run[0]):
+            found.update(run)
+        run, titles = [], []
+    is_last = len(set(titles)) >= FEWEST and not _is_led_in(paragraphs, run[0])
+    return found | set(run if is_last else ())
+
+
+def _is_led_in(paragraphs: Sequence[Paragraph], row: int) -> bool:
+    """Whether a sentence leads in to an item: "Read these chapters first:"."""
+    before = paragraphs[row - 1].text.rstrip() if row else ""
+    return paragraphs[row].kind == "item" and before.endswith((":", "："))
+
+
+def _titles_in(text: str, beginning: Mapping[str, set[str]]) -> list[str]:
+    """The titles that a text consists of; none where it has anything else.
+
+    Args:
+        text: Of a paragraph.
+        beginning: Squashed titles by their first letters.
+    """
+    if bare(text[:LOOKED_AT])[:SHORTEST] not in beginning:
+        return []
+    left = bare(text) if len(text) < LONGEST else ""
+    found: list[str] = []
+    while left:
+        fits = [title for title in beginning.get(left[:SHORTEST], ()) if left.startswith(title)]
+        if not fits:
+            return []
+        found.append(max(fits, key=len))
+        left = left[len(found[-1]) :]
+    return found
