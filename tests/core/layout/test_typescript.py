@@ -82,3 +82,17 @@ def test_a_face_called_after_typewriters_may_have_letters_of_many_widths():
 
     assert not _font_named("ABCDEF+AmericanTypewriter", 0).is_fixed
     assert _font_named("ABCDEF+LMTypewriter10-Regular", 0).is_fixed
+
+
+def test_the_rule_under_a_title_tells_its_level_however_often_it_comes(tmp_path):
+    parts = ["Ropes\n-----", ROPES, "Boats\n-----", FERRY]
+    blocks = ["The book of the well", *[FERRY, ROPES] * 3]
+    for version in ("1.4 (2023-09-01)", "1.2 (2023-06-06)", "1.0 (2022-10-05)"):
+        title = f"Ferry {version}"
+        blocks += [f"{title}\n{'=' * len(title)}", *parts]
+    outline = read_document(typed(tmp_path / "typed.pdf", blocks)).outline
+    assert [(s.title, s.level) for s in outline.sections] == [
+        row
+        for version in ("1.4 (2023-09-01)", "1.2 (2023-06-06)", "1.0 (2022-10-05)")
+        for row in ((f"Ferry {version}", 0), ("Ropes", 1), ("Boats", 1))
+    ]

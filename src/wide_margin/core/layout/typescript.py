@@ -19,6 +19,9 @@ OF_SIGNS = 0.12
 """Share of a line's characters that are signs of code, or drawn, in one that is no text."""
 UNDERLINED = 2.0
 """Font sizes by which an underline may be longer or shorter than its line."""
+AS_LARGE = {"#": 1.5, "*": 1.45, "=": 1.4, "-": 1.25, "_": 1.25, "~": 1.15, "^": 1.15, '"': 1.1}
+"""A title that is underlined so counts as so many times as large as the text: typists have no other
+way to say which of two hangs under which, and most take the double line for the higher."""
 BLANKS = 2.5
 """Letters from whose width on a gap is one between cells."""
 AGAIN = 3
@@ -66,11 +69,12 @@ def _typed(lines: Sequence[Line], said: Counter[str]) -> list[Line]:
     edges = {line.column: line.box[0] for line in sorted(lines, key=lambda line: -line.box[0])}
     around = zip([None, *found[:-1]], found, [*found[1:], None], strict=True)
     told = [
-        line._replace(is_bold=True)
+        line._replace(is_bold=True, size=line.size * larger)
+        if (larger := _underlined(line, after)) > 1 else line._replace(is_bold=True)
         if _is_set_off(before, line, after, edges[line.column]) and not _recurs(line, said)
         else line
         for before, line, after in around
-    ]
+    ]  # fmt: skip
     column = max((line.column for line in lines), default=0) + 1
     rules = [line._replace(apart="stamp", column=column) for line in told if _is_rule(line)]
     return [line for line in told if not _is_rule(line)] + rules
@@ -107,14 +111,24 @@ def _recurs(line: Line, said: Counter[str]) -> bool:
     return said[text] >= AGAIN and not is_named
 
 
+def _underlined(line: Line, after: Line | None) -> float:
+    """How many times as large as the text a line is set, so to speak, by the rule under it."""
+    rule = after.text.strip() if after and _LETTER.search(line.text) else ""
+    if not rule or after is None or not _is_rule(after) or _is_far(line, after) or line.is_fixed:
+        return 1.0
+    em = max(line.size, 1.0)
+    is_level = abs(after.box[0] - line.box[0]) < em
+    is_as_long = abs(after.box[2] - line.box[2]) < UNDERLINED * em
+    return AS_LARGE.get(rule[0], 1.0) if is_level and is_as_long else 1.0
+
+
 def _is_set_off(before: Line | None, line: Line, after: Line | None, edge: float) -> bool:
-    """Whether a line is underlined, stands under a rule, or alone at the margin as a title does."""
+    """Whether a line stands under a rule, or alone at the margin as a title does."""
     if line.is_bold or line.is_fixed or not _LETTER.search(line.text):
         return line.is_bold
     em = max(line.size, 1.0)
     if after and _is_rule(after) and not _is_far(line, after):
-        is_level = abs(after.box[0] - line.box[0]) < em
-        return is_level and abs(after.box[2] - line.box[2]) < UNDERLINED * em
+        return False
     if after is None or not _is_far(line, after) or line.box[0] > edge + em:
         return False
     is_free = before is None or _is_far(before, line) or _is_rule(before)
