@@ -4,14 +4,15 @@ from __future__ import annotations
 
 import re
 from collections import Counter, defaultdict
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from itertools import pairwise
 from statistics import median
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
 from wide_margin.core.layout.model import usual_size
+from wide_margin.core.layout.overlaid import overlaid_texts, without_overlaid
 from wide_margin.core.layout.page_labels import page_number
 
 if TYPE_CHECKING:
@@ -77,11 +78,16 @@ class Furniture:
     """Which lines of each page are furniture: row numbers into that page's lines."""
 
     rows: tuple[frozenset[int], ...]
+    overlaid: Mapping[str, float] = field(default_factory=dict)
+    """Texts that are drawn into the lines of every page, each with its height."""
 
     def text_lines(self, page: int, lines: Sequence[Line]) -> list[Line]:
         """The page's lines without its furniture."""
         set_aside = self.rows[page]
-        return [line for row, line in enumerate(lines) if row not in set_aside]
+        kept = [line for row, line in enumerate(lines) if row not in set_aside]
+        if not self.overlaid:
+            return kept
+        return [cut for line in kept if (cut := without_overlaid(line, self.overlaid)) is not None]
 
     def texts(self, pages: Sequence[Sequence[Line]]) -> list[list[Line]]:
         """The lines of all pages without their furniture."""
@@ -136,7 +142,8 @@ def find_furniture(
         ]  # fmt: skip
         at_edges = [row for side in nearest_first for row in side if row in chosen]
         rows.append(frozenset((*at_edges, *beside)))
-    return Furniture(tuple(rows))
+    kept = Furniture(tuple(rows))
+    return replace(kept, overlaid=overlaid_texts(kept.texts(pages)))
 
 
 def _slide_titles(
