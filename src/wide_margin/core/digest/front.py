@@ -5,12 +5,14 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from itertools import takewhile
 from typing import TYPE_CHECKING
 
 from wide_margin.core.document import Locator
 from wide_margin.core.later import regex
 from wide_margin.core.layout import SpanOnPage, tidy
 from wide_margin.core.lexicon import bare, squashed
+from wide_margin.core.passages import rows_of_titles
 from wide_margin.core.plain import one_line
 
 if TYPE_CHECKING:
@@ -74,12 +76,16 @@ class Fact:
 def front_lines(document: ReadDocument) -> list[FrontLine]:
     """The lines of the first pages, page by page from the top down, none beside the text.
 
+    Titles that are listed there one after the other are none of them.
+
     Pages whose text is damaged have none: no title can be read off them.
     """
     found, damaged = [], frozenset(document.garbled)
-    for row, paragraph in enumerate(document.paragraphs):
-        if paragraph.page >= FRONT_PAGES:
-            break
+    front = list(takewhile(lambda p: p.page < FRONT_PAGES, document.paragraphs))
+    listed = rows_of_titles(front, document.outline)
+    for row, paragraph in enumerate(front):
+        if row in listed:
+            continue
         for piece in paragraph.pieces:
             is_sound = piece.line.page not in damaged and piece.line.apart != "side"
             if piece.line.page < FRONT_PAGES and is_sound:

@@ -80,7 +80,8 @@ def build_passages(
     headings = {s.first_paragraph for s in outline.sections if "heading" in s.witnesses}
     headings |= _titles_again(paragraphs, outline)
     starts = [s.first_paragraph for s in outline.sections]
-    listed = _listed_rows(paragraphs, starts, listings) | rows_of_titles(paragraphs, outline)
+    listed = _listed_rows(paragraphs, starts, listings)
+    titles = rows_of_titles(paragraphs, outline)
     over = _rows_over_contents(paragraphs, listings)
     under = _rows_under_headings(paragraphs, headings, listings)
     works = _rows_of_works(paragraphs, starts)
@@ -99,7 +100,9 @@ def build_passages(
         term = term_of[row]
         if term in of_works and kind != "heading":
             kind = "works"
-        if kind != "heading" and paragraph.page in listings:
+        if kind != "heading" and row in titles:
+            kind = "listing"
+        elif kind != "heading" and paragraph.page in listings:
             is_text = row in over or _is_prose(paragraph)
             is_text |= row in under and kind != "listing" and not _is_row(paragraph)
             kind = paragraph.kind if is_text else "listing"

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections import defaultdict
+from itertools import pairwise
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
@@ -22,6 +23,9 @@ SHORTEST = 4
 """Letters and digits of a title; shorter ones are words of any text."""
 LONGEST, LOOKED_AT = 3000, 12
 """Characters of a paragraph that is looked at, and by how many it is seen that it may be one."""
+MOST_WORDS = 14
+"""Words of a title."""
+_NUMBERED = regex(r"(?<!\S)(\d{1,3}(?:\.\d{1,3})+)\.?\s+(?=[^\W\d_])")
 _TO_NEXT = regex(
     r"\W*(?:next|previous|prev|up)\s*:\s(?:[^.!?]|[.!?](?=\S)){1,160}?[,\s|]\s*(?:next|previous|prev|up|top|home)\s*:\s",
     re.I,
@@ -58,6 +62,17 @@ def rows_of_titles(paragraphs: Sequence[Paragraph], outline: Outline) -> set[int
     return found | set(run if is_last else ())
 
 
+def _counted(text: str, numbers: Sequence[str]) -> list[str]:
+    """The numbers with which a text begins and goes on, where titles of few words follow each."""
+    parts = [part.strip() for part in _NUMBERED.split(text)[::2]]
+    if parts[0] or any(not 0 < len(part.split()) <= MOST_WORDS for part in parts[1:]):
+        return []
+    if any(part.endswith((".", ";", ",", ":")) for part in parts[1:]):
+        return []
+    values = [tuple(map(int, number.split("."))) for number in numbers]
+    return list(numbers) if all(a < b for a, b in pairwise(values)) else []
+
+
 def _is_led_in(paragraphs: Sequence[Paragraph], row: int) -> bool:
     """Whether a sentence leads in to an item: "Read these chapters first:"."""
     before = paragraphs[row - 1].text.rstrip() if row else ""
@@ -67,10 +82,15 @@ def _is_led_in(paragraphs: Sequence[Paragraph], row: int) -> bool:
 def _titles_in(text: str, beginning: Mapping[str, set[str]]) -> list[str]:
     """The titles that a text consists of; none where it has anything else.
 
+    A title may be one that only its number tells, of a part that is not there.
+
     Args:
         text: Of a paragraph.
         beginning: Squashed titles by their first letters.
     """
+    numbers = _NUMBERED.findall(text[:LONGEST])
+    if numbers and (counted := _counted(text, numbers)):
+        return counted
     if bare(text[:LOOKED_AT])[:SHORTEST] not in beginning:
         return []
     left = bare(text) if len(text) < LONGEST else ""
