@@ -62,15 +62,16 @@ def rows_of_titles(paragraphs: Sequence[Paragraph], outline: Outline) -> set[int
     return found | set(run if is_last else ())
 
 
-def _counted(text: str, numbers: Sequence[str]) -> list[str]:
+def _counted(text: str) -> list[str]:
     """The numbers with which a text begins and goes on, where titles of few words follow each."""
-    parts = [part.strip() for part in _NUMBERED.split(text)[::2]]
+    split = _NUMBERED.split(text)
+    parts, numbers = [part.strip() for part in split[::2]], split[1::2]
     if parts[0] or any(not 0 < len(part.split()) <= MOST_WORDS for part in parts[1:]):
         return []
     if any(part.endswith((".", ";", ",", ":")) for part in parts[1:]):
         return []
     values = [tuple(map(int, number.split("."))) for number in numbers]
-    return list(numbers) if all(a < b for a, b in pairwise(values)) else []
+    return numbers if all(a < b for a, b in pairwise(values)) else []
 
 
 def _is_led_in(paragraphs: Sequence[Paragraph], row: int) -> bool:
@@ -88,8 +89,7 @@ def _titles_in(text: str, beginning: Mapping[str, set[str]]) -> list[str]:
         text: Of a paragraph.
         beginning: Squashed titles by their first letters.
     """
-    numbers = _NUMBERED.findall(text[:LONGEST])
-    if numbers and (counted := _counted(text, numbers)):
+    if _NUMBERED.match(text) and (counted := _counted(text[:LONGEST])):
         return counted
     if bare(text[:LOOKED_AT])[:SHORTEST] not in beginning:
         return []
