@@ -170,6 +170,15 @@ def test_italics_within_running_text_do_not_end_it():
     assert len(paragraphs_of([[first, second, third]], 10.0, Counter())) == 1
 
 
+@pytest.mark.parametrize(
+    ("before", "after", "kept"),
+    [("a box-and", "rope diagram", True), ("a box-and-ro", "pe diagram", False)],
+)
+def test_a_compound_of_several_words_keeps_its_hyphens(before, after, kept):
+    words = Counter(["and", "rope", "diagram"])
+    assert _keeps_hyphen(before + LINE_END_HYPHEN, after, words) is kept
+
+
 @pytest.mark.parametrize("hyphen", ["-", "\u2010", "\u00ad", LINE_END_HYPHEN])
 def test_a_word_parted_by_any_hyphen_is_whole_again(hyphen):
     assert _keeps_hyphen(f"a quick in{hyphen}", "troduction to it", Counter()) is False

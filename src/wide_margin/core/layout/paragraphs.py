@@ -60,6 +60,7 @@ _UNSPACED = regex(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]")
 _DASHES = "–—-"
 HYPHENS = "-\u2010\u00ad" + LINE_END_HYPHEN
 """What may part a word at the end of a line."""
+_HYPHENS_WITHIN = ("-", "\u2010", "\u2011")
 _LAST_PART = regex(rf"([^\W\d_]+)[{HYPHENS}]$")
 _FIRST_PART = regex(r"^([^\W\d_]+)")
 
@@ -575,6 +576,8 @@ def _keeps_hyphen(text: str, after: str, words: Counter[str]) -> bool:
     with_hyphen, without = words[f"{first}-{second}"], words[first + second]
     if with_hyphen or without:
         return with_hyphen > without
+    if text[: left.start()][-1:] in _HYPHENS_WITHIN:  # "box-and-", then "arrow"
+        return words[first] > 0 and words[second] > 0
     # Neither form stands elsewhere: a capital after the hyphen, or two whole words the
     # document knows well, speak for a compound.
     return right[1][0].isupper() or (
