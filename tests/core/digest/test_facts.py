@@ -1448,3 +1448,12 @@ def test_a_heading_of_the_second_page_is_no_title_where_the_first_has_a_larger_o
         canvas.drawString(72, 730 - 100 * k, "It is made of hemp, and it is changed every summer.")
     canvas.save()
     assert find_facts(read_document(tmp_path / "a.pdf")).title.text == "ropes FAQ"
+
+
+def test_a_title_of_contents_that_has_none_hides_no_author(facts_of):
+    facts = facts_of(
+        ("title", "Keeping Wells"), ("h1", "Contents"), ("h1", "1 Copyright"),
+        ("text", "Authors:"), ("text", "Marta Lindqvist <marta@wells.example>"),
+        ("text", "This text may be copied by everybody who keeps a well."),
+    )  # fmt: skip
+    assert texts(facts.authors) == ["Marta Lindqvist"]

@@ -348,6 +348,7 @@ def test_a_line_of_code_is_no_list(tmp_path, typed, said, is_sure):
     [
         (["Event: 'frost'", "Event: 'flood'", "Event: 'drought'"], True),
         (["Event: 'frost'", "Event: 'flood'"], False),
+        (["LidFrost event", "<RopeFlood> event", "Drought event"], True),
         (["Note: 'frost'", "Note: 'flood'", "Note: 'drought'"], False),
     ],
 )

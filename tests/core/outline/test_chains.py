@@ -130,3 +130,9 @@ def test_chapters_that_are_set_as_the_parts_are_hang_under_them():
     assert levels(*rows) == [0, 0, 1, 2, 0, 1, 0, 0, 1]
     one_part = [row for row in rows if not row[0].startswith("Part II")]
     assert levels(*one_part)[:3] == [0, 0, 0]
+
+
+def test_a_bold_title_that_speaks_of_code_is_asked_for():
+    title = "2.2 How can I get lift() and wind() to work?"
+    rows = [("2 Wells", LARGE), ("2.1 Lids", PLAIN), (title, PLAIN), ("2.3 Ends", PLAIN)]
+    assert title in titles(rows, [0, 1, 3], [3, 3, BETWEEN, 3])

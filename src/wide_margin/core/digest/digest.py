@@ -6,7 +6,7 @@ import re
 from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, partial
 from types import MappingProxyType
 from typing import TYPE_CHECKING
 
@@ -49,6 +49,7 @@ from wide_margin.core.digest.funded import answer_funding
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.known_before import answer_known_before
+from wide_margin.core.digest.labelled import answer_labelled
 from wide_margin.core.digest.led_in import with_what_follows
 from wide_margin.core.digest.listed import with_led_list
 from wide_margin.core.digest.matters import matter_asked, section_on, spoken_of, with_meaning
@@ -380,11 +381,7 @@ class Digester:
 
     def _answer_of_parts(self, typed: str) -> Answer | None:
         """What is asked of the document as a thing with parts: its figures, sections and words."""
-        document = self._document
-
-        def search(asked: str) -> Answer:
-            return self._search(asked, WHOLE)
-
+        document, search = self._document, partial(self._search, reach=WHOLE)
         return (
             answer_figure(document, typed, search)
             or answer_whether(document, typed, search)
@@ -394,6 +391,7 @@ class Digester:
             or answer_printed(document, self.facts, typed, search)
             or answer_example(document, typed, search)
             or answer_call(document, typed, search)
+            or answer_labelled(document, typed, search)
         )
 
     def _as_organised(self, typed: str, found: Answer) -> Answer:

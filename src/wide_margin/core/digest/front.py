@@ -19,6 +19,8 @@ if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
     from wide_margin.core.layout import Line
 
+NEXT_ROWS, FEW_ROWS = 5, 2
+"""Lines after a title of contents, of which so many at least end as rows of contents do."""
 FRONT_PAGES = 5
 """Title page, its back, and what comes before the contents."""
 SAME_SIZE = 0.94
@@ -35,6 +37,7 @@ OF_NOTE = 0.7
 _LISTS = squashed("contents", "list_of", "index")
 _ROW_END = regex(r"(?:\s{3,}|(?:\s?\.){3,}\s*)(?:\d{1,4}|[ivxlc]{1,6})$")
 """A leader, or a wide gap, and a page number."""
+_NUMBER_END = regex(r"[\s.](?:\d{1,4}|[ivxlc]{1,6})$")
 LISTED = 3
 """So many rows one after the other are a listing, under a heading or not."""
 _LETTERS = regex(r"[^\W\d_]")
@@ -170,11 +173,17 @@ def without_listings(lines: Sequence[FrontLine]) -> list[FrontLine]:
         is_row = len(following) == LISTED and all(
             _ROW_END.search(row.text) and row.page == line.page for row in following
         )
-        if is_row or bare(line.text) in _LISTS:
+        if is_row or (bare(line.text) in _LISTS and _goes_on_in_rows(lines, k)):
             lists = line.page
             continue
         kept.append(line)
     return kept
+
+
+def _goes_on_in_rows(lines: Sequence[FrontLine], row: int) -> bool:
+    """Whether a title of contents has some under it; a page from the web may have left them out."""
+    after = [line for line in lines[row + 1 : row + 1 + NEXT_ROWS] if line.page == lines[row].page]
+    return not after or sum(_NUMBER_END.search(line.text) is not None for line in after) >= FEW_ROWS
 
 
 def blocks_of(lines: Sequence[FrontLine], apart: float = APART) -> list[list[FrontLine]]:

@@ -99,7 +99,7 @@ _OF_ONE_TEXT = frozenset([Role.ABSTRACT, Role.INTRODUCTION, Role.DISCUSSION, Rol
 """A section of these beside others says that they are parts of one text, and no list."""
 _DOING = regex(r"[^\W\d_]+ing\b")
 """Begins the title of what is done."""
-_LABEL = regex(r"([^\W\d_][\w -]{1,30}):\s+\S")
+_LABEL = regex(r"([^\W\d_][\w -]{1,30}):\s+\S|<?[\w.:-]*[\w>]\s+([^\W\d_]{4,})\W*$")
 FEWEST_LABELLED, OF_LABELLED = 3, 0.8
 """So many headings that begin with the same label say which there are, and the chance that all such
 are among them."""
@@ -277,11 +277,11 @@ def _of_section(document: ReadDocument, question: Question, *, is_poor: bool) ->
 
 
 def _labelled(document: ReadDocument, question: Question, asked: frozenset[str]) -> _Listing:
-    """The headings that begin with what is asked for, as a label: "Event: dry", "Event: frost"."""
+    """The headings that say what each is: "Event: dry", "Event: frost"; "LidColour directive"."""
     rows = [
         row for row, section in enumerate(document.outline.sections)
         if (label := _LABEL.match(unnumbered(section.title)))
-        and content_of(document, label[1]) == asked
+        and content_of(document, label[1] or label[2]) == asked
     ]  # fmt: skip
     if len(rows) < FEWEST_LABELLED:
         return _Listing()

@@ -183,6 +183,10 @@ def _making(document: ReadDocument) -> set[int]:
     return {row for k in known for row in index.by_sentence.of(k)[0].tolist()}
 
 
+SEVERAL = 3
+"""Quotes that list what is asked for, whatever they are called."""
+
+
 def with_measure(answer: Answer) -> Answer:
     """The answer, less sure where nothing quoted tells the time, number, person or name asked for."""
     question = read_question(answer.question)
@@ -195,7 +199,9 @@ def with_measure(answer: Answer) -> Answer:
     titled = [title for q in answer.quotes for place in q.locators[:1] for title in place.path[-1:]]
     if asked_parts(question.text) and has_thing(question, [*said, *titled]) is False:
         is_told = False
-    if _ASKS_NAME.match(question.text) and not any(map(_NAME_OF_CODE.search, said)):
+    is_listed = question.kind == "list" and len(said) >= SEVERAL
+    asks_name = _ASKS_NAME.match(question.text) and not is_listed
+    if asks_name and not any(map(_NAME_OF_CODE.search, said)):
         is_told = False
     may_be_word = is_number and not OF_MONEY.search(question.text)
     if is_told is not False or (may_be_word and any(map(_SOME_NUMBER.search, said))):

@@ -18,6 +18,8 @@ if TYPE_CHECKING:
 
 ASKED_FOR = -3.0
 """Log odds from which a candidate is what the chain lacks, however it is set."""
+IN_WORDS = 4
+"""Plain words of a bold title that speaks of code."""
 ASKED_FOR_ALIKE = -6.0
 """The same for one that is set as its neighbours in the chain are, or larger than what it holds."""
 
@@ -74,11 +76,15 @@ def unlinked(candidates: Sequence[Candidate]) -> BoolArray:
 
 
 def _name(candidate: Candidate) -> tuple[int, ...]:
-    """The parts of a decimal number; () without one, and before a line of code that is not bold."""
+    """The parts of a decimal number; () without one, and before a line of code.
+
+    A title may speak of code: "2.2 How do I get lift() to work?".
+    """
     number = number_of(candidate.title)
     if number is None or number.scheme != "decimal":
         return ()
-    if is_code(candidate.title) and not candidate.style.is_bold:
+    n_plain = sum(word.strip("?!.,:").isalpha() for word in number.rest.split())
+    if is_code(candidate.title) and not (candidate.style.is_bold and n_plain >= IN_WORDS):
         return ()
     return tuple(map(int, number.identifier.split(".")))
 

@@ -28,6 +28,7 @@ from wide_margin.core.outline.candidates import (
 from wide_margin.core.outline.chains import completed, unlinked
 from wide_margin.core.outline.heading_signs import SIGNS, signs_of
 from wide_margin.core.outline.jumps import without_jumps
+from wide_margin.core.outline.listed_ahead import NOTHING_AHEAD, listed_ahead
 from wide_margin.core.outline.numbered_text import titled_paragraphs
 from wide_margin.core.outline.numbering import goes_on, number_before, number_of
 from wide_margin.core.outline.outdented import outdented
@@ -105,12 +106,10 @@ def find_headings(
         listed: Rows of paragraphs that are entries of a contents page.
         contents: Squashed titles of those entries, with and without their numbers.
     """
-    passed_over = listed | {
-        row for row, p in enumerate(paragraphs)
-        if p.page in listings and p.pieces[0].line.size < 1.25 * body_size
-    }  # fmt: skip
+    ahead = NOTHING_AHEAD if contents else listed_ahead(paragraphs)
+    passed_over = listed | ahead.listed | _on_listings(paragraphs, listings, body_size)
     face = body_face(paragraphs)
-    candidates = find_candidates(paragraphs, body_size, face, frozenset(passed_over))
+    candidates = find_candidates(paragraphs, body_size, face, passed_over)
     n_pages = paragraphs[-1].page + 1 if paragraphs else 0
     look = look_of(candidates, paragraphs, body_size)
     signs = signs_of(candidates, paragraphs, body_size, face, look, contents, n_pages)
@@ -125,7 +124,8 @@ def find_headings(
     stands &= ~(_as_text(candidates, signs) & unlinked(candidates))
     stands &= ~np.array([bool(BULLET.match(c.title)) for c in candidates], dtype=bool)
     small = counted_small(candidates) if not look.is_bold else frozenset()
-    stands |= np.array([c.paragraph in small for c in candidates], dtype=bool)
+    named = small | ahead.rows
+    stands |= np.array([c.paragraph in named for c in candidates], dtype=bool)
     stands = _else_led_in(candidates, stands, odds, matter, is_bold=look.is_bold)
     titles = page_titles(paragraphs)
     stands = _of_slides(candidates, paragraphs, titles, stands)
@@ -133,7 +133,7 @@ def find_headings(
     stands &= _beside_outdented(out, paragraphs, candidates)
     kept = completed(candidates, np.flatnonzero(stands).tolist(), odds)
     sure = _sure(candidates, kept, odds, signs[:, SIGNS.index("in contents")] == 1, body_size, face)
-    sure |= {row for row, is_new in titles.items() if is_new} | small | set(out)
+    sure |= {row for row, is_new in titles.items() if is_new} | named | set(out)
     candidates = _placed([candidates[k] for k in kept], paragraphs)
     candidates = _without_labels(candidates, small)
     if not out:  # beside those, terms in bold begin what is said of them
@@ -146,6 +146,16 @@ def find_headings(
                 c.paragraph in sure)
         for c, level in zip(candidates, levels, strict=True)
     ]  # fmt: skip
+
+
+def _on_listings(
+    paragraphs: Sequence[Paragraph], listings: frozenset[int], body_size: float
+) -> frozenset[int]:
+    """Rows of what stands on contents pages and is not much larger than the text."""
+    return frozenset(
+        row for row, p in enumerate(paragraphs)
+        if p.page in listings and p.pieces[0].line.size < 1.25 * body_size
+    )  # fmt: skip
 
 
 def _least_odds(signs: FloatArray) -> FloatArray:

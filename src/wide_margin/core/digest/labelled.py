@@ -1,0 +1,93 @@
+"""What a section on one thing says under labels: "Description: …", "Default: off", "Context: …"."""
+
+from __future__ import annotations
+
+import re
+from typing import TYPE_CHECKING
+
+from wide_margin.core.answers.quoting import told_by
+from wide_margin.core.digest.named import content_of, own_rows
+from wide_margin.core.later import regex
+from wide_margin.core.lexicon import bare
+from wide_margin.core.outline.numbering import unnumbered
+
+if TYPE_CHECKING:
+    from collections.abc import Callable, Mapping
+
+    from wide_margin.core.answers import Answer
+    from wide_margin.core.document import ReadDocument
+
+LOOKED_AT, FEWEST = 14, 3
+"""Sentences at a section's beginning among which labels stand, and how many there are at least."""
+LABELLED = 0.9
+"""The chance that what stands under the label asked for, of the thing asked about, answers."""
+_LABEL = regex(r"\W*([^\W\d_][\w /-]{1,24}?)\s*[:：]\s*\S")
+_THING = regex(r"<?([\w.:-]*\w)>?(?:\(\))?(?:\s+[^\W\d_][\w-]*)?\W*")
+"""A title that is a name, with a word for what it is at most: "RopeLength Directive"."""
+_ASKED = regex(r"<?[\w.:-]*\w>?(?:\(\))?")
+_ASKS_WHAT = regex(
+    r"\W*(?:what\s+(?:does|do)\s+\S+(?:\s\w+)?\s+do|what(?:\s+is|['’]s)\s+(?:the\s+)?\S+(?:\s\w+)?(?:\s+(?:used\s+)?for)?"
+    r"|was\s+(?:macht|bewirkt|ist)\s+\S+|wozu\s+dient\s+\S+|à\s+quoi\s+sert\s+\S+|que\s+(?:fait|hace)\s+\S+"
+    r"|para\s+qu[ée]\s+s[ie]rve\s+\S+|a\s+cosa\s+serve\s+\S+)\s*\W*", re.I
+)  # fmt: skip
+"""Asks what a thing is or does."""
+_SAYS_WHAT = (
+    "description", "purpose", "summary", "beschreibung", "zweck", "descripcion", "descricao",
+    "descrizione", "beschrijving", "beskrivning", "beskrivelse", "opis", "описание", "acıklama",
+    "説明", "설명", "描述", "说明",
+)  # fmt: skip
+"""Labels of what a thing is or does, squashed."""
+
+
+def answer_labelled(
+    document: ReadDocument, typed: str, search: Callable[[str], Answer]
+) -> Answer | None:
+    """What stands under a label in the section on a thing that a question names; else None.
+
+    "What is the default of RopeLength?" asks for "Default: 12" under "RopeLength Directive"; what
+    that does is told by its description.
+
+    Args:
+        document: It.
+        typed: The question.
+        search: Answers a question in the usual way, for its excerpts.
+    """
+    named = {bare(word) for word in _ASKED.findall(typed) if len(word) > 2}
+    for section, title in enumerate(document.outline.sections):
+        match = _THING.fullmatch(unnumbered(title.title).strip())
+        if match is None or bare(match[1]) not in named or not _is_name(match[1], typed):
+            continue
+        labels = _labels_in(document, section)
+        row = _row_asked(document, typed, match[1], labels)
+        if row >= 0:
+            return told_by(document, search(typed), row, row + 1, LABELLED)
+    return None
+
+
+def _is_name(name: str, typed: str) -> bool:
+    """Whether a question names a thing: as it is written, or by what is no word of a language."""
+    return name in typed or not name.isalpha()
+
+
+def _labels_in(document: ReadDocument, section: int) -> dict[str, int]:
+    """The rows of the labels with which a section begins; none where they are too few."""
+    rows = own_rows(document, section)
+    found: dict[str, int] = {}
+    for row in rows[:LOOKED_AT]:
+        match = _LABEL.match(document.text.sentences[row].text)
+        if match is not None:
+            found.setdefault(match[1], row)
+    return found if len(found) >= FEWEST else {}
+
+
+def _row_asked(document: ReadDocument, typed: str, name: str, labels: Mapping[str, int]) -> int:
+    """The row of the one label that a question asks for; -1 where it asks for none or several."""
+    if _ASKS_WHAT.fullmatch(typed):
+        says = (row for label, row in labels.items() if bare(label) in _SAYS_WHAT)
+        return next(says, -1)
+    asked = content_of(document, typed.replace(name, " "))
+    fits = [
+        row for label, row in labels.items()
+        if (said := content_of(document, label)) and said <= asked
+    ]  # fmt: skip
+    return fits[0] if len(fits) == 1 else -1
