@@ -1457,3 +1457,32 @@ def test_a_title_of_contents_that_has_none_hides_no_author(facts_of):
         ("text", "This text may be copied by everybody who keeps a well."),
     )  # fmt: skip
     assert texts(facts.authors) == ["Marta Lindqvist"]
+
+
+@pytest.mark.parametrize(
+    ("first", "title"),
+    [
+        ("Previous The Harbour Handbook Next", "Keeping Wells"),
+        ("Zurück Handbuch des Hafens Weiter", "Keeping Wells"),
+        ("1999-2021, the Harbour Office", "Keeping Wells"),
+        ("Authors:", "Keeping Wells"),
+        ("<-previous Chapter 3 - Ropes next->", "Keeping Wells"),
+        ("<-previous Chapter 3 - Ropes", "Chapter 3 - Ropes"),
+    ],
+)
+def test_links_years_and_labels_are_no_titles(facts_of, first, title):
+    facts = facts_of(("title", first), ("h1", "Keeping Wells"), ("text", "Wells are kept by hand."))
+    assert facts.title.text == title
+
+
+@pytest.mark.parametrize("file_title", ["Lids - Harbour Office", "Lids | Harbour Office", ""])
+def test_what_a_page_is_goes_before_where_it_belongs(tmp_path, file_title):
+    path = tmp_path / "a.pdf"
+    canvas = Canvas(str(path), invariant=1)
+    canvas.setTitle(file_title)
+    for y, size, text in ((760, 20, "Harbour Office"), (700, 17, "Lids"), (650, 11, "Of oak.")):
+        canvas.setFont("Times-Bold" if size > 11 else "Times-Roman", size)
+        canvas.drawString(72, y, text)
+    canvas.save()
+    told = find_facts(read_document(path)).title.text
+    assert told == ("Lids" if file_title else "Harbour Office")

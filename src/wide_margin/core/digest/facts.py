@@ -51,6 +51,8 @@ if TYPE_CHECKING:
 
 SEVERAL = 2
 """Authors named in a line from which on it says who they are."""
+_ARROWS = regex(r"^\W*<-\s*\w+\s+|\s+\w+\s*->\W*$")
+"""Lead to the pages beside one from the web: "<-previous Chapter 3 - Ropes next->"."""
 _UNFINISHED = regex(
     r"(?<=\w)[\s(:,–—-]+(?:still )?(?:under development|work in progress)\W*$", re.I
 )
@@ -108,7 +110,8 @@ def find_facts(document: ReadDocument) -> Facts:
     title = fact_of(document, title_lines) if title_lines else None
     named = metadata_title(document)
     if title is not None:
-        text = _UNFINISHED.sub("", closed_up(title.text).rstrip(" *∗†‡§¶"))
+        text = _ARROWS.sub("", closed_up(title.text)).rstrip(" *∗†‡§¶☰≡")
+        text = _UNFINISHED.sub("", text)
         title = replace(title, text=_with_name(text, named))
     is_run_together = " " not in named and title is not None and not is_spaced(title.text)
     if title is not None and letters_of(title.text) == letters_of(named) and not is_run_together:

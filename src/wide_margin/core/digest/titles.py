@@ -26,7 +26,7 @@ from wide_margin.core.digest.front import (
 )
 from wide_margin.core.digest.imprint import DANGLES, MONTH_NAMES, ONLY_KIND, VERSION, has_date
 from wide_margin.core.digest.kinds import DEGREE_WORK
-from wide_margin.core.digest.names import names_going_on, names_in_line, people_in_block
+from wide_margin.core.digest.names import AUTHORS, names_going_on, names_in_line, people_in_block
 from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.explain.short_forms import spelled_out_front
 from wide_margin.core.explain.verbs import opens_clause
@@ -34,7 +34,7 @@ from wide_margin.core.later import regex
 from wide_margin.core.layout import STOPS, UNSPACED, fold, is_spaced, is_torn, tidy
 from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.candidates import is_label
-from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.numbering import number_of, unnumbered
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import SCRIPTS, words
 
@@ -109,6 +109,20 @@ _SIGNS, FEW_SIGNS = regex(r"[\[\]\\^`~|{}]|(?<=[^\W_])!(?=[^\W_])"), 4
 """Signs of code, and how many of them no title has."""
 _NO_NAME = regex(r"\.(?:[a-z]|/)")
 """The name of a sign in a font, or a path."""
+_YEARS_FIRST = regex(
+    r"\W*(?:copyright\s*)?(?:©\s*)?(?:19|20)\d\d(?:\s*[-–,]\s*(?:19|20)\d\d)*,\s+\w", re.I
+)
+"""Since when somebody holds the rights: "1999-2021, the Harbour Office"."""
+_NAMES_THEM = regex(rf"\W*(?:{AUTHORS})\s*:", re.I)
+_TO_OTHERS = regex(
+    r"\b(?:previous|prev|next|zurück|weiter|précédent|suivant|anterior|siguiente|próximo|precedente|successivo|vorige|volgende)\b"
+    r"|\b(?:föregående|nästa|forrige|neste|næste|poprzedni\w*|następn\w+|назад|далее|предыдущ\w+|следующ\w+|προηγ\w*|επόμεν\w+)\b"
+    r"|[上下前后後][一]?[页頁]|戻る|次へ|前へ|이전|다음|السابق|التالي", re.I
+)  # fmt: skip
+"""Leads to the pages beside one from the web."""
+_BELONGS = regex(r"\s[|–—·-]\s")
+OF_PAGE = 1.5
+"""What counts for the words before the first dash of the title that the file has."""
 GOES_ON = 2.2
 """Sizes of its letters between two lines of a subtitle, at most."""
 ALIKE = 0.5
@@ -232,6 +246,8 @@ def _whole(title: list[FrontLine], lines: Sequence[FrontLine]) -> list[FrontLine
     alike = list(takewhile(lambda line: abs(line.size - last.size) <= 0.1 * last.size, below))
     if not is_name or not alike:
         return [*title, *alike[:1]]
+    if sum(len(line.text.split()) for line in alike) > LONGEST_TITLE:
+        return title  # text, under its own first words
     return [*title[:-1], replace(last, text=last.text.rstrip(_OF_NOTE)), *alike]
 
 
@@ -327,7 +343,9 @@ def _title_score(
     is_short = n_letters < 3 and letters_of(text) != letters_of(named)
     if is_short or n_words > LONGEST_TITLE or begins_abstract(text):
         return 0.0
-    if _NO_NAME.match(text):
+    if _NO_NAME.match(text) or _YEARS_FIRST.match(text) or _NAMES_THEM.match(text):
+        return 0.0
+    if len(set(map(str.casefold, _TO_OTHERS.findall(text)))) > 1:
         return 0.0
     if (author and fold(author) in fold(text)) or _ADDRESSES.fullmatch(text):
         return 0.0
@@ -368,6 +386,9 @@ def _title_score(
     score -= OF_SERIES * (bool(_SERIES.search(text)) and n_words <= LONGEST_SERIES)
     if named:
         score += 3.0 * overlap(text, named)
+        # A page from the web says what it is before it says where it belongs.
+        first, *rest = _BELONGS.split(unnumbered(named))
+        score += OF_PAGE * overlap(unnumbered(text), first) * bool(rest)
     return score
 
 
