@@ -37,6 +37,7 @@ def digester(tmp_path_factory):
         ("What is the syntax of RopeLength?", "Syntax: RopeLength metres"),
         ("What does LidColour do?", "Description: Colour of the lid in winter"),
         ("Was macht RopeLength?", "Description: Longest rope that is drawn up"),
+        ("what does ropelength do", "Description: Longest rope that is drawn up"),
     ],
 )
 def test_a_label_answers(digester, typed, said):

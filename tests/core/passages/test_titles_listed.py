@@ -4,7 +4,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 
-NAMES = ("Wells", "Ropes of hemp", "Lids", "Buckets", "Keys", "Handles of iron")
+NAMES = ("Wells", "Ropes of hemp", "Lids", "Wooden buckets", "Keys", "Handles of iron")
 SAID = "It is looked at by the keeper every spring, and is mended before the first frost comes."
 
 
@@ -28,7 +28,8 @@ def kinds_of(tmp_path, top, *, names=NAMES):
     "top",
     [
         [("text", name) for name in NAMES],
-        [("text", "Wells Ropes of hemp Lids"), ("text", "Buckets Keys Handles of iron")],
+        [("text", "Wells Ropes of hemp Lids"), ("text", "Wooden buckets Keys Handles of iron")],
+        [("text", "Ropes of hemp Handles of iron Wooden buckets")],
         [("item", f"\u2022 {name}") for name in NAMES],
         # Of parts that stand elsewhere only the numbers tell.
         [
@@ -47,7 +48,8 @@ def test_titles_one_after_the_other_are_contents(tmp_path, top):
 @pytest.mark.parametrize(
     "top",
     [
-        [("text", name) for name in NAMES[:4]],
+        [("item", f"\u2022 {name}") for name in NAMES[:4]],
+        [("text", "Wells Lids")],
         [("text", f"{name} and their care") for name in NAMES],
         [
             (

@@ -10,6 +10,7 @@ from wide_margin.core.digest.named import content_of, own_rows
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
 from wide_margin.core.outline.numbering import unnumbered
+from wide_margin.core.search.vectors import frequency_rank
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Mapping
@@ -66,7 +67,7 @@ def answer_labelled(
 
 def _is_name(name: str, typed: str) -> bool:
     """Whether a question names a thing: as it is written, or by what is no word of a language."""
-    return name in typed or not name.isalpha()
+    return name in typed or not name.isalpha() or frequency_rank(name.casefold()) is None
 
 
 def _labels_in(document: ReadDocument, section: int) -> dict[str, int]:

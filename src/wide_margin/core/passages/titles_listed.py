@@ -19,10 +19,15 @@ if TYPE_CHECKING:
 
 FEWEST = 5
 """Titles that follow each other, from which they are contents."""
+FEWEST_TOGETHER, USUAL = 3, 11
+"""The same for those that run together in one paragraph, and how long these are on average: short
+ones may be a line of code."""
 SHORTEST = 4
 """Letters and digits of a title; shorter ones are words of any text."""
 LONGEST, LOOKED_AT = 3000, 12
 """Characters of a paragraph that is looked at, and by how many it is seen that it may be one."""
+_NO_END = frozenset(".,;:")
+"""Signs that no title ends with; most text does."""
 MOST_WORDS = 14
 """Words of a title."""
 _NUMBERED = regex(r"(?<!\S)(\d{1,3}(?:\.\d{1,3})+)\.?\s+(?=[^\W\d_])")
@@ -45,21 +50,27 @@ def rows_of_titles(paragraphs: Sequence[Paragraph], outline: Outline) -> set[int
             if len(title) >= SHORTEST:
                 beginning[title[:SHORTEST]].add(title)
     found: set[int] = set()
-    run: list[int] = []
-    titles: list[str] = []
+    run: dict[int, list[str]] = {}
     for row, paragraph in enumerate(paragraphs):
         if row not in own and _TO_NEXT.match(paragraph.text):
             found.add(row)
         said = [] if row in own else _titles_in(paragraph.text, beginning)
         if said:
-            run.append(row)
-            titles += said
-            continue
-        if len(set(titles)) >= FEWEST and not _is_led_in(paragraphs, run[0]):
-            found.update(run)
-        run, titles = [], []
-    is_last = len(set(titles)) >= FEWEST and not _is_led_in(paragraphs, run[0])
-    return found | set(run if is_last else ())
+            run[row] = said
+        elif run:
+            found.update(run if _lists(paragraphs, run) else ())
+            run = {}
+    return found | set(run if run and _lists(paragraphs, run) else ())
+
+
+def _lists(paragraphs: Sequence[Paragraph], run: Mapping[int, list[str]]) -> bool:
+    """Whether paragraphs of titles that follow each other are contents: by how many there are."""
+    titles = {title for said in run.values() for title in said}
+    are_together = any(
+        len(said) >= FEWEST_TOGETHER and sum(map(len, said)) >= USUAL * len(said)
+        for said in run.values()
+    )
+    return (len(titles) >= FEWEST or are_together) and not _is_led_in(paragraphs, min(run))
 
 
 def _counted(text: str) -> list[str]:
@@ -89,6 +100,8 @@ def _titles_in(text: str, beginning: Mapping[str, set[str]]) -> list[str]:
         text: Of a paragraph.
         beginning: Squashed titles by their first letters.
     """
+    if text[-1:] in _NO_END:
+        return []
     if _NUMBERED.match(text) and (counted := _counted(text[:LONGEST])):
         return counted
     if bare(text[:LOOKED_AT])[:SHORTEST] not in beginning:
