@@ -121,7 +121,7 @@ _TO_OTHERS = regex(
 )  # fmt: skip
 """Leads to the pages beside one from the web."""
 _BELONGS = regex(r"\s[|–—·-]\s")
-OF_PAGE = 1.5
+OF_PAGE = 3.0
 """What counts for the words before the first dash of the title that the file has."""
 GOES_ON = 2.2
 """Sizes of its letters between two lines of a subtitle, at most."""

@@ -13,7 +13,7 @@ from wide_margin.core.layout import word_count
 from wide_margin.core.lexicon import bare
 
 if TYPE_CHECKING:
-    from collections.abc import Sequence
+    from collections.abc import Iterator, Mapping, Sequence
 
     from wide_margin.core.layout import Paragraph
     from wide_margin.core.layout.model import Line
@@ -54,33 +54,38 @@ def listed_ahead(paragraphs: Sequence[Paragraph]) -> Ahead:
             places[title].append(row)
     headings: set[int] = set()
     listed: set[int] = set()
-    run: list[tuple[int, int]] = []
-    n_missed = n_lines = 0
-
-    def close() -> None:
-        nonlocal run, n_missed, n_lines
+    for run, n_lines in _runs(paragraphs, places):
         if len({heading for _, heading in run}) >= FEWEST and len(run) >= OF_RUN * n_lines:
             listed.update(row for row, _ in run)
             headings.update(heading for _, heading in run)
-        run, n_missed, n_lines = [], 0, 0
-
-    for row, paragraph in enumerate(paragraphs):
-        for _, line, _ in paragraph.pieces:
-            heading = _named(line, row, paragraphs, places)
-            if heading < 0:
-                n_missed += 1
-                if n_missed > MOST_BETWEEN and run:
-                    close()
-                continue
-            n_lines += 1 + (n_missed if run else 0)
-            n_missed = 0
-            run.append((row, heading))
-    close()
     return Ahead(frozenset(headings - listed), frozenset(listed))
 
 
+def _runs(
+    paragraphs: Sequence[Paragraph], places: Mapping[str, list[int]]
+) -> Iterator[tuple[list[tuple[int, int]], int]]:
+    """Lines that name headings one after the other, with few between, and how many all these are.
+
+    Each is the row of its paragraph and that of the heading.
+    """
+    run: list[tuple[int, int]] = []
+    n_lines = n_missed = 0
+    for row, paragraph in enumerate(paragraphs):
+        for _, line, _ in paragraph.pieces:
+            heading = _named(line, row, paragraphs, places)
+            if heading >= 0:
+                run.append((row, heading))
+                n_lines, n_missed = n_lines + 1 + n_missed, 0
+            elif run:
+                n_missed += 1
+            if n_missed > MOST_BETWEEN:
+                yield run, n_lines
+                run, n_lines, n_missed = [], 0, 0
+    yield run, n_lines
+
+
 def _named(
-    line: Line, row: int, paragraphs: Sequence[Paragraph], places: dict[str, list[int]]
+    line: Line, row: int, paragraphs: Sequence[Paragraph], places: Mapping[str, list[int]]
 ) -> int:
     """The row of the next paragraph that is what a line names, larger or heavier; -1 for none."""
     title = bare(line.text)
