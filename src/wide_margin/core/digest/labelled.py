@@ -58,7 +58,7 @@ def answer_labelled(
     for section, title in enumerate(document.outline.sections):
         said = title.title.casefold()
         if not any(word in said for word in words):
-            continue  # most are passed over by that, in a tenth of the time
+            continue  # most are passed over by that
         match = _THING.fullmatch(unnumbered(title.title).strip())
         if match is None or bare(match[1]) not in named or not _is_name(match[1], typed):
             continue
