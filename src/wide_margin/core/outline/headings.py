@@ -52,6 +52,8 @@ capitals of the text's size, so they know little of them."""
 LEAST_ASKED = -4.0
 """The same for a question that is much larger than the text: hardly a title on the pages that the
 trees were grown on is one."""
+SMALL = 0.95
+"""Of the text's size: what is set smaller."""
 FEWEST_UNLISTED, UNLISTED_LARGE = 3, 1.4
 """Headings of a style that stand below what the contents page lists, and times the text's size,
 from which they are kept."""
@@ -131,6 +133,7 @@ def find_headings(
     stands = _of_slides(candidates, paragraphs, titles, stands)
     out = outdented(paragraphs, body_size) if not look.is_bold else {}
     stands &= _beside_outdented(out, paragraphs, candidates)
+    stands &= ~_in_boxes(candidates, paragraphs, body_size)
     kept = completed(candidates, np.flatnonzero(stands).tolist(), odds)
     sure = _sure(candidates, kept, odds, signs[:, SIGNS.index("in contents")] == 1, body_size, face)
     sure |= {row for row, is_new in titles.items() if is_new} | named | set(out)
@@ -268,6 +271,22 @@ def _below_larger(
         outermost + out[c.paragraph] if c.paragraph in out else level
         for c, level in zip(candidates, levels, strict=True)
     ]
+
+
+def _in_boxes(
+    candidates: Sequence[Candidate], paragraphs: Sequence[Paragraph], body_size: float
+) -> BoolArray:
+    """(n,) which begin a box beside the text: set smaller than it, and so is what follows.
+
+    Those with numbers are sections of a part in small type.
+    """
+    small = SMALL * body_size
+    return np.array([
+        c.style.size < small and number_of(c.title) is None
+        and c.last + 1 < len(paragraphs) and paragraphs[c.last + 1].page == c.page
+        and paragraphs[c.last + 1].pieces[0].line.size < small
+        for c in candidates
+    ], dtype=bool)  # fmt: skip
 
 
 def _beside_outdented(
