@@ -1,8 +1,12 @@
 """What a list names before it comes, larger or heavier than there, is a heading."""
 
+import numpy as np
 import pytest
 
 from tests.making import make_pdf, read_document
+from wide_margin.core.outline.candidates import Candidate, Style
+from wide_margin.core.outline.heading_signs import SIGNS
+from wide_margin.core.outline.headings import _listed_once
 from wide_margin.core.outline.listed_ahead import listed_ahead
 
 NAMES = ("lift()", "wind up", "hang_lid(size)", "Buckets", "Who pays?", "keys")
@@ -42,3 +46,19 @@ def test_other_lists_name_none(tmp_path, listed, style):
 def test_a_list_of_many_other_things_names_none_between_them(tmp_path):
     listed = [each for k, name in enumerate(NAMES) for each in (name, f"rope {k}", f"oar {k}")]
     assert found(document_of(tmp_path, listed)) == []
+
+
+@pytest.mark.parametrize(
+    ("stands", "found"),
+    [
+        ([True, False, False, False, False], [0, 1, 2]),  # most that contents name look like none
+        ([True, True, False, False, False], []),
+    ],
+)
+def test_what_contents_name_once_by_its_number_is_a_heading(stands, found):
+    titles = ["1. Wells", "2. Ropes", "3. Lids", "4. Keys", "4. Keys"]
+    plain = Style(11.0, False, False, False)
+    candidates = [Candidate(t, plain, k, k, 80.0, k, 80.0) for k, t in enumerate(titles)]
+    signs = np.zeros((5, len(SIGNS)), np.float32)
+    signs[:, SIGNS.index("in contents")] = 1
+    assert np.flatnonzero(_listed_once(candidates, signs, np.array(stands))).tolist() == found

@@ -122,7 +122,7 @@ def find_headings(
     least = _least_odds(signs)
     stands = (odds > SURE) | (usual & (odds > least))
     stands |= _near_their_like(candidates, odds, usual, least, stands)
-    stands |= _counting_on(candidates, odds, signs, stands)
+    stands |= _by_number(candidates, odds, signs, stands)
     stands &= ~(_as_text(candidates, signs) & unlinked(candidates))
     stands &= ~np.array([bool(BULLET.match(c.title)) for c in candidates], dtype=bool)
     small = counted_small(candidates) if not look.is_bold else frozenset()
@@ -210,6 +210,29 @@ def _near_their_like(
         if stands[rows].sum() >= FEWEST_LIKE and stands[rows].mean() >= LIKE:
             near[rows] = odds[rows] > least[rows] - NEARLY
     return near
+
+
+def _by_number(
+    candidates: Sequence[Candidate], odds: FloatArray, signs: FloatArray, stands: BoolArray
+) -> BoolArray:
+    """(n,) which are headings by their numbers: these count on, or stand in the contents."""
+    counting = _counting_on(candidates, odds, signs, stands)
+    return counting | _listed_once(candidates, signs, stands)
+
+
+def _listed_once(
+    candidates: Sequence[Candidate], signs: FloatArray, stands: BoolArray
+) -> BoolArray:
+    """(n,) which a contents page names with their number, and which are found once: "2. Ropes".
+
+    They are headings, whatever pages it gives, where most of those are set so that they look like
+    none.
+    """
+    said = Counter(c.title.casefold() for c in candidates)
+    once = [number_of(c.title) is not None and said[c.title.casefold()] == 1 for c in candidates]
+    listed: BoolArray = (signs[:, SIGNS.index("in contents")] == 1) & np.array(once, dtype=bool)
+    is_seldom = listed.any() and stands[listed].mean() < HALF
+    return listed if is_seldom else np.zeros(len(candidates), dtype=bool)
 
 
 def _counting_on(
