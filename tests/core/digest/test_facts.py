@@ -1468,6 +1468,7 @@ def test_a_title_of_contents_that_has_none_hides_no_author(facts_of):
         ("Authors:", "Keeping Wells"),
         ("<-previous Chapter 3 - Ropes next->", "Keeping Wells"),
         ("<-previous Chapter 3 - Ropes", "Chapter 3 - Ropes"),
+        ("The Previous and the Next Rope of Wells", "The Previous and the Next Rope of Wells"),
     ],
 )
 def test_links_years_and_labels_are_no_titles(facts_of, first, title):

@@ -24,6 +24,7 @@ from wide_margin.core.answers.where import (
     is_called_so,
     rank_sections,
     section_quote,
+    titles_share,
 )
 from wide_margin.core.answers.within import allowed_passages, pages_covered, rows_within
 from wide_margin.core.document import locator_for
@@ -95,10 +96,11 @@ def answer_quoted(
     judged = _judged(document, question, query, weighed, candidates, time)
     if judged.is_enough(narrowed=reach.kind != "document") or (whatever and candidates):
         if question.kind == "where":
-            sections = rank_sections(document, question, query, weighed, candidates)
+            in_title = titles_share(document, query)
+            sections = rank_sections(document, question, in_title, weighed, candidates)
             quotes = tuple(section_quote(document, k, c) for k, c, _ in sections[:2])
             excerpts = heading_excerpts(document, sections) + excerpts
-            if is_called_so(document, query, sections):
+            if is_called_so(in_title, sections):
                 judged = judged._replace(sure=max(judged.sure, OF_TITLE))
         unsure = judged.sure < PERHAPS
         quotes = quotes or choose_quotes(document, asked, query, candidates, unsure=unsure)

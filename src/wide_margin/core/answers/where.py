@@ -28,7 +28,7 @@ OF_CHILD = 0.5
 ALL_OF_IT = 0.97
 """The share of a question's weight in a title that says all that is asked for."""
 OF_TITLE = 0.75
-"""The chance at least that such a title leads to the right section."""
+"""The chance at least that such a title leads to the right section: of six in the sets five did."""
 _CHAPTER = regex(rf"(?<!\w){alternatives('chapter', in_text=True)}(?!\w)", re.I)
 _PART = regex(rf"{alternatives('part')}\s+[\divxlc]+\b", re.I)
 
@@ -36,13 +36,20 @@ _PART = regex(rf"{alternatives('part')}\s+[\divxlc]+\b", re.I)
 def rank_sections(
     document: ReadDocument,
     question: Question,
-    query: Query,
+    in_title: FloatArray,
     weighed: Weighed,
     candidates: list[Candidate],
 ) -> list[tuple[int, Candidate, float]]:
     """Sections for a "where" question, best first: by their titles and by all that they say.
 
     A section that spreads the evidence over several of its own is a better place than each.
+
+    Args:
+        document: It.
+        question: It.
+        in_title: (k + 1,) from titles_share.
+        weighed: Its sentences.
+        candidates: Best first.
 
     Returns:
         (section, its best sentence, score); the second only where it is nearly as good.
@@ -52,7 +59,6 @@ def rank_sections(
     best: dict[int, Candidate] = {}
     for candidate in candidates:
         best.setdefault(sentences[candidate.sentence].section, candidate)
-    in_title = titles_share(document, query)
     top = float(weighed.scores.max())
     odds = np.bincount(sections[sections >= 0], np.exp(weighed.scores[sections >= 0] - top),
                        minlength=len(document.outline.sections))  # fmt: skip
@@ -93,11 +99,14 @@ def titles_share(document: ReadDocument, query: Query) -> FloatArray:
     return share
 
 
-def is_called_so(
-    document: ReadDocument, query: Query, sections: list[tuple[int, Candidate, float]]
-) -> bool:
-    """Whether the title of the best section says all that is asked for."""
-    return bool(sections) and float(titles_share(document, query)[sections[0][0]]) >= ALL_OF_IT
+def is_called_so(in_title: FloatArray, sections: list[tuple[int, Candidate, float]]) -> bool:
+    """Whether the title of the best section says all that is asked for.
+
+    Args:
+        in_title: (k + 1,) from titles_share.
+        sections: From rank_sections.
+    """
+    return bool(sections) and float(in_title[sections[0][0]]) >= ALL_OF_IT
 
 
 def heading_excerpts(

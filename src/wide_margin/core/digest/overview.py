@@ -764,8 +764,7 @@ def _as_titled(
             led_in = rows_of_version(document, said, asked.question)
             said = led_in or (said if section in of_it else [])
         elif asked.kind == "bugs" and _REPORTS.search(asked.question):
-            told_where = rows_telling(document, "bugs", said)
-            said = told_where or said
+            said = rows_telling(document, "bugs", said) or said
         if begun := _as_it_begins(document, said, most):
             return begun
     return ()

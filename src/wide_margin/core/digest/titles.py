@@ -114,12 +114,14 @@ _YEARS_FIRST = regex(
 )
 """Since when somebody holds the rights: "1999-2021, the Harbour Office"."""
 _NAMES_THEM = regex(rf"\W*(?:{AUTHORS})\s*:", re.I)
-_TO_OTHERS = regex(
-    r"\b(?:previous|prev|next|zurück|weiter|précédent|suivant|anterior|siguiente|próximo|precedente|successivo|vorige|volgende)\b"
-    r"|\b(?:föregående|nästa|forrige|neste|næste|poprzedni\w*|następn\w+|назад|далее|предыдущ\w+|следующ\w+|προηγ\w*|επόμεν\w+)\b"
-    r"|[上下前后後][一]?[页頁]|戻る|次へ|前へ|이전|다음|السابق|التالي", re.I
-)  # fmt: skip
-"""Leads to the pages beside one from the web."""
+"""Says who wrote it: "Authors:"."""
+_OTHER = (
+    r"(?:previous|prev|next|zurück|weiter|précédent|suivant|anterior|siguiente|próximo|precedente|successivo|vorige|volgende"
+    r"|föregående|nästa|forrige|neste|næste|poprzedni\w*|następn\w+|назад|далее|предыдущ\w+|следующ\w+|προηγ\w*|επόμεν\w+"
+    r"|[上下前后後]一?[页頁]|戻る|次へ|前へ|이전|다음|السابق|التالي)"
+)
+_TO_OTHERS = regex(rf"\W*{_OTHER}(?!\w).*(?<!\w){_OTHER}\W*$", re.I)
+"""Leads to the pages on both sides of one from the web: "Previous The Harbour Handbook Next"."""
 _BELONGS = regex(r"\s[|–—·-]\s")
 OF_PAGE = 3.0
 """What counts for the words before the first dash of the title that the file has."""
@@ -343,9 +345,7 @@ def _title_score(
     is_short = n_letters < 3 and letters_of(text) != letters_of(named)
     if is_short or n_words > LONGEST_TITLE or begins_abstract(text):
         return 0.0
-    if _NO_NAME.match(text) or _YEARS_FIRST.match(text) or _NAMES_THEM.match(text):
-        return 0.0
-    if len(set(map(str.casefold, _TO_OTHERS.findall(text)))) > 1:
+    if any(none.match(text) for none in (_NO_NAME, _YEARS_FIRST, _NAMES_THEM, _TO_OTHERS)):
         return 0.0
     if (author and fold(author) in fold(text)) or _ADDRESSES.fullmatch(text):
         return 0.0

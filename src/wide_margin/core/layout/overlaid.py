@@ -44,6 +44,7 @@ def overlaid_texts(pages: Sequence[Sequence[Line]]) -> dict[str, float]:
 
 
 def _is_level(heights: Sequence[float]) -> bool:
+    """Whether most of some heights, in points, are about the same."""
     middle = median(heights)
     return sum(abs(y - middle) <= LEVEL for y in heights) >= ALONE * len(heights)
 
@@ -94,9 +95,13 @@ def without_overlaid(line: Line, texts: Mapping[str, float]) -> Line | None:
     x0, y0, x1, y1 = line.box
     if cells:
         x0, x1 = min(left for left, _ in cells), max(right for _, right in cells)
-    is_all_lead = line.lead >= len(text.rstrip()) > 0
+    # What is told by places in the text holds only where nothing before them was cut.
+    is_begin = line.text.startswith(text)
+    lead = line.lead if is_begin else 0
+    is_all_lead = lead >= len(text.rstrip()) > 0
     return line._replace(
-        text=text, spans=tuple(span for _, span, _ in kept), box=(x0, y0, x1, y1), marks=(),
-        cells=cells if "\t" in text else (), lead=0 if is_all_lead else line.lead,
+        text=text, spans=tuple(span for _, span, _ in kept), box=(x0, y0, x1, y1),
+        marks=tuple(mark for mark in line.marks if is_begin and mark[1] <= len(text)),
+        cells=cells if "\t" in text else (), lead=0 if is_all_lead else lead,
         is_bold=line.is_bold or is_all_lead,
     )  # fmt: skip

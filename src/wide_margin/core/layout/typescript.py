@@ -68,13 +68,12 @@ def _typed(lines: Sequence[Line], said: Counter[str]) -> list[Line]:
     ]
     edges = {line.column: line.box[0] for line in sorted(lines, key=lambda line: -line.box[0])}
     around = zip([None, *found[:-1]], found, [*found[1:], None], strict=True)
-    told = [
-        line._replace(is_bold=True, size=line.size * larger)
-        if (larger := _underlined(line, after)) > 1 else line._replace(is_bold=True)
-        if _is_set_off(before, line, after, edges[line.column]) and not _recurs(line, said)
-        else line
-        for before, line, after in around
-    ]  # fmt: skip
+    told = []
+    for before, line, after in around:
+        larger = _underlined(line, after)
+        is_alone = _is_set_off(before, line, after, edges[line.column]) and not _recurs(line, said)
+        is_title = larger > 1 or is_alone
+        told.append(line._replace(is_bold=True, size=line.size * larger) if is_title else line)
     column = max((line.column for line in lines), default=0) + 1
     rules = [line._replace(apart="stamp", column=column) for line in told if _is_rule(line)]
     return [line for line in told if not _is_rule(line)] + rules
@@ -113,13 +112,15 @@ def _recurs(line: Line, said: Counter[str]) -> bool:
 
 def _underlined(line: Line, after: Line | None) -> float:
     """How many times as large as the text a line is set, so to speak, by the rule under it."""
-    rule = after.text.strip() if after and _LETTER.search(line.text) else ""
-    if not rule or after is None or not _is_rule(after) or _is_far(line, after) or line.is_fixed:
+    if after is None or not _is_rule(after) or _is_far(line, after):
         return 1.0
+    if line.is_fixed or not _LETTER.search(line.text):
+        return 1.0
+    rule = after.text.strip()
     em = max(line.size, 1.0)
     is_level = abs(after.box[0] - line.box[0]) < em
     is_as_long = abs(after.box[2] - line.box[2]) < UNDERLINED * em
-    return AS_LARGE.get(rule[0], 1.0) if is_level and is_as_long else 1.0
+    return AS_LARGE[rule[0]] if is_level and is_as_long else 1.0
 
 
 def _is_set_off(before: Line | None, line: Line, after: Line | None, edge: float) -> bool:

@@ -83,9 +83,10 @@ def _name(candidate: Candidate) -> tuple[int, ...]:
     number = number_of(candidate.title)
     if number is None or number.scheme != "decimal":
         return ()
-    n_plain = sum(word.strip("?!.,:").isalpha() for word in number.rest.split())
-    if is_code(candidate.title) and not (candidate.style.is_bold and n_plain >= IN_WORDS):
-        return ()
+    if is_code(candidate.title):
+        n_plain = sum(word.strip("?!.,:").isalpha() for word in number.rest.split())
+        if not candidate.style.is_bold or n_plain < IN_WORDS:
+            return ()
     return tuple(map(int, number.identifier.split(".")))
 
 

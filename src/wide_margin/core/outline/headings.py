@@ -229,10 +229,13 @@ def _listed_once(
     none.
     """
     said = Counter(c.title.casefold() for c in candidates)
-    once = [number_of(c.title) is not None and said[c.title.casefold()] == 1 for c in candidates]
-    listed: BoolArray = (signs[:, SIGNS.index("in contents")] == 1) & np.array(once, dtype=bool)
-    is_seldom = listed.any() and stands[listed].mean() < HALF
-    return listed if is_seldom else np.zeros(len(candidates), dtype=bool)
+    rows = [
+        k for k in np.flatnonzero(signs[:, SIGNS.index("in contents")] == 1).tolist()
+        if said[candidates[k].title.casefold()] == 1 and number_of(candidates[k].title) is not None
+    ]  # fmt: skip
+    found = np.zeros(len(candidates), dtype=bool)
+    found[rows] = bool(rows) and stands[rows].mean() < HALF
+    return found
 
 
 def _counting_on(

@@ -27,7 +27,7 @@ class SentenceEncoder:
 
     Source:
         Vaswani et al. 2017, normed before each part (Xiong et al. 2020), the mean of the last
-        layer; its weights by tools/sentence_encoder.py, which had it learn to place sentences as a
+        layer; its weights by bench/fit_encoder.py, which had it learn to place sentences as a
         larger encoder does (Hinton et al. 2015).
     """
 
