@@ -5,6 +5,8 @@ from reportlab.lib.pagesizes import A4
 from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import read_document
+from wide_margin.core.layout.model import Line
+from wide_margin.core.layout.overlaid import without_overlaid
 
 NAMES = ("Wells", "Ropes", "Lids", "Buckets", "Keys")
 SAID = "The keeper looks after it in spring, and mends it before the first frost of the year"
@@ -37,3 +39,19 @@ def test_a_button_on_every_page_is_no_part_of_any_title(tmp_path):
 def test_what_differs_from_page_to_page_or_is_short_stays(tmp_path, over):
     document = printed(tmp_path / "a.pdf", over=over)
     assert sum("ook" in p.text for p in document.paragraphs) >= len(NAMES)
+
+
+@pytest.mark.parametrize(
+    ("text", "spans", "marks"),
+    [
+        ("Wells1 Book here", ((0, 6), (90, 99)), ((5, 6),)),
+        ("Book here Wells1", ((90, 99), (0, 6)), ()),
+    ],
+)
+def test_marks_of_footnotes_stay_where_only_the_end_is_cut(text, spans, marks):
+    at = text.index("1")
+    line = Line(0, text, spans, (72.0, 30.0, 200.0, 42.0), 11.0, False, False, False, 0, 0,
+                marks=((at, at + 1),))  # fmt: skip
+    cut = without_overlaid(line, {"Book here": 30.0})
+    assert (cut.text, cut.spans, cut.marks) == ("Wells1", ((0, 6),), marks)
+    assert without_overlaid(line, {"Book here": 90.0}) == line

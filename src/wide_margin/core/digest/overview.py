@@ -654,7 +654,7 @@ def _under_its_title(
     On the page of a command what stands under its name says it in any case.
     """
     said, first = facts.subtitle, document.outline.sections[:1]
-    if said is not None and first and UNDER_NAME.fullmatch(first[0].title):
+    if said is not None and first and bare(first[0].title) in UNDER_NAME:
         return (GistLine(said.text, said.locator, -1), *lines)
     if said is None or len(said.text.split()) < OF_SUBTITLE:
         return tuple(lines)

@@ -192,7 +192,7 @@ def _with_what_it_does(
 
 def _of_command(document: ReadDocument, name: str) -> list[int]:
     """The row under "NAME" on the page of a command that is called so: "ls - list files"."""
-    if not (first := document.outline.sections[:1]) or not UNDER_NAME.fullmatch(first[0].title):
+    if not (first := document.outline.sections[:1]) or bare(first[0].title) not in UNDER_NAME:
         return []
     said = (row for row in own_rows(document, 0) if document.text.sentences[row].kind == "body")
     return [

@@ -149,10 +149,8 @@ _NAMED_KIND = regex(
 COMMAND = regex(r"(?P<name>\S+(?:,\s+\S+)*)\s+[-–—]+\s+(?P<says>\w.*)")
 """What stands under "NAME" on the page of a command: "ls - list files"."""
 _SAYS = regex(r"\w\s+[-–—]+\s+\w")
-UNDER_NAME = regex(
-    r"\W*(?:name|nom|nombre|nome|naam|namn|navn|nazwa|nume|bezeichnung|имя|название|名前|名称|이름)\W*", re.I
-)  # fmt: skip
-"""The heading with which the page of a command begins."""
+UNDER_NAME = squashed("name")
+"""The heading with which the page of a command begins, squashed, in any language."""
 
 
 OF_LATER, OF_SMALLER = 0.95, 0.5
@@ -320,7 +318,7 @@ def _without_imprint(block: list[FrontLine], people: Container[str]) -> list[Fro
 def _title_of_command(lines: Sequence[FrontLine]) -> list[FrontLine]:
     """The line under "NAME" with which the manual page of a command begins: "ls - list files"."""
     for k, line in enumerate(lines[:3]):
-        is_heading = UNDER_NAME.fullmatch(line.text) and k + 1 < len(lines)
+        is_heading = bare(line.text) in UNDER_NAME and k + 1 < len(lines)
         if is_heading and _SAYS.search(lines[k + 1].text):
             at = lines[k + 1].page, lines[k + 1].paragraph
             return [each for each in lines[k + 1 :] if (each.page, each.paragraph) == at]
