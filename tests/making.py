@@ -25,6 +25,8 @@ STYLES = {
     "text": ("Times-Roman", 11),
     "small": ("Times-Roman", 8),
     "bold": ("Times-Bold", 11),
+    "bold12": ("Times-Bold", 12),
+    "slanted": ("Times-Italic", 11),
     "code": ("Courier", 10),
     "item": ("Times-Roman", 11),
     "said": ("Times-Roman", 11),

@@ -34,13 +34,16 @@ from wide_margin.core.outline.numbering import goes_on, number_before, number_of
 from wide_margin.core.outline.outdented import outdented
 from wide_margin.core.outline.page_titles import page_titles
 from wide_margin.core.outline.prominence import is_same_family, look_of, usual_headings
+from wide_margin.core.outline.set_alike import set_alike
 from wide_margin.core.outline.small_numbers import counted_small
+from wide_margin.core.outline.titles import forms_of
 from wide_margin.core.outline.trees import trees_named
 from wide_margin.core.outline.type_levels import levels_of
 
 if TYPE_CHECKING:
     from wide_margin.core.geometry import BoolArray, FloatArray
     from wide_margin.core.layout import Paragraph
+    from wide_margin.core.outline.prominence import Look
 
 SURE = 1.0
 """Log odds from which a candidate is a heading, whatever it looks like."""
@@ -54,9 +57,9 @@ LEAST_ASKED = -4.0
 trees were grown on is one."""
 SMALL = 0.95
 """Of the text's size: what is set smaller."""
-FEWEST_UNLISTED, UNLISTED_LARGE = 3, 1.4
+FEWEST_UNLISTED, UNLISTED_LARGE, UNLISTED_BOLD = 3, 1.4, 1.2
 """Headings of a style that stand below what the contents page lists, and times the text's size,
-from which they are kept."""
+from which they are kept: of all, and of bold ones."""
 BY_CHANCE = 0.1
 """Share of them that may be called as a listed section is."""
 IN_FROM_EDGE, OFF_CENTRE = 0.015, 0.06
@@ -123,7 +126,8 @@ def find_headings(
     stands = (odds > SURE) | (usual & (odds > least))
     stands |= _near_their_like(candidates, odds, usual, least, stands)
     stands |= _by_number(candidates, odds, signs, stands)
-    stands &= ~(_as_text(candidates, signs) & unlinked(candidates))
+    stands |= ~matter & _alike(candidates, paragraphs, look, body_size, face, stands)
+    stands &= ~_no_more_than_text(candidates, signs, stands)
     stands &= ~np.array([bool(BULLET.match(c.title)) for c in candidates], dtype=bool)
     small = counted_small(candidates) if not look.is_bold else frozenset()
     named = small | ahead.rows
@@ -137,8 +141,7 @@ def find_headings(
     kept = completed(candidates, np.flatnonzero(stands).tolist(), odds)
     sure = _sure(candidates, kept, odds, signs[:, SIGNS.index("in contents")] == 1, body_size, face)
     sure |= {row for row, is_new in titles.items() if is_new} | named | set(out)
-    candidates = _placed([candidates[k] for k in kept], paragraphs)
-    candidates = _without_labels(candidates, small)
+    candidates = _without_labels(_placed([candidates[k] for k in kept], paragraphs), small)
     if not out:  # beside those, terms in bold begin what is said of them
         candidates = _with_run_ins(candidates, paragraphs, listings)
     candidates = _with_titles(_without_strays(candidates), paragraphs, titles, out)
@@ -192,6 +195,23 @@ def _recur(candidates: Sequence[Candidate], odds: FloatArray, matter: BoolArray)
     return np.array(
         [k > 0 and later[c.style] >= FEWEST_LIKE for k, c in enumerate(candidates)], dtype=bool
     )
+
+
+def _alike(
+    candidates: Sequence[Candidate],
+    paragraphs: Sequence[Paragraph],
+    look: Look,
+    body_size: float,
+    face: str,
+    stands: BoolArray,
+) -> BoolArray:
+    """(n,) which are headings past the title for how all of their style are set.
+
+    Only beside other headings: in a text that has none such lines are a hand's notes, or a form's.
+    """
+    past_title = np.array([c.paragraph >= look.first_row - 1 for c in candidates], dtype=bool)
+    found: BoolArray = set_alike(candidates, paragraphs, look.use, body_size, face) & past_title
+    return found if stands.any() else np.zeros(len(candidates), dtype=bool)
 
 
 def _near_their_like(
@@ -409,7 +429,10 @@ def _sure(
     members: dict[Style, list[int]] = defaultdict(list)
     for k in kept:
         members[candidates[k].style].append(k)
-    listed = [style for style, inside in members.items() if in_contents[inside].sum() > 1]
+    listed = [
+        style for style, inside in members.items()
+        if in_contents[inside].sum() > 1 and (odds[inside] > SURE).any()
+    ]  # fmt: skip
     least = min(((style.size, style.is_bold) for style in listed), default=(0.0, False))
     faces = {style.face for style in listed}
     face_of_headings = faces.pop() if len(faces) == 1 else ""
@@ -418,7 +441,8 @@ def _sure(
     found = set()
     for style, inside in members.items():
         sure = [k for k in inside if odds[k] > SURE]
-        is_large = style.size >= UNLISTED_LARGE * body_size
+        least_size = UNLISTED_BOLD if style.is_bold else UNLISTED_LARGE
+        is_large = style.size >= least_size * body_size
         is_deeper = (
             len(inside) >= FEWEST_UNLISTED
             and in_contents[inside].mean() <= BY_CHANCE
@@ -451,6 +475,20 @@ def _placed(candidates: Sequence[Candidate], paragraphs: Sequence[Paragraph]) ->
         is_centred = left > IN_FROM_EDGE * width and abs(left - right) < OFF_CENTRE * width
         placed.append(replace(candidate, is_centred=is_centred))
     return placed
+
+
+def _no_more_than_text(
+    candidates: Sequence[Candidate], signs: FloatArray, stands: BoolArray
+) -> BoolArray:
+    """(n,) which are set as the text is, and count on from none or are rows of a list.
+
+    Such a list begins a chapter: "2.1. Knots" where "Knots" follows, set off.
+    """
+    as_text = _as_text(candidates, signs)
+    set_off = {form for c, one in zip(candidates, stands & ~as_text, strict=True) if one
+               for form in forms_of(c.title)}  # fmt: skip
+    again = np.array([bool(forms_of(c.title) & set_off) for c in candidates], dtype=bool)
+    return as_text & (again | unlinked(candidates))
 
 
 def _as_text(candidates: Sequence[Candidate], signs: FloatArray) -> BoolArray:

@@ -157,7 +157,7 @@ def stands_out(
         return False
     starts_well = text[0].isupper() or text[0].isdigit() or text[0] in '§“"(¿¡'
     if style.is_bold and not body_is_bold:
-        return starts_well or number is not None
+        return starts_well or number is not None or style.size >= ITALIC_LARGER * body_size
     if style.is_italic and style.size >= ITALIC_LARGER * body_size:
         return starts_well and text[-1] != "."
     if number and number.scheme in ("decimal", "lettered") and number.depth > 1:
