@@ -59,6 +59,16 @@ def test_other_slanted_lines_are_none(tmp_path, pages):
     assert not found & set(names_in(pages))
 
 
+def test_terms_set_as_headings_are_told_from_them_by_what_is_set_in_below(tmp_path):
+    terms = ("ash", "elm", "oak", "yew")
+    pages = [
+        [*page, ("slanted", term), ("said", SAID)]
+        for page, term in zip(pages_of("slanted"), terms, strict=True)
+    ]
+    found = [title for title, level in sections_of(tmp_path / "a.pdf", pages) if level == 1]
+    assert found == list(NAMES)
+
+
 def test_without_the_look_at_all_of_a_style_they_are_lost(tmp_path, monkeypatch):
     monkeypatch.setattr(headings, "set_alike", lambda candidates, *_: [False] * len(candidates))
     found = sections_of(tmp_path / "a.pdf", pages_of("slanted"))

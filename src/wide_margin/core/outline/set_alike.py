@@ -19,7 +19,7 @@ if TYPE_CHECKING:
 
 FEWEST, FEWEST_PAGES = 6, 3
 """Headings of a style, and pages that they stand on."""
-NEARLY_ALL, MOST, FEW = 0.9, 0.5, 0.1
+NEARLY_ALL, MORE, MOST, FEW = 0.9, 0.6, 0.5, 0.1
 """Shares of a style."""
 APART = 0.9
 """Sizes of white space above a heading, on average."""
@@ -49,6 +49,8 @@ class _Place(NamedTuple):
     inset: float | None = None
     """Sizes that the text below begins further in; None where no lines of text follow."""
     is_over_text: bool = False
+    is_set_in: bool = False
+    """Whether what is below begins further in, be it text or not."""
     is_in_turn: bool = False
     """Whether the next is of the same style."""
 
@@ -83,7 +85,8 @@ def set_alike(
             continue
         n_code = sum(_is_code(c, paragraphs) for c in inside)
         places = [_place_of(c, paragraphs, body_size) for c in inside]
-        found[rows] = n_code <= FEW * len(rows) and _stand_apart(places)
+        if n_code <= FEW * len(rows) and _stand_apart(places):
+            found[rows] = _are_headings(places)
     return found
 
 
@@ -113,17 +116,29 @@ def _are_titles(inside: Sequence[Candidate]) -> bool:
 
 
 def _stand_apart(places: Sequence[_Place]) -> bool:
-    """Whether they stand apart from what is above, and over text that begins as far left."""
+    """Whether they stand apart from what is above, most of them over text."""
     n = len(places)
     above = [place.above for place in places if place.above is not None]
-    inset = [place.inset for place in places if place.inset is not None]
+    n_seen = sum(place.inset is not None for place in places)
     n_over = sum(place.is_over_text for place in places)
-    are_seen = len(inset) >= SOME_LEVEL * n or (len(inset) >= FEWEST_LEVEL and n_over >= ALL * n)
+    are_seen = n_seen >= SOME_LEVEL * n or (n_seen >= FEWEST_LEVEL and n_over >= ALL * n)
     return (
         bool(above) and sum(above) >= APART * len(above) and n_over >= MOST * n and are_seen
-        and sum(further <= LEVEL for further in inset) >= NEARLY_ALL * len(inset)
         and sum(place.is_in_turn for place in places) <= FEW_IN_TURN * n
     )  # fmt: skip
+
+
+def _are_headings(places: Sequence[_Place]) -> list[bool]:
+    """Which of them are headings: over text that begins as far left.
+
+    Where some are not, they are the terms of a list, and what is said of others may be too short
+    to tell.
+    """
+    seen = [place.inset for place in places if place.inset is not None]
+    n_level = sum(inset <= LEVEL for inset in seen)
+    if n_level >= NEARLY_ALL * len(seen):
+        return [True] * len(places)
+    return [n_level >= MORE * len(seen) and not place.is_set_in for place in places]
 
 
 def _place_of(candidate: Candidate, paragraphs: Sequence[Paragraph], body_size: float) -> _Place:
@@ -140,10 +155,10 @@ def _place_of(candidate: Candidate, paragraphs: Sequence[Paragraph], body_size: 
         return _Place(above, is_in_turn=True)
     is_as_large = abs(after.pieces[0].line.size - body_size) <= AS_LARGE * body_size
     is_text = is_as_large and after.kind not in _NO_TEXT
-    inset = None
+    inset, further = None, (after.pieces[0].line.box[0] - line.box[0]) / line.size
     if is_text and len(after.pieces) > 1:  # the first line may be set in
         inset = (min(piece.line.box[0] for piece in after.pieces) - line.box[0]) / line.size
-    return _Place(above, inset, is_over_text=is_text)
+    return _Place(above, inset, is_over_text=is_text, is_set_in=further > LEVEL)
 
 
 def _beside(candidate: Candidate, row: int, paragraphs: Sequence[Paragraph]) -> Paragraph | None:
