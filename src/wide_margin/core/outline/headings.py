@@ -127,7 +127,7 @@ def find_headings(
     stands |= _near_their_like(candidates, odds, usual, least, stands)
     stands |= _by_number(candidates, odds, signs, stands)
     stands |= ~matter & _alike(candidates, paragraphs, look, body_size, face, stands)
-    stands &= ~_no_more_than_text(candidates, signs, stands)
+    stands, odds = _without_text(candidates, signs, stands, odds)
     stands &= ~np.array([bool(BULLET.match(c.title)) for c in candidates], dtype=bool)
     small = counted_small(candidates) if not look.is_bold else frozenset()
     named = small | ahead.rows
@@ -477,18 +477,20 @@ def _placed(candidates: Sequence[Candidate], paragraphs: Sequence[Paragraph]) ->
     return placed
 
 
-def _no_more_than_text(
-    candidates: Sequence[Candidate], signs: FloatArray, stands: BoolArray
-) -> BoolArray:
-    """(n,) which are set as the text is, and count on from none or are rows of a list.
+def _without_text(
+    candidates: Sequence[Candidate], signs: FloatArray, stands: BoolArray, odds: FloatArray
+) -> tuple[BoolArray, FloatArray]:
+    """(n,) the headings, and the odds of each, without what is no more than text.
 
-    Such a list begins a chapter: "2.1. Knots" where "Knots" follows, set off.
+    Set as the text is are rows of the list that a chapter begins with, "2.1. Knots" where "Knots"
+    follows, set off; no number asks for them. So is what counts on from nothing.
     """
     as_text = _as_text(candidates, signs)
     set_off = {form for c, one in zip(candidates, stands & ~as_text, strict=True) if one
                for form in forms_of(c.title)}  # fmt: skip
     again = np.array([bool(forms_of(c.title) & set_off) for c in candidates], dtype=bool)
-    return as_text & (again | unlinked(candidates))
+    again &= as_text
+    return stands & ~(again | (as_text & unlinked(candidates))), np.where(again, -np.inf, odds)
 
 
 def _as_text(candidates: Sequence[Candidate], signs: FloatArray) -> BoolArray:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections import Counter, defaultdict
 from collections.abc import Collection, Mapping, Sequence
 from typing import TYPE_CHECKING
@@ -20,6 +21,11 @@ _OF_CHAPTERS = ("decimal", "roman", "chapter")
 """Schemes that number chapters."""
 FEWEST_PARTS = 2
 """Parts, and chapters in them, from which chapters that are set like parts hang under them."""
+FEWEST_FIRST, NEARLY_ALWAYS = 3, 0.85
+"""Times that a style which is above another begins what hangs under a heading, and their share
+where the other is there, too."""
+FEW_CAPITAL = 0.2
+"""Times the headings of a style that are in capitals only for what they say."""
 SELDOM = 2
 """Headings of a style that may be a title and its like."""
 
@@ -197,8 +203,43 @@ def _nearest(identifier: str, known: Collection[str]) -> str:
 
 
 def _style_order(candidates: list[Candidate]) -> dict[Style, int]:
+    """The place of each style, the most prominent first.
+
+    Of two of one size, that is above which comes first wherever both are.
+    """
+
     def prominence(style: Style) -> tuple[float, bool, bool, bool]:
         return (-style.size, not style.is_bold, not style.is_capital, style.is_italic)
 
-    styles = sorted({c.style.without_face for c in candidates}, key=prominence)
-    return {style: level for level, style in enumerate(styles)}
+    use = Counter(c.style.without_face for c in candidates)
+    like = {style: _usual_case(style, use) for style in use}
+    set_so = [like[c.style.without_face] for c in candidates]
+    styles = sorted(set(set_so), key=prominence)
+    for _ in range(len(styles)):
+        for k, (one, other) in enumerate(itertools.pairwise(styles)):
+            if one.size == other.size and _comes_first(other, one, set_so, set(styles[:k])):
+                styles[k], styles[k + 1] = other, one
+                break
+        else:
+            break
+    places = {style: styles.index(usual) for style, usual in like.items()}
+    return dict(sorted(places.items(), key=lambda each: (each[1], prominence(each[0]))))
+
+
+def _usual_case(style: Style, use: Mapping[Style, int]) -> Style:
+    """The style itself; of a few titles in capitals, "CD-ROM", that which most are set in."""
+    other = style._replace(is_capital=False)
+    return other if style.is_capital and use[style] <= FEW_CAPITAL * use.get(other, 0) else style
+
+
+def _comes_first(one: Style, other: Style, set_so: Sequence[Style], above: set[Style]) -> bool:
+    """Whether headings of a style begin nearly all that another is in, under what is above both."""
+    groups: list[list[Style]] = [[]]
+    for style in set_so:
+        if style in above:
+            groups.append([])
+        elif style in (one, other):
+            groups[-1].append(style)
+    n_first = sum(group[0] == one for group in groups if group)
+    of_both = [group[0] == one for group in groups if other in group]
+    return n_first >= FEWEST_FIRST and sum(of_both) >= NEARLY_ALWAYS * len(of_both)
