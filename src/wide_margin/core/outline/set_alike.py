@@ -19,8 +19,8 @@ if TYPE_CHECKING:
 
 FEWEST, FEWEST_PAGES = 6, 3
 """Headings of a style, and pages that they stand on."""
-NEARLY_ALL, MORE, MOST, FEW = 0.9, 0.6, 0.5, 0.1
-"""Shares of a style."""
+NEARLY_ALL, MUCH, MORE, MOST, FEW = 0.9, 0.8, 0.6, 0.5, 0.1
+"""Shares of a style. Of a bold one nearly all must be titles, since the terms of lists are bold."""
 APART = 0.9
 """Sizes of white space above a heading, on average."""
 ENOUGH_SPACE = 3.0
@@ -81,7 +81,8 @@ def set_alike(
     found = np.zeros(len(candidates), dtype=bool)
     for style, rows in members.items():
         inside = [candidates[k] for k in rows]
-        if len(rows) < max(FEWEST, NEARLY_ALL * use.get(style, 0)) or not _are_titles(inside):
+        alone = NEARLY_ALL if style.is_bold else MUCH
+        if len(rows) < max(FEWEST, alone * use.get(style, 0)) or not _are_titles(inside):
             continue
         n_code = sum(_is_code(c, paragraphs) for c in inside)
         places = [_place_of(c, paragraphs, body_size) for c in inside]
