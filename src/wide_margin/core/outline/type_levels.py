@@ -240,6 +240,9 @@ def _comes_first(one: Style, other: Style, set_so: Sequence[Style], above: set[S
             groups.append([])
         elif style in (one, other):
             groups[-1].append(style)
-    n_first = sum(group[0] == one for group in groups if group)
+    groups = [group for group in groups if group]
+    n_first = sum(group[0] == one for group in groups)
     of_both = [group[0] == one for group in groups if other in group]
-    return n_first >= FEWEST_FIRST and sum(of_both) >= NEARLY_ALWAYS * len(of_both)
+    return n_first >= min(FEWEST_FIRST, len(groups)) and sum(of_both) >= NEARLY_ALWAYS * len(
+        of_both
+    )
