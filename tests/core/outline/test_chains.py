@@ -1,10 +1,14 @@
 """Headings that the numbers of others ask for, and what hangs under what."""
 
+from collections import Counter
+
 import numpy as np
 import pytest
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.outline.candidates import Candidate, Style
+from wide_margin.core.layout import paragraphs_of
+from wide_margin.core.layout.model import Line
+from wide_margin.core.outline.candidates import Candidate, Style, style_of
 from wide_margin.core.outline.chains import ASKED_FOR, ASKED_FOR_ALIKE, completed, unlinked
 from wide_margin.core.outline.type_levels import levels_of
 
@@ -136,3 +140,41 @@ def test_a_bold_title_that_speaks_of_code_is_asked_for():
     title = "2.2 How can I get lift() and wind() to work?"
     rows = [("2 Wells", LARGE), ("2.1 Lids", PLAIN), (title, PLAIN), ("2.3 Ends", PLAIN)]
     assert title in titles(rows, [0, 1, 3], [3, 3, BETWEEN, 3])
+
+
+LARGER = Style(18.0, True, False, False)
+UPRIGHT, SLANTED = Style(14.0, True, False, False), Style(14.0, True, True, False)
+SHOUTED = Style(14.0, True, False, True)
+
+
+def test_of_two_styles_of_one_size_that_is_above_which_comes_first():
+    rows = []
+    for k in range(3):
+        rows += [(f"Wells {k}", LARGER), (f"Lids {k}", SLANTED), (f"Oak {k}", UPRIGHT)]
+    assert levels(*rows) == [0, 1, 2] * 3
+    swapped = {SLANTED: UPRIGHT, UPRIGHT: SLANTED}
+    assert levels(*((title, swapped.get(style, style)) for title, style in rows)) == [0, 1, 2] * 3
+
+
+def test_one_that_comes_first_only_now_and_then_is_above_by_its_look():
+    pair = [("Lids", UPRIGHT), ("Oak", SLANTED)]
+    rows = [("Wells", LARGER), *pair, ("Ropes", LARGER), *pair[::-1], ("Chains", LARGER), *pair]
+    assert levels(*rows) == [0, 1, 2, 0, 1, 1, 0, 1, 2]
+
+
+def test_a_few_titles_in_capitals_are_on_the_level_of_their_style():
+    rows = [("Wells", LARGER), ("GNU GPL", SHOUTED), *[(f"Lids {k}", UPRIGHT) for k in range(6)],
+            ("Ropes", LARGER), ("Oak", SLANTED)]  # fmt: skip
+    assert levels(*rows) == [0, *[1] * 7, 0, 1]
+
+
+def test_many_in_capitals_are_above_the_others_of_their_size():
+    rows = [row for k in range(3) for row in ((f"WELLS {k}", SHOUTED), (f"Lids {k}", UPRIGHT))]
+    assert levels(*rows) == [0, 1] * 3
+
+
+@pytest.mark.parametrize(("text", "capital"), [("CPU の部品を買う", False), ("CPU BOARDS", True)])
+def test_signs_without_case_are_no_capitals(text, capital):
+    line = Line(0, text, ((0, len(text)),), (0, 0, 90, 12), 12.0, True, False, False, 0, 0)
+    (paragraph,) = paragraphs_of([[line]], 12.0, Counter())
+    assert style_of(paragraph).is_capital == capital

@@ -101,7 +101,7 @@ def style_of(paragraph: Paragraph) -> Style:
     """The style of a paragraph's first line."""
     line = paragraph.pieces[0].line
     capital = line.is_caps or line.text.isupper()
-    capital = capital and sum(map(str.isalpha, line.text)) > 3
+    capital = capital and sum(map(str.isupper, line.text)) > 3
     return Style(round(line.size * 2) / 2, line.is_bold, line.is_italic, capital, line.face)
 
 

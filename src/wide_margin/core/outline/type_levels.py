@@ -77,9 +77,11 @@ def _least_ranks(order: Mapping[Style, int], usual: Mapping[Style, float]) -> di
     Numbers may tell that several levels are set alike; what is set smaller is below all of these.
     """
     least: dict[Style, float] = {}
-    deepest = -1.0
+    above = deepest = -1.0
+    last = -1
     for style, place in order.items():
-        least[style] = usual.get(style, max(place, deepest + 1))
+        above, last = (above, last) if place == last else (deepest, place)
+        least[style] = usual.get(style, max(place, above + 1))
         deepest = max(deepest, least[style])
     return least
 
