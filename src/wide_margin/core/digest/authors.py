@@ -8,7 +8,14 @@ from functools import reduce
 from itertools import pairwise, takewhile
 from typing import TYPE_CHECKING
 
-from wide_margin.core.digest.front import Fact, blocks_of, letters_of, line_locator
+from wide_margin.core.digest.front import (
+    FULL_PAGE,
+    Fact,
+    blocks_of,
+    is_of_paragraph,
+    letters_of,
+    line_locator,
+)
 from wide_margin.core.digest.names import (
     AUTHORS,
     EDITORS,
@@ -23,7 +30,8 @@ from wide_margin.core.digest.names import (
 )
 from wide_margin.core.document import locator_for
 from wide_margin.core.later import regex
-from wide_margin.core.layout import fold
+from wide_margin.core.layout import STOPS, fold
+from wide_margin.core.outline.candidates import BULLET
 
 if TYPE_CHECKING:
     from wide_margin.core.digest.front import FrontLine
@@ -101,7 +109,7 @@ def authors_of(
     labels = [k for k, line in enumerate(rest) if _BY_ALONE.match(line.text)]
     after = rest[labels[0] + 1 :] if labels else list(rest)
     size = 0.0
-    others = _of_others(after)
+    others = _of_others(after) | _of_text(document, after)
     by_line = list(_names_by_line(after, _streets(lines)))
     for line, names in _told(by_line) or by_line:
         if id(line) in others:
@@ -155,6 +163,24 @@ def _of_others(lines: Sequence[FrontLine]) -> set[int]:
         if id(line) in found and line.text.rstrip().endswith(":"):
             found.add(id(following))
     return found
+
+
+def _of_text(document: ReadDocument, lines: Sequence[FrontLine]) -> set[int]:
+    """Lines, by their ids, that are a list's or, on a full page, belong to running text."""
+    is_full = len(lines) > FULL_PAGE
+    return {
+        id(line) for line in lines
+        if BULLET.match(line.text)
+        or (is_full and (is_of_paragraph(document, line) or _ends_text(document, line)))
+    }  # fmt: skip
+
+
+def _ends_text(document: ReadDocument, line: FrontLine) -> bool:
+    """Whether a line is not the first of a sentence: "… ask the / Harbour Office."."""
+    if line.paragraph < 0:
+        return False
+    text = document.paragraphs[line.paragraph].text
+    return text.rstrip().endswith(tuple(STOPS)) and not text.startswith(line.text)
 
 
 def _only_names(text: str) -> list[str]:

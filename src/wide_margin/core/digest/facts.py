@@ -16,6 +16,7 @@ from wide_margin.core.digest.front import (
     Fact,
     fact_of,
     front_lines,
+    is_of_paragraph,
     letters_of,
     running_lines,
     without_listings,
@@ -120,6 +121,8 @@ def find_facts(document: ReadDocument) -> Facts:
         title = replace(title, text=unnumbered(title.text))
     rest = after_title(lines, title_lines)
     subtitle = subtitle_of(title_lines, rest)
+    if subtitle and is_of_paragraph(document, subtitle[0]):
+        subtitle = []  # where a column of text begins
     under = fact_of(document, subtitle) if subtitle else None
     under = under and replace(under, text=without_dashes(under.text))
     name, says = parted_command(document, lines, title_lines)

@@ -157,9 +157,33 @@ def fact_of(document: ReadDocument, lines: Sequence[FrontLine]) -> Fact:
     """What some lines say, joined to one text, and where."""
     parts = [lines[0].text]
     for line in lines[1:]:
-        parts.append(line.text if parts[-1].endswith("-") else f" {line.text}")
+        parts[-1], blank = _joint(document, parts[-1], line.text)
+        parts.append(f"{blank}{line.text}")
     text = one_line("".join(parts))
     return Fact(text, line_locator(document, lines, text))
+
+
+def _joint(document: ReadDocument, text: str, following: str) -> tuple[str, str]:
+    """The end of a line as it stands before the next one, and what is between both.
+
+    A hyphen that only divides a word goes: the document has the word whole elsewhere.
+    """
+    begun, goes_on = _BEGUN.search(text), _GOES_ON.match(following)
+    if not begun:
+        return text, " "
+    if goes_on:
+        index = document.index
+        stems = index.analyser.terms(f"{begun[1]}{goes_on[0]}".lower())
+        rows = [index.term_ids[stem] for stem in stems if stem in index.term_ids]
+        if any(len(index.by_sentence.of(row)[0]) >= FEWEST_WHOLE for row in rows):
+            return text[:-1], ""
+    return text, ""
+
+
+FEWEST_WHOLE = 2
+"""Sentences that have a word whole, one of which may be what is looked at."""
+_BEGUN, _GOES_ON = regex(r"([^\W\d_]+)-$|\S-$"), regex(r"[^\W\d_]+")
+"""A word divided at the end of a line, or a mark with a hyphen; and what goes on with a word."""
 
 
 def without_listings(lines: Sequence[FrontLine]) -> list[FrontLine]:
@@ -173,10 +197,11 @@ def without_listings(lines: Sequence[FrontLine]) -> list[FrontLine]:
         is_row = len(following) == LISTED and all(
             _ROW_END.search(row.text) and row.page == line.page for row in following
         )
-        if is_row or (bare(line.text) in _LISTS and _goes_on_in_rows(lines, k)):
+        is_title = bare(line.text) in _LISTS
+        if is_row or (is_title and _goes_on_in_rows(lines, k)):
             lists = line.page
-            continue
-        kept.append(line)
+        elif not is_title:
+            kept.append(line)
     return kept
 
 
