@@ -15,6 +15,12 @@ THINGS = {
                               "Context: lid"],
     "Buckets": ["Note: they are of oak.", "Description: what holds water"],
 }  # fmt: skip
+ALONE = {
+    "drain": ["Use:", "To empty a well that has been fouled.", "Effect:",
+              "The water runs off by the lower pipe. Nobody may draw any meanwhile.",
+              "Value:", "Hours, twelve at most.", "Since (year):", "1987"],
+    "tilt": ["Use:", "Value:", "Effect:", "Since (year):"],
+}  # fmt: skip
 SAID = "When it is set, the keeper minds it before the lid is opened, and nobody else does so."
 
 
@@ -23,6 +29,10 @@ def digester(tmp_path_factory):
     path = tmp_path_factory.mktemp("labels") / "a.pdf"
     pages = [[("h1", title), *[("text", label) for label in labels], ("text", SAID)]
              for title, labels in THINGS.items()]  # fmt: skip
+    pages += [
+        [("h1", title), *[("text" if label.endswith(":") else "said", label) for label in labels]]
+        for title, labels in ALONE.items()
+    ]
     make_pdf(path, [[("title", "The Well Manual")], *pages])
     return Digester(read_document(path))
 
@@ -47,8 +57,25 @@ def test_a_label_answers(digester, typed, said):
 
 
 @pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("What does the drain setting do?",
+         "Effect: The water runs off by the lower pipe. Nobody may draw any meanwhile."),
+        ("What does drain do?",
+         "Effect: The water runs off by the lower pipe. Nobody may draw any meanwhile."),
+        ("What is the value of drain?", "Value: Hours, twelve at most."),
+    ],
+)  # fmt: skip
+def test_a_label_on_a_line_of_its_own_answers_with_what_is_under_it(digester, typed, said):
+    answer = digester.answer(typed, WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == [said]
+    assert answer.sure == LABELLED
+
+
+@pytest.mark.parametrize(
     "typed",
     [
+        "What does tilt do?",  # nothing is under its labels
         "What do Buckets do?",  # too few labels
         "What is the default context of RopeLength?",  # which of the two is not told
         "What does BucketSize do?",

@@ -517,3 +517,36 @@ def test_a_line_set_in_stands_over_a_paragraph_that_begins_as_far_in(tmp_path):
     canvas.save()
     texts = [tidy(p.text) for p in paragraphs_in(path)[0]]
     assert texts == [lines[0][1], " ".join(text for _, text in lines[1:])]
+
+
+def told_apart(*said):
+    """Texts of paragraphs under three full lines, to 400 points; each line is (left, right, text)."""
+    full = [line("The keeper signs for every bucket that leaves the well by day and", y=40 + 12 * k)
+            for k in range(3)]  # fmt: skip
+    rows = [
+        line(text, box=(left, 100.0 + 12 * k, right, 110.0 + 12 * k))
+        for k, (left, right, text) in enumerate(said)
+    ]
+    return [p.text for p in paragraphs_of([[*full, *rows]], 10.0, Counter())][1:]
+
+
+@pytest.mark.parametrize(
+    "said",
+    [
+        [(112, 180, "Of oak or elm"), (72, 104, "Weight")],  # the word had room beside it
+        [(112, 390, "What the keeper has to sign for at noon."), (72, 104, "Weight")],
+    ],
+)
+def test_what_is_said_of_a_term_ends_before_the_next(said):
+    assert told_apart(*said) == [text for _, _, text in said]
+
+
+@pytest.mark.parametrize(
+    "said",
+    [
+        [(86, 396, "Nobody may draw any water while the lid is off"), (72, 300, "and the rope up")],
+        [(86, 396, "Nobody may draw while the pump is out of it."), (72, 300, "Its rope is up.")],
+    ],
+)
+def test_the_first_line_of_a_paragraph_is_none_of_its_own(said):
+    assert told_apart(*said) == [" ".join(text for _, _, text in said)]

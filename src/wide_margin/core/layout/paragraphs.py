@@ -90,6 +90,8 @@ class _Measure:
 
     left: float
     right: float
+    reach: float
+    """Where full lines end, whatever sticks out."""
     leading: float
     size: float
     leadings: Mapping[int, float] = field(default_factory=dict)
@@ -236,6 +238,7 @@ def _measure(lines: list[Line]) -> _Measure:
     return _Measure(
         left=float(lefts.most_common(1)[0][0]),
         right=max(line.box[2] for line in lines),
+        reach=sorted(line.box[2] for line in lines)[int(FULL * (len(lines) - 1))],
         leading=leading,
         size=size,
         leadings={
@@ -289,12 +292,18 @@ def _starts_paragraph(
         return True
     if len(group) == 1 and _is_head_of_indented(before, line, below, measure):
         return True
+    if len(group) == 1 and _breaks_off(before, line, measure):
+        return True
     if len(group) == 1 and _is_centred_over(before, line, measure):
         return True
     short = before.box[2] < measure.right - 0.25 * (measure.right - measure.left)
     return short and bool(_SENTENCE_END.search(before.text)) and line.text[:1].isupper()
 
 
+FULL, ROOM, FAR_IN = 0.8, 1.5, 2.5
+"""Share of the lines of a column that end no further right than full ones, font sizes that a line
+has room for beyond the next word where it was broken off, and those that no first line is set
+in."""
 LINES_OF_BRACKETS = 4
 """Lines over one that closes brackets, among which they were opened."""
 _IN_BRACKETS = regex(r"\([^\W\d_]{3,}[\s,]")
@@ -314,6 +323,25 @@ def _is_head_of_indented(before: Line, line: Line, below: Line | None, measure: 
     is_few = before.box[2] - before.box[0] < (0.75 if goes_back else 0.4) * width
     is_full = line.box[2] > measure.right - 0.1 * width
     return is_indented and is_alike and is_few and is_full and line.text[:1].isupper()
+
+
+def _breaks_off(before: Line, line: Line, measure: _Measure) -> bool:
+    """Whether a line set further in ends though the first word of the next had room on it.
+
+    It is what is said of a term, over the next one: the first line of a paragraph is full. So is
+    one that is set in further than first lines are, and ends a sentence.
+    """
+    em = max(line.size, 1.0)
+    middles = [0.5 * (each.box[0] + each.box[2]) for each in (before, line)]
+    if before.is_fixed or "\t" in before.text or "\t" in line.text or not line.text[:1].isalpha():
+        return False  # of a program, a table or a formula
+    further = (before.box[0] - line.box[0]) / em
+    if further <= 0.8 or abs(middles[0] - middles[1]) < em:
+        return False
+    if further > FAR_IN and _SENTENCE_END.search(before.text):
+        return True
+    width = (line.box[2] - line.box[0]) * len(line.text.split(maxsplit=1)[0]) / len(line.text)
+    return measure.reach - before.box[2] > width + ROOM * em
 
 
 def _is_centred_over(before: Line, line: Line, measure: _Measure) -> bool:
