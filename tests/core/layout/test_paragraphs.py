@@ -520,7 +520,7 @@ def test_a_line_set_in_stands_over_a_paragraph_that_begins_as_far_in(tmp_path):
 
 
 def told_apart(*said):
-    """Texts of paragraphs under three full lines, to 400 points; each line is (left, right, text)."""
+    """Paragraphs under three full lines, to 400 points; each line is (left, right, text)."""
     full = [line("The keeper signs for every bucket that leaves the well by day and", y=40 + 12 * k)
             for k in range(3)]  # fmt: skip
     rows = [
