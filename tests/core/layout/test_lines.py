@@ -3,9 +3,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from reportlab.lib.pagesizes import A4
+from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
-from tests.making import make_pdf, page_texts, wrapped
+from tests.making import make_pdf, page_texts, read_document, wrapped
+from wide_margin.core.document.tables import find_tables
 from wide_margin.core.layout import lines_of
 from wide_margin.core.layout.columns import MIN_COLUMN, MIN_ROWS, reading_zones, rows_of
 
@@ -198,3 +200,70 @@ def test_a_few_lines_in_two_columns_far_over_the_foot_are_read_one_after_the_oth
     rows = [one for pair in zip(left, right, strict=False) for one in pair]
     in_turn = reading_zones(np.array([*rows, *foot]))  # a table, row by row
     assert len(in_turn) == 1
+
+
+def set_cells(path, rows, font="Times-Roman"):
+    """Texts of the lines of rows, each as (left edge, text) of its cells, 14 points apart."""
+    canvas = Canvas(str(path), pagesize=A4)
+    canvas.setFont(font, 10)
+    for k, row in enumerate(rows):
+        for left, text in row:
+            canvas.drawString(left, 740 - 14 * k, text)
+    canvas.save()
+    return [line.text for line in lines_of(page_texts(path)[0])]
+
+
+def beside(text, gap, font="Times-Roman"):
+    """Where a text begins, so that a gap in points is left before 200."""
+    return 200 - gap - stringWidth(text, font, 10)
+
+
+ROWS = [
+    [(60, "Home"), (200, "to the first entry")],
+    [(60, "End"), (200, "to the last entry")],
+    [(60, "PgDn"), (200, "to the next page")],
+]
+
+
+@pytest.mark.parametrize(
+    ("gap", "parted"),
+    [(15.0, True), (7.0, True), (4.0, False)],
+)
+def test_a_word_right_under_the_cells_of_others_begins_a_cell(tmp_path, gap, parted):
+    long = "previous-entry"
+    texts = set_cells(
+        tmp_path / "a.pdf", [*ROWS, [(beside(long, gap), long), (200, "to the one before")]]
+    )
+    assert texts[3] == f"{long}{chr(9) if parted else ' '}to the one before"
+
+
+@pytest.mark.parametrize(
+    "row",
+    [
+        [(beside("previous-entry.", 7.0), "previous-entry."), (200, "To the one before")],
+        [(beside("previous-entry", 7.0), "previous-entry"), (204, "to the one before")],
+        [(beside("all", 7.0), "all"), (200, "the"), (222, "pages")],  # all gaps of it are wide
+    ],
+)
+def test_other_wide_blanks_part_nothing(tmp_path, row):
+    texts = set_cells(tmp_path / "a.pdf", [*ROWS, row])
+    assert "\t" not in texts[3]
+
+
+def test_letters_of_one_width_stand_in_columns_anyhow(tmp_path):
+    font = "Courier"
+    row = [(beside("lift --all", 7.0, font), "lift --all"), (200, "# up")]
+    assert "\t" not in set_cells(tmp_path / "a.pdf", [*ROWS, row], font)[3]
+
+
+@pytest.mark.parametrize("mark", ["*", "-"])
+def test_a_row_may_begin_with_the_mark_of_an_item(tmp_path, mark):
+    rows = [[(60, "Key"), (110, "Name"), (200, "What it does")],
+            [(60, "="), (110, "first"), (200, "to the first entry")],
+            [(60, f"{mark} or End"), (110, "last"), (200, "to the last entry")],
+            [(60, "q"), (110, "quit"), (200, "leaves it")]]  # fmt: skip
+    set_cells(tmp_path / "a.pdf", rows)
+    document = read_document(tmp_path / "a.pdf")
+    assert [p.kind for p in document.paragraphs] == ["row"] * 4
+    (table,) = find_tables(document.paragraphs)
+    assert [cell.text for cell in table.rows[2]] == [f"{mark} or End", "last", "to the last entry"]

@@ -102,6 +102,7 @@ class _Plain:
         self.boxes, self.size = segments.boxes.tolist(), segments.size.tolist()
         self.bold, self.italic = segments.bold.tolist(), segments.italic.tolist()
         self.fixed = segments.fixed.tolist()
+        self.in_column = segments.in_column.tolist()
         self.run_starts = page.run_starts.tolist()
         self.run_fonts = [page.fonts[k] for k in page.run_fonts.tolist()]
 
@@ -191,7 +192,8 @@ def _joined(page: _Plain, row: list[int], spans: tuple[tuple[int, int], ...]) ->
     placed = sorted(row, key=lambda item: page.boxes[item][0]) if page.is_mixed else row
     for k in range(1, len(row)):
         gap = page.boxes[placed[k]][0] - page.boxes[placed[k - 1]][2]
-        parts.append("\t" if gap > WIDE_GAP * page.size[row[k]] else " ")
+        is_wide = gap > WIDE_GAP * page.size[row[k]] or page.in_column[row[k]]
+        parts.append("\t" if is_wide else " ")
         parts.append(page.chars[spans[k][0] : spans[k][1]])
     return "".join(parts)
 

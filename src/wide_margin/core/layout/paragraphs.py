@@ -159,7 +159,7 @@ def _groups_on(
         (_kind(group, lines, body_size, is_hanging=is_hanging), group)
         for column in _columns(lines) for group, is_hanging in _groups_in_column(column, leading)
     ]  # fmt: skip
-    return with_figures(_with_entries(_with_titles(on_page)), body_size)
+    return with_figures(_with_entries(_with_titles(_with_marked_rows(on_page))), body_size)
 
 
 def _columns(lines: Sequence[Line]) -> list[list[Line]]:
@@ -300,6 +300,8 @@ def _starts_paragraph(
     return short and bool(_SENTENCE_END.search(before.text)) and line.text[:1].isupper()
 
 
+IN_COLUMN = 2.0
+"""Points that cells of one column begin apart at most."""
 FULL, ROOM, FAR_IN = 0.8, 1.5, 2.5
 """Share of the lines of a column that end no further right than full ones, font sizes that a line
 has room for beyond the next word where it was broken off, and those that no first line is set
@@ -480,6 +482,27 @@ def _is_stretched(line: Line) -> bool:
         return False
     gaps = [after[0] - before[1] for before, after in pairwise(line.cells)]
     return max(gaps) - min(gaps) < 0.1 * max(gaps)
+
+
+def _with_marked_rows(groups: list[tuple[str, list[Line]]]) -> list[tuple[str, list[Line]]]:
+    """Rows of a table that begin as items of a list do: "* or End" under "Home", with its cells."""
+    made = list(groups)
+    for k, (kind, group) in enumerate(groups):
+        beside = [made[k - 1]] if k else []
+        beside += groups[k + 1 : k + 2]
+        if kind == "item" and any(
+            other == "row" and _are_in_columns(group[0], lines[-1]) for other, lines in beside
+        ):
+            made[k] = ("row", group)
+    return made
+
+
+def _are_in_columns(line: Line, other: Line) -> bool:
+    """Whether all cells of a line, more than one, begin where those of another do."""
+    lefts = [left for left, _ in other.cells]
+    return len(line.cells) > 1 and all(
+        any(abs(left - each) < IN_COLUMN for each in lefts) for left, _ in line.cells
+    )
 
 
 def _with_titles(groups: list[tuple[str, list[Line]]]) -> list[tuple[str, list[Line]]]:

@@ -17,6 +17,12 @@ if TYPE_CHECKING:
 WIDE_GAP = 1.1
 """A gap of this many font sizes parts two segments: cells of a table, columns of text."""
 
+NARROW_GAP, TIMES_USUAL = 0.5, 1.5
+"""A gap of so many font sizes does, too, where cells of other lines near begin right there and it
+is so much wider than those beside it."""
+NEAR_LINES, LEVEL, FEWEST_LEVEL = 6.0, 1.0, 2
+"""Font sizes up or down to such lines, points by which they begin elsewhere at most, and their
+number."""
 DOUBLED, LEAST_DOUBLED = 0.25, 3
 """The same characters, so many at least, are drawn twice where they lie within that share of their
 size of each other."""
@@ -41,6 +47,8 @@ class Segments:
     fixed: FloatArray
     spread: FloatArray
     """From the top of the highest character to the bottom of the lowest, in points."""
+    in_column: BoolArray
+    """Whether it begins a cell under or over others, however near it is to the one before."""
 
     def __len__(self) -> int:
         """How many segments."""
@@ -58,14 +66,17 @@ def segments_of(page: PageText) -> Segments:
     if not len(inked):
         none = np.zeros(0, dtype=np.int32)
         flat = np.zeros(0, dtype=np.float32)
-        return Segments(np.zeros((0, 4), np.float32), none, none, flat, flat, flat, flat, flat)
+        return Segments(
+            np.zeros((0, 4), np.float32), none, none, flat, flat, flat, flat, flat, flat > 0
+        )
     boxes = page.boxes[inked]
     size, bold, italic, fixed = _styles(page, inked)
     # PDFium puts a space wherever it sees a gap, so a word is never parted but where that was
     # found to be wrong; between its first and last character there may be none that has a box.
     n_spaces = np.cumsum((codes <= 32) | (codes == 0xA0))[inked]
     between_words = (np.diff(n_spaces) > 0) | (codes[inked[:-1]] == ord(LINE_END_HYPHEN))
-    breaks = _breaks(boxes, size) & between_words
+    parts = between_words & ~_ends_sentence(page.chars, inked[:-1])
+    breaks, in_column = _breaks(boxes, size, fixed, between_words, parts)
     if page.parted:
         breaks |= np.isin(inked[1:], page.parted)
     cuts = np.concatenate(([0], np.flatnonzero(breaks) + 1))
@@ -90,8 +101,9 @@ def segments_of(page: PageText) -> Segments:
     middle = np.sort(asked, axis=0)[1]
     last = inked[ends - 1] + 1
     spread = np.maximum.reduceat(boxes[:, 3], cuts) - np.minimum.reduceat(boxes[:, 1], cuts)
+    begins = np.concatenate(([False], in_column))[cuts]
     found = Segments(
-        around, inked[cuts], last, middle, mean(bold), mean(italic), mean(fixed), spread
+        around, inked[cuts], last, middle, mean(bold), mean(italic), mean(fixed), spread, begins
     )
     return _without_doubles(found, page.chars)
 
@@ -114,16 +126,65 @@ def _without_doubles(found: Segments, chars: str) -> Segments:
     return Segments(*(getattr(found, field.name)[kept] for field in fields(Segments)))
 
 
-def _breaks(boxes: FloatArray, size: FloatArray) -> BoolArray:
+def _breaks(
+    boxes: FloatArray,
+    size: FloatArray,
+    fixed: FloatArray,
+    between_words: BoolArray,
+    between_parts: BoolArray,
+) -> tuple[BoolArray, BoolArray]:
+    """(n - 1,) whether a segment begins after each character, and whether it does in a column.
+
+    Between parts are the words that cells may be parted at.
+    """
     before, after = boxes[:-1], boxes[1:]
     height = np.minimum(before[:, 3] - before[:, 1], after[:, 3] - after[:, 1])
     overlap = np.minimum(before[:, 3], after[:, 3]) - np.maximum(before[:, 1], after[:, 1])
     gap = after[:, 0] - before[:, 2]
     em = np.maximum(np.maximum(size[:-1], size[1:]), 1.0)
-    result: BoolArray = (overlap < 0.4 * height) | (gap > WIDE_GAP * em) | (gap < -0.8 * em)
+    is_level = overlap >= 0.4 * height
+    result: BoolArray = ~is_level | (gap > WIDE_GAP * em) | (gap < -0.8 * em)
     # A stamp drawn over the last line of the text.
     result |= np.minimum(size[:-1], size[1:]) * OTHER_SIZE < em
-    return result
+    result &= between_words
+    of_code = (fixed[:-1] > 0) & (fixed[1:] > 0)  # there the letters stand in columns anyhow
+    words = np.flatnonzero(between_parts & is_level & ~of_code)
+    in_column = np.zeros(len(result), dtype=bool)
+    in_column[words] = _in_columns(gap[words] / em[words], after[words], em[words])
+    return result | in_column, in_column
+
+
+def _ends_sentence(chars: str, rows: IntArray) -> BoolArray:
+    """(n,) whether each character ends a sentence, after which blanks are wider in some texts."""
+    codes = np.frombuffer(chars.encode("utf-32-le"), dtype=np.uint32)
+    stops, before = np.isin(codes[rows], _STOPS), codes[np.maximum(rows - 1, 0)]
+    found: BoolArray = stops & ~np.isin(before, _STOPS) & (before > ord(" "))
+    return found
+
+
+_STOPS = [ord(stop) for stop in ".!?"]
+
+
+def _in_columns(gap: FloatArray, box: FloatArray, em: FloatArray) -> BoolArray:
+    """(n,) which words begin a cell though near to the one before: others begin right there.
+
+    Args:
+        gap: (n,) font sizes from the word before.
+        box: (n, 4) boxes of first letters.
+        em: (n,) font sizes.
+    """
+    found = np.zeros(len(gap), dtype=bool)
+    usual = np.where(gap < WIDE_GAP, gap, 0.0)
+    beside = np.maximum(np.append(0.0, usual[:-1]), np.append(usual[1:], 0.0))
+    wide = np.flatnonzero(gap > WIDE_GAP)
+    narrow = np.flatnonzero((gap > NARROW_GAP) & (gap <= WIDE_GAP) & (gap > TIMES_USUAL * beside))
+    if len(wide) >= FEWEST_LEVEL and len(narrow):
+        size = em[narrow, None]
+        away = np.abs(box[narrow, None, 1] - box[None, wide, 1])
+        begins = np.abs(box[narrow, None, 0] - box[None, wide, 0]) < LEVEL
+        near = (away < NEAR_LINES * size) & (away > 0.5 * size)
+        found[narrow] = (near & begins).sum(axis=1) >= FEWEST_LEVEL
+    return found
 
 
 def _styles(page: PageText, inked: IntArray) -> tuple[FloatArray, ...]:
