@@ -42,6 +42,8 @@ from wide_margin.core.explain.subjects_abroad import subject_abroad
         ("Waar gaat dit boek over?", "about"),
         ("Vad handlar den här boken om?", "about"),
         ("O czym jest ten dokument?", "about"),
+        ("De què tracta aquest document?", "about"),
+        ("Qui ha escrit aquest llibre?", "authors and date"),
         ("О чём этот документ?", "about"),
         ("О чем эта книга?", "about"),
         ("この文書は何についてですか？", "about"),

@@ -121,6 +121,9 @@ def test_forms_of_a_word_share_a_term(a, b):
         ("Strażnik stacji jest w chacie i odczytuje ją, gdy nie ma burzy, oraz co dzień.", "pl"),
         ("Strážce stanice je v chatě a odečítá ji, když není bouře, nebo také každý den.", "cs"),
         ("Хранитель станции находится в хижине и снимает показания, если нет бури.", "ru"),
+        ("Хранитель станції є у хатині та знімає покази, якщо немає бурі.", "uk"),
+        ("El guarda de l'estació és a la cabana i la llegeix quan no hi ha tempesta.", "ca"),
+        ("Ο φύλακας του σταθμού είναι στην καλύβα και τη διαβάζει.", "el"),
         ("12 34 56", "en"),
         ("Let a, c, d, l, n, s, t be the ends; the length l = s + t, and n c = d.", "en"),
         ("\\usepackage{numbers} 数字的中文输出格式 \\begin{document}\\setcounter", "zh"),
@@ -138,12 +141,24 @@ def test_the_language_is_told_by_small_words(text, language):
         ("How many ropes are on the drum?", "en"),
         ("What was the price in Rome?", "en"),
         ("Ropes?", "en"),
+        ("Kolik lan potřebuji?", "cs"),
+        ("Com ropes?", "en"),  # too short to tell
+        ("Quants cables hi ha?", "ca"),
     ],
 )
 def test_a_question_has_a_language_of_its_own(small, question, language):
     assert language_asked(question, "en") == language
     terms = {term.word for term in read_terms(question, small.index).terms}
     assert not {word for word in words(question) if is_common(word, language)} & terms
+
+
+@pytest.mark.parametrize(
+    ("word", "language"),
+    [("kolik", "cs"), ("está", "es"), ("están", "es"), ("πόση", "el"), ("скільки", "uk"),
+     ("montako", "fi"), ("hány", "hu"), ("câte", "ro"), ("kaç", "tr"), ("quantes", "ca")],
+)  # fmt: skip
+def test_words_that_one_asks_with_are_no_topic(word, language):
+    assert is_common(word, language)
 
 
 def test_small_words_are_known_in_their_language():

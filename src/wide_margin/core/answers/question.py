@@ -54,22 +54,22 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
 
 _ABROAD: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
     (kind, regex(rf"^(?:{pattern})", re.I)) for kind, pattern in (
-        ("how many", r"(?:cuánt|quant)[oiae]s?\b|hoeveel\b|hur (?:många|mycket|lång[ta]?|ofta)\b|hvor (?:mange|meget|mye|lang|ofte)\b"
+        ("how many", r"(?:cuánt|quant)[oiae]s?\b|quants?\b|πόσ[οαηωε]\w*|hoeveel\b|hur (?:många|mycket|lång[ta]?|ofta)\b|hvor (?:mange|meget|mye|lang|ofte)\b"
                      r"|kuinka (?:monta|paljon|kauan|usein)\b|montako\b|ile\b|kolik\b|hány\b|mennyi\w*|câ[tț][iae]?\b|сколько\b|скільки\b"
                      r"|kaç\b|いくつ|何[個人本回枚冊]|多少|几[个個次]|몇|얼마"),
         ("when", r"(?:desde )?(?:cuándo|quando)\b|seit wann\b|depuis quand\b|wanneer\b|när\b|hvornår\b|når\b|milloin\b|kiedy\b|kdy\b"
-                 r"|mikor\b|când\b|когда\b|коли\b|πότε\b|ne zaman\b|いつ|什么时候|什麼時候|何时|何時|언제"),
-        ("who", r"quién(?:es)?\b|chi\b|quem\b|vem\b|hvem\b|kuka\b|ketkä\b|kto\b|kdo\b|ki(?:k)?\b|cine\b|кто\b|хто\b|誰|谁|누가|누구"),
+                 r"|mikor\b|când\b|quan\b|когда\b|коли\b|πότε\b|ne zaman\b|いつ|什么时候|什麼時候|何时|何時|언제"),
+        ("who", r"quién(?:es)?\b|chi\b|quem\b|vem\b|hvem\b|kuka\b|ketkä\b|kto\b|kdo\b|ki(?:k)?\b|cine\b|qui (?:és|són|ha|va|pot)\b|кто\b|хто\b|ποι[οό][ςιύ]\b|誰|谁|누가|누구"),
         ("what is", r"qué (?:es|son|significa)\b|(?:che )?cos['’]è\b|che cosa (?:è|sono|significa)\b|o que (?:é|são|significa)\b|wat (?:is|zijn|betekent)\b"
                     r"|vad (?:är|betyder)\b|hvad (?:er|betyder)\b|hva (?:er|betyr)\b|mikä on\b|co to (?:jest|je)\b|czym jest\b|co je\b|mi az?\b"
-                    r"|ce este\b|что такое\b|що таке\b|什么是|什麼是"),
-        ("why", r"por ?qu[eé]\b|perch[eé]\b|waarom\b|varför\b|hvorfor\b|miksi\b|dlaczego\b|proč\b|miért\b|de ce\b|почему\b|зачем\b|чому\b"
+                    r"|ce este\b|què (?:és|són|significa|vol dir)\b|что такое\b|що таке\b|τι (?:είναι|σημαίνει)\b|什么是|什麼是"),
+        ("why", r"por ?qu[eé]\b|perch[eé]\b|waarom\b|varför\b|hvorfor\b|miksi\b|dlaczego\b|proč\b|miért\b|de ce\b|per què\b|почему\b|зачем\b|чому\b|γιατί\b"
                 r"|neden\b|なぜ|どうして|为什么|為什麼|왜"),
         ("list", r"welche\b.*\bgibt es\b|welche \w+ (?:werden|sind|kann|können|gehören)\b|quel(?:le)?s (?:sont|\w+ (?:sont|existent|peut|peuvent|faut))\b"
                  r"|cuáles son\b|qué \w+s (?:hay|existen|son|se)\b|quali (?:sono\b|\w+ (?:sono|esistono|ci|si|vengono|possono)\b)"
                  r"|quais (?:são\b|\w+ (?:são|existem|há)\b)|welke (?:zijn\b|\w+ (?:zijn|worden|kan|kunnen)\b)"),
         ("how to", r"cómo\b|come (?:si|posso|devo|faccio|\w{3,}o)\b|como\b|hoe (?:kan|moet|wordt|doe)\b|hur (?:gör|kan|ska)\b|hvordan\b|miten\b|jak\b"
-                   r"|hogyan\b|cum\b|как\b|як\b|nasıl\b|どうやって|どのように|如何|怎么|怎麼|怎样|怎樣|어떻게"),
+                   r"|hogyan\b|cum\b|com (?:puc|es|cal|he|podem|faig|\w{3,}o)\b|как\b|як\b|πώς\b|nasıl\b|どうやって|どのように|如何|怎么|怎麼|怎样|怎樣|어떻게"),
     )
 )  # fmt: skip
 """The words with which questions begin in other languages than those above."""

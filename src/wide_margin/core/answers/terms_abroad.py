@@ -28,6 +28,7 @@ _BEFORE = (
     r"co (?:je|jsou|znamená|to je) (?:to )?",
     r"mi(?:t jelent)? az? (?:az? )?",
     r"ce (?:este|e|sunt|înseamnă) (?:un |o )?",
+    r"què (?:és|són|significa|vol dir) (?:una? |uns |unes |els? |l[ae]s? |l[’'])?",
     r"что (?:такое|значит|означает) ", r"що (?:таке|означає) ",
     r"τι (?:είναι|σημαίνει) (?:ένα[ςν]? |μ[ιί]α |τ[οηα] |[οη] )?",
     r"(?:什么|什麼)(?:是|叫)",

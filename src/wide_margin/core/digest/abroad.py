@@ -50,19 +50,19 @@ _NORTH_AND_EAST = {
     r"|kenelle|dla kogo|do kogo|pro koho|kinek (?:szól|való|készült)|для кого|на кого рассчитан\w*|pentru cine|cui se adresează|για ποιον|σε ποιον απευθύνεται|kimin için|kime yönelik",
     "about": r"va(?:d|t) handlar (?:\w+ ){0,3}om|hva(?:d)? handler (?:\w+ ){0,3}om|mistä (?:\w+ ){0,2}kertoo|o czym jest|o čem (?:je|pojednává)|miről szól"
     r"|о ч[её]м(?: говорится| рассказывает| ид[её]т речь)?|про що|sammanfatta|oppsummer|sammenfat|tiivistä|podsumuj|streść|shrň|foglald össze|перескажи|кратко изложи|подведи итог"
-    r"|despre ce (?:este|e|vorbește|tratează)|για τι (?:μιλά\w*|πρόκειται)|τι (?:περιγράφει|πραγματεύεται)|(?:bu )?(?:belge|kitap|kılavuz|metin) (?:ne hakkında|neyi anlatıyor)",
+    r"|de què (?:tracta|parla|va|es tracta)|resumeix|підсумуй|стисло перекажи|despre ce (?:este|e|vorbește|tratează)|για τι (?:μιλά\w*|πρόκειται)|τι (?:περιγράφει|πραγματεύεται)|(?:bu )?(?:belge|kitap|kılavuz|metin) (?:ne hakkında|neyi anlatıyor)",
     "purpose": r"vad (?:gör|kan)|hva(?:d)? (?:gør|gjør|kan)|do czego służy|co robi|k čemu (?:je|slouží)|co dělá|mire (?:való|jó)|mit csinál|для чего(?: нужн\w+| служит)?|что делает|для чого"
-    r"|la ce (?:servește|folosește)|ce face|τι κάνει|σε τι χρησιμεύει|ne işe yarar",
+    r"|per a? ?què serveix|quin és l.objectiu|що робить|la ce (?:servește|folosește)|ce face|τι κάνει|σε τι χρησιμεύει|ne işe yarar",
     "authors and date": r"vem (?:har )?skr[ei]\w+|hve[mr](?:em)? (?:har )?skre\w+|kuka (?:on )?kirjoit\w+|kto (?:to )?napisał\w*|kto jest autor(?:em|ką)|kim jest autor\w*|kdo (?:to )?napsal\w*|kdo je autor\w*|ki (?:írta|a szerzője)"
     r"|vem är författare\w*|hve[mr](?:em)? er forfatter\w*|kuka on (?:sen )?kirjoittaja"
     r"|кто (?:автор\w*|написал\w*|составил\w*)|хто (?:автор\w*|написав)|när skrevs|hvornår blev(?: \w+){0,2} skrevet|når ble(?: \w+){0,2} skrevet"
     r"|kiedy(?: \w+){0,2} napisan\w*|kdy bylo? (?:to )?napsán\w*|когда(?: \w+){0,2} (?:написан\w*|издан\w*|выш\w+)"
-    r"|cine (?:l-a |a |le-a )?scris|cine (?:este autorul|sunt autorii)|ποι[οό]ς (?:το )?έγραψε|ποι[οό]ς είναι ο συγγραφέας|ποιοι (?:το )?έγραψαν|(?:bunu )?kim yazdı|yazarı kim",
+    r"|qui (?:ha escrit|va escriure|és l.autor\w*|en són els autors)|cine (?:l-a |a |le-a )?scris|cine (?:este autorul|sunt autorii)|ποι[οό]ς (?:το )?έγραψε|ποι[οό]ς είναι ο συγγραφέας|ποιοι (?:το )?έγραψαν|(?:bunu )?kim yazdı|yazarı kim",
     "licence": r"(?:under )?vilken licens|hvilken licens|hvilken lisens|na jakiej licencji|jaka (?:to )?licencja|pod jakou licencí|(?:под )?как(?:ая|ой) лицензи\w+"
     r"|sub ce licență|(?:με|υπό) ποια άδεια|hangi lisans\w*",
     "install": r"hur installerar (?:jag|man)|hvordan installerer (?:jeg|man)|jak (?:to |go |ją )?(?:za)?instalować|jak (?:to |ho )?(?:na)?instal\w+"
     r"|как (?:его |её |это )?(?:установить|устанавлива\w+)|як (?:його )?встановити"
-    r"|cum (?:se |îl |o )?instal\w+|πώς (?:το )?εγκα\w+|nasıl (?:kurulur|kurarım)",
+    r"|com (?:s.|es |ho )?instal\w+|cum (?:se |îl |o )?instal\w+|πώς (?:το )?εγκα\w+|nasıl (?:kurulur|kurarım)",
 }
 _OF_THE_NORTH_AND_EAST = (
     r"(?:den|det|de|här|denna|detta|dette|denne|boken|bogen|bok|bog|manualen|dokumentet|artikeln|artiklen|rapporten|texten|guiden|är|er|om|i"
@@ -70,7 +70,7 @@ _OF_THE_NORTH_AND_EAST = (
     r"|эт[аиоу]т?|этого|этой|этом|данн\w+|здесь|тут|документ\w*|книг\w+|стать\w+|текст\w*|руководств\w+|учебник\w*|отчёт\w*|он[аои]?|кратко|пожалуйста"
     rf"|{alternatives('program')}"
     r"|przeznaczon\w+|napisan\w+|určen\w*|napsán\w*|предназначен\w*|написан\w*|tarkoitettu|avsedd"
-    r"|acest\w*|această|document(?:ul)?|manualul|cartea|carte|ghidul|textul|το|τη|την|τον|ο|η|αυτό|αυτή|εδώ|έγγραφο|κείμενο|βιβλίο|εγχειρίδιο|bu|belgeyi|kitabı|kılavuzu|metni"
+    r"|aquest\w*|això|llibre|guia|text|el|la|l|en|breu|acest\w*|această|document(?:ul)?|manualul|cartea|carte|ghidul|textul|το|τη|την|τον|ο|η|αυτό|αυτή|εδώ|έγγραφο|κείμενο|βιβλίο|εγχειρίδιο|bu|belgeyi|kitabı|kılavuzu|metni"
     r"|цей|ця|це|цього|ez|a|az|könyv|dokumentum|kézikönyv|tämä|tässä|kirja|kirjassa|asiakirja)"
 )
 _WITHOUT_BLANKS = {

@@ -43,7 +43,7 @@ from wide_margin.core.layout import word_count
 from wide_margin.core.lexicon import words_for
 from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.search import is_common
-from wide_margin.core.search.analysis import SCRIPTS
+from wide_margin.core.search.analysis import NOT_LATIN
 from wide_margin.core.search.vectors import frequency_rank
 from wide_margin.core.shipped import json_of
 
@@ -291,7 +291,7 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
         # A title begins with a small letter only where a name does.
         is_name = word[0].isupper() or any(letter.isdigit() for letter in word) or word in first
         # So does a word in the letters of another script than the text's.
-        is_name |= (is_english or (language in SCRIPTS and word.isascii())) and rank is None
+        is_name |= (is_english or (language in NOT_LATIN and word.isascii())) and rank is None
         is_whole = [word] in titles and _SORT_OF_TEXT.fullmatch(word) is None
         is_rare = rank is None or rank > SELDOM or is_whole
         if not is_rare and _in_capitals(document, word, words) >= TAKEN_UP:

@@ -36,7 +36,7 @@ from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.candidates import is_label
 from wide_margin.core.outline.numbering import number_of, unnumbered
 from wide_margin.core.search import is_common
-from wide_margin.core.search.analysis import SCRIPTS, words
+from wide_margin.core.search.analysis import NOT_LATIN, words
 
 if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
@@ -199,7 +199,7 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
             score += OF_RUNNING_HEAD * (score > 0 and said in heads)
             score -= OF_KIND * bool(_DEGREE_WORK.match(said))
             score += OF_ITS_SCRIPT * (score > 0 and is_unspaced and bool(_UNSPACED.search(said)))
-            is_foreign = document.index.language not in SCRIPTS and _LATIN.search(said) is None
+            is_foreign = document.index.language not in NOT_LATIN and _LATIN.search(said) is None
             score -= OF_OTHER_SCRIPT * is_foreign
             before = letters_of(" ".join(line.text for line in best))
             is_later = bool(best) and best[0].page < page and before not in said

@@ -75,6 +75,11 @@ _FORMS = {
     "ro": _Forms(
         r"un|o", r"înseamnă|reprezintă", r"(?:este|sunt)\s+(?:un|o|niște)", r"(?:este|sunt)"
     ),
+    "ca": _Forms(
+        r"una?|uns|unes|els?|l[ae]s?|l", r"significa|vol dir|consisteix",
+        r"(?:és|són)\s+(?:també\s+)?(?:una?|uns|unes)", r"(?:és|són)\s+(?:els?|l[ae]s?|l)",
+    ),
+    "uk": _Forms("", r"[—–-]\s+це|означає|[—–-]", r"є", r"це"),
     "ru": _Forms("", r"[—–-]\s+это|означает|[—–-]", r"является", r"это"),
     "el": _Forms(
         r"ένα[ςν]?|μ[ιί]α|το|η|ο", r"σημαίνει", r"είναι\s+(?:ένα[ςν]?|μ[ιί]α)",

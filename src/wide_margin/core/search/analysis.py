@@ -103,6 +103,20 @@ _COMMON = {
         который которая которое которые кто ли между меня мне можно мой мы на над не него нее ней нет
         ни них но ну о об один он она они от очень по под при с со так также такой там то того тоже
         только том ты у уже хотя чего чей чем что чтобы эта эти это этого этой этом этот я""",
+    "uk": """а або але без був була були було бути в вже ви від він вона вони воно всі все де для до є з
+        за зі і із їх й його її коли крім можна може ми на над не ні під після по при про та так також
+        такий таке там те тим тільки той тому ти то у усі це цей цього цієї цих ця ці через чи що щоб
+        ще якщо як яка яке яких якої якого який які якій якому я""",
+    "el": """αλλά αν ανά από αυτά αυτές αυτή αυτό αυτόν αυτός αυτού αυτών για δε δεν εδώ εκεί ένα ένας ενός
+        επειδή επίσης έχει έχετε έχουν ή η ήταν θα και κάθε κατά με μετά μέσα μη μην μια μία μιας μας μόνο
+        μπορεί μπορείτε να ο οι όλα όλες όλοι όμως όπου όπως όταν ότι ούτε πιο ποιο πολύ που πρέπει πριν
+        προς πως σαν σας σε στα στη στην στις στο στον στους τα τη την της τι τις το τον του τους των
+        υπάρχει υπάρχουν χωρίς ως ώστε είναι""",
+    "ca": """a abans això al als així altra altre altres amb aquest aquesta aquestes aquests bé cada cal
+        com d de del dels des després doncs durant el ell els en entre era és està estan fer fins ha han
+        hi ho i l la les li més molt no només o on però perquè per pel pels poden podeu pot qual quals
+        quan què que qui quin quina quines quins s sense segons ser seu seus seva seves si sí sobre són
+        també té tot tots un una unes uns us vos""",
 }  # fmt: skip
 SCRIPTS = {
     "zh": regex("[\u4e00-\u9fff]"), "ja": regex("[\u3040-\u30ff]"),
@@ -111,6 +125,10 @@ SCRIPTS = {
     "he": regex("[\u0590-\u05ff]"),
 }  # fmt: skip
 """What finds the letters of a script that tells its language."""
+NOT_LATIN = frozenset([*SCRIPTS, "uk"])
+"""Languages written in other letters than Latin ones."""
+_OF_UKRAINIAN, _OF_RUSSIAN = regex("[іїєґІЇЄҐ]"), regex("[ыэъёЫЭЪЁ]")
+"""Letters of one that the other does not have."""
 _COMMON_WORDS = {language: frozenset(words.split()) for language, words in _COMMON.items()}
 _LANGUAGES_OF: defaultdict[str, list[str]] = defaultdict(list)
 """The languages that each of these words is a small one of."""
@@ -123,14 +141,22 @@ _ASKING = {
     "de": "wieviel wieviele wievielen wann wieso weshalb wem wen wessen woher wohin wozu worum worin womit wofür wovon woran"
           " mein meine meinem meinen meiner meines dein deine unser unsere mir mich finde bekomme existieren macht tut"
           " welches welchen welchem welcher dient dienen bedeutet bedeuten funktioniert funktionieren",
-    "es": "cuánto cuánta cuántos cuántas cuáles cuál quiénes quién adónde debe deben puede pueden puedo podemos debo quiero tengo mis hay hace hacen existen sirve sirven significa significan funciona funcionan",
-    "it": "cos'è dov'è com'è qual quanto quanta quanti quante quali quale deve devono può possono posso possiamo devo voglio mio mia miei mie fa fanno esistono perché serve servono significa significano funziona funzionano",
-    "pt": "quanto quanta quantos quantas quais qual deve devem pode podem posso devo quero meu minha meus minhas faz fazem existem serve servem significa significam funciona funcionam",
+    "es": "cuánto cuánta cuántos cuántas cuáles cuál quiénes quién adónde debe deben puede pueden puedo podemos debo quiero tengo mis hay hace hacen existen sirve sirven significa significan funciona funcionan está están estoy estamos estar necesito necesita necesitan",
+    "it": "cos'è dov'è com'è qual quanto quanta quanti quante quali quale deve devono può possono posso possiamo devo voglio mio mia miei mie fa fanno esistono perché serve servono significa significano funziona funzionano sto sta stanno stare serve",
+    "pt": "quanto quanta quantos quantas quais qual deve devem pode podem posso devo quero meu minha meus minhas faz fazem existem serve servem significa significam funciona funcionam estão estou estava preciso precisa",
     "nl": "hoeveel hoelang moet moeten kan kunnen mijn onze doet doen bestaan waarvoor waarmee waarin dient dienen betekent betekenen werkt werken",
-    "sv": "hur många mycket varför vilka vilken måste kan betyder fungerar", "da": "hvor mange meget hvorfor hvilke hvilken skal kan betyder virker",
-    "no": "hvor mange mye hvorfor hvilke hvilken skal kan betyr virker",
-    "pl": "ile jaki jaka jakie jakich kto kogo dlaczego czemu gdzie kiedy czy musi może znaczy oznacza służy służą działa",
-    "cs": "kolik jaký jaká jaké kdo koho proč kde kdy musí může znamená slouží funguje", "ru": "такое сколько почему зачем какой какая какое какие кто кого где когда должен может значит означает служит служат работает",
+    "sv": "hur många mycket varför vilka vilken vilket vart när vem måste behöver behövs kan får finns gör betyder fungerar",
+    "da": "hvor mange meget hvorfor hvilke hvilken hvilket hvad hvem hvornår skal kan må findes gør betyder virker",
+    "no": "hvor mange mye hvorfor hvilke hvilken hvilket hva hvem når skal kan må finnes gjør betyr virker",
+    "fi": "kuka ketkä kenen montako paljonko mitkä mihin mistä milloin millainen miksi miten pitää täytyy voiko voinko tarkoittaa toimii",
+    "hu": "hány mennyi mennyit mely mik kik kié hová honnan mikor milyen miért tud kell szabad jelent működik",
+    "ro": "cât câtă câți câte care cui unde când cum ce cine pot poate trebuie înseamnă funcționează",
+    "tr": "kaç kaçı hangi hangisi kimin nereye nereden nedir kimdir nelerdir gerekir yapılır demek çalışır",
+    "uk": "скільки чому навіщо хто кого чия чиї куди звідки повинен потрібно означає служить працює роблять",
+    "el": "πόσο πόση πόσος πόσα πόσες πόσοι ποια ποιες ποιος ποιοι ποιον ποιου πώς πού πότε γιατί χρειάζομαι χρειάζεται μπορώ κάνω κάνει σημαίνει λειτουργεί",
+    "ca": "quant quanta quants quantes puc podem haig heu fa fan existeix existeixen serveix serveixen significa funciona necessito",
+    "pl": "ile jaki jaka jakie jakich które których kto kogo dlaczego czemu gdzie kiedy czy musi może znaczy oznacza służy służą działa",
+    "cs": "kolik kolika jaký jaká jaké jakých které který co čem čím kdo koho proč kde kdy kam odkud musí může mohu můžu mám potřebuji znamená slouží funguje", "ru": "такое сколько почему зачем какой какая какое какие кто кого где когда должен может значит означает служит служат работает",
     # Signs that follow each other, where no blanks part words.
     "zh": "什么 么是 是什 么叫 如何 怎么 么样 怎样 多少 哪些 哪个 为什 谁是 何时 在哪 哪里 可以 能否 是否",
     "ja": "とは は何 何で です すか ます たか るか 何か どの のよ よう うに どう うや やっ って なぜ どこ こで いつ 誰が いく くつ",
@@ -145,7 +171,8 @@ _STEMMERS = {"en": "english", "de": "german", "fr": "french", "es": "spanish",
              "it": "italian", "pt": "portuguese", "nl": "dutch", "sv": "swedish", "da": "danish",
              "no": "norwegian", "fi": "finnish", "hu": "hungarian", "ro": "romanian",
              "tr": "turkish", "pl": "polish", "cs": "czech", "ru": "russian", "el": "greek",
-             "ar": "arabic"}  # fmt: skip
+             "ar": "arabic", "ca": "catalan", "uk": "russian"}  # fmt: skip
+"""Ukrainian bends its words much as Russian does; it has no stemmer of its own."""
 _BRITISH_ENDINGS = {
     "isation": "ization", "ise": "ize", "ising": "izing", "ised": "ized", "our": "or",
     "oured": "ored", "ogue": "og", "metre": "meter", "litre": "liter", "fibre": "fiber",
@@ -258,6 +285,8 @@ def _by_script(sample: str) -> str | None:
     code, most = counts.most_common(1)[0]
     if most <= 0.3 * n_letters or not most:
         return "ja" if counts["ja"] > 0.05 * n_letters else None
+    if code == "ru" and len(_OF_UKRAINIAN.findall(sample)) > len(_OF_RUSSIAN.findall(sample)):
+        return "uk"
     # Japanese has the signs of Chinese beside its own.
     return "ja" if code == "zh" and counts["ja"] > 0.05 * n_letters else code
 
@@ -275,7 +304,11 @@ def language_asked(text: str, language: str) -> str:
     asked = set(words(text))
     n_small = {each: len(asked & small) for each, small in _CARRY_NO_TOPIC.items()}
     other = max(n_small, key=lambda each: n_small[each])
-    return other if n_small[other] >= n_small.get(language, 0) + CLEARLY else language
+    least = n_small.get(language, 0) + CLEARLY
+    if n_small[other] < least and not n_small.get(language, 0):
+        first = next(words(text), "")
+        least -= len(asked) > CLEARLY and first in _CARRY_NO_TOPIC[other]
+    return other if n_small[other] >= least else language
 
 
 def common_words(language: str) -> frozenset[str]:
