@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
 from wide_margin.core.layout.model import usual_size
-from wide_margin.core.layout.overlaid import overlaid_texts, without_overlaid
+from wide_margin.core.layout.overlaid import bars_of_slides, overlaid_texts, without_overlaid
 from wide_margin.core.layout.page_labels import page_number
 
 if TYPE_CHECKING:
@@ -143,7 +143,9 @@ def find_furniture(
         at_edges = [row for side in nearest_first for row in side if row in chosen]
         rows.append(frozenset((*at_edges, *beside)))
     kept = Furniture(tuple(rows))
-    return replace(kept, overlaid=overlaid_texts(kept.texts(pages)))
+    texts = kept.texts(pages)
+    bars_in_text = bars_of_slides(pages, size) if is_wide else {}
+    return replace(kept, overlaid=overlaid_texts(texts) | bars_in_text)
 
 
 def _slide_titles(

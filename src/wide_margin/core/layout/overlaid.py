@@ -17,6 +17,9 @@ SHORTEST, LONGEST = 6, 80
 """Characters that it has."""
 LEVEL = 8.0
 """Points by which its height differs at most: the line that it has got into may be higher."""
+FEWEST_SLIDES, SHORTEST_OF_BAR, SMALL_PRINT = 8, 3, 0.8
+"""Slides that a bar runs along, characters of its texts, and share of the text's size that they
+are smaller than."""
 ALONE = 0.8
 """Share of the pages on which it may stand in a line of its own: then it is a running head."""
 
@@ -40,6 +43,33 @@ def overlaid_texts(pages: Sequence[Sequence[Line]]) -> dict[str, float]:
         text: median(y for y, _ in places) for text, places in found.items()
         if len(places) >= least and sum(alone for _, alone in places) <= ALONE * len(places)
         and _is_level([y for y, _ in places])
+    }  # fmt: skip
+
+
+def bars_of_slides(pages: Sequence[Sequence[Line]], size: float) -> dict[str, float]:
+    """Texts in small print at one place on most slides: the sections that run along a talk.
+
+    Args:
+        pages: Lines of every page, without its running heads.
+        size: Of the text, in points.
+
+    Returns:
+        For each text its height on the page, in points.
+    """
+    found: dict[str, list[float]] = defaultdict(list)
+    sizes: dict[str, list[float]] = defaultdict(list)
+    for lines in pages:
+        seen = {text.strip(): line for line in lines for _, _, text in _parts(line)}
+        for text, line in seen.items():
+            if SHORTEST_OF_BAR <= len(text) <= LONGEST:
+                found[text].append(line.box[1])
+                if line.text.strip() == text:
+                    sizes[text].append(line.size)
+    least = max(FEWEST_SLIDES, OF_PAGES * len(pages))
+    return {
+        text: median(heights) for text, heights in found.items()
+        if len(heights) >= least and _is_level(heights)
+        and text in sizes and median(sizes[text]) < SMALL_PRINT * size
     }  # fmt: skip
 
 

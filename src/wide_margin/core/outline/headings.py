@@ -26,6 +26,7 @@ from wide_margin.core.outline.candidates import (
     title_in,
 )
 from wide_margin.core.outline.chains import completed, unlinked
+from wide_margin.core.outline.dividers import divider_pages, under_dividers
 from wide_margin.core.outline.heading_signs import SIGNS, signs_of
 from wide_margin.core.outline.jumps import without_jumps
 from wide_margin.core.outline.listed_ahead import NOTHING_AHEAD, listed_ahead
@@ -145,7 +146,7 @@ def find_headings(
     if not out:  # beside those, terms in bold begin what is said of them
         candidates = _with_run_ins(candidates, paragraphs, listings)
     candidates = _with_titles(_without_strays(candidates), paragraphs, titles, out)
-    levels = _below_larger(candidates, _level_titles(candidates, titles), out)
+    levels = _below_larger(candidates, _level_titles(candidates, titles, paragraphs), out)
     candidates, levels = _with_agenda(candidates, levels, paragraphs)
     return [
         Heading(c.title, level, c.page, c.y, c.paragraph, _box_of(c, paragraphs), c.style,
@@ -387,10 +388,12 @@ def _with_agenda(
     return [candidate for candidate, _ in both], without_jumps([level for _, level in both])
 
 
-def _level_titles(candidates: list[Candidate], titles: Mapping[int, bool]) -> list[int]:
+def _level_titles(
+    candidates: list[Candidate], titles: Mapping[int, bool], paragraphs: Sequence[Paragraph]
+) -> list[int]:
     """Levels by number and type in which the titles of slides are all on one, however each is set.
 
-    Where they have numbers these tell.
+    Where they have numbers these tell. They hang under the slides that begin a part.
     """
     levels = levels_of(candidates)
     if any(number_of(c.title) for c in candidates if c.paragraph in titles):
@@ -398,10 +401,12 @@ def _level_titles(candidates: list[Candidate], titles: Mapping[int, bool]) -> li
     usual = Counter(
         level for c, level in zip(candidates, levels, strict=True) if c.paragraph in titles
     ).most_common(1)
-    return [
+    levels = [
         usual[0][0] if c.paragraph in titles else level
         for c, level in zip(candidates, levels, strict=True)
-    ]  # fmt: skip
+    ]
+    begun = divider_pages(paragraphs, titles) if usual else frozenset()
+    return under_dividers(candidates, levels, begun, usual[0][0]) if begun else levels
 
 
 def _sure(
