@@ -168,6 +168,12 @@ def test_a_few_titles_in_capitals_are_on_the_level_of_their_style():
     assert levels(*rows) == [0, *[1] * 7, 0, 1]
 
 
+def test_chapters_in_capitals_are_above_many_sections_of_their_size():
+    part = [(f"Lids {n}", UPRIGHT) for n in range(6)]
+    rows = [("WELLS", SHOUTED), *part, ("ROPES", SHOUTED), *part, ("CHAINS", SHOUTED), *part]
+    assert levels(*rows) == [0, *[1] * 6] * 3
+
+
 def test_many_in_capitals_are_above_the_others_of_their_size():
     rows = [row for k in range(3) for row in ((f"WELLS {k}", SHOUTED), (f"Lids {k}", UPRIGHT))]
     assert levels(*rows) == [0, 1] * 3

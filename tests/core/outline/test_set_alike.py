@@ -75,14 +75,18 @@ def test_without_the_look_at_all_of_a_style_they_are_lost(tmp_path, monkeypatch)
     assert [title for title, _ in found] == list(CHAPTERS)
 
 
-def kept_unlisted(*styles, size=10.0):
+def kept_unlisted(*styles, size=10.0, counted=()):
     """Titles of chapters that the contents page names, and others set in styles, by what is kept.
 
     A style is (size, whether it is bold, whether the contents page names what is set so); nothing
-    but the chapters is a heading by itself.
+    but the chapters is a heading by itself. Those of the places that are counted have numbers.
     """
     told = [(18.0, True, True), *styles]
-    rows = [(style, name) for style in told for name in NAMES[:6]]
+    rows = [
+        (style, f"{n}. {name}" if k in counted else name)
+        for k, style in enumerate(told)
+        for n, name in enumerate(NAMES[:6], 1)
+    ]
     candidates = [
         Candidate(name, Style(style[0], style[1], False, False, "Serif"), k, k, 0.0, k, 0.0)
         for k, (style, name) in enumerate(rows)
@@ -99,6 +103,12 @@ def test_bold_titles_deeper_than_the_contents_page_goes_are_kept():
     assert kept_unlisted(plain) == set()
     assert kept_unlisted((11.0, True, False)) == set()
     assert kept_unlisted((20.0, True, False)) == set()  # larger than what it names
+
+
+@pytest.mark.parametrize(("counted", "is_kept"), [((0,), False), ((0, 1), True), ((), True)])
+def test_under_counted_titles_those_without_numbers_weigh_less(counted, is_kept):
+    deeper = (12.5, True, False)
+    assert (kept_unlisted(deeper, counted=counted) == {deeper}) == is_kept
 
 
 def test_rows_that_only_repeat_the_contents_page_do_not_say_how_deep_it_goes():

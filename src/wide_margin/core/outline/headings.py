@@ -60,7 +60,7 @@ SMALL = 0.95
 """Of the text's size: what is set smaller."""
 FEWEST_UNLISTED, UNLISTED_LARGE, UNLISTED_BOLD = 3, 1.4, 1.2
 """Headings of a style that stand below what the contents page lists, and times the text's size,
-from which they are kept: of all, and of bold ones."""
+from which they are kept: of all, and of bold ones that have numbers where the listed ones have."""
 BY_CHANCE = 0.1
 """Share of them that may be called as a listed section is."""
 IN_FROM_EDGE, OFF_CENTRE = 0.015, 0.06
@@ -443,11 +443,13 @@ def _sure(
     face_of_headings = faces.pop() if len(faces) == 1 else ""
     if is_same_family(face_of_headings, face):
         face_of_headings = ""
+    counted = {style: _are_counted(candidates, inside) for style, inside in members.items()}
+    are_counted = any(counted[style] for style in listed)
     found = set()
     for style, inside in members.items():
         sure = [k for k in inside if odds[k] > SURE]
-        least_size = UNLISTED_BOLD if style.is_bold else UNLISTED_LARGE
-        is_large = style.size >= least_size * body_size
+        is_alike = style.is_bold and counted[style] == are_counted
+        is_large = style.size >= (UNLISTED_BOLD if is_alike else UNLISTED_LARGE) * body_size
         is_deeper = (
             len(inside) >= FEWEST_UNLISTED
             and in_contents[inside].mean() <= BY_CHANCE
@@ -458,6 +460,11 @@ def _sure(
         all_are = (is_kind and is_deeper) or 2 * len(sure) >= len(inside)
         found |= {candidates[k].paragraph for k in (inside if all_are else sure)}
     return found
+
+
+def _are_counted(candidates: Sequence[Candidate], rows: Sequence[int]) -> bool:
+    """Whether most of some headings have numbers."""
+    return 2 * sum(number_of(candidates[k].title) is not None for k in rows) > len(rows)
 
 
 def _placed(candidates: Sequence[Candidate], paragraphs: Sequence[Paragraph]) -> list[Candidate]:

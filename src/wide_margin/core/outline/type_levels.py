@@ -213,9 +213,9 @@ def _style_order(candidates: list[Candidate]) -> dict[Style, int]:
     def prominence(style: Style) -> tuple[float, bool, bool, bool]:
         return (-style.size, not style.is_bold, not style.is_capital, style.is_italic)
 
-    use = Counter(c.style.without_face for c in candidates)
-    like = {style: _usual_case(style, use) for style in use}
-    set_so = [like[c.style.without_face] for c in candidates]
+    as_set = [c.style.without_face for c in candidates]
+    like = {style: _usual_case(style, as_set) for style in set(as_set)}
+    set_so = [like[style] for style in as_set]
     styles = sorted(set(set_so), key=prominence)
     for _ in range(len(styles)):
         for k, (one, other) in enumerate(itertools.pairwise(styles)):
@@ -228,10 +228,19 @@ def _style_order(candidates: list[Candidate]) -> dict[Style, int]:
     return dict(sorted(places.items(), key=lambda each: (each[1], prominence(each[0]))))
 
 
-def _usual_case(style: Style, use: Mapping[Style, int]) -> Style:
-    """The style itself; of a few titles in capitals, "CD-ROM", that which most are set in."""
+def _usual_case(style: Style, as_set: Sequence[Style]) -> Style:
+    """The style itself; of a few titles in capitals, "CD-ROM", that which most are set in.
+
+    Chapters in capitals over their sections are none of those: they begin, and most hold some.
+    """
     other = style._replace(is_capital=False)
-    return other if style.is_capital and use[style] <= FEW_CAPITAL * use.get(other, 0) else style
+    both = [one for one in as_set if one in (style, other)]
+    n = both.count(style)
+    if not style.is_capital or not n <= FEW_CAPITAL * (len(both) - n):
+        return style
+    n_holding = sum(one == style and after == other for one, after in itertools.pairwise(both))
+    is_above = n >= FEWEST_FIRST and both[0] == style and 2 * n_holding >= n
+    return style if is_above else other
 
 
 def _comes_first(one: Style, other: Style, set_so: Sequence[Style], above: set[Style]) -> bool:
