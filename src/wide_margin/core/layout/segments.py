@@ -11,6 +11,8 @@ from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.pages import LINE_END_HYPHEN
 
 if TYPE_CHECKING:
+    from collections.abc import Callable
+
     from wide_margin.core.geometry import BoolArray
     from wide_margin.core.pages import PageText
 
@@ -75,8 +77,8 @@ def segments_of(page: PageText) -> Segments:
     # found to be wrong; between its first and last character there may be none that has a box.
     n_spaces = np.cumsum((codes <= 32) | (codes == 0xA0))[inked]
     between_words = (np.diff(n_spaces) > 0) | (codes[inked[:-1]] == ord(LINE_END_HYPHEN))
-    parts = between_words & ~_ends_sentence(page.chars, inked[:-1])
-    breaks, in_column = _breaks(boxes, size, fixed, between_words, parts)
+    is_stop = _ends_sentence(codes, inked)
+    breaks, in_column = _breaks(boxes, size, between_words, lambda k: is_stop(k) | (fixed[k] > 0))
     if page.parted:
         breaks |= np.isin(inked[1:], page.parted)
     cuts = np.concatenate(([0], np.flatnonzero(breaks) + 1))
@@ -129,13 +131,13 @@ def _without_doubles(found: Segments, chars: str) -> Segments:
 def _breaks(
     boxes: FloatArray,
     size: FloatArray,
-    fixed: FloatArray,
     between_words: BoolArray,
-    between_parts: BoolArray,
+    is_text: Callable[[IntArray], BoolArray],
 ) -> tuple[BoolArray, BoolArray]:
     """(n - 1,) whether a segment begins after each character, and whether it does in a column.
 
-    Between parts are the words that cells may be parted at.
+    After what is text no cell begins for being in a column: after the end of a sentence, and in
+    letters of one width, which stand in columns anyhow.
     """
     before, after = boxes[:-1], boxes[1:]
     height = np.minimum(before[:, 3] - before[:, 1], after[:, 3] - after[:, 1])
@@ -147,37 +149,66 @@ def _breaks(
     # A stamp drawn over the last line of the text.
     result |= np.minimum(size[:-1], size[1:]) * OTHER_SIZE < em
     result &= between_words
-    of_code = (fixed[:-1] > 0) & (fixed[1:] > 0)  # there the letters stand in columns anyhow
-    words = np.flatnonzero(between_parts & is_level & ~of_code)
     in_column = np.zeros(len(result), dtype=bool)
-    in_column[words] = _in_columns(gap[words] / em[words], after[words], em[words])
+    gaps = np.flatnonzero((gap > NARROW_GAP * em) & between_words & is_level)
+    n_wide = int(np.count_nonzero(result[gaps]))
+    if FEWEST_LEVEL <= n_wide < len(gaps):
+        words = np.flatnonzero(between_words & is_level)
+        beside = _gaps_beside(gap / em, words, gaps)
+        found = gaps[_in_columns(gap[gaps] / em[gaps], beside, after[gaps], em[gaps])]
+        if len(found):
+            in_column[found] = ~is_text(found)
     return result | in_column, in_column
 
 
-def _ends_sentence(chars: str, rows: IntArray) -> BoolArray:
-    """(n,) whether each character ends a sentence, after which blanks are wider in some texts."""
-    codes = np.frombuffer(chars.encode("utf-32-le"), dtype=np.uint32)
-    stops, before = np.isin(codes[rows], _STOPS), codes[np.maximum(rows - 1, 0)]
-    found: BoolArray = stops & ~np.isin(before, _STOPS) & (before > ord(" "))
-    return found
+def _gaps_beside(gap: FloatArray, words: IntArray, asked: IntArray) -> FloatArray:
+    """(n,) the wider of the gaps before and after each of some, wide ones left out.
+
+    Args:
+        gap: In font sizes, after each character.
+        words: Characters after which a word begins in the same line.
+        asked: Those of them that are asked for.
+    """
+    usual = np.where(gap[words] < WIDE_GAP, gap[words], 0.0)
+    padded = np.concatenate(([0.0], usual, [0.0]))
+    at = np.searchsorted(words, asked)
+    wider: FloatArray = np.maximum(padded[at], padded[at + 2])
+    return wider
+
+
+def _ends_sentence(codes: IntArray, inked: IntArray) -> Callable[[IntArray], BoolArray]:
+    """Tells of characters whether they end a sentence, after which blanks are wider in some texts.
+
+    Args:
+        codes: Of all characters of the page.
+        inked: The rows of those that are asked about.
+    """
+
+    def told(rows: IntArray) -> BoolArray:
+        at = inked[rows]
+        before = codes[np.maximum(at - 1, 0)]
+        is_stop = np.isin(codes[at], _STOPS) & ~np.isin(before, _STOPS)
+        found: BoolArray = is_stop & (before > ord(" "))
+        return found
+
+    return told
 
 
 _STOPS = [ord(stop) for stop in ".!?"]
 
 
-def _in_columns(gap: FloatArray, box: FloatArray, em: FloatArray) -> BoolArray:
+def _in_columns(gap: FloatArray, beside: FloatArray, box: FloatArray, em: FloatArray) -> BoolArray:
     """(n,) which words begin a cell though near to the one before: others begin right there.
 
     Args:
         gap: (n,) font sizes from the word before.
+        beside: (n,) the wider of the gaps of the words beside.
         box: (n, 4) boxes of first letters.
         em: (n,) font sizes.
     """
     found = np.zeros(len(gap), dtype=bool)
-    usual = np.where(gap < WIDE_GAP, gap, 0.0)
-    beside = np.maximum(np.append(0.0, usual[:-1]), np.append(usual[1:], 0.0))
     wide = np.flatnonzero(gap > WIDE_GAP)
-    narrow = np.flatnonzero((gap > NARROW_GAP) & (gap <= WIDE_GAP) & (gap > TIMES_USUAL * beside))
+    narrow = np.flatnonzero((gap <= WIDE_GAP) & (gap > TIMES_USUAL * beside))
     if len(wide) >= FEWEST_LEVEL and len(narrow):
         size = em[narrow, None]
         away = np.abs(box[narrow, None, 1] - box[None, wide, 1])
