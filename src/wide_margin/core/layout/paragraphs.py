@@ -337,7 +337,7 @@ def _breaks_off(before: Line, line: Line, measure: _Measure) -> bool:
     middles = [0.5 * (each.box[0] + each.box[2]) for each in (before, line)]
     if before.is_fixed or "\t" in before.text or "\t" in line.text or not line.text[:1].isalpha():
         return False  # of a program, a table or a formula
-    if before.lead:
+    if before.lead and before.text[: before.lead].rstrip().endswith("."):
         return False  # a title runs in
     further = (before.box[0] - line.box[0]) / em
     if further <= 0.8 or abs(middles[0] - middles[1]) < em:

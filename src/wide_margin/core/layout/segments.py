@@ -78,7 +78,12 @@ def segments_of(page: PageText) -> Segments:
     n_spaces = np.cumsum((codes <= 32) | (codes == 0xA0))[inked]
     between_words = (np.diff(n_spaces) > 0) | (codes[inked[:-1]] == ord(LINE_END_HYPHEN))
     is_stop = _ends_sentence(codes, inked)
-    breaks, in_column = _breaks(boxes, size, between_words, lambda k: is_stop(k) | (fixed[k] > 0))
+
+    def is_text(rows: IntArray) -> BoolArray:
+        of_code: BoolArray = (fixed[rows] > 0) & (fixed[rows + 1] > 0)
+        return is_stop(rows) | of_code
+
+    breaks, in_column = _breaks(boxes, size, between_words, is_text)
     if page.parted:
         breaks |= np.isin(inked[1:], page.parted)
     cuts = np.concatenate(([0], np.flatnonzero(breaks) + 1))
