@@ -255,6 +255,7 @@ def main() -> None:
                     make(source, path)
                 kept[design].append(scores(path, truth))
             except (OSError, subprocess.SubprocessError) as error:
+                path.unlink(missing_ok=True)  # it may be half made
                 print(f"{path.name}: not made ({type(error).__name__})", flush=True)
     for design, figures in kept.items():
         headings, nested = (fmean(each[k] for each in figures) for k in (0, 1))
