@@ -2,7 +2,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import answer_quoted
-from wide_margin.core.search.analysis import Analyser, spelled_otherwise
+from wide_margin.core.search.analysis import Analyser, has_two_spellings, spelled_otherwise
 from wide_margin.core.search.query import read_terms
 from wide_margin.core.search.spelling import is_unheard_of, meant_by
 from wide_margin.core.search.vectors import EVERYDAY, said_rarely
@@ -80,9 +80,16 @@ def test_british_and_american_spellings_are_one_word(british, american):
     analyser = Analyser("en")
     assert analyser.terms_of(british) == analyser.terms_of(american)
     assert spelled_otherwise(british, american)
+    assert has_two_spellings(british)
+    assert has_two_spellings(american)
 
 
 @pytest.mark.parametrize("word", ["hours", "four", "raise", "flour", "analyses"])
 def test_what_only_ends_as_british_words_do_is_left_alone(word):
     assert Analyser("en").terms_of(word)[0] in word
     assert not spelled_otherwise(word, word)
+
+
+@pytest.mark.parametrize("word", ["bucket", "buckets", "rope", "winch"])
+def test_most_words_are_spelled_in_one_way(word):
+    assert not has_two_spellings(word)

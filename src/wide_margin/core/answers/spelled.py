@@ -7,7 +7,7 @@ from collections import Counter
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.search.analysis import is_common, spelled_otherwise, words
+from wide_margin.core.search.analysis import has_two_spellings, is_common, spelled_otherwise, words
 
 if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
@@ -97,6 +97,8 @@ def _as_printed(document: ReadDocument, name: str) -> str:
 
 def _as_written(document: ReadDocument, written: str) -> str:
     index, word = document.index, written.lower()
+    if not has_two_spellings(word):
+        return written
     number = _number_of(index, word)
     if number < 0 or index.forms[number] == word or is_common(word, index.language):
         return written

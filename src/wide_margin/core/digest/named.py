@@ -366,6 +366,9 @@ def _labelled(document: ReadDocument, name: str) -> range:
     for at, (paragraph, after) in enumerate(pairwise(paragraphs)):
         if len(paragraph.text) >= most + LONGEST_SHORT:
             continue
+        first = paragraph.text[:1]
+        if first.isascii() and first.isalnum() and first.lower() != label[0]:
+            continue  # most are passed over by that
         text = paragraph.text.rstrip()
         if text.endswith(")"):
             text = _SHORT_AFTER.sub("", text)
@@ -477,7 +480,8 @@ def _among_entries(document: ReadDocument, name: str) -> range:
     """Rows of what describes one of several terms, too long a one for a gap after it."""
     paragraphs = document.paragraphs
     for at, paragraph in enumerate(paragraphs):
-        if paragraph.kind != "body" or not paragraph.text.lower().startswith(f"{name} "):
+        begins = paragraph.text[: len(name) + 1].lower() == f"{name} "
+        if paragraph.kind != "body" or not begins:
             continue
         if _WORDS.fullmatch(name) and not paragraph.text[len(name) + 1 :][:1].isupper():
             continue  # goes on with the words of another term

@@ -186,6 +186,8 @@ _BRITISH_WORDS = {
     "analysed": "analyzed", "analysing": "analyzing", "analyser": "analyzer",
 }  # fmt: skip
 _BRITISH_ENDS = tuple(_BRITISH_ENDINGS)
+_EITHER_ENDS = (*_BRITISH_ENDINGS, *_BRITISH_ENDINGS.values())
+_EITHER_WORDS = frozenset([*_BRITISH_WORDS, *_BRITISH_WORDS.values()])
 _FEWEST_BEFORE = 3
 """Letters before a British ending: "hour" and "rise" have none."""
 
@@ -375,6 +377,14 @@ def _american(word: str) -> str:
             if one.endswith(british) and len(one) >= len(british) + _FEWEST_BEFORE:
                 return one[: -len(british)] + american + word[len(one) :]
     return word
+
+
+def has_two_spellings(word: str) -> bool:
+    """Whether a word may be spelled otherwise in Britain or in America."""
+    one = word.removesuffix("s")
+    return (
+        "l" in word or one.endswith(_EITHER_ENDS) or one in _EITHER_WORDS or word in _EITHER_WORDS
+    )
 
 
 def spelled_otherwise(word: str, other: str) -> bool:
