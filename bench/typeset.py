@@ -5,10 +5,11 @@
 The texts are manuals that Debian's packages bring as HTML (SOURCES; those not installed are left
 out). Each is taken apart with pandoc, its headings without their numbers are the truth, and set
 anew by whichever of the programs of DESIGNS are installed: a word processor's styles, print style
-sheets, books of TeX and its like, slides. The PDFs are kept in FOLDER; their bookmarks are hidden.
+sheets, books of TeX and its like. The PDFs are kept in FOLDER; their bookmarks are hidden.
 Printed is the F1 of the headings, and of headings under the right one, for each design.
 
-Not a test: it wants packages of some gigabytes. Nothing was fitted to what it makes.
+Not a test: it wants packages of some gigabytes. Rules of `core/outline` were found on documents
+like these, so that what it tells is not of unseen ones.
 """
 
 import argparse

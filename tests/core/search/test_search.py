@@ -143,6 +143,8 @@ def test_the_language_is_told_by_small_words(text, language):
         ("Ropes?", "en"),
         ("Kolik lan potřebuji?", "cs"),
         ("Com ropes?", "en"),  # too short to tell
+        ("Fan speed limits?", "en"),  # "fan" asks in Catalan
+        ("Die size limits?", "en"),
         ("Quants cables hi ha?", "ca"),
     ],
 )

@@ -143,9 +143,8 @@ def find_furniture(
         at_edges = [row for side in nearest_first for row in side if row in chosen]
         rows.append(frozenset((*at_edges, *beside)))
     kept = Furniture(tuple(rows))
-    texts = kept.texts(pages)
-    bars_in_text = bars_of_slides(pages, size) if is_wide else {}
-    return replace(kept, overlaid=overlaid_texts(texts) | bars_in_text)
+    along = bars_of_slides(pages, size) if is_wide else {}
+    return replace(kept, overlaid=overlaid_texts(kept.texts(pages)) | along)
 
 
 def _slide_titles(

@@ -192,7 +192,7 @@ def _joined(page: _Plain, row: list[int], spans: tuple[tuple[int, int], ...]) ->
     placed = sorted(row, key=lambda item: page.boxes[item][0]) if page.is_mixed else row
     for k in range(1, len(row)):
         gap = page.boxes[placed[k]][0] - page.boxes[placed[k - 1]][2]
-        is_wide = gap > WIDE_GAP * page.size[row[k]] or page.in_column[row[k]]
+        is_wide = gap > WIDE_GAP * page.size[row[k]] or page.in_column[placed[k]]
         parts.append("\t" if is_wide else " ")
         parts.append(page.chars[spans[k][0] : spans[k][1]])
     return "".join(parts)

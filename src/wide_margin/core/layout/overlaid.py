@@ -50,7 +50,7 @@ def bars_of_slides(pages: Sequence[Sequence[Line]], size: float) -> dict[str, fl
     """Texts in small print at one place on most slides: the sections that run along a talk.
 
     Args:
-        pages: Lines of every page, without its running heads.
+        pages: Lines of every page, its running heads and what stands beside its text with them.
         size: Of the text, in points.
 
     Returns:

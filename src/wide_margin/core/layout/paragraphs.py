@@ -490,11 +490,10 @@ def _with_marked_rows(groups: list[tuple[str, list[Line]]]) -> list[tuple[str, l
     """Rows of a table that begin as items of a list do: "* or End" under "Home", with its cells."""
     made = list(groups)
     for k, (kind, group) in enumerate(groups):
-        beside = [made[k - 1]] if k else []
-        beside += groups[k + 1 : k + 2]
-        if kind == "item" and any(
-            other == "row" and _are_in_columns(group[0], lines[-1]) for other, lines in beside
-        ):
+        if kind != "item" or not group[0].cells:
+            continue
+        beside = made[max(k - 1, 0) : k] + made[k + 1 : k + 2]
+        if any(other == "row" and _are_in_columns(group[0], lines[-1]) for other, lines in beside):
             made[k] = ("row", group)
     return made
 

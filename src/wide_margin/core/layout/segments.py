@@ -77,11 +77,10 @@ def segments_of(page: PageText) -> Segments:
     # found to be wrong; between its first and last character there may be none that has a box.
     n_spaces = np.cumsum((codes <= 32) | (codes == 0xA0))[inked]
     between_words = (np.diff(n_spaces) > 0) | (codes[inked[:-1]] == ord(LINE_END_HYPHEN))
-    is_stop = _ends_sentence(codes, inked)
 
     def is_text(rows: IntArray) -> BoolArray:
         of_code: BoolArray = (fixed[rows] > 0) & (fixed[rows + 1] > 0)
-        return is_stop(rows) | of_code
+        return of_code | _end_sentences(codes, inked[rows])
 
     breaks, in_column = _breaks(boxes, size, between_words, is_text)
     if page.parted:
@@ -141,8 +140,12 @@ def _breaks(
 ) -> tuple[BoolArray, BoolArray]:
     """(n - 1,) whether a segment begins after each character, and whether it does in a column.
 
-    After what is text no cell begins for being in a column: after the end of a sentence, and in
-    letters of one width, which stand in columns anyhow.
+    Args:
+        boxes: (n, 4) of the characters.
+        size: (n,) of their type, in points.
+        between_words: (n - 1,) whether something stands between each and the next.
+        is_text: Tells of some that no cell begins after them for being in a column: they end a
+            sentence, or are letters of one width, which stand in columns anyhow.
     """
     before, after = boxes[:-1], boxes[1:]
     height = np.minimum(before[:, 3] - before[:, 1], after[:, 3] - after[:, 1])
@@ -170,9 +173,9 @@ def _gaps_beside(gap: FloatArray, words: IntArray, asked: IntArray) -> FloatArra
     """(n,) the wider of the gaps before and after each of some, wide ones left out.
 
     Args:
-        gap: In font sizes, after each character.
-        words: Characters after which a word begins in the same line.
-        asked: Those of them that are asked for.
+        gap: (k,) in font sizes, after each character.
+        words: (m,) characters after which a word begins in the same line, in order.
+        asked: (n,) those of them that are asked for.
     """
     usual = np.where(gap[words] < WIDE_GAP, gap[words], 0.0)
     padded = np.concatenate(([0.0], usual, [0.0]))
@@ -181,22 +184,17 @@ def _gaps_beside(gap: FloatArray, words: IntArray, asked: IntArray) -> FloatArra
     return wider
 
 
-def _ends_sentence(codes: IntArray, inked: IntArray) -> Callable[[IntArray], BoolArray]:
-    """Tells of characters whether they end a sentence, after which blanks are wider in some texts.
+def _end_sentences(codes: IntArray, rows: IntArray) -> BoolArray:
+    """(n,) which characters end a sentence: after it blanks are wider in some texts.
 
     Args:
         codes: Of all characters of the page.
-        inked: The rows of those that are asked about.
+        rows: (n,) places of those that are asked about.
     """
-
-    def told(rows: IntArray) -> BoolArray:
-        at = inked[rows]
-        before = codes[np.maximum(at - 1, 0)]
-        is_stop = np.isin(codes[at], _STOPS) & ~np.isin(before, _STOPS)
-        found: BoolArray = is_stop & (before > ord(" "))
-        return found
-
-    return told
+    before = codes[np.maximum(rows - 1, 0)]
+    is_stop = np.isin(codes[rows], _STOPS) & ~np.isin(before, _STOPS)
+    found: BoolArray = is_stop & (before > ord(" "))
+    return found
 
 
 _STOPS = [ord(stop) for stop in ".!?"]

@@ -141,8 +141,8 @@ def _own(
     """The signs named in OWN."""
     paragraph = paragraphs[candidate.paragraph]
     line, title = paragraph.pieces[0].line, candidate.title
-    before = _neighbour(paragraphs, candidate.paragraph - 1, candidate)
-    after = _neighbour(paragraphs, candidate.last + 1, candidate)
+    before = neighbour(paragraphs, candidate.paragraph - 1, candidate)
+    after = neighbour(paragraphs, candidate.last + 1, candidate)
     bottom = paragraphs[candidate.last].pieces[-1].line.box[3]
     unit = max(line.size, 1.0)
     above = (candidate.y - before.pieces[-1].line.box[3]) / unit if before else FAR
@@ -224,7 +224,7 @@ def _pages(paragraphs: Sequence[Paragraph]) -> dict[int, _Page]:
     }  # fmt: skip
 
 
-def _neighbour(paragraphs: Sequence[Paragraph], row: int, candidate: Candidate) -> Paragraph | None:
+def neighbour(paragraphs: Sequence[Paragraph], row: int, candidate: Candidate) -> Paragraph | None:
     """The paragraph in a row, where it stands in the same column of the same page."""
     if not 0 <= row < len(paragraphs) or paragraphs[row].page != candidate.page:
         return None

@@ -210,9 +210,11 @@ def _alike(
 
     Only beside other headings: in a text that has none such lines are a hand's notes, or a form's.
     """
+    if not stands.any():
+        return np.zeros(len(candidates), dtype=bool)
     past_title = np.array([c.paragraph >= look.first_row - 1 for c in candidates], dtype=bool)
     found: BoolArray = set_alike(candidates, paragraphs, look.use, body_size, face) & past_title
-    return found if stands.any() else np.zeros(len(candidates), dtype=bool)
+    return found
 
 
 def _near_their_like(
@@ -500,8 +502,10 @@ def _without_text(
     as_text = _as_text(candidates, signs)
     set_off = {form for c, one in zip(candidates, stands & ~as_text, strict=True) if one
                for form in forms_of(c.title)}  # fmt: skip
-    again = np.array([bool(forms_of(c.title) & set_off) for c in candidates], dtype=bool)
-    again &= as_text
+    again = np.array([
+        is_text and bool(forms_of(c.title) & set_off)
+        for c, is_text in zip(candidates, as_text.tolist(), strict=True)
+    ], dtype=bool)  # fmt: skip
     return stands & ~(again | (as_text & unlinked(candidates))), np.where(again, -np.inf, odds)
 
 

@@ -9,6 +9,7 @@ import numpy as np
 
 from wide_margin.core.layout import STOPS, word_count
 from wide_margin.core.outline.candidates import BULLET, CODE, style_of
+from wide_margin.core.outline.heading_signs import neighbour
 
 if TYPE_CHECKING:
     from collections.abc import Mapping, Sequence
@@ -98,7 +99,7 @@ def _differs(style: Style, body_size: float, face: str) -> bool:
 
 def _is_code(candidate: Candidate, paragraphs: Sequence[Paragraph]) -> bool:
     title = candidate.title
-    reads_so = not candidate.style.is_bold or not title[0].isalpha() or CODE.search(title)
+    reads_so = not candidate.style.is_bold or not title[:1].isalpha() or CODE.search(title)
     return paragraphs[candidate.paragraph].pieces[0].line.is_fixed and bool(reads_so)
 
 
@@ -144,27 +145,20 @@ def _are_headings(places: Sequence[_Place]) -> list[bool]:
 
 def _place_of(candidate: Candidate, paragraphs: Sequence[Paragraph], body_size: float) -> _Place:
     line = paragraphs[candidate.paragraph].pieces[0].line
-    before = _beside(candidate, candidate.paragraph - 1, paragraphs)
+    unit = max(line.size, 1.0)
+    before = neighbour(paragraphs, candidate.paragraph - 1, candidate)
     above = None
     if before is not None:
-        space = (line.box[1] - before.pieces[-1].line.box[3]) / line.size
+        space = (line.box[1] - before.pieces[-1].line.box[3]) / unit
         above = min(space, ENOUGH_SPACE)
-    after = _beside(candidate, candidate.last + 1, paragraphs)
+    after = neighbour(paragraphs, candidate.last + 1, candidate)
     if after is None:
         return _Place(above)
     if style_of(after) == candidate.style:
         return _Place(above, is_in_turn=True)
     is_as_large = abs(after.pieces[0].line.size - body_size) <= AS_LARGE * body_size
     is_text = is_as_large and after.kind not in _NO_TEXT
-    inset, further = None, (after.pieces[0].line.box[0] - line.box[0]) / line.size
+    inset, further = None, (after.pieces[0].line.box[0] - line.box[0]) / unit
     if is_text and len(after.pieces) > 1:  # the first line may be set in
-        inset = (min(piece.line.box[0] for piece in after.pieces) - line.box[0]) / line.size
+        inset = (min(piece.line.box[0] for piece in after.pieces) - line.box[0]) / unit
     return _Place(above, inset, is_over_text=is_text, is_set_in=further > LEVEL)
-
-
-def _beside(candidate: Candidate, row: int, paragraphs: Sequence[Paragraph]) -> Paragraph | None:
-    """The paragraph in a row, where it stands in the same column of the same page."""
-    if not 0 <= row < len(paragraphs) or paragraphs[row].page != candidate.page:
-        return None
-    column = paragraphs[candidate.paragraph].pieces[0].line.column
-    return paragraphs[row] if paragraphs[row].pieces[0].line.column == column else None

@@ -80,7 +80,8 @@ def _least_ranks(order: Mapping[Style, int], usual: Mapping[Style, float]) -> di
     above = deepest = -1.0
     last = -1
     for style, place in order.items():
-        above, last = (above, last) if place == last else (deepest, place)
+        if place != last:
+            above, last = deepest, place
         least[style] = usual.get(style, max(place, above + 1))
         deepest = max(deepest, least[style])
     return least

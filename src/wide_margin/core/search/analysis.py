@@ -11,6 +11,7 @@ import snowballstemmer
 
 from wide_margin.core.later import regex
 from wide_margin.core.layout import UNSPACED, fold
+from wide_margin.core.search.vectors import said_rarely
 
 _WORD = regex(r"[^\W_]+(?:[-'’_.@/+][^\W_]+)*[+#]{0,2}|[^\W_]+")
 _PLURAL_NAME = regex(r"[^\W\d].*\ds")
@@ -142,7 +143,7 @@ _ASKING = {
           " mein meine meinem meinen meiner meines dein deine unser unsere mir mich finde bekomme existieren macht tut"
           " welches welchen welchem welcher dient dienen bedeutet bedeuten funktioniert funktionieren",
     "es": "cuánto cuánta cuántos cuántas cuáles cuál quiénes quién adónde debe deben puede pueden puedo podemos debo quiero tengo mis hay hace hacen existen sirve sirven significa significan funciona funcionan está están estoy estamos estar necesito necesita necesitan",
-    "it": "cos'è dov'è com'è qual quanto quanta quanti quante quali quale deve devono può possono posso possiamo devo voglio mio mia miei mie fa fanno esistono perché serve servono significa significano funziona funzionano sto sta stanno stare serve",
+    "it": "cos'è dov'è com'è qual quanto quanta quanti quante quali quale deve devono può possono posso possiamo devo voglio mio mia miei mie fa fanno esistono perché serve servono significa significano funziona funzionano sto sta stanno stare",
     "pt": "quanto quanta quantos quantas quais qual deve devem pode podem posso devo quero meu minha meus minhas faz fazem existem serve servem significa significam funciona funcionam estão estou estava preciso precisa",
     "nl": "hoeveel hoelang moet moeten kan kunnen mijn onze doet doen bestaan waarvoor waarmee waarin dient dienen betekent betekenen werkt werken",
     "sv": "hur många mycket varför vilka vilken vilket vart när vem måste behöver behövs kan får finns gör betyder fungerar",
@@ -274,6 +275,8 @@ def _told_language(text: str) -> tuple[str, float, int]:
 
 CLEARLY = 2
 """Small words that a question has more of another language than of the document's."""
+FEWEST_ASKED = 3
+"""Words of a question whose first may tell its language."""
 DENSE = 3
 """Letters that say as much as a sign of Chinese."""
 
@@ -301,16 +304,19 @@ def is_common(word: str, language: str = "en") -> bool:
 def language_asked(text: str, language: str) -> str:
     """The language of a question of a document, as its code; the document's unless it is clear.
 
-    A document in parts of another language than most of it is asked in that one, too.
+    A document in parts of another language than most of it is asked in that one, too. One word is
+    enough where it comes first, none of the document's language is there, and it is no usual word
+    in English: "Kolik lan potřebuji?", but not "Fan speed limits".
     """
     asked = set(words(text))
     n_small = {each: len(asked & small) for each, small in _CARRY_NO_TOPIC.items()}
     other = max(n_small, key=lambda each: n_small[each])
-    least = n_small.get(language, 0) + CLEARLY
-    if n_small[other] < least and not n_small.get(language, 0):
-        first = next(words(text), "")
-        least -= len(asked) > CLEARLY and first in _CARRY_NO_TOPIC[other]
-    return other if n_small[other] >= least else language
+    own = n_small.get(language, 0)
+    if n_small[other] >= own + CLEARLY:
+        return other
+    first = next(words(text), "")
+    is_led = not own and len(asked) >= FEWEST_ASKED and first in _CARRY_NO_TOPIC[other]
+    return other if is_led and said_rarely(first) == 1 else language
 
 
 def common_words(language: str) -> frozenset[str]:
