@@ -7,6 +7,7 @@ from PySide6.QtGui import QDropEvent
 
 from tests.making import make_pdf, plain_pages
 from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.session.link import Worker
 
 
 @pytest.fixture
@@ -42,6 +43,24 @@ def test_after_a_bad_file_a_good_one_opens(empty_hand, bad_files, small_pdf):
     empty_hand.wait(lambda: "is not a PDF" in empty_hand.view.message.text)
     empty_hand.open(small_pdf)
     assert not empty_hand.view.message.isVisible()
+
+
+def test_a_file_that_ends_its_process_while_it_is_told_apart_leaves_a_message(
+    empty_hand, small_pdf, monkeypatch
+):
+    real = Worker.call
+
+    def deadly(self, name, *arguments, report=None):
+        if name == "fingerprint":
+            os.kill(self.process_id, signal.SIGKILL)
+        return real(self, name, *arguments, report=report)
+
+    monkeypatch.setattr(Worker, "call", deadly)
+    empty_hand.window.open(small_pdf)
+    empty_hand.wait(lambda: empty_hand.reader.reading_error is not None)
+    assert "stopped the PDF engine" in empty_hand.view.status.text()
+    monkeypatch.undo()
+    empty_hand.open(small_pdf)
 
 
 def test_a_bad_file_does_not_touch_the_entries_of_a_good_one(hand, bad_files, handbook_path):

@@ -216,7 +216,9 @@ def test_what_was_known_is_kept(hand, digest, handbook_path):
 def test_all_known_can_begin_again(digest):
     testing = digest.testing
     digest.go_to_part(TEST)
-    while testing.now is not None:
+    for _ in range(len(testing._left) + 1):
+        if testing.now is None:
+            break
         testing.show_answer()
         testing.judge(known=True)
     assert testing.question.text() == "You knew them all."

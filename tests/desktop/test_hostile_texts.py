@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QAbstractButton, QApplication, QLabel, QTreeWidget
 
 from tests.desktop.conftest import Hand
 from tests.hostile.making import MARKUP, OVERRIDE, markup_label, mutants, small_pdfs
+from tests.making import PATIENT
 from wide_margin.core.answers import Excerpt, Quote, Reach
 from wide_margin.core.document import Locator
 from wide_margin.core.errors import WideMarginError
@@ -155,7 +156,9 @@ def test_hostile_files_leave_the_window_working(qtbot, make_window, tmp_path, ha
         hand.reader.ready.connect(ended.append)
         hand.reader.reading_failed.connect(ended.append)
         hand.window.open(path)
+        until = time.monotonic() + PATIENT
         while not ended:
+            assert time.monotonic() < until, f"{path.name}: neither opened nor refused"
             began = time.perf_counter()
             QTest.qWait(5)
             largest = max(largest, time.perf_counter() - began)

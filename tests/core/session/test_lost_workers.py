@@ -7,18 +7,20 @@ import sys
 import threading
 import time
 from dataclasses import replace
+from multiprocessing.connection import Connection
 from pathlib import Path
 
 import pytest
 
 from tests.making import PATIENT, make_pdf
 from wide_margin.core.answers import WHOLE
-from wide_margin.core.errors import WideMarginError
+from wide_margin.core.errors import WideMarginError, WorkerLostError
 from wide_margin.core.outline import Outline
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.files import sha256_of
 from wide_margin.core.session import Session, blocks, cache, readings
 from wide_margin.core.session.blocks import gather_blocks, n_blocks, read_blocks
+from wide_margin.core.session.forking import FORK_SERVER
 from wide_margin.core.session.link import Worker
 from wide_margin.core.session.reading_service import ReadingService
 from wide_margin.core.session.requests import ReadRequest
@@ -98,6 +100,24 @@ def test_a_file_that_ends_the_worker_at_every_opening_is_told(session, monkeypat
         session.open().result(PATIENT)
     monkeypatch.setattr(Worker, "call", real)
     assert session.open().result(PATIENT).n_pages == 3
+
+
+@pytest.mark.parametrize("asked", ["fingerprint", "sizes"])
+def test_what_is_asked_of_the_file_outlives_a_page_that_ends_the_worker(
+    session, monkeypatch, asked
+):
+    session.open().result(PATIENT)
+    expected = getattr(session, asked)().result(PATIENT)
+    real, killed = Worker.call, []
+
+    def deadly(self, name, *arguments, report=None):
+        if name == asked and not killed:
+            killed.append(kill(session, "page"))
+        return real(self, name, *arguments, report=report)
+
+    monkeypatch.setattr(Worker, "call", deadly)
+    assert getattr(session, asked)().result(PATIENT) == expected
+    assert killed
 
 
 def test_a_good_page_is_tried_again_after_its_worker_was_killed(tmp_path):
@@ -280,3 +300,34 @@ def test_a_large_request_to_a_busy_worker_holds_nobody_up(small_pdf):
     os.kill(worker.process_id, signal.SIGCONT)
     assert future.result(PATIENT).n_pages == 3
     worker.close()
+
+
+def test_a_report_that_nobody_can_take_does_not_stop_what_follows(session):
+    def gone(done, total):
+        raise RuntimeError("the window that was told is gone")
+
+    assert session.read(gone).result(PATIENT).is_readable
+    assert session.ask(QUESTION).result(PATIENT).quotes
+
+
+def test_whoever_waits_hears_when_what_a_worker_sends_cannot_be_read(session, monkeypatch):
+    assert session.open().result(PATIENT)
+
+    def unreadable(self):
+        real(self)
+        raise ValueError("no such thing")
+
+    real = Connection.recv
+    monkeypatch.setattr(Connection, "recv", unreadable)
+    future = session._page.call("ping")
+    with pytest.raises(WorkerLostError):
+        future.result(PATIENT)
+
+
+def test_whoever_waits_hears_when_no_worker_can_be_started(small_pdf, monkeypatch):
+    def refuses(*_):
+        raise RuntimeError("no thread can be started")
+
+    monkeypatch.setattr(FORK_SERVER, "fork", refuses)
+    with Session(small_pdf) as session, pytest.raises(WideMarginError):
+        session.open().result(PATIENT)

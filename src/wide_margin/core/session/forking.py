@@ -67,7 +67,9 @@ class WorkerProcess:
     def wait(self) -> None:
         """Return once it has ended; to be called by one thread, once."""
         if self._descriptor is not None:
-            select.select([self._descriptor], [], [])  # readable when the process has ended
+            ended = select.poll()  # unlike select it takes descriptors above a thousand
+            ended.register(self._descriptor, select.POLLIN)
+            ended.poll()
         else:
             with suppress(ProcessLookupError):
                 while True:

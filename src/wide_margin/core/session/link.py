@@ -163,7 +163,7 @@ class Worker:
             if not self._closing:
                 try:
                     self._process = FORK_SERVER.fork(self.role, theirs, memory_mb)
-                except (OSError, EOFError):
+                except Exception:  # whatever it is: whoever asks must hear that there is none
                     log.exception("no %s worker could be started", self.role)
         self._is_there.set()
         if self._closing and self._process is not None:
@@ -189,6 +189,9 @@ class Worker:
                     process.kill()
         except (EOFError, OSError):
             pass
+        except Exception:  # whoever waits must hear that nothing more will come
+            log.exception("what the %s worker sent cannot be read", self.role)
+            process.kill()
 
     def _hangs(self, process_id: int) -> bool:
         with self._lock:
@@ -213,7 +216,10 @@ class Worker:
         elif kind == "failed":
             item.future.set_exception(value)
         elif item.report is not None:
-            item.report(kind, value)
+            try:
+                item.report(kind, value)
+            except Exception:
+                log.exception("a report of the %s worker was not taken: %s", self.role, kind)
 
 
 _DOES = {"page": "draws pages", "recognise": "recognises text"}

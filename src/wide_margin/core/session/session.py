@@ -136,11 +136,11 @@ class Session:
 
     def sizes(self) -> Future[tuple[PageSize, ...]]:
         """(n_pages, 2) the size of every page; fewer than the facts say where the file lied."""
-        return self._page.call("sizes")
+        return self._on_file("sizes")
 
     def fingerprint(self) -> Future[str]:
         """The file's SHA-256."""
-        return self._page.call("fingerprint")
+        return self._on_file("fingerprint")
 
     def wait_for_workers(self) -> None:
         """Return once the processes are there; the bench starts its clock then."""
@@ -149,19 +149,19 @@ class Session:
 
     def draw(self, page: int, scale: float, clip: Box | None = None) -> Future[Picture]:
         """A bitmap of a page, or of a part of it in page space; scale pixels a point."""
-        return self._on_page(page, "draw", page, scale, clip)
+        return self._on_page(page, "draw", scale, clip)
 
     def text(self, page: int) -> Future[TextLayer]:
         """Characters, boxes and lines of a page."""
-        return self._on_page(page, "text", page)
+        return self._on_page(page, "text")
 
     def cells(self, page: int, box: Box) -> Future[Rows]:
         """The cells of a region of a page, row by row; none where it is no table."""
-        return self._on_page(page, "cells", page, box)
+        return self._on_page(page, "cells", box)
 
     def links(self, page: int) -> Future[tuple[Link, ...]]:
         """Link areas of a page."""
-        return self._on_page(page, "links", page)
+        return self._on_page(page, "links")
 
     def read(
         self,
@@ -287,7 +287,15 @@ class Session:
         return self._readings.query(name, *arguments)
 
     def _on_page(self, page: int, name: str, *arguments: object) -> Future[Any]:
-        """Ask the page worker; when it ends over this page, start another one."""
+        """Ask the page worker something of a page."""
+        return self._asked_again(_page_ended_worker(page), name, page, *arguments)
+
+    def _on_file(self, name: str) -> Future[Any]:
+        """Ask the page worker something of the whole file."""
+        return self._asked_again(_file_ended_worker(self.path), name)
+
+    def _asked_again(self, lost: WideMarginError, name: str, *arguments: object) -> Future[Any]:
+        """Ask the page worker; where it ends, start another one and ask that, once."""
         outcome: Future[Any] = Future()
         outcome.set_running_or_notify_cancel()
 
@@ -304,7 +312,7 @@ class Session:
                 if attempt == 0 and self._n_page_restarts <= MAX_RESTARTS:
                     ask(1)  # it may have been the request before this one
                 else:
-                    outcome.set_exception(_page_ended_worker(page))
+                    outcome.set_exception(lost)
             else:
                 outcome.set_exception(error)
 
