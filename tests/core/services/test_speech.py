@@ -1,6 +1,7 @@
 """Sentences said: Speech Dispatcher's protocol against a stand-in, espeak-ng where it is there."""
 
 import shutil
+import socket
 import stat
 import threading
 import time
@@ -63,6 +64,19 @@ def test_one_that_never_ends_can_be_stopped():
         with pytest.raises(Cancelled):
             engine.say("One.", "en", 1.0, token)
         engine.close()
+
+
+def test_one_that_hangs_up_in_the_middle_of_a_sentence_is_no_more_listened_to():
+    with SpeechStandIn() as server:
+        others = set(threading.enumerate())
+        with socket.create_connection(server.address) as caller:
+            caller.sendall(b"SPEAK\r\n")
+            assert caller.recv(100).startswith(b"230")
+            (listening,) = set(threading.enumerate()) - others
+            caller.sendall(b"One and\r\n")
+        listening.join(PATIENT)
+        assert not listening.is_alive()
+        assert server.said == []
 
 
 def test_without_any_engine_what_to_install_is_told(tmp_path, monkeypatch):

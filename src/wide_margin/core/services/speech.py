@@ -125,6 +125,7 @@ class SpeechDispatcher:
         self._one_at_a_time = threading.Lock()
         self._n_stops = 0
         """Commands to stop whose answer has not been heard."""
+        self._counting = threading.Lock()
         where = address or _usual_socket()
         is_path = isinstance(where, Path)
         self._socket = socket.socket(socket.AF_UNIX if is_path else socket.AF_INET)
@@ -166,7 +167,8 @@ class SpeechDispatcher:
 
     def _stop(self) -> None:
         with suppress(OSError):
-            self._n_stops += 1
+            with self._counting:  # whoever stops is another thread than the one that listens
+                self._n_stops += 1
             self._socket.sendall(b"STOP self\r\n")
 
     def _wait_for_end(self, token: CancelToken) -> None:
@@ -179,7 +181,9 @@ class SpeechDispatcher:
                 token.check()
                 continue  # a long sentence
             has_ended = has_ended or line[:4] in ("702 ", "703 ")
-            self._n_stops -= line.startswith("210 ")
+            if line.startswith("210 "):
+                with self._counting:
+                    self._n_stops -= 1
 
     def _command(self, text: str) -> str:
         """Send a command and take the last line of its answer.

@@ -87,10 +87,9 @@ def _serve(
             tell("401 ERR NO OUTPUT MODULE")
         elif word == "SPEAK":
             tell("230 OK RECEIVING DATA")
-            lines = []
-            while (data := handler.rfile.readline().decode().rstrip("\r\n")) != ".":
-                lines.append(data.removeprefix(".") if data.startswith("..") else data)
-            owner.said.append("\n".join(lines))
+            if (said := _text_sent(handler)) is None:
+                return
+            owner.said.append(said)
             tell("225-7\r\n225 OK MESSAGE QUEUED")
             if misbehave == "closes":
                 return
@@ -102,3 +101,14 @@ def _serve(
                 tell("702-7\r\n702-1\r\n702 END")
         else:
             tell("500 ERR INVALID COMMAND")
+
+
+def _text_sent(handler: socketserver.StreamRequestHandler) -> str | None:
+    """The lines up to a single full stop; None where the other side hangs up before it."""
+    lines = []
+    while line := handler.rfile.readline():
+        data = line.decode("utf-8", "replace").rstrip("\r\n")
+        if data == ".":
+            return "\n".join(lines)
+        lines.append(data.removeprefix(".") if data.startswith("..") else data)
+    return None
