@@ -105,7 +105,7 @@ def _serve(
 
 def _text_sent(handler: socketserver.StreamRequestHandler) -> str | None:
     """The lines up to a single full stop; None where the other side hangs up before it."""
-    lines = []
+    lines: list[str] = []
     while line := handler.rfile.readline():
         data = line.decode("utf-8", "replace").rstrip("\r\n")
         if data == ".":
