@@ -87,3 +87,25 @@ def test_a_word_may_be_written_as_two(tmp_path):
     assert as_spelled(document, "What is a superblock?") == "What is a super block?"
     assert as_spelled(document, "What is a lidrope?") == "What is a lidrope?"
     assert as_spelled(document, "What is a filler?") == "What is a filler?"
+
+
+def test_two_words_may_be_written_as_one(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("text", "Two ropeways are there. A lid holder holds the lidholders of a lid holder. "
+          "The side-boards are of oak. One rope goes its way. A stone lid and a rope.")],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    for typed, spelled in (
+        ("How many rope ways are there?", "How many ropeways are there?"),
+        ("What is a lid holder?", "What is a lid-holder?"),  # both are there
+        ("What are the side boards of?", "What are the side boards of?"),  # each is found so
+        ("Where is the stone lid?", "Where is the stone lid?"),
+    ):
+        assert as_spelled(document, typed) == spelled
+
+
+def test_a_compound_is_one_term_however_it_is_joined(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [[("text", "The well-filters are washed. It has a lid-holder.")]])
+    analyser = read_document(tmp_path / "a.pdf").index.analyser
+    assert analyser.terms_of("well-filters")[0] == analyser.terms_of("wellfilters")[0]
+    assert analyser.terms_of("lid-holder")[0] == analyser.terms_of("lidholders")[0]

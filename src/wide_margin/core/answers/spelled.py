@@ -10,15 +10,23 @@ from wide_margin.core.later import regex
 from wide_margin.core.search.analysis import has_two_spellings, is_common, spelled_otherwise, words
 
 if TYPE_CHECKING:
+    from collections.abc import Iterable
+
     from wide_margin.core.document import ReadDocument
     from wide_margin.core.search.index import Index
 
 LEAST_HALF = 3
 """Letters of either half of a word that may be written as two."""
+OF_TWO = 0.25
+"""For each place that writes two words apart, places that join them from which on both count."""
 LOOKED_THROUGH = 100
 """Sentences with a word's stem that are looked through for how it is spelled."""
 _WORD = regex(r"(?<![\w\\@$])(?<!--)[^\W\d_]+(?!\w|[.:(]\w)")
 """A word by itself, and no part of a name of code."""
+_TWO_WORDS = regex(
+    rf"(?<![\w\\@$-])([^\W\d_]{{{LEAST_HALF},}}) (?=([^\W\d_]{{{LEAST_HALF},}})(?![\w-]))"
+)
+"""Two words that follow each other, the second one left for the next two."""
 _JOINED_NAME = regex(r"\b[^\W_][^\W_]*(?:_[^\W_]+)+\b")
 """A name of code in parts: "well_depth"."""
 _SORT_AFTER = regex(
@@ -40,10 +48,35 @@ def as_spelled(document: ReadDocument, question: str) -> str:
     """
     question = _SORT_AFTER.sub(lambda match: match["name"], question)
     question = _JOINED_NAME.sub(lambda match: _as_printed(document, match[0]), question)
+    question = _TWO_WORDS.sub(lambda match: _in_one(document, match), question)
     if document.index.language != "en":
         return question
     question = _WORD.sub(lambda match: _as_written(document, match[0]), question)
     return _WORD.sub(lambda match: _in_two(document, match[0]), question)
+
+
+def _in_one(document: ReadDocument, match: re.Match[str]) -> str:
+    """The first of two words, joined to the second where the document writes them as one.
+
+    "bootloader" for "boot loader"; with a hyphen, which stands for both, where it writes both.
+    """
+    index, first, second = document.index, match[1].lower(), match[2].lower()
+    joined = _rows_of(index, first + second)
+    if not joined or any(is_common(word, index.language) for word in (first, second)):
+        return match[0]
+    both = set(_rows_of(index, first)).intersection(_rows_of(index, second))
+    end = second[:-1]
+    n_apart = _n_with(document, rf"\b{first}\s{end}", both)
+    n_joined = _n_with(document, rf"\b{first}{end}", joined)
+    if n_joined > n_apart:
+        return match[1]
+    return f"{match[1]}-" if n_joined > OF_TWO * n_apart else match[0]
+
+
+def _n_with(document: ReadDocument, pattern: str, rows: Iterable[int]) -> int:
+    """How many of some sentences have a pattern."""
+    said = re.compile(pattern, re.I)
+    return sum(said.search(document.text.sentences[row].text) is not None for row in rows)
 
 
 def _in_two(document: ReadDocument, written: str) -> str:
@@ -57,7 +90,7 @@ def _in_two(document: ReadDocument, written: str) -> str:
         numbers = [_number_of(index, half) for half in halves]
         if min(numbers) < 0:
             continue
-        rows = index.by_sentence.of(numbers[1])[0][:LOOKED_THROUGH].tolist()
+        rows = _rows_of(index, halves[1])[:LOOKED_THROUGH]
         said = re.compile(rf"\b{halves[0]}\s{halves[1][:-1]}", re.I)
         if any(said.search(document.text.sentences[row].text) for row in rows):
             return " ".join(halves)
@@ -70,12 +103,18 @@ def unranked(document: ReadDocument, question: str) -> str:
     if match is None or document.index.language != "en":
         return question
     index = document.index
-    number = _number_of(index, match["thing"])
-    rows = index.by_sentence.of(number)[0].tolist() if number >= 0 else []
+    rows = _rows_of(index, match["thing"])
     said = re.compile(rf"\b{match['chief']}\s+(?:\w+\s+)?{match['thing'][:-1]}", re.I)
     if not rows or any(said.search(document.text.sentences[row].text) for row in rows):
         return question
     return question[: match.start()] + question[match.end() :]
+
+
+def _rows_of(index: Index, word: str) -> list[int]:
+    """The sentences that have a word, as numbers."""
+    number = _number_of(index, word)
+    rows: list[int] = index.by_sentence.of(number)[0].tolist() if number >= 0 else []
+    return rows
 
 
 def _number_of(index: Index, word: str) -> int:

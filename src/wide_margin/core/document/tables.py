@@ -125,7 +125,9 @@ def _lies_between(paragraphs: Sequence[Paragraph], row: int) -> bool:
 
 
 def _is_under(before: Paragraph, paragraph: Paragraph) -> bool:
-    above, below = before.pieces[-1].line, paragraph.pieces[0].line
+    lines = [piece.line for piece in before.pieces if piece.line.page == paragraph.page]
+    above = max(lines or [before.pieces[-1].line], key=lambda line: line.box[3])
+    below = paragraph.pieces[0].line
     step = below.box[3] - above.box[3]
     near = 0 < step <= NEAR * max(above.size, below.size)
     alike = abs(above.size - below.size) <= 0.08 * below.size  # a heading is no row
@@ -143,16 +145,39 @@ def _parts(line: Line) -> list[tuple[float, float, int, int]]:
     return parts
 
 
-def _columns(lines: Sequence[Line]) -> list[tuple[float, float]]:
+def _units(lines: Sequence[Line]) -> list[list[Line]]:
+    """The lines of a table by rows, where layout has found rows of several lines."""
+    units: list[list[Line]] = []
+    for line in lines:
+        last = units[-1][-1] if units else None
+        if line.table_row and last is not None and line.table_row == last.table_row:
+            units[-1].append(line)
+        else:
+            units.append([line])
+    return units
+
+
+def _edges(unit: Sequence[Line]) -> Sequence[tuple[float, float]]:
+    """Left and right edges of the cells of a row; none where it has but one."""
+    if len(unit) == 1:
+        return unit[0].cells
+    cells: dict[int, list[Line]] = {}
+    for line in unit:
+        cells.setdefault(line.table_column, []).append(line)
+    return [(min(x.box[0] for x in some), max(x.box[2] for x in some)) for some in cells.values()]
+
+
+def _columns(units: Sequence[Sequence[Line]]) -> list[tuple[float, float]]:
     """Left and right edges of the columns: where the parts of the fullest rows stand."""
-    counts = Counter(len(line.cells) for line in lines if line.cells)
+    rows = [edges for edges in map(_edges, units) if edges]
+    counts = Counter(map(len, rows))
     often = [n for n, times in counts.items() if times >= 2] or list(counts)
     fullest = max(often)
     columns: list[tuple[float, float]] = []
-    for line in lines:
-        if len(line.cells) != fullest:
+    for edges in rows:
+        if len(edges) != fullest:
             continue
-        for k, (x0, x1) in enumerate(line.cells):
+        for k, (x0, x1) in enumerate(edges):
             if len(columns) <= k:
                 columns.append((x0, x1))
             else:
@@ -164,19 +189,22 @@ def _columns(lines: Sequence[Line]) -> list[tuple[float, float]]:
 
 
 def _rows(lines: Sequence[Line]) -> tuple[tuple[Cell, ...], ...]:
-    columns = _columns(lines)
-    steps = [b.box[3] - a.box[3] for a, b in pairwise(lines)]
+    units = _units(lines)
+    columns = _columns(units)
+    steps = [b[0].box[3] - max(x.box[3] for x in a) for a, b in pairwise(units)]
     usual = median(steps) if steps else 0.0
     rows: list[list[Placed]] = []
-    for k, line in enumerate(lines):
+    for k, unit in enumerate(units):
         placed: list[Placed] = [[] for _ in columns]
-        for x0, x1, start, end in _parts(line):
-            column, width = _column_of(x0, x1, columns)
-            placed[column].append((line, start, end, width))
+        for line in unit:
+            for x0, x1, start, end in _parts(line):
+                column, width = _column_of(x0, x1, columns)
+                placed[column].append((line, start, end, width))
         closer = k > 0 and steps[k - 1] < CLOSER * usual
-        goes_on = closer and not placed[0] and len(line.cells) < len(columns)
+        goes_on = closer and not placed[0] and len(_edges(unit)) < len(columns)
         near = k > 0 and steps[k - 1] <= CLOSE * usual
-        if rows and (goes_on or (near and _is_wrapped(placed, rows[-1]))):
+        is_line = not unit[0].table_row
+        if is_line and rows and (goes_on or (near and _is_wrapped(placed, rows[-1]))):
             for column, parts in enumerate(placed):
                 rows[-1][column].extend(parts)
         else:

@@ -14,8 +14,8 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from wide_margin.core.geometry import union
-from wide_margin.core.layout.paragraphs import CAPTION, HYPHENS
-from wide_margin.core.layout.text import tidy
+from wide_margin.core.layout.paragraphs import CAPTION
+from wide_margin.core.layout.text import HYPHENS, tidy
 
 if TYPE_CHECKING:
     from wide_margin.core.geometry import Box, FloatArray

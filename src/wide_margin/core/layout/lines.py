@@ -19,7 +19,8 @@ from wide_margin.core.layout.leftwards import (
 )
 from wide_margin.core.layout.marks import footnote_marks
 from wide_margin.core.layout.model import Line
-from wide_margin.core.layout.segments import WIDE_GAP, segments_of
+from wide_margin.core.layout.segments import FEWEST_LEVEL, LEVEL, NEAR_LINES, WIDE_GAP, segments_of
+from wide_margin.core.layout.wrapped import parted_rows
 
 if TYPE_CHECKING:
     from wide_margin.core.geometry import IntArray
@@ -30,6 +31,11 @@ TEXT_AFTER = 2
 """Words after a heading in its line, which are text."""
 MOSTLY = 0.6
 """A line is bold when more than this share of it is."""
+OF_CELL = 0.7
+"""Font sizes between two cells at least, where each is drawn as a whole; blanks of a stretched line
+are seldom as wide."""
+NEXT = 2
+"""Characters between segments drawn one after the other, at most: blanks and ends of lines."""
 _BLANKS = "\r\n\t\xa0"
 
 
@@ -65,7 +71,7 @@ def _lines(page: PageText, *, base: int = 0) -> list[Line]:
             if kind:
                 line = line._replace(apart=kind)
             lines.append(_with_marks(line, marks) if marks else line)
-    return labels_first(lines)
+    return parted_rows(labels_first(lines))
 
 
 def _columns(segments: Segments, apart: list[tuple[str, IntArray]]) -> list[IntArray]:
@@ -192,10 +198,25 @@ def _joined(page: _Plain, row: list[int], spans: tuple[tuple[int, int], ...]) ->
     placed = sorted(row, key=lambda item: page.boxes[item][0]) if page.is_mixed else row
     for k in range(1, len(row)):
         gap = page.boxes[placed[k]][0] - page.boxes[placed[k - 1]][2]
-        is_wide = gap > WIDE_GAP * page.size[row[k]] or page.in_column[placed[k]]
-        parts.append("\t" if is_wide else " ")
+        is_cell = gap > WIDE_GAP * page.size[row[k]] or page.in_column[placed[k]]
+        is_cell = is_cell or _begins_cell(page, placed[k - 1], placed[k], gap)
+        parts.append("\t" if is_cell else " ")
         parts.append(page.chars[spans[k][0] : spans[k][1]])
     return "".join(parts)
+
+
+def _begins_cell(page: _Plain, before: int, item: int, gap: float) -> bool:
+    """Whether a segment is a line of a cell of several, drawn after the whole cell before it."""
+    size, (x, y, _, _) = page.size[item], page.boxes[item]
+    first, end = page.first[before], page.end[before]
+    is_next = 0 <= page.first[item] - end <= NEXT
+    if is_next or gap < OF_CELL * size or " " not in page.chars[first:end].strip():
+        return False
+    level: int = sum(
+        abs(other[0] - x) < LEVEL and 0.5 * size < abs(other[1] - y) < NEAR_LINES * size
+        for other in page.boxes
+    )
+    return level >= FEWEST_LEVEL
 
 
 def _lead(page: _Plain, first: int, end: int) -> int:

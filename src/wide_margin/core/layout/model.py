@@ -46,6 +46,10 @@ class Line(NamedTuple):
     """Why it belongs to no column: "number" (of lines), "side" (in the margin), "stamp"."""
     cells: tuple[tuple[float, float], ...] = ()
     """Left and right edge of each part between tabs, in points; empty without a tab."""
+    table_row: int = 0
+    """Which row of a table on its page it is part of a cell of, from 1; 0 for any other line."""
+    table_column: int = 0
+    """Which column that cell stands in."""
     mirror: float = 0.0
     """Width of a page that is read from right to left, whose mirror image ``box`` and ``cells``
     lie on; 0 for any other."""

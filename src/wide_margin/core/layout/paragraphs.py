@@ -17,7 +17,7 @@ from wide_margin.core.later import regex
 from wide_margin.core.layout.display import is_formula, with_figures
 from wide_margin.core.layout.hanging import hanging_rows
 from wide_margin.core.layout.model import Paragraph, Piece
-from wide_margin.core.layout.text import ITEM, UNSPACED
+from wide_margin.core.layout.text import HYPHENS, ITEM, UNSPACED
 from wide_margin.core.lexicon import alternatives
 from wide_margin.core.pages import LINE_END_HYPHEN
 
@@ -58,8 +58,6 @@ _BEFORE_UNSPACED = regex(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]$")
 _UNSPACED = regex(f"[{UNSPACED}\u3000-\u303f\uff00-\uffef]")
 """Nothing joins two lines where no blanks stand between words."""
 _DASHES = "–—-"
-HYPHENS = "-\u2010\u00ad" + LINE_END_HYPHEN
-"""What may part a word at the end of a line."""
 _HYPHENS_WITHIN = ("-", "\u2010", "\u2011")
 _LAST_PART = regex(rf"([^\W\d_]+)[{HYPHENS}]$")
 _FIRST_PART = regex(r"^([^\W\d_]+)")
@@ -199,6 +197,12 @@ def _groups_in_column(lines: list[Line], leading: float) -> list[tuple[list[Line
     groups = [[lines[0]]]
     for k in range(1, len(lines)):
         before, line = lines[k - 1], lines[k]
+        if line.table_row or before.table_row:
+            if line.table_row == before.table_row:
+                groups[-1].append(line)
+            else:
+                groups.append([line])
+            continue
         if k in hanging and not ITEM.match(line.text):
             if hanging[k]:
                 groups[-1].append(line)
@@ -228,7 +232,7 @@ def _measure(lines: list[Line]) -> _Measure:
     by_size: dict[int, list[float]] = {}
     for a, b in pairwise(lines):
         step = b.box[3] - a.box[3]
-        if abs(a.size - b.size) < 0.5 and 0.8 * b.size < step < 3 * b.size:
+        if not b.table_row and abs(a.size - b.size) < 0.5 and 0.8 * b.size < step < 3 * b.size:
             by_size.setdefault(round(b.size), []).append(step)
     steps = sorted(step for some in by_size.values() for step in some)
     size = median(line.size for line in lines)
@@ -536,15 +540,20 @@ def _is_title_of(label: list[Line], group: list[Line]) -> bool:
 def _with_entries(groups: list[tuple[str, list[Line]]]) -> list[tuple[str, list[Line]]]:
     """Tell the entries of a list of terms, one line long or more, from the rows of a table."""
     lefts = {
-        round(group[0].box[0])
-        for _, group in groups
-        if len(group) > 1 and group[0].text.count("\t") == 1
+        round(group[0].box[0]) for _, group in groups if len(group) > 1 and _n_tabs(group) == 1
     }
     return [
-        ("entry" if kind in ("row", "body") and group[0].text.count("\t") == 1
+        ("entry" if kind in ("row", "body") and _n_tabs(group) == 1
          and round(group[0].box[0]) in lefts else kind, group)
         for kind, group in groups
     ]  # fmt: skip
+
+
+def _n_tabs(group: Sequence[Line]) -> int:
+    """How many tabs part the cells of a group's first line, or of the row that it is."""
+    if group[0].table_row:
+        return len({line.table_column for line in group}) - 1
+    return group[0].text.count("\t")
 
 
 def _kind(
@@ -553,6 +562,8 @@ def _kind(
     first = group[0]
     if first.apart:
         return first.apart
+    if first.table_row:
+        return "row"
     if (named := CAPTION.match(first.text.strip())) and not _speaks_of_it(
         first, first.text.strip()[named.end() :], body_size
     ):
@@ -608,6 +619,11 @@ def _paragraph(group: list[Line], kind: str, words: Counter[str]) -> Paragraph:
         text = line.text
         length = len(text)
         joint = " " if k + 1 < len(group) else ""
+        if joint and line.table_row and group[k + 1].table_column != line.table_column:
+            pieces.append(Piece(at, line, length))
+            parts.append(f"{text}\t")
+            at += length + 1
+            continue
         if joint and _BEFORE_UNSPACED.search(text) and _UNSPACED.match(group[k + 1].text):
             joint = ""
         if joint and text and text[-1] in HYPHENS:

@@ -8,6 +8,8 @@ from wide_margin.core.pages import LINE_END_HYPHEN, LOOSE_ACCENTS, OWN_LIGATURES
 
 _INVISIBLE = "\u00ad\u200b\u200c\u200d\u2060\ufeff"
 """Soft hyphen, zero-width space and joiners: they are not part of a word."""
+HYPHENS = "-\u2010\u00ad" + LINE_END_HYPHEN
+"""What may part a word at the end of a line."""
 _LIGATURES = {
     "\ufb00": "ff", "\ufb01": "fi", "\ufb02": "fl", "\ufb03": "ffi", "\ufb04": "ffl",
     "\ufb05": "st", "\ufb06": "st", LINE_END_HYPHEN: "-", "\ufffd": "",

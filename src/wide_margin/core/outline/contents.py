@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.geometry import Box, around
 from wide_margin.core.layout.page_labels import page_number
-from wide_margin.core.layout.paragraphs import HYPHENS
+from wide_margin.core.layout.text import HYPHENS
 from wide_margin.core.outline.contents_rows import CLOSE, Row, rows_of, title_kind
 from wide_margin.core.outline.numbering import number_before, number_of
 from wide_margin.core.outline.titles import forms_of, squash

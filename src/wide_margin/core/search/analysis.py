@@ -360,8 +360,8 @@ class Analyser:
             return (self._stem(plain),) if plain else ()
         if plain.replace(".", "").replace("/", "").isdigit():
             return (plain,)  # a number with decimals stays whole
-        stems = [self._stem(part) for part in parts]
-        return ("".join(stems), *stems)
+        # The whole is stemmed as one word: "file-names" are "filenames".
+        return (self._stem("".join(parts)), *map(self._stem, parts))
 
     def _stem(self, word: str) -> str:
         plain = _OF_NOUN.sub("ence", _american(word)) if self.language == "en" else word

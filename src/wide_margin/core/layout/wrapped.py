@@ -1,0 +1,287 @@
+"""Rows of tables whose cells are several lines long, taken apart into their cells.
+
+Read line by line, the cells of such a row are mixed: "needs more room since / is limited by the" of
+two cells beside each other. Where a row ends is told by the space between rows, or by how full the
+cells are: a cell goes on in the next line where the first word of that would not have fitted in.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+from math import inf
+from typing import TYPE_CHECKING
+
+from wide_margin.core.later import regex
+from wide_margin.core.layout.text import HYPHENS
+
+if TYPE_CHECKING:
+    from wide_margin.core.layout.model import Line
+
+ALIGNED = 2.0
+"""Left edges of one column differ by no more points."""
+FEWEST_ROWED, FEWEST_LINES = 2, 3
+"""Lines of several cells, and lines at all, that a table with such rows has at least."""
+NEAR, NEAREST = 2.4, 0.5
+"""Font sizes between the feet of two of its lines, at most and at least."""
+ALIKE = 0.08
+"""How far sizes may differ, in font sizes."""
+SET_APART = 1.1
+"""Rows are this much further apart than the lines of their cells, where that tells them."""
+MOSTLY_FULL = 0.8
+"""Share of the lines that stand so near to the one before, after which its cells were full."""
+BLANK = 0.25
+"""Font sizes of the blank before a word."""
+GUTTER = 1.25
+"""Font sizes between the cells of a column and the next one, at most, where they are full."""
+CROWDED, FEWEST_FULL = 1.5, 2
+"""Font sizes from the end of a column within which full lines end, and how many show that its cells
+are so long, where the space between rows tells nothing."""
+
+
+_LEADERS = regex(r"(?:\s*[.·]){4,}")
+"""Between a title and its page, in a list of contents, whose rows are one line each."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Part:
+    """What of a line stands in a column."""
+
+    column: int
+    left: float
+    right: float
+    start: int
+    end: int
+
+
+def parted_rows(lines: list[Line]) -> list[Line]:
+    """The lines of a page, those of rows with long cells cell by cell, with row and column."""
+    if sum(bool(line.cells) for line in lines) < FEWEST_ROWED or len(lines) < FEWEST_LINES:
+        return lines
+    made: list[Line] = []
+    first, n_rows = 0, 0
+    while first < len(lines):
+        end = _block_end(lines, first)
+        for row in _rows_of(lines[first:end]):
+            if len(row) == 1:
+                made.append(row[0][0])
+            else:
+                n_rows += 1
+                made += _cells_of(row, n_rows)
+        first = end
+    return made
+
+
+_Row = list[tuple["Line", list[_Part]]]
+
+
+def _block_end(lines: Sequence[Line], first: int) -> int:
+    """One past the last line that is set like the first, each near under the one before."""
+    end = first + 1
+    while end < len(lines):
+        before, line = lines[end - 1], lines[end]
+        em = max(line.size, 1.0)
+        step = line.box[3] - before.box[3]
+        is_near = NEAREST * em < step < NEAR * em and abs(line.size - before.size) < ALIKE * em
+        if not is_near or line.column != before.column or line.apart or before.apart:
+            break
+        end += 1
+    return end
+
+
+def _rows_of(block: Sequence[Line]) -> list[_Row]:
+    """The lines of a block by the rows that they belong to; one that is in no table by itself."""
+    alone: list[_Row] = [[(line, [])] for line in block]
+    n_rowed = sum(bool(line.cells) for line in block)
+    if n_rowed < FEWEST_ROWED or len(block) < FEWEST_LINES:
+        return alone
+    if any(_LEADERS.search(line.text) for line in block):
+        return alone  # of a contents page
+    columns = _columns(block)
+    if len(columns) < 2:
+        return alone
+    parts = [_parts(line, columns) for line in block]
+    made: list[_Row] = []
+    row = 0
+    while row < len(block):
+        end = row
+        while end < len(block) and parts[end]:
+            end += 1
+        table = list(zip(block[row:end], parts[row:end], strict=True))
+        made += _rows_of_table(table) if end - row >= FEWEST_LINES else alone[row:end]
+        made += alone[end : end + 1]
+        row = end + 1
+    return made
+
+
+def _columns(block: Sequence[Line]) -> list[float]:
+    """Where the columns of a table begin: the left edges that several of its cells share."""
+    lefts = sorted(left for line in block if line.cells for left, _ in line.cells)
+    groups: list[list[float]] = []
+    for left in lefts:
+        if groups and left - groups[-1][-1] <= ALIGNED:
+            groups[-1].append(left)
+        else:
+            groups.append([left])
+    return [group[0] for group in groups if len(group) >= FEWEST_ROWED]
+
+
+def _parts(line: Line, columns: Sequence[float]) -> list[_Part]:
+    """The parts of a line by columns; none where one of them begins or ends elsewhere."""
+    found, at = [], 0
+    edges = line.cells or ((line.box[0], line.box[2]),)
+    texts = line.text.split("\t") if line.cells else [line.text]
+    for (left, right), text in zip(edges, texts, strict=False):
+        column = next(
+            (k for k, edge in enumerate(columns) if -0.1 <= left - edge <= 2 * ALIGNED), None
+        )
+        if column is None or (column + 1 < len(columns) and right > columns[column + 1] + ALIGNED):
+            return []
+        found.append(_Part(column, left, right, at, at + len(text)))
+        at += len(text) + 1
+    return found
+
+
+def _rows_of_table(table: _Row) -> list[_Row]:
+    """The lines of a table by rows."""
+    n_columns = len({part.column for _, parts in table for part in parts})
+    goes_on = _near_ones(table)
+    if goes_on is None:
+        goes_on = _full_ones(table)
+    in_first = any(
+        parts[0].column == 0 for (_, parts), on in zip(table, goes_on, strict=True) if on
+    )
+    if n_columns < 3 and not in_first:
+        return [[each] for each in table]  # a list of terms, which is grouped as one
+    rows: list[_Row] = []
+    for each, on in zip(table, goes_on, strict=True):
+        if on and rows:
+            rows[-1].append(each)
+        else:
+            rows.append([each])
+    return rows
+
+
+def _near_ones(table: _Row) -> list[bool] | None:
+    """Which lines go on with a row, standing nearer to the one before; None if none do so."""
+    steps = [line.box[3] - before.box[3] for (before, _), (line, _) in pairwise(table)]
+    ordered = sorted(steps)
+    ratios = [b / a for a, b in pairwise(ordered)]
+    if not ratios or max(ratios) < SET_APART:
+        return None
+    most = ordered[ratios.index(max(ratios))] * 1.01
+    near = [step <= most for step in steps]
+    full = _full(table, gutter=inf)
+    of_near = [is_full for is_full, is_near in zip(full[1:], near, strict=True) if is_near]
+    if sum(of_near) < MOSTLY_FULL * len(of_near):
+        return None
+    return [False, *near]
+
+
+def _full_ones(table: _Row) -> list[bool]:
+    """Which lines go on with a row, by the full cells before them, and by how they begin."""
+    full, limits = _full(table, GUTTER), _limits(table, GUTTER)
+    crowded = Counter(
+        part.column for line, parts in table for part in parts
+        if part.right > limits[part.column] - CROWDED * line.size
+    )  # fmt: skip
+    found = [False]
+    for k in range(1, len(table)):
+        (before, above), (line, parts) = table[k - 1], table[k]
+        over = {part.column: before.text[part.start : part.end] for part in above}
+        goes_on = False
+        for part in parts:
+            text = line.text[part.start : part.end].lstrip()
+            is_parted = over.get(part.column, "")[-1:] in HYPHENS
+            goes_on = goes_on or is_parted or text[:1].islower()
+            if (text[:1].isupper() and not is_parted) or crowded[part.column] < FEWEST_FULL:
+                goes_on = False
+                break
+        found.append(full[k] and goes_on)
+    return found
+
+
+def _limits(table: _Row, gutter: float) -> dict[int, float]:
+    """How far to the right the cells of each column may reach, the next one so many sizes away."""
+    lefts: dict[int, float] = {}
+    limits: dict[int, float] = {}
+    for _, parts in table:
+        for part in parts:
+            lefts[part.column] = min(lefts.get(part.column, part.left), part.left)
+            limits[part.column] = max(limits.get(part.column, 0.0), part.right)
+    gutter *= table[0][0].size
+    return {
+        column: max(limit, lefts[column + 1] - gutter) if column + 1 in lefts else limit
+        for column, limit in limits.items()
+    }
+
+
+def _full(table: _Row, gutter: float) -> list[bool]:
+    """Whether each line may go on with the cells of the one before, by how full those are.
+
+    What stands in it would not have fitted there; one of them at least is a text and no single
+    word, and none begins with the same word, as rows of one kind do.
+    """
+    limits = _limits(table, gutter)
+    found = [False]
+    for (before, above), (line, parts) in pairwise(table):
+        over = {part.column: part for part in above}
+        is_text = is_full = not (line.is_fixed and before.is_fixed)
+        if is_full:
+            texts = [
+                (before.text[o.start : o.end], line.text[part.start : part.end])
+                for part in parts if (o := over.get(part.column)) is not None
+            ]  # fmt: skip
+            is_full = len(texts) == len(parts) and not any(map(_begin_alike, texts)) and all(
+                over[part.column].right + BLANK * line.size + _first_word(line, part)
+                > limits[part.column]
+                for part in parts
+            )  # fmt: skip
+            is_text = any(text.count(" ") > 1 or text[-1:] in HYPHENS for text, _ in texts)
+        found.append(is_full and is_text)
+    return found
+
+
+def _begin_alike(texts: tuple[str, str]) -> bool:
+    """Whether two texts begin with the same word."""
+    first, second = ((text.split(maxsplit=1) or [""])[0] for text in texts)
+    return first == second
+
+
+def _first_word(line: Line, part: _Part) -> float:
+    """Points that the first word of a part of a line takes."""
+    text = line.text[part.start : part.end]
+    n = len(text.split(maxsplit=1)[0]) if text.strip() else 0
+    return n * (part.right - part.left) / max(len(text), 1)
+
+
+def _cells_of(row: _Row, number: int) -> list[Line]:
+    """The lines of a row cell by cell."""
+    if len({part.column for _, parts in row for part in parts}) == 1:
+        return [line for line, _ in row]
+    placed = sorted(
+        ((part.column, k, line, part) for k, (line, parts) in enumerate(row) for part in parts),
+        key=lambda each: each[:2],
+    )
+    return [_cut(line, part, number) for _, _, line, part in placed]
+
+
+def _cut(line: Line, part: _Part, number: int) -> Line:
+    """What of a line stands in a cell, as a line of its own."""
+    spans, at = [], 0
+    for first, end in line.spans:
+        if part.start <= at < part.end:
+            spans.append((first, end))
+        at += end - first + 1
+    return line._replace(
+        text=line.text[part.start : part.end], spans=tuple(spans),
+        box=(part.left, line.box[1], part.right, line.box[3]), cells=(),
+        lead=min(line.lead, part.end) if part.start == 0 else 0,
+        marks=tuple(
+            (a - part.start, b - part.start) for a, b in line.marks
+            if part.start <= a and b <= part.end
+        ),
+        table_row=number, table_column=part.column,
+    )  # fmt: skip
