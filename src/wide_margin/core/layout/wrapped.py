@@ -15,7 +15,7 @@ from math import inf
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.layout.text import HYPHENS
+from wide_margin.core.layout.text import HYPHENS, UNSPACED
 
 if TYPE_CHECKING:
     from wide_margin.core.layout.model import Line
@@ -41,6 +41,9 @@ CROWDED, FEWEST_FULL = 1.5, 2
 are so long, where the space between rows tells nothing."""
 
 
+_WORD = regex(r"\S*[^\W\d_]\S*")
+_UNSPACED = regex(f"[{UNSPACED}]{{4}}")
+"""A text that has no blanks between its words."""
 _LEADERS = regex(r"(?:\s*[.·]){4,}")
 """Between a title and its page, in a list of contents, whose rows are one line each."""
 
@@ -173,7 +176,7 @@ def _near_ones(table: _Row) -> list[bool] | None:
         return None
     most = ordered[ratios.index(max(ratios))] * 1.01
     near = [step <= most for step in steps]
-    full = _full(table, gutter=inf)
+    full = _full(table, gutter=inf, fewest_words=2)
     of_near = [is_full for is_full, is_near in zip(full[1:], near, strict=True) if is_near]
     if sum(of_near) < MOSTLY_FULL * len(of_near):
         return None
@@ -182,7 +185,7 @@ def _near_ones(table: _Row) -> list[bool] | None:
 
 def _full_ones(table: _Row) -> list[bool]:
     """Which lines go on with a row, by the full cells before them, and by how they begin."""
-    full, limits = _full(table, GUTTER), _limits(table, GUTTER)
+    full, limits = _full(table, GUTTER, fewest_words=3), _limits(table, GUTTER)
     crowded = Counter(
         part.column for line, parts in table for part in parts
         if part.right > limits[part.column] - CROWDED * line.size
@@ -218,11 +221,11 @@ def _limits(table: _Row, gutter: float) -> dict[int, float]:
     }
 
 
-def _full(table: _Row, gutter: float) -> list[bool]:
+def _full(table: _Row, gutter: float, fewest_words: int) -> list[bool]:
     """Whether each line may go on with the cells of the one before, by how full those are.
 
-    What stands in it would not have fitted there; one of them at least is a text and no single
-    word, and none begins with the same word, as rows of one kind do.
+    What stands in it would not have fitted there; one of them at least is a text of so many words,
+    numbers aside.
     """
     limits = _limits(table, gutter)
     found = [False]
@@ -234,20 +237,32 @@ def _full(table: _Row, gutter: float) -> list[bool]:
                 (before.text[o.start : o.end], line.text[part.start : part.end])
                 for part in parts if (o := over.get(part.column)) is not None
             ]  # fmt: skip
-            is_full = len(texts) == len(parts) and not any(map(_begin_alike, texts)) and all(
+            is_full = len(texts) == len(parts) and not _is_fresh(texts) and all(
                 over[part.column].right + BLANK * line.size + _first_word(line, part)
                 > limits[part.column]
                 for part in parts
             )  # fmt: skip
-            is_text = any(text.count(" ") > 1 or text[-1:] in HYPHENS for text, _ in texts)
+            is_text = any(
+                len(_WORD.findall(text)) >= fewest_words
+                or text[-1:] in HYPHENS or _UNSPACED.search(text)
+                for text, _ in texts
+            )  # fmt: skip
         found.append(is_full and is_text)
     return found
 
 
-def _begin_alike(texts: tuple[str, str]) -> bool:
-    """Whether two texts begin with the same word."""
-    first, second = ((text.split(maxsplit=1) or [""])[0] for text in texts)
-    return first == second
+def _is_fresh(texts: Sequence[tuple[str, str]]) -> bool:
+    """Whether a line begins a row, by what it says under the cells of the line before.
+
+    One of its cells begins as the one above does, or all have a capital or a figure in front.
+    """
+    firsts = [((above.split() or [""])[0], (text.split() or [""])[0]) for above, text in texts]
+    if any(first == second for first, second in firsts):
+        return True
+    return len(texts) > 1 and all(
+        (second[:1].isupper() or second[:1].isdigit()) and above[-1:] not in HYPHENS
+        for (above, _), (_, second) in zip(texts, firsts, strict=True)
+    )
 
 
 def _first_word(line: Line, part: _Part) -> float:
