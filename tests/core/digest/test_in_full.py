@@ -58,3 +58,24 @@ def test_a_sentence_that_spells_it_out_and_defines_it_stays(tmp_path):
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is WDC?", WHOLE, None)
     assert "is a number that tells" in answer.quotes[0].text
+
+
+def listed(path, *blocks):
+    make_pdf(path, [
+        [("title", "Wells"), ("h1", "1 Abbreviations"), ("text", FILLER),
+         ("entry", "WWD|Well Water Depth"), ("entry", "LKB|Lid Keeper’s Book"),
+         ("entry", "RLT|The longest rope that is lent")],
+        [("h1", "2 Depths"), *blocks, ("text", FILLER)],
+    ])  # fmt: skip
+    return Digester(read_document(path))
+
+
+def test_a_list_of_short_forms_tells_no_more_than_what_they_stand_for(tmp_path):
+    said = "The LKB is a book with a page for every lid of the village."
+    used = "WWD is used by the keeper to tell whether a rope is long enough."
+    digester = listed(tmp_path / "a.pdf", ("text", FILLER), ("text", said), ("text", used))
+    assert digester.answer("What is the LKB?", WHOLE, None).quotes[0].text == said
+    assert digester.answer("What is the WWD used for?", WHOLE, None).quotes[0].text == used
+    for typed in ("What does LKB stand for?", "What is the RLT?"):
+        quote = digester.answer(typed, WHOLE, None).quotes[0]
+        assert ("Keeper’s Book" if "LKB" in typed else "longest rope") in quote.text

@@ -22,6 +22,8 @@ def meaning_of(tmp_path, text: str, term: str):
 @pytest.mark.parametrize(
     ("term", "text"),
     [
+        ("boatswain", "Boatswain is -- like the mate -- an officer of the deck who minds the ropes."),
+        ("halyard", "A halyard is, as every sailor knows, a rope that a sail is drawn up with."),
         ("ferrule", "A ferrule is a ring of brass at the end of a staff that keeps it whole."),
         ("slack water", "The time at which the stream neither runs in nor out is often called slack water."),
         ("neap range", "The term for the smallest difference between the two is neap range."),

@@ -11,6 +11,12 @@ _MEASURES = (
     r"|altitude|latitude|longitude|population|probability|dos(?:e|age)|delay|budget|average"
 )
 """What is told in figures."""
+_WHAT_IN_GERMAN = (
+    r"was (?:ist|sind|wars?|waren|bedeut\w*|hei(?:ß|ss)\w*|versteht|mach(?:t|en)|tut|tun|passiert|geschieht|kann|können|muss|müssen|soll\w*|darf"
+    r"|dürfen|wird|werden|wurden?|hat|haben|gibt|gehör(?:t|en)|steht|stehen|gilt|gelten|bewirk(?:t|en)|enthält|enthalten|brauch(?:t|en|e)|benötig\w*"
+    r"|unterscheidet|kostet|zeigt|liefert|bietet|leistet|fehlt|folgt|sagt|regelt|zählt|umfasst|bringt|hilft|nützt|bezeichnet|beschreibt)\b"
+)
+"""Begins a question in German that is no question whether something was."""
 _WHEN_CALLED = r"\s+(?:is|are|was|were)\s.*\b(?:called|termed|known as|said to be)\s+(?:an?\s+)?\S+(?:\s\S+)?\s*\?*$"
 """Behind "when": asks what something is that has a name, and for no time."""
 _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
@@ -47,7 +53,7 @@ _KINDS: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
                     r"|^what(?:'s| is| are) (?!.*\b(?:called|named)\??$)(?:an?|the term)? ?[\w'’“” -]{1,40}\??$|^was (?:ist|sind|bedeutet)\b|^qu[’']est-ce\b|^qué es\b"),
         ("how to", r"^how (?:do|can|should|must|would|to|does one|is one|may)\b|\bwhat (?:should|must|do) (?:i|we|one|you) do\b|\bsteps?\b.*\bto\b|^wie (?:kann|muss|soll|macht|\w+ (?:ich|man|wir))\b|^comment\b|^cómo\b"),
         ("why", r"^why\b|\bwhat (?:is|was) the reason\b|\bfor what reason\b|\bhow come\b|^warum\b|^weshalb\b|^pourquoi\b|^por qué\b"),
-        ("yes or no", r"^(?:is|are|was|were|do|does|did|can|could|may|must|should|would|will|has|have|am|might)\b"),
+        ("yes or no", rf"^(?!{_WHAT_IN_GERMAN})(?:is|are|was|were|do|does|did|can|could|may|must|should|would|will|has|have|am|might)\b"),
     )
 )  # fmt: skip
 
@@ -74,8 +80,7 @@ _ABROAD: tuple[tuple[str, re.Pattern[str]], ...] = tuple(
 )  # fmt: skip
 """The words with which questions begin in other languages than those above."""
 _CLOSED = regex(
-    r"(?!was (?:ist|sind|bedeut|heißt|versteht|macht|tut|passiert|kann|muss|soll|wird|hat|gibt))"
-    r"(?:is|are|was|were|do|does|did|can|could|may|must|should|would|will|has|have|am)\b",
+    rf"(?!{_WHAT_IN_GERMAN})(?:is|are|was|were|do|does|did|can|could|may|must|should|would|will|has|have|am)\b",
     re.I,
 )
 _OPEN = frozenset({"how often", "how many", "when", "who", "list", "what is", "how to", "why"})

@@ -19,6 +19,7 @@ if TYPE_CHECKING:
 
 LONGEST_TERM = 14
 """A described term of more words, a function with many forms, is not quoted."""
+_COUNTED = regex(r"\W*\d+\s+\S*[^\W\d]")
 _OPTION = regex(r"\W{0,2}[–—-]{1,2}\w")
 """Begins the row of an option."""
 MOST_SHOWN = 25
@@ -128,5 +129,7 @@ def _head_row(document: ReadDocument, row: int) -> int:
         )
     ):
         head -= 1
-    options = (_OPTION.match(sentences[each].text) for each in (head, row))
-    return row if all(options) else head  # of a list of options the first is no head
+    both = sentences[head].text, sentences[row].text
+    # Of a list of options, or of numbers, the first is no head.
+    is_list = all(map(_OPTION.match, both)) or all(map(_COUNTED.match, both))
+    return row if is_list else head

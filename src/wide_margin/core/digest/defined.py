@@ -365,9 +365,12 @@ def _defining(
     """The answer with a definition; of a short form with what is said of what that stands for."""
     sentences = document.text.sentences
     at = definition.sentence
-    is_short = definition.kind == "abbreviation" and not asks_in_full(question.text)
-    if is_short and not is_defined_in_full(sentences[at].text, definition.term):
-        in_full = rows_in_full(document, definition.term, definition.long_form)
+    is_short = definition.kind == "abbreviation"
+    long = definition.long_form if is_short else _only_spelled_out(sentences[at].text, definition)
+    if long and not asks_in_full(question.text) and not is_defined_in_full(
+        sentences[at].text, definition.term
+    ):  # fmt: skip
+        in_full = rows_in_full(document, definition.term, long)
         if in_full:
             return told_by(document, answer, in_full.start, in_full.stop, OF_FULL)
     first = definition.first if definition.first >= 0 else at
@@ -381,6 +384,16 @@ def _defining(
     if first in told or (definition.first < 0 and at in told):
         return replace(answer, sure=max(answer.sure, definition.weight))
     return replace(answer, quotes=(quote,), missing=(), reason="", sure=definition.weight)
+
+
+def _only_spelled_out(said: str, definition: Definition) -> str:
+    """What a list of terms has beside a short form, where that is no more than it stands for."""
+    short = definition.term
+    if definition.kind not in ("glossary", "entry") or not said.lstrip().startswith(short):
+        return ""
+    rest = said.lstrip()[len(short) :].strip(" \t:–—-.")
+    is_brief = len(rest.split()) <= len(short) + 1
+    return rest if is_brief and may_spell_out(rest, short) else ""
 
 
 def _with_what_one_does(

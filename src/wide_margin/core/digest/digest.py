@@ -32,6 +32,7 @@ from wide_margin.core.digest.by_kind import (
     fill,
 )
 from wide_margin.core.digest.called import answer_call
+from wide_margin.core.digest.codes import answer_code
 from wide_margin.core.digest.compared import answer_compared
 from wide_margin.core.digest.counted import answer_count
 from wide_margin.core.digest.decided import with_what_decides
@@ -392,6 +393,7 @@ class Digester:
             or answer_example(document, typed, search)
             or answer_call(document, typed, search)
             or answer_labelled(document, typed, search)
+            or answer_code(document, typed, search)
         )
 
     def _as_organised(self, typed: str, found: Answer) -> Answer:

@@ -23,13 +23,17 @@ _DOES = r"(?:\w+ly\s+)?(?!(?:is|was|has|does|as|needs|requires)\s)(?:[a-z]+[^\Ws
 def rows_in_full(document: ReadDocument, short: str, long: str) -> range:
     """Rows that say what the thing is that a short form stands for; none where nothing does.
 
-    That is a sentence that begins with it ("Depth of water (DOW) is the …"), else what stands
-    under a line that has it alone.
+    That is a sentence that begins with it ("Depth of water (DOW) is the …") or with the short form,
+    else what stands under a line that has it alone.
     """
     sentences, terms_of = document.text.sentences, document.index.analyser.terms
     written = r"[\s-]+".join(map(re.escape, re.split(r"[\s-]+", long)))
     name = rf"\W*(?:(?:the|an?)\s+)?{written}s?(?:\s*[(\[]\W*{re.escape(short)}s?\W*[)\]])?"
-    begins = [re.compile(rf"{name},?\s+(?:{says})", re.I) for says in (_IS, _DOES)]
+    in_short = rf"\W*(?:(?:the|an?)\s+)?(?-i:{re.escape(short)}s?)"
+    begins = [
+        re.compile(rf"{called},?\s+(?:{says})", re.I)
+        for says in (_IS, _DOES) for called in (name, in_short)
+    ]  # fmt: skip
     alone = re.compile(rf"(?:[\d.]+\s+)?{name}[\s.:]*", re.I)
     among = sorted({
         *islice(rows_with(document, terms_of(short)), MOST_LOOKED_AT),

@@ -82,6 +82,8 @@ _IN_FIELD = (
     r"|terminology|jargon|terms),\s"
 )
 """Leads in to what something is in a field: "In computer programming, a cast is …"."""
+_ASIDE = r"(?:\s?(?:-{2,3}|[–—])[^–—.;:]{2,60}?(?:-{2,3}|[–—])|,\s[^,.;:]{2,50},)"
+"""What is put in before it is said what something is: "A weir is, like a lock, a dam"."""
 _IS = regex(
     rf"^(?P<article>An?|The|By|Each|Every|{_IN_FIELD}(?:an?\s|the\s)?|Eine?|Der|Die|Das|Une?|Les?|La|El|Los)?\s*"
     rf"(?:(?:term|word|name|phrase|notion|concept|expression)s?\s+)?{_TERM}"
@@ -90,7 +92,7 @@ _IS = regex(
     r"(?P<verb>(?:is|are|was|were|can be|may be) (?:\w+ly )?(?:defined (?:as|to be)|understood (?:as|to (?:be|mean))|taken to mean)|is meant(?! (?:to|for|as)\b)|means|refers? to|denotes?"
     r"|(?:stands?|is short) for|(?:is|are) used (?:here |throughout )?(?:to (?:mean|denote|describe|refer)|for)"
     r"|(?:is|are) (?:designed|intended|meant) to(?! be\b)"
-    rf"|(?:is|are) (?:{_ADVERB})?(?:the|those|any|an?|one|kinds? of|what|simply|just)\b"
+    rf"|(?:is|are){_ASIDE}? (?:{_ADVERB})?(?:the|those|any|an?|one|kinds? of|what|simply|just)\b"
     r"|(?:describes|represents) (?:the|an?|one|all|any)\b"
     r"|provides? an? (?:\w+ )?(?:mechanism|means|way)\b"
     r"|bedeutet|bezeichnet|ist (?:ein|der|die|das)\w*|sind|est (?:une?|le|la)|désigne|es una?|es el|es la|significa)\s",
