@@ -222,18 +222,19 @@ def _goes_on(row: Row, following: Row, *, has_waiting: bool) -> bool:
     begins = number_of(following.text) is not None and row.text[-1:] not in HYPHENS
     if begins or (looks_other and not _is_hung(row, following)):
         return False
-    gap = following.box[1] - row.box[3]
-    if not -0.5 * row.size < gap < 0.9 * row.size:
+    # An accent may stand far above its line.
+    step, gap = following.box[3] - row.box[3], following.box[1] - row.box[3]
+    if step < 0.5 * row.size or gap > 0.9 * row.size:
         return False
     return following.indent >= row.indent - CLOSE or has_waiting
 
 
 def _is_hung(row: Row, following: Row) -> bool:
-    """Whether a row is the second line of a bold or large one, whose look its leaders hide."""
-    is_larger = number_of(row.text) is not None and row.size > following.size
+    """Whether a row has a second line, whose look its leaders hide or make up."""
+    is_counted = number_of(row.text) is not None
     gap = following.box[1] - row.box[3]
     is_in = following.indent > row.indent + CLOSE
-    return following.is_led and is_in and (row.is_bold or is_larger) and gap < NEAR_LINE * row.size
+    return following.is_led and is_in and (row.is_bold or is_counted) and gap < NEAR_LINE * row.size
 
 
 def _is_second_line(above: Row, row: Row) -> bool:
