@@ -259,6 +259,8 @@ def test_the_kind_of_thing_a_document_is_on_stands_for_it(tmp_path, said, is_who
      ("Who is the publisher?", "authors and date"),
      ("In which journal was it published?", "authors and date"),
      ("What is the version number?", "authors and date"),
+     ("What is the latest version?", "authors and date"),
+     ("What's the current edition?", "authors and date"),
      ("What is this newsletter mainly about?", "about"),
      ("What is the research question?", "purpose"),
      ("What is this guide meant to achieve?", "purpose")],
@@ -348,3 +350,7 @@ def test_the_reader_s_own_thing_is_not_the_document_s(tmp_path, typed, is_of_who
     make_pdf(tmp_path / "a.pdf", [[("title", "Wellkeep"), ("h1", "1 Use"), ("text", said)]])
     found = read_overview(read_document(tmp_path / "a.pdf"), typed, WHOLE)
     assert (found is not None) is is_of_whole
+
+
+def test_a_count_of_some_people_is_a_fact_and_no_question_of_the_data(handbook):
+    assert read_overview(handbook, "How many participants took part?", WHOLE) is None

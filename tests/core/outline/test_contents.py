@@ -173,6 +173,19 @@ def test_the_second_line_of_a_title_may_look_other_for_its_leaders(size, is_bold
     assert found == [("4 Applying the rope to lift buckets and barrels", "5"), ("5 Lids", "6")]
 
 
+@pytest.mark.parametrize(("top", "is_bold"), [(105.0, False), (113.0, True)])
+def test_neither_an_accent_nor_bold_leaders_part_a_title(top, is_bold):
+    rows = [
+        Row("4 What is meant by a rope that holds, lifts,", "", 0, (90, 100, 440, 111), 0.0, 10.9,
+            False, False),
+        Row("Lowers or turns a bucket", "5", 0, (120, top, 470, 124), 30.0, 10.9, is_bold, True),
+        Row("5 Lids", "6", 0, (90, 140, 470, 151), 0.0, 10.9, False, True),
+    ]  # fmt: skip
+    found = [(entry.title, entry.printed) for entry in _entries_of(rows)]
+    title = "4 What is meant by a rope that holds, lifts, Lowers or turns a bucket"
+    assert found == [(title, "5"), ("5 Lids", "6")]
+
+
 def test_a_number_after_a_hyphen_goes_on_with_the_title():
     rows = [
         Row("5.1 Load the ropes that were found in MCF-", "", 0, (90, 100, 440, 111), 0.0, 11.0,

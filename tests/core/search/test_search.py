@@ -157,7 +157,8 @@ def test_a_question_has_a_language_of_its_own(small, question, language):
 @pytest.mark.parametrize(
     ("word", "language"),
     [("kolik", "cs"), ("está", "es"), ("están", "es"), ("πόση", "el"), ("скільки", "uk"),
-     ("montako", "fi"), ("hány", "hu"), ("câte", "ro"), ("kaç", "tr"), ("quantes", "ca")],
+     ("montako", "fi"), ("hány", "hu"), ("câte", "ro"), ("kaç", "tr"), ("quantes", "ca"),
+     ("depuis", "fr"), ("desde", "pt")],
 )  # fmt: skip
 def test_words_that_one_asks_with_are_no_topic(word, language):
     assert is_common(word, language)
@@ -228,7 +229,9 @@ def test_accents_and_ligatures_are_looked_through():
 @pytest.mark.parametrize(
     ("language", "one", "other"),
     [("ru", "станции", "станция"), ("sv", "stationerna", "stationen"), ("pl", "stacje", "stacja"),
-     ("hu", "házak", "házat")],
+     ("hu", "házak", "házat"), ("pt", "drivers", "driver"), ("it", "plugins", "plugin"),
+     ("fr", "serveurs", "serveur"), ("fr", "servers", "server"), ("fr", "existe-t-il", "existe"),
+     ("fr", "Peut-on", "peut"), ("ru", "routers", "router")],
 )  # fmt: skip
 def test_forms_of_a_word_share_a_term_in_other_languages(language, one, other):
     analyser = Analyser(language)

@@ -11,7 +11,7 @@ import snowballstemmer
 
 from wide_margin.core.later import regex
 from wide_margin.core.layout import UNSPACED, fold
-from wide_margin.core.search.vectors import said_rarely
+from wide_margin.core.search.vectors import frequency_rank, said_rarely
 
 _WORD = regex(r"[^\W_]+(?:[-'’_.@/+][^\W_]+)*[+#]{0,2}|[^\W_]+")
 _PLURAL_NAME = regex(r"[^\W\d].*\ds")
@@ -137,15 +137,15 @@ for _language, _words in _COMMON_WORDS.items():
     for _word in _words:
         _LANGUAGES_OF[_word].append(_language)
 _ASKING = {
-    "fr": "qu'est-ce qu'est c'est combien lequel laquelle lesquels lesquelles faut-il est-ce a-t-il peut-on doit-on est-il est-elle sont-ils sont-elles"
+    "fr": "depuis qu'est-ce qu'est c'est combien lequel laquelle lesquels lesquelles faut-il est-ce a-t-il peut-on doit-on est-il est-elle sont-ils sont-elles"
           " s'agit-il existe-t-il puis dois peux veux fait font mon ma mes doit doivent peut peuvent faut existe sert servent signifie signifient fonctionne fonctionnent",
-    "de": "wieviel wieviele wievielen wann wieso weshalb wem wen wessen woher wohin wozu worum worin womit wofür wovon woran"
+    "de": "seit wieviel wieviele wievielen wann wieso weshalb wem wen wessen woher wohin wozu worum worin womit wofür wovon woran"
           " mein meine meinem meinen meiner meines dein deine unser unsere mir mich finde bekomme existieren macht tut"
           " welches welchen welchem welcher dient dienen bedeutet bedeuten funktioniert funktionieren",
     "es": "cuánto cuánta cuántos cuántas cuáles cuál quiénes quién adónde debe deben puede pueden puedo podemos debo quiero tengo mis hay hace hacen existen sirve sirven significa significan funciona funcionan está están estoy estamos estar necesito necesita necesitan",
     "it": "cos'è dov'è com'è qual quanto quanta quanti quante quali quale deve devono può possono posso possiamo devo voglio mio mia miei mie fa fanno esistono perché serve servono significa significano funziona funzionano sto sta stanno stare",
-    "pt": "quanto quanta quantos quantas quais qual deve devem pode podem posso devo quero meu minha meus minhas faz fazem existem serve servem significa significam funciona funcionam estão estou estava preciso precisa",
-    "nl": "hoeveel hoelang moet moeten kan kunnen mijn onze doet doen bestaan waarvoor waarmee waarin dient dienen betekent betekenen werkt werken",
+    "pt": "desde quanto quanta quantos quantas quais qual deve devem pode podem posso devo quero meu minha meus minhas faz fazem existem serve servem significa significam funciona funcionam estão estou estava preciso precisa",
+    "nl": "sinds hoeveel hoelang moet moeten kan kunnen mijn onze doet doen bestaan waarvoor waarmee waarin dient dienen betekent betekenen werkt werken",
     "sv": "hur många mycket varför vilka vilken vilket vart när vem måste behöver behövs kan får finns gör betyder fungerar",
     "da": "hvor mange meget hvorfor hvilke hvilken hvilket hvad hvem hvornår skal kan må findes gør betyder virker",
     "no": "hvor mange mye hvorfor hvilke hvilken hvilket hva hvem når skal kan må finnes gjør betyr virker",
@@ -353,6 +353,8 @@ class Analyser:
 
     def _analyse(self, word: str) -> tuple[str, ...]:
         plain = fold(word).replace("'s", "").strip("'")
+        if self.language == "fr" and (asked := _INVERTED.fullmatch(plain)) is not None:
+            plain = asked[1]
         if self.language == "en" and _PLURAL_NAME.fullmatch(plain):
             plain = plain[:-1]
         parts = _PART.findall(plain)
@@ -364,13 +366,24 @@ class Analyser:
         return (self._stem("".join(parts)), *map(self._stem, parts))
 
     def _stem(self, word: str) -> str:
-        plain = _OF_NOUN.sub("ence", _american(word)) if self.language == "en" else word
+        plain = _OF_NOUN.sub("ence", _american(word)) if self.language == "en" else _borrowed(word)
         stem: str = self._stemmer.stemWord(plain)
         return stem
 
 
 _OF_NOUN = regex(r"enc(?:ing|ed)$")
 """Ends the verb of a noun in "-ence": the stemmer takes more from "reference" than from it."""
+
+
+_INVERTED = regex(r"([a-z]+)-(?:t-)?(?:ils?|elles?|on|je|tu|nous|vous|ce)")
+"""A verb with its subject behind it, in a French question: "existe-t-il"."""
+_BORROWED_PLURAL = regex(r"[a-z]{2,}[b-df-hj-np-rtv-xz]s")
+
+
+def _borrowed(word: str) -> str:
+    """A word of another language without the "s" of an English plural: "drivers" in Portuguese."""
+    is_plural = _BORROWED_PLURAL.fullmatch(word) is not None
+    return word[:-1] if is_plural and frequency_rank(word[:-1]) is not None else word
 
 
 def _american(word: str) -> str:
