@@ -64,6 +64,22 @@ def test_a_reworded_bookmark_is_named_and_the_words_on_the_page_used(tmp_path):
     assert conflicts(document) == [("1.2 Lids", "title", "bookmark")]
 
 
+@pytest.mark.parametrize(
+    ("bookmark", "printed"),
+    [("?Para que tanto esfuerzo?", "¿Para qué tanto esfuerzo?"),
+     ("2 Einfuehrung in Haeuser", "2 Einführung in Häuser")],
+)  # fmt: skip
+def test_a_bookmark_without_the_accents_on_the_page_gets_them(bookmark, printed):
+    readings = [Reading("bookmark", bookmark, 0, 0, 0.0), Reading("heading", printed, 0, 0, 0.0)]
+    assert _chosen_title(readings)[0] == printed
+
+
+def test_a_bookmark_in_other_letters_than_the_page_stays():
+    readings = [Reading("bookmark", "2 The finer points", 0, 0, 0.0),
+                Reading("heading", "2 The finer points – a part", 0, 0, 0.0)]  # fmt: skip
+    assert _chosen_title(readings)[0] == "2 The finer points"
+
+
 def test_two_against_one_win_over_a_title(tmp_path):
     contents = [*PLAIN[:2], ("toc1", "1.1 Cords and chains|2"), *PLAIN[3:]]
     marks = [MARKS[0], ("1.1 Cords and chains", 1, 2), *MARKS[2:]]

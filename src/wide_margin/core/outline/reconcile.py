@@ -10,7 +10,7 @@ from wide_margin.core.layout import is_torn
 from wide_margin.core.outline.contents import ContentsEntry
 from wide_margin.core.outline.headings import Heading
 from wide_margin.core.outline.model import WITNESSES, Disagreement, Reading, Section
-from wide_margin.core.outline.numbering import number_of
+from wide_margin.core.outline.numbering import number_of, unnumbered
 from wide_margin.core.outline.titles import squash, words_differ
 from wide_margin.core.pages import Bookmark
 
@@ -173,7 +173,15 @@ def _chosen_title(readings: Sequence[Reading]) -> tuple[str, str]:
             return listed[0], "The bookmark is used: the letters on the page have no meaning."
         return heading, "The heading is used: these words stand on the page."
     same = next(title for title in listed if not words_differ(heading, title))
+    if _lacks_accents(same, heading):
+        same = heading
     return _with_number(same, heading), "The heading is used: these words stand on the page."
+
+
+def _lacks_accents(title: str, heading: str) -> bool:
+    """Whether a title is that on the page without its accents, as some programs write bookmarks."""
+    has_some = any(sign.isalpha() and not sign.isascii() for sign in heading)
+    return has_some and title.isascii() and squash(unnumbered(title)) == squash(unnumbered(heading))
 
 
 def _with_number(title: str, heading: str) -> str:
