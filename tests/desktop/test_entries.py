@@ -4,6 +4,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
+from tests.core.layout.test_wrapped import ROWS, draw_table
 from tests.desktop.conftest import Hand
 from tests.making import PATIENT
 from wide_margin.core.errors import EntryStoreError
@@ -236,3 +237,16 @@ def test_many_entries_at_one_place_do_not_overlap(hand, n):
     assert "more here" in hand.view.margin._more.text()
     hand.view.contents.show_entries_list()
     assert hand.view.contents.entries.topLevelItemCount() == n
+
+
+def test_no_leader_runs_through_the_cells_beside_a_passage(empty_hand, tmp_path):
+    path = tmp_path / "table.pdf"
+    draw_table(path, ROWS, (70, 192, 344), (110, 140, 150))
+    hand = empty_hand.open(path)
+    pages = hand.view.pages
+    hit = hand.reader.session.find("any depth of the well").result(PATIENT)[0]
+    pages.reveal(hit.spans)
+    hand.wait(lambda: pages.images.layer(0))
+    cells = [line for line in pages.images.layer(0).lines if line.table_row == 1]
+    right = max(pages.to_view(0, line.box).right() for line in cells)
+    assert pages.right_of(hit.spans).x() >= int(right)

@@ -273,8 +273,8 @@ class DeskView(QAbstractScrollArea):
     def right_of(self, spans: Sequence[SpanOnPage]) -> QPoint | None:
         """Where a leader from a passage starts: at the right of its first line, in the viewport.
 
-        Where the line goes on after the passage, that is the end of the line, so that no
-        leader runs through text.
+        Where the line goes on after the passage, or other cells of its row stand beside it, that is
+        the end of the line or row, so that no leader runs through text.
         """
         boxes = self.boxes_in_view(spans)
         layer = self.images.layer(spans[0].page) if spans else None
@@ -282,10 +282,15 @@ class DeskView(QAbstractScrollArea):
             return None
         first = boxes[0]
         middle, right = first.center().y(), first.right()
-        for line in layer.lines:
-            box = self.to_view(spans[0].page, line.box)
-            if box.top() < middle < box.bottom() and box.left() < first.right() < box.right():
-                right = box.right()
+        level = [
+            (line, box) for line in layer.lines
+            if (box := self.to_view(spans[0].page, line.box)).top() < middle < box.bottom()
+        ]  # fmt: skip
+        for line, box in level:
+            if box.left() < first.right() <= box.right() + 1:
+                beside = (other.right() for each, other in level
+                          if line.table_row and each.table_row == line.table_row)  # fmt: skip
+                right = max(right, box.right(), *beside)
         return QPoint(int(right) + 2, int(middle))
 
     def to_view(self, page: int, box: Box) -> QRectF:
