@@ -213,7 +213,6 @@ class Reader(QObject):
         self.opened.emit(facts)
         if not facts.is_sized:
             self.watch(self.session.sizes(), done=self._sized)
-        # A file whose content cannot be told is not read either, and whoever waits hears so.
         self.watch(self.session.fingerprint(), done=self._identified, failed=self._not_read)
 
     def _not_opened(self, error: WideMarginError) -> None:
