@@ -25,7 +25,9 @@ ROWS = [
 ]  # fmt: skip
 
 
-def draw_table(path, rows, lefts, widths, *, between=0.0, cell_by_cell=True, justified=False):
+def draw_table(
+    path, rows, lefts, widths, *, between=0.0, cell_by_cell=True, justified=False, at_half=False
+):
     """A table on a page; every cell as many lines long as its text needs."""
     canvas = Canvas(str(path), pagesize=A4)
     canvas.setFont(FONT, SIZE)
@@ -40,11 +42,12 @@ def draw_table(path, rows, lefts, widths, *, between=0.0, cell_by_cell=True, jus
             blank = free / max(text.count(" "), 1) if justified and not is_last else 0.0
             words = text.split(" ")
             steps = [stringWidth(f"{word} ", FONT, SIZE) + blank for word in words]
+            down = STEP * (n + at_half * (max(map(len, cells)) - len(cells[k])) / 2)
             if blank:
                 for x, word in zip(accumulate([lefts[k], *steps[:-1]]), words, strict=True):
-                    canvas.drawString(x, y - STEP * n, word)
+                    canvas.drawString(x, y - down, word)
             else:
-                canvas.drawString(lefts[k], y - STEP * n, text)
+                canvas.drawString(lefts[k], y - down, text)
         y -= STEP * max(map(len, cells)) + between
     canvas.save()
 
@@ -62,6 +65,36 @@ def test_cells_of_several_lines_are_read_one_after_the_other(
     path = tmp_path / "table.pdf"
     draw_table(path, ROWS, lefts, (110, 140, 150), between=between, cell_by_cell=cell_by_cell)
     assert cells_read(path) == ROWS
+
+
+AT_HALF = [
+    ("rope", "any", "thirty fathoms of hemp that are to be looked at before they are let down"),
+    ("lid of the dry well", "oak", "four boards with a ring of iron, which two keepers can lift"),
+    ("bucket", "elm", "holds as much as one keeper carries up the hill in a day without a stop"),
+    ("lamp", "tin", "burns for a night"),
+]  # fmt: skip
+
+
+def test_cells_may_stand_at_half_the_height_of_their_row(tmp_path):
+    path = tmp_path / "table.pdf"
+    draw_table(path, AT_HALF, (70, 130, 200), (50, 50, 150), between=4.0, at_half=True)
+    assert cells_read(path) == AT_HALF
+
+
+def test_names_beside_a_label_at_their_half_are_rows(tmp_path):
+    path = tmp_path / "table.pdf"
+    canvas = Canvas(str(path), pagesize=A4)
+    canvas.setFont(FONT, SIZE)
+    for k, (kind, name) in enumerate([("long rope", "hemp"), ("short rope", "flax"),
+                                      ("wide lid", "oak"), ("narrow lid", "elm")]):  # fmt: skip
+        canvas.drawString(200, 720 - 16 * k, kind)
+        canvas.drawString(320, 720 - 16 * k, name)
+    for k, label in enumerate(["ropes of wells", "lids of wells"]):
+        canvas.drawString(70, 712 - 32 * k, label)
+        canvas.drawString(150, 712 - 32 * k, "all")
+    canvas.save()
+    lines = lines_of(page_texts(path)[0])
+    assert {"long rope\themp", "short rope\tflax"} <= {line.text for line in lines}
 
 
 def test_a_line_stretched_to_the_width_of_its_cell_ends_there(tmp_path):

@@ -74,10 +74,14 @@ def test_a_bookmark_without_the_accents_on_the_page_gets_them(bookmark, printed)
     assert _chosen_title(readings)[0] == printed
 
 
-def test_a_bookmark_in_other_letters_than_the_page_stays():
-    readings = [Reading("bookmark", "2 The finer points", 0, 0, 0.0),
-                Reading("heading", "2 The finer points – a part", 0, 0, 0.0)]  # fmt: skip
-    assert _chosen_title(readings)[0] == "2 The finer points"
+@pytest.mark.parametrize(
+    ("bookmark", "printed"),
+    [("2 The finer points", "2 The finer points – a part"),
+     ("A Jak na vodu", "Příloha A Jak na vodu")],
+)  # fmt: skip
+def test_a_bookmark_in_other_letters_than_the_page_stays(bookmark, printed):
+    readings = [Reading("bookmark", bookmark, 0, 0, 0.0), Reading("heading", printed, 0, 0, 0.0)]
+    assert _chosen_title(readings)[0] == bookmark
 
 
 def test_two_against_one_win_over_a_title(tmp_path):

@@ -8,10 +8,11 @@ cells are: a cell goes on in the next line where the first word of that would no
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from math import inf
+from operator import or_
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
@@ -30,8 +31,12 @@ ALIKE = 0.08
 """How far sizes may differ, in font sizes."""
 SET_APART = 1.1
 """Rows are this much further apart than the lines of their cells, where that tells them."""
-MOSTLY_FULL = 0.8
-"""Share of the lines that stand so near to the one before, after which its cells were full."""
+MOST_TRIED = 3
+"""Steps that may be those between rows, at most, the greatest differences first."""
+AT_TOP = 2.0
+"""Points by which a cell may be off the top of its row, or off its half."""
+MOSTLY_TOLD = 0.6
+"""Share of the lines that stand so near to the one before, which go on with it by what they say."""
 BLANK = 0.25
 """Font sizes of the blank before a word."""
 GUTTER = 1.25
@@ -158,6 +163,11 @@ def _rows_of_table(table: _Row) -> list[_Row]:
     )
     if n_columns < 3 and not in_first:
         return [[each] for each in table]  # a list of terms, which is grouped as one
+    return _split(table, goes_on)
+
+
+def _split(table: _Row, goes_on: Sequence[bool]) -> list[_Row]:
+    """The lines of a table, cut before each that does not go on with a row."""
     rows: list[_Row] = []
     for each, on in zip(table, goes_on, strict=True):
         if on and rows:
@@ -171,38 +181,101 @@ def _near_ones(table: _Row) -> list[bool] | None:
     """Which lines go on with a row, standing nearer to the one before; None if none do so."""
     steps = [line.box[3] - before.box[3] for (before, _), (line, _) in pairwise(table)]
     ordered = sorted(steps)
-    ratios = [b / a for a, b in pairwise(ordered)]
-    if not ratios or max(ratios) < SET_APART:
-        return None
-    most = ordered[ratios.index(max(ratios))] * 1.01
-    near = [step <= most for step in steps]
-    full = _full(table, gutter=inf, fewest_words=2)
-    of_near = [is_full for is_full, is_near in zip(full[1:], near, strict=True) if is_near]
-    if sum(of_near) < MOSTLY_FULL * len(of_near):
-        return None
-    return [False, *near]
+    limits = _limits(table, inf)
+    apart = sorted(
+        ((b / a, a) for a, b in pairwise(ordered) if b >= SET_APART * a), reverse=True
+    )  # fmt: skip
+    for _, most in apart[:MOST_TRIED]:
+        near = [False, *(step <= 1.01 * most for step in steps)]
+        told = [_told_in(row, limits) for row in _split(table, near)]
+        lines = [tells for each in told for tells in each]
+        if lines and sum(lines) >= MOSTLY_TOLD * len(lines):
+            return [tells for each in told for tells in (False, *(all(each) for _ in each))]
+    return None
+
+
+def _told_in(row: _Row, limits: Mapping[int, float]) -> list[bool]:
+    """Of each line after the first of what may be a row, whether it is one of it.
+
+    Each of its cells goes on with one that was full, or begins one that stands at half the height
+    of the row. Beside such a one all that goes on is text: names are rows beside their label.
+    """
+    if len(row) == 1:
+        return []
+    above: dict[int, tuple[Line, _Part]] = {part.column: (row[0][0], part) for part in row[0][1]}
+    feet: dict[int, list[float]] = {}
+    for line, parts in row:
+        for part in parts:
+            feet.setdefault(part.column, []).append(line.box[3])
+    first, last = row[0][0].box[3], row[-1][0].box[3]
+    is_level = [abs(at[0] - first) < AT_TOP for at in feet.values()]
+    at_half = [abs(at[0] + at[-1] - first - last) < 2 * AT_TOP for at in feet.values()]
+    is_placed = all(map(or_, is_level, at_half))
+    told = []
+    for line, parts in row[1:]:
+        beside = [part for part in parts if part.column in above]
+        over = [above[part.column] for part in beside]
+        each = (
+            [(beside, over)]
+            if all(is_level)
+            else [([b], [o]) for b, o in zip(beside, over, strict=True)]
+        )
+        may = not beside or all(_may_go_on(line, *some, limits, 2) for some in each)
+        told.append(is_placed and may)
+        above.update({part.column: (line, part) for part in parts})
+    return told
+
+
+def _may_go_on(
+    line: Line,
+    parts: Sequence[_Part],
+    over: Sequence[tuple[Line, _Part]],
+    limits: Mapping[int, float],
+    fewest_words: int,
+) -> bool:
+    """Whether parts of a line may go on with the cells over them, by how full those are.
+
+    What stands in them would not have fitted there; one cell at least is a text of so many words,
+    numbers aside.
+    """
+    if line.is_fixed and all(before.is_fixed for before, _ in over):
+        return False
+    texts = [
+        (before.text[above.start : above.end], line.text[part.start : part.end])
+        for part, (before, above) in zip(parts, over, strict=True)
+    ]
+    is_full = all(
+        above.right + BLANK * line.size + _first_word(line, part) > limits[part.column]
+        for part, (_, above) in zip(parts, over, strict=True)
+    )
+    is_text = any(
+        len(_WORD.findall(text)) >= fewest_words or text[-1:] in HYPHENS or _UNSPACED.search(text)
+        for text, _ in texts
+    )
+    return is_full and is_text and not _is_fresh(texts)
 
 
 def _full_ones(table: _Row) -> list[bool]:
     """Which lines go on with a row, by the full cells before them, and by how they begin."""
-    full, limits = _full(table, GUTTER, fewest_words=3), _limits(table, GUTTER)
+    limits = _limits(table, GUTTER)
     crowded = Counter(
         part.column for line, parts in table for part in parts
         if part.right > limits[part.column] - CROWDED * line.size
     )  # fmt: skip
     found = [False]
-    for k in range(1, len(table)):
-        (before, above), (line, parts) = table[k - 1], table[k]
-        over = {part.column: before.text[part.start : part.end] for part in above}
-        goes_on = False
-        for part in parts:
-            text = line.text[part.start : part.end].lstrip()
-            is_parted = over.get(part.column, "")[-1:] in HYPHENS
-            goes_on = goes_on or is_parted or text[:1].islower()
-            if (text[:1].isupper() and not is_parted) or crowded[part.column] < FEWEST_FULL:
-                goes_on = False
-                break
-        found.append(full[k] and goes_on)
+    for (before, above), (line, parts) in pairwise(table):
+        in_column = {part.column: part for part in above}
+        over = [(before, in_column[part.column]) for part in parts if part.column in in_column]
+        goes_on = is_whole = len(over) == len(parts)
+        if is_whole and (goes_on := _may_go_on(line, parts, over, limits, 3)):
+            ends = [before.text[part.start : part.end][-1:] in HYPHENS for _, part in over]
+            begins = [line.text[part.start : part.end].lstrip()[:1] for part in parts]
+            goes_on = any(ends) or any(map(str.islower, begins))
+            goes_on = goes_on and not any(
+                (sign.isupper() and not is_parted) or crowded[part.column] < FEWEST_FULL
+                for sign, is_parted, part in zip(begins, ends, parts, strict=True)
+            )
+        found.append(goes_on)
     return found
 
 
@@ -219,36 +292,6 @@ def _limits(table: _Row, gutter: float) -> dict[int, float]:
         column: max(limit, lefts[column + 1] - gutter) if column + 1 in lefts else limit
         for column, limit in limits.items()
     }
-
-
-def _full(table: _Row, gutter: float, fewest_words: int) -> list[bool]:
-    """Whether each line may go on with the cells of the one before, by how full those are.
-
-    What stands in it would not have fitted there; one of them at least is a text of so many words,
-    numbers aside.
-    """
-    limits = _limits(table, gutter)
-    found = [False]
-    for (before, above), (line, parts) in pairwise(table):
-        over = {part.column: part for part in above}
-        is_text = is_full = not (line.is_fixed and before.is_fixed)
-        if is_full:
-            texts = [
-                (before.text[o.start : o.end], line.text[part.start : part.end])
-                for part in parts if (o := over.get(part.column)) is not None
-            ]  # fmt: skip
-            is_full = len(texts) == len(parts) and not _is_fresh(texts) and all(
-                over[part.column].right + BLANK * line.size + _first_word(line, part)
-                > limits[part.column]
-                for part in parts
-            )  # fmt: skip
-            is_text = any(
-                len(_WORD.findall(text)) >= fewest_words
-                or text[-1:] in HYPHENS or _UNSPACED.search(text)
-                for text, _ in texts
-            )  # fmt: skip
-        found.append(is_full and is_text)
-    return found
 
 
 def _is_fresh(texts: Sequence[tuple[str, str]]) -> bool:

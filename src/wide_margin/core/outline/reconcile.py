@@ -180,8 +180,9 @@ def _chosen_title(readings: Sequence[Reading]) -> tuple[str, str]:
 
 def _lacks_accents(title: str, heading: str) -> bool:
     """Whether a title is that on the page without its accents, as some programs write bookmarks."""
-    has_some = any(sign.isalpha() and not sign.isascii() for sign in heading)
-    return has_some and title.isascii() and squash(unnumbered(title)) == squash(unnumbered(heading))
+    printed = unnumbered(heading)
+    has_some = any(sign.isalpha() and not sign.isascii() for sign in printed)
+    return has_some and title.isascii() and squash(unnumbered(title)) == squash(printed)
 
 
 def _with_number(title: str, heading: str) -> str:
