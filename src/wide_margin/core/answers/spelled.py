@@ -17,8 +17,8 @@ if TYPE_CHECKING:
 
 LEAST_HALF = 3
 """Letters of either half of a word that may be written as two."""
-OF_TWO = 0.25
-"""For each place that writes two words apart, places that join them from which on both count."""
+TIMES_JOINED = 2
+"""Two words are joined where a document has them as one in so many times more places."""
 LOOKED_THROUGH = 100
 """Sentences with a word's stem that are looked through for how it is spelled."""
 _WORD = regex(r"(?<![\w\\@$])(?<!--)[^\W\d_]+(?!\w|[.:(]\w)")
@@ -56,9 +56,9 @@ def as_spelled(document: ReadDocument, question: str) -> str:
 
 
 def _in_one(document: ReadDocument, match: re.Match[str]) -> str:
-    """The first of two words, joined to the second where the document writes them as one.
+    """The first of two words, joined to the second where the document mostly has one for them.
 
-    "bootloader" for "boot loader"; with a hyphen, which stands for both, where it writes both.
+    "bootloader" for "boot loader". Where they stand apart as often they find more as they are.
     """
     index, first, second = document.index, match[1].lower(), match[2].lower()
     joined = _rows_of(index, first + second)
@@ -66,11 +66,9 @@ def _in_one(document: ReadDocument, match: re.Match[str]) -> str:
         return match[0]
     both = set(_rows_of(index, first)).intersection(_rows_of(index, second))
     end = second[:-1]
-    n_apart = _n_with(document, rf"\b{first}\s{end}", both)
+    n_apart = _n_with(document, rf"\b{first}[\s-]{end}", both)
     n_joined = _n_with(document, rf"\b{first}{end}", joined)
-    if n_joined > n_apart:
-        return match[1]
-    return f"{match[1]}-" if n_joined > OF_TWO * n_apart else match[0]
+    return match[1] if n_joined > TIMES_JOINED * n_apart else match[0]
 
 
 def _n_with(document: ReadDocument, pattern: str, rows: Iterable[int]) -> int:
