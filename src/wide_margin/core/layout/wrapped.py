@@ -72,7 +72,12 @@ def parted_rows(lines: list[Line]) -> list[Line]:
     first, n_rows = 0, 0
     while first < len(lines):
         end = _block_end(lines, first)
-        for row in _rows_of(lines[first:end]):
+        block = lines[first:end]
+        if len(block) < FEWEST_LINES or sum(bool(line.cells) for line in block) < FEWEST_ROWED:
+            made += block
+            first = end
+            continue
+        for row in _rows_of(block):
             if len(row) == 1:
                 made.append(row[0][0])
             else:
@@ -102,9 +107,6 @@ def _block_end(lines: Sequence[Line], first: int) -> int:
 def _rows_of(block: Sequence[Line]) -> list[_Row]:
     """The lines of a block by the rows that they belong to; one that is in no table by itself."""
     alone: list[_Row] = [[(line, [])] for line in block]
-    n_rowed = sum(bool(line.cells) for line in block)
-    if n_rowed < FEWEST_ROWED or len(block) < FEWEST_LINES:
-        return alone
     if any(_LEADERS.search(line.text) for line in block):
         return alone  # of a contents page
     columns = _columns(block)
