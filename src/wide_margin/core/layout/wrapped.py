@@ -46,7 +46,6 @@ CROWDED, FEWEST_FULL = 1.5, 2
 are so long, where the space between rows tells nothing."""
 
 
-_WORD = regex(r"\S*[^\W\d_]\S*")
 _UNSPACED = regex(f"[{UNSPACED}]{{4}}")
 """A text that has no blanks between its words."""
 _LEADERS = regex(r"(?:\s*[.·]){4,}")
@@ -251,7 +250,7 @@ def _may_go_on(
         for part, (_, above) in zip(parts, over, strict=True)
     )
     is_text = any(
-        len(_WORD.findall(text)) >= fewest_words or text[-1:] in HYPHENS or _UNSPACED.search(text)
+        _n_words(text) >= fewest_words or text[-1:] in HYPHENS or _UNSPACED.search(text)
         for text, _ in texts
     )
     return is_full and is_text and not _is_fresh(texts)
@@ -294,6 +293,11 @@ def _limits(table: _Row, gutter: float) -> dict[int, float]:
         column: max(limit, lefts[column + 1] - gutter) if column + 1 in lefts else limit
         for column, limit in limits.items()
     }
+
+
+def _n_words(text: str) -> int:
+    """How many words a text has, numbers aside."""
+    return sum(any(map(str.isalpha, word)) for word in text.split())
 
 
 def _is_fresh(texts: Sequence[tuple[str, str]]) -> bool:
