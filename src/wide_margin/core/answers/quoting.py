@@ -20,6 +20,7 @@ if TYPE_CHECKING:
 LONGEST_TERM = 14
 """A described term of more words, a function with many forms, is not quoted."""
 _COUNTED = regex(r"\W*\d+\s+\S*[^\W\d]")
+"""Begins the row of a number, and what it stands for."""
 _OPTION = regex(r"\W{0,2}[–—-]{1,2}\w")
 """Begins the row of an option."""
 MOST_SHOWN = 25

@@ -134,17 +134,6 @@ def _is_under(before: Paragraph, paragraph: Paragraph) -> bool:
     return above.page == below.page and above.column == below.column and near and alike
 
 
-def _parts(line: Line) -> list[tuple[float, float, int, int]]:
-    """Left, right and the range in the text of each part of a line."""
-    if not line.cells:
-        return [(line.box[0], line.box[2], 0, len(line.text))]
-    parts, at = [], 0
-    for (x0, x1), text in zip(line.cells, line.text.split("\t"), strict=False):
-        parts.append((x0, x1, at, at + len(text)))
-        at += len(text) + 1
-    return parts
-
-
 def _units(lines: Sequence[Line]) -> list[list[Line]]:
     """The lines of a table by rows, where layout has found rows of several lines."""
     units: list[list[Line]] = []
@@ -197,7 +186,7 @@ def _rows(lines: Sequence[Line]) -> tuple[tuple[Cell, ...], ...]:
     for k, unit in enumerate(units):
         placed: list[Placed] = [[] for _ in columns]
         for line in unit:
-            for x0, x1, start, end in _parts(line):
+            for x0, x1, start, end in line.parts:
                 column, width = _column_of(x0, x1, columns)
                 placed[column].append((line, start, end, width))
         closer = k > 0 and steps[k - 1] < CLOSER * usual

@@ -119,34 +119,13 @@ def _row(lines: Sequence[Line], left: float) -> list[Line] | None:
     within = [line for line in lines if line.cells]
     if len(labels) + len(within) != 1:
         return None
-    label, rest = (labels[0], None) if labels else _parted(within[0])
+    label, rest = (labels[0], None) if labels else (within[0].part(*p) for p in within[0].parts)
     text = [rest if line in within and rest else line for line in lines if line not in labels]
     middle = (text[0].box[1] + text[-1].box[3]) / 2
     step = text[1].box[3] - text[0].box[3]
     if abs((label.box[1] + label.box[3]) / 2 - middle) > AT_HALF * step:
         return None
     return [_joined(label, text[0]), *text[1:]]
-
-
-def _parted(line: Line) -> tuple[Line, Line]:
-    """A line of two cells as two lines."""
-    at = line.text.index("\t")
-    n, so_far = 0, -1
-    while so_far < at:
-        first, end = line.spans[n]
-        so_far += end - first + 1
-        n += 1
-    (x0, x1), (x2, x3) = line.cells
-    _, y0, _, y1 = line.box
-    label = line._replace(
-        text=line.text[:at], spans=line.spans[:n], box=(x0, y0, x1, y1), cells=(),
-        marks=tuple((a, b) for a, b in line.marks if b <= at),
-    )  # fmt: skip
-    rest = line._replace(
-        text=line.text[at + 1 :], spans=line.spans[n:], box=(x2, y0, x3, y1), cells=(), lead=0,
-        marks=tuple((a - at - 1, b - at - 1) for a, b in line.marks if a > at),
-    )  # fmt: skip
-    return label, rest
 
 
 def _joined(label: Line, text: Line) -> Line:

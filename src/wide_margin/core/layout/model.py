@@ -1,5 +1,7 @@
 """What layout gives: lines that remember their characters, and paragraphs made of lines."""
 
+from __future__ import annotations
+
 from collections import Counter, defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -61,6 +63,34 @@ class Line(NamedTuple):
             return self.box
         x0, y0, x1, y1 = self.box
         return self.mirror - x1, y0, self.mirror - x0, y1
+
+    @property
+    def parts(self) -> list[tuple[float, float, int, int]]:
+        """Left and right edge, in points, and range in ``text`` of each part between tabs.
+
+        All of it where it has no tab.
+        """
+        if not self.cells:
+            return [(self.box[0], self.box[2], 0, len(self.text))]
+        found, at = [], 0
+        for (x0, x1), text in zip(self.cells, self.text.split("\t"), strict=False):
+            found.append((x0, x1, at, at + len(text)))
+            at += len(text) + 1
+        return found
+
+    def part(self, x0: float, x1: float, start: int, end: int) -> Line:
+        """One of its parts as a line of its own."""
+        spans, at = [], 0
+        for first, last in self.spans:
+            if start <= at < end:
+                spans.append((first, last))
+            at += last - first + 1
+        return self._replace(
+            text=self.text[start:end], spans=tuple(spans),
+            box=(x0, self.box[1], x1, self.box[3]), cells=(),
+            lead=min(self.lead, end) if start == 0 else 0,
+            marks=tuple((a - start, b - start) for a, b in self.marks if start <= a and b <= end),
+        )  # fmt: skip
 
     def characters(self, start: int, end: int) -> list[SpanOnPage]:
         """The page characters behind text[start:end]."""

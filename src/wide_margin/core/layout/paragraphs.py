@@ -540,7 +540,9 @@ def _is_title_of(label: list[Line], group: list[Line]) -> bool:
 def _with_entries(groups: list[tuple[str, list[Line]]]) -> list[tuple[str, list[Line]]]:
     """Tell the entries of a list of terms, one line long or more, from the rows of a table."""
     lefts = {
-        round(group[0].box[0]) for _, group in groups if len(group) > 1 and _n_tabs(group) == 1
+        round(group[0].box[0])
+        for _, group in groups
+        if len(group) > 1 and not group[0].table_row and _n_tabs(group) == 1
     }
     return [
         ("entry" if kind in ("row", "body") and _n_tabs(group) == 1

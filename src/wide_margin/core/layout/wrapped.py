@@ -54,7 +54,7 @@ _LEADERS = regex(r"(?:\s*[.·]){4,}")
 
 @dataclass(frozen=True, slots=True)
 class _Part:
-    """What of a line stands in a column."""
+    """What of a line stands in a column: its edges in points, its range in the line's text."""
 
     column: int
     left: float
@@ -139,17 +139,14 @@ def _columns(block: Sequence[Line]) -> list[float]:
 
 def _parts(line: Line, columns: Sequence[float]) -> list[_Part]:
     """The parts of a line by columns; none where one of them begins or ends elsewhere."""
-    found, at = [], 0
-    edges = line.cells or ((line.box[0], line.box[2]),)
-    texts = line.text.split("\t") if line.cells else [line.text]
-    for (left, right), text in zip(edges, texts, strict=False):
+    found = []
+    for left, right, start, end in line.parts:
         column = next(
             (k for k, edge in enumerate(columns) if -0.1 <= left - edge <= 2 * ALIGNED), None
         )
         if column is None or (column + 1 < len(columns) and right > columns[column + 1] + ALIGNED):
             return []
-        found.append(_Part(column, left, right, at, at + len(text)))
-        at += len(text) + 1
+        found.append(_Part(column, left, right, start, end))
     return found
 
 
@@ -329,23 +326,9 @@ def _cells_of(row: _Row, number: int) -> list[Line]:
         ((part.column, k, line, part) for k, (line, parts) in enumerate(row) for part in parts),
         key=lambda each: each[:2],
     )
-    return [_cut(line, part, number) for _, _, line, part in placed]
-
-
-def _cut(line: Line, part: _Part, number: int) -> Line:
-    """What of a line stands in a cell, as a line of its own."""
-    spans, at = [], 0
-    for first, end in line.spans:
-        if part.start <= at < part.end:
-            spans.append((first, end))
-        at += end - first + 1
-    return line._replace(
-        text=line.text[part.start : part.end], spans=tuple(spans),
-        box=(part.left, line.box[1], part.right, line.box[3]), cells=(),
-        lead=min(line.lead, part.end) if part.start == 0 else 0,
-        marks=tuple(
-            (a - part.start, b - part.start) for a, b in line.marks
-            if part.start <= a and b <= part.end
-        ),
-        table_row=number, table_column=part.column,
-    )  # fmt: skip
+    return [
+        line.part(part.left, part.right, part.start, part.end)._replace(
+            table_row=number, table_column=column
+        )
+        for column, _, line, part in placed
+    ]

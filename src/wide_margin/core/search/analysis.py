@@ -378,6 +378,7 @@ _OF_NOUN = regex(r"enc(?:ing|ed)$")
 _INVERTED = regex(r"([a-z]+)-(?:t-)?(?:ils?|elles?|on|je|tu|nous|vous|ce)")
 """A verb with its subject behind it, in a French question: "existe-t-il"."""
 _BORROWED_PLURAL = regex(r"[a-z]{2,}[b-df-hj-np-rtv-xz]s")
+"""May be an English plural: few other languages end words in a consonant and "s"."""
 
 
 def _borrowed(word: str) -> str:
