@@ -6,6 +6,8 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from wide_margin.core.geometry import middle
+
 if TYPE_CHECKING:
     from wide_margin.core.geometry import BoolArray, FloatArray, IntArray
 
@@ -103,7 +105,7 @@ def _find_band(boxes: FloatArray) -> tuple[BoolArray, BoolArray] | None:
     """
     if len(boxes) < 2 * BAND_ROWS:
         return None
-    height = float(np.median(boxes[:, 3] - boxes[:, 1]))
+    height = middle(boxes[:, 3] - boxes[:, 1])
     goes_up = boxes[1:, 1] < boxes[:-1, 1] - UP * height
     to_right = boxes[1:, 0] > boxes[:-1, 2]
     turns = np.flatnonzero(goes_up & to_right) + 1
@@ -300,7 +302,7 @@ def rows_of(boxes: FloatArray, zone: IntArray) -> list[list[int]]:
         Lists of row numbers. A segment joins the row whose height it shares by half.
     """
     inside = boxes[zone]
-    usual = float(np.median(inside[:, 3] - inside[:, 1]))
+    usual = middle(inside[:, 3] - inside[:, 1])
     order = np.argsort(inside[:, 1] + inside[:, 3], kind="stable")
     items, ordered = zone[order].tolist(), inside[order].tolist()
     left = dict(zip(items, inside[order, 0].tolist(), strict=True))

@@ -18,6 +18,8 @@ from wide_margin.core.layout.page_labels import page_number
 if TYPE_CHECKING:
     from wide_margin.core.layout.model import Line
 
+_Look = tuple[float, bool, bool, str]
+"""Size in half points, bold, italic, face."""
 EDGE = 0.13
 """Furniture lies in this share of the page height at the top or at the bottom."""
 USUAL_LOOK = 0.2
@@ -128,11 +130,9 @@ def find_furniture(
         for side in nearest_first:
             for row in side:
                 line = lines[row]
-                numbered = _NUMBER_AT_EDGE.search(_plain(line))
                 small = line.size <= largest  # a chapter's title at the top of its page is text
-                alike = numbered or (_look(line) in looks and _is_apart(lines, row))
-                is_at = small and _at(line.box[1], usual_heights)
-                if row in chosen or (row != title and alike and is_at):
+                is_at = row != title and small and _at(line.box[1], usual_heights)
+                if row in chosen or (is_at and _is_alike(lines, row, looks)):
                     chosen.add(row)
                 else:
                     break  # what lies inside of a line of text is text
@@ -145,6 +145,13 @@ def find_furniture(
     kept = Furniture(tuple(rows))
     along = bars_of_slides(pages, size) if is_wide else {}
     return replace(kept, overlaid=overlaid_texts(kept.texts(pages)) | along)
+
+
+def _is_alike(lines: Sequence[Line], row: int, looks: frozenset[_Look]) -> bool:
+    """Whether a row has a page number at its edge, or looks as running heads do and is apart."""
+    line = lines[row]
+    numbered = _NUMBER_AT_EDGE.search(_plain(line))
+    return bool(numbered) or (_look(line) in looks and _is_apart(lines, row))
 
 
 def _slide_titles(
@@ -410,13 +417,11 @@ def _is_of_heads(
     return sum(_is_apart(pages[page], row) for page, row in some) >= MOST_ALIKE * len(some)
 
 
-def _look(line: Line) -> tuple[float, bool, bool, str]:
+def _look(line: Line) -> _Look:
     return round(line.size * 2) / 2, line.is_bold, line.is_italic, line.face
 
 
-def _looks(
-    pages: Sequence[Sequence[Line]], repeats: Sequence[set[int]]
-) -> frozenset[tuple[float, bool, bool, str]]:
+def _looks(pages: Sequence[Sequence[Line]], repeats: Sequence[set[int]]) -> frozenset[_Look]:
     """How lines that repeat, and are more than a number, are usually set."""
     counts = Counter(
         _look(pages[page][row]) for page, rows in enumerate(repeats) for row in rows

@@ -371,11 +371,11 @@ def _goes_on_within(before: Line, line: Line, group: list[Line], measure: _Measu
     """
     full = before.box[2] > measure.right - 0.15 * (measure.right - measure.left)
     flush = abs(line.box[0] - measure.left) < 0.5 * max(line.size, 1.0)
-    begins = line.text.lstrip(_DASHES + " ")[:1]
-    if all(each.is_bold for each in group) and not line.is_bold:
-        return False  # a heading over its text
     if not full or not flush or _SENTENCE_END.search(before.text):
         return False
+    if not line.is_bold and all(each.is_bold for each in group):
+        return False  # a heading over its text
+    begins = line.text.lstrip(_DASHES + " ")[:1]
     return begins.islower() or bool(_IN_BRACKETS.match(line.text)) or _closes(line, group)
 
 

@@ -116,11 +116,15 @@ def segments_of(page: PageText) -> Segments:
 
 def _without_doubles(found: Segments, chars: str) -> Segments:
     """Segments without those drawn again on the same place, as shadows and false bold are."""
+    spans = zip(found.first.tolist(), found.end.tolist(), strict=True)
+    texts = [chars[first:end] for first, end in spans]
+    if len(set(texts)) == len(texts):  # as on most pages
+        return found
     seen: dict[str, list[int]] = {}
     doubled: list[int] = []
-    for row, (first, end) in enumerate(zip(found.first.tolist(), found.end.tolist(), strict=True)):
-        others = seen.setdefault(chars[first:end], [])
-        if end - first >= LEAST_DOUBLED and others:
+    for row, text in enumerate(texts):
+        others = seen.setdefault(text, [])
+        if len(text) >= LEAST_DOUBLED and others:
             away = np.abs(found.boxes[others] - found.boxes[row]).max(axis=1)
             if away.min() < DOUBLED * found.size[row]:
                 doubled.append(row)

@@ -180,8 +180,6 @@ def _could_be(paragraph: Paragraph, body_size: float, face: str) -> bool:
         return False
     if paragraph.kind == "caption" or (paragraph.kind == "note" and not text[:1].isdigit()):
         return False
-    if _is_date_of_issue(paragraph) or _HELD.match(text) or _COUNTED_SO.match(text):
-        return False
     line = paragraph.pieces[0].line
     if paragraph.kind == "side" and line.box[2] - line.box[0] < SIDEWAYS * line.size:
         return False  # runs up beside a chart
@@ -190,6 +188,8 @@ def _could_be(paragraph: Paragraph, body_size: float, face: str) -> bool:
     numbered = start[:1].isdigit() or start[:1] == "§" or start[1:2] in (".", " ", ")")
     set_off = line.is_bold or line.is_italic or line.is_caps or line.face != face
     if not (larger or set_off or numbered or text.isupper()):
+        return False
+    if _is_date_of_issue(paragraph) or _HELD.match(text) or _COUNTED_SO.match(text):
         return False
     if line.size < 0.75 * body_size:
         return False

@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from wide_margin.core.geometry import middle
 from wide_margin.core.later import regex
 
 if TYPE_CHECKING:
@@ -154,7 +155,7 @@ def _is_within_spaced_word(chars: str, at: int, boxes_of: Callable[[IntArray], F
     others = np.delete(gap, here)
     if not len(others) or np.isnan(gap).any():
         return False
-    usual = float(np.median(others))
+    usual = middle(others)
     return usual > SPACED and float(gap[here]) < usual + AS_BETWEEN_LETTERS
 
 
@@ -196,13 +197,13 @@ def with_letters_joined(chars: str, boxes: FloatArray, alone: BoolArray) -> str:
         letters = found[0][::2].casefold()
         n_rising = sum(a < b for a, b in pairwise(letters))
         gaps = boxes[rows[1:], 0] - boxes[rows[:-1], 2]
-        height = float(np.median(boxes[rows, 3] - boxes[rows, 1]))
+        height = middle(boxes[rows, 3] - boxes[rows, 1])
         if np.isnan(gaps).any():
             continue
-        middle = float(np.median(gaps))
-        between = gaps >= WORD_APART * middle
-        is_even = middle > 0 and not ((gaps > EVEN * middle) & ~between).any()
-        if n_rising > 0.8 * (len(letters) - 1) or not is_even or middle > LETTERS_APART * height:
+        usual = middle(gaps)
+        between = gaps >= WORD_APART * usual
+        is_even = usual > 0 and not ((gaps > EVEN * usual) & ~between).any()
+        if n_rising > 0.8 * (len(letters) - 1) or not is_even or usual > LETTERS_APART * height:
             continue
         made = made or list(chars)
         for row in rows[1:][~between].tolist():

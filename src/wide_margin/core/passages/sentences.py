@@ -120,9 +120,13 @@ _BEFORE_LETTER = frozenset(
 _WORDS_TOO = frozenset(["no", "nos", "art", "sun", "sat", "app", "ed", "mon"])
 """Abbreviations before a number ("no. 5"), words before anything else ("He said no.")."""
 _END = regex(
-    r"[.!?…]+[\"'”’»)\]]*(?=\s)|(?:[。！？｡]|．(?![\d０-９A-Za-z]))+[」』”’）〕】]*|[؟۔।](?=\s)"
+    r"[!?](?<![.!?…].)[.!?…]*[\"'”’»)\]]*(?=\s)"
+    r"|[.…](?<![.!?…].)[.!?…]*[\"'”’»)\]]*(?=\s)(?!\s+[\"'“‘«(\[¿¡]*[.a-z])"
+    r"|(?:[。！？｡]|．(?![\d０-９A-Za-z]))+[」』”’）〕】]*|[؟۔।](?=\s)"
     r"|[:;](?=\s+[•‣◦▪▶►▸–—]\s)|\n"
 )
+"""What may end a sentence. Of stops before small letters and of leaders there are many, and none
+does: they are passed over here."""
 _MAY_END = regex(r"[.!?…:;。！？．｡؟۔।\n]")
 _LAST_WORD = regex(r"([\w.°-]+)\.+[\"'”’»)\]]*$")
 _STARTS = regex(
