@@ -6,6 +6,7 @@ from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import read_document
+from wide_margin.core.document.notes import find_notes
 
 
 def page_with(path, parts):
@@ -56,3 +57,72 @@ def test_the_letters_that_tie_authors_to_their_places_of_work_are_marks(tmp_path
     assert first.unmarked.split()[:5] == ["Marta", "Lindqvist", "and", "Aino", "Heikkila"]
     page_with(tmp_path / "b.pdf", [("The idea", 0, 11), ("a", 0, 11), (" of Agenda", 0, 11)])
     assert "ideaa of Agenda" in read_document(tmp_path / "b.pdf").paragraphs[0].unmarked
+
+
+def noted_page(path, parts, note=("1", 5), *, under=120.0):
+    """A line of parts over others, and a note in small type at the foot of the page."""
+    canvas = Canvas(str(path), pagesize=A4)
+    x = 72.0
+    for text, rise, size in parts:
+        canvas.setFont("Times-Roman", size)
+        canvas.drawString(x, 700 + rise, text)
+        x += stringWidth(text, "Times-Roman", size)
+    canvas.setFont("Times-Roman", 11)
+    for k in range(6):
+        canvas.drawString(
+            72, 686 - 14 * k, "Another line of the paragraph goes on for a while, and"
+        )
+    canvas.drawString(72, 686 - 14 * 6, "it ends here.")
+    mark, size = note
+    canvas.setFont("Times-Roman", size)
+    canvas.drawString(72, under + 3, mark)
+    canvas.setFont("Times-Roman", 8)
+    canvas.drawString(76, under, "What is kept in a well is told by the keeper in his book.")
+    canvas.save()
+
+
+@pytest.mark.parametrize(
+    ("parts", "said"),
+    [
+        ([("It holds a bug", 0, 11), ("1", 4, 6), (" since long. It", 0, 11)],
+         "It holds a bug since"),
+        ([("It broke in 2012", 0, 11), ("1", 4, 6), (" and later. It", 0, 11)],
+         "It broke in 2012 and"),
+        ([("It is free of it. ", 0, 11), ("1", 4, 6), (" Most of all", 0, 11)],
+         "It is free of it. Most of all"),
+        ([("It stands in ESS", 0, 11), ("1", 4, 6), (") and more. It", 0, 11)],
+         "It stands in ESS) and"),
+    ],
+)  # fmt: skip
+def test_a_note_asks_for_its_mark_after_a_short_word_or_a_figure(tmp_path, parts, said):
+    noted_page(tmp_path / "noted.pdf", parts)
+    document = read_document(tmp_path / "noted.pdf")
+    words = " ".join(sentence.text for sentence in document.text.sentences[:2]).split()
+    assert " ".join(words).startswith(said)
+    (tie,) = find_notes(document.paragraphs)
+    assert document.paragraphs[tie.note].text.startswith("1")
+
+
+@pytest.mark.parametrize(
+    ("parts", "kept"),
+    [
+        ([("The field of 3 m", 0, 11), ("1", 4, 6), (" is small. It", 0, 11)], "3 m1 is"),
+        ([("It is at 30 km", 0, 11), ("1", 4, 6), (" or 40 km", 0, 11), ("1", 4, 6),
+          (" from here. It", 0, 11)], "30 km1 or 40 km1"),
+        ([("It is at 30 km", 0, 11), ("1", 4, 6), (" from the town.", 0, 11), ("1", 4, 6),
+          (" There", 0, 11)], "30 km1 from the town."),
+        ([("The row xab", 0, 11), ("1", -3, 6), (" is below. It", 0, 11)], "xab1 is"),
+    ],
+)  # fmt: skip
+def test_a_power_is_no_mark_nor_what_stands_more_than_once(tmp_path, parts, kept):
+    noted_page(tmp_path / "noted.pdf", parts)
+    assert kept in read_document(tmp_path / "noted.pdf").text.sentences[0].text
+
+
+def test_without_a_small_note_below_no_mark_is_called_for(tmp_path):
+    parts = [("It holds a bug", 0, 11), ("1", 4, 6), (" since long. It", 0, 11)]
+    noted_page(tmp_path / "above.pdf", parts, under=760.0)
+    noted_page(tmp_path / "large.pdf", parts, note=("1", 11))
+    for name in ("above.pdf", "large.pdf"):
+        said = " ".join(p.unmarked for p in read_document(tmp_path / name).paragraphs)
+        assert "a bug1 since" in " ".join(said.split())

@@ -10,6 +10,7 @@ from .model import (
     Link,
     PageText,
     Picture,
+    marks_called_for,
     marks_in,
 )
 
@@ -25,5 +26,6 @@ __all__ = [
     "Link",
     "PageText",
     "Picture",
+    "marks_called_for",
     "marks_in",
 ]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -44,6 +45,14 @@ _LETTER_MARK = regex(
     r"(?<=[^\W\d_]{3})[a-h](?:\s?,\s?[a-h](?!\w))*(?!\w)|(?<![\w'’.-])[a-h](?=[A-Z][a-z]{2})"
 )
 """Where the letter may stand that ties an author to a place of work, which begins with it."""
+_NOTE_BEGINS = regex(
+    r"(?<=\n)(?P<mark>\d{1,3}|[*†‡§]{1,3})(?=\s{0,3}[“\"‘(\[\\]?[^\W\d_](?:[^\W\d_]| [^\W\d_]))"
+)
+"""Where a line may begin a footnote, with its mark and a word."""
+_BEFORE_MARK = r"(?:(?<=[^\W\d_]{2})|(?<=\d[\d.]\d)|(?<=[^\W\d_]{2}[)\]”\"’])|(?<=[\w)\]][.,;:!?]))"
+"""What a mark follows; after a single letter, a figure or a formula in brackets it is a power."""
+MOST_OF_NOTE = 40
+"""Places where the mark of one note is looked for; a page with more is full of numbers."""
 PARTS = ("labels", "bookmarks", "about")
 """What a file says of itself that reading can do without."""
 
@@ -190,3 +199,34 @@ def marks_in(chars: str, page: int) -> Iterator[tuple[int, int]]:
     for pattern in (MARK_AFTER_WORD, _LETTER_MARK)[: 2 if page == 0 else 1]:
         for match in pattern.finditer(chars):
             yield match.span()
+
+
+class Called(NamedTuple):
+    """A mark that lines of a page begin with, as its notes do."""
+
+    notes: list[int]
+    """Characters at which these lines begin."""
+    places: list[tuple[int, int]]
+    """Ranges [first, end) of the same sign elsewhere, that may point to them."""
+
+
+def marks_called_for(chars: str) -> list[Called]:
+    """What on a page may be marks of its notes, though ``marks_in`` looks for none there.
+
+    They follow a short word or a figure, "in R1" or "in 20122", or a blank or an end of line that
+    stands before what is raised. Many of these are no marks.
+    """
+    notes: dict[str, list[int]] = {}
+    for match in _NOTE_BEGINS.finditer(chars):
+        notes.setdefault(match["mark"], []).append(match.start())
+    found = []
+    for mark, begun in notes.items():
+        ends = r"(?!\w)" if mark.isdecimal() else r"(?![*†‡§])"
+        sign = re.escape(mark)
+        pattern = rf"{_BEFORE_MARK}(?:{sign}{ends}|(?: |\r\n){sign}(?=\s)(?!\s+\d+\s*\n))"
+        places = [
+            (match.end() - len(mark), match.end()) for match in re.finditer(pattern, chars)
+        ]  # fmt: skip
+        if len(places) <= MOST_OF_NOTE:
+            found.append(Called(begun, places))
+    return found

@@ -33,6 +33,7 @@ _text_object = _prototype(pdfium_c.FPDFText_GetTextObject, ctypes.c_size_t, _HAN
 _font_of = _prototype(pdfium_c.FPDFTextObj_GetFont, _HANDLE, _HANDLE)
 _font_size = _prototype(pdfium_c.FPDFTextObj_GetFontSize, _INT, _HANDLE, _HANDLE)
 _origin = _prototype(pdfium_c.FPDFText_GetCharOrigin, _INT, _HANDLE, _INT, _HANDLE, _HANDLE)
+_text = _prototype(pdfium_c.FPDFText_GetText, _INT, _HANDLE, _INT, _INT, _HANDLE)
 _matrix = _prototype(pdfium_c.FPDFText_GetMatrix, _INT, _HANDLE, _INT, _HANDLE)
 
 
@@ -112,12 +113,11 @@ def baselines(text_page: int, spots: list[int]) -> tuple[FloatArray, BoolArray]:
     return at[:, 1].astype(np.float32), np.abs(matrices[:, 2]) < np.abs(matrices[:, 3])
 
 
-def utf16_text(text_page: Any, n_chars: int) -> str:
+def utf16_text(text_page: int, n_chars: int) -> str:
     """All text of a page in one call; may leave out characters without a meaning."""
-    buffer = ctypes.create_string_buffer(2 * (n_chars + 1))
-    short = ctypes.cast(buffer, ctypes.POINTER(ctypes.c_ushort))
-    n = pdfium_c.FPDFText_GetText(text_page, 0, n_chars, short)
-    return buffer.raw[: 2 * max(n - 1, 0)].decode("utf-16-le", "replace")
+    units = np.zeros(n_chars + 1, dtype="<u2")
+    n = _text(text_page, 0, n_chars, units.ctypes.data)
+    return units[: max(n - 1, 0)].tobytes().decode("utf-16-le", "replace")
 
 
 def utf16_result(call: Callable[[Any, int], Any]) -> str:

@@ -20,6 +20,7 @@ from wide_margin.core.pages.model import (
     LOOSE_ACCENTS,
     Font,
     PageText,
+    marks_called_for,
     marks_in,
 )
 from wide_margin.core.pages.named_codes import with_named_codes
@@ -133,7 +134,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     if n_chars <= 0:
         return PageText.empty(index, width, height, frame_now(page))
     address = native.address_of(text_page)
-    chars = with_named_codes(_characters(text_page, address, n_chars))
+    chars = with_named_codes(_characters(address, n_chars))
     chars = with_meant_ligatures(with_ligatures(with_cork_signs(chars)))
     chars = with_turned_letters(with_signs(chars))
     chars = with_greek_letters(with_one_alphabet(chars))
@@ -142,7 +143,8 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     loose = native.loose_boxes(address, boxed)
     frame = frame_now(page)
     asked, marks = first, []
-    if found := sorted(marks_in(chars, index)):
+    called = [place for called in marks_called_for(chars) for place in called.places]
+    if found := sorted({*marks_in(chars, index), *called}):
         # A mark is set in another size within its word, and is boxed for its height.
         marks = [first for first, _ in found]
         glued = [end for _, end in found if end < n_chars and not chars[end].isspace()]
@@ -183,8 +185,8 @@ def _word_edges(chars: str) -> tuple[BoolArray, BoolArray]:
     return first, last
 
 
-def _characters(text_page: Any, address: int, n_chars: int) -> str:
-    text = native.utf16_text(text_page, n_chars)
+def _characters(address: int, n_chars: int) -> str:
+    text = native.utf16_text(address, n_chars)
     if len(text) == n_chars:
         return text
     # PDFium leaves out characters whose font gives them no meaning; keep one for each box.
