@@ -32,6 +32,17 @@ def test_what_must_be_had_is_told_before_what_else_has_versions(tmp_path, said, 
     assert answer.sure >= 0.7
 
 
+def test_a_name_of_one_letter_is_written_large_and_has_its_bound_before_it(tmp_path):
+    code = 'p2 "" r ("p1", "p1 + 10") and p2dum "" r (0, 10) are given. '
+    said = "R (version ≥ 3.2.0) is required for it, but nobody needs to speak it."
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 Wells"), ("text", code + TEXT)],
+                                  [("h1", "2 Ropes"), ("text", TEXT), ("text", said)]])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    answer = digester.answer("Which version of R is required?", WHOLE, None)
+    assert answer.quotes[0].text == said
+    assert answer.sure >= 0.7
+
+
 def test_without_it_the_answer_stays_as_it_is(tmp_path):
     make_pdf(tmp_path / "a.pdf", [[("h1", "1 Wells"), ("text", TEXT)], [("text", TEXT)]])
     made = Digester(read_document(tmp_path / "a.pdf"))

@@ -24,12 +24,15 @@ _ASKS = regex(
 )  # fmt: skip
 """Asks which version of a thing must be had, or may."""
 _NUMBER = r"v?\d+(?:\.\d+)*(?:\.x)?"
+_LEAST = r"(?:≥|⩾|>=)\s*"
 _BOUND = rf"{_NUMBER}\s*(?:\(?or\s+(?:later|newer|higher|above|greater|better|more recent)|\+|and\s+(?:above|up|later|newer|higher))"
 _MUST = r"(?:needs?|needed|requires?|required|depends?\s+on|at\s+least|minimum|must\s+(?:be|have)|works?\s+(?:only\s+)?(?:with|under|on)|compatible\s+with|tested\s+(?:with|on|under))"
 """A version, "or later" behind it, and what says that it must be had."""
 _PLACE = regex(r"(?:\b(?:sections?|chapters?|pages?|tables?|figures?|appendix)|§)\s*\d[\d.]*", re.I)
 APART, FAR = 40, 100
 """Letters between a name and its version, and between what says that it must be had and the name."""
+SHORT = 2
+"""Letters of a name that is told from small letters of code by its case."""
 NEEDED, BOUND = 0.75, 0.8
 """The chance that what says so answers; of what says "or later" too."""
 
@@ -40,10 +43,12 @@ def with_needed_version(document: ReadDocument, answer: Answer) -> Answer:
     if asked is None or answer.reach.kind != "document":
         return answer
     name = (asked["name"] or asked["before"]).strip(" “”\"'")
-    thing = rf"(?<!\w){re.escape(name)}(?![^\W\d])"  # "Quorble2.4" is one word
-    at_least = re.compile(rf"{thing}.{{0,{APART}}}?(?<![\d.]){_BOUND}", re.I)
+    # "Quorble2.4" is one word; "r" is no R.
+    exactly = "(?-i:" if len(name) <= SHORT else "(?:"
+    thing = rf"(?<!\w){exactly}{re.escape(name)})(?![^\W\d])(?:(?=\d)|.{{0,{APART}}}?(?<![\w.]))"
+    at_least = re.compile(rf"{thing}(?:{_BOUND}|{_LEAST}{_NUMBER})", re.I)
     version = re.compile(
-        rf"\b{_MUST}\b[^.;()]{{0,{FAR}}}?{thing}.{{0,{APART}}}?(?<![\d.]){_NUMBER}(?!\w)|{thing}.{{0,{APART}}}?(?<![\d.]){_NUMBER}\s.*\b{_MUST}\b", re.I
+        rf"\b{_MUST}\b[^.;()]{{0,{FAR}}}?{thing}{_NUMBER}(?!\w)|{thing}{_NUMBER}\s.*\b{_MUST}\b", re.I
     )  # fmt: skip
     sentences = document.text.sentences
     rows = [
@@ -58,5 +63,6 @@ def with_needed_version(document: ReadDocument, answer: Answer) -> Answer:
             return replace(answer, sure=max(answer.sure, sure))
         if found:
             return told_by(document, answer, found[0], found[0] + 1, sure)
-    is_named = any(re.search(thing, quote.text, re.I) for quote in answer.quotes)
+    named = re.compile(rf"(?<!\w){exactly}{re.escape(name)})(?![^\W\d])", re.I)
+    is_named = any(named.search(quote.text) for quote in answer.quotes)
     return answer if is_named else replace(answer, sure=min(answer.sure, MENTIONED))

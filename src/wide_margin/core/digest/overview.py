@@ -86,6 +86,8 @@ if TYPE_CHECKING:
 GIST_WORDS, SECTION_WORDS = 130, 130
 """Length of an answer where none is asked for."""
 N_TERMS, N_SLOT, N_TOLD = 8, 4, 2
+N_LED = 4
+"""Sentences of a paragraph that a colon leads in to."""
 SURE, IN_ITS_PLACE = 0.9, 0.6
 """The chance that what a document's structure gives is right, and what only stands where such
 things are said."""
@@ -261,7 +263,7 @@ def _lines(
     if kind == "limits" and (listed := _led_in(document, rows)):
         return gist_lines(document, listed), SURE
     if kind in TITLED and kind not in _SLOTS:
-        said = rows_telling(document, kind, rows)[:N_TOLD]
+        said = _with_what_follows(document, rows_telling(document, kind, rows)[:N_TOLD])
         return gist_lines(document, said), IN_ITS_PLACE
     rows = _of_versions(document, asked, rows)
     slot = _SLOTS.get(kind, PURPOSE)
@@ -294,6 +296,19 @@ def _of_versions(document: ReadDocument, asked: Overview, rows: Sequence[int]) -
     versions = versions_in(asked.question) if asked.kind == "new" else frozenset()
     sentences = document.text.sentences
     return [r for r in rows if versions_in(sentences[r].text) & versions] if versions else rows
+
+
+def _with_what_follows(document: ReadDocument, rows: Sequence[int]) -> list[int]:
+    """Rows, each that ends in a colon with the paragraph that it leads in to: "Please cite:"."""
+    sentences, found = document.text.sentences, []
+    for row in rows:
+        found.append(row)
+        if sentences[row].text.endswith(":") and row + 1 < len(sentences):
+            led = sentences[row + 1].paragraph
+            found += (
+                document.rows_of(led, led + 1)[:N_LED] if led > sentences[row].paragraph else ()
+            )
+    return found
 
 
 def _led_in(document: ReadDocument, rows: Sequence[int]) -> list[int]:

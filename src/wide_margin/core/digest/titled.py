@@ -53,7 +53,7 @@ _TITLES = {
     "bugs": (
         r"\b(?:report(?:ing)? (?:\w+ ){0,3}?(?:bugs?|problems?|issues?|errors?)|bug[- ]reports?|(?:getting|finding|further|more) (?:more |further )?(?:help|support)|technical support"
         r"|fehler melden|signaler (?:un|des) (?:bogues?|bugs?|problèmes?))\b|сообщения об ошибках|バグ報告",
-        r"\b(?:support|contact(?:s|ing)?|feedback|mailing[- ]lists?|contributing|where to get help|(?<!known )bugs|kontakt|contacto?)\b",
+        r"\b(?:(?:resources and )?contact(?:s|ing)?(?: (?:information|details|addresses|persons?|us))?|support|feedback|mailing[- ]lists?|contributing|where to get help|(?<!known )bugs|kontakt|contacto?)\b",
     ),
     "limits": (
         r"\b(?:known (?:bugs|issues|problems|limitations)|limitations|shortcomings|caveats|restrictions"
@@ -107,12 +107,12 @@ _TOLD: dict[str, re.Pattern[str]] = {
         r"|^(?:the )?(?P<name>[\w-]+) (?:program )?(?:is|can be) (?:started|run|invoked|launched|executed) (?:by|with|from|as|using)\b", re.I
     ),
     "cite": regex(
-        r"\bplease\b.{0,60}\bcite\b|\b(?:should|must) (?:be )?cited?\b|\bcite (?:the|this|our|it) (?:\w+ ){0,3}(?:papers?|articles?|references?|manual|publications?|as)\b", re.I
+        r"\bplease\b.{0,60}\bcite\b|\b(?:correct|appropriate|preferred|recommended|suggested|proper|the) citation\b[^.;]{0,40}\b(?:is|are|reads)\b|\b(?:should|must) (?:be )?cited?\b|\bcite (?:the|this|our|it) (?:\w+ ){0,3}(?:papers?|articles?|references?|manual|publications?|as)\b", re.I
     ),
     "bugs": regex(
-        r"(?=.*(?:https?://|www\.|\S@\S|\btrack(?:er|ing)\b|\bmailing[- ]list|\bforums?\b))"
+        r"(?=.*(?:https?://|www\.|\S@\S|\btrack(?:er|ing)\b|\bmailing[- ]list|\bforums?\b|\b(?:[A-Z]\w+|news|users?|discussion)[- ]?groups?\b))"
         r"(?=.*\b(?:report|send|sent|submit|file|contact|post|use)(?:s|ed|ing|ting|ted)?\b)"
-        r"(?=.*\b(?:bugs?|bug[- ]reports?|issues?|problems?|feedback|comments|suggestions)\b)"
+        r"(?=.*\b(?:bugs?|bug[- ]reports?|issues?|problems?|feedback|comments|suggestions|questions)\b)"
         r"|(?=.*\b(?:bugs?|bug[- ]reports?|problems?)\b)"
         r"(?=.*\b(?:report|send|sent|submit|address|direct|e?-?mail)(?:ed|ted)?\s(?:[^.;]{1,60}\s)?to\s[^.;]{0,60}"
         r"(?:\bhelp ?desk\b|\b(?:maintainers?|authors?|developers?|(?:support|development)\s(?:team|group|office))\b|:\s*$))", re.I
