@@ -366,6 +366,22 @@ def test_a_dash_that_goes_on_in_a_sentence_begins_no_item(tmp_path):
     assert len(set_lines(tmp_path, [[FIRST], dash, [LAST]])) == 1
 
 
+@pytest.mark.parametrize("cited", ["[9] and [13] alike, whatever the weather", "[3], as it has"])
+def test_the_number_of_a_work_within_a_sentence_begins_no_item(tmp_path, cited):
+    of_work = [(PLAIN_FACE, f"{cited} ever been in the harbour of that town")]
+    assert len(set_lines(tmp_path, [[FIRST], of_work, [LAST]])) == 1
+
+
+def test_the_numbers_of_works_under_each_other_are_a_list(tmp_path):
+    works = [
+        [(PLAIN_FACE, f"[{n}] bale and storm on the books of the harbour and the mill of old")]
+        for n in (1, 2, 3)
+    ]
+    assert len(set_lines(tmp_path, works)) == 3
+    ended = (PLAIN_FACE, "The keeper of the gauge writes down what he has read on each such day.")
+    assert len(set_lines(tmp_path, [[ended], *works])) == 4
+
+
 def test_a_bold_line_that_begins_anew_is_a_paragraph_of_its_own(tmp_path):
     head = [(BOLD_FACE, "Where the books of the harbour and of the mill are kept by the keeper")]
     texts = set_lines(tmp_path, [[(PLAIN_FACE, f"{FIRST[1]}.")], head, [LAST]])

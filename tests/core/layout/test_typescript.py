@@ -96,3 +96,15 @@ def test_the_rule_under_a_title_tells_its_level_however_often_it_comes(tmp_path)
         for version in ("1.4 (2023-09-01)", "1.2 (2023-06-06)", "1.0 (2022-10-05)")
         for row in ((f"Ferry {version}", 0), ("Ropes", 1), ("Boats", 1))
     ]
+
+
+def test_a_typescript_may_have_a_page_without_text(tmp_path):
+    canvas = Canvas(str(tmp_path / "blank.pdf"), pagesize=A4, invariant=1)
+    for page in (FERRY, "", ROPES):
+        canvas.setFont("Courier", 10)
+        for k, line in enumerate(textwrap.wrap(page, 66)):
+            canvas.drawString(72, 780 - 12 * k, line)
+        canvas.showPage()
+    canvas.save()
+    document = read_document(tmp_path / "blank.pdf")
+    assert [paragraph.page for paragraph in document.paragraphs] == [0, 2]

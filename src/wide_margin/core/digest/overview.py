@@ -41,6 +41,7 @@ from wide_margin.core.digest.by_kind import (
 )
 from wide_margin.core.digest.facts import facts_within
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines
+from wide_margin.core.digest.on_slides import about_slides, is_talk
 from wide_margin.core.digest.phrasing import LEGAL
 from wide_margin.core.digest.roles import CUES, OUTLINES, Role
 from wide_margin.core.digest.telling import (
@@ -88,6 +89,8 @@ GIST_WORDS, SECTION_WORDS = 130, 130
 N_TERMS, N_SLOT, N_TOLD = 8, 4, 2
 N_LED = 4
 """Sentences of a paragraph that a colon leads in to."""
+BEGUN = 0.3
+"""The chance that how a whole document begins says what it is about, where nothing in it does."""
 SURE, IN_ITS_PLACE = 0.9, 0.6
 """The chance that what a document's structure gives is right, and what only stands where such
 things are said."""
@@ -119,6 +122,8 @@ _STEP = regex(
     r"|https?://|<\w+[>.]", re.I
 )  # fmt: skip
 """One step of many, and an address: no reader asks for them first."""
+_ADDRESS_ALONE = regex(r"\W*(?:<?\S+(?:://|@)\S+)?\W*")
+"""Nothing but an address."""
 _ADDRESS_ASIDE = regex(r"\s\((?:https?|ftp)://[^()\s]*\)")
 """Where a thing is found that a sentence tells of: "Wellkeep (https://wells.example) is"."""
 _LABELLED = regex(r"^\W*\w+(?: \w+)?: ")
@@ -160,6 +165,7 @@ def answer_overview(
     lines, sure = _lines(document, asked, scored, facts, rows)
     if not lines and asked.kind in ("section", "page", "about"):
         lines = _as_it_begins(document, rows, asked.form.max_sentences or asked.n_points or N_SLOT)
+        sure = min(sure, BEGUN) if asked.reach.kind == "document" else sure
     ranked = _ranked(document, scored, asked, lines)
     excerpts = _as_excerpts(ranked) or _nearest(document, scored, rows)
     answer = answer_of_lines(document, typed, asked.kind, asked.reach, lines, sure)
@@ -224,7 +230,10 @@ def _as_it_begins(document: ReadDocument, rows: Sequence[int], most: int) -> tup
     A list, a table, a few words under a heading: what is there can still be shown.
     """
     sentences = document.text.sentences
-    said = [r for r in rows if sentences[r].kind not in NOT_SAID and sentences[r].text.strip()]
+    said = [
+        r for r in rows
+        if sentences[r].kind not in NOT_SAID and not _ADDRESS_ALONE.fullmatch(sentences[r].text)
+    ]  # fmt: skip
     first = said or [r for r in rows if sentences[r].kind == "heading"][1:]
     return gist_lines(document, first[:most])
 
@@ -485,6 +494,8 @@ def about(
     n_words, n_sentences = limits["n_words"], limits["n_sentences"]
     if not n_words and not n_sentences:
         n_words = GIST_WORDS
+    if is_talk(document):
+        return about_slides(document, rows, {"n_words": n_words, "n_sentences": n_sentences})
     # What a long document is for is said near its front, if at all.
     early = _early(rows) if len(rows) > LONG else rows
     scores, telling = slot_scores(document, scored, PURPOSE, early)

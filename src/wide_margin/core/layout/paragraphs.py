@@ -262,10 +262,13 @@ def _starts_paragraph(
 ) -> bool:
     em = max(line.size, 1.0)
     step = line.box[3] - before.box[3]
-    goes_on = _goes_on_within(before, line, group, measure)
-    if abs(line.size - before.size) > 0.08 * em and not (goes_on and _is_level(step, measure)):
+
+    def goes_on() -> bool:
+        return _goes_on_within(before, line, group, measure)
+
+    if abs(line.size - before.size) > 0.08 * em and not (_is_level(step, measure) and goes_on()):
         return True
-    if line.is_bold != before.is_bold and not goes_on:
+    if line.is_bold != before.is_bold and not goes_on():
         return True
     # The lines of a heading stand as far apart as its own size asks for.
     usual = max(measure.leading_of(line), (1.25 if line.size > 1.1 * measure.size else 1.05) * em)
@@ -280,7 +283,7 @@ def _starts_paragraph(
     if step > 1.3 * usual or step < 0 or _is_next_note(line, group, measure):
         return True
     marker = ITEM.match(line.text)
-    if marker and goes_on and marker[0].strip() in _DASHES:
+    if marker and marker[0].strip()[0] in _DASHES + "[" and goes_on():
         return False
     if marker and not _ends_in_number(marker[0], before, line, measure):
         return not line.text.lstrip()[0].isalpha() or line.box[0] <= group[0].box[0] + em
@@ -292,7 +295,7 @@ def _starts_paragraph(
     if line.box[0] > before.box[0] + 0.8 * em:  # an indent, unless a hanging one
         hangs = ITEM.match(before.text) or (set_off and _NUMBERED.match(before.text))
         return not (len(group) == 1 and bool(hangs))
-    if line.box[0] < before.box[0] - 0.8 * em and len(group) > 1 and not goes_on:
+    if line.box[0] < before.box[0] - 0.8 * em and len(group) > 1 and not goes_on():
         return True
     if len(group) == 1 and _is_head_of_indented(before, line, below, measure):
         return True
@@ -314,6 +317,7 @@ LINES_OF_BRACKETS = 4
 """Lines over one that closes brackets, among which they were opened."""
 _IN_BRACKETS = regex(r"\([^\W\d_]{3,}[\s,]")
 """Words in brackets begin, and no item: "(a) …", "(iv) …"."""
+_CITED = regex(r"\[\d{1,3}\](?:[,.;:)]|\s+[a-z])")
 
 
 def _is_head_of_indented(before: Line, line: Line, below: Line | None, measure: _Measure) -> bool:
@@ -376,7 +380,14 @@ def _goes_on_within(before: Line, line: Line, group: list[Line], measure: _Measu
     if not line.is_bold and all(each.is_bold for each in group):
         return False  # a heading over its text
     begins = line.text.lstrip(_DASHES + " ")[:1]
-    return begins.islower() or bool(_IN_BRACKETS.match(line.text)) or _closes(line, group)
+    is_bracket = _IN_BRACKETS.match(line.text) or _is_cited(line, group)
+    return begins.islower() or bool(is_bracket) or _closes(line, group)
+
+
+def _is_cited(line: Line, group: Sequence[Line]) -> bool:
+    """Whether a line begins with the number of a work that the text speaks of: "[9] and [13]."."""
+    is_listed = group[0].text.lstrip().startswith("[")
+    return not is_listed and not line.is_fixed and bool(_CITED.match(line.text))
 
 
 def _closes(line: Line, group: Sequence[Line]) -> bool:

@@ -63,6 +63,8 @@ def _typed(lines: Sequence[Line], said: Counter[str]) -> list[Line]:
         lines: Of one page.
         said: How often each line stands in the document.
     """
+    if not lines:
+        return []
     found = [
         _without_double_blanks(line)._replace(is_fixed=_reads_as_code(line.text)) for line in lines
     ]
@@ -74,7 +76,7 @@ def _typed(lines: Sequence[Line], said: Counter[str]) -> list[Line]:
         is_alone = _is_set_off(before, line, after, edges[line.column]) and not _recurs(line, said)
         is_title = larger > 1 or is_alone
         told.append(line._replace(is_bold=True, size=line.size * larger) if is_title else line)
-    column = max((line.column for line in lines), default=0) + 1
+    column = max(line.column for line in lines) + 1
     rules = [line._replace(apart="stamp", column=column) for line in told if _is_rule(line)]
     return [line for line in told if not _is_rule(line)] + rules
 

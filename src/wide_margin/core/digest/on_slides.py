@@ -1,0 +1,111 @@
+"""What a talk printed as slides is about: its title, what it says it is for, and its sections.
+
+Slides are made of few words that end in no full stop; the few whole sentences on them are asides.
+"""
+
+from __future__ import annotations
+
+import re
+from itertools import takewhile
+from typing import TYPE_CHECKING
+
+from wide_margin.core.answers.lists import list_after
+from wide_margin.core.digest.gist import gist_lines, printed_title
+from wide_margin.core.digest.sentences import word_count
+from wide_margin.core.digest.telling import tells
+from wide_margin.core.later import regex
+from wide_margin.core.lexicon import bare, squashed
+from wide_margin.core.outline.numbering import unnumbered
+
+if TYPE_CHECKING:
+    from collections.abc import Mapping, Sequence
+
+    from wide_margin.core.digest.gist import GistLine
+    from wide_margin.core.document import ReadDocument
+
+MOST_ENDED = 0.35
+"""Share of the lines of slides that end as sentences do, at most."""
+FEWEST_PAGES = 5
+FRONT, N_AIMS, AIM_WORDS = 60, 2, 4
+"""Lines among which a talk says what it is for, so many of them, and their words at least."""
+MOST_SECTIONS, FEWEST_SECTIONS = 8, 2
+"""Sections that are named, at most; where there are fewer, those within them are."""
+_KINDS = ("body", "item")
+_ENDS = (".", "!", "?", "。")
+_AIM = regex(
+    r"\W*(?:(?:the|our|main|unser\w*|notre|nuestro|il|le|der|das)\s)*(?:goals?|aims?|objectives?|purpose|ziele?|zweck|objectifs?|but|objetivos?"
+    r"|obiettiv[oi]|scopo|doel(?:en)?)(?:\s+of\s+th(?:is|e)\s+talk)?\s*(?::|is\b|are\b|ist\b|sind\b|est\b|es\b|è\b)", re.I
+)  # fmt: skip
+_UNSAID = squashed("contents", "list_of", "references", "acknowledgements", "index") | frozenset(
+    map(bare, ["outline", "agenda", "questions", "any questions", "thank you", "thanks", "overview",
+               "gliederung", "übersicht", "fragen", "danke", "plan", "merci", "sommaire",
+               "preguntas", "gracias", "domande", "grazie", "vragen"])
+)  # fmt: skip
+"""What slides are called that stand beside the talk itself."""
+
+
+def is_talk(document: ReadDocument) -> bool:
+    """Whether a document is made of slides without sentences."""
+    if not document.facts.is_wide or document.facts.n_pages < FEWEST_PAGES:
+        return False
+    said = [s.text.rstrip() for s in document.text.sentences if s.kind in _KINDS]
+    return sum(text.endswith(_ENDS) for text in said) <= MOST_ENDED * len(said)
+
+
+def about_slides(
+    document: ReadDocument, rows: Sequence[int], limits: Mapping[str, int]
+) -> tuple[GistLine, ...]:
+    """The title of a talk or a part of one, what it is for, and what its sections are called.
+
+    Args:
+        document: It.
+        rows: Of the sentences that are asked about.
+        limits: "n_words" and "n_sentences", 0 for none.
+    """
+    sentences, within = document.text.sentences, set(rows)
+    title = bare(printed_title(document))
+    on_front = takewhile(lambda row: sentences[row].page == 0, rows)
+    named = [row for row in on_front if (said := bare(sentences[row].text)) and said in title][:1]
+    aims = [row for row in _aims(document, rows) if row not in named]
+    headings = [row for row in _headings(document, title) if row in within and row not in named]
+    chosen, n_words = [], 0
+    for row in (*named, *aims, *headings):
+        n_words += word_count(sentences[row].text)
+        if chosen and limits["n_words"] and n_words > limits["n_words"]:
+            break
+        chosen.append(row)
+    return gist_lines(document, chosen[: limits["n_sentences"] or len(chosen)])
+
+
+def _aims(document: ReadDocument, rows: Sequence[int]) -> list[int]:
+    """Rows that say what a talk is for, each with the list that it leads in to."""
+    found: list[int] = []
+    sentences = document.text.sentences
+    for row in rows[:FRONT]:
+        said = sentences[row]
+        if said.kind not in _KINDS:
+            continue
+        leads_in = said.text.rstrip().endswith(":")
+        is_aim = bool(_AIM.match(said.text)) or tells("purpose", said.text.lower(), is_front=True)
+        if is_aim and (leads_in or word_count(said.text) >= AIM_WORDS):
+            found += [row, *(list_after(document, row) if leads_in else ())]
+            break
+    return found[: N_AIMS * (1 + N_AIMS)]
+
+
+def _headings(document: ReadDocument, title: str) -> list[int]:
+    """Rows of the headings of a talk's sections, each once."""
+    outline = document.outline
+    told = [
+        (depth, section) for depth, section in zip(outline.depths, outline.sections, strict=True)
+        if (said := bare(unnumbered(section.title))) and said not in _UNSAID and said not in title
+    ]  # fmt: skip
+    deepest = 0
+    while sum(depth <= deepest for depth, _ in told) < min(FEWEST_SECTIONS, len(told)):
+        deepest += 1
+    rows: dict[str, int] = {}
+    for depth, section in told:
+        if depth <= deepest:
+            of_heading = document.rows_of(section.first_paragraph, section.first_paragraph + 1)
+            rows.update({bare(section.title): of_heading.start} if of_heading else {})
+    return list(rows.values())[:MOST_SECTIONS]
