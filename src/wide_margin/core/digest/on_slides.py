@@ -6,16 +6,20 @@ Slides are made of few words that end in no full stop; the few whole sentences o
 from __future__ import annotations
 
 import re
+from collections import Counter
 from itertools import takewhile
+from operator import attrgetter
+from statistics import median
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.lists import list_after
 from wide_margin.core.digest.gist import gist_lines, printed_title
-from wide_margin.core.digest.sentences import word_count
 from wide_margin.core.digest.telling import tells
 from wide_margin.core.later import regex
+from wide_margin.core.layout import word_count
 from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.numbering import unnumbered
+from wide_margin.core.outline.page_titles import GOES_ON
 
 if TYPE_CHECKING:
     from collections.abc import Mapping, Sequence
@@ -23,13 +27,17 @@ if TYPE_CHECKING:
     from wide_margin.core.digest.gist import GistLine
     from wide_margin.core.document import ReadDocument
 
-MOST_ENDED = 0.35
-"""Share of the lines of slides that end as sentences do, at most."""
+MOST_ENDED, FEW_WORDS = 0.35, 90
+"""Share of the lines of slides that end as sentences do, at most; or so many words on the middle
+one of all slides."""
 FEWEST_PAGES = 5
 FRONT, N_AIMS, AIM_WORDS = 60, 2, 4
 """Lines among which a talk says what it is for, so many of them, and their words at least."""
 MOST_SECTIONS, FEWEST_SECTIONS = 8, 2
 """Sections that are named, at most; where there are fewer, those within them are."""
+_COUNTED = regex(r"\s*[(\[]\s*\d+\s*/\s*\d+\s*[)\]]$")
+"""After the title of several slides: "(1/2)"."""
+_PLACE = attrgetter("first_paragraph")
 _KINDS = ("body", "item")
 _ENDS = (".", "!", "?", "。")
 _AIM = regex(
@@ -49,7 +57,12 @@ def is_talk(document: ReadDocument) -> bool:
     if not document.facts.is_wide or document.facts.n_pages < FEWEST_PAGES:
         return False
     said = [s.text.rstrip() for s in document.text.sentences if s.kind in _KINDS]
-    return sum(text.endswith(_ENDS) for text in said) <= MOST_ENDED * len(said)
+    if sum(text.endswith(_ENDS) for text in said) <= MOST_ENDED * len(said):
+        return True
+    on_page = Counter[int]()
+    for paragraph in document.paragraphs:
+        on_page[paragraph.page] += word_count(paragraph.text)
+    return median(on_page.values()) <= FEW_WORDS
 
 
 def about_slides(
@@ -68,7 +81,8 @@ def about_slides(
     named = [row for row in on_front if (said := bare(sentences[row].text)) and said in title][:1]
     aims = [row for row in _aims(document, rows) if row not in named]
     headings = [row for row in _headings(document, title) if row in within and row not in named]
-    chosen, n_words = [], 0
+    chosen: list[int] = []
+    n_words = 0
     for row in (*named, *aims, *headings):
         n_words += word_count(sentences[row].text)
         if chosen and limits["n_words"] and n_words > limits["n_words"]:
@@ -104,8 +118,10 @@ def _headings(document: ReadDocument, title: str) -> list[int]:
     while sum(depth <= deepest for depth, _ in told) < min(FEWEST_SECTIONS, len(told)):
         deepest += 1
     rows: dict[str, int] = {}
-    for depth, section in told:
-        if depth <= deepest:
-            of_heading = document.rows_of(section.first_paragraph, section.first_paragraph + 1)
-            rows.update({bare(section.title): of_heading.start} if of_heading else {})
+    for section in sorted((s for depth, s in told if depth <= deepest), key=_PLACE):
+        of_heading = document.rows_of(section.first_paragraph, section.first_paragraph + 1)
+        if of_heading:
+            rows.setdefault(
+                bare(_COUNTED.sub("", GOES_ON.sub("", section.title))), of_heading.start
+            )
     return list(rows.values())[:MOST_SECTIONS]
