@@ -18,7 +18,7 @@ from wide_margin.core.digest.names import (
     same_person,
     split_people,
 )
-from wide_margin.core.digest.titles import _DEGREE_WORK
+from wide_margin.core.digest.titles import _DEGREE_WORK, COMMAND
 
 BODY = [
     ("h2", "1 Wells"),
@@ -589,6 +589,19 @@ def test_the_page_of_a_command_is_called_after_it(facts_of):
     )  # fmt: skip
     assert facts.title.text == "dredge"
     assert facts.subtitle.text == "clear a harbour of mud, by the bucket"
+
+
+@pytest.mark.parametrize("dash", ["-", "–", "—", "−"])
+def test_any_dash_parts_a_command_from_what_it_is(dash):
+    match = COMMAND.match(f"dredge {dash} clear a harbour of mud")
+    assert match is not None
+    assert match.groups() == ("dredge", "clear a harbour of mud")
+
+
+@pytest.mark.parametrize("ends", [" :", ":", " —"])
+def test_a_title_has_no_sign_behind_it_that_leads_to_more(facts_of, ends):
+    facts = facts_of(("title", f"Quorble 7{ends}"), ("text", "A winch for wells, and its ropes."))
+    assert facts.title.text == "Quorble 7"
 
 
 @pytest.mark.parametrize(

@@ -251,6 +251,19 @@ def test_bold_lines_that_end_in_a_colon_are_the_sections_of_a_text_without_other
     assert "Ann Bale and Bo Cy" not in sections
 
 
+@pytest.mark.parametrize("n", [3, 2])
+def test_one_line_over_all_of_them_is_none(tmp_path, n):
+    titles = ["Program features:", "Care of the rope:", "How to wind:"][:n]
+    page = [("text", "March 6"), ("title", "Quorble 5.5"), ("text", "a winch to wind ropes"),
+            ("text", "by"), ("h2", "Larry Bale, Martin Cy and Brian Dow")]  # fmt: skip
+    for title in titles:
+        page += [("text", f"{BODY} {BODY} {BODY}"), ("bold", title)]
+    make_pdf(tmp_path / "a.pdf", [[*page, ("text", f"{BODY} {BODY}")]])
+    sections = [s.title for s in read_document(tmp_path / "a.pdf").outline.sections]
+    assert ("Care of the rope:" in sections) is (n == 3)
+    assert n == 2 or "Larry Bale, Martin Cy and Brian Dow" not in sections
+
+
 def test_chapters_that_are_set_otherwise_are_chapters_where_the_contents_page_says_so(tmp_path):
     names = ["Ropes", "Drums", "Lids", "Gates", "Wells", "Winches"]
     listed, pages = [], []

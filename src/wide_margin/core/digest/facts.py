@@ -111,7 +111,7 @@ def find_facts(document: ReadDocument) -> Facts:
     title = fact_of(document, title_lines) if title_lines else None
     named = metadata_title(document)
     if title is not None:
-        text = _ARROWS.sub("", closed_up(title.text)).rstrip(" *∗†‡§¶☰≡")
+        text = _ARROWS.sub("", closed_up(title.text)).rstrip(" *∗†‡§¶☰≡:–—")
         text = _UNFINISHED.sub("", text)
         title = replace(title, text=_with_name(text, named))
     is_run_together = " " not in named and title is not None and not is_spaced(title.text)

@@ -146,9 +146,9 @@ _NAMED_KIND = regex(
 """A thing and the kind of work: "Console and Operators Guide"."""
 
 
-COMMAND = regex(r"(?P<name>\S+(?:,\s+\S+)*)\s+[-–—]+\s+(?P<says>\w.*)")
+COMMAND = regex(r"(?P<name>\S+(?:,\s+\S+)*)\s+[-–—−]+\s+(?P<says>\w.*)")
 """What stands under "NAME" on the page of a command: "ls - list files"."""
-_SAYS = regex(r"\w\s+[-–—]+\s+\w")
+_SAYS = regex(r"\w\s+[-–—−]+\s+\w")
 UNDER_NAME = squashed("name")
 """The heading with which the page of a command begins, squashed, in any language."""
 

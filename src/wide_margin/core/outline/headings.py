@@ -287,7 +287,8 @@ def _else_led_in(
 ) -> BoolArray:
     """(n,) the headings; for want of any, bold lines that end in a colon: "Care of the rope:".
 
-    What stands among title and authors is no section of a text that has no other.
+    What stands among title and authors is no section of a text that has no other, nor is one line
+    alone over all of these.
 
     Args:
         candidates: All.
@@ -296,15 +297,19 @@ def _else_led_in(
         matter: (n,) whether each stands among title, authors and imprint.
         is_bold: Whether the text itself is.
     """
-    if (stands & ~matter).any():
+    others = np.flatnonzero(stands & ~matter)
+    if len(others) > 1 or (len(others) == 1 and candidates[others[0]].page > 0):
         return stands
     ends = np.array([
         c.style.is_bold and c.title.endswith((":", "：")) and len(c.title.split()) > 1
         for c in candidates
     ], dtype=bool)  # fmt: skip
     ends &= ~matter & (odds > LEAST_LED_IN) & (not is_bold)
-    different = {candidates[k].title for k in np.flatnonzero(ends).tolist()}
-    return ends if len(different) >= FEWEST_LED_IN else np.zeros(len(candidates), dtype=bool)
+    rows = np.flatnonzero(ends)
+    different = {candidates[k].title for k in rows.tolist()}
+    is_told = len(different) >= FEWEST_LED_IN and (not len(others) or others[0] < rows[0])
+    otherwise = stands if len(others) else np.zeros(len(candidates), dtype=bool)
+    return ends if is_told else otherwise
 
 
 def _below_larger(
