@@ -591,6 +591,28 @@ def test_the_page_of_a_command_is_called_after_it(facts_of):
     assert facts.subtitle.text == "clear a harbour of mud, by the bucket"
 
 
+def test_a_title_far_larger_than_all_else_is_no_name_of_a_person(facts_of):
+    blocks = [("author", "Ole Brekke (ole@wells.example)"), ("h2", "Startup:"),
+              ("text", "The winch is started by hand.")]  # fmt: skip
+    facts = facts_of(("title", "Quorble Summary"), *blocks)
+    assert facts.title.text == "Quorble Summary"
+
+
+@pytest.mark.parametrize("formula", ["q = Q u", "G u b 0"])
+def test_a_formula_on_the_cover_is_no_title(facts_of, formula):
+    facts = facts_of(("title", formula), ("h1", "Quorble User’s Guide"), ("text", "Release 2.1"))
+    assert facts.title.text == "Quorble User’s Guide"
+
+
+def test_code_is_seldom_a_title(tmp_path, monkeypatch):
+    monkeypatch.setitem(STYLES, "name", ("Courier-Bold", 24))
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "Quorble Package"), ("text", "It winds ropes."), ("text", "It is free.")],
+        [("name", "wind_rope wind_all"), ("text", "Both wind a rope.")],
+    ])  # fmt: skip
+    assert find_facts(read_document(tmp_path / "a.pdf")).title.text == "Quorble Package"
+
+
 @pytest.mark.parametrize("dash", ["-", "–", "—", "−"])
 def test_any_dash_parts_a_command_from_what_it_is(dash):
     match = COMMAND.match(f"dredge {dash} clear a harbour of mud")

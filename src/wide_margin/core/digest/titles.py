@@ -146,6 +146,11 @@ _NAMED_KIND = regex(
 """A thing and the kind of work: "Console and Operators Guide"."""
 
 
+_NO_PERSON = regex(
+    r"\b(?:summary|overview|notes|primer|introduction|reference|guide|manual|handbook|tutorial|package|library|toolkit|cookbook"
+    r"|documentation|specification|report|faq|howto)\W*$", re.I
+)  # fmt: skip
+"""Ends what is written like a name and is none: "Quorble Summary"."""
 COMMAND = regex(r"(?P<name>\S+(?:,\s+\S+)*)\s+[-–—−]+\s+(?P<says>\w.*)")
 """What stands under "NAME" on the page of a command: "ls - list files"."""
 _SAYS = regex(r"\w\s+[-–—−]+\s+\w")
@@ -193,7 +198,9 @@ def title_of(document: ReadDocument, lines: Sequence[FrontLine]) -> list[FrontLi
             is_of_people = all(
                 line.text in people or _ADDRESSES.fullmatch(line.text) for line in block
             )
+            is_of_people &= _NO_PERSON.search(block[-1].text) is None
             score -= OF_PEOPLE * is_of_people
+            score -= OF_CODE * any(document.paragraphs[k.paragraph].kind == "code" for k in block)
             score += OF_TITLE_PAGE * (score > 0 and is_of_title and not is_of_people)
             said = letters_of(" ".join(line.text for line in block))
             score += OF_RUNNING_HEAD * (score > 0 and said in heads)
@@ -347,7 +354,7 @@ def _title_score(
         return 0.0
     if (author and fold(author) in fold(text)) or _ADDRESSES.fullmatch(text):
         return 0.0
-    if _VERSION_ALONE.match(text) or _STATE.match(text):
+    if _VERSION_ALONE.match(text) or _STATE.match(text) or _is_formula(text):
         return 0.0
     if block[0].page and role_of_title(text) is Role.LEGAL:
         return 0.0
@@ -390,6 +397,8 @@ def _title_score(
     return score
 
 
+OF_CODE = 0.6
+"""Against what is set as code is."""
 FEW_LINES = 4
 """A page past the first with so few lines may bear the title in the size of all of them."""
 _ADDRESSES = regex(r"(?:[\w.+-]+@[\w-]+\.[\w.-]+[\s,;]*)+")
@@ -410,6 +419,11 @@ def _is_largest(block: Sequence[FrontLine], on_page: Sequence[FrontLine]) -> boo
     is_said = len(text.split()) >= LEAST_SAID and not ONLY_KIND.match(text)
     is_said &= VERSION.search(text) is None
     return is_said and block[0].size == max(line.size for line in on_page)
+
+
+def _is_formula(text: str) -> bool:
+    """Whether a text is made of single letters and signs: "q = Q u", and not "W e l l s"."""
+    return max(map(len, text.split()), default=0) <= 1 < len(text.split()) and not is_spaced(text)
 
 
 def _is_code(text: str) -> bool:
