@@ -219,6 +219,21 @@ def test_the_number_of_what_is_asked_for_is_emphasised(asked, number):
 
 
 @pytest.mark.parametrize(
+    ("sentence", "defines"),
+    [
+        ("El pozo es altamente configurable.", False), ("El pozo es cerrado por el guarda.", False),
+        ("El pozo es una obra de piedra.", True), ("El pozo es conocido como fuente.", True),
+        ("Le puits est alimenté par la pluie.", False), ("Le puits est un ouvrage.", True),
+        ("Il pozzo è facilmente chiudibile.", False), ("Il pozzo è la fonte.", True),
+        ("O poço é usado por todos.", False), ("O poço é uma obra.", True),
+    ],
+)  # fmt: skip
+def test_what_is_done_with_a_thing_or_how_it_is_hardly_defines_it(sentence, defines):
+    topic = (sentence.split()[1].lower(),)
+    assert (sign_of("what is", sentence, topic) > 0.5) is defines
+
+
+@pytest.mark.parametrize(
     ("kind", "sentence", "topic"),
     [
         ("how many", "It holds 12 litres.", ("hold",)),

@@ -1,6 +1,9 @@
 """The forms of words in which documents define their terms."""
 
+import textwrap
+
 import pytest
+from reportlab.lib.pagesizes import A4
 from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import make_pdf, read_document
@@ -108,6 +111,40 @@ def test_what_only_looks_like_a_definition_is_no_sure_one(tmp_path, text):
     make_pdf(path, [[("text", OTHER), ("text", text)]])
     definitions = Explainer(read_document(path)).definitions
     assert all(d.weight < 0.6 for found in definitions.values() for d in found)
+
+
+SPANISH = (
+    "El guarda de la isla anota cada noche la altura del agua en su libro y cierra la puerta. Nadie"
+    " puede entrar en la casa sin permiso, y los libros se guardan durante muchos años en el puerto."
+)
+
+
+@pytest.mark.parametrize(
+    ("rest", "is_definition"),
+    [
+        (" es altamente configurable y se adapta a todas las casas de la isla.", False),
+        (". Aparato que mide la altura del agua durante todo el año en el puerto.", True),
+    ],
+)
+def test_a_name_set_apart_within_a_sentence_is_no_term_in_other_languages(
+    tmp_path, rest, is_definition
+):
+    canvas = Canvas(str(tmp_path / "es.pdf"), pagesize=A4, invariant=1)
+    lines = textwrap.wrap(SPANISH, 70)
+    for k, line in enumerate(lines):
+        canvas.setFont("Helvetica", 11)
+        canvas.drawString(72, 700 - 14 * k, line)
+    text = canvas.beginText(72, 700 - 14 * len(lines) - 20)
+    text.setFont("Helvetica-Bold", 11)
+    text.textOut("Marelia")
+    text.setFont("Helvetica", 11)
+    text.textOut(rest)
+    canvas.drawText(text)
+    canvas.save()
+    document = read_document(tmp_path / "es.pdf")
+    assert document.index.language == "es"
+    definition = define(document, "Marelia")
+    assert (definition is not None and definition.kind == "glossary") is is_definition
 
 
 def test_a_list_of_terms_outside_of_a_glossary_defines_them(tmp_path):

@@ -119,6 +119,18 @@ def test_a_power_is_no_mark_nor_what_stands_more_than_once(tmp_path, parts, kept
     assert kept in read_document(tmp_path / "noted.pdf").text.sentences[0].text
 
 
+@pytest.mark.parametrize(
+    ("mark", "said"), [("1", "What is kept"), ("*", "What is kept"), ("1.", "1.What is kept")]
+)
+def test_a_note_is_quoted_without_its_mark(tmp_path, mark, said):
+    noted_page(tmp_path / "noted.pdf", [("It holds a bug since long.", 0, 11)], note=(mark, 5))
+    document = read_document(tmp_path / "noted.pdf")
+    (note,) = (s for s in document.text.sentences if s.kind == "note" and "well" in s.text)
+    assert note.text.startswith(said)
+    start = document.paragraphs[note.paragraph].spans(note.start, note.end)[0].start
+    assert document.paragraphs[note.paragraph].spans(0, 1)[0].start <= start
+
+
 def test_without_a_small_note_below_no_mark_is_called_for(tmp_path):
     parts = [("It holds a bug", 0, 11), ("1", 4, 6), (" since long. It", 0, 11)]
     noted_page(tmp_path / "above.pdf", parts, under=760.0)

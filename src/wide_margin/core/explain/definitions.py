@@ -470,7 +470,7 @@ def _all(document: ReadDocument, among: Among | None) -> Iterator[Definition | N
             glossary = sentence.section >= 0 and in_glossary[sentence.section]
             paragraph = document.paragraphs[sentence.paragraph]
             is_listed = _is_listed(document, sentence.paragraph)
-            yield from _entry(paragraph, row, is_glossary=glossary, is_listed=is_listed)
+            yield from _entry(paragraph, row, language, is_glossary=glossary, is_listed=is_listed)
             mark = NOTE_MARK.match(paragraph.text) if sentence.kind == "note" else None
             if mark and not mark[1].isdecimal():
                 yield Definition(mark[1], row, "symbol", 0.8)
@@ -528,13 +528,14 @@ def _is_listed(document: ReadDocument, at: int) -> bool:
 
 
 def _entry(
-    paragraph: Paragraph, row: int, *, is_glossary: bool, is_listed: bool
+    paragraph: Paragraph, row: int, language: str, *, is_glossary: bool, is_listed: bool
 ) -> Iterator[Definition]:
     """A paragraph that sets its term apart: in bold or italics, by a colon, a dash or a tab.
 
     Args:
         paragraph: It.
         row: Of its first sentence.
+        language: Of the document, as its code.
         is_glossary: Whether it stands in a glossary.
         is_listed: Whether it sets its term apart by a dash beside others that do.
     """
@@ -548,6 +549,9 @@ def _entry(
         rest = paragraph.text[first.lead :].lstrip(" .:—–-")
         names = 0 < len(term.split()) <= MAX_TERM_WORDS and bool(_SAYS_WHAT.match(rest))
         names = names and not _GOES_ON.match(rest)
+        if language != "en" and not is_glossary and rest[:1].islower():
+            # Its verbs are not known: "Quorble es …" is told from a term by what parts the two.
+            names = names and bool(_PARTED.search(paragraph.text[: -len(rest)]))
         if names and (is_glossary or _is_term(term)):
             yield Definition(term, row, "glossary", 1.0 if is_glossary else 0.68)
             return
@@ -565,6 +569,7 @@ def _entry(
 
 
 _OPTION = regex(r"\W?[–—-]")
+_PARTED = regex(r"[.:–—-]\s*$")
 
 
 def _described(document: ReadDocument, sentence: Sentence, row: int) -> Iterator[Definition]:

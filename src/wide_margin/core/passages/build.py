@@ -60,6 +60,8 @@ SHORT_ROW = 20
 """Characters of a row that says nothing: a letter of an index, a name of code."""
 RUNS_ON = 40
 """Characters of text after a heading from which it runs into its paragraph."""
+_NOTE_NUMBER = regex(r"\s*(?:\d{1,3}|[*†‡§¶]{1,3})(?=\s{0,4}[“\"‘(\[]?[^\W\d_])")
+"""The mark that a footnote begins with, and a word."""
 _LEFT_BY_MARK = regex(r"\s+([,.;:!?)])")
 """The blank that a footnote mark leaves before a sign of punctuation."""
 
@@ -330,6 +332,8 @@ def sentences_in(paragraph: Paragraph, lead: int = 0, *, whole: bool = False) ->
     """
     pages = paragraph.pieces[0].line.page, paragraph.pieces[-1].line.page
     said = paragraph.unmarked
+    if paragraph.kind == "note" and (number := _NOTE_NUMBER.match(said)):
+        said = " " * number.end() + said[number.end() :]
     ranges = [(0, len(said))] if whole else split_sentences(said[lead:])
     if lead:
         ranges = [(0, lead), *((lead + start, lead + end) for start, end in ranges)]
