@@ -6,7 +6,7 @@ from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.answers.terms_abroad import short_form_abroad
 from wide_margin.core.digest import Digester
-from wide_margin.core.digest.abroad import kind_abroad
+from wide_margin.core.digest.abroad import kind_abroad, titled_kind_abroad
 from wide_margin.core.digest.asked import read_overview
 from wide_margin.core.digest.by_kind import LONG
 from wide_margin.core.digest.sides import sides_of
@@ -276,3 +276,47 @@ def test_what_a_short_form_stands_for_is_told_in_another_language(tmp_path):
 )
 def test_two_sides_are_told_in_more_languages(question, sides):
     assert sides_of(question) == sides
+
+
+@pytest.mark.parametrize(
+    ("question", "kind"),
+    [
+        ("Was brauche ich dafür?", ""), ("Was brauche ich?", "needs"),
+        ("Was sind die Systemvoraussetzungen?", "needs"), ("De quoi ai-je besoin ?", "needs"),
+        ("Quels sont les prérequis ?", "needs"), ("¿Cuáles son los requisitos mínimos?", "needs"),
+        ("Quali sono i requisiti di sistema?", "needs"), ("Quais são os requisitos?", "needs"),
+        ("Wat heb ik nodig?", "needs"), ("¿Qué se necesita para pintar el pozo?", ""),
+        ("Welche Einschränkungen gibt es?", "limits"), ("Quelles sont ses limites ?", "limits"),
+        ("¿Cuáles son las limitaciones?", "limits"),
+        ("Quali sono i limiti del programma?", "limits"),
+        ("Quais são as limitações?", "limits"), ("Quelles sont les limites de la corde ?", ""),
+        ("Was ist neu?", "new"), ("Quoi de neuf ?", "new"), ("¿Qué novedades hay?", "new"),
+        ("Quali sono le novità?", "new"), ("O que mudou?", "new"),
+        ("Wo melde ich einen Fehler?", "bugs"), ("Comment signaler un bogue ?", "bugs"),
+        ("¿Cómo se informa de un error?", "bugs"), ("Come posso segnalare un errore?", "bugs"),
+        ("Como posso relatar um erro?", "bugs"), ("What do I need?", ""),
+        ("Was brauche ich zum Bohren?", ""),
+    ],
+)  # fmt: skip
+def test_what_a_section_of_its_own_may_tell_is_known_in_other_languages(question, kind):
+    assert titled_kind_abroad(question)[0] == kind
+
+
+SAID_ON_WELLS = (
+    "O guarda do poço anota todas as noites a altura da água no seu livro e fecha a porta da casa."
+    " Ninguém pode entrar sem licença, e os livros são guardados durante muitos anos na ilha."
+)
+
+
+def test_that_section_answers_and_without_it_the_text_is_searched(tmp_path):
+    needs = [("h1", "2 Recursos necessários"), ("text", "São precisos uma corda e um balde.")]
+    others = [("h1", "1 Introdução"), ("text", SAID_ON_WELLS), ("text", SAID_ON_WELLS)]
+    for name, blocks in (("with.pdf", needs), ("without.pdf", [])):
+        make_pdf(tmp_path / name, [others, blocks, [("h1", "3 Poços"), ("text", SAID_ON_WELLS)]])
+    told, other = (
+        Digester(read_document(tmp_path / name)).answer("Quais são os requisitos?", WHOLE, None)
+        for name in ("with.pdf", "without.pdf")
+    )
+    assert told.kind == "overview: needs"
+    assert told.quotes[0].text == "São precisos uma corda e um balde."
+    assert other.kind != "overview: needs"

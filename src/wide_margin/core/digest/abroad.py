@@ -99,6 +99,48 @@ _KINDS: dict[str, tuple[re.Pattern[str], ...]] = {
     )
     for kind in _WORDINGS
 }
+_TITLED = {
+    "needs": (
+        r"was (?:brauche|brauchen|benötige|benötigen|braucht|benötigt) (?:ich|man|wir|es)|was wird benötigt"
+        r"|(?:was|welche) sind die (?:\w*voraussetzungen|\w*anforderungen)|welche (?:\w*voraussetzungen|\w*anforderungen) (?:gibt es|gelten|bestehen|hat)"
+        r"|de quoi (?:ai-je|a-t-on|avons-nous) besoin|que (?:me |nous )?faut-il|quels sont les (?:pr[ée]-?requis|besoins)(?: système| minimaux)?"
+        r"|quelle est la configuration (?:minimale|requise|nécessaire)|(?:qué|que) (?:necesito|se necesita|hace falta)|cuáles son (?:los|sus) requisitos(?: mínimos| del sistema)?"
+        r"|di (?:che )?cosa (?:ho|si ha|c[’']è) bisogno|(?:che )?cosa (?:mi )?serve|quali sono i requisiti(?: minimi| di sistema)?"
+        r"|(?:o |de )?que (?:eu )?(?:preciso|é preciso|é necessário)|quais são os requisitos(?: mínimos| do sistema)?"
+        r"|wat (?:heb ik|heeft men) nodig|wat is er nodig|wat zijn de (?:systeem)?(?:vereisten|eisen)"
+    ),
+    "limits": (
+        r"(?:was|welche) sind (?:die|seine|ihre) (?:grenzen|einschränkungen|nachteile|schwächen)|welche (?:grenzen|einschränkungen|nachteile|schwächen) (?:gibt es|hat \w+)"
+        r"|quelles? sont (?:les|ses) (?:limites|limitations|inconvénients|faiblesses|restrictions)"
+        r"|cuáles son (?:las|sus) (?:limitaciones|desventajas|restricciones)|qué (?:limitaciones|desventajas|restricciones) (?:tiene|hay)"
+        r"|quali sono (?:i limiti|le limitazioni|gli svantaggi|le restrizioni)|(?:che|quali) (?:limiti|limitazioni|svantaggi) (?:ha|ci sono)"
+        r"|quais são as (?:suas )?(?:limitações|desvantagens|restrições)|(?:que|quais) (?:limitações|desvantagens) (?:tem|há)"
+        r"|wat zijn de (?:beperkingen|nadelen)|welke (?:beperkingen|nadelen) (?:zijn er|heeft \w+)"
+    ),
+    "new": (
+        r"was ist neu|was gibt es neues|was hat sich geändert|welche neuerungen gibt es"
+        r"|quoi de neuf|quelles sont les nouveautés|qu[’']est-ce qui (?:est nouveau|a changé)"
+        r"|qué hay de nuevo|qué novedades (?:hay|tiene|trae)|cuáles son las novedades|qué ha cambiado"
+        r"|(?:che )?cosa c[’']è di nuovo|quali sono le novità|(?:che )?cosa è cambiato"
+        r"|o que há de novo|quais são as novidades|o que mudou|wat is er (?:nieuw|veranderd)"
+    ),
+    "bugs": (
+        r"(?:wo|wie) (?:melde|meldet|melden) (?:ich|man|wir)(?: einen| die)? (?:fehler|bugs?|probleme)"
+        r"|(?:où|comment) (?:puis-je |peut-on )?(?:signaler|rapporter) (?:un |une |les |des )?(?:bugs?|bogues?|erreurs?|problèmes?)"
+        r"|(?:dónde|cómo) (?:puedo |se pueden? |se )?(?:informo|informa[rn]?|reporto|reporta[rn]?|notifico|notifica[rn]?) (?:de |sobre )?(?:un |los )?(?:errores|error|fallos?|bugs?|problemas?)"
+        r"|(?:dove|come) (?:posso |si possono |si )?(?:segnalo|segnala(?:re|no)?) (?:un |gli |i )?(?:errori|errore|bug|problemi|problema)"
+        r"|(?:onde|como) (?:posso |se )?(?:relato|relata[rm]?|reporto|reporta[rm]?|informo|informa[rm]?) (?:um |os )?(?:erros|erro|bugs?|problemas?)"
+        r"|(?:waar|hoe) (?:meld|meldt|kan) (?:ik|men|je)(?: een)? (?:fouten|fout|bugs?)(?: melden)?"
+    ),
+}  # fmt: skip
+_OF_TITLED = {
+    kind: regex(rf"^\W*(?:{wordings})(?:[\s’']+{_FILLERS})*\W*$", re.I)
+    for kind, wordings in _TITLED.items()
+}
+_IN_ENGLISH = {
+    "needs": "What do I need?", "limits": "What are its limits?", "new": "What is new?",
+    "bugs": "Where do I report bugs?",
+}  # fmt: skip
 CONDENSES = regex(
     r"\b(?:fass\w*|zusammen\w*|worum|geht|es|résum\w+|parle|traite|resum\w+|trata|riassum\w+|samenvat\w*|vat|samen|gaat"
     r"|sammanfatta|oppsummer|sammenfat|tiivistä|streść|podsumuj|shrň|foglald|össze|перескажи|изложи|кратко|подведи|итог)\b", re.I
@@ -122,3 +164,13 @@ def kind_abroad(text: str) -> str:
     """Which question about the whole a text asks in another language; "" for none."""
     kinds = (k for k, patterns in _KINDS.items() if any(p.match(text) for p in patterns))
     return next(kinds, "")
+
+
+def titled_kind_abroad(text: str) -> tuple[str, str]:
+    """What is asked in another language that a section of its own may answer, and it in English.
+
+    Its kind as in ``titled.KINDS``; "" twice for other questions.
+    """
+    kinds = (kind for kind, pattern in _OF_TITLED.items() if pattern.match(text))
+    kind = next(kinds, "")
+    return kind, _IN_ENGLISH.get(kind, "")

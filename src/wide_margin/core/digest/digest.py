@@ -87,7 +87,7 @@ from wide_margin.core.digest.subject import (
 )
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.digest.terms import N_TERMS, KeyTerm, key_terms, phrases_of
-from wide_margin.core.digest.titled import title_of
+from wide_margin.core.digest.titled import title_of, titled_abroad
 from wide_margin.core.digest.which_name import with_its_name
 from wide_margin.core.digest.who_and_when import (
     OF_MAKER,
@@ -319,6 +319,7 @@ class Digester:
             if told is not None:
                 return self._with_excerpts(told)
         asked = read_overview(self._document, typed, reach)
+        asked = asked or titled_abroad(self._document, typed, reach)
         if asked is not None:
             found = answer_overview(self._document, asked, self.scored, self.facts, typed)
             if found.sure < LEAST_SURE:

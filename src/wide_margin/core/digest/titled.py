@@ -11,7 +11,9 @@ import re
 from collections.abc import Iterator, Sequence
 from typing import TYPE_CHECKING
 
-from wide_margin.core.digest.asked import is_subject, own_words
+from wide_margin.core.answers.form import take_form
+from wide_margin.core.digest.abroad import titled_kind_abroad
+from wide_margin.core.digest.asked import Overview, is_subject, own_words
 from wide_margin.core.digest.gist import printed_title
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare
@@ -20,6 +22,7 @@ from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
 
 if TYPE_CHECKING:
+    from wide_margin.core.answers import Reach
     from wide_margin.core.document import ReadDocument
     from wide_margin.core.outline import Section
 
@@ -78,7 +81,9 @@ _TITLES = {
     "needs": (
         r"\b(?:(?:system |hardware |software )?requirements?|prerequisites?|dependencies|what (?:you|do you) need|before you (?:begin|start)"
         r"|(?:resources|hardware|software|what is) (?:needed|required)|(?:required|needed) (?:resources|hardware|software)"
-        r"|(?:system|hardware)?(?:voraussetzung(?:en)?|anforderungen)|pr[ée]requis|requisitos|requisiti|vereisten)\b",
+        r"|(?:system|hardware)?(?:voraussetzung(?:en)?|anforderungen)|pr[ée]-?requis|requisitos|requisiti|vereisten"
+        r"|configuration (?:minimale|requise|nécessaire)|configurazioni? minim[ae]|configuraci[oó]n(?:es)? mínimas?|configuraç(?:ão|ões) mínimas?"
+        r"|recursos necess?ários|recursos necesarios|mindest\w*)\b",
     ),
 }  # fmt: skip
 _BY_PARTS = frozenset(["run"])
@@ -150,6 +155,17 @@ def sections_titled(document: ReadDocument, kind: str) -> Iterator[Section]:
             and not (kind in _BY_PARTS and _is_of_part(document, section, depth))
         ]  # fmt: skip
         yield from (section for *_, section in sorted(told, key=lambda row: row[:-1]))
+
+
+def titled_abroad(document: ReadDocument, typed: str, reach: Reach) -> Overview | None:
+    """What a question in another language than English asks that a section of its own tells."""
+    kind, put = titled_kind_abroad(typed)
+    if not kind or not any(
+        document.rows_of(section.first_paragraph + 1, section.end_paragraph)
+        for section in sections_titled(document, kind)
+    ):
+        return None
+    return Overview(kind, reach, take_form(typed)[1], 0, put, is_all_known=True)
 
 
 def begins_in(document: ReadDocument, section: Section, kind: str) -> Section:
