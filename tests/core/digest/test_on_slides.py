@@ -52,6 +52,11 @@ def test_a_talk_is_told_by_its_title_its_aim_and_its_sections(tmp_path, aim):
     assert sum(len(line.text.split()) for line in digester.gist(n_words=14)) <= 14
 
 
+def test_its_aim_is_quoted_without_its_bullet(tmp_path):
+    digester = Digester(talk(tmp_path / "a.pdf", "• Goal: show you how a village gets its water"))
+    assert [line.text for line in digester.gist()][1].startswith("Goal: show you")
+
+
 def test_one_without_an_aim_is_told_by_what_is_left(tmp_path):
     answer = Digester(talk(tmp_path / "a.pdf", "Welcome all")).answer(
         "What is it about?", WHOLE, None

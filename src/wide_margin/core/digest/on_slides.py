@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import re
 from collections import Counter
+from dataclasses import replace
 from itertools import takewhile
 from operator import attrgetter
 from statistics import median
@@ -16,7 +17,7 @@ from wide_margin.core.answers.lists import list_after
 from wide_margin.core.digest.gist import gist_lines, printed_title
 from wide_margin.core.digest.telling import tells
 from wide_margin.core.later import regex
-from wide_margin.core.layout import word_count
+from wide_margin.core.layout import BULLETS, word_count
 from wide_margin.core.lexicon import bare, squashed
 from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.outline.page_titles import GOES_ON
@@ -37,6 +38,7 @@ MOST_SECTIONS, FEWEST_SECTIONS = 8, 2
 """Sections that are named, at most; where there are fewer, those within them are."""
 _COUNTED = regex(r"\s*[(\[]\s*\d+\s*/\s*\d+\s*[)\]]$")
 """After the title of several slides: "(1/2)"."""
+_BULLET = regex(rf"^\s*[{BULLETS}–—-]\s+(?=\w)")
 _PLACE = attrgetter("first_paragraph")
 _KINDS = ("body", "item")
 _ENDS = (".", "!", "?", "。")
@@ -88,7 +90,8 @@ def about_slides(
         if chosen and limits["n_words"] and n_words > limits["n_words"]:
             break
         chosen.append(row)
-    return gist_lines(document, chosen[: limits["n_sentences"] or len(chosen)])
+    lines = gist_lines(document, chosen[: limits["n_sentences"] or len(chosen)])
+    return tuple(replace(line, text=_BULLET.sub("", line.text)) for line in lines)
 
 
 def _aims(document: ReadDocument, rows: Sequence[int]) -> list[int]:
