@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.geometry import Box, FloatArray, IntArray
@@ -46,10 +47,10 @@ _LETTER_MARK = regex(
 )
 """Where the letter may stand that ties an author to a place of work, which begins with it."""
 _NOTE_BEGINS = regex(
-    r"(?<=\n)(?P<mark>\d{1,3}|[*†‡§]{1,3})(?=\s{0,3}[“\"‘(\[\\]?[^\W\d_](?:[^\W\d_]| [^\W\d_]))"
+    r"\n(?P<mark>\d{1,3}|[*†‡§]{1,3})(?=\s{0,3}[“\"‘(\[\\]?[^\W\d_](?:[^\W\d_]| [^\W\d_]))"
 )
 """Where a line may begin a footnote, with its mark and a word."""
-_BEFORE_MARK = r"(?:(?<=[^\W\d_]{2})|(?<=\d[\d.]\d)|(?<=[^\W\d_]{2}[)\]”\"’])|(?<=[\w)\]][.,;:!?]))"
+_BEFORE_MARK = (r"[^\W\d_]{2}", r"\d[\d.]\d", r"[^\W\d_]{2}[)\]”\"’]", r"[\w)\]][.,;:!?]")
 """What a mark follows; after a single letter, a figure or a formula in brackets it is a power."""
 MOST_OF_NOTE = 40
 """Places where the mark of one note is looked for; a page with more is full of numbers."""
@@ -218,15 +219,21 @@ def marks_called_for(chars: str) -> list[Called]:
     """
     notes: dict[str, list[int]] = {}
     for match in _NOTE_BEGINS.finditer(chars):
-        notes.setdefault(match["mark"], []).append(match.start())
+        notes.setdefault(match["mark"], []).append(match.start("mark"))
     found = []
     for mark, begun in notes.items():
-        ends = r"(?!\w)" if mark.isdecimal() else r"(?![*†‡§])"
-        sign = re.escape(mark)
-        pattern = rf"{_BEFORE_MARK}(?:{sign}{ends}|(?: |\r\n){sign}(?=\s)(?!\s+\d+\s*\n))"
-        places = [
-            (match.end() - len(mark), match.end()) for match in re.finditer(pattern, chars)
-        ]  # fmt: skip
+        places = [match.span() for match in _places_of(mark).finditer(chars)]
         if len(places) <= MOST_OF_NOTE:
             found.append(Called(begun, places))
     return found
+
+
+@lru_cache(maxsize=1_024)
+def _places_of(mark: str) -> re.Pattern[str]:
+    """Finds where a mark may be; it begins with the mark, which is quicker than what is before."""
+    sign, ends = re.escape(mark), r"(?!\w)" if mark.isdecimal() else r"(?![*†‡§])"
+    glued = "|".join(rf"(?<={before}{sign})" for before in _BEFORE_MARK)
+    apart = "|".join(
+        rf"(?<={before}{blank}{sign})" for before in _BEFORE_MARK for blank in (" ", r"\r\n")
+    )
+    return re.compile(rf"{sign}(?:(?:{glued}){ends}|(?:{apart})(?=\s)(?!\s+\d+\s*\n))")
