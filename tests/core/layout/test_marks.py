@@ -9,8 +9,8 @@ from tests.making import read_document
 from wide_margin.core.document.notes import find_notes
 
 
-def page_with(path, parts):
-    """A line of (text, raise, size) parts, and one under it."""
+def with_line(path, parts):
+    """A page with a line of (text, raise, size) parts."""
     canvas = Canvas(str(path), pagesize=A4)
     x = 72.0
     for text, rise, size in parts:
@@ -18,6 +18,12 @@ def page_with(path, parts):
         canvas.drawString(x, 700 + rise, text)
         x += stringWidth(text, "Times-Roman", size)
     canvas.setFont("Times-Roman", 11)
+    return canvas
+
+
+def page_with(path, parts):
+    """A line of parts, and one under it."""
+    canvas = with_line(path, parts)
     canvas.drawString(72, 686, "The next line of the paragraph goes on for a while. It ends here.")
     canvas.save()
 
@@ -61,13 +67,7 @@ def test_the_letters_that_tie_authors_to_their_places_of_work_are_marks(tmp_path
 
 def noted_page(path, parts, note=("1", 5), *, under=120.0):
     """A line of parts over others, and a note in small type at the foot of the page."""
-    canvas = Canvas(str(path), pagesize=A4)
-    x = 72.0
-    for text, rise, size in parts:
-        canvas.setFont("Times-Roman", size)
-        canvas.drawString(x, 700 + rise, text)
-        x += stringWidth(text, "Times-Roman", size)
-    canvas.setFont("Times-Roman", 11)
+    canvas = with_line(path, parts)
     for k in range(6):
         canvas.drawString(
             72, 686 - 14 * k, "Another line of the paragraph goes on for a while, and"
