@@ -18,7 +18,7 @@ from wide_margin.core.digest.names import (
     same_person,
     split_people,
 )
-from wide_margin.core.digest.titles import _DEGREE_WORK, COMMAND
+from wide_margin.core.digest.titles import _DEGREE_WORK, COMMAND, _is_formula
 
 BODY = [
     ("h2", "1 Wells"),
@@ -602,6 +602,11 @@ def test_a_title_far_larger_than_all_else_is_no_name_of_a_person(facts_of):
 def test_a_formula_on_the_cover_is_no_title(facts_of, formula):
     facts = facts_of(("title", formula), ("h1", "Quorble User’s Guide"), ("text", "Release 2.1"))
     assert facts.title.text == "Quorble User’s Guide"
+
+
+def test_signs_set_apart_in_a_script_without_blanks_are_no_formula():
+    assert not _is_formula("论 文")
+    assert _is_formula("q = Q u")
 
 
 def test_code_is_seldom_a_title(tmp_path, monkeypatch):

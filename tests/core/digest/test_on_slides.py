@@ -4,7 +4,7 @@ import pytest
 from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.answers import WHOLE
+from wide_margin.core.answers import WHOLE, Reach
 from wide_margin.core.digest import Digester
 from wide_margin.core.digest.on_slides import is_talk
 
@@ -55,6 +55,27 @@ def test_a_talk_is_told_by_its_title_its_aim_and_its_sections(tmp_path, aim):
 def test_its_aim_is_quoted_without_its_bullet(tmp_path):
     digester = Digester(talk(tmp_path / "a.pdf", "• Goal: show you how a village gets its water"))
     assert [line.text for line in digester.gist()][1].startswith("Goal: show you")
+
+
+def test_a_part_is_told_by_its_slides_and_a_long_talk_as_a_short_one(tmp_path, monkeypatch):
+    document = talk(tmp_path / "a.pdf")
+    digester = Digester(document)
+    reach = Reach("pages", first_page=3, last_page=6)
+    said = [line.text for line in digester.gist(reach, n_words=60)]
+    assert said == ["Digging wells (1/2)", "Lining them", "Lids"]
+    assert digester.gist(Reach("pages", first_page=6, last_page=6), n_words=60) == ()
+    whole = digester.gist(n_words=60)
+    monkeypatch.setattr("wide_margin.core.digest.digest.LONG", 1)
+    assert Digester(document).gist(n_words=60) == whole
+
+
+@pytest.mark.parametrize(
+    ("said", "is_aim"),
+    [("Le but est de montrer un puits", True), ("But is it fast when frozen", False)],
+)
+def test_an_aim_is_told_from_an_objection(tmp_path, said, is_aim):
+    lines = [line.text for line in Digester(talk(tmp_path / "a.pdf", said)).gist()]
+    assert (said in lines) is is_aim
 
 
 def test_one_without_an_aim_is_told_by_what_is_left(tmp_path):

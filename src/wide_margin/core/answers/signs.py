@@ -304,7 +304,7 @@ _SAYS_IS_THE = regex(
 _IS_DONE = regex(
     r"(?:is|are|was|were)\s+(?:\w+ly\s+)?(?:\w{2,}ed|made|given|set|written|shown|found|kept|held|put|read|run|done|taken|built|sent)\b"
     r"(?!\s+(?:as|to|by which|for|of|from)\b)(?<!called)(?<!named)(?<!termed)(?<!defined)(?<!designed)(?<!intended)(?<!composed)(?<!based)"
-    r"|(?:es|son|est[áãa]o?n?|est|sont|è|sono|é|são)\s+(?:(?:muy|más|très|plus|molto|più|muito|mais|\w{3,}ment[eo]?)\s+)?"
+    r"|(?:es|son|están?|estão|est|sont|è|sono|é|são)\s+(?:(?:muy|más|très|plus|molto|più|muito|mais|\w{3,}ment[eo]?)\s+)?"
     r"(?!(?:llamad|conocid|denominad|definid|appelé|nommé|connu|défini|chiamat|conosciut|chamad))"
     r"\w{2,}(?:[aiu]bles?|ibles?|[aiu]bil[ei]|[áíúe]ve(?:l|is)|ad[oa]s?|id[oa]s?|at[oaie]|[iu]t[oaie]|ée?s?)\b"
     r"(?!\s+(?:como|comme|come)\b)", re.I

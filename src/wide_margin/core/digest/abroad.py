@@ -99,6 +99,7 @@ _KINDS: dict[str, tuple[re.Pattern[str], ...]] = {
     )
     for kind in _WORDINGS
 }
+# Questions that only a section called so answers: "Wat heb ik nodig?" by "Requirements".
 _TITLED = {
     "needs": (
         r"was (?:brauche|brauchen|benötige|benötigen|braucht|benötigt) (?:ich|man|wir|es)|was wird benötigt"
@@ -137,6 +138,7 @@ _OF_TITLED = {
     kind: regex(rf"^\W*(?:{wordings})(?:[\s’']+{_FILLERS})*\W*$", re.I)
     for kind, wordings in _TITLED.items()
 }
+# As they are put to that section.
 _IN_ENGLISH = {
     "needs": "What do I need?", "limits": "What are its limits?", "new": "What is new?",
     "bugs": "Where do I report bugs?",

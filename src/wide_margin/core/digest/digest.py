@@ -58,6 +58,7 @@ from wide_margin.core.digest.mentioned import answer_whether
 from wide_margin.core.digest.named import content_of
 from wide_margin.core.digest.needed import with_needed_version
 from wide_margin.core.digest.numbered import with_its_number, with_its_release
+from wide_margin.core.digest.on_slides import is_talk
 from wide_margin.core.digest.overview import (
     IN_ITS_PLACE,
     about,
@@ -232,7 +233,8 @@ class Digester:
     ) -> tuple[GistLine, ...]:
         """The gist of a reach, never over its length and never outside of it."""
         rows = self._rows_for_gist(reach)
-        if reach.kind == "document" or (n_sentences and not n_words):
+        is_few = n_sentences and not n_words
+        if reach.kind == "document" or is_few or is_talk(self._document):
             # What it is about comes first: of a whole, and where so few are asked for.
             limits = {"n_words": n_words, "n_sentences": 0 if n_words else n_sentences}
             return about(self._document, self.scored, rows, limits)
@@ -243,9 +245,9 @@ class Digester:
         """What a gist is chosen from; kept, since its length is changed many times in a row."""
         if self._last is None or self._last[0] != reach:
             rows = rows_within(self._document, reach)
-            if len(rows) > LONG:
+            if len(rows) > LONG and not is_talk(self._document):  # which its headings tell
                 rows = telling_rows(self._document, self.scored, rows)
-            elif reach.kind == "document":
+            elif reach.kind == "document" and not is_talk(self._document):
                 rows = without_steps(self._document, rows)
             self._last = reach, rows
         return self._last[1]

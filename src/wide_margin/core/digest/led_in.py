@@ -35,7 +35,7 @@ def with_what_follows(document: ReadDocument, answer: Answer) -> Answer:
     rows = [rows_within(document, q.locators[0].spans) if q.locators else [] for q in answer.quotes]
     looked_at = rows if answer.sure >= PERHAPS else rows[:1]
     for k, its in enumerate(looked_at):
-        if not its or document.text.sentences[its[-1]].kind == "item":
+        if not its or _is_of_list(document, its[-1]):
             continue
         told = {row for others in rows for row in others}
         if its[-1] + 1 in told:  # it is quoted already
@@ -47,10 +47,19 @@ def with_what_follows(document: ReadDocument, answer: Answer) -> Answer:
     return answer
 
 
+def _is_of_list(document: ReadDocument, row: int) -> bool:
+    """Whether a sentence is an item that leads in to nothing but other items."""
+    sentences = document.text.sentences
+    follows = sentences[row + 1].kind if row + 1 < len(sentences) else ""
+    is_led = leads_in(sentences[row].text) and follows in _FOLLOWS
+    return sentences[row].kind == "item" and not is_led
+
+
 def _after(document: ReadDocument, answer: Answer, row: int, told: set[int]) -> Sequence[Quote]:
     """The list that a sentence leads in to, else the paragraph right after it."""
     sentences = document.text.sentences
-    if items := items_after(document, row, set(), MAX_LIST_WORDS):
+    is_item = sentences[row].kind == "item"  # of a list, which is not what it leads in to
+    if not is_item and (items := items_after(document, row, set(), MAX_LIST_WORDS)):
         firsts = (rows_within(document, item.locators[0].spans)[0] for item in items)
         return [item for item, first in zip(items, firsts, strict=True) if first not in told]
     if row + 1 >= len(sentences) or not leads_in(sentences[row].text):

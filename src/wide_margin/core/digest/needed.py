@@ -25,6 +25,7 @@ _ASKS = regex(
 """Asks which version of a thing must be had, or may."""
 _NUMBER = r"v?\d+(?:\.\d+)*(?:\.x)?"
 _LEAST = r"(?:≥|⩾|>=)\s*"
+"""A version, and the sign before the least one."""
 _BOUND = rf"{_NUMBER}\s*(?:\(?or\s+(?:later|newer|higher|above|greater|better|more recent)|\+|and\s+(?:above|up|later|newer|higher))"
 _MUST = r"(?:needs?|needed|requires?|required|depends?\s+on|at\s+least|minimum|must\s+(?:be|have)|works?\s+(?:only\s+)?(?:with|under|on)|compatible\s+with|tested\s+(?:with|on|under))"
 """A version, "or later" behind it, and what says that it must be had."""
@@ -45,7 +46,8 @@ def with_needed_version(document: ReadDocument, answer: Answer) -> Answer:
     name = (asked["name"] or asked["before"]).strip(" “”\"'")
     # "Quorble2.4" is one word; "r" is no R.
     exactly = "(?-i:" if len(name) <= SHORT else "(?:"
-    thing = rf"(?<!\w){exactly}{re.escape(name)})(?![^\W\d])(?:(?=\d)|.{{0,{APART}}}?(?<![\w.]))"
+    named = rf"(?<!\w){exactly}{re.escape(name)})(?![^\W\d])"
+    thing = rf"{named}(?:(?=\d)|.{{0,{APART}}}?(?<![\w.]))"
     at_least = re.compile(rf"{thing}(?:{_BOUND}|{_LEAST}{_NUMBER})", re.I)
     version = re.compile(
         rf"\b{_MUST}\b[^.;()]{{0,{FAR}}}?{thing}{_NUMBER}(?!\w)|{thing}{_NUMBER}\s.*\b{_MUST}\b", re.I
@@ -63,6 +65,5 @@ def with_needed_version(document: ReadDocument, answer: Answer) -> Answer:
             return replace(answer, sure=max(answer.sure, sure))
         if found:
             return told_by(document, answer, found[0], found[0] + 1, sure)
-    named = re.compile(rf"(?<!\w){exactly}{re.escape(name)})(?![^\W\d])", re.I)
-    is_named = any(named.search(quote.text) for quote in answer.quotes)
+    is_named = any(re.search(named, quote.text, re.I) for quote in answer.quotes)
     return answer if is_named else replace(answer, sure=min(answer.sure, MENTIONED))

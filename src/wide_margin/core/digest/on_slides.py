@@ -9,7 +9,6 @@ import re
 from collections import Counter
 from dataclasses import replace
 from itertools import takewhile
-from operator import attrgetter
 from statistics import median
 from typing import TYPE_CHECKING
 
@@ -23,29 +22,32 @@ from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.outline.page_titles import GOES_ON
 
 if TYPE_CHECKING:
-    from collections.abc import Mapping, Sequence
+    from collections.abc import Container, Mapping, Sequence
 
     from wide_margin.core.digest.gist import GistLine
     from wide_margin.core.document import ReadDocument
+    from wide_margin.core.outline import Section
 
 MOST_ENDED, FEW_WORDS = 0.35, 90
 """Share of the lines of slides that end as sentences do, at most; or so many words on the middle
 one of all slides."""
 FEWEST_PAGES = 5
-FRONT, N_AIMS, AIM_WORDS = 60, 2, 4
-"""Lines among which a talk says what it is for, so many of them, and their words at least."""
+"""Fewer wide pages are a sheet of figures, or a card."""
+FRONT, MOST_OF_AIM, AIM_WORDS = 60, 6, 4
+"""Lines among which a talk says what it is for, so many of it with a list, and its words at least."""
 MOST_SECTIONS, FEWEST_SECTIONS = 8, 2
 """Sections that are named, at most; where there are fewer, those within them are."""
 _COUNTED = regex(r"\s*[(\[]\s*\d+\s*/\s*\d+\s*[)\]]$")
 """After the title of several slides: "(1/2)"."""
 _BULLET = regex(rf"^\s*[{BULLETS}–—-]\s+(?=\w)")
-_PLACE = attrgetter("first_paragraph")
-_KINDS = ("body", "item")
-_ENDS = (".", "!", "?", "。")
+"""Before a point."""
+_KINDS, _ENDS = ("body", "item"), (".", "!", "?", "。")
+"""What is said on slides, and how a sentence ends."""
 _AIM = regex(
-    r"\W*(?:(?:the|our|main|unser\w*|notre|nuestro|il|le|der|das)\s)*(?:goals?|aims?|objectives?|purpose|ziele?|zweck|objectifs?|but|objetivos?"
+    r"\W*(?:(?:the|our|main|unser\w*|notre|nuestro|il|le|der|das)\s)*(?:goals?|aims?|objectives?|purpose|ziele?|zweck|objectifs?|(?<=le )but|(?<=notre )but|objetivos?"
     r"|obiettiv[oi]|scopo|doel(?:en)?)(?:\s+of\s+th(?:is|e)\s+talk)?\s*(?::|is\b|are\b|ist\b|sind\b|est\b|es\b|è\b)", re.I
 )  # fmt: skip
+"""Begins what says what a talk is for: "Goal: …", "Le but est …"."""
 _UNSAID = squashed("contents", "list_of", "references", "acknowledgements", "index") | frozenset(
     map(bare, ["outline", "agenda", "questions", "any questions", "thank you", "thanks", "overview",
                "gliederung", "übersicht", "fragen", "danke", "plan", "merci", "sommaire",
@@ -70,7 +72,9 @@ def is_talk(document: ReadDocument) -> bool:
 def about_slides(
     document: ReadDocument, rows: Sequence[int], limits: Mapping[str, int]
 ) -> tuple[GistLine, ...]:
-    """The title of a talk or a part of one, what it is for, and what its sections are called.
+    """The title of a talk, what it is for, and what its sections are called.
+
+    Of a part of one what the slides in it are called; nothing where that is a single slide.
 
     Args:
         document: It.
@@ -81,50 +85,58 @@ def about_slides(
     title = bare(printed_title(document))
     on_front = takewhile(lambda row: sentences[row].page == 0, rows)
     named = [row for row in on_front if (said := bare(sentences[row].text)) and said in title][:1]
-    aims = [row for row in _aims(document, rows) if row not in named]
-    headings = [row for row in _headings(document, title) if row in within and row not in named]
+    aims = [row for row in _aims(document, rows) if row not in named] if named else []
+    headings = [row for row in _headings(document, title, within) if row not in named]
+    if not named and len(headings) < FEWEST_SECTIONS:
+        return ()
     chosen: list[int] = []
     n_words = 0
     for row in (*named, *aims, *headings):
         n_words += word_count(sentences[row].text)
-        if chosen and limits["n_words"] and n_words > limits["n_words"]:
+        if chosen and limits.get("n_words") and n_words > limits["n_words"]:
             break
         chosen.append(row)
-    lines = gist_lines(document, chosen[: limits["n_sentences"] or len(chosen)])
+    lines = gist_lines(document, chosen[: limits.get("n_sentences") or len(chosen)])
     return tuple(replace(line, text=_BULLET.sub("", line.text)) for line in lines)
 
 
 def _aims(document: ReadDocument, rows: Sequence[int]) -> list[int]:
-    """Rows that say what a talk is for, each with the list that it leads in to."""
-    found: list[int] = []
+    """Rows of what a talk says it is for, with the list that it leads in to."""
     sentences = document.text.sentences
     for row in rows[:FRONT]:
         said = sentences[row]
-        if said.kind not in _KINDS:
-            continue
         leads_in = said.text.rstrip().endswith(":")
         is_aim = bool(_AIM.match(said.text)) or tells("purpose", said.text.lower(), is_front=True)
-        if is_aim and (leads_in or word_count(said.text) >= AIM_WORDS):
-            found += [row, *(list_after(document, row) if leads_in else ())]
-            break
-    return found[: N_AIMS * (1 + N_AIMS)]
+        if said.kind in _KINDS and is_aim and (leads_in or word_count(said.text) >= AIM_WORDS):
+            return [row, *(list_after(document, row) if leads_in else ())][:MOST_OF_AIM]
+    return []
 
 
-def _headings(document: ReadDocument, title: str) -> list[int]:
-    """Rows of the headings of a talk's sections, each once."""
+def _place(section: tuple[Section, int]) -> int:
+    return section[0].first_paragraph
+
+
+def _headings(document: ReadDocument, title: str, within: Container[int]) -> list[int]:
+    """Rows of the headings of a talk's sections, or of those in a part of it, each once.
+
+    Args:
+        document: It.
+        title: Of the talk, squashed.
+        within: Rows of the sentences that are asked about.
+    """
     outline = document.outline
-    told = [
-        (depth, section) for depth, section in zip(outline.depths, outline.sections, strict=True)
-        if (said := bare(unnumbered(section.title))) and said not in _UNSAID and said not in title
-    ]  # fmt: skip
-    deepest = 0
-    while sum(depth <= deepest for depth, _ in told) < min(FEWEST_SECTIONS, len(told)):
+    told: list[tuple[int, int, str]] = []
+    for section, depth in sorted(zip(outline.sections, outline.depths, strict=True), key=_place):
+        rows = document.rows_of(section.first_paragraph, section.first_paragraph + 1)
+        said = bare(unnumbered(section.title))
+        if rows and rows.start in within and said and said not in _UNSAID and said not in title:
+            named = bare(_COUNTED.sub("", GOES_ON.sub("", section.title)))
+            told.append((depth, rows.start, named))
+    deepest = min((depth for depth, _, _ in told), default=0)
+    while sum(depth <= deepest for depth, _, _ in told) < min(FEWEST_SECTIONS, len(told)):
         deepest += 1
-    rows: dict[str, int] = {}
-    for section in sorted((s for depth, s in told if depth <= deepest), key=_PLACE):
-        of_heading = document.rows_of(section.first_paragraph, section.first_paragraph + 1)
-        if of_heading:
-            rows.setdefault(
-                bare(_COUNTED.sub("", GOES_ON.sub("", section.title))), of_heading.start
-            )
-    return list(rows.values())[:MOST_SECTIONS]
+    first: dict[str, int] = {}
+    for depth, row, named in told:
+        if depth <= deepest:
+            first.setdefault(named, row)
+    return list(first.values())[:MOST_SECTIONS]

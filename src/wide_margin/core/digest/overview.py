@@ -87,8 +87,6 @@ if TYPE_CHECKING:
 GIST_WORDS, SECTION_WORDS = 130, 130
 """Length of an answer where none is asked for."""
 N_TERMS, N_SLOT, N_TOLD = 8, 4, 2
-N_LED = 4
-"""Sentences of a paragraph that a colon leads in to."""
 BEGUN = 0.3
 """The chance that how a whole document begins says what it is about, where nothing in it does."""
 SURE, IN_ITS_PLACE = 0.9, 0.6
@@ -250,7 +248,7 @@ def _lines(
     if kind in ("section", "page"):
         if not any(limits.values()):
             limits["n_words"] = SECTION_WORDS
-        return gist_lines(document, choose(scored, rows, **limits)), SURE
+        return _of_part(document, scored, rows, limits), SURE
     if kind == "about":
         return _about_asked(document, asked, scored, facts, rows)
     if kind == "licence":
@@ -272,7 +270,7 @@ def _lines(
     if kind == "limits" and (listed := _led_in(document, rows)):
         return gist_lines(document, listed), SURE
     if kind in TITLED and kind not in _SLOTS:
-        said = _with_what_follows(document, rows_telling(document, kind, rows)[:N_TOLD])
+        said = rows_telling(document, kind, rows)[:N_TOLD]
         return gist_lines(document, said), IN_ITS_PLACE
     rows = _of_versions(document, asked, rows)
     slot = _SLOTS.get(kind, PURPOSE)
@@ -300,24 +298,20 @@ def _lines(
     return told_so
 
 
+def _of_part(
+    document: ReadDocument, scored: Scored, rows: Sequence[int], limits: dict[str, int]
+) -> tuple[GistLine, ...]:
+    """What a section or page says: its chief sentences, or the titles of the slides in it."""
+    if is_talk(document):
+        return about_slides(document, rows, limits)
+    return gist_lines(document, choose(scored, rows, **limits))
+
+
 def _of_versions(document: ReadDocument, asked: Overview, rows: Sequence[int]) -> Sequence[int]:
     """The rows that name the version whose changes are asked for; all where none is."""
     versions = versions_in(asked.question) if asked.kind == "new" else frozenset()
     sentences = document.text.sentences
     return [r for r in rows if versions_in(sentences[r].text) & versions] if versions else rows
-
-
-def _with_what_follows(document: ReadDocument, rows: Sequence[int]) -> list[int]:
-    """Rows, each that ends in a colon with the paragraph that it leads in to: "Please cite:"."""
-    sentences, found = document.text.sentences, []
-    for row in rows:
-        found.append(row)
-        if sentences[row].text.endswith(":") and row + 1 < len(sentences):
-            led = sentences[row + 1].paragraph
-            found += (
-                document.rows_of(led, led + 1)[:N_LED] if led > sentences[row].paragraph else ()
-            )
-    return found
 
 
 def _led_in(document: ReadDocument, rows: Sequence[int]) -> list[int]:

@@ -83,7 +83,7 @@ _TITLES = {
         r"|(?:resources|hardware|software|what is) (?:needed|required)|(?:required|needed) (?:resources|hardware|software)"
         r"|(?:system|hardware)?(?:voraussetzung(?:en)?|anforderungen)|pr[ée]-?requis|requisitos|requisiti|vereisten"
         r"|configuration (?:minimale|requise|nécessaire)|configurazioni? minim[ae]|configuraci[oó]n(?:es)? mínimas?|configuraç(?:ão|ões) mínimas?"
-        r"|recursos necess?ários|recursos necesarios|mindest\w*)\b",
+        r"|recursos neces(?:sá|a)rios|mindest(?:\w*voraussetzungen|\w*anforderungen|ausstattung))\b",
     ),
 }  # fmt: skip
 _BY_PARTS = frozenset(["run"])

@@ -423,7 +423,9 @@ def _is_largest(block: Sequence[FrontLine], on_page: Sequence[FrontLine]) -> boo
 
 def _is_formula(text: str) -> bool:
     """Whether a text is made of single letters and signs: "q = Q u", and not "W e l l s"."""
-    return max(map(len, text.split()), default=0) <= 1 < len(text.split()) and not is_spaced(text)
+    if is_spaced(text) or _UNSPACED.search(text):
+        return False
+    return max(map(len, text.split()), default=0) <= 1 < len(text.split())
 
 
 def _is_code(text: str) -> bool:

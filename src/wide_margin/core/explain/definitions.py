@@ -570,6 +570,7 @@ def _entry(
 
 _OPTION = regex(r"\W?[–—-]")
 _PARTED = regex(r"[.:–—-]\s*$")
+"""Ends a term that a sign parts from what is said of it."""
 
 
 def _described(document: ReadDocument, sentence: Sentence, row: int) -> Iterator[Definition]:

@@ -88,11 +88,11 @@ def _columns(segments: Segments, apart: list[tuple[str, IntArray]]) -> list[IntA
 def _with_marks(line: Line, marks: list[tuple[int, int]]) -> Line:
     found, at = [], 0
     for first, end in line.spans:
+        # One that begins a line is the number of a note, and no mark.
         found += [
-            (at + a - first, at + b - first)
-            for a, b in marks
-            if b <= end and (first < a or (first == a and at))
-        ]
+            (at + a - first, at + b - first) for a, b in marks
+            if first <= a and b <= end and (first < a or at)
+        ]  # fmt: skip
         at += end - first + 1
     return line._replace(marks=tuple(found)) if found else line
 

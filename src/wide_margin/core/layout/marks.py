@@ -22,6 +22,7 @@ OF_NOTE = 0.95
 LOOKED_AT, WORDS_OF_NOTE = 40, 3
 """Characters from which a note begins, and the words that stand there at least."""
 _WORD = regex(r"[^\W\d_]{2,}")
+"""One of those words."""
 NEAR = 0.6
 """Font sizes between a word and a mark that the file parts from it, at most."""
 
@@ -51,7 +52,15 @@ def footnote_marks(page: PageText) -> list[tuple[int, int]]:
 def _is_called_for(
     page: PageText, starts: list[int], notes: list[int], first: int, end: int
 ) -> bool:
-    """Whether some characters are raised right after a word, and one of the notes is small."""
+    """Whether some characters are raised right after a word, and one of the notes is small.
+
+    Args:
+        page: Its text.
+        starts: Where its runs start.
+        notes: Characters at which lines begin with the same sign.
+        first: Where they begin.
+        end: One past the last.
+    """
     before = first - 1
     while before >= 0 and page.chars[before].isspace():
         before -= 1

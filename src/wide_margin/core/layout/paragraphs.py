@@ -318,6 +318,7 @@ LINES_OF_BRACKETS = 4
 _IN_BRACKETS = regex(r"\([^\W\d_]{3,}[\s,]")
 """Words in brackets begin, and no item: "(a) …", "(iv) …"."""
 _CITED = regex(r"\[\d{1,3}\](?:[,.;:)]|\s+[a-z])")
+"""The number of a work within a sentence: "[3], as", "[9] and"."""
 
 
 def _is_head_of_indented(before: Line, line: Line, below: Line | None, measure: _Measure) -> bool:

@@ -114,7 +114,12 @@ def baselines(text_page: int, spots: list[int]) -> tuple[FloatArray, BoolArray]:
 
 
 def utf16_text(text_page: int, n_chars: int) -> str:
-    """All text of a page in one call; may leave out characters without a meaning."""
+    """All text of a page in one call; may leave out characters without a meaning.
+
+    Args:
+        text_page: The page's address.
+        n_chars: How many characters it has.
+    """
     units = np.zeros(n_chars + 1, dtype="<u2")
     n = _text(text_page, 0, n_chars, units.ctypes.data)
     return units[: max(n - 1, 0)].tobytes().decode("utf-16-le", "replace")
