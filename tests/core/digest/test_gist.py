@@ -213,12 +213,18 @@ def test_what_a_program_wrote_again_and_again_is_not_in_the_gist(tmp_path):
     assert len(gist_of(tmp_path / "b.pdf", told, *written[:3])) > 1  # a few may mean it
 
 
-def test_what_the_title_names_is_meant_by_this_at_the_beginning(tmp_path):
+@pytest.mark.parametrize(
+    ("title", "own", "other"),
+    [("A Wind Pump for Wells",
+      "This pump lifts the water of a well by the wind that comes over the hill.",
+      "This wheel turns faster than the keeper can count it on a day in March."),
+     ("Die Brunnen-Fibel",
+      "Diese Brunnen-Fibel führt Wärter in die Pflege der Seile und der Deckel aller Brunnen ein.",
+      "Diese Winde dreht sich schneller, als der Wärter an einem Tag im März zählen kann.")],
+)  # fmt: skip
+def test_what_the_title_names_is_meant_by_this_at_the_beginning(tmp_path, title, own, other):
     path = tmp_path / "pump.pdf"
-    own = "This pump lifts the water of a well by the wind that comes over the hill."
-    other = "This wheel turns faster than the keeper can count it on a day in March."
-    make_pdf(path, [[("title", "A Wind Pump for Wells"), ("h1", "1 Overview"), ("text", own),
-                     ("text", other)]])  # fmt: skip
+    make_pdf(path, [[("title", title), ("h1", "1 Overview"), ("text", own), ("text", other)]])
     found = [line.text for line in Digester(read_document(path)).gist(n_words=400)]
     assert own in found
     assert other not in found

@@ -999,3 +999,39 @@ def test_what_is_needed_at_least_is_told_by_the_part_on_that(tmp_path, typed, sa
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert said in " ".join(quote.text for quote in answer.quotes)
     assert answer.sure > 0.5
+
+
+@pytest.mark.parametrize(
+    ("told", "said", "sure"),
+    [("This program was written by Ann Bale in her spare time.", None, 0.6),
+     ("© 2019 Ann Bale and the guild of wells", None, 0.3),
+     ("Ropes are kept dry by whoever has them.", "", 0.0)],
+)  # fmt: skip
+def test_who_made_the_program_or_holds_it_is_said_for_want_of_authors(tmp_path, told, said, sure):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The quorble"), ("text", "The quorble draws water by hand from any well."),
+         ("text", told)],
+        [("h1", "1 Lids"), ("text", "Lids are closed at night by hand. The gates are of oak.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("Who wrote it?", WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == ([told] if said is None else [])
+    assert answer.sure == pytest.approx(sure)
+
+
+@pytest.mark.parametrize(
+    ("said", "is_told"),
+    [("Quorble is a tool that lifts the water of any well by hand.", True),
+     ("This manual describes how the water of any well is lifted by hand.", True),
+     ("This is the manual of a tool that lifts the water of wells.", True),
+     ("Whoever lifts the water of some well takes off its lid first.", False)],
+)  # fmt: skip
+def test_how_sure_it_is_what_it_is_about_hangs_on_whether_it_says_so(tmp_path, said, is_told):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Quorble"), ("text", said)],
+        [("h1", "1 Lids"), ("text", "Lids of oak are closed at night by the keeper of the yard. "
+                                    "Quorble stays in it until Quorble is wound up at dawn."),
+         ("h1", "2 Ropes"), ("text", "Ropes of hemp are turned once a year by the people nearby.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is this about?", WHOLE, None)
+    assert answer.quotes
+    assert answer.sure == pytest.approx(0.9 if is_told else 0.5)

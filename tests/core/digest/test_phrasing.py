@@ -28,6 +28,7 @@ from wide_margin.core.digest.phrasing import IS_QUESTION, Wording, defines, ques
         ("who", "The keeper signs for every bucket of the yard.",
          "Who signs for every bucket of the yard?"),
         ("who", "The user signs for every bucket of the yard.", ""),
+        ("who", "The member buckets of the yard are seen as a whole.", ""),
         ("when", "The east mole was built in 1884 by the county.", "When was the east mole built?"),
         ("difference", "The difference between spring tide and neap tide is two metres.",
          "What is the difference between spring tide and neap tide?"),
@@ -48,7 +49,8 @@ def wording(tmp_path_factory):
         "The readings of the Skerrow Office go to the office of Skerrow. "
         "Building blocks are stacked here. The building blocks are made of stone. "
         "Brackish water stays in the well, and so brackish water is drawn. "
-        "Skerrow Plus is the new gauge of the mole. WellKeepB is as the old one. "
+        "Skerrow Plus is the new gauge of the mole, and at dawn Skerrow Plus is read. "
+        "WellKeepB is as the old one. "
         "See “Moving Existing gauges” on this page. "
         "Here Quorble reads /etc/quorble/quorble.ini and <quorble/well.h> or quorble-ng at dawn. "
         "For winding ropes there is a drum. "
@@ -112,6 +114,8 @@ def test_one_who_is_somebody_is_asked_for_with_who(wording):
         ("Beeping at startup", ""),
         ("Building and Installation", ""),
         ("Timing considerations", ""),
+        ("Debugging gauge entry creation", ""),
+        ("String gauges of brass", ""),
         ("Moving Existing gauges slowly", "How do I move existing gauges slowly?"),
     ],
 )
@@ -139,6 +143,16 @@ def test_a_title_can_be_a_question_itself(title, is_one):
 def test_the_article_of_a_definition_is_that_of_the_question(wording):
     said = "The tide gauge is a drum of copper in a well."
     assert wording.what_is("tide gauge", said) == "What is the tide gauge?"
+
+
+def test_a_name_that_looks_like_several_is_asked_for_as_one(wording):
+    said = "Tide Gauges is a suite of routines for harbours."
+    assert wording.what_is("tide gauges", said) == "What is tide gauges?"
+
+
+def test_the_article_before_a_name_may_be_that_of_its_sort(wording):
+    said = "The Skerrow Plus package is a gauge in a box."
+    assert wording.what_is("skerrow plus", said) == "What is Skerrow Plus?"
 
 
 def test_a_definition_of_something_tells_its_article_where_it_ends_in_it(wording):

@@ -41,7 +41,7 @@ NEXT = 3
 """Lines after a title in which the name of nobody but an author is set like a heading."""
 SMALLER = 0.93
 """Names in type smaller than the first ones' by more are those of their places of work."""
-_HELD = regex(
+HELD = regex(
     r"^\W*(?:copyright\s*(?:©|\(c\))?|©|\(c\))\s*(?:by\s+)?(?:\d{4}(?:\s*[-–,]\s*\d{2,4})*)?\s*,?\s*(?:by\s+)?(?=[^\W\d_])", re.I
 )  # fmt: skip
 """Comes before those who hold the copyright."""
@@ -257,7 +257,7 @@ def _holders(document: ReadDocument, lines: Sequence[FrontLine]) -> list[Fact]:
     """The people who hold the copyright, where lines of the front name them and nobody else."""
     found: dict[str, Fact] = {}
     for line in lines:
-        held = _HELD.match(line.text)
+        held = HELD.match(line.text)
         names = _only_names(line.text[held.end() :]) if held else []
         if any(is_body(name) or _FIRM.search(name) or name.isupper() for name in names):
             continue

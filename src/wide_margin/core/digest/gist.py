@@ -153,7 +153,11 @@ _NUMBERED = regex(r"([A-Za-z]{3,})-?\d\w*$")
 """A name with the number of its version."""
 _SHORT_FORM = regex(r"\s\(([^\W\d_][\w-]{1,14})\)")
 """A word alone in brackets: "(GKeep)"."""
-_THIS = regex(r"This (?=([^\W\d_]{4,}))")
+_THIS = regex(
+    r"(?:This|Diese[rs]?|Cet?|Cette|Est[ea]|Quest[oa]|Dit|Deze|Denna|Detta|Denne|Dette|Ten|Ta|To|Tento|Tato|Toto|Этот|Эта|Это) "
+    r"(?=([^\W\d_][\w-]{2,}[^\W_]))"
+)
+"""Points at what is named next, with a word of which there may be one in the title."""
 BREATH = 256
 """Sentences after which others can be served."""
 
@@ -179,11 +183,8 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     usable = np.zeros(len(sentences), dtype=bool)
     is_english = document.index.language == "en"
     titled = _WORD.findall(f"{document.facts.title} {printed_title(document)}".lower())
-    of_front = FRONT if is_english else 0
     for row, sentence in enumerate(sentences):
-        stands = stands_alone(sentence, names) or (
-            row < of_front and _is_of_title(sentence, titled)
-        )
+        stands = stands_alone(sentence, names) or (row < FRONT and _is_of_title(sentence, titled))
         says = stands and (not is_english or says_something(sentence.text))
         usable[row] = (
             says and not tells_work(document, sentence)

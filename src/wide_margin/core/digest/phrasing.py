@@ -9,6 +9,7 @@ from functools import cached_property
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.signs import NUMBER_WORD, ROLES
+from wide_margin.core.digest.telling import THING
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import roman_value
 from wide_margin.core.search import is_common
@@ -91,12 +92,15 @@ _NO_OBJECT = regex(r"(?:of|at|by|as|during|when|after|before|and|or)\b", re.I)
 _OF_DOING = """
     considerations issues problems examples requirements conventions guidelines information rules
     modes techniques strategies policy policies support help notes tips details overview basics
-    process system model
+    process system model creation generation configuration operation operations function functions
+    routines semantics representation interface interfaces
 """
 _SAID_OF_DOING = frozenset(_OF_DOING.split())
 """What there is of a task: "Timing considerations" are no task."""
 _HOW_TO = regex(r"^how to\s+(?P<task>.{4,60})$", re.I)
 _GERUND = regex(r"^(?P<verb>[A-Za-z]{2,}ing)\s+(?P<object>\w.{2,50})$")
+_FINITE = regex(r"(?:is|are|was|were|has|have|had)\b")
+"""Follows what only looks like a verb: "The member procedures … are"."""
 _ONLY = regex(r"\b(?:\w+ly|only|just|partly|not)$|\band (?:is|are|was|were)\b", re.I)
 """What limits a reason, or is said besides, rather than what it is the reason for."""
 _PERSON = regex(
@@ -111,6 +115,9 @@ _NAMES_ONE = regex(
     r"^(?:the|an?|your|one|multiple|several|new|other|all|any|custom|more|its)\b", re.I
 )
 _SAID = regex(r"[\w’'-]+")
+_VOWEL = regex(r"[aeiouy]")
+_INNER_CAPITAL = regex(r"[a-z][A-Z]")
+"""In the name of a program, which has no article."""
 
 
 def question_from(text: str, shape: str) -> str:
@@ -153,7 +160,10 @@ def _who(text: str) -> str:
     match = _WHO.match(text)
     if not match or LEANS.search(match["rest"]) or _OF_USER.match(match["role"]):
         return ""
-    if is_common(match["rest"].split()[-1], "en"):  # "… each half hour and (at night) …"
+    said = match["rest"].split()
+    if said[0].endswith("s") and any(map(_FINITE.fullmatch, said[1:])):
+        return ""
+    if is_common(said[-1], "en"):  # "… each half hour and (at night) …"
         return ""
     return f"Who {match['rest'].rstrip('. ')}?"
 
@@ -282,7 +292,9 @@ class Wording:
         first, _, rest = said.partition(" ")
         if rest and _verb_of(first) and first.endswith("ing") and not self._is_noun(first, rest):
             return ""  # "Running it is …"
-        if self._is_plural(said):
+        if self._is_plural(said) and not re.match(
+            rf"\W*{re.escape(term)}\s+is\b", definition, re.I
+        ):
             if (frequency_rank(said.removesuffix("s")) or EVERYDAY) < EVERYDAY:
                 return ""
             return f"What are {term}?"
@@ -293,13 +305,17 @@ class Wording:
         )
         if named and said.endswith("s") and not said.endswith(("ss", "us", "is")):
             return f"What are {named[1] or ''}{term}?"
-        if match := re.match(rf"(an?|the)\s+{re.escape(term)}\b", definition, re.I):
+        of_thing = rf"\b(?!\s+{THING}\b)"  # "the Wellkeep package" is Wellkeep
+        if match := re.match(rf"(an?|the)\s+{re.escape(term)}{of_thing}", definition, re.I):
             return f"What is {match[1].lower()} {term}?"
         if match := re.search(rf"\b(an?)\s+(?:so-called\s+)?{re.escape(term)}\b", definition, re.I):
             return f"What is {match[1].lower()} {term}?"
         article = "an" if said[0] in "aeiou" else "a"
         n_with, n_the = self._text.count(f" {article} {said} "), self._text.count(f" the {said} ")
+        if _INNER_CAPITAL.search(term):
+            return f"What is {term}?"
         if term[0].isupper():
+            n_the -= len(re.findall(rf" the {re.escape(said)} {THING} ", self._text))
             return f"What is the {term}?" if n_the >= MOSTLY * whole else f"What is {term}?"
         if n_the >= MOSTLY * whole and n_the > n_with:
             return f"What is the {term}?"
@@ -382,5 +398,7 @@ def _verb_of(gerund: str) -> str:
     forms = [stem, stem + "e"]
     if len(stem) > 2 and stem[-1] == stem[-2]:
         forms.insert(0, stem[:-1])
+    if not _VOWEL.search(stem):  # "string", "thing", "spring"
+        return ""
     known = [(rank, form) for form in forms if len(form) > 1 and (rank := frequency_rank(form))]
     return min(known)[1] if known else ""

@@ -34,6 +34,21 @@ _OBSERVED = (
     r"|stations|species|sites|households|volunteers|countries)"
 )
 
+_THIS_IS = (
+    r"^\W*(?:this is (?:the|an?) (?:[\w-]+ ){0,3}?"
+    r"(?:manual|guide|handbook|documentation|tutorial|introduction|reference|primer|description|specification) (?:to|for|of|on|about)"
+    r"|(?:dies|das|hier) ist (?:das|die|der|eine?) (?:[\w-]+ ){0,3}?(?:\w*handbuch|\w*anleitung|dokumentation|leitfaden|einführung|\w*beschreibung)"
+    r"|(?:ceci est|voici|c['’]est) (?:le|la|une?) (?:\w+ ){0,2}?(?:manuel|guide|documentation|tutoriel|introduction|notice|description)"
+    r"|(?:est[aeo]|isto) (?:es|é) (?:el|la|una?|[oa]|uma?) (?:\w+ ){0,2}?(?:manual|guía|guia|documentación|documentação|tutorial|introducción|introdução)"
+    r"|quest[oa] è (?:il|la|una?) (?:\w+ ){0,2}?(?:manuale|guida|documentazione|tutorial|introduzione)"
+    r"|dit is (?:de|het|een) (?:[\w-]+ ){0,3}?(?:\w*handleiding|gids|documentatie|inleiding|handboek)"
+    r"|(?:detta|dette|det här) (?:är|er) (?:en |ett |et )?(?:\w+ ){0,2}?(?:\w*manual|\w*manualen|handbok|handboken|håndbok|guide|dokumentation)"
+    r"|(?:to|oto) jest (?:\w+ ){0,2}?(?:podręcznik|przewodnik|instrukcja|dokumentacja)"
+    r"|t(?:o|oto) je (?:\w+ ){0,2}?(?:příručka|průvodce|manuál|dokumentace|návod)"
+    r"|(?:это|це) (?:\w+ ){0,2}?(?:руководство|документация|учебник|справочник|посібник|документація|підручник|довідник))\b"
+)
+"""Says of what sort the document is and goes on with what it is on: "This is the manual of …"."""
+
 OF_DOCUMENT = regex(rf"^\W*(?:in )?{_DOCUMENT}\b")
 """Begins a sentence that speaks of the document, and not of the thing that it is on."""
 
@@ -43,11 +58,11 @@ _CONCLUDE = (
 """Says what follows from all of it, and not how it ends: "we conclude with a few remarks"."""
 TELLING: dict[str, Pattern[str]] = {
     "purpose": regex(
-        rf"\b{_DOCUMENT}\s+(?:\w+ly\s+|also\s+)?{_TELLS}"
+        rf"\b{_DOCUMENT}\s+(?:\w+ly\s+|also\s+)?{_TELLS}|{_THIS_IS}"
         rf"|\bin {_DOCUMENT}\W+(?:\w+\W+){{0,3}}?we\s+(?:\w+ly\s+)?{_WE_DO}\b"
         r"|^\W*the (?:\w+ ){0,2}(?:aim|purpose|goal|objective|object)s? of (?:this \w+|[“\"‘][^”\"’]{3,60}[”\"’]) (?:is|was) to\b"
         r"|\b(?:dieses?|vorliegende[ns]?) (?:arbeit|handbuch|dokument|buch|text|bericht)\b.{0,40}"
-        r"\b(?:beschreib|behandelt|erklärt|will|soll|ist|stellt|gibt|richtet)"
+        r"\b(?:beschreib|behandelt|erklärt|versucht|will|soll|ist|stellt|gibt|richtet)"
         r"|\b(?:cet?|cette) (?:article|document|manuel|livre|travail|thèse|rapport|guide)\b.{0,30}"
         r"\b(?:décri|présent|expli|propos|vise|est|trait)"
         r"|\best[ea] (?:art[íi]culo|documento|manual|libro|livro|trabajo|trabalho|guía|tesis)\b.{0,30}"
@@ -76,7 +91,7 @@ TELLING: dict[str, Pattern[str]] = {
     ),
     "needs": regex(
         r"\b(?:system|hardware|software|minimum|technical|basic) requirements?\b.{0,20}(?::|\b(?:are|is|include)\b)|(?<!\ba )\bprerequisites?\b"
-        r"|\brequires? (?:at least|version|\w+ version|the following)\b|(?<!that )(?<!which )\b(?:must|needs? to|has to|have to|should) be installed\b",
+        r"|(?<!would )(?<!only )\brequires? (?:at least|version|\w+ version|the following)\b|(?<!that )(?<!which )\b(?:must|needs? to|has to|have to|should) be installed\b",
     ),
     "procedure": regex(
         r"^\W*(?:\d+[.)]\s*)?(?:in order )?to \w+\b.{3,90}?,\s*(?:simply |just |please |first )?(?:use|click|choose|select|run|type|press|call|enter|open|execute"
@@ -372,7 +387,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     )
     one_of_many = rf"an?\s+(?:{either})\s+{THING}\b"  # "A Wellkeep library is" part of it
     begins = (
-        rf"^\W*(?:\w+:\s+)?{_LEADS_IN}(?!{one_of_many})(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+[®™]?\s+|\w+\s+{THING}\s+)?{name}[®™]?)"
+        rf"^\W*(?:\w+:\s+)?{_LEADS_IN}(?!{one_of_many})(?:the\s+)?(?:{spelled_out}|{known_as}|(?:{_NO_NAME}\w+[®™]?\s+|\w+\s+{THING}\s+)?{name}[®™”\"’]?)"
         r"(?:\s?\[[\d, –-]+\])?\s*(?:[,(].{2,60}?[,)]\s*|[–—-]\s.{2,60}?\s[–—-]\s*)?"
     )
     is_a = rf"{begins}(?:は|是(?:一|指|用)|\b(?:{_NAMED_IS}))|^\W*welcome to (?:the )?{name}, (?:an?|the|your)\b"

@@ -262,7 +262,7 @@ class _Source:
                 question = f"What do{'' if match['several'] else 'es'} the {title.lower()} say?"
             elif self._kind is DocumentKind.NARRATIVE:
                 question = f"What happens in the chapter “{printed}”?"
-            elif _is_of_two_minds(title) or _is_no_noun(title) or _AS_PRINTED.match(title):
+            elif self._document.index.language != "en" or _is_apart(title):
                 question = f"What does the section “{printed}” say?"
             else:
                 question = f"What does the section on {title} say?"
@@ -373,6 +373,11 @@ class _Source:
 
 _AS_PRINTED = regex(r"[^\W\d_a-z]{5,}(?:\s|$)|An?\s")
 """Begins a title that is named as it is printed: in capitals, or with an article."""
+
+
+def _is_apart(title: str) -> bool:
+    """Whether a title stands in a sentence only as it is printed."""
+    return _is_of_two_minds(title) or _is_no_noun(title) or bool(_AS_PRINTED.match(title))
 
 
 def _is_no_noun(title: str) -> bool:
