@@ -151,11 +151,10 @@ def test_a_short_document_without_witnesses_is_left_whole(tmp_path):
     assert read_document(tmp_path / "a.pdf").outline.sections == ()
 
 
-@pytest.mark.parametrize(
-    "run_in",
-    ["1.1.1 Siting.", "1.1.2 Depth."],
-)
-def test_numbered_run_in_headings_count_on(tmp_path, run_in):
+@pytest.mark.parametrize("run_in", ["1.1.1 Siting", "1.1.2 Depth"])
+@pytest.mark.parametrize("gap", [0, 14])
+def test_numbered_run_in_headings_count_on(tmp_path, run_in, gap):
+    """Each ends in a full stop; or its number stands off its title, which ends with its face."""
     from reportlab.lib.pagesizes import A4
     from reportlab.pdfgen.canvas import Canvas
 
@@ -173,13 +172,19 @@ def test_numbered_run_in_headings_count_on(tmp_path, run_in):
     write(740, [("Times-Roman", 11, body)])
     write(727, [("Times-Roman", 11, body)])
     write(700, [("Times-Bold", 14, "1.1 Building one")])
-    for k, name in enumerate(("1.1.1 Siting.", "1.1.2 Depth.")):
-        write(660 - 60 * k, [("Times-Bold", 11, name), ("Times-Roman", 11, body)])
-        write(646 - 60 * k, [("Times-Roman", 11, body)])
+    for k, (number, name) in enumerate((("1.1.1", "Siting"), ("1.1.2", "Depth"))):
+        off = " " * (gap // 3) if gap else ""
+        title = f"{off}{name}" if gap else f"{name}."
+        said = [("Times-Bold", 11, number), ("Times-Bold", 11, title), ("Times-Roman", 11, body)]
+        write(660 - 60 * k, said)
+        write(646 - 60 * k, [("Times-Roman", 11, f"so late, {body}")])
     canvas.save()
     document = read_document(tmp_path / "a.pdf")
-    section = by_title(document)[run_in.rstrip(".")]
+    section = by_title(document)[run_in]
     assert section.level == 2
+    paragraph = document.paragraphs[section.first_paragraph]
+    assert paragraph.kind == "body"
+    assert "at night. so late" in paragraph.text
 
 
 def test_headings_in_two_columns_are_found_in_their_order(tmp_path):

@@ -59,6 +59,7 @@ from wide_margin.core.digest.named import content_of
 from wide_margin.core.digest.needed import with_needed_version
 from wide_margin.core.digest.numbered import with_its_number, with_its_release
 from wide_margin.core.digest.on_slides import is_talk
+from wide_margin.core.digest.options import answer_options
 from wide_margin.core.digest.overview import (
     IN_ITS_PLACE,
     about,
@@ -393,10 +394,7 @@ class Digester:
             or answer_funding(document, typed, search)
             or answer_known_before(document, typed, search)
             or answer_printed(document, self.facts, typed, search)
-            or answer_example(document, typed, search)
-            or answer_call(document, typed, search)
-            or answer_labelled(document, typed, search)
-            or answer_code(document, typed, search)
+            or next(filter(None, (ask(document, typed, search) for ask in _OF_PARTS)), None)
         )
 
     def _as_organised(self, typed: str, found: Answer) -> Answer:
@@ -609,6 +607,8 @@ def _tells_how(answer: Answer, name: str) -> bool:
 
 IN_SO_MANY_WORDS = 0.75
 """The chance from which what a matter is goes before what is said of it."""
+_OF_PARTS = (answer_example, answer_options, answer_call, answer_labelled, answer_code)
+"""Each answers one sort of question about a part, from the document, the question and a search."""
 LEAST_SURE = 0.1
 """What answers less surely is not shown as an answer."""
 _GETS = regex(

@@ -219,12 +219,12 @@ _OTHER_FORMS = regex(r"(?:[\s,|/]+(?:[–—-]{1,2}[\w-]+|%\w+ \w+))*[’'\"”\
 """After an option on a line of its own: nothing, or its other forms."""
 _GIVEN = regex(r"[= ]\d\S*\s+[–—-]{1,2}[\w-]+[= ]\S")
 """An option that is given a number beside others that are given something: "--turns=3 --wet=1"."""
-_AS_TYPED = regex(r"(?:\s--?\w.*){2}")
-_IN_WORDS = regex(r"(?<!\S)[A-Za-z]?[a-z]+(?:\s[a-z]+){2}")
+AS_TYPED = regex(r"(?:\s--?\w.*){2}")
+IN_WORDS = regex(r"(?<!\S)[A-Za-z]?[a-z]+(?:\s[a-z]+){2}")
 """After an option: two others, as on a command line; and three words, as in a description."""
 _IS_SAID = regex(r"[A-Z][a-z]+(?:\s[a-z]+){2,}[^{}=;<>]*\.\s*$", re.S)
 """A description in words, which is set like the option that it is of."""
-_POINTS_AWAY = regex(
+POINTS_AWAY = regex(
     r"\W*\(?(?:see|cf\.)\s[^()]{1,80}\)\W*$|[\s.,]*(?:-[\w-]+[\s.,]+)*(?:see|cf\.)\s[^.]{1,40}\.(?:\s+[–—-]|\s*$)",
     re.I,
 )
@@ -263,7 +263,7 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
         if match is None or paragraph.page in document.listings:
             continue
         rest = paragraph.text[match.end() :]
-        if _POINTS_AWAY.match(rest) or (_AS_TYPED.search(rest) and not _IN_WORDS.search(rest)):
+        if POINTS_AWAY.match(rest) or (AS_TYPED.search(rest) and not IN_WORDS.search(rest)):
             continue
         said = len(rest.split())
         after = paragraphs[at + 1] if at + 1 < len(paragraphs) else None

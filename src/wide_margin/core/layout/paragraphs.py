@@ -34,6 +34,8 @@ _DRAWN = regex(rf"^{alternatives('figure', 'table')}[^\S\t]", re.I)
 _NUMBERED = regex(r"^(?:[A-Z]|\d{1,3})(?:\.\d{1,3})*\.?\s+[^\W\d_]")
 RUN_IN = regex(r"(?P<number>\d{1,4})\*?\.\s+(?P<title>[^\W\d_a-z].*)\.")
 """A number with a title, both in bold, before the text of a paragraph."""
+_NUMBERED_LEAD = regex(r"\d+(?:\.\d+)+\.?\t[^\W\d_a-z][^\t]*")
+"""The same of the number of a section, a gap behind it and none behind the title."""
 NOTE_MARK = regex(r"^\s*(\d{1,3}(?!\.?\d)|[*†‡§¶]{1,3})\s{0,4}(?=\S)")
 """How a footnote begins."""
 SOME_STEPS = 5
@@ -484,11 +486,14 @@ def _ends_in_remark(before: Line, line: Line, group: list[Line], measure: _Measu
 
 
 def _runs_in(line: Line) -> bool:
-    """Whether the gaps of a line only set its number and title off: "14.   Input.   The file …"."""
-    return line.lead > 0 and line.text.count("\t") > 1 and bool(
-        RUN_IN.fullmatch(line.text[: line.lead].rstrip())
-        and "\t" not in line.text[line.lead :].lstrip()
-    )  # fmt: skip
+    """Whether the gaps of a line only set its number and title off: "14.   Input.   The file …".
+
+    The number of a section may be all that is set off: "2.1.3   Input The file …".
+    """
+    if not line.lead or "\t" in line.text[line.lead :].lstrip():
+        return False
+    lead, n_gaps = line.text[: line.lead].rstrip(), line.text.count("\t")
+    return bool(RUN_IN.fullmatch(lead) if n_gaps > 1 else _NUMBERED_LEAD.fullmatch(lead))
 
 
 def _is_stretched(line: Line) -> bool:
@@ -567,7 +572,7 @@ def _n_tabs(group: Sequence[Line]) -> int:
     """How many tabs part the cells of a group's first line, or of the row that it is."""
     if group[0].table_row:
         return len({line.table_column for line in group}) - 1
-    return group[0].text.count("\t")
+    return 0 if _runs_in(group[0]) else group[0].text.count("\t")
 
 
 def _kind(
