@@ -1300,3 +1300,29 @@ def test_a_name_with_its_sort_before_it_may_be_what_does_it(tmp_path):
     )
     assert answer.quotes[0].text == said
     assert answer.sure >= 0.6
+
+
+@pytest.fixture(scope="module")
+def functions(tmp_path_factory):
+    path = tmp_path_factory.mktemp("functions") / "a.pdf"
+    make_pdf(path, [
+        [("title", "Functions of a well"), ("h1", "1 Overview"),
+         ("text", "• rope.turns: the count of all turns that a drum makes in the course of a day"),
+         ("text", "• rope.length: the length of a rope in metres, wet ones shortened by a tenth")],
+        [("h1", "2 Examples"),
+         ("text", "Below is an example of running rope.turns with a dry rope in the summer."),
+         ("text", "We wrote rope.length with a focus on short ropes, and kept rope.length so.")],
+    ])  # fmt: skip
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize("typed", ["What is rope.turns?", "What is the function rope.turns()?"])
+def test_a_name_of_code_is_what_it_is_labelled_with(functions, typed):
+    assert "count of all turns" in functions.answer(typed, WHOLE, None).quotes[0].text
+
+
+def test_two_names_of_code_differ_in_what_they_are_labelled_with(functions):
+    typed = "What is the difference between rope.turns and rope.length?"
+    told = " ".join(quote.text for quote in functions.answer(typed, WHOLE, None).quotes)
+    assert "count of all turns" in told
+    assert "length of a rope" in told

@@ -162,6 +162,11 @@ _POINTS_ON = regex(
     r"|(?:definition|defined) at line \d+ of\b|referenced by \w|references [\w:~<>]+(?:\(\))?[,.])", re.I
 )  # fmt: skip
 """Only says where more is said, or where the source has it."""
+_IS_CODE = regex(
+    r"^\W*what(?:['’]s|\s+is)\s+(?:the\s+)?(?:(?P<kind>function|command|method|class|macro|variable)\s+)?"
+    r"(?P<name>[^\W\d]\w*(?:[._:]{1,2}\w+)+)(?:\(\))?\W*$", re.I
+)  # fmt: skip
+"""Asks what a name of code is: what it does says that."""
 OF_SECTION = 0.6
 """The chance that the section of that name says first what the thing is or does."""
 OTHERWISE = 0.5
@@ -260,7 +265,7 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         name, kind = meant["name"] or meant["named"], meant["kind"] or meant["sort"]
         return _doing(document, question, answer, name, kind)
     if question.kind != "what is":
-        doing = _DOES.match(question.text.strip())
+        doing = _DOES.match(question.text.strip()) or _IS_CODE.match(question.text.strip())
         if doing is not None:
             return _doing(document, question, answer, doing["name"], doing["kind"])
         return with_listed(document, question, answer)
