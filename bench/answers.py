@@ -16,6 +16,7 @@ import sys
 import time
 from collections import defaultdict
 from collections.abc import Callable, Iterable
+from functools import partial
 from pathlib import Path
 from typing import Any, NamedTuple, Self
 
@@ -32,6 +33,7 @@ from wide_margin.core.document import ReadDocument, understand
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import lines_of
 from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.rules import rules_of
 from wide_margin.core.pages.text import read_text
 from wide_margin.core.search import rank, read_terms
 from wide_margin.core.search.analysis import words
@@ -63,7 +65,10 @@ def read(path: Path) -> ReadDocument:
     """A document read in this process."""
     pdf = PdfFile(path)
     try:
-        lines = [lines_of(read_text(pdf, k, only_edges=True)) for k in range(pdf.n_pages)]
+        lines = [
+            lines_of(read_text(pdf, k, only_edges=True), partial(rules_of, pdf, k))
+            for k in range(pdf.n_pages)
+        ]
         return understand(
             pdf.facts(), list(pdf.bookmarks()), lines, (), CancelToken(), lambda done, total: None
         )

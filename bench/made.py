@@ -16,6 +16,7 @@ from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from difflib import SequenceMatcher
+from functools import partial
 from pathlib import Path
 
 from reportlab.lib.pagesizes import A4, LETTER
@@ -26,6 +27,7 @@ from wide_margin.core.document import ReadDocument, find_notes, find_tables, und
 from wide_margin.core.jobs import CancelToken, no_progress
 from wide_margin.core.layout import lines_of, tidy
 from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.rules import rules_of
 from wide_margin.core.pages.text import read_text
 
 FAMILIES = {
@@ -449,7 +451,10 @@ def read(path: Path) -> ReadDocument:
     """Read a PDF in this process."""
     pdf = PdfFile(path)
     try:
-        lines = [lines_of(read_text(pdf, index)) for index in range(pdf.n_pages)]
+        lines = [
+            lines_of(read_text(pdf, index), partial(rules_of, pdf, index))
+            for index in range(pdf.n_pages)
+        ]
         return understand(pdf.facts(), [], lines, [], CancelToken(), no_progress)
     finally:
         pdf.close()

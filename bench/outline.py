@@ -16,6 +16,7 @@ import tempfile
 import time
 from collections.abc import Callable, Sequence
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -39,6 +40,7 @@ from wide_margin.core.outline import (
 )
 from wide_margin.core.pages import Bookmark
 from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.rules import rules_of
 from wide_margin.core.pages.text import read_text
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -57,7 +59,10 @@ class Prepared:
         try:
             facts = pdf.facts()
             self.bookmarks = list(pdf.bookmarks())
-            lines = [lines_of(read_text(pdf, k, only_edges=True)) for k in range(pdf.n_pages)]
+            lines = [
+                lines_of(read_text(pdf, k, only_edges=True), partial(rules_of, pdf, k))
+                for k in range(pdf.n_pages)
+            ]
         finally:
             pdf.close()
         self.n_pages = len(lines)

@@ -1,6 +1,7 @@
 """Made documents: PDFs with known text, and what reading them gives."""
 
 from collections.abc import Sequence
+from functools import partial
 from pathlib import Path
 
 from reportlab.lib.pagesizes import A4
@@ -12,6 +13,7 @@ from wide_margin.core.jobs import CancelToken, no_progress
 from wide_margin.core.layout import lines_of
 from wide_margin.core.pages import PageText
 from wide_margin.core.pages.document import PdfFile
+from wide_margin.core.pages.rules import rules_of
 from wide_margin.core.pages.text import read_text
 
 PATIENT = 120.0
@@ -146,7 +148,10 @@ def read_document(
     try:
         facts = pdf.facts()
         bookmarks = list(pdf.bookmarks()) if use_bookmarks else []
-        lines = [lines_of(read_text(pdf, index)) for index in range(pdf.n_pages)]
+        lines = [
+            lines_of(read_text(pdf, index), partial(rules_of, pdf, index))
+            for index in range(pdf.n_pages)
+        ]
     finally:
         pdf.close()
     return understand(facts, bookmarks, lines, [], CancelToken(), no_progress, damaged=damaged)

@@ -235,10 +235,10 @@ def test_a_page_that_is_not_understood_costs_that_page(small_pdf, monkeypatch):
     pdf = PdfFile(small_pdf)
     lines_of = blocks.lines_of
 
-    def odd(page):
+    def odd(page, rules):
         if page.index == 1:
             raise ValueError("zero-size array")
-        return lines_of(page)
+        return lines_of(page, rules)
 
     monkeypatch.setattr(blocks, "lines_of", odd)
     nothing = lambda page, n: None  # noqa: E731

@@ -31,10 +31,16 @@ def labels_first(lines: list[Line]) -> list[Line]:
     made: list[Line] = []
     first = 0
     for end in range(1, len(lines) + 1):
-        if end == len(lines) or lines[end].column != lines[first].column:
-            made += _in_column(lines[first:end])
+        if end == len(lines) or _sort_of(lines[end]) != _sort_of(lines[first]):
+            told = lines[first].table_row > 0
+            made += lines[first:end] if told else _in_column(lines[first:end])
             first = end
     return made
+
+
+def _sort_of(line: Line) -> tuple[int, bool]:
+    """The column of a line, and whether its row has been told already."""
+    return line.column, line.table_row > 0
 
 
 def _in_column(lines: list[Line]) -> list[Line]:

@@ -19,11 +19,14 @@ from wide_margin.core.layout.leftwards import (
 )
 from wide_margin.core.layout.marks import footnote_marks
 from wide_margin.core.layout.model import Line
+from wide_margin.core.layout.ruled import may_be_ruled, ruled_rows
 from wide_margin.core.layout.segments import FEWEST_LEVEL, LEVEL, NEAR_LINES, WIDE_GAP, segments_of
 from wide_margin.core.layout.wrapped import parted_rows
 
 if TYPE_CHECKING:
-    from wide_margin.core.geometry import IntArray
+    from collections.abc import Callable
+
+    from wide_margin.core.geometry import FloatArray, IntArray
     from wide_margin.core.layout.segments import Segments
     from wide_margin.core.pages import PageText
 
@@ -39,20 +42,26 @@ NEXT = 2
 _BLANKS = "\r\n\t\xa0"
 
 
-def lines_of(page: PageText) -> list[Line]:
+def lines_of(page: PageText, rules: Callable[[], FloatArray] | None = None) -> list[Line]:
     """All lines of a page, column after column, each with its characters.
 
     Every inked character of the page is in exactly one line. Lines of a page that is read from
     right to left have the boxes of its mirror image; ``Line.shown`` gives those on the page.
+
+    Args:
+        page: Its text.
+        rules: Gives (n, 4) the straight rules of the page, asked where there may be a table.
     """
     if not has_leftwards(page.chars):
-        return _lines(page)
+        return _lines(page, rules)
     if not is_leftwards(page.chars):
-        return _lines(page, base=1)
+        return _lines(page, rules, base=1)
     return [line._replace(mirror=page.width) for line in _lines(mirrored(page), base=-1)]
 
 
-def _lines(page: PageText, *, base: int = 0) -> list[Line]:
+def _lines(
+    page: PageText, rules: Callable[[], FloatArray] | None = None, *, base: int = 0
+) -> list[Line]:
     """The lines of a page; ``base`` is its direction where it has words of the other one."""
     segments = segments_of(page)
     plain = _Plain(page, segments)
@@ -71,6 +80,8 @@ def _lines(page: PageText, *, base: int = 0) -> list[Line]:
             if kind:
                 line = line._replace(apart=kind)
             lines.append(_with_marks(line, marks) if marks else line)
+    if rules is not None and may_be_ruled(lines):
+        lines = ruled_rows(lines, rules())
     return parted_rows(labels_first(lines))
 
 

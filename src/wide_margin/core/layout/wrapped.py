@@ -68,7 +68,7 @@ def parted_rows(lines: list[Line]) -> list[Line]:
     if sum(bool(line.cells) for line in lines) < FEWEST_ROWED or len(lines) < FEWEST_LINES:
         return lines
     made: list[Line] = []
-    first, n_rows = 0, 0
+    first, n_rows = 0, max(line.table_row for line in lines)
     while first < len(lines):
         end = _block_end(lines, first)
         block = lines[first:end]
@@ -99,6 +99,8 @@ def _block_end(lines: Sequence[Line], first: int) -> int:
         is_near = NEAREST * em < step < NEAR * em and abs(line.size - before.size) < ALIKE * em
         if not is_near or line.column != before.column or line.apart or before.apart:
             break
+        if line.table_row or before.table_row:  # told by rules
+            break
         end += 1
     return end
 
@@ -108,7 +110,7 @@ def _rows_of(block: Sequence[Line]) -> list[_Row]:
     alone: list[_Row] = [[(line, [])] for line in block]
     if any(_LEADERS.search(line.text) for line in block):
         return alone  # of a contents page
-    columns = _columns(block)
+    columns = columns_of(block)
     if len(columns) < 2:
         return alone
     parts = [_parts(line, columns) for line in block]
@@ -125,7 +127,7 @@ def _rows_of(block: Sequence[Line]) -> list[_Row]:
     return made
 
 
-def _columns(block: Sequence[Line]) -> list[float]:
+def columns_of(block: Sequence[Line]) -> list[float]:
     """Where the columns of a table begin: the left edges that several of its cells share."""
     lefts = sorted(left for line in block if line.cells for left, _ in line.cells)
     groups: list[list[float]] = []
@@ -243,8 +245,9 @@ def _may_go_on(
         for part, (before, above) in zip(parts, over, strict=True)
     ]
     is_full = all(
-        above.right + BLANK * line.size + _first_word(line, part) > limits[part.column]
-        for part, (_, above) in zip(parts, over, strict=True)
+        above.right + BLANK * line.size + first_word(text, part.right - part.left)
+        > limits[part.column]
+        for part, (_, above), (_, text) in zip(parts, over, texts, strict=True)
     )
     is_text = any(
         _n_words(text) >= fewest_words or text[-1:] in HYPHENS or _UNSPACED.search(text)
@@ -311,11 +314,10 @@ def _is_fresh(texts: Sequence[tuple[str, str]]) -> bool:
     )
 
 
-def _first_word(line: Line, part: _Part) -> float:
-    """Points that the first word of a part of a line takes."""
-    text = line.text[part.start : part.end]
+def first_word(text: str, width: float) -> float:
+    """Points that the first word of a text takes which is so many points wide."""
     n = len(text.split(maxsplit=1)[0]) if text.strip() else 0
-    return n * (part.right - part.left) / max(len(text), 1)
+    return n * width / max(len(text), 1)
 
 
 def _cells_of(row: _Row, number: int) -> list[Line]:

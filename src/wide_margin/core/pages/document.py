@@ -71,6 +71,8 @@ class PdfFile:
         self.runs_together: bool | None = None
         """Whether some of its words are read as one; None while too few have been looked at."""
         self._n_words = self._n_parted = 0
+        self._kept: tuple[int, Any] | None = None
+        """The page that was used last, and its index."""
         try:
             self._pdf = pdfium.PdfDocument(path, password=password)
             self.n_pages = len(self._pdf)
@@ -93,26 +95,42 @@ class PdfFile:
 
     def close(self) -> None:
         """Give the file back."""
+        if self._kept is not None:
+            self._kept[1].close()
+            self._kept = None
         self._pdf.close()
 
     @contextmanager
     def page(self, index: int) -> Iterator[Any]:
-        """Load a page for a while; the PDFium handle is closed on leaving.
+        """Load a page for a while.
+
+        It is kept until another one is used: after its text what is drawn on it may be asked for.
 
         Raises:
             PageFailedError: PDFium cannot load this page.
         """
+        page = self._taken(index)
         try:
-            page = self._pdf[index]
+            yield page
+        finally:
+            if self._kept is not None:
+                self._kept[1].close()
+            self._kept = index, page
+
+    def _taken(self, index: int) -> Any:
+        """The page that is kept, where it is the one; loaded anew else."""
+        kept, self._kept = self._kept, None
+        if kept is not None and kept[0] == index:
+            return kept[1]
+        if kept is not None:
+            kept[1].close()
+        try:
+            return self._pdf[index]
         except pdfium.PdfiumError as error:
             raise PageFailedError(
                 f"Page {index + 1} of the file cannot be loaded.",
                 hint="The page is damaged; the other pages can be read.",
             ) from error
-        try:
-            yield page
-        finally:
-            page.close()
 
     def is_blank(self, index: int) -> bool:
         """Whether nothing at all is printed on a page.

@@ -35,6 +35,9 @@ _font_size = _prototype(pdfium_c.FPDFTextObj_GetFontSize, _INT, _HANDLE, _HANDLE
 _origin = _prototype(pdfium_c.FPDFText_GetCharOrigin, _INT, _HANDLE, _INT, _HANDLE, _HANDLE)
 _text = _prototype(pdfium_c.FPDFText_GetText, _INT, _HANDLE, _INT, _INT, _HANDLE)
 _matrix = _prototype(pdfium_c.FPDFText_GetMatrix, _INT, _HANDLE, _INT, _HANDLE)
+_object_at = _prototype(pdfium_c.FPDFPage_GetObject, _HANDLE, _HANDLE, _INT)
+_type_of = _prototype(pdfium_c.FPDFPageObj_GetType, _INT, _HANDLE)
+_bounds = _prototype(pdfium_c.FPDFPageObj_GetBounds, _INT, _HANDLE, *[_HANDLE] * 4)
 
 
 def address_of(handle: Any) -> int:
@@ -61,6 +64,24 @@ def heights(text_page: int, spots: list[int]) -> FloatArray:
     places = [range(start + 8 * n, start + 8 * n + 32 * len(spots), 32) for n in range(4)]
     deque(map(_tight_box, repeat(text_page), spots, *places), maxlen=0)
     return (edges[:, 3] - edges[:, 2]).astype(np.float32)
+
+
+def paths(page: int, n_objects: int) -> tuple[list[int], FloatArray]:
+    """Addresses of the paths among the first objects of a page, and what each takes up.
+
+    Returns:
+        k addresses, and (k, 4) left, bottom, right, top in user space; 0 where it has none.
+    """
+    objects = [found for found in map(_object_at, repeat(page), range(n_objects)) if found]
+    is_path = pdfium_c.FPDF_PAGEOBJ_PATH
+    of_paths = [
+        o for o, kind in zip(objects, map(_type_of, objects), strict=True) if kind == is_path
+    ]
+    edges = np.zeros((len(of_paths), 4), dtype=np.float32)
+    start = edges.ctypes.data
+    places = [range(start + 4 * n, start + 4 * n + 16 * len(of_paths), 16) for n in range(4)]
+    deque(map(_bounds, of_paths, *places), maxlen=0)
+    return of_paths, edges
 
 
 def code_points(text_page: int, n_chars: int) -> list[int]:

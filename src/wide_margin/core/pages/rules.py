@@ -11,6 +11,7 @@ import pypdfium2.raw as pdfium_c
 
 from wide_margin.core.geometry import to_page_space
 from wide_margin.core.pages.document import frame_now
+from wide_margin.core.pages.native import address_of, paths
 
 if TYPE_CHECKING:
     from wide_margin.core.geometry import FloatArray
@@ -40,30 +41,23 @@ def rules_of(pdf: PdfFile, index: int) -> FloatArray:
     found: list[tuple[float, float, float, float]] = []
     with pdf.page(index) as page:
         n = min(pdfium_c.FPDFPage_CountObjects(page.raw), MOST_OBJECTS)
-        for k in range(n):
-            item = pdfium_c.FPDFPage_GetObject(page.raw, k)
-            if pdfium_c.FPDFPageObj_GetType(item) == pdfium_c.FPDF_PAGEOBJ_PATH:
-                found += _rules_in(item)
+        objects, bounds = paths(address_of(page.raw), n)
+        across, up = bounds[:, 2] - bounds[:, 0], bounds[:, 3] - bounds[:, 1]
+        is_long = np.maximum(across, up) >= SHORTEST
+        is_thin = np.minimum(across, up) <= THICKEST
+        for k in np.flatnonzero(is_long & ~is_thin).tolist():
+            found += _rules_in(objects[k])
         frame = frame_now(page)
     corners = np.array(found, dtype=np.float64).reshape(-1, 4)
+    corners = np.concatenate([bounds[is_long & is_thin], corners])
     return to_page_space(corners, frame.box, frame.turns)
 
 
-def _rules_in(item: Any) -> list[tuple[float, float, float, float]]:
-    """Left, bottom, right, top of the rules of one path."""
-    edges = [ctypes.c_float() for _ in range(4)]
-    if not pdfium_c.FPDFPageObj_GetBounds(item, *edges):
-        return []
-    x0, y0, x1, y1 = (edge.value for edge in edges)
-    across, up = x1 - x0, y1 - y0
-    if max(across, up) < SHORTEST:
-        return []
-    if min(across, up) <= THICKEST:
-        return [(x0, y0, x1, y1)]
+def _rules_in(address: int) -> list[tuple[float, float, float, float]]:
+    """Left, bottom, right, top of the rules of one path that is no rule itself."""
+    item = ctypes.cast(address, pdfium_c.FPDF_PAGEOBJECT)
     n = pdfium_c.FPDFPath_CountSegments(item)
-    if n > MOST_POINTS:
-        return []
-    return _straight(_points(item, n))
+    return _straight(_points(item, n)) if n <= MOST_POINTS else []
 
 
 def _points(item: Any, n: int) -> list[tuple[float, float, bool]]:

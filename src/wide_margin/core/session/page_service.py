@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -65,8 +66,9 @@ class PageService:
         if self._recognised is None:
             folder = recognised_folder(sha256_of(pdf.path))
             self._recognised = RecognisedPages(folder)
-        page = TextSource(pdf, [self._recognised]).page(index)
-        return TextLayer(page, tuple(lines_of(page)))
+        told = TextSource(pdf, [self._recognised]).told(index)
+        rules = None if told.is_over else partial(rules_of, pdf, index)
+        return TextLayer(told.text, tuple(lines_of(told.text, rules)))
 
     def cells(self, send: Send, index: int, box: Box) -> Rows:
         """The cells of a region, if it is a table."""
