@@ -5,7 +5,7 @@ import pytest
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
-from wide_margin.core.digest.options import answer_options
+from wide_margin.core.digest.options import answer_command, answer_options
 
 FILLING = ("text", "Gates are of oak. The keeper paints them in the spring. Lids are of zinc.")
 WINCH = [
@@ -86,3 +86,32 @@ def test_options_somewhere_in_a_long_document_are_perhaps_those_of_something_els
     pages = [[("title", "Wells"), FILLING], *([FILLING] for _ in range(60)),
              [("h1", "1 Conditions"), *WINCH, FILLING]]  # fmt: skip
     assert asked(tmp_path / "a.pdf", pages, "Which options are there?").sure < 0.5
+
+
+@pytest.fixture(scope="module")
+def commands(tmp_path_factory):
+    path = tmp_path_factory.mktemp("commands") / "a.pdf"
+    make_pdf(path, [
+        [("title", "The Winch"), ("h1", "1 Commands"), ("code", "winch -L rope winch -l drum -w"),
+         ("entry", "winch -l drum|List all ropes that are on the drum."),
+         ("entry", "winch -L rope|Lay the rope down in the yard.")],
+        [("h1", "2 More"), ("text", "• Paint the drum of the winch in red: winch --paint drum"),
+         FILLING],
+    ])  # fmt: skip
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [("What does winch -l do?", "List all ropes"), ("What does winch -L do?", "Lay the rope"),
+     ("What does the command “winch --paint” do?", "Paint the drum"),
+     ("Was macht der Befehl winch -L?", "Lay the rope")],
+)  # fmt: skip
+def test_a_command_with_an_option_is_told_by_its_row(commands, typed, said):
+    answer = commands.answer(typed, WHOLE, None)
+    assert said in answer.quotes[0].text
+    assert answer.sure >= 0.8
+
+
+def test_a_command_that_no_row_has_is_looked_for_as_before(commands):
+    assert answer_command(commands._document, "What does winch -q do?", pytest.fail) is None

@@ -59,7 +59,7 @@ from wide_margin.core.digest.named import content_of
 from wide_margin.core.digest.needed import with_needed_version
 from wide_margin.core.digest.numbered import with_its_number, with_its_release
 from wide_margin.core.digest.on_slides import is_talk
-from wide_margin.core.digest.options import answer_options
+from wide_margin.core.digest.options import answer_command, answer_options
 from wide_margin.core.digest.overview import (
     IN_ITS_PLACE,
     about,
@@ -607,7 +607,9 @@ def _tells_how(answer: Answer, name: str) -> bool:
 
 IN_SO_MANY_WORDS = 0.75
 """The chance from which what a matter is goes before what is said of it."""
-_OF_PARTS = (answer_example, answer_options, answer_call, answer_labelled, answer_code)
+_OF_PARTS = (
+    answer_example, answer_options, answer_command, answer_call, answer_labelled, answer_code,
+)  # fmt: skip
 """Each answers one sort of question about a part, from the document, the question and a search."""
 LEAST_SURE = 0.1
 """What answers less surely is not shown as an answer."""

@@ -54,6 +54,13 @@ _ASKED = whole_forms(
     rf"{_WHICH}{_OPTIONS}\s+(?:does|do|can)\s+(?P<taker>\S.*?)\s+{_TAKES}",
     rf"{_WHICH}{_OPTIONS}\s+(?:{_THERE}\s+)?(?:of|for|to|with)\s+(?P<of>\S.*?)",
 )
+_COMMAND = r"[“\"‘'`]?(?P<name>[\w./+-]*\w(?:\s+--?\w[\w-]*)+)[”\"’'`]?"
+_DOES = whole_forms(
+    rf"what\s+(?:does|do)\s+(?:the\s+)?(?:command\s+)?{_COMMAND}\s+(?:do|mean)",
+    r"(?:was\s+(?:macht|bewirkt|tut)|que\s+fait|qué\s+hace|(?:che\s+)?cosa\s+fa|o\s+que\s+faz|wat\s+doet)\s+"
+    rf"(?:(?:der\s+befehl|la\s+commande|el\s+comando|il\s+comando|o\s+comando|het\s+commando)\s+)?{_COMMAND}",
+)
+"""Asks what a command does as it is typed with an option: "dpkg -S"."""
 _WHOLE = regex(rf"(?:it|(?:this|the)\s+(?:command(?:[- ]line)?|{THING}))$", re.I)
 """What takes the options, where that is what the document is on."""
 _OPTION = regex(
@@ -106,6 +113,29 @@ def answer_options(
     told = [told_by(document, answer, one.row, one.end, sure) for one in found[:MOST]]
     n_found = len(found) if len(found) > MOST else 0
     return replace(told[0], quotes=tuple(one.quotes[0] for one in told), n_found=n_found)
+
+
+def answer_command(
+    document: ReadDocument, typed: str, search: Callable[[str], Answer]
+) -> Answer | None:
+    """What a command does with an option, by the row that begins with both; None without one.
+
+    An item may end with them: "Remove a package: dpkg --purge foo". Capitals count: "-l" is another
+    option than "-L".
+    """
+    asked = first_match(_DOES, typed)
+    if asked is None:
+        return None
+    name = re.escape(" ".join(asked["name"].split()))
+    begins = re.compile(rf"{name}(?=[\s\t:,—–]|$)(?P<said>.*)", re.S)
+    ends = re.compile(rf".*:\s*{name}(?:\s+[\w./*-]+)?\W*$", re.S)
+    for row, sentence in enumerate(document.text.sentences):
+        is_row = sentence.kind in ("row", "entry")
+        match = begins.match(sentence.text) if is_row else None
+        is_said = match is not None and IN_WORDS.search(match["said"]) is not None
+        if is_said or (sentence.kind == "item" and ends.match(sentence.text)):
+            return told_by(document, search(typed), row, row + 1, SURE)
+    return None
 
 
 def _described(document: ReadDocument) -> Iterator[_Described]:

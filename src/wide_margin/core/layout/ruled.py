@@ -31,8 +31,10 @@ FEWEST_BANDS, FEWEST_RULES = 2, 4
 the end of a table, whatever rows are in it."""
 CLOSE = 2.5
 """Font sizes between the feet of two lines of one row."""
-MOSTLY_ROWS = 0.7
-"""Share of what lies between rules that stands in columns, in a table."""
+MOSTLY_ROWS = 0.6
+"""Share of what lies between rules that stands in columns, in a table without upright ones."""
+RUNS_OVER = 0.8
+"""Share of the next column that a cell may run over."""
 ALONG = 0.5
 """Share of the height of a table that an upright rule goes along."""
 MOST_LABEL, MOST_APART = 4, 1.6
@@ -124,7 +126,7 @@ def _in_rows(lines: list[Line], grid: _Grid, n_rows: int) -> list[Line] | None:
         return None
     limits = (*grid.uprights, grid.right) if grid.uprights else (*edges[1:], grid.right)
     in_cells = [_cells(band, edges, limits) for band in told]
-    if sum(map(_has_columns, in_cells)) < MOSTLY_ROWS * len(told):
+    if not grid.uprights and sum(map(_has_columns, in_cells)) < MOSTLY_ROWS * len(told):
         return None  # text between boxes
     made: list[Line] = []
     for band, cells in zip(told, in_cells, strict=True):
@@ -178,10 +180,13 @@ def _cells(
 
 
 def _reach(column: int, limits: Sequence[float]) -> float:
-    """How far a cell may run over its column: up to half of the next one, where words are long."""
+    """How far a cell may run over its column: over most of the next one, where words are long.
+
+    What goes on to the end of that is of both.
+    """
     if column + 1 == len(limits):
         return limits[column] + SIDES
-    return (limits[column] + limits[column + 1]) / 2
+    return limits[column] + RUNS_OVER * (limits[column + 1] - limits[column])
 
 
 def _is_one_row(cells: Sequence[_Cell], limits: Sequence[float]) -> bool:
@@ -190,9 +195,9 @@ def _is_one_row(cells: Sequence[_Cell], limits: Sequence[float]) -> bool:
     It is where one column alone has several lines; else the lines must be full, so that what stands
     in the next one would not have fitted in. Rows that no rule parts are as short as they are.
     """
-    if not _has_columns(cells):
-        return False
     columns = [[c for c in cells if c.column == k] for k in sorted({c.column for c in cells})]
+    if len(columns) < 2:
+        return False
     long = [column for column in columns if len({c.line.box[3] for c in column}) > 1]
     if len(long) < 2:
         return True
