@@ -1,6 +1,8 @@
 """Asked which things there are: a section of that name, or a sentence that names some."""
 
 import pytest
+from reportlab.lib.pagesizes import A4
+from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
@@ -362,3 +364,48 @@ def test_headings_with_one_label_say_which_there_are(tmp_path, titles, is_told):
         "Which events are there?", WHOLE, None
     )
     assert ([quote.text for quote in answer.quotes] == titles) == is_told
+
+
+def _described_in(path, title, names):
+    """A document whose section describes things, their names in bold before their descriptions."""
+    canvas = Canvas(str(path), pagesize=A4)
+    canvas.setTitle("The yard of Hallan")
+    canvas.setFont("Times-Bold", 24)
+    canvas.drawString(72, 810, "The yard of Hallan")
+    canvas.setFont("Times-Bold", 16)
+    canvas.drawString(72, 780, "1 Wells")
+    canvas.setFont("Times-Roman", 11)
+    canvas.drawString(72, 758, "Each well has three things to it: a lid, a rope and a drum of oak.")
+    canvas.setFont("Times-Bold", 16)
+    canvas.drawString(72, 720, title)
+    for k, (name, said) in enumerate(names):
+        y = 690 - 40 * k
+        canvas.setFont("Times-Bold", 11)
+        canvas.drawString(72, y, name)
+        canvas.setFont("Times-Roman", 11)
+        x = 72 + canvas.stringWidth(f"{name} ", "Times-Bold", 11)
+        canvas.drawString(
+            x, y, f"{said} It is kept dry in the winter, and is turned once a year by"
+        )
+        canvas.drawString(99, y - 13, "the keeper of the yard, who has done so for many years now.")
+    canvas.save()
+    return Digester(read_document(path))
+
+
+LIDS = [("Oak", "It is hard."), ("Zinc lid", "It is thin."), ("Wicker", "It is light.")]
+
+
+@pytest.mark.parametrize("typed", ["What lids are there?", "Which lids exist?"])
+def test_what_a_section_describes_one_by_one_is_what_there_is(tmp_path, typed):
+    answer = _described_in(tmp_path / "a.pdf", "2 Lids", LIDS).answer(typed, WHOLE, None)
+    assert [quote.text.split()[0] for quote in answer.quotes] == ["Oak", "Zinc", "Wicker"]
+    assert answer.sure >= 0.75
+
+
+@pytest.mark.parametrize(
+    "names", [LIDS[:2], [("Note", "Mind it."), ("Note", "See it."), ("Note", "Keep it.")]]
+)
+def test_two_names_and_labels_that_come_again_are_no_list(tmp_path, names):
+    made = _described_in(tmp_path / "a.pdf", "2 Lids", names)
+    quotes = made.answer("What lids are there?", WHOLE, None).quotes
+    assert [quote.text.split()[0] for quote in quotes] != [name.split()[0] for name, _ in names]

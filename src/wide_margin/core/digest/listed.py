@@ -22,6 +22,7 @@ from wide_margin.core.outline.numbering import unnumbered
 if TYPE_CHECKING:
     from wide_margin.core.answers import Answer, Question, Quote
     from wide_margin.core.document import ReadDocument
+    from wide_margin.core.layout import Paragraph
     from wide_margin.core.outline import Outline, Section
 
     Says = Callable[[str, Sequence[str]], bool]
@@ -103,6 +104,8 @@ _LABEL = regex(r"([^\W\d_][\w -]{1,30}):\s+\S|<?[\w.:-]*[\w>]\s+([^\W\d_]{4,})\W
 FEWEST_LABELLED, OF_LABELLED = 3, 0.8
 """So many headings that begin with the same label say which there are, and the chance that all such
 are among them."""
+LONGEST_LABEL, MOST_DESCRIBED = 5, 12
+"""Words of a name that is set off before its description, which has more; and so many are quoted."""
 FEWEST_SORTS = 3
 """So many sections within one that is called by one word more: "Deep well sorts" with each."""
 LED = 0.8
@@ -257,6 +260,8 @@ def _of_section(document: ReadDocument, question: Question, *, is_poor: bool) ->
         inner = [k for k, parent in enumerate(outline.parents) if parent == row]
         if not is_called(row) and len(inner) < FEWEST_SORTS:
             continue
+        if not inner and (named := _described(document, question, outline.sections[row])).begins:
+            return named
         of_kind = sum(asked <= content_of(document, titles[k]) for k in inner)
         is_told = not is_of_whole or (is_there and of_kind >= FEWEST_KINDS)
         is_told |= tells_supported[row]
@@ -288,6 +293,33 @@ def _labelled(document: ReadDocument, question: Question, asked: frozenset[str])
     names = [_heading(document, question, row) for row in rows[:MOST_NAMED]]
     found = tuple({name.text: name for name in names if name is not None}.values())
     return _Listing((), found, OF_LABELLED, max(len(rows) - MOST_NAMED, 0))
+
+
+def _described(document: ReadDocument, question: Question, section: Section) -> _Listing:
+    """What a section describes one by one, each with its name set off before: "Oak  It is hard"."""
+    rows = range(section.first_paragraph + 1, section.end_paragraph)
+    paragraphs = [document.paragraphs[k] for k in rows]
+    labels = [_label_of(paragraph) for paragraph in paragraphs]
+    named = [k for k, label in zip(rows, labels, strict=True) if label]
+    n_text = sum(paragraph.kind in ("body", "entry", "item") for paragraph in paragraphs)
+    is_each_once = len({label for label in labels if label}) == len(named)
+    if len(named) < FEWEST_SORTS or not is_each_once or 2 * len(named) < n_text:
+        return _Listing()
+    said = [document.rows_of(k, k + 1) for k in named[:MOST_DESCRIBED]]
+    quotes = [quote_rows(document, question, at.start, at.start + 1) for at in said if at]
+    n_left = max(len(named) - MOST_DESCRIBED, 0)
+    return _Listing(tuple(quotes), (), OF_LABELLED, n_left)
+
+
+def _label_of(paragraph: Paragraph) -> str:
+    """The few words that are set off before the text of a paragraph, in small letters."""
+    if paragraph.kind == "entry":
+        label, _, said = paragraph.text.partition("\t")
+    else:
+        lead = paragraph.pieces[0].line.lead if paragraph.kind in ("body", "item") else 0
+        label, said = paragraph.text[:lead], paragraph.text[lead:]
+    is_name = 0 < len(label.split()) <= LONGEST_LABEL and len(said.split()) > LONGEST_LABEL
+    return label.strip(" .:•–-").lower() if is_name else ""
 
 
 def _lists_at_once(document: ReadDocument, section: Section) -> bool:
