@@ -87,6 +87,7 @@ FACTS = [
     "How is the recorder hut structured?",
     "How can I share a boat?",
     "What is a tide gauge good for?", "What data format is needed?", "How do I run only one of it?",
+    "How do I start a new one?",
     "Who should be told of a surge warning?", "What is the main shaft of the float gauge made of?",
 ]  # fmt: skip
 PARTS = [

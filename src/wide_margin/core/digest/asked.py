@@ -168,8 +168,11 @@ _AT_END = squashed(
 )
 _NO_MATTER = frozenset({Role.THANKS, Role.LEGAL, Role.APPENDIX})
 """What stands at the end of a document and is no chapter of it."""
-_SOME_OF_IT = regex(r"\b(?:only|just|single|several|multiple|each|every|specific)\b", re.I)
-"""Asked of some of the things in it: "run only one test"."""
+_SOME_OF_IT = regex(
+    r"\b(?:only|just|single|several|multiple|each|every|specific)\b"
+    r"|\b(?:run|start|launch|use|invoke|execute|operate)\s+(?:an?|another|new)\b", re.I
+)  # fmt: skip
+"""Asked of some of the things in it: "run only one test", "start a new one"."""
 _OF_ONE = regex(r"^\W*what(?:['’]s|\s+is|\s+are)\s+an?\s", re.I)
 """Asks what such a thing is for, which the title may name too, not what the whole is for."""
 _ALLOWED = regex(r"\b(?:may|can|am) i\b", re.I)
