@@ -1035,3 +1035,15 @@ def test_how_sure_it_is_what_it_is_about_hangs_on_whether_it_says_so(tmp_path, s
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is this about?", WHOLE, None)
     assert answer.quotes
     assert answer.sure == pytest.approx(0.9 if is_told else 0.5)
+
+
+@pytest.mark.parametrize(("title", "sure"), [("Getting started", 0.6), ("Running it", 0.9)])
+def test_how_it_is_run_is_less_sure_where_one_only_begins(tmp_path, title, sure):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Quorble"), ("text", "Quorble is a tool that lifts the water of any well.")],
+        [("h1", f"1 {title}"), ("text", "Quorble is laid on the lid before anything else is done."),
+         ("h1", "2 Ropes"), ("text", "Quorble holds a rope of hemp, and Quorble turns it.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("How do I run it?", WHOLE, None)
+    assert "on the lid" in answer.quotes[0].text
+    assert answer.sure == pytest.approx(sure)

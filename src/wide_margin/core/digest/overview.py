@@ -57,6 +57,7 @@ from wide_margin.core.digest.telling import (
 from wide_margin.core.digest.titled import KINDS as TITLED
 from wide_margin.core.digest.titled import (
     begins_in,
+    is_on_beginning,
     of_version,
     rows_of_version,
     rows_telling,
@@ -271,7 +272,7 @@ def _lines(
         return _about_asked(document, asked, scored, facts, rows)
     most = form.max_sentences or asked.n_points or N_SLOT
     if kind in TITLED and (titled := _as_titled(document, asked, rows, most)):
-        return titled, SURE
+        return titled, _sure_by_title(kind, titled[0])
     if kind == "limits" and (listed := _led_in(document, rows)):
         return gist_lines(document, listed), SURE
     if kind in TITLED and kind not in _SLOTS:
@@ -378,6 +379,15 @@ def _is_told(document: ReadDocument, scored: Scored, lines: Sequence[GistLine]) 
             scored.roles[k] is Role.ABSTRACT for k in {sentences[r].section for r in rows} if k >= 0
         )
     )
+
+
+def _sure_by_title(kind: str, first: GistLine) -> float:
+    """The chance that a section called after what is asked answers that.
+
+    How something is run is told somewhere under "Getting started", if it is.
+    """
+    title = " ".join(first.locator.path[-1:])
+    return IN_ITS_PLACE if kind == "run" and is_on_beginning(title) else SURE
 
 
 def _sure_of(filled: Filled, asked: Overview, slot: Slot, facts: Facts, n_rows: int) -> float:

@@ -127,6 +127,12 @@ _TOLD: dict[str, re.Pattern[str]] = {
 """What a sentence says that answers where no section is called so."""
 
 
+def is_on_beginning(title: str) -> bool:
+    """Whether a section is called after how one begins, and not after how something is run."""
+    run, begin = _KINDS["run"][0], _KINDS["begin"][0]
+    return begin.search(title) is not None and run.search(title) is None
+
+
 def sections_titled(document: ReadDocument, kind: str) -> Iterator[Section]:
     """The sections that are called after what is asked for, the outermost and plainest first.
 
