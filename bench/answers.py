@@ -33,8 +33,7 @@ from wide_margin.core.document import ReadDocument, understand
 from wide_margin.core.jobs import CancelToken
 from wide_margin.core.layout import lines_of
 from wide_margin.core.pages.document import PdfFile
-from wide_margin.core.pages.rules import rules_of
-from wide_margin.core.pages.text import read_text
+from wide_margin.core.pages.source import TextSource
 from wide_margin.core.search import rank, read_terms
 from wide_margin.core.search.analysis import words
 
@@ -65,10 +64,8 @@ def read(path: Path) -> ReadDocument:
     """A document read in this process."""
     pdf = PdfFile(path)
     try:
-        lines = [
-            lines_of(read_text(pdf, k, only_edges=True), partial(rules_of, pdf, k))
-            for k in range(pdf.n_pages)
-        ]
+        pages = map(partial(TextSource(pdf).told, only_edges=True), range(pdf.n_pages))
+        lines = [lines_of(page.text, page.rules) for page in pages]
         return understand(
             pdf.facts(), list(pdf.bookmarks()), lines, (), CancelToken(), lambda done, total: None
         )

@@ -16,7 +16,6 @@ from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from difflib import SequenceMatcher
-from functools import partial
 from pathlib import Path
 
 from reportlab.lib.pagesizes import A4, LETTER
@@ -27,8 +26,7 @@ from wide_margin.core.document import ReadDocument, find_notes, find_tables, und
 from wide_margin.core.jobs import CancelToken, no_progress
 from wide_margin.core.layout import lines_of, tidy
 from wide_margin.core.pages.document import PdfFile
-from wide_margin.core.pages.rules import rules_of
-from wide_margin.core.pages.text import read_text
+from wide_margin.core.pages.source import TextSource
 
 FAMILIES = {
     "Times": ("Times-Roman", "Times-Bold", "Times-Italic"),
@@ -451,10 +449,8 @@ def read(path: Path) -> ReadDocument:
     """Read a PDF in this process."""
     pdf = PdfFile(path)
     try:
-        lines = [
-            lines_of(read_text(pdf, index), partial(rules_of, pdf, index))
-            for index in range(pdf.n_pages)
-        ]
+        pages = map(TextSource(pdf).told, range(pdf.n_pages))
+        lines = [lines_of(page.text, page.rules) for page in pages]
         return understand(pdf.facts(), [], lines, [], CancelToken(), no_progress)
     finally:
         pdf.close()

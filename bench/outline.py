@@ -40,8 +40,7 @@ from wide_margin.core.outline import (
 )
 from wide_margin.core.pages import Bookmark
 from wide_margin.core.pages.document import PdfFile
-from wide_margin.core.pages.rules import rules_of
-from wide_margin.core.pages.text import read_text
+from wide_margin.core.pages.source import TextSource
 
 ROOT = Path(__file__).resolve().parent.parent
 DOCUMENTS = ROOT / ".eval-documents"
@@ -59,10 +58,8 @@ class Prepared:
         try:
             facts = pdf.facts()
             self.bookmarks = list(pdf.bookmarks())
-            lines = [
-                lines_of(read_text(pdf, k, only_edges=True), partial(rules_of, pdf, k))
-                for k in range(pdf.n_pages)
-            ]
+            pages = map(partial(TextSource(pdf).told, only_edges=True), range(pdf.n_pages))
+            lines = [lines_of(page.text, page.rules) for page in pages]
         finally:
             pdf.close()
         self.n_pages = len(lines)

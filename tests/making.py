@@ -1,7 +1,6 @@
 """Made documents: PDFs with known text, and what reading them gives."""
 
 from collections.abc import Sequence
-from functools import partial
 from pathlib import Path
 
 from reportlab.lib.pagesizes import A4
@@ -13,7 +12,7 @@ from wide_margin.core.jobs import CancelToken, no_progress
 from wide_margin.core.layout import lines_of
 from wide_margin.core.pages import PageText
 from wide_margin.core.pages.document import PdfFile
-from wide_margin.core.pages.rules import rules_of
+from wide_margin.core.pages.source import TextSource
 from wide_margin.core.pages.text import read_text
 
 PATIENT = 120.0
@@ -148,10 +147,8 @@ def read_document(
     try:
         facts = pdf.facts()
         bookmarks = list(pdf.bookmarks()) if use_bookmarks else []
-        lines = [
-            lines_of(read_text(pdf, index), partial(rules_of, pdf, index))
-            for index in range(pdf.n_pages)
-        ]
+        pages = map(TextSource(pdf).told, range(pdf.n_pages))
+        lines = [lines_of(page.text, page.rules) for page in pages]
     finally:
         pdf.close()
     return understand(facts, bookmarks, lines, [], CancelToken(), no_progress, damaged=damaged)

@@ -7,7 +7,7 @@ from reportlab.pdfgen.canvas import Canvas
 from tests.making import read_document
 
 SIZE, STEP = 10, 12.0
-LEFT, MIDDLE, RIGHT = 80.0, 220.0, 520.0
+LEFT, MIDDLE, RIGHT = 80.0, 220.0, 505.0
 ROWS = [
     (["Part"], ["What it is for"]),
     (["wind --turns", "number_of_turns"], ["Winds the rope"]),
@@ -18,17 +18,15 @@ ROWS = [
 """Of a table of two columns: the lines of each cell."""
 
 
-def drawn(path, rows, *, upright=True, between=True, above=""):
+def drawn(path, rows, *, middle=MIDDLE, upright=True, between=True):
     """A page with a table, cells at half the height of their rows, rules where they are wanted."""
     canvas = Canvas(str(path), pagesize=A4)
     canvas.setFont("Times-Roman", SIZE)
-    if above:
-        canvas.drawString(LEFT, 780, above)
     y = top = 740.0
     canvas.line(LEFT, y, RIGHT, y)
     for k, cells in enumerate(rows):
         n = max(map(len, cells))
-        for x, lines in zip((LEFT + 4, MIDDLE + 4), cells, strict=True):
+        for x, lines in zip((LEFT + 4, middle + 4), cells, strict=True):
             down = (n - len(lines)) / 2
             for j, line in enumerate(lines):
                 canvas.drawString(x, y - STEP * (j + 1 + down) + 2, line)
@@ -36,7 +34,7 @@ def drawn(path, rows, *, upright=True, between=True, above=""):
         if between or k in (0, len(rows) - 1):
             canvas.line(LEFT, y, RIGHT, y)
     if upright:
-        for x in (LEFT, MIDDLE, RIGHT):
+        for x in (LEFT, middle, RIGHT):
             canvas.line(x, top, x, y)
     canvas.drawString(
         LEFT, y - 40, "The keeper closes the lid of the well at night, and goes home."
@@ -70,25 +68,34 @@ def test_every_character_of_such_a_table_is_still_there(tmp_path):
     )
 
 
-def test_rows_without_a_rule_between_them_stay_rows(tmp_path):
-    names = ["oak", "zinc", "hemp", "sisal"]
-    rows = [(["Sort"], ["Price"]), (names, ["two crowns", "three", "one", "one and a half"]),
-            (["brass"], ["nine crowns"])]  # fmt: skip
+@pytest.mark.parametrize("names", [["oak", "zinc", "hemp"], ["oak lid", "zinc lid", "hemp lid"]])
+def test_rows_without_a_rule_between_them_stay_rows(tmp_path, names):
+    rows = [(["Sort"], ["Price"]), (names, ["two crowns", "three", "one and a half"]),
+            (["brass wire", "number_of_turns_of_it"], ["nine crowns"])]  # fmt: skip
     found = told(drawn(tmp_path / "a.pdf", rows))
-    assert "zinc\tthree" in found
-    assert "sisal\tone and a half" in found
+    assert f"{names[1]}\tthree" in found
+    assert f"{names[2]}\tone and a half" in found
+    assert "brass wire number_of_turns_of_it\tnine crowns" in found
+
+
+LONG = [
+    "The well was dug by hand, and its walls were laid of the stones of the old mole that had",
+    "been kept for it, by the people of the yard and of the mill, who were paid in rope for it",
+    "and in oak, as the book of that year has it on the page on which the money is counted up",
+    "The lid was made by whoever had the time for it, and was painted by the keeper in spring",
+]
+"""Lines that fill the second column."""
 
 
 def test_labels_of_rows_of_text_are_not_put_together(tmp_path):
     rows = [
-        (["Year"], ["What was done"]),
-        (["March 1884", "", "", "June 1885"],
-         ["The well was dug by hand, and its walls were laid of the stones", "of the old mole",
-          "that had been kept for it", "The lid was made"]),
+        (["Year"], ["What was done"]), (["March 1884", "", "", "June 1885"], LONG),
         (["May 1886"], ["The rope was wound"]), (["May 1887"], ["The drum was painted"]),
     ]  # fmt: skip
-    found = " ".join(told(drawn(tmp_path / "a.pdf", rows)))
-    assert "1884 June" not in found
+    document = drawn(tmp_path / "a.pdf", rows, middle=140.0)
+    lines = [piece.line for paragraph in document.paragraphs for piece in paragraph.pieces]
+    assert any("March 1884" in line.text for line in lines)
+    assert not any(line.table_row for line in lines)
 
 
 def test_text_between_framed_code_is_no_row(tmp_path):
@@ -96,15 +103,16 @@ def test_text_between_framed_code_is_no_row(tmp_path):
     y = 760.0
     for k in range(3):
         for font, lines in (
-            ("Courier", [f"well({k})   depth({k})", "## [1] 12   14", "## [2]      15"]),
-            ("Times-Roman", [f"6.{k}       Counting", "         The rope is counted by hand,",
-                             "         and the lid is closed."]),
+            ("Courier", [("well(7)", ""), ("## [1] 12", "")]),
+            ("Times-Roman", [(f"6.{k}", "Counting the ropes"), ("", "The rope is counted by hand."),
+                             ("", "The lid is closed after that.")]),
         ):  # fmt: skip
             canvas.line(LEFT, y, RIGHT, y)
             canvas.setFont(font, SIZE)
-            for line in lines:
+            for label, said in lines:
                 y -= STEP
-                canvas.drawString(LEFT + 4, y + 2, line)
+                canvas.drawString(LEFT + 4, y + 2, label)
+                canvas.drawString(LEFT + 44, y + 2, said)
             y -= 2
             canvas.line(LEFT, y, RIGHT, y)
     canvas.save()
@@ -114,8 +122,8 @@ def test_text_between_framed_code_is_no_row(tmp_path):
 
 
 def test_a_table_of_three_rules_alone_keeps_its_lines(tmp_path):
-    rows = [(["Sort"], ["Price"]), (["rope of hemp"], ["two crowns"]), (["rope"], ["one"]),
-            (["rope of"], ["nine crowns"]), (["brass wire"], ["ten crowns"])]  # fmt: skip
-    found = told(drawn(tmp_path / "a.pdf", rows, upright=False, between=False))
-    assert "rope of\tnine crowns" in found
-    assert "brass wire\tten crowns" in found
+    rows = [(["Sort"], ["What for"]), (["rope of hemp"], LONG[:1]), (["rope of sisal"], LONG[1:2]),
+            (["rope of brass"], [""]), (["rope of straw"], LONG[2:3])]  # fmt: skip
+    document = drawn(tmp_path / "a.pdf", rows, middle=146.0, upright=False, between=False)
+    lines = [piece.line for paragraph in document.paragraphs for piece in paragraph.pieces]
+    assert not any(line.table_row for line in lines)

@@ -9,6 +9,7 @@ from wide_margin.core.errors import PasswordNeededError, UnreadableFileError
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.files import sha256_of
 from wide_margin.core.pages.render import draw
+from wide_margin.core.pages.rules import rules_of
 from wide_margin.core.pages.text import read_text
 
 
@@ -135,3 +136,20 @@ def test_a_part_of_a_page_is_drawn_alone(small_pdf):
 
 def test_the_hash_is_that_of_the_bytes(small_pdf):
     assert sha256_of(small_pdf) == hashlib.sha256(small_pdf.read_bytes()).hexdigest()
+
+
+def test_a_page_is_loaded_once_for_all_that_is_asked_of_it_at_a_time(small_pdf, monkeypatch):
+    pdf = PdfFile(small_pdf)
+    loaded = []
+    load = type(pdf._pdf).get_page
+    monkeypatch.setattr(
+        type(pdf._pdf), "get_page", lambda self, k: loaded.append(k) or load(self, k)
+    )
+    text = read_text(pdf, 0)
+    rules_of(pdf, 0)
+    with pdf.page(0), pdf.page(1):
+        pass
+    again = read_text(pdf, 0)
+    pdf.close()
+    assert loaded == [0, 1]
+    assert again.chars == text.chars

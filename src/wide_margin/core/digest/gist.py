@@ -153,11 +153,16 @@ _NUMBERED = regex(r"([A-Za-z]{3,})-?\d\w*$")
 """A name with the number of its version."""
 _SHORT_FORM = regex(r"\s\(([^\W\d_][\w-]{1,14})\)")
 """A word alone in brackets: "(GKeep)"."""
-_THIS = regex(
-    r"(?:This|Diese[rs]?|Cet?|Cette|Est[ea]|Quest[oa]|Dit|Deze|Denna|Detta|Denne|Dette|Ten|Ta|To|Tento|Tato|Toto|Этот|Эта|Это) "
-    r"(?=([^\W\d_][\w-]{2,}[^\W_]))"
-)
-"""Points at what is named next, with a word of which there may be one in the title."""
+_DEMONSTRATIVES = {
+    "en": "This", "de": "Diese[rs]?", "fr": "Cet?|Cette", "es": "Est[ea]", "pt": "Est[ea]",
+    "it": "Quest[oa]", "nl": "Dit|Deze", "sv": "Denna|Detta", "da": "Denne|Dette",
+    "no": "Denne|Dette", "pl": "Ten|Ta|To", "cs": "Tento|Tato|Toto", "ru": "Этот|Эта|Это",
+}  # fmt: skip
+_THIS = {
+    language: regex(rf"(?:{words}) (?=([^\W\d_][\w-]{{2,}}[^\W_]))")
+    for language, words in _DEMONSTRATIVES.items()
+}
+"""Points at what is named next, by language: "This pump"; the title may name it too."""
 BREATH = 256
 """Sentences after which others can be served."""
 
@@ -181,14 +186,17 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     pause()
     sentences, names = document.text.sentences, names_of(document)
     usable = np.zeros(len(sentences), dtype=bool)
-    is_english = document.index.language == "en"
+    language = document.index.language
+    is_english = language == "en"
     titled = _WORD.findall(f"{document.facts.title} {printed_title(document)}".lower())
     for row, sentence in enumerate(sentences):
-        stands = stands_alone(sentence, names) or (row < FRONT and _is_of_title(sentence, titled))
+        stands = stands_alone(sentence, names) or (
+            row < FRONT and _is_of_title(sentence, titled, language)
+        )
         says = stands and (not is_english or says_something(sentence.text))
         usable[row] = (
             says and not tells_work(document, sentence)
-            and not gives_thanks(sentence.text, document.index.language)
+            and not gives_thanks(sentence.text, language)
         )  # fmt: skip
         if row % BREATH == 0:
             pause()
@@ -222,9 +230,9 @@ def _saying(
     return np.array(found, dtype=bool)
 
 
-def _is_of_title(sentence: Sentence, titled: Collection[str]) -> bool:
+def _is_of_title(sentence: Sentence, titled: Collection[str], language: str) -> bool:
     """Whether a sentence on the first pages speaks of what the title names: "This driver …"."""
-    match = _THIS.match(sentence.text)
+    match = _THIS.get(language, _THIS["en"]).match(sentence.text)
     if match is None or match[1].lower() not in titled:
         return False
     return stands_alone(sentence._replace(text=sentence.text.replace(match[0], "The ", 1)))

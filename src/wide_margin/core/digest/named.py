@@ -219,12 +219,12 @@ _OTHER_FORMS = regex(r"(?:[\s,|/]+(?:[–—-]{1,2}[\w-]+|%\w+ \w+))*[’'\"”\
 """After an option on a line of its own: nothing, or its other forms."""
 _GIVEN = regex(r"[= ]\d\S*\s+[–—-]{1,2}[\w-]+[= ]\S")
 """An option that is given a number beside others that are given something: "--turns=3 --wet=1"."""
-AS_TYPED = regex(r"(?:\s--?\w.*){2}")
+_AS_TYPED = regex(r"(?:\s--?\w.*){2}")
 IN_WORDS = regex(r"(?<!\S)[A-Za-z]?[a-z]+(?:\s[a-z]+){2}")
 """After an option: two others, as on a command line; and three words, as in a description."""
 _IS_SAID = regex(r"[A-Z][a-z]+(?:\s[a-z]+){2,}[^{}=;<>]*\.\s*$", re.S)
 """A description in words, which is set like the option that it is of."""
-POINTS_AWAY = regex(
+_POINTS_AWAY = regex(
     r"\W*\(?(?:see|cf\.)\s[^()]{1,80}\)\W*$|[\s.,]*(?:-[\w-]+[\s.,]+)*(?:see|cf\.)\s[^.]{1,40}\.(?:\s+[–—-]|\s*$)",
     re.I,
 )
@@ -245,6 +245,12 @@ _OPTION_IN_TEXT = (
 """A sentence that says what an option, "@", has a program do: "There is a -q flag that stops it"."""
 
 
+def is_no_description(rest: str) -> bool:
+    """Whether what stands behind an option points elsewhere, or is more of a command line."""
+    is_typed = _AS_TYPED.search(rest) is not None and IN_WORDS.search(rest) is None
+    return is_typed or _POINTS_AWAY.match(rest) is not None
+
+
 def rows_of_option(document: ReadDocument, name: str) -> range:
     """Rows of what is said of an option of a command line: "-C  Show more", and what follows.
 
@@ -263,7 +269,7 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
         if match is None or paragraph.page in document.listings:
             continue
         rest = paragraph.text[match.end() :]
-        if POINTS_AWAY.match(rest) or (AS_TYPED.search(rest) and not IN_WORDS.search(rest)):
+        if is_no_description(rest):
             continue
         said = len(rest.split())
         after = paragraphs[at + 1] if at + 1 < len(paragraphs) else None

@@ -1,4 +1,4 @@
-"""Which options a command line takes: those that a manual describes one after the other."""
+"""Which options a command line takes, and what it does with one, where a manual describes them."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from wide_margin.core.answers.quoting import told_by
 from wide_margin.core.digest.gist import names_of
-from wide_margin.core.digest.named import AS_TYPED, IN_WORDS, POINTS_AWAY
+from wide_margin.core.digest.named import IN_WORDS, is_no_description
 from wide_margin.core.digest.overview import NOT_SAID
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.later import first_match, regex, whole_forms
@@ -52,7 +52,7 @@ _TAKES = r"(?:have|take|know|accept|support|offer|understand|recogni[sz]e|provid
 _ASKED = whole_forms(
     rf"{_WHICH}{_OPTIONS}(?:\s+{_THERE})?",
     rf"{_WHICH}{_OPTIONS}\s+(?:does|do|can)\s+(?P<taker>\S.*?)\s+{_TAKES}",
-    rf"{_WHICH}{_OPTIONS}\s+(?:{_THERE}\s+)?(?:of|for|to|with)\s+(?P<of>\S.*?)",
+    rf"{_WHICH}{_OPTIONS}\s+(?:{_THERE}\s+)?(?:of|for|to|with)\s+(?P<taker>\S.*?)",
 )
 _COMMAND = r"[“\"‘'`]?(?P<name>[\w./+-]*\w(?:\s+--?\w[\w-]*)+)[”\"’'`]?"
 _DOES = whole_forms(
@@ -69,7 +69,7 @@ _OPTION = regex(
 """Begins what describes an option: "-w, --wet  Wind a wet rope"."""
 _NAMED_SO = regex(
     r"\b(?:options?|switches|flags|command[- ]?line|invo(?:king|cation)|usage|synopsis|using|running|calling|starting|parameters|arguments"
-    r"|optionen|schalter|aufruf|utilisation|options|uso|opciones|opzioni|opções|parámetros?|parametri|parâmetros)\b", re.I
+    r"|optionen|schalter|aufruf|utilisation|uso|opciones|opzioni|opções|parámetros?|parametri|parâmetros)\b", re.I
 )  # fmt: skip
 """In the title of a section on how a command is called."""
 
@@ -95,7 +95,7 @@ def answer_options(
     asked = first_match(_ASKED, typed)
     if asked is None:
         return None
-    taker = (asked.groupdict().get("taker") or asked.groupdict().get("of") or "").strip("“”\"‘’'`")
+    taker = asked.groupdict("").get("taker", "").strip("“”\"‘’'`")
     lists = _lists(document, _described(document))
     if taker and not _WHOLE.match(taker):
         named = frozenset(words(taker))
@@ -122,12 +122,17 @@ def answer_command(
 
     An item may end with them: "Remove a package: dpkg --purge foo". Capitals count: "-l" is another
     option than "-L".
+
+    Args:
+        document: It.
+        typed: The question.
+        search: Finds an answer to a question.
     """
     asked = first_match(_DOES, typed)
     if asked is None:
         return None
     name = re.escape(" ".join(asked["name"].split()))
-    begins = re.compile(rf"{name}(?=[\s\t:,—–]|$)(?P<said>.*)", re.S)
+    begins = re.compile(rf"{name}(?=[\s:,—–]|$)(?P<said>.*)", re.S)
     ends = re.compile(rf".*:\s*{name}(?:\s+[\w./*-]+)?\W*$", re.S)
     for row, sentence in enumerate(document.text.sentences):
         is_row = sentence.kind in ("row", "entry")
@@ -146,10 +151,9 @@ def _described(document: ReadDocument) -> Iterator[_Described]:
         if match is None or sentence.kind in NOT_SAID or sentence.kind == "works":
             continue
         rest = sentence.text[match.end() :]
-        in_words = IN_WORDS.search(rest) is not None
-        if POINTS_AWAY.match(rest) or (AS_TYPED.search(rest) and not in_words):
+        if is_no_description(rest):
             continue
-        if in_words:
+        if IN_WORDS.search(rest):
             yield _Described(match["option"], row, row + 1)
         elif row + 1 < len(sentences) and _describes(document, row + 1):
             yield _Described(match["option"], row, row + 2)

@@ -15,6 +15,7 @@ import numpy as np
 
 from wide_margin.core.geometry import union
 from wide_margin.core.layout.paragraphs import CAPTION
+from wide_margin.core.layout.ruled import level_among, upright_among
 from wide_margin.core.layout.text import HYPHENS, tidy
 
 if TYPE_CHECKING:
@@ -203,7 +204,7 @@ def _edges(uprights: Sequence[float], lines: Sequence[Sequence[_Word]]) -> list[
 def _uprights(rules: FloatArray, lines: Sequence[Sequence[_Word]]) -> list[float]:
     """Where upright rules stand, from left to right."""
     high = max(word.y1 for word in lines[-1]) - min(word.y0 for word in lines[0])
-    upright = rules[(rules[:, 3] - rules[:, 1]) > 2 * (rules[:, 2] - rules[:, 0])]
+    upright = upright_among(rules)
     return _gathered(upright[:, [0, 2]].mean(axis=1), upright[:, 3] - upright[:, 1], MUCH * high)
 
 
@@ -258,7 +259,7 @@ def _levels(rules: FloatArray, lines: Sequence[Sequence[_Word]]) -> list[float]:
     """Heights of the level rules that go over most of the width."""
     left = min(word.x0 for line in lines for word in line)
     right = max(word.x1 for line in lines for word in line)
-    level = rules[(rules[:, 2] - rules[:, 0]) > 2 * (rules[:, 3] - rules[:, 1])]
+    level = level_among(rules)
     return _gathered(level[:, [1, 3]].mean(axis=1), level[:, 2] - level[:, 0], 0.7 * (right - left))
 
 

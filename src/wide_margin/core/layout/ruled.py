@@ -38,8 +38,8 @@ RUNS_OVER = 0.8
 ALONG = 0.5
 """Share of the height of a table that an upright rule goes along."""
 MOST_LABEL, MOST_APART = 4, 1.6
-"""Lines of the first cell of a row of several long ones, and how many times as far apart as its
-nearest lines any of them are."""
+"""Lines of the first cell of a row of several long ones, and how many times as far apart as the
+nearest lines of the row any of them are."""
 MOSTLY_FULL = 0.5
 """Share of the lines of its cells that are full, from which on a row of several is one."""
 MOST_RULES = 2_000
@@ -203,15 +203,15 @@ def _is_one_row(cells: Sequence[_Cell], limits: Sequence[float]) -> bool:
         return True
     if all(_is_of_names(column) for column in long[:2]) or _is_of_names(long[0], fewest=3):
         return False
-    if len(long[0]) > MOST_LABEL or not _is_close(long[0]):
-        return False
+    nearest = max(min(step for column in long for step in _steps(column)), cells[0].line.size)
+    if len(long[0]) > MOST_LABEL or max(_steps(long[0])) > MOST_APART * nearest:
+        return False  # labels of several rows leave room
     return all(_is_mostly_full(column, limits) for column in long)
 
 
-def _is_close(column: Sequence[_Cell]) -> bool:
-    """Whether the lines of a column are all as near to each other: labels of rows leave room."""
-    steps = [b.line.box[3] - a.line.box[3] for a, b in pairwise(column)]
-    return max(steps) <= MOST_APART * max(min(steps), column[0].line.size)
+def _steps(column: Sequence[_Cell]) -> list[float]:
+    """Points from each line of a column to the next."""
+    return [b.line.box[3] - a.line.box[3] for a, b in pairwise(column)]
 
 
 def _is_of_names(column: Sequence[_Cell], fewest: int = 2) -> bool:
@@ -234,9 +234,8 @@ def _is_full(above: _Cell, below: _Cell, limits: Sequence[float]) -> bool:
 
 def _grids(rules: FloatArray) -> Iterator[_Grid]:
     """The grids of a page: level rules over each other that begin and end alike."""
-    across, up = rules[:, 2] - rules[:, 0], rules[:, 3] - rules[:, 1]
-    level = _joined(rules[across > 2 * up].tolist(), along=0)
-    upright = _joined(rules[up > 2 * across].tolist(), along=1)
+    level = _joined(level_among(rules).tolist(), along=0)
+    upright = _joined(upright_among(rules).tolist(), along=1)
     open_: list[list[tuple[float, float, float]]] = []
     for rule in sorted(rule for rule in level if rule[2] - rule[1] >= NARROWEST):
         y, x0, x1 = rule
@@ -261,6 +260,16 @@ def _grids(rules: FloatArray) -> Iterator[_Grid]:
             yield _Grid(left, right, levels, between)
 
 
+def level_among(rules: FloatArray) -> FloatArray:
+    """(k, 4) those of (n, 4) rules that lie level."""
+    return rules[(rules[:, 2] - rules[:, 0]) > 2 * (rules[:, 3] - rules[:, 1])]
+
+
+def upright_among(rules: FloatArray) -> FloatArray:
+    """(k, 4) those of (n, 4) rules that stand upright."""
+    return rules[(rules[:, 3] - rules[:, 1]) > 2 * (rules[:, 2] - rules[:, 0])]
+
+
 def _joined(rules: Sequence[Sequence[float]], *, along: int) -> list[tuple[float, float, float]]:
     """Rules as (where they lie, from, to), the pieces of one put together, in order.
 
@@ -273,15 +282,21 @@ def _joined(rules: Sequence[Sequence[float]], *, along: int) -> list[tuple[float
     )
     found: list[list[float]] = []
     for at, start, end in pieces:
-        same = next(
-            (
-                rule for rule in reversed(found)
-                if abs(rule[0] - at) <= LEVEL
-                and start <= rule[2] + NEXT_PIECE and end >= rule[1] - NEXT_PIECE
-            ), None,
-        )  # fmt: skip
+        same = _goes_on_from(found, at, start, end)
         if same is not None:
             same[1], same[2] = min(same[1], start), max(same[2], end)
         else:
             found.append([at, start, end])
     return [(at, start, end) for at, start, end in found]
+
+
+def _goes_on_from(
+    found: Sequence[list[float]], at: float, start: float, end: float
+) -> list[float] | None:
+    """The rule that a piece goes on from; those found lie in order, so that few are looked at."""
+    for rule in reversed(found):
+        if at - rule[0] > LEVEL:
+            break
+        if start <= rule[2] + NEXT_PIECE and end >= rule[1] - NEXT_PIECE:
+            return rule
+    return None

@@ -3,13 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import partial
 from typing import TYPE_CHECKING, NamedTuple, Protocol
 
 from wide_margin.core.pages.model import PageText
 from wide_margin.core.pages.recognising import is_garbled
+from wide_margin.core.pages.rules import rules_of
 from wide_margin.core.pages.text import read_text
 
 if TYPE_CHECKING:
+    from collections.abc import Callable
+
+    from wide_margin.core.geometry import FloatArray
     from wide_margin.core.pages.document import PdfFile
 
 
@@ -29,6 +34,8 @@ class Told(NamedTuple):
     """Whether it comes from a layer over the file's own."""
     is_garbled: bool = False
     """Whether it is damaged, and no layer has another one."""
+    rules: Callable[[], FloatArray] | None = None
+    """Gives (n, 4) the straight rules drawn on the page; None for text that a layer has."""
 
 
 class TextSource:
@@ -56,11 +63,12 @@ class TextSource:
     def told(self, index: int, *, only_edges: bool = False) -> Told:
         """The same, with where it comes from and whether it is damaged."""
         text = read_text(self._pdf, index, only_edges=only_edges)
+        rules = partial(rules_of, self._pdf, index)
         garbled = is_garbled(text.chars)
         if text.chars.strip() and not garbled:
-            return Told(text)
+            return Told(text, rules=rules)
         for layer in self._over:
             found = layer.page(index)
             if found is not None:
                 return Told(found, is_over=True)
-        return Told(text, is_garbled=garbled)
+        return Told(text, is_garbled=garbled, rules=rules)

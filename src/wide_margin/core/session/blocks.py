@@ -13,7 +13,6 @@ from collections import Counter, deque
 from collections.abc import Iterable, Iterator
 from contextlib import suppress
 from dataclasses import dataclass, field
-from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -21,7 +20,6 @@ from wide_margin.core.errors import PageFailedError
 from wide_margin.core.layout import Line, count_words, lines_of
 from wide_margin.core.outline import is_listing
 from wide_margin.core.pages import Frame
-from wide_margin.core.pages.rules import rules_of
 from wide_margin.core.pages.source import TextSource
 
 if TYPE_CHECKING:
@@ -157,8 +155,8 @@ def _read_page(
         return
     try:
         told = TextSource(pdf, [over] if over is not None else []).told(page, only_edges=True)
-        rules = None if told.is_over else partial(rules_of, pdf, page)
-        lines = lines_of(told.text, rules) if len(told.text.chars) <= MAX_CHARACTERS else []
+        is_small = len(told.text.chars) <= MAX_CHARACTERS
+        lines = lines_of(told.text, told.rules) if is_small else []
     except PageFailedError:
         done.add(page, [], None, failed=True)
         return

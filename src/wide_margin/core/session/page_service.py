@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -67,8 +66,7 @@ class PageService:
             folder = recognised_folder(sha256_of(pdf.path))
             self._recognised = RecognisedPages(folder)
         told = TextSource(pdf, [self._recognised]).told(index)
-        rules = None if told.is_over else partial(rules_of, pdf, index)
-        return TextLayer(told.text, tuple(lines_of(told.text, rules)))
+        return TextLayer(told.text, tuple(lines_of(told.text, told.rules)))
 
     def cells(self, send: Send, index: int, box: Box) -> Rows:
         """The cells of a region, if it is a table."""
