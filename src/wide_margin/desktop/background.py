@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+import threading
 from collections.abc import Callable
 from concurrent.futures import Future
 from typing import Any
@@ -35,6 +36,9 @@ class Job(QObject):
         self.token = CancelToken()
         self._callbacks = {"done": done, "failed": failed, "progressed": progressed}
         self._owner = parent
+        self._telling = threading.Lock()
+        """Held while a thread tells how it went: what is telling is not deleted meanwhile."""
+        self._is_dropped = False
         # A method of a QObject that lives in the UI thread: it is called there.
         self._arrived.connect(self._dispatch, Qt.ConnectionType.QueuedConnection)
 
@@ -48,17 +52,29 @@ class Job(QObject):
 
     def finish(self, work: Callable[[], Any]) -> None:
         """Run the work, or take a future's result, and tell how it went."""
+        kind, value = "done", None
         try:
-            self._arrived.emit("done", work())
+            value = work()
         except Cancelled:
-            pass  # whoever cancelled knows
+            kind = ""  # whoever cancelled knows
         except WideMarginError as known:
-            self._arrived.emit("failed", known)
+            kind, value = "failed", known
         except Exception:
             log.exception("background work failed")
-            error = WideMarginError("Something went wrong in Wide Margin.", hint="Try it again.")
-            self._arrived.emit("failed", error)
-        self._arrived.emit("ended", None)
+            hint = "Try it again."
+            value = WideMarginError("Something went wrong in Wide Margin.", hint=hint)
+            kind = "failed"
+        with self._telling:
+            if self._is_dropped or not shiboken6.isValid(self):
+                return
+            if kind:
+                self._arrived.emit(kind, value)
+            self._arrived.emit("ended", None)
+
+    def drop(self) -> None:
+        """Have nothing told any more; returns once no thread is telling it."""
+        with self._telling:
+            self._is_dropped = True
 
     def _dispatch(self, kind: str, value: Any) -> None:
         if kind == "ended":
@@ -131,12 +147,14 @@ class Background(QObject):
         self._closed = True
         for job in self._jobs:
             job.cancel()
+            job.drop()
         self._pool.waitForDone()
         self._jobs.clear()
 
     def forget(self, job: Job) -> None:
         """A job has ended."""
         self._jobs.discard(job)
+        job.drop()  # the thread may be in the middle of telling it
         job.deleteLater()
 
     def _start(
