@@ -28,6 +28,7 @@ from wide_margin.core.later import regex
 from wide_margin.core.passages import is_said, names_in
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
+from wide_margin.core.search.vectors import frequency_rank
 
 if TYPE_CHECKING:
     from wide_margin.core.answers.question import Question
@@ -79,6 +80,8 @@ LEANS = regex(
 )  # fmt: skip
 _ELIDED = regex(r"(?:=\s*\w+|\w*[\d_]\w*) ?\((?:\s*\.){3}\s*\)")
 """A call of which the arguments are left out: "y = ode (. . .)"."""
+OF_CODE = regex(r"\s*\[(?:\w+ )?(?:variable|function|command|macro|method|constant)\]", re.I)
+"""What a name is, beside it where it is declared: "rope [Variable]" does not say what a rope is."""
 _OPTIONS = regex(r"(?<!\S)\W?[–—-]{1,2}(\w[\w-]*)")
 REFERS = regex(r"\(?(?:please )?(?:see|refer to|siehe|voir|véase)\b", re.I)
 
@@ -166,7 +169,10 @@ def explains(document: ReadDocument, row: int, topic: tuple[str, ...]) -> bool:
     if not all(begins_alike(a, b) for a, b in zip(named, topic, strict=True)):
         return False
     described = document.paragraphs[text.sentences[row].paragraph].text
-    return is_said(described.removeprefix(text.terms[term].text))
+    rest = described.removeprefix(text.terms[term].text)
+    if OF_CODE.search(text.terms[term].text) or OF_CODE.match(rest):
+        return len(topic) > 1 or frequency_rank(topic[0]) is None
+    return is_said(rest)
 
 
 def find_candidates(

@@ -315,6 +315,8 @@ IS_DONE = 0.5
 _CALLED = regex(
     r"\b(?:called|known as|termed|named|referred to as|defined as|we say|genannt)(?: an?| the)?$", re.I
 )  # fmt: skip
+_GIVES_VALUE = regex(r":\s+[~<>≈±+-]?\s?\d")
+"""Gives a number for a thing, and says nothing of what it is: "winch: 15 %"."""
 _NO_ENDING = "bcfghjkpqvwxz0123456789"
 """Letters that are no ending of a word by themselves, in the languages with endings."""
 SHORTENED = 0.6
@@ -376,7 +378,7 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
         if _CALLED.search(before):
             best = max(best, 0.9)
         elif (
-            after.startswith(": ")
+            (after.startswith(": ") and not _GIVES_VALUE.match(after))
             or (_SAYS_IS_THE.match(after) and _is_free(before, topic))
             or (before == "" and re.match(r"[—–(]|-\s|[A-Z]", after))
         ):

@@ -89,15 +89,15 @@ def answer_compared(
     whole = _contrasting(document, sides, whole)
     tells_both = whole.quotes and all(_speaks_of(document, whole.quotes[0], s) for s in sides)
     if tells_both and not defined:
-        if _CONTRASTS.search(whole.quotes[0].text):
-            return whole
-        return replace(whole, sure=min(whole.sure, SURE_OF_BOTH))
+        return _of_both(whole)
     each = [ask_what(f"What is {side}?", WHOLE) for side in completed]
     found = [
         answer if answer.quotes and _is_of(document, answer.quotes[0], side, full) else None
         for side, full, answer in zip(sides, completed, each, strict=True)
     ]
     kept = [answer for answer in found if answer is not None]
+    if len(kept) > 1 and _begin_alike(document, kept):  # it says what one of them is
+        return _of_both(whole) if tells_both else None
     sure = min((answer.sure for answer in kept), default=0.0)
     sure = min(sure, OF_EACH) if len(kept) > 1 else min(ONE_SIDE * sure, OF_ONE)
     is_of_sides = not whole.quotes or _speaks_of_any(document, whole.quotes[0], sides)
@@ -134,8 +134,9 @@ def _titled(document: ReadDocument, one: str, other: str) -> Sequence[int]:
         named = [side <= _written(document, section.title) for side in told]
         if any(named) and all(n or w for n, w in zip(named, whole, strict=True)):
             rows = own_rows(document, row)
-            first = next((r for r in rows if sentences[r].kind == "body"), -1)
-            goes_on = takewhile(lambda r: sentences[r].kind == "body", range(first, rows.stop))
+            first = next((r for r in rows if sentences[r].kind in ("body", "item")), -1)
+            said = sentences[first].kind
+            goes_on = takewhile(lambda r: sentences[r].kind == said, range(first, rows.stop))
             return list(islice(goes_on, OF_TITLED)) if first >= 0 else []
     return []
 
@@ -157,6 +158,19 @@ def _contrasting(document: ReadDocument, sides: Sequence[str], whole: Answer) ->
     if not rows or set(rows) & set(told):
         return whole
     return told_by(document, whole, rows[0], rows[0] + 1, max(whole.sure, OF_CONTRAST))
+
+
+def _of_both(whole: Answer) -> Answer:
+    """What speaks of both, less surely where it does not set them against each other."""
+    if _CONTRASTS.search(whole.quotes[0].text):
+        return whole
+    return replace(whole, sure=min(whole.sure, SURE_OF_BOTH))
+
+
+def _begin_alike(document: ReadDocument, answers: Sequence[Answer]) -> bool:
+    """Whether some answers begin with the same sentence."""
+    told = (rows_within(document, a.quotes[0].locators[0].spans)[:1] for a in answers)
+    return len({tuple(rows) for rows in told}) == 1
 
 
 def _speaks_of_any(document: ReadDocument, quote: Quote, sides: Sequence[str]) -> bool:

@@ -11,7 +11,7 @@ from itertools import chain, islice, takewhile
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import Quote, read_question
-from wide_margin.core.answers.candidates import LEANS, asked_term, explains
+from wide_margin.core.answers.candidates import LEANS, OF_CODE, asked_term, explains
 from wide_margin.core.answers.evidence import SAYS_WHAT
 from wide_margin.core.answers.quoting import quote_rows, told_by
 from wide_margin.core.answers.signs import begins_alike, defined_term, sign_of
@@ -34,7 +34,7 @@ from wide_margin.core.digest.named import (
 )
 from wide_margin.core.digest.other_words import rows_by_path, rows_otherwise
 from wide_margin.core.digest.reference import row_in_short, row_under_head, rows_declared
-from wide_margin.core.digest.sentences import tells_work
+from wide_margin.core.digest.sentences import SPEAKS_OF_SECTION, tells_work
 from wide_margin.core.explain import define
 from wide_margin.core.explain.definitions import is_its_own_kind, says_which_things
 from wide_margin.core.explain.short_forms import find_short_forms, may_spell_out
@@ -151,17 +151,13 @@ _OF_OPTION = regex(
 OF_OPTION = 0.8
 """The chance that what begins with an option describes it: of some forty such answers on sixteen
 manuals all did."""
-_OF_SECTION = regex(
-    r"^\W*(?:where\b|(?:this|these|the following) (?:features?|section|chapter|subsections?)\b)",
-    re.I,
-)
-"""Speaks of the section, and not yet of what it is called after."""
 _POINTS_ON = regex(
     r"^\W*(?:(?:more |further |full )?(?:details?|information|documentation|an? (?:\w+ )?(?:description|explanation))\b.{0,90}"
     r"\b(?:can be|is|are|may be) (?:found|given|described|available)\b|(?:please )?(?:see|refer to|consult)\b"
     r"|(?:definition|defined) at line \d+ of\b|referenced by \w|references [\w:~<>]+(?:\(\))?[,.])", re.I
 )  # fmt: skip
 """Only says where more is said, or where the source has it."""
+_ASKS_FOR_ONE = regex(r"\W*what(?:['’]s|\s+is)\s+an?\s+[a-z]", re.I)
 _IS_CODE = regex(
     r"^\W*what(?:['’]s|\s+is)\s+(?:the\s+)?(?:(?P<kind>function|command|method|class|macro|variable)\s+)?"
     r"(?P<name>[^\W\d]\w*(?:[._:]{1,2}\w+)+)(?:\(\))?\W*$", re.I
@@ -267,18 +263,27 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     if question.kind != "what is":
         doing = _DOES.match(question.text.strip()) or _IS_CODE.match(question.text.strip())
         if doing is not None:
-            return _doing(document, question, answer, doing["name"], doing["kind"])
+            told = _doing(document, question, answer, doing["name"], doing["kind"])
+            is_other = bool(told.quotes) and _is_of_other_letter(told.quotes[0].text, doing["name"])
+            return replace(answer, sure=min(answer.sure, MENTIONED)) if is_other else told
         return with_listed(document, question, answer)
     term = defined_term(question.text)
     definition = define(document, term)
     if definition is not None:
         said = document.text.sentences[definition.sentence].text
         is_other = shows_call(said) or _EVALUATES.search(said) or _ONLY_NAMES.match(said)
+        is_other = is_other or (term.isalpha() and OF_CODE.search(said[: 2 * len(term) + 20]))
         if is_other or _is_label(document, definition.sentence):
             definition = None
     if definition is None:
         return _undefined(document, question, answer, term)
     return _defining(document, question, answer, definition)
+
+
+def _is_of_other_letter(said: str, name: str) -> bool:
+    """Whether a name of one letter is not in a text as it is written: "G" for "g"."""
+    letter = without_kind(name).strip()
+    return len(letter) == 1 and not re.search(rf"(?<!\w){re.escape(letter)}(?!\w)", said)
 
 
 def _undefined(document: ReadDocument, question: Question, answer: Answer, term: str) -> Answer:
@@ -690,12 +695,23 @@ def _with_rows(
     is_plain = " " in name and name.replace(" ", "").isalpha()
     is_in_section = is_plain and rows == rows_titled(document, name)
     is_told = not is_in_section or _DEFINES.search(quotes[-1].text) is not None
+    is_told |= _has_its_sort_do(quotes[-1].text, name)
     has_name = bool(named & set(document.index.analyser.terms(quotes[-1].text)))
     is_named = is_label or (has_name and is_told)
     is_named |= _OF_THIS_SORT.match(quotes[-1].text) is not None
+    # "What is a rope?" asks for no command of that name: "Report all ropes".
+    is_named &= not (_ASKS_FOR_ONE.match(question.text) and _begins_doing(quotes[-1].text))
     least = OF_SECTION if is_named or question.kind != "what is" else OF_UNNAMED
     sure = max(answer.sure, least) if is_same else least
     return replace(answer, quotes=tuple(quotes), missing=(), reason="", sure=sure)
+
+
+def _has_its_sort_do(said: str, name: str) -> bool:
+    """Whether a text begins with what does something, called by its sort: "The wind command winds"."""
+    thing = without_article(name)
+    begins = rf"\W*(?:the\s)?{re.escape(thing)}\s{_HAS_IT_DO}"
+    is_of_sort = re.search(rf"\s{_KINDS}$", thing, re.I) is not None
+    return is_of_sort and re.match(begins, said, re.I) is not None
 
 
 def _with_all(document: ReadDocument, question: Question, answer: Answer, rows: range) -> Answer:
@@ -703,7 +719,7 @@ def _with_all(document: ReadDocument, question: Question, answer: Answer, rows: 
     end = min(rows.stop, rows.start + MOST_SENTENCES)
     said = document.text.sentences[rows.start : end]
     if any(
-        s.kind == "heading" or _OF_SECTION.match(s.text) or _POINTS_ON.match(s.text) for s in said
+        s.kind == "heading" or SPEAKS_OF_SECTION.match(s.text) or _POINTS_ON.match(s.text) for s in said
     ):
         return answer
     return told_by(document, answer, rows.start, end, OF_SECTION)
@@ -737,7 +753,7 @@ def _names_and_says(text: str, name: str) -> bool:
 
 def _tells(document: ReadDocument, said: Sentence) -> bool:
     """Whether a sentence under a name says something of it."""
-    if said.kind in SAYS_NOTHING or _OF_SECTION.match(said.text) or _POINTS_ON.match(said.text):
+    if said.kind in SAYS_NOTHING or SPEAKS_OF_SECTION.match(said.text) or _POINTS_ON.match(said.text):
         return False
     if shows_call(said.text) or _IS_NOT_DONE.fullmatch(said.text):
         return False

@@ -72,6 +72,7 @@ from wide_margin.core.digest.overview import (
 from wide_margin.core.digest.phrasing import LEGAL
 from wide_margin.core.digest.pictured import answer_figure
 from wide_margin.core.digest.printed import answer_printed
+from wide_margin.core.digest.purposes import with_purpose
 from wide_margin.core.digest.roles import OUTLINES
 from wide_margin.core.digest.said_of import with_what_it_is
 from wide_margin.core.digest.section_lines import SectionLine, section_lines
@@ -363,7 +364,7 @@ class Digester:
             if compared is not None:
                 return compared
             found = self._under_its_title(typed, self._search(typed, reach))
-            found = self._by_its_authors(typed, found)
+            found = with_purpose(typed, self._by_its_authors(typed, found), self._search)
             return with_what_it_is(self._document, with_what_is_done(self._document, found))
         return self._search(typed, reach, before)
 

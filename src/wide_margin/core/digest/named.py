@@ -47,6 +47,8 @@ _HOW, LEAST_DONE, LEAST_CLOSE = frozenset(["how"]), 2, 3
 _DOING = regex(r"^\W*(?:[^\W\d_]+ing|how\s+to)\b", re.I)
 """Begins the title of a section that tells how something is done, which has so many words at least,
 and one more to be meant by a title that has a word of its own: "Reading logs" of all "Log files"."""
+_NOUN_OF_DOING = regex(r"(?:tion|sion|ment|al|ing|ance|ure|up|port|nload)\W*$", re.I)
+"""Ends a noun for what is done, as the last word of a title: "Pump configuration"."""
 _DONE = regex(r"\b(?:i|you|one|we|they|to)\s+(?P<verb>[^\W\d_]{3,})\b", re.I)
 """What is to be done, in a question."""
 _KIND = regex(
@@ -334,8 +336,12 @@ def rows_asked(document: ReadDocument, question: str) -> tuple[range, str, range
         is_close = len(asked) >= LEAST_CLOSE and asked < named and len(named) == len(asked) + 1
         if form not in _HOW or len(asked) < LEAST_DONE or not (is_whole or is_close):
             continue
-        first = content_of(document, title.split()[0])
-        if _DOING.match(title) or (verb and first == verb):
+        first, *_, last = (title.split()[k] for k in (0, -1))
+        is_done = verb and (
+            content_of(document, first) == verb
+            or (is_whole and _NOUN_OF_DOING.search(last) and content_of(document, last) == verb)
+        )
+        if _DOING.match(title) or is_done:
             return own_rows(document, row), title, _all_rows(document, row)
     return range(0), "", range(0)
 
@@ -402,6 +408,8 @@ def _described(document: ReadDocument, name: str, *, is_called: bool = False) ->
             continue
         if _TYPED.match(term.text) or _is_of_other_function(term.text, name):
             continue
+        if term.text.count(")") > term.text.count("("):
+            continue  # what a function takes whose head stands over it
         if len(named) > 1 and term.text.rstrip().endswith(":"):
             continue  # leads in to a list
         if (

@@ -44,6 +44,7 @@ from wide_margin.core.digest.gist import GistLine, choose, gist_lines
 from wide_margin.core.digest.on_slides import about_slides, is_talk
 from wide_margin.core.digest.phrasing import LEGAL
 from wide_margin.core.digest.roles import CUES, OUTLINES, Role
+from wide_margin.core.digest.sentences import SPEAKS_OF_SECTION
 from wide_margin.core.digest.telling import (
     OF_DOCUMENT,
     TELLING,
@@ -113,10 +114,15 @@ WHOLE_LICENCE = 400
 NOT_SAID = ("heading", "listing", "formula", "figure", "number", "stamp")
 """Kinds of sentences that say nothing by themselves."""
 _LICENCE = regex(
-    r"\b(?:under|terms of|subject to|by)\b.{0,60}\b(?:licen[sc](?:es?|ing)|gpl|lgpl|gfdl|creative commons|public domain)\b",
+    r"\b(?:under|terms of|subject to|by)\b.{0,60}\b(?:licen[sc](?:es?|ing)|gpl|lgpl|gfdl|creative commons|public domain)\b"
+    r"|\blicen[sc]e (?:was|is|has been) (?:chosen|adopted|selected)\b",
     re.I,
 )
 """A sentence that says under which licence something is given."""
+_OF_ANY_LICENCE = regex(
+    r"\b(?:an?|any|some|their|your) (?:\w+ )?(?:products?|programs?|works?|code|software|projects?|applications?) under an?\b", re.I
+)  # fmt: skip
+"""Speaks of licences of some sort: "to place a program under an open source licence"."""
 _STEP = regex(
     r"^\W*(?:\d+[.)]|in order to\b|to \w+\b[^,]{2,60},(?!\s(?:we|i) (?:have )?(?:developed|present|introduce|propose|created|built|designed|wrote)\b)|(?:please |just |first |now |then |next,? )?(?:click|select|choose|press|use|type|enter|open|run|see|note|try|start|make sure|be sure|check|set|add"
     r"|remove|insert|copy|move|put|go|load|save|create|install|download|write|read|consider|let(?:'s| us)|remember|assume|suppose|edit|change"
@@ -386,7 +392,7 @@ def _sure_by_title(kind: str, first: GistLine) -> float:
 
     How something is run is told somewhere under "Getting started", if it is.
     """
-    title = " ".join(first.locator.path[-1:])
+    title = " / ".join(first.locator.path[-2:])
     return IN_ITS_PLACE if kind == "run" and is_on_beginning(title) else SURE
 
 
@@ -810,7 +816,9 @@ def _as_titled(
             if row in within and bare(sentences[row].text) not in title
             and sentences[row].kind != "note"
         ]  # fmt: skip
-        if asked.kind == "next":  # what has been reached often stands before it
+        if asked.kind in _DONE_BY_STEPS:
+            said = _after_openers(document, said) or said
+        elif asked.kind == "next":  # what has been reached often stands before it
             told = (k for k, row in enumerate(said)
                     if tells("next", sentences[row].text.lower(), is_front=False))  # fmt: skip
             said = said[next(told, 0) :]
@@ -824,6 +832,26 @@ def _as_titled(
     return ()
 
 
+def _after_openers(document: ReadDocument, rows: Sequence[int]) -> Sequence[int]:
+    """Rows after those that only speak of their section: "This chapter tells how to …"."""
+    sentences, first = document.text.sentences, 0
+    for row in rows:
+        said = sentences[row].text
+        if not (
+            SPEAKS_OF_SECTION.match(said) or _OPENS.match(said)
+            or (first and _GOES_ON_WITH_IT.match(said))
+        ):  # fmt: skip
+            break
+        first += 1
+    return rows[first:]
+
+
+_OPENS = regex(
+    r"\W*(?:the (?:goal|purpose|aim|intention) of this (?:section|chapter)|(?:section|chapter) \d[\d.]* \w+s)\b", re.I
+)  # fmt: skip
+"""The same of the section, or of a part of it."""
+_GOES_ON_WITH_IT = regex(r"\W*(?:\w+, )?it (?:is|also|does|will|can|should)\b", re.I)
+_DONE_BY_STEPS = frozenset(["install", "run", "begin"])
 _SORTS_OF_NEEDS = frozenset(["minimum", "minimal", "recommended", "basic", "system"])
 """Words with which requirements are asked for, whatever their section is called."""
 
@@ -875,6 +903,7 @@ def _licence(
     sentences = document.text.sentences
     named = [
         r for r in rows if _LICENCE.search(sentences[r].text) and scored.n_words[r] < MOST_LICENCE
+        and not _OF_ANY_LICENCE.search(sentences[r].text)
     ]
     title = {w.casefold() for w in document.facts.title.split() if len(w) > 3}
     of_it = [

@@ -54,6 +54,11 @@ _WITHOUT_SUBJECT = regex(
     r"|Incluye|Inclui|Muestra|Mostra|Spiega|Trata|Tratta) )"
 )
 """What is said of a term that stands beside it: "Is a formal description of a system"."""
+SPEAKS_OF_SECTION = regex(
+    r"\W*(?:where\b|(?:(?:in )?this|these|the following) (?:features?|section|chapter|subsections?)\b)",
+    re.I,
+)
+"""Speaks of the section, and not yet of what it is called after."""
 _OF_ANOTHER = regex(
     r"\W*(?:the|one|an?)\s(?:\w+\s){1,3}?of\s(?=(?:this|that|these|those|such)\s(?!(?:is|are|was|were|has|can|may|will)\b))",
     re.I,
