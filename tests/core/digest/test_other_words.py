@@ -73,3 +73,19 @@ def test_a_section_under_the_one_that_is_called_so_tells_how(tmp_path, typed, ho
 def test_what_no_title_on_the_path_has_is_not_told_by_it(tmp_path):
     answer = told_on_path(tmp_path, "How do I paint ropes on drums of oak?")
     assert not any("to the left" in quote.text and answer.sure == 0.5 for quote in answer.quotes)
+
+
+@pytest.mark.parametrize(
+    ("typed", "is_told"),
+    [("How do I configure the winch?", True), ("How can I import ropes?", True),
+     ("How do I configure a rope?", False)],
+)  # fmt: skip
+def test_a_section_named_with_a_noun_tells_how_it_is_done(tmp_path, typed, is_told):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Winch configuration"), ("text", "Turn the screw under the drum by hand.")],
+        [("h1", "2 Rope import"), ("text", "Turn the crank until the hook is seen.")],
+        [("h1", "3 Ropes"), ("text", "A rope is worn when it is old.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    told = bool(answer.quotes) and answer.quotes[0].text.startswith("Turn the")
+    assert (told and answer.sure >= 0.6) == is_told

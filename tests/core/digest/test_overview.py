@@ -1047,3 +1047,23 @@ def test_how_it_is_run_is_less_sure_where_one_only_begins(tmp_path, title, sure)
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("How do I run it?", WHOLE, None)
     assert "on the lid" in answer.quotes[0].text
     assert answer.sure == pytest.approx(sure)
+
+
+@pytest.mark.parametrize(
+    ("question", "begins"),
+    [("How do I install it?", "Carry the winch up the stairs"),
+     ("How do I get started?", "Wind the rope"),
+     ("Where should I begin?", "This chapter")],
+)  # fmt: skip
+def test_what_only_opens_a_section_tells_no_steps(tmp_path, question, begins):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Winches"), ("text", "Winches are bolted down before a rope is wound on.")],
+        [("h1", "1 Installation"),
+         ("text", "This chapter tells how the winch comes into the tower. It is not meant for "
+                  "those who have one. Carry the winch up the stairs and bolt it to the floor.")],
+        [("h1", "2 Getting started"),
+         ("text", "This chapter shows the first day. Wind the rope on the drum, turn by turn.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(question, WHOLE, None)
+    assert answer.quotes[0].text.startswith(begins)
+    assert answer.sure >= 0.6

@@ -315,6 +315,8 @@ IS_DONE = 0.5
 _CALLED = regex(
     r"\b(?:called|known as|termed|named|referred to as|defined as|we say|genannt)(?: an?| the)?$", re.I
 )  # fmt: skip
+_IN_NAME = regex(r"\w[.:]\w")
+"""Joins the parts of a name in code, at either end of a word."""
 _GIVES_VALUE = regex(r":\s+[~<>≈±+-]?\s?\d")
 """Gives a number for a thing, and says nothing of what it is: "winch: 15 %"."""
 _NO_ENDING = "bcfghjkpqvwxz0123456789"
@@ -369,6 +371,8 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
         near = written[max(0, k - len(topic) - 1) : k + 1]
         if not all(any(begins_alike(w, part) for w in near) for part in topic):
             continue
+        if _IN_NAME.search(sentence, max(found[first].start() - 2, 0), found[k].end() + 2):
+            continue  # "winch.rope" is no rope
         before = sentence[: found[first].start()].strip(" “”\"‘’'•▪–—*·-").lower()
         after = sentence[found[k].end() :].lstrip(" “”\"‘’'")
         begins = before in _BEGIN
@@ -380,7 +384,7 @@ def _defines(sentence: str, topic: tuple[str, ...]) -> float:
         elif (
             (after.startswith(": ") and not _GIVES_VALUE.match(after))
             or (_SAYS_IS_THE.match(after) and _is_free(before, topic))
-            or (before == "" and re.match(r"[—–(]|-\s|[A-Z]", after))
+            or (before == "" and re.match(r"[—–(]|-\s|[A-Z]\w*\s+[a-z]", after))
         ):
             best = max(best, 0.8)
         elif before.endswith("declared"):

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Sequence
 from dataclasses import replace
-from itertools import islice, takewhile
+from itertools import takewhile
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers import WHOLE, Answer, Reach
@@ -23,8 +23,9 @@ from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
 
 if TYPE_CHECKING:
-    from wide_margin.core.answers import Quote
+    from wide_margin.core.answers import Excerpt, Quote
     from wide_margin.core.document import ReadDocument
+    from wide_margin.core.passages import Sentence
 
 Ask = Callable[[str, Reach], Answer]
 OF_SECTION = 2
@@ -96,8 +97,10 @@ def answer_compared(
         for side, full, answer in zip(sides, completed, each, strict=True)
     ]
     kept = [answer for answer in found if answer is not None]
-    if len(kept) > 1 and _begin_alike(document, kept):  # it says what one of them is
-        return _of_both(whole) if tells_both else None
+    is_of_one = len(kept) > 1 and _begin_alike(document, kept)  # it says what one of them is
+    if is_of_one and tells_both:
+        return _of_both(whole)
+    kept = kept[:1] if is_of_one else kept
     sure = min((answer.sure for answer in kept), default=0.0)
     sure = min(sure, OF_EACH) if len(kept) > 1 else min(ONE_SIDE * sure, OF_ONE)
     is_of_sides = not whole.quotes or _speaks_of_any(document, whole.quotes[0], sides)
@@ -108,14 +111,19 @@ def answer_compared(
     quotes = tuple(dict.fromkeys(answer.quotes[0] for answer in kept))
     if sure <= OF_UNNAMED or (len(quotes) > 1 and _are_of_two_lists(document, quotes)):
         sure = min(sure, MENTIONED)
+    return replace(
+        whole, kind="compare", quotes=quotes, sure=sure, reason="",
+        excerpts=_excerpts_for(quotes, each)[: len(whole.excerpts) or 12],
+        missing=tuple(side for side, answer in zip(sides, found, strict=True) if answer is None),
+    )  # fmt: skip
+
+
+def _excerpts_for(quotes: Sequence[Quote], each: Sequence[Answer]) -> tuple[Excerpt, ...]:
+    """The excerpts of both answers in turns, those on the pages of what is quoted first."""
     told = {place.page for quote in quotes for place in quote.locators}
     excerpts = [e for pair in zip(*(a.excerpts for a in each), strict=False) for e in pair]
     first = [e for e in excerpts if e.locator.page in told]
-    return replace(
-        whole, kind="compare", quotes=quotes, sure=sure, reason="",
-        excerpts=tuple(dict.fromkeys([*first, *excerpts]))[: len(whole.excerpts) or 12],
-        missing=tuple(side for side, answer in zip(sides, found, strict=True) if answer is None),
-    )  # fmt: skip
+    return tuple(dict.fromkeys([*first, *excerpts]))
 
 
 def _titled(document: ReadDocument, one: str, other: str) -> Sequence[int]:
@@ -134,11 +142,15 @@ def _titled(document: ReadDocument, one: str, other: str) -> Sequence[int]:
         named = [side <= _written(document, section.title) for side in told]
         if any(named) and all(n or w for n, w in zip(named, whole, strict=True)):
             rows = own_rows(document, row)
-            first = next((r for r in rows if sentences[r].kind in ("body", "item")), -1)
-            said = sentences[first].kind
-            goes_on = takewhile(lambda r: sentences[r].kind == said, range(first, rows.stop))
-            return list(islice(goes_on, OF_TITLED)) if first >= 0 else []
+            first = next((r for r in rows if sentences[r].kind in ("body", "item")), rows.stop)
+            return _of_one_kind(sentences, range(first, rows.stop)[:OF_TITLED])
     return []
+
+
+def _of_one_kind(sentences: Sequence[Sentence], rows: Sequence[int]) -> Sequence[int]:
+    """The rows up to the first of another kind than they begin with: points, or text."""
+    kinds = {sentences[row].kind for row in rows[:1]}
+    return list(takewhile(lambda row: sentences[row].kind in kinds, rows))
 
 
 def _written(document: ReadDocument, text: str) -> frozenset[str]:

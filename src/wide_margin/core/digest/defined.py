@@ -85,6 +85,7 @@ _LEADS_TO_LONG = regex(
 _OF_ANOTHER = regex(r"\b(?:whose|dessen|deren|dont|cuy[oa]s?)\s+(?:\w+\s+)?$")
 """Before a thing that another one has, of which it is said what that is."""
 _CALLS = regex(r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:called|named|termed|known\s+as)\b", re.I)
+_BULLETS = " •▪◮▶‣·*–—-"
 _MARKS = ".,;:!?()“”\"'‘’"
 _KINDS = (
     r"(?:sub-?)?(?:commands?|functions?|options?|methods?|class|programs?|modules?|utility|tools?|routines?|macros?"
@@ -124,7 +125,7 @@ _SORT_BEFORE = r"(?:an?\s(?:[\w‐-]+\s){1,4})?"
 _TO_DO = regex(r"\W*(?:in order )?to [a-z]+\b", re.I)
 """How a sentence begins that says how something is done."""
 _BEGINS_DOING = regex(
-    rf"\W*(?:this (?:\w+ )?|it )?(?:{_HAS_IT_DO}|[a-z]{{3,}} (?:the|an?|all|its|your|this|each|no|to|from|\w{{3,}}s)\b)",
+    rf"\W*(?:this (?:{_KINDS} )?|it )?(?P<does>{_HAS_IT_DO}|[a-z]{{3,}} (?:the|an?|all|its|your|this|each|no|to|from|\w{{3,}}s)\b)",
     re.I,
 )
 """How a description begins: "Prints the well", "Print the well"."""
@@ -271,9 +272,8 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     definition = define(document, term)
     if definition is not None:
         said = document.text.sentences[definition.sentence].text
-        is_other = shows_call(said) or _EVALUATES.search(said) or _ONLY_NAMES.match(said)
-        is_other = is_other or (term.isalpha() and OF_CODE.search(said[: 2 * len(term) + 20]))
-        if is_other or _is_label(document, definition.sentence):
+        is_declared = term.isalpha() and OF_CODE.search(said) is not None
+        if is_declared or _is_other(said) or _is_label(document, definition.sentence):
             definition = None
     if definition is None:
         return _undefined(document, question, answer, term)
@@ -571,7 +571,7 @@ def _under_its_name(
     if told is answer:
         return None
     said, plain = told.quotes[-1].text, _plain(name)
-    if plain in said.lower() or _begins_doing(said):
+    if _plain(without_kind(plain)) in said.lower() or _begins_doing(said):
         return told
     if first is not None or not rows_titled(document, plain):
         return None
@@ -621,7 +621,8 @@ def _plain(name: str) -> str:
 
 def _begins_doing(said: str) -> bool:
     """Whether a text begins like a description: "Prints the well"."""
-    is_plain = bool(_BEGINS_DOING.match(said)) and not is_common(next(words(said), ""))
+    begins = _BEGINS_DOING.match(said)
+    is_plain = begins is not None and not is_common(next(words(begins["does"]), ""))
     return is_plain or _OF_THIS_SORT.match(said) is not None
 
 
@@ -719,7 +720,8 @@ def _with_all(document: ReadDocument, question: Question, answer: Answer, rows: 
     end = min(rows.stop, rows.start + MOST_SENTENCES)
     said = document.text.sentences[rows.start : end]
     if any(
-        s.kind == "heading" or SPEAKS_OF_SECTION.match(s.text) or _POINTS_ON.match(s.text) for s in said
+        s.kind == "heading" or SPEAKS_OF_SECTION.match(s.text) or _POINTS_ON.match(s.text)
+        for s in said
     ):
         return answer
     return told_by(document, answer, rows.start, end, OF_SECTION)
@@ -753,7 +755,11 @@ def _names_and_says(text: str, name: str) -> bool:
 
 def _tells(document: ReadDocument, said: Sentence) -> bool:
     """Whether a sentence under a name says something of it."""
-    if said.kind in SAYS_NOTHING or SPEAKS_OF_SECTION.match(said.text) or _POINTS_ON.match(said.text):
+    if (
+        said.kind in SAYS_NOTHING
+        or SPEAKS_OF_SECTION.match(said.text)
+        or _POINTS_ON.match(said.text)
+    ):
         return False
     if shows_call(said.text) or _IS_NOT_DONE.fullmatch(said.text):
         return False
@@ -813,8 +819,16 @@ def not_of_works(document: ReadDocument, answer: Answer) -> tuple[Quote, ...]:
     return tuple(Quote(e.text, (e.locator,)) for e in islice(near, 1)) or answer.quotes
 
 
+_NAMES_ADDRESS = regex(r"\W*(?:[\w.-]+[ :]+){1,6}(?:https?://|www\.|\S+@\S)", re.I)
+"""Only says where somebody or something is found: "Well keepers: https://…"."""
 _ONLY_NAMES = regex(r"\W*this is (?:the|an?) [“\"‘'][^”\"’']+[”\"’'] \w+\W*$", re.I)
 """Says which sort of thing a name is, and no more: "This is the “lid depth” option."."""
+
+
+def _is_other(said: str) -> bool:
+    """Whether a text with the form of a definition shows, judges or names a thing, or finds it."""
+    others = (_EVALUATES.search, _ONLY_NAMES.match, _NAMES_ADDRESS.match)
+    return shows_call(said) or any(match(said) for match in others)
 
 
 def _says_it(
@@ -828,7 +842,7 @@ def _says_it(
         said = document.text.sentences[row]
         if said.kind in SAYS_NOTHING or tells_work(document, said):
             continue
-        if shows_call(said.text) or _EVALUATES.search(said.text) or _ONLY_NAMES.match(said.text):
+        if _is_other(said.text):
             continue
         if _IS_NONE.search(said.text.lower().partition(topic[0])[0]):
             continue
@@ -865,7 +879,7 @@ def _has_all(said: str, topic: tuple[str, ...]) -> bool:
 
 def _begins_with(said: str, topic: tuple[str, ...]) -> bool:
     """Whether a sentence begins with the words of a term, an article before them or none."""
-    first = without_article(said.lower()).split()[: len(topic)]
+    first = without_article(said.lower().lstrip(_BULLETS)).split()[: len(topic)]
     return all(
         begins_alike(word.strip(_MARKS), wanted) for word, wanted in zip(first, topic, strict=False)
     )

@@ -262,7 +262,7 @@ def rows_of_option(document: ReadDocument, name: str) -> range:
     # Some writers draw the line of "wet_rope" between two words.
     option = _AS_PRINTED[len(name) - len(rest)] + re.escape(rest).replace("_", "[_ ]")
     begins = re.compile(
-        rf"(?:[^\w[–—-]|_){{0,2}}(?:{_OTHER_FORM})?{option}(?=$|[\s,:;|=<\[(/]|\.(?:\s|$))"
+        rf"(?:[^\w[–—-]|_){{0,2}}(?:{_OTHER_FORM})?{option}(?=$|[\s,:;|=<\[(/’'”\"]|\.(?:\s|$))"
     )
     paragraphs = document.paragraphs
     described = {term.paragraph for term in document.text.terms}

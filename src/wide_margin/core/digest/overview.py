@@ -816,8 +816,8 @@ def _as_titled(
             if row in within and bare(sentences[row].text) not in title
             and sentences[row].kind != "note"
         ]  # fmt: skip
-        if asked.kind in _DONE_BY_STEPS:
-            said = _after_openers(document, said) or said
+        if asked.kind in _DONE_BY_STEPS and "where" not in words(asked.question.lower()):
+            said = list(_after_openers(document, said)) or said
         elif asked.kind == "next":  # what has been reached often stands before it
             told = (k for k, row in enumerate(said)
                     if tells("next", sentences[row].text.lower(), is_front=False))  # fmt: skip
@@ -902,7 +902,10 @@ def _licence(
     fact = _of_facts(document, [facts.licence])
     sentences = document.text.sentences
     named = [
-        r for r in rows if _LICENCE.search(sentences[r].text) and scored.n_words[r] < MOST_LICENCE
+        r
+        for r in rows
+        if _LICENCE.search(sentences[r].text)
+        and scored.n_words[r] < MOST_LICENCE
         and not _OF_ANY_LICENCE.search(sentences[r].text)
     ]
     title = {w.casefold() for w in document.facts.title.split() if len(w) > 3}

@@ -9,7 +9,6 @@ from wide_margin.core.answers.within import rows_with
 from wide_margin.core.digest.named import content_of
 from wide_margin.core.explain.verbs import is_base
 from wide_margin.core.later import regex
-from wide_margin.core.search import is_common
 
 if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
@@ -19,9 +18,9 @@ MOST_TAKEN = 16
 LEAST_DONE, MOST_IN_SHORT, STEM = 2, 24, 5
 """Words of a task and of a line that says in short what does it, and letters that tell a stem."""
 _IN_SHORT = regex(
-    r"\W*(?:NAME\s+)?[\w*.:+-]{2,}(?:\s?\(\d?\))?\s+[—–-]{1,2}\s*>?\s*(?P<does>[A-Za-z][a-z]+)\s+[a-z]"
+    r"\W*(?:NAME\s+)?[\w*.:+-]{2,}(?:\s?\(\d?\))?\s+[—–-]{1,2}\s*>?\s*(?!(?:an?|for|from|how|in|of|on|the|to|with)\b)[A-Za-z][a-z]+\s+[a-z]"
 )
-"""What a thing does, after its name and a dash."""
+"""What a thing does, after its name and a dash: not what it is for, or of."""
 _HEAD = regex(r"\W*[\w:]+\s?\([^()]*\)\s*(?:->|→)")
 """Begins the head of a function."""
 _SORTS = (
@@ -56,9 +55,8 @@ def row_in_short(document: ReadDocument, asked: str) -> int | None:
     sentences = document.text.sentences
     for row in rows_with(document, [max(sorted(wanted), key=len)]):
         said = sentences[row].text
-        in_short = None if sentences[row].kind in ("listing", "works") else _IN_SHORT.match(said)
-        if in_short is None or is_common(in_short["does"].lower(), "en"):
-            continue  # "for a package with …" does nothing
+        if sentences[row].kind in ("listing", "works") or not _IN_SHORT.match(said):
+            continue
         told = said.lower()
         if len(told.split()) <= MOST_IN_SHORT and all(
             re.search(rf"\b{re.escape(stem[:STEM])}", told) for stem in wanted

@@ -52,7 +52,7 @@ _BARE_NAME = regex(r"\W{0,2}[\w.:/*-]+\W{0,2}(?:\s?[(\[{<=].*)?$", re.S)
 _BEFORE_VERB = regex(
     r"^\W*(?:(?:this|the)\s+(?:\w+\s+)?(?:option|flag|switch|command|function|macro|routine|method|variable|parameter|argument|setting)\s+|it\s+)?"
     r"(?:(?:(?:is|can be|may be)\s+)?used\s+(?:to|for)\s+|use\s+(?:this|it)\s+(?:\w+\s+)?to\s+|to\s+|if\s+(?:set|given|specified|present),?\s+)?"
-    r"(?:\w+ly\s+)?(?P<verb>[a-z]+)", re.I
+    r"(?:\w+ly\s+)?(?P<verb>[a-z]+)(?![\w-])", re.I
 )  # fmt: skip
 IN_OTHER_WORDS, IN_ITS_WORDS = 0.6, 0.7
 """The chance that what is described so is what was asked for, with another verb or with its own."""

@@ -1,0 +1,38 @@
+"""Asked for the purpose or the role of something, what it does tells that."""
+
+import pytest
+
+from tests.making import make_pdf, read_document
+from wide_margin.core.answers import WHOLE
+from wide_margin.core.digest import Digester
+
+SAID = (
+    "The winch.control file tells the keeper how many turns the rope has. It is read at dawn, and "
+    "whoever reads it writes down the hour. The lid of the well is of oak."
+)
+
+
+@pytest.fixture(scope="module")
+def winch(tmp_path_factory):
+    path = tmp_path_factory.mktemp("winch") / "winch.pdf"
+    make_pdf(path, [[("h1", "1 Files"), ("text", SAID)], [("h1", "2 Rain"), ("text", "It rains.")]])
+    return Digester(read_document(path))
+
+
+@pytest.mark.parametrize(
+    "typed",
+    ["What is the purpose of the winch.control file?", "What's the role of winch.control?",
+     "What purpose does the winch.control file serve?"],
+)  # fmt: skip
+def test_what_it_does_tells_a_purpose(winch, typed):
+    answer = winch.answer(typed, WHOLE, None)
+    assert answer.question == typed
+    assert answer.quotes[0].text.startswith("The winch.control file tells")
+    assert answer.sure >= 0.6
+
+
+@pytest.mark.parametrize(
+    "typed", ["What is the purpose of the lid?", "What is the role of the farmer?"]
+)
+def test_a_purpose_that_is_not_told_is_not_made_up(winch, typed):
+    assert winch.answer(typed, WHOLE, None).sure < 0.6
