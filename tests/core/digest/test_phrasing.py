@@ -57,7 +57,8 @@ def wording(tmp_path_factory):
         "The main rule of all is a tally, and many a list is one. "
         "Painted signs are set here, and a sign of brass there. "
         "Tide matrices are kept, and every tide matrix has a lid. "
-        "Two posts are known as the bollards."
+        "Two posts are known as the bollards. "
+        "The daily winding plan is on a wall, and a drum hangs there."
     )
     make_pdf(path, [[("h1", "1 Gauges"), ("text", text)]])
     return Wording(read_document(path))
@@ -174,6 +175,10 @@ def test_a_definition_says_what_its_term_is(sentence, term, is_one):
     assert defines(sentence, term) is is_one
 
 
-@pytest.mark.parametrize("title", ["Operating Systems", "Mailing lists", "Working directory"])
+@pytest.mark.parametrize(
+    "title",
+    ["Operating Systems", "Mailing lists", "Working directory", "Winding plan",
+     "Hanging drum without lids", "Using drums / hints"],
+)  # fmt: skip
 def test_what_only_begins_like_a_task_is_none(wording, title):
     assert wording.how_to(title) == ""

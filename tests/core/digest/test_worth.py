@@ -126,6 +126,18 @@ def test_titles_that_ask_are_offered_as_they_are(tmp_path):
     assert found <= set(asked)
 
 
+def test_long_titles_that_ask_are_offered_though_a_sentence_answers(tmp_path):
+    title = "How is a new rope of hemp kept dry in the winter when the shed has no roof?"
+    make_pdf(tmp_path / "asked.pdf", [
+        [("title", "Ropes"), ("text", "Ropes of hemp are wound by hand on drums of oak.")],
+        [("h1", title), ("text", "A new rope of hemp is kept dry under a lid of zinc in winter.")],
+        *([("h1", word), ("text", f"{word} comes in May. Nobody minds it. It is soft and stays.")]
+          for word in ("Rain", "Hail", "Snow")),
+    ])  # fmt: skip
+    _, offered = offered_of(read_document(tmp_path / "asked.pdf"))
+    assert title in {worth.question for worth in offered}
+
+
 def test_a_title_that_asks_how_to_is_put_as_a_reader_would(tmp_path):
     path = tmp_path / "asked.pdf"
     asked = {

@@ -108,11 +108,17 @@ _PERSON = regex(
     re.I,
 )
 _OF_USER = regex(r"users?\b", re.I)
-BREAKS = regex(r"[,;:?()“”\"]")
+BREAKS = regex(r"[,;:?()“”\"]|\s/\s")
 """What a title may not hold that stands within a question."""
 _AND_MORE = regex(r"\b(?:and|or) (?:\w+ )?\w+ing\b", re.I)
 _NAMES_ONE = regex(
     r"^(?:the|an?|your|one|multiple|several|new|other|all|any|custom|more|its)\b", re.I
+)
+_HAS_DETERMINER = regex(
+    r"^(?:the|an?|your|my|this|that|each|every|one|another|any|some|no|its|their|more|all|what|which|how|only)\b", re.I
+)  # fmt: skip
+_BEFORE_PREPOSITION = regex(
+    r"\s+(?:of|in|on|with|without|for|from|to|by|at|as|into|via|using|between|over|under|and|or)\s+"
 )
 _SAID = regex(r"[\w’'-]+")
 _VOWEL = regex(r"[aeiouy]")
@@ -342,6 +348,8 @@ class Wording:
 
     def how_to(self, title: str) -> str:
         """The question how to do what a title names ("Copying files"), "" where it names no task."""
+        if self._document.index.language != "en":
+            return ""
         if match := _HOW_TO.match(title):
             return f"How do I {_mine(self.in_sentence(match['task']))}?"
         match = _GERUND.match(title)
@@ -357,13 +365,29 @@ class Wording:
             or BREAKS.search(task)
             or _COMPOUND.match(title)
             or (not _NAMES_ONE.match(task) and self._is_noun(match["verb"].lower(), task))
+            or self._lacks_article(task)
         ):
             return ""
         return f"How do I {verb} {_mine(task)}?"
 
+    def _lacks_article(self, task: str) -> bool:
+        """Whether what is done something to is a single thing and named without its article.
+
+        "Packaging workflow" names a workflow, and no task.
+        """
+        named = _BEFORE_PREPOSITION.split(task, maxsplit=1)[0].split()
+        head = named[-1] if named else ""
+        is_single = head.isalpha() and head.islower() and not head.endswith("s")
+        if not is_single or _HAS_DETERMINER.match(task):
+            return False
+        return any(f" {one} {head} " in self._text for one in ("a", "an", "each", "every"))
+
     def _is_noun(self, gerund: str, rest: str) -> bool:
         """Whether both are one thing, as "building blocks": it has an article, or is of another."""
         first = rest.split()[0].lower()
+        single = rf" (?:the|an?|this|our|your) (?:\w+ )?{re.escape(gerund)} {re.escape(first)} "
+        if not first.endswith("s") and re.search(single, self._text):
+            return True  # "the daily winding plan"
         return any(
             f" {before} {gerund} {one} " in self._text
             for before in ("the", "a", "an", "these", "some", "any", "many", "most", "each")

@@ -91,7 +91,7 @@ TELLING: dict[str, Pattern[str]] = {
     ),
     "needs": regex(
         r"\b(?:system|hardware|software|minimum|technical|basic) requirements?\b.{0,20}(?::|\b(?:are|is|include)\b)|(?<!\ba )\bprerequisites?\b"
-        r"|(?<!would )(?<!only )\brequires? (?:at least|version|\w+ version|the following)\b|(?<!that )(?<!which )\b(?:must|needs? to|has to|have to|should) be installed\b",
+        r"|(?<!would )(?<!only )\brequires? (?:at least|version|\w+ version|the following)\b|(?<!that )(?<!which )\b(?:must|needs? to|has to|have to|should) be installed\b(?! (?:in|into|under|at|by|as|with|using)\b)",
     ),
     "procedure": regex(
         r"^\W*(?:\d+[.)]\s*)?(?:in order )?to \w+\b.{3,90}?,\s*(?:simply |just |please |first )?(?:use|click|choose|select|run|type|press|call|enter|open|execute"
@@ -164,7 +164,7 @@ IN_FRONT: dict[str, Pattern[str]] = {
     ),
     "needs": regex(
         r"\brequires?\b.{0,50}\b(?:installed|or (?:later|higher|newer|above))\b"
-        r"|(?:^\W*|[,:;] |\b(?:that|then|first|so|and|but|installation|\w+ing|it) )you (?:will |also |would )*(?:need|must have)\b(?! (?:to|in|for|not|be|it|them|this|that|these|those)\b|\W*$)"
+        r"|(?:^\W*|[,:;] |\b(?:that|then|first|so|and|but|installation|\w+ing|it) )you (?:will |also |would )*(?:need|must have)\b(?! (?:to|in|for|not|be|it|them|this|that|these|those|only do|do)\b|\W*$)"
         r"|\bbefore (?:you|using|installing|beginning|starting)\b.{0,60}\b(?:must|need|should|have to|make sure|install)\b"
         r"|\bdepends on (?:the )?(?:\S+ ){0,3}(?:package|packages|library|libraries)\b",
     ),

@@ -62,6 +62,8 @@ _POINTS_BACK = regex(r"\b(?:they|them|their|these|those|this|that|he|him|his|she
 """Means what another title named."""
 TOO_USUAL = 1_500
 """A word among so many of the most frequent alone does not say what a title asks about."""
+FEWEST_SAID = 3
+"""Sentences of a section that treats something; what answers the question in its title is one."""
 WIDEST = 0.5
 """A section with more of the document than this is the document."""
 
@@ -356,9 +358,10 @@ class _Source:
         kept = [
             k for k in range(len(weight))
             if not self._is_spared(k)
-            and SHORTEST_TITLE <= len(bare := self._bare_title(k)) <= LONGEST_TITLE
+            and len(bare := self._bare_title(k)) >= SHORTEST_TITLE
+            and len(bare) <= (LONGEST_QUESTION if bare.endswith("?") else LONGEST_TITLE)
             and bare.casefold() not in named
-            and 3 <= weight[k] <= WIDEST * whole
+            and (1 if bare.endswith("?") else FEWEST_SAID) <= weight[k] <= WIDEST * whole
         ]  # fmt: skip
         return sorted(kept, key=lambda k: -weight[k])
 
