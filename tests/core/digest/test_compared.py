@@ -162,3 +162,18 @@ def test_a_section_that_compares_with_what_the_whole_is_on_is_quoted(tmp_path, t
     answer = made.answer("What is the difference between Wellkeep and Make?", WHOLE, None)
     assert [quote.text for quote in answer.quotes] == [said]
     assert (answer.sure == ONE_SIDE) == is_told
+
+
+def test_what_each_does_is_a_difference_where_each_is_named(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Views"), ("text", "There are two of them in the tower of the bell ringers.")],
+        [("h1", "2 List view"), ("text", "The list view shows all ropes, one rope per row.")],
+        [("h1", "3 Polar view"),
+         ("text", "The polar view (also called round view) shows the drums from above.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    answer = made.answer(
+        "What is the difference between a list view and a polar view?", WHOLE, None
+    )
+    assert [quote.text[:8] for quote in answer.quotes] == ["The list", "The pola"]
+    assert answer.sure == 0.6

@@ -111,3 +111,25 @@ def test_one_sentence_is_not_both_sides(tmp_path):
     ])  # fmt: skip
     answer = asked(document, "What is the difference between winch and winch-ng?")
     assert "it is lighter" in answer.quotes[0].text
+
+
+def test_an_adverb_is_nothing_that_a_thing_does(tmp_path):
+    document = made(tmp_path, [
+        ("h1", "1 Winding"), ("text", "The winder always stands on the output of the tower."),
+        ("text", "In May it is oiled. The winder helper command winds the rope on the drum."),
+    ], [("h1", "2 Ropes"), ("text", "The winder is oiled by hand.")])  # fmt: skip
+    answer = asked(document, "What does the winder command do?")
+    assert "winds the rope" in answer.quotes[0].text
+
+
+def test_a_permission_tells_not_what_a_document_is_about(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Os poços"),
+         ("text", "Este documento pode ser redistribuído ou modificado livremente, "
+                  "desde que as alterações sejam marcadas como tal."),
+         ("text", "Este documento descreve a história dos poços e das torres da nossa aldeia.")],
+        [("h1", "1 Torres"), ("text", "As torres são de pedra e têm uma porta de zinco.")],
+    ])  # fmt: skip
+    answer = asked(read_document(tmp_path / "a.pdf"), "De que trata este documento?")
+    assert answer.quotes[0].text.startswith("Este documento descreve")
+    assert answer.sure == 0.9

@@ -117,7 +117,7 @@ _HEADS_VALUE, _HEADS_PARTS = (
 _HAS_IT_DO = (
     r"(?:is (?:an?|the) (?:[\w-]+ ){1,4}?(?:that|which) (?:\w+ly )?\w+s\b|is (?:\w+ly )?(?:used|introduced|provided|meant|intended|designed|there) (?:to|for)\b"
     r"|(?:can|will) (?:also |then )?(?!be |not |only |have |also |then |come |depend |fail |either |need |appear |become |work )[a-z]{3,}\b"
-    r"|(?:will |can |also |then |simply )?(?!(?:is|was|has|does|as|needs|requires|comes|depends) |(?:runs|works) on )(?:\w+[^\Ws]s|output|create|print|read|write|set|return"
+    r"|(?:will |can |also |then |simply )?(?!(?:is|was|has|does|as|needs|requires|comes|depends|always|sometimes|perhaps|thus|plus|this|its) |(?:runs|works) on )(?:\w+[^\Ws]s|output|create|print|read|write|set|return"
     r"|show|compute|make|take)\b)"
 )
 _SORT_BEFORE = r"(?:an?\s(?:[\w‐-]+\s){1,4})?"
@@ -457,7 +457,7 @@ def _doing(
     rows = rows_under(document, name, is_function=is_function)
     before = _SORT_BEFORE if is_name and not name.islower() else ""
     begins = re.compile(
-        rf"\W*(?:the )?(?:{_KINDS}\s)?{before}[\W_]*{thing}(?:[\[({{]\S*[\])}}])?[\W_]*(?:\s{_KINDS})?\s{_HAS_IT_DO}",
+        rf"\W*(?:the )?(?:{_KINDS}\s)?{before}[\W_]*{thing}(?:[\[({{]\S*[\])}}])?[\W_]*(?:\s(?:\w+\s)?{_KINDS})?\s{_HAS_IT_DO}",
         re.I,
     )
     first = _row_beginning(document, name, begins)
@@ -696,7 +696,7 @@ def _with_rows(
     is_plain = " " in name and name.replace(" ", "").isalpha()
     is_in_section = is_plain and rows == rows_titled(document, name)
     is_told = not is_in_section or _DEFINES.search(quotes[-1].text) is not None
-    is_told |= _has_its_sort_do(quotes[-1].text, name)
+    is_told |= _has_it_do(quotes[-1].text, name)
     has_name = bool(named & set(document.index.analyser.terms(quotes[-1].text)))
     is_named = is_label or (has_name and is_told)
     is_named |= _OF_THIS_SORT.match(quotes[-1].text) is not None
@@ -707,12 +707,11 @@ def _with_rows(
     return replace(answer, quotes=tuple(quotes), missing=(), reason="", sure=sure)
 
 
-def _has_its_sort_do(said: str, name: str) -> bool:
-    """Whether a text begins with what does something, called by its sort: "The wind command winds"."""
+def _has_it_do(said: str, name: str) -> bool:
+    """Whether a text begins with a thing of two words that does something: "The list view shows"."""
     thing = without_article(name)
-    begins = rf"\W*(?:the\s)?{re.escape(thing)}\s{_HAS_IT_DO}"
-    is_of_sort = re.search(rf"\s{_KINDS}$", thing, re.I) is not None
-    return is_of_sort and re.match(begins, said, re.I) is not None
+    begins = rf"\W*(?:the\s)?{re.escape(thing)}\s(?:\([^()]*\)\s)?{_HAS_IT_DO}"
+    return " " in thing and re.match(begins, said, re.I) is not None
 
 
 def _with_all(document: ReadDocument, question: Question, answer: Answer, rows: range) -> Answer:

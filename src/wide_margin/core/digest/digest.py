@@ -597,7 +597,9 @@ _ASKS_TERMS = regex(
     r"\b(?:allow\w*|permi[ts]\w*|may|charge|sell|copy|copies|distribut\w+|modif\w+|warrant\w+|liab\w+)\b", re.I
 )  # fmt: skip
 """Asks for what a licence may say."""
-_INSTALLS = regex(r"\binstall|\bset(?:ting)?[ -]?up\b|\bcompil|\bbuil[dt]|\bunpack|\bdownload")
+_INSTALLS = regex(
+    r"(?<!your )(?<!existing )(?<!current )\binstall|\bset(?:ting)?[ -]?up\b|\bcompil|\bbuil[dt]|\bunpack|\bdownload"
+)
 
 
 def _tells_how(answer: Answer, name: str) -> bool:

@@ -835,14 +835,13 @@ def _as_titled(
 def _after_openers(document: ReadDocument, rows: Sequence[int]) -> Sequence[int]:
     """Rows after those that only speak of their section: "This chapter tells how to …"."""
     sentences, first = document.text.sentences, 0
-    for row in rows:
+    for k, row in enumerate(rows):
         said = sentences[row].text
-        if not (
-            SPEAKS_OF_SECTION.match(said) or _OPENS.match(said)
-            or (first and _GOES_ON_WITH_IT.match(said))
-        ):  # fmt: skip
+        opens = SPEAKS_OF_SECTION.match(said) or _OPENS.match(said)
+        if opens or (first and _GOES_ON_WITH_IT.match(said)):
+            first = k + 1
+        elif sentences[row].kind not in NOT_SAID:
             break
-        first += 1
     return rows[first:]
 
 

@@ -183,7 +183,9 @@ _OF_THE_COPY = regex(
 _OF_LICENCE = regex(
     r"\b(?:permission is (?:hereby )?granted|redistributions? (?:in|of)|verbatim copies|see the (?:\w+ ){1,5}licen[sc]e for (?:more )?details|(?:copyright|permission) notice"
     r"|without (?:even )?(?:the implied |any )?(?:warrant|guarant[ey])|merchantability|copy of (?:the|this) (?:[\w/-]+ ){0,6}licen[sc]e|may be used to endorse"
-    r"|may (?:also )?be (?:copied|distributed|redistributed|modified)(?:,? (?:and|or|and/or) (?:modified|distributed|copied))* (?:under|for any purpose)\b"
+    r"|may (?:also )?be (?:freely )?(?:copied|distributed|redistributed|modified)(?:,? (?:and|or|and/or) (?:modified|distributed|copied))* (?:under|for any purpose|freely|in any form|provided|for a fee)\b"
+    r"|\b(?:est[ea]|quest[oa]|ce|cette|diese[rs]?) (?:documento|documentação|documentación|manuale?|document|documentation|manuel|dokument|handbuch|livr[oe]|libro|text[eo]?)"
+    r" (?:pode|puede|può|peut|darf|kann)\W+(?:\w+\W+){0,2}?(?:re|ri|weiter)?(?:distribu|copi|modifi|diffus|verbreit|verteil|kopier|veränder|geänder)"
     r"|protegid[oa]s? por (?:direitos (?:autorais|de autor)|derechos de autor)|\bé (?:lançad|distribuíd|publicad|licenciad)[oa] sob\b"
     r"|\bcopyright\s*(?:©|\(c\))|(?:©|\(c\))\s?(?:19|20)\d\d\b|all rights reserved|^\W*(?:this \w+ is )?licensed under the\b|under the (?:terms|conditions) of (?:the|this)|free documentation licen[sc]e"
     r"|hope that it will be useful|(?:for|is) informational purposes only|subject to change without (?:prior )?notice|\breserves? the right to (?:revise|change|modify|make)\b"

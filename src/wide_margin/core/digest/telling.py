@@ -66,7 +66,7 @@ TELLING: dict[str, Pattern[str]] = {
         r"|\b(?:cet?|cette) (?:article|document|manuel|livre|travail|thèse|rapport|guide)\b.{0,30}"
         r"\b(?:décri|présent|expli|propos|vise|est|trait)"
         r"|\best[ea] (?:art[íi]culo|documento|manual|libro|livro|trabajo|trabalho|guía|tesis)\b.{0,30}"
-        r"\b(?:descri|presenta|expli|propo|trata|es|tiene|tem)"
+        r"\b(?:descr[ei]|a?presenta|expli|propo|trata|aborda|es|tiene|tem)"
         r"|\bquest[oa] (?:\w+ )?(?:documento|manuale|guida|libro|articolo|tutorial|rapporto|tesi|testo)\b.{0,30}"
         r"\b(?:descri|present|spiega|tratta|illustra|fornisc|cerca di|intend|vuole|è (?:un|il|la|rivolt|destinat))"
         r"|\b(?:dit|deze) (?:\w+ )?(?:document|handleiding|boek|gids|artikel|rapport|proefschrift|scriptie)\b.{0,30}"
