@@ -178,7 +178,7 @@ def test_a_definition_says_what_its_term_is(sentence, term, is_one):
 @pytest.mark.parametrize(
     "title",
     ["Operating Systems", "Mailing lists", "Working directory", "Winding plan",
-     "Hanging drum without lids", "Using drums / hints"],
+     "Hanging drum without lids", "Using drums / hints", "Running instructions"],
 )  # fmt: skip
 def test_what_only_begins_like_a_task_is_none(wording, title):
     assert wording.how_to(title) == ""

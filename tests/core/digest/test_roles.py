@@ -31,6 +31,7 @@ from wide_margin.core.outline import Outline, Section
         ("Acknowledgements", Role.THANKS),
         ("GNU Free Documentation License", Role.LEGAL),
         ("Copyright", Role.LEGAL),
+        ("Appendix D GNU Free Documentation License", Role.LEGAL),
         ("Contributors", Role.THANKS),
         ("Authors of wells", Role.BODY),
         ("Ropes and buckets", Role.BODY),

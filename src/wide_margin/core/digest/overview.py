@@ -401,9 +401,7 @@ def _sure_of(filled: Filled, asked: Overview, slot: Slot, facts: Facts, n_rows: 
     # No section is about it; some sentence somewhere is, and not in plain words.
     is_stray = asked.kind in TITLED and n_rows > MANY_SENTENCES and filled.sure < PLAIN
     sure = filled.sure * (OF_STRAY if is_stray else 1.0)
-    if slot.cue in _OF_STUDIES and not _is_usual(slot, facts):
-        return min(sure, OF_DETAIL)
-    return sure
+    return min(sure, OF_DETAIL if slot.cue in _OF_STUDIES and not _is_usual(slot, facts) else SURE)
 
 
 def _is_usual(slot: Slot, facts: Facts) -> bool:

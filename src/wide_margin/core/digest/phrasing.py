@@ -93,7 +93,7 @@ _OF_DOING = """
     considerations issues problems examples requirements conventions guidelines information rules
     modes techniques strategies policy policies support help notes tips details overview basics
     process system model creation generation configuration operation operations function functions
-    routines semantics representation interface interfaces
+    routines semantics representation interface interfaces instructions commands abbreviations
 """
 _SAID_OF_DOING = frozenset(_OF_DOING.split())
 """What there is of a task: "Timing considerations" are no task."""

@@ -52,8 +52,8 @@ _LEGAL_ANYWHERE = regex(_TITLES[Role.LEGAL], re.I)
 def role_of_title(title: str) -> Role:
     """The role that a section's title names; BODY where it names none."""
     for role, pattern in _PATTERNS.items():
-        if pattern.search(title):
-            return role
+        if pattern.search(title) and not (role is Role.APPENDIX and _LEGAL_ANYWHERE.search(title)):
+            return role  # "Appendix D The licence" is the licence
     return Role.LEGAL if _LEGAL_ANYWHERE.search(title) else Role.BODY
 
 

@@ -164,7 +164,7 @@ IN_FRONT: dict[str, Pattern[str]] = {
     ),
     "needs": regex(
         r"\brequires?\b.{0,50}\b(?:installed|or (?:later|higher|newer|above))\b"
-        r"|(?:^\W*|[,:;] |\b(?:that|then|first|so|and|but|installation|\w+ing|it) )you (?:will |also |would )*(?:need|must have)\b(?! (?:to|in|for|not|be|it|them|this|that|these|those|only do|do)\b|\W*$)"
+        r"|(?:^\W*|[,:;] |\b(?:that|then|first|so|and|but|installation|\w+ing|it) )you (?:will |also |would )*(?:need|must have)\b(?! (?:to|in|for|not|be|it|them|this|that|these|those|only do|do|more than|some way|both)\b|\W*$)"
         r"|\bbefore (?:you|using|installing|beginning|starting)\b.{0,60}\b(?:must|need|should|have to|make sure|install)\b"
         r"|\bdepends on (?:the )?(?:\S+ ){0,3}(?:package|packages|library|libraries)\b",
     ),
