@@ -11,6 +11,7 @@ import numpy as np
 from wide_margin.core.later import regex
 from wide_margin.core.search.abbreviations import other_forms
 from wide_margin.core.search.analysis import is_common, language_asked, words
+from wide_margin.core.search.compounds import ending_with, parts_of
 from wide_margin.core.search.equals import equal_words
 from wide_margin.core.search.index import FAMILY
 from wide_margin.core.search.inverted import plainly_asked
@@ -90,13 +91,15 @@ def read_terms(text: str, index: Index) -> Query:
         beside[word] = (*beside.get(word, ()), *others)
     terms = []
     for word in content:
-        exact = _exact(word, index) or _misspelt(word, text, index)
+        exact = _exact(word, index) or _misspelt(word, text, index) or parts_of(word, index)
         variants = {term: 1.0 for term in exact}
         for other in beside.get(word, ()):
             for term in _exact(other, index):
                 variants.setdefault(term, SPELLED_OUT)
         for term in _family(word, index):
             variants.setdefault(term, OF_FAMILY)
+        for term in ending_with(word, index):
+            variants.setdefault(term, OF_COMPOUND)
         for term, weight in neighbours.get(word, ()):
             variants.setdefault(term, weight)
         share = said_rarely(word) if index.language == "en" else 1.0
@@ -117,6 +120,8 @@ def _without_existence(query: Query) -> Query:
 
 OF_FAMILY, SHARED = 0.5, 0.8
 """What a word of the same family counts, and the share of the longer stem they have in common."""
+OF_COMPOUND = 0.6
+"""What a compound counts for the word that it ends with."""
 SPELLED_OUT = 0.9
 """What a word of an abbreviation's long form counts for it, and the other way about."""
 BESIDE_TERM = 0.5
