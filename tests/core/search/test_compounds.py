@@ -63,3 +63,8 @@ def test_other_languages_are_left_alone(tmp_path):
     index = read_document(tmp_path / "a.pdf").index
     assert parts_of("ropering", index) == []
     assert ending_with("hemprope", index) == []
+
+
+def test_a_word_that_only_says_that_something_lies_somewhere_asks_for_nothing(tower):
+    terms = read_terms("Wo liegen die Glocken?", tower.index).terms
+    assert [term.word for term in terms] == ["glocken"]

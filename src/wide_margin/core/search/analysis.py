@@ -138,14 +138,14 @@ for _language, _words in _COMMON_WORDS.items():
         _LANGUAGES_OF[_word].append(_language)
 _ASKING = {
     "fr": "depuis qu'est-ce qu'est c'est combien lequel laquelle lesquels lesquelles faut-il est-ce a-t-il peut-on doit-on est-il est-elle sont-ils sont-elles"
-          " s'agit-il existe-t-il puis dois peux veux fait font mon ma mes doit doivent peut peuvent faut existe sert servent signifie signifient fonctionne fonctionnent",
+          " s'agit-il existe-t-il puis dois peux veux fait font mon ma mes doit doivent peut peuvent faut existe sert servent signifie signifient fonctionne fonctionnent trouve trouvent trouver situé située situés situées appelle appellent",
     "de": "seit wieviel wieviele wievielen wann wieso weshalb wem wen wessen woher wohin wozu worum worin womit wofür wovon woran"
           " mein meine meinem meinen meiner meines dein deine unser unsere mir mich finde bekomme existieren macht tut"
-          " welches welchen welchem welcher dient dienen bedeutet bedeuten funktioniert funktionieren",
-    "es": "cuánto cuánta cuántos cuántas cuáles cuál quiénes quién adónde debe deben puede pueden puedo podemos debo quiero tengo mis hay hace hacen existen sirve sirven significa significan funciona funcionan está están estoy estamos estar necesito necesita necesitan",
-    "it": "cos'è dov'è com'è qual quanto quanta quanti quante quali quale deve devono può possono posso possiamo devo voglio mio mia miei mie fa fanno esistono perché serve servono significa significano funziona funzionano sto sta stanno stare",
-    "pt": "desde quanto quanta quantos quantas quais qual deve devem pode podem posso devo quero meu minha meus minhas faz fazem existem serve servem significa significam funciona funcionam estão estou estava preciso precisa",
-    "nl": "sinds hoeveel hoelang moet moeten kan kunnen mijn onze doet doen bestaan waarvoor waarmee waarin dient dienen betekent betekenen werkt werken",
+          " welches welchen welchem welcher dient dienen bedeutet bedeuten funktioniert funktionieren liegen liegt befindet befinden steht stehen heißt heißen",
+    "es": "cuánto cuánta cuántos cuántas cuáles cuál quiénes quién adónde debe deben puede pueden puedo podemos debo quiero tengo mis hay hace hacen existen sirve sirven significa significan funciona funcionan encuentra encuentran encuentro está ubicado ubicada llama llaman hacer está están estoy estamos estar necesito necesita necesitan",
+    "it": "cos'è dov'è com'è qual quanto quanta quanti quante quali quale deve devono può possono posso possiamo devo voglio mio mia miei mie fa fanno esistono perché serve servono significa significano funziona trova trovano trovo situato situata chiama chiamano fare esiste funzionano sto sta stanno stare",
+    "pt": "desde quanto quanta quantos quantas quais qual deve devem pode podem posso devo quero meu minha meus minhas faz fazem existem serve servem significa significam funciona funcionam fica ficam encontra encontram encontro localiza chama chamam fazer estão estou estava preciso precisa",
+    "nl": "sinds hoeveel hoelang moet moeten kan kunnen mijn onze doet doen bestaan waarvoor waarmee waarin dient dienen betekent betekenen werkt werken vind vinden staat staan ligt liggen bevindt bevinden heet heten bestaat",
     "sv": "hur många mycket varför vilka vilken vilket vart när vem måste behöver behövs kan får finns gör betyder fungerar",
     "da": "hvor mange meget hvorfor hvilke hvilken hvilket hvad hvem hvornår skal kan må findes gør betyder virker",
     "no": "hvor mange mye hvorfor hvilke hvilken hvilket hva hvem når skal kan må finnes gjør betyr virker",
