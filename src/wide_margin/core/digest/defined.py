@@ -159,6 +159,7 @@ _POINTS_ON = regex(
 )  # fmt: skip
 """Only says where more is said, or where the source has it."""
 _ASKS_FOR_ONE = regex(r"\W*what(?:['’]s|\s+is)\s+an?\s+[a-z]", re.I)
+"""Asks what one of a kind is, and not what is called so."""
 _IS_CODE = regex(
     r"^\W*what(?:['’]s|\s+is)\s+(?:the\s+)?(?:(?P<kind>function|command|method|class|macro|variable)\s+)?"
     r"(?P<name>[^\W\d]\w*(?:[._:]{1,2}\w+)+)(?:\(\))?\W*$", re.I

@@ -114,7 +114,8 @@ class Scored:
 
 
 MOSTLY_LEGAL, FEW_LEGAL = 0.1, 4
-"""A document of whose sentences this share is worded as licences are is one; so of money."""
+"""A document of whose sentences this share is worded as licences are is one; so of money. So few
+are its notice, however short it is."""
 CHIEFLY_LEGAL = 0.5
 """A document of whose sentences this share stands under titles of licences is about them."""
 _BOOK_ON = regex(

@@ -848,6 +848,7 @@ _OPENS = regex(
 )  # fmt: skip
 """The same of the section, or of a part of it."""
 _GOES_ON_WITH_IT = regex(r"\W*(?:\w+, )?it (?:is|also|does|will|can|should)\b", re.I)
+"""Goes on about the section, after a sentence that speaks of it."""
 _DONE_BY_STEPS = frozenset(["install", "run", "begin"])
 _SORTS_OF_NEEDS = frozenset(["minimum", "minimal", "recommended", "basic", "system"])
 """Words with which requirements are asked for, whatever their section is called."""

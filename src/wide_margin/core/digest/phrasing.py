@@ -114,8 +114,8 @@ _AND_MORE = regex(r"\b(?:and|or) (?:\w+ )?\w+ing\b", re.I)
 _NAMES_ONE = regex(
     r"^(?:the|an?|your|one|multiple|several|new|other|all|any|custom|more|its)\b", re.I
 )
-_HAS_DETERMINER = regex(
-    r"^(?:the|an?|your|my|this|that|each|every|one|another|any|some|no|its|their|more|all|what|which|how|only)\b", re.I
+_DETERMINER = regex(
+    r"\b(?:the|an?|your|my|this|that|each|every|one|another|any|some|no|its|their|more|all|what|which|how|only|and)\b", re.I
 )  # fmt: skip
 _BEFORE_PREPOSITION = regex(
     r"\s+(?:of|in|on|with|without|for|from|to|by|at|as|into|via|using|between|over|under|and|or)\s+"
@@ -378,9 +378,11 @@ class Wording:
         named = _BEFORE_PREPOSITION.split(task, maxsplit=1)[0].split()
         head = named[-1] if named else ""
         is_single = head.isalpha() and head.islower() and not head.endswith("s")
-        if not is_single or _HAS_DETERMINER.match(task):
+        if not is_single or _DETERMINER.search(task):
             return False
-        return any(f" {one} {head} " in self._text for one in ("a", "an", "each", "every"))
+        # "A data set" does not tell that there is one data.
+        one = re.search(rf" (?:an?|each|every) {head} (?P<next>\w+) ", self._text)
+        return one is not None and is_common(one["next"], "en")
 
     def _is_noun(self, gerund: str, rest: str) -> bool:
         """Whether both are one thing, as "building blocks": it has an article, or is of another."""
