@@ -43,6 +43,7 @@ from wide_margin.core.pages.repair import (
     with_signs,
     with_turned_letters,
 )
+from wide_margin.core.pages.underscores import may_draw_underscores, with_underscores
 from wide_margin.core.pages.unnamed import numbered, with_weights
 from wide_margin.core.pages.unsized import LEAST, measured, stand_on_line
 
@@ -170,6 +171,8 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
     chars = with_hyphens(with_accents(chars, boxes, first, last, boxes_of), boxes_of)
     joined = with_words_joined(chars, boxes, boxes_of)
     chars = with_letters_joined(joined, boxes, first & last)
+    if any(map(may_draw_underscores, fonts)):
+        chars = with_underscores(page, frame, chars, boxes, first, last)
     return PageText(index, width, height, chars, boxes, starts, fonts_of, sizes, fonts, frame)
 
 
