@@ -1326,3 +1326,23 @@ def test_two_names_of_code_differ_in_what_they_are_labelled_with(functions):
     told = " ".join(quote.text for quote in functions.answer(typed, WHOLE, None).quotes)
     assert "count of all turns" in told
     assert "length of a rope" in told
+
+
+@pytest.mark.parametrize(
+    ("typed", "title"),
+    [("What does the wind command do?", "3 wind—Put the rope on the drum"),
+     ("What does wellkeep wind do?", "3 wind—Put the rope on the drum"),
+     ("What does wellkeep oil do?", "4 oil—Which lids are dry?")],
+)  # fmt: skip
+def test_a_command_is_told_by_the_title_of_its_section(tmp_path, typed, title):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Wellkeep Manual"), ("text", "Wellkeep keeps all wells in order.")],
+        [("h1", "2 Use"), ("text", "The keeper runs wellkeep wind in May, wellkeep oil in June.")],
+        [("h1", "3 wind—Put the rope on the drum"),
+         ("text", "Whoever has a rope in the loft can bring it back to the tower with it.")],
+        [("h1", "4 oil—Which lids are dry?"),
+         ("text", "For each lid in the loft, it prints how dry that is. Oil drums stand there.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert answer.quotes[0].text == title
+    assert answer.sure >= 0.6

@@ -35,6 +35,7 @@ from wide_margin.core.digest.named import (
 from wide_margin.core.digest.other_words import rows_by_path, rows_otherwise
 from wide_margin.core.digest.reference import row_in_short, row_under_head, rows_declared
 from wide_margin.core.digest.sentences import SPEAKS_OF_SECTION, tells_work
+from wide_margin.core.digest.titled import title_of
 from wide_margin.core.explain import define
 from wide_margin.core.explain.definitions import is_its_own_kind, says_which_things
 from wide_margin.core.explain.short_forms import find_short_forms, may_spell_out
@@ -265,8 +266,9 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     if question.kind != "what is":
         doing = _DOES.match(question.text.strip()) or _IS_CODE.match(question.text.strip())
         if doing is not None:
-            told = _doing(document, question, answer, doing["name"], doing["kind"])
-            is_other = bool(told.quotes) and _is_of_other_letter(told.quotes[0].text, doing["name"])
+            name = _without_own_name(document, doing["name"])
+            told = _doing(document, question, answer, name, doing["kind"])
+            is_other = bool(told.quotes) and _is_of_other_letter(told.quotes[0].text, name)
             return replace(answer, sure=min(answer.sure, MENTIONED)) if is_other else told
         return with_listed(document, question, answer)
     term = defined_term(question.text)
@@ -279,6 +281,13 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     if definition is None:
         return _undefined(document, question, answer, term)
     return _defining(document, question, answer, definition)
+
+
+def _without_own_name(document: ReadDocument, name: str) -> str:
+    """The name of a command that has a section, without that of the program: "wellkeep wind"."""
+    first, _, rest = name.partition(" ")
+    is_own = rest and first.lower() in words(title_of(document).lower())
+    return rest if is_own and rows_titled(document, _plain(rest)) else name
 
 
 def _is_of_other_letter(said: str, name: str) -> bool:
@@ -572,7 +581,8 @@ def _under_its_name(
     if told is answer:
         return None
     said, plain = told.quotes[-1].text, _plain(name)
-    if _plain(without_kind(plain)) in said.lower() or _begins_doing(said):
+    names_it = any(_plain(without_kind(plain)) in quote.text.lower() for quote in told.quotes)
+    if names_it or _begins_doing(said):
         return told
     if first is not None or not rows_titled(document, plain):
         return None

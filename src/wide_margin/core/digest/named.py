@@ -74,7 +74,7 @@ _HEADS, MOST_HEADS = ("row", "code", "entry"), 24
 """Kinds of paragraphs that are heads of functions, and how many stand over one description."""
 _TYPED = regex(r"\s*(?:(?:[\w:~/@.-]+\s?)?[$%>#]\s|#\s?(?:ifn?def|if|include)\b)")
 """The sign of a shell, with its name or none, before what is typed; what asks after a name in C."""
-_DASH = regex(r"\s+[–—-]\s+|:\s+")
+_DASH = regex(r"\s+[–—-]\s+|:\s+|(?<=\w)—(?=\w)")
 _SETS = regex(r"^\W*>\s|<-|(?<![=!<>])=(?!=)\s|\w\s+\d+\s+[^\W\d]")
 """A line of code that uses a function, or gives values to several, does not describe it."""
 _WORDS = regex(r"[^\W\d_]+(?:[\s-]+[^\W\d_]+)+")

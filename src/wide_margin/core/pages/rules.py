@@ -16,9 +16,10 @@ from wide_margin.core.pages.native import address_of, paths
 if TYPE_CHECKING:
     from wide_margin.core.geometry import FloatArray
     from wide_margin.core.pages.document import PdfFile
+    from wide_margin.core.pages.model import Frame
 
-THICKEST = 2.5
-"""Points; what is thicker is a bar or a ground."""
+THICKEST, THINNEST = 2.5, 1.0
+"""Points; what is thicker is a bar or a ground, and a short one a box."""
 SHORTEST = 6.0
 """Points; what is shorter is a dash or a part of a sign."""
 MOST_OBJECTS, MOST_POINTS = 20_000, 400
@@ -40,8 +41,7 @@ def rules_of(pdf: PdfFile, index: int) -> FloatArray:
     """
     found: list[tuple[float, float, float, float]] = []
     with pdf.page(index) as page:
-        n = min(pdfium_c.FPDFPage_CountObjects(page.raw), MOST_OBJECTS)
-        objects, bounds = paths(address_of(page.raw), n)
+        objects, bounds = _paths_on(page)
         across, up = bounds[:, 2] - bounds[:, 0], bounds[:, 3] - bounds[:, 1]
         is_long = np.maximum(across, up) >= SHORTEST
         is_thin = np.minimum(across, up) <= THICKEST
@@ -51,6 +51,25 @@ def rules_of(pdf: PdfFile, index: int) -> FloatArray:
     corners = np.array(found, dtype=np.float64).reshape(-1, 4)
     corners = np.concatenate([bounds[is_long & is_thin], corners])
     return to_page_space(corners, frame.box, frame.turns)
+
+
+def short_rules(page: Any, frame: Frame, shortest: float, longest: float) -> FloatArray:
+    """(k, 4) the level rules of a page that are so long, in page space and points.
+
+    Args:
+        page: Of PDFium.
+        frame: How it lies in page space.
+        shortest: The least length.
+        longest: The greatest.
+    """
+    placed = to_page_space(_paths_on(page)[1], frame.box, frame.turns)
+    across, up = placed[:, 2] - placed[:, 0], placed[:, 3] - placed[:, 1]
+    return placed[(across >= shortest) & (across <= longest) & (up <= THINNEST)]
+
+
+def _paths_on(page: Any) -> tuple[list[int], FloatArray]:
+    n = min(pdfium_c.FPDFPage_CountObjects(page.raw), MOST_OBJECTS)
+    return paths(address_of(page.raw), n)
 
 
 def _rules_in(address: int) -> list[tuple[float, float, float, float]]:

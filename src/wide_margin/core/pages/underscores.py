@@ -10,11 +10,9 @@ import re
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
-import pypdfium2.raw as pdfium_c
 
-from wide_margin.core.geometry import to_page_space
 from wide_margin.core.later import regex
-from wide_margin.core.pages.native import address_of, paths
+from wide_margin.core.pages.rules import short_rules
 
 if TYPE_CHECKING:
     from wide_margin.core.geometry import BoolArray, FloatArray
@@ -22,14 +20,12 @@ if TYPE_CHECKING:
 
 _OF_TEX = regex(r"(?:^|\+)cm[a-z]+\d+$", re.I)
 """Computer Modern in its first encodings, which a text in other fonts has in its formulas."""
-SHORTEST, LONGEST, THICKEST = 1.2, 8.0, 1.0
+SHORTEST, LONGEST = 1.2, 8.0
 """Points of such a rule."""
 OFF = 1.5
 """Points between the end of a word and its rule at most."""
 LOWEST = 0.65
 """How far down the letters it is drawn, as a share of their height: a dash is drawn higher."""
-MOST_OBJECTS = 20_000
-"""Of a page: more is a drawing."""
 
 
 def may_draw_underscores(font: Font) -> bool:
@@ -55,7 +51,7 @@ def with_underscores(
     between = between[[chars[k] == " " for k in between.tolist()]]
     if not len(between):
         return chars
-    rules = _short_rules(page, frame)
+    rules = short_rules(page, frame, SHORTEST, LONGEST)
     before, after = boxes[between - 1], boxes[between + 1]
     bottom = np.maximum(before[:, 3], after[:, 3])
     lowest = before[:, 1] + LOWEST * (before[:, 3] - before[:, 1])
@@ -71,12 +67,3 @@ def with_underscores(
         parts[at] = "_"
         boxes[at] = boxes[at - 1, 2], boxes[at - 1, 1], boxes[at + 1, 0], boxes[at - 1, 3]
     return "".join(parts)
-
-
-def _short_rules(page: Any, frame: Frame) -> FloatArray:
-    """(k, 4) level rules of a length that may be an underscore, in page space."""
-    n = min(pdfium_c.FPDFPage_CountObjects(page.raw), MOST_OBJECTS)
-    _, bounds = paths(address_of(page.raw), n)
-    placed = to_page_space(bounds, frame.box, frame.turns)
-    across, up = placed[:, 2] - placed[:, 0], placed[:, 3] - placed[:, 1]
-    return placed[(across > SHORTEST) & (across < LONGEST) & (up < THICKEST)]
