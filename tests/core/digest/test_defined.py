@@ -1346,3 +1346,18 @@ def test_a_command_is_told_by_the_title_of_its_section(tmp_path, typed, title):
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert answer.quotes[0].text == title
     assert answer.sure >= 0.6
+
+
+def test_two_functions_declared_over_one_description_are_told_by_it(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Functions"),
+         ("text", "void set_rope (struct drum *d, size_t length, const [Function] uint8_t *key)"),
+         ("text", "void set_lid (struct drum *d, size_t length, const [Function] uint8_t *key)"),
+         ("text", "Makes the drum ready for a rope or a lid, respectively."),
+         ("text", "Whoever has a rope in the loft can bring it back to the tower.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What does set_rope do?", WHOLE, None
+    )
+    assert answer.quotes[0].text.startswith("void set_rope")
+    assert "Makes the drum ready" in answer.quotes[0].text

@@ -29,12 +29,14 @@ _SORTS = (
 )
 _SORT = rf"(?i:\[[^\[\]]*\b(?:{_SORTS})\b[^\[\]]*\]|\((?:[a-z]+\s)?(?:{_SORTS})\))"
 """What is declared, as it stands at the right of the line that declares it: "[Library Function]"."""
-_DECLARES = regex(rf"[^.!?]{{1,300}}?{_SORT}\W*(?:\([^()]*\)\W*)?$", re.S)
+_REST_OF_TAKEN = r"[\w\s*&,\[\]]{1,120}\)"
+"""What a function takes that stands on the next line, behind what was declared."""
+_DECLARES = regex(rf"[^.!?]{{1,300}}?{_SORT}\W*(?:\([^()]*\)\W*|{_REST_OF_TAKEN}\W*)?$", re.S)
 _TELLS = regex(r"(?!\w+:\s)\S+(?:\s\S+){3}|\w+:\s[a-z][^.]*\s[A-Z][a-z]+\s")
 """A sentence that does not only say of an argument what it is, or goes on after that."""
-FEWEST_SAID, UNDER = 3, 3
+FEWEST_SAID, UNDER, BETWEEN = 3, 3, 1
 """Words behind a line that declares something, which then says what that does; and sentences under
-such a line among which one does."""
+such a line among which one does; others declared with it that are quoted before that."""
 _BEGINS_WITH_VERB = regex(r"\W*(?:this\s+\w+\s+)?(?P<verb>[a-z]{2,}s)\s+\w", re.I)
 """May begin with what something does: "winds the rope", "This function winds it"."""
 _BEGINS_WITH_BASE = regex(r"\W*(?P<verb>[A-Z][a-z]+)\s(?:an?|the|all|each|this|its|whether)\b")
@@ -85,8 +87,8 @@ def row_under_head(document: ReadDocument, name: str) -> int | None:
 def rows_declared(document: ReadDocument, name: str) -> range:
     """Rows of the line that declares a name, and of what stands first under it.
 
-    "void wind (ROPE r)  [Function]", "wind :: Rope -> Int"; where several are declared in a row, of
-    the latter alone.
+    "void wind (ROPE r)  [Function]", "wind :: Rope -> Int"; where more than two are declared
+    in a row, of the latter alone.
     """
     thing, sentences = re.escape(name), document.text.sentences
     plainly = re.compile(rf"\W{{0,3}}(?:[\w*<>\[\]]+\s\*{{0,2}}){{1,4}}{thing}\s?\([^()]*\)[\s:;]*")
@@ -129,7 +131,7 @@ def _under_declared(document: ReadDocument, row: int) -> range:
     if not said or said[0] != first:
         return range(0)
     told = next((k for k in said[:UNDER] if _TELLS.match(sentences[k].text)), first)
-    return range(row if told == row + 1 else told, told + 1)
+    return range(row if told <= row + BETWEEN + 1 else told, told + 1)
 
 
 def _does(said: str) -> bool:
