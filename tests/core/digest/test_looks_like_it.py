@@ -6,6 +6,7 @@ import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
+from wide_margin.core.answers.candidates import explains
 from wide_margin.core.answers.signs import sign_of
 from wide_margin.core.digest import Digester
 from wide_margin.core.digest.named import rows_under
@@ -13,6 +14,10 @@ from wide_margin.core.digest.reference import row_in_short
 from wide_margin.core.digest.which_name import with_its_name
 
 KEPT = ("text", "Each rope of the tower is kept by hand, and each drum of oak is oiled in May.")
+
+
+LONG = ", and so it has been with all of them in the loft and the yard since the tower was built"
+"""Makes a description go on in the next line: then it hangs beside its term."""
 
 
 def made(tmp_path, *pages):
@@ -36,11 +41,16 @@ def test_a_number_or_a_part_of_a_name_defines_nothing(said, defines):
 
 
 def test_what_is_declared_is_not_what_a_word_means(tmp_path):
-    pages = [("h1", "1 Variables"), ("entry", "winch|[Variable] Return the winch of the tower"),
-             ("entry", "turns_of_it|[Variable] Return the turns of the tower")]  # fmt: skip
-    document = made(tmp_path, pages)
+    document = made(tmp_path, [
+        ("h1", "1 Variables"), ("entry", f"winch|[Variable] Return the winch of it{LONG}."),
+        ("entry", f"turns_of_it|[Variable] Return the turns of it{LONG}."),
+    ])  # fmt: skip
+    rows = [k for k, said in enumerate(document.text.sentences) if "[Variable]" in said.text]
+    winch, turns = (document.text.sentences[row].text.split()[0] for row in rows)
+    assert (winch, turns) == ("winch", "turns_of_it")
+    assert not explains(document, rows[0], ("winch",))
+    assert explains(document, rows[1], ("turns_of_it",))
     assert asked(document, "What is a winch?").sure < 0.6
-    assert asked(document, "What is turns_of_it?").sure >= 0.6
 
 
 def test_a_command_of_that_name_is_not_the_thing(tmp_path):
@@ -60,11 +70,12 @@ def test_a_letter_counts_as_it_is_written(tmp_path):
 
 def test_what_a_function_takes_is_not_its_head(tmp_path):
     document = made(tmp_path, [
-        ("h1", "1 Functions"), ("code", "void wind_rope("), ("code", "    Rope_Drum drum )"),
-        ("text", "The function wind_rope() winds all ropes up until the drum is full."),
+        ("h1", "1 Functions"),
+        ("entry", f"Rope_Drum drum )|All ropes are wound up on the drum{LONG}."),
+        ("entry", f"Rope_Lid (lid)|All lids are put on by hand{LONG}."),
     ])  # fmt: skip
-    assert not rows_under(document, "Rope_Drum")
-    assert asked(document, "What does wind_rope do?").sure >= 0.6
+    assert not rows_under(document, "rope_drum")
+    assert rows_under(document, "rope_lid")
 
 
 def test_a_line_of_a_reference_says_what_is_done(tmp_path):
@@ -78,8 +89,8 @@ def test_a_line_of_a_reference_says_what_is_done(tmp_path):
 
 def test_read_only_reads_nothing(tmp_path):
     document = made(tmp_path, [
-        ("h1", "1 Codes"), ("entry", "rofs|Read-only file system."),
-        ("entry", "noent|No such file."), ("text", "A file is loaded."),
+        ("h1", "1 Codes"), ("text", "rofs() Read-only file system."),
+        ("text", "noent() No such file."), ("text", "A file is loaded."),
     ])  # fmt: skip
     poor = replace(asked(document, "How do I load a file?"), sure=0.2)
     assert with_its_name(document, poor) is poor
@@ -87,10 +98,12 @@ def test_read_only_reads_nothing(tmp_path):
 
 def test_an_address_says_nothing_of_what_it_is_of(tmp_path):
     document = made(tmp_path, [
-        ("h1", "1 Quorble"), ("text", "A quorble is wound in May, and rope.quorble winds it."),
-        ("entry", "Quorble|Winders: http://winders.example.org/quorble and the loft of the tower"),
+        ("h1", "1 Quorble"), ("text", "A quorble is wound in May by those of the loft."),
+        ("entry", f"Quorble|Winders: http://winders.example.org/quorble{LONG}"),
+        ("entry", f"Capstan|Turners: the people who turn it in May{LONG}"),
     ])  # fmt: skip
-    assert "http" not in asked(document, "What is quorble?").quotes[0].text
+    assert asked(document, "What is quorble?").sure < 0.6
+    assert asked(document, "What is capstan?").sure >= 0.6
 
 
 def test_some_licence_is_not_the_licence(tmp_path):
@@ -113,13 +126,22 @@ def test_one_sentence_is_not_both_sides(tmp_path):
     assert "it is lighter" in answer.quotes[0].text
 
 
-def test_an_adverb_is_nothing_that_a_thing_does(tmp_path):
+@pytest.mark.parametrize(("does", "is_told"), [("always", False), ("winds", True)])
+def test_an_adverb_is_nothing_that_a_thing_does(tmp_path, does, is_told):
     document = made(tmp_path, [
-        ("h1", "1 Winding"), ("text", "The winder always stands on the output of the tower."),
-        ("text", "In May it is oiled. The winder helper command winds the rope on the drum."),
+        ("h1", "1 Output"), ("text", f"The winder {does} the output of the tower and of the loft."),
     ], [("h1", "2 Ropes"), ("text", "The winder is oiled by hand.")])  # fmt: skip
-    answer = asked(document, "What does the winder command do?")
-    assert "winds the rope" in answer.quotes[0].text
+    assert (asked(document, "What does the winder command do?").sure >= 0.6) == is_told
+
+
+def test_what_an_installation_has_does_not_tell_how_it_is_installed(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Wellkeep Manual"), ("text", "Wellkeep keeps all wells in order.")],
+        [("h1", "1 Winches"),
+         ("text", "If your installation includes a winch, Wellkeep allows you to turn it.")],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    assert asked(document, "How do I install Wellkeep?").sure <= 0.3
 
 
 def test_a_permission_tells_not_what_a_document_is_about(tmp_path):

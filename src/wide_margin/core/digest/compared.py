@@ -90,17 +90,17 @@ def answer_compared(
     whole = _contrasting(document, sides, whole)
     tells_both = whole.quotes and all(_speaks_of(document, whole.quotes[0], s) for s in sides)
     if tells_both and not defined:
-        return _of_both(whole)
+        if _CONTRASTS.search(whole.quotes[0].text):
+            return whole
+        return replace(whole, sure=min(whole.sure, SURE_OF_BOTH))
     each = [ask_what(f"What is {side}?", WHOLE) for side in completed]
     found = [
         answer if answer.quotes and _is_of(document, answer.quotes[0], side, full) else None
         for side, full, answer in zip(sides, completed, each, strict=True)
     ]
     kept = [answer for answer in found if answer is not None]
-    is_of_one = len(kept) > 1 and _begin_alike(document, kept)  # it says what one of them is
-    if is_of_one and tells_both:
-        return _of_both(whole)
-    kept = kept[:1] if is_of_one else kept
+    if len(kept) > 1 and _begin_alike(document, kept):
+        kept = kept[:1]  # it says what one of them is
     sure = min((answer.sure for answer in kept), default=0.0)
     sure = min(sure, OF_EACH) if len(kept) > 1 else min(ONE_SIDE * sure, OF_ONE)
     is_of_sides = not whole.quotes or _speaks_of_any(document, whole.quotes[0], sides)
@@ -170,13 +170,6 @@ def _contrasting(document: ReadDocument, sides: Sequence[str], whole: Answer) ->
     if not rows or set(rows) & set(told):
         return whole
     return told_by(document, whole, rows[0], rows[0] + 1, max(whole.sure, OF_CONTRAST))
-
-
-def _of_both(whole: Answer) -> Answer:
-    """What speaks of both, less surely where it does not set them against each other."""
-    if _CONTRASTS.search(whole.quotes[0].text):
-        return whole
-    return replace(whole, sure=min(whole.sure, SURE_OF_BOTH))
 
 
 def _begin_alike(document: ReadDocument, answers: Sequence[Answer]) -> bool:

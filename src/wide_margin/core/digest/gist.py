@@ -113,9 +113,8 @@ class Scored:
     """What the title names, in lower case: words that are hardly used elsewhere."""
 
 
-MOSTLY_LEGAL, FEW_LEGAL = 0.1, 4
-"""A document of whose sentences this share is worded as licences are is one; so of money. So few
-are its notice, however short it is."""
+MOSTLY_LEGAL = 0.1
+"""A document of whose sentences this share is worded as licences are is one; so of money."""
 CHIEFLY_LEGAL = 0.5
 """A document of whose sentences this share stands under titles of licences is about them."""
 _BOOK_ON = regex(
@@ -205,9 +204,7 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     usable &= ~_under_titles_aside(sentences, roles, usable)
     for is_worded_so in (is_of_licence, says_who_paid):
         found = _saying(sentences, usable, is_worded_so)
-        share = found.sum() / max(int(usable.sum()), 1)
-        is_aside = share < MOSTLY_LEGAL or (found.sum() <= FEW_LEGAL and share < CHIEFLY_LEGAL)
-        if is_aside:  # else it is what it is about
+        if found.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
             usable &= ~found
     usable &= ~_said_again_and_again(sentences, usable, pause)
     terms = _terms_of(document, weight, usable)
