@@ -96,16 +96,6 @@ def test_read_only_reads_nothing(tmp_path):
     assert with_its_name(document, poor) is poor
 
 
-def test_an_address_says_nothing_of_what_it_is_of(tmp_path):
-    document = made(tmp_path, [
-        ("h1", "1 Quorble"), ("text", "A quorble is wound in May by those of the loft."),
-        ("entry", f"Quorble|Winders: http://winders.example.org/quorble{LONG}"),
-        ("entry", f"Capstan|Turners: the people who turn it in May{LONG}"),
-    ])  # fmt: skip
-    assert asked(document, "What is quorble?").sure < 0.6
-    assert asked(document, "What is capstan?").sure >= 0.6
-
-
 def test_some_licence_is_not_the_licence(tmp_path):
     document = made(tmp_path, [
         ("h1", "1 Openness"),
