@@ -1361,3 +1361,16 @@ def test_two_functions_declared_over_one_description_are_told_by_it(tmp_path):
     )
     assert answer.quotes[0].text.startswith("void set_rope")
     assert "Makes the drum ready" in answer.quotes[0].text
+
+
+def test_an_option_in_quotation_marks_is_told_by_what_follows(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Options"),
+         ("text", "‘--adopt’ Warning! Takes over whatever is in the tower already."),
+         ("text", "‘--oil’ Oils the drum that is in the loft.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What does --adopt do?", WHOLE, None
+    )
+    assert "Takes over" in answer.quotes[0].text
+    assert answer.sure == 0.8

@@ -3,12 +3,15 @@
 from dataclasses import replace
 
 import pytest
+from reportlab.lib.pagesizes import A4
+from reportlab.pdfgen.canvas import Canvas
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.answers.candidates import explains
 from wide_margin.core.answers.signs import sign_of
 from wide_margin.core.digest import Digester
+from wide_margin.core.digest.compared import OF_EACH
 from wide_margin.core.digest.named import rows_under
 from wide_margin.core.digest.reference import row_in_short
 from wide_margin.core.digest.which_name import with_its_name
@@ -109,11 +112,13 @@ def test_some_licence_is_not_the_licence(tmp_path):
 def test_one_sentence_is_not_both_sides(tmp_path):
     document = made(tmp_path, [
         ("h1", "1 Winches"),
-        ("text", "Winch-ng is a winch for towers. Many ideas of the older winch, once of iron, "
-                 "were taken over into winch-ng, but it is lighter."),
+        ("text", "Winch-ng is a winch for towers. This manual tells how it is used."),
+    ], [
+        ("h1", "2 Ideas"), ("text", "In contrast to the old winch, winch-ng is light."),
     ])  # fmt: skip
     answer = asked(document, "What is the difference between winch and winch-ng?")
-    assert "it is lighter" in answer.quotes[0].text
+    assert len(answer.quotes) == 1
+    assert answer.sure < OF_EACH
 
 
 @pytest.mark.parametrize(("does", "is_told"), [("always", False), ("winds", True)])
@@ -145,3 +150,23 @@ def test_a_permission_tells_not_what_a_document_is_about(tmp_path):
     answer = asked(read_document(tmp_path / "a.pdf"), "De que trata este documento?")
     assert answer.quotes[0].text.startswith("Este documento descreve")
     assert answer.sure == 0.9
+
+
+@pytest.mark.parametrize(
+    ("said", "is_told"),
+    [(" Rope Loft: http://loft.example.org/quorble and http://ropes.example.org", False),
+     (" Whatever is wound on a drum of oak by the keeper of the yard in May.", True)],
+)  # fmt: skip
+def test_an_address_beside_a_name_set_apart_tells_nothing(tmp_path, said, is_told):
+    canvas = Canvas(str(tmp_path / "a.pdf"), pagesize=A4, invariant=1)
+    canvas.setFont("Times-Roman", 11)
+    canvas.drawString(72, 760, "A drum is wound in May by those of the loft with a quorble.")
+    text = canvas.beginText(72, 720)
+    text.setFont("Times-Bold", 11)
+    text.textOut("Quorble")
+    text.setFont("Times-Roman", 11)
+    text.textOut(said)
+    canvas.drawText(text)
+    canvas.save()
+    answer = asked(read_document(tmp_path / "a.pdf"), "What is quorble?")
+    assert (answer.sure >= 0.6) == is_told

@@ -1067,3 +1067,13 @@ def test_what_only_opens_a_section_tells_no_steps(tmp_path, question, begins):
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(question, WHOLE, None)
     assert answer.quotes[0].text.startswith(begins)
     assert answer.sure >= 0.6
+
+
+def test_a_sentence_is_never_surer_than_a_section_called_so(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Winch-ng"), ("text", "Winch-ng is a winch for towers."),
+         ("text", "Winch-ng requires at least version 2 of the drum, and the rope must be "
+                  "installed first.")],
+    ])  # fmt: skip
+    made = Digester(read_document(tmp_path / "a.pdf"))
+    assert made.answer("What do I need before I start?", WHOLE, None).sure == 0.9

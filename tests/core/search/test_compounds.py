@@ -12,7 +12,8 @@ SAID = (
     "Die Dicke eines Seils wird mit einem Ring gemessen. Ein Seil aus Hanf ist nach einem Jahr "
     "nicht mehr zu brauchen, und die Farbe der Trommel ist rot. Jeder Turm hat eine Glocke. "
     "Die Sprache der Glocken versteht jeder. Das Programm der Läuter ist alt. Wer eine Glocke "
-    "läutet, braucht Kraft. Die Windentrommel und die Seiltrommel sind aus Eiche."
+    "läutet, braucht Kraft. Die Windentrommel und die Seiltrommel sind aus Eiche. "
+    "Ein Windenhommel ist nichts davon."
 )
 
 

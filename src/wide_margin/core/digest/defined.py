@@ -41,6 +41,7 @@ from wide_margin.core.explain.definitions import is_its_own_kind, says_which_thi
 from wide_margin.core.explain.short_forms import find_short_forms, may_spell_out
 from wide_margin.core.explain.verbs import seems_to_have_verb
 from wide_margin.core.later import regex
+from wide_margin.core.layout import BULLETS
 from wide_margin.core.lexicon import bare
 from wide_margin.core.passages import names_in
 from wide_margin.core.search.analysis import is_common, words
@@ -86,7 +87,6 @@ _LEADS_TO_LONG = regex(
 _OF_ANOTHER = regex(r"\b(?:whose|dessen|deren|dont|cuy[oa]s?)\s+(?:\w+\s+)?$")
 """Before a thing that another one has, of which it is said what that is."""
 _CALLS = regex(r"\b(?:is|are)\s+(?:\w+ly\s+)?(?:called|named|termed|known\s+as)\b", re.I)
-_BULLETS = " •▪◮▶‣·*–—-"
 _MARKS = ".,;:!?()“”\"'‘’"
 _KINDS = (
     r"(?:sub-?)?(?:commands?|functions?|options?|methods?|class|programs?|modules?|utility|tools?|routines?|macros?"
@@ -276,7 +276,7 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     if definition is not None:
         said = document.text.sentences[definition.sentence].text
         is_declared = term.isalpha() and OF_CODE.search(said) is not None
-        if is_declared or _is_other(said) or _is_label(document, definition.sentence):
+        if is_declared or _only_looks_like_one(said) or _is_label(document, definition.sentence):
             definition = None
     if definition is None:
         return _undefined(document, question, answer, term)
@@ -835,7 +835,7 @@ _ONLY_NAMES = regex(r"\W*this is (?:the|an?) [“\"‘'][^”\"’']+[”\"’']
 """Says which sort of thing a name is, and no more: "This is the “lid depth” option."."""
 
 
-def _is_other(said: str) -> bool:
+def _only_looks_like_one(said: str) -> bool:
     """Whether a text with the form of a definition shows, judges or names a thing, or finds it."""
     others = (_EVALUATES.search, _ONLY_NAMES.match, _NAMES_ADDRESS.match)
     return shows_call(said) or any(match(said) for match in others)
@@ -852,7 +852,7 @@ def _says_it(
         said = document.text.sentences[row]
         if said.kind in SAYS_NOTHING or tells_work(document, said):
             continue
-        if _is_other(said.text):
+        if _only_looks_like_one(said.text):
             continue
         if _IS_NONE.search(said.text.lower().partition(topic[0])[0]):
             continue
@@ -889,7 +889,7 @@ def _has_all(said: str, topic: tuple[str, ...]) -> bool:
 
 def _begins_with(said: str, topic: tuple[str, ...]) -> bool:
     """Whether a sentence begins with the words of a term, an article before them or none."""
-    first = without_article(said.lower().lstrip(_BULLETS)).split()[: len(topic)]
+    first = without_article(said.lower().lstrip(f"{BULLETS}–—- ")).split()[: len(topic)]
     return all(
         begins_alike(word.strip(_MARKS), wanted) for word, wanted in zip(first, topic, strict=False)
     )

@@ -19,7 +19,8 @@ if TYPE_CHECKING:
     from wide_margin.core.pages.model import Font, Frame
 
 _OF_TEX = regex(r"(?:^|\+)cm[a-z]+\d+$", re.I)
-"""Computer Modern in its first encodings, which a text in other fonts has in its formulas."""
+"""Computer Modern in its first encodings, that of formulas, too: a text that TeX has set in other
+fonts draws its underscores as well. Of 682 of them 69 are on pages with formulas alone in it."""
 SHORTEST, LONGEST = 1.2, 8.0
 """Points of such a rule."""
 OFF = 1.5

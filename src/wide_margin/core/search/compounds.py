@@ -8,6 +8,7 @@ words alone, without a lexicon.
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import TYPE_CHECKING
 
 from wide_margin.core.search.analysis import is_common
@@ -60,10 +61,20 @@ def ending_with(word: str, index: Index) -> list[int]:
     if index.language not in LINKS or not stem.isalpha() or len(stem) < SHORTEST_END:
         return []
     found = [
-        number for term, number in index.term_ids.items()
+        index.term_ids[term] for term in _by_ending(index).get(stem[-SHORTEST_END:], ())
         if term.endswith(stem) and len(term) >= len(stem) + SHORTEST_FIRST
     ]  # fmt: skip
     return sorted(found, key=lambda number: -int(index.document_frequency[number]))[:MOST]
+
+
+@lru_cache(maxsize=1)  # a worker answers from one document
+def _by_ending(index: Index) -> dict[str, list[str]]:
+    """The terms that may be compounds, by their last SHORTEST_END letters."""
+    found: dict[str, list[str]] = {}
+    for term in index.term_ids:
+        if len(term) >= SHORTEST_END + SHORTEST_FIRST:
+            found.setdefault(term[-SHORTEST_END:], []).append(term)
+    return found
 
 
 def _term(part: str, index: Index) -> int:

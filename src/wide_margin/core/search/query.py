@@ -121,7 +121,8 @@ def _without_existence(query: Query) -> Query:
 OF_FAMILY, SHARED = 0.5, 0.8
 """What a word of the same family counts, and the share of the longer stem they have in common."""
 OF_COMPOUND = 0.6
-"""What a compound counts for the word that it ends with."""
+"""What a compound counts for the word that it ends with: as much as the nearest neighbour at most;
+37 German questions to three documents were read with it, no other was tried."""
 SPELLED_OUT = 0.9
 """What a word of an abbreviation's long form counts for it, and the other way about."""
 BESIDE_TERM = 0.5
