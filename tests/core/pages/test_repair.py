@@ -34,6 +34,8 @@ from wide_margin.core.pages.text import read_text
         # A font that numbers its ligatures in another way tells by its words.
         ("I \x1bnally have a \x1ble of \x1bngerings", "I finally have a file of fingerings"),
         ("the se\x1dings of le\x1ders", "the settings of letters"),
+        # One short name that is a word by chance ("atty") tells nothing.
+        ("Notes on a\x0by, and A\x0byBatch", "Notes on affy, and AffyBatch"),
         ("Referen\re Manual, Tue O\rt 17", "Reference Manual, Tue Oct 17"),
         ("Copyright \rc 2010 the keepers", "Copyright ©  2010 the keepers"),
     ],

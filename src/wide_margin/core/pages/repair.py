@@ -241,9 +241,7 @@ def with_ligatures(chars: str) -> str:
     for code in set(_LIGATURE_CODE.findall(chars)):
         usual = _LIGATURE[ord(code)]
         words = {word for word in _WORD.findall(chars) if set(_CODES.findall(word)) == {code}}
-        meant[code] = max(
-            _OPENED, key=lambda sign: (_n_known(words, code, _OPENED[sign]), sign == usual)
-        )  # fmt: skip
+        meant[code] = max(_OPENED, key=lambda sign: _speaks_for(sign, words, code, usual))
         n_known = _n_known(words, code, _OPENED[meant[code]])
         if n_known < AS_LIGATURE * len(words):
             letter = max(ascii_lowercase, key=lambda letter: _n_known(words, code, letter))
@@ -256,6 +254,15 @@ def with_ligatures(chars: str) -> str:
     return _LEFT_OVER.sub("\ufffd", opened)
 
 
+def _speaks_for(sign: str, words: set[str], code: str, usual: str) -> tuple[int, bool]:
+    """How many words a ligature makes known in place of a code, less where it is a rare one."""
+    rarity = ONE_WORD if sign in OWN_LIGATURES and sign != usual else 0
+    return _n_known(words, code, _OPENED[sign]) - rarity, sign == usual
+
+
+ONE_WORD = 1
+"""Known words that a ligature which few fonts have needs to have more than the usual one: a name
+of three letters and a code, such as "a?y", makes one by chance."""
 _ODD_LETTER = regex(r"[\u014c\u0180-\u024f]")
 _ODD_WORD = regex(r"\b[A-Za-z]?[a-z]*[\u014c\u0180-\u024f][a-z\u014c\u0180-\u024f]*\b")
 _USUAL = {"\u019f": "ti", "\u01a9": "tt", "\u01ab": "tti", "\u019e": "tf", "\u014c": "ft"}
