@@ -213,3 +213,17 @@ def test_the_first_section_may_begin_on_the_page_of_its_contents(tmp_path):
     assert "heading" in first.witnesses
     kinds = {s.text: s.kind for s in document.text.sentences if s.page == 0}
     assert kinds[said[1]] == "body"
+
+
+def test_the_first_section_begins_below_the_last_contents_page(tmp_path):
+    more = [("toc0", f"{k} Part {k}|{k + 4}") for k in range(3, 9)]
+    begins = [("h1", "1 Wells"), ("text", "A well is a hole in the ground that holds water.")]
+    titles = (*CHAPTERS[1:], *(title.partition("|")[0] for _, title in more))
+    marks = [("Wells", 0, 1), *((title, int("." in title), k) for k, title in enumerate(titles, 2))]
+    document = book(
+        tmp_path / "a.pdf", [PLAIN, [*more, *begins]], labels=False, titles=titles, bookmarks=marks
+    )
+    assert [title for title, *_ in entries(document)].count("1 Wells") == 1
+    first, second = document.outline.sections[:2]
+    assert (first.title, first.page, second.title) == ("1 Wells", 1, "1.1 Ropes")
+    assert first.y > 150  # below the list

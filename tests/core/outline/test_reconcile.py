@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from tests.core.outline.test_contents import CHAPTERS, PLAIN, TEXT, book
 from tests.making import make_pdf, plain_pages, read_document
+from wide_margin.core.answers import named_reach
 from wide_margin.core.outline import WITNESSES
 from wide_margin.core.outline.aligning import Named, align
 from wide_margin.core.outline.candidates import Style
@@ -314,3 +315,19 @@ def test_a_contents_page_that_leaves_out_sections_does_not_tell_their_levels():
     listed = [record(f"{n} Wells", 0, n % 2) for n in range(1, 6)]
     others = [record(f"Rope of {name}", 0, None) for name in "abcdefghij"]
     assert settle_levels([*listed, *others]) == [0] * 15
+
+
+def test_a_chapter_whose_number_is_a_word_on_its_page_has_that_of_the_contents(tmp_path):
+    contents = [("h1", "Contents"), ("toc0", "1 Wells|2"), ("toc0", "2 Buckets|3"),
+                ("toc0", "3 Ropes|4")]  # fmt: skip
+    titles = ("Wells", "Buckets", "Ropes")
+    pages = [
+        [("h1", number), ("h1", title.upper()), *plain_pages(1)[0]]
+        for number, title in zip(("ONE", "TWO", "THREE"), titles, strict=True)
+    ]
+    make_pdf(tmp_path / "a.pdf", [contents, *pages], bookmarks=[
+        (title, 0, page) for page, title in enumerate(titles, start=1)
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    assert [s.title for s in document.outline.sections] == ["1 Wells", "2 Buckets", "3 Ropes"]
+    assert named_reach(document, "chapter 2").first_page == 2

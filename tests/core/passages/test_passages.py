@@ -335,3 +335,19 @@ def test_numbers_with_a_point_are_no_places_of_contents(tmp_path):
     make_pdf(tmp_path / "a.pdf", [[("text", "Contents"), *rows], about, *pages])
     sentences = read_document(tmp_path / "a.pdf").text.sentences
     assert next(s.kind for s in sentences if s.text == said) == "body"
+
+
+@pytest.mark.parametrize(
+    ("label", "title"), [("Chapter 1", "Wells and Ropes"), ("ONE", "WELLS AND ROPES")]
+)
+def test_a_title_below_its_label_is_no_sentence_of_the_text(tmp_path, label, title):
+    path = tmp_path / "book.pdf"
+    text = ("text", "A well is a hole in the ground that holds water, and it has a lid of oak.")
+    second = label.replace("1", "2").replace("ONE", "TWO")
+    make_pdf(path, [
+        [("h1", label), ("h1", title), text, text],
+        [("h1", second), ("h1", title.replace("W", "B")), text, text],
+    ])  # fmt: skip
+    said = {s.text: s.kind for s in read_document(path).text.sentences if s.page == 0}
+    assert said[title] == "heading"
+    assert "body" in said.values()

@@ -92,7 +92,7 @@ def find_contents(pages: Sequence[Sequence[Line]], listings: frozenset[int]) -> 
         on_page: list[_Found] = []
         on = _without_head(rows_of(lines), kind)
         for part_kind, has_title, rows in _split_at_titles(on, kind_here):
-            entries = _without_foot(_entries_of(rows))
+            entries = _without_foot(_entries_of(rows, tables[-1] if tables else ()))
             least = 1 if has_title and part_kind == "figures" else MIN_ENTRIES if part_kind else 5
             if not _is_list_of_places(entries, rows, least, titled=bool(part_kind)):
                 continue
@@ -160,13 +160,18 @@ def _as_far_as_listed(rows: list[Row]) -> list[Row]:
     return rows
 
 
-def _entries_of(rows: Sequence[Row]) -> list[_Found]:
+def _entries_of(rows: Sequence[Row], before: Sequence[_Found] = ()) -> list[_Found]:
     """Entries of rows, the lines of a long title joined.
 
     A row without a number belongs to the next one when it is set like it and that one does
     not start with a number of its own; else it is an entry without a page, such as a part.
+
+    Args:
+        rows: Of one page.
+        before: The entries of the list on the pages before.
     """
     made: list[_Found] = []
+    listed = {squash(entry.title) for entry in before if entry.printed}
     waiting: list[Row] = []
     for k, row in enumerate(rows):
         following = rows[k + 1] if k + 1 < len(rows) else None
@@ -174,12 +179,13 @@ def _entries_of(rows: Sequence[Row]) -> list[_Found]:
             title = _in_one([*(w.text for w in waiting), row.text])
             box = around([*(w.box for w in waiting), row.box])
             made.append(_Found(title, row.printed, waiting[0] if waiting else row, box))
+            listed.add(squash(title))
             waiting = []
         elif following is not None and _goes_on(row, following, has_waiting=bool(waiting)):
             waiting.append(row)
         elif waiting:
             waiting = []
-        elif any(entry.printed and squash(entry.title) == squash(row.text) for entry in made):
+        elif squash(row.text) in listed:
             break  # the first section begins on the page of its contents
         elif number_of(row.text) is not None and len(row.text.split()) <= 14:
             made.append(_Found(row.text, "", row, row.box))

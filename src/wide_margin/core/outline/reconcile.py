@@ -97,6 +97,8 @@ def as_section(
     """
     readings = _readings(record)
     title, why = _chosen_title(readings)
+    listed = next((r.title for r in readings if r.witness == "contents"), "")
+    title = _with_number(title, listed)
     page, y = record.place
     disagreements = [
         Disagreement("title", r.witness, f"The {_NAMES[r.witness]} reads “{r.title}”. {why}")
@@ -185,10 +187,10 @@ def _lacks_accents(title: str, heading: str) -> bool:
     return has_some and title.isascii() and squash(unnumbered(title)) == squash(printed)
 
 
-def _with_number(title: str, heading: str) -> str:
-    """The title as the list has it, its spelling being the cleaner one, with the page's number."""
-    if number_of(heading) and not number_of(title) and squash(heading).endswith(squash(title)):
-        return heading
+def _with_number(title: str, other: str) -> str:
+    """The title with the number that another witness has before it: the page, or the contents."""
+    if number_of(other) and not number_of(title) and squash(other).endswith(squash(title)):
+        return other
     return title
 
 

@@ -80,7 +80,7 @@ def build_passages(
     """
     kinds = _section_kinds(outline, paragraphs, listings)
     headings = {s.first_paragraph for s in outline.sections if "heading" in s.witnesses}
-    headings |= _titles_again(paragraphs, outline)
+    headings |= _titles_again(paragraphs, outline) | _rest_of_headings(paragraphs, outline)
     starts = [s.first_paragraph for s in outline.sections]
     listed = _listed_rows(paragraphs, starts, listings)
     titles = rows_of_titles(paragraphs, outline)
@@ -137,6 +137,30 @@ def _titles_again(paragraphs: Sequence[Paragraph], outline: Outline) -> set[int]
         if section >= 0 and bare(GOES_ON.sub("", paragraph.text)) == titles[section]:
             again.add(row)
     return again
+
+
+def _rest_of_headings(paragraphs: Sequence[Paragraph], outline: Outline) -> set[int]:
+    """Rows of what goes on with a heading: the title under "Chapter 3", the next line of a long one."""
+    starts = {section.first_paragraph for section in outline.sections}
+    found: set[int] = set()
+    for section in outline.sections:
+        row = section.first_paragraph
+        titles = {bare(r.title) for r in section.readings} | {bare(section.title)}
+        if "heading" not in section.witnesses or bare(paragraphs[row].text) in titles:
+            continue
+        said = ""
+        for following in range(row + 1, min(row + 1 + MOST_OF_HEADING, len(paragraphs))):
+            if following in starts or paragraphs[following].page != paragraphs[row].page:
+                break
+            said = f"{said} {paragraphs[following].text}"
+            if bare(said) in titles or bare(paragraphs[row].text + said) in titles:
+                found.update(range(row + 1, following + 1))
+                break
+    return found
+
+
+MOST_OF_HEADING = 3
+"""Paragraphs that a heading goes on in, at most."""
 
 
 def _section_kinds(
