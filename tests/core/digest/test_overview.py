@@ -1077,3 +1077,30 @@ def test_a_sentence_is_never_surer_than_a_section_called_so(tmp_path):
     ])  # fmt: skip
     made = Digester(read_document(tmp_path / "a.pdf"))
     assert made.answer("What do I need before I start?", WHOLE, None).sure == 0.9
+
+
+def test_what_is_new_does_not_say_what_a_thing_is(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "Quorble"), ("h2", "1 Summary of Changes"),
+         ("text", "Quorble computes the depth now and warns the keeper of a dry well."),
+         ("h2", "2 Introduction"),
+         ("text", "Quorble is a method for finding water below the ground. Every keeper has one."),
+         ("h2", "3 Use"), ("text", "Lower the rod until it is wet, and read the mark at the rim.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is this about?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("Quorble is a method")
+
+
+def test_a_licence_at_the_end_is_not_what_a_document_is_about(tmp_path):
+    rows = [("text", f"{k}.5   {k}.7   {k}.9   {k}.1") for k in range(1, 31)]
+    terms = [
+        "You may copy and distribute verbatim copies of the Program as you receive it.",
+        "This License applies to any program which contains a notice by the copyright holder.",
+        "You are not required to accept this License, since you have not signed it.",
+    ]
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "Depths of the Hallan Wells"), *rows],
+        [("h1", "Appendix A. Licence"), *(("text", said) for said in terms)],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is this about?", WHOLE, None)
+    assert not any("License" in quote.text for quote in answer.quotes)

@@ -232,3 +232,9 @@ def test_where_a_thing_is_used_does_not_say_what_it_is(text, says):
 )
 def test_what_a_document_says_of_itself_in_its_own_language(language, cue, said, is_told):
     assert told_abroad(cue, said.lower(), language, is_front=True) is is_told
+
+
+@pytest.mark.parametrize("part", ["the routine", "each option", "the main loop", "this function"])
+def test_what_a_small_part_is_for_is_not_what_the_document_is_for(part):
+    assert not tells("purpose", f"the purpose of {part} is to keep the well dry.", is_front=True)
+    assert tells("purpose", "the purpose of keeping wells is to have water.", is_front=True)

@@ -12,7 +12,7 @@ from wide_margin.core.answers import WHOLE
 from wide_margin.core.answers.within import allowed_sentences
 from wide_margin.core.digest.gist import GistLine, gist_lines
 from wide_margin.core.digest.kinds import DocumentKind
-from wide_margin.core.digest.roles import CUES, OUTLINES, Role
+from wide_margin.core.digest.roles import CUES, OUTLINES, Role, on_changes
 from wide_margin.core.digest.telling import (
     decides,
     naming,
@@ -227,10 +227,13 @@ def slot_scores(
     names = naming(scored.names)
     stands = np.isfinite(scored.prior)
     front = n_in_front(n)
+    aside = on_changes(document.outline) if slot.cue == "purpose" else frozenset()
     for k, row in enumerate(rows):
         if not stands[row]:
             continue
         sentence = sentences[row]
+        if sentence.section in aside:
+            continue
         role = role_at(scored, sentence.section)
         if role in (Role.LEGAL, Role.THANKS) and role not in slot.roles:
             continue

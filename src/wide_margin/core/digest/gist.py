@@ -204,7 +204,8 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     usable &= ~_under_titles_aside(sentences, roles, usable)
     for is_worded_so in (is_of_licence, says_who_paid):
         found = _saying(sentences, usable, is_worded_so)
-        if found.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
+        is_aside = found.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1)
+        if is_aside or _begins_late(found):  # else it is what it is about
             usable &= ~found
     usable &= ~_said_again_and_again(sentences, usable, pause)
     terms = _terms_of(document, weight, usable)
@@ -261,8 +262,14 @@ def _under_titles_aside(
     found = np.zeros(len(sentences), dtype=bool)
     for role in (Role.LEGAL, Role.THANKS):
         under = (of == role) & usable
-        found |= under & bool(under.sum() < CHIEFLY_LEGAL * usable.sum())
+        is_aside = under.sum() < CHIEFLY_LEGAL * usable.sum()
+        found |= under & bool(is_aside or _begins_late(under))
     return found
+
+
+def _begins_late(found: BoolArray) -> bool:
+    """Whether the first of some sentences stands in the second half: tables and code may be before."""
+    return bool(found.any()) and 2 * int(np.argmax(found)) > len(found)
 
 
 def _said_again_and_again(

@@ -135,6 +135,8 @@ def names_in_line(text: str) -> list[str]:
         return [" ".join(said.split())] if word_count(rest) <= MOST_BESIDE_BODY else []
     if told:  # "by Anna Holm   by Mary Dot"
         plain = "   ".join(_BY.sub("", part) for part in plain.split("   "))
+    if plain.isupper() and (people := _in_capitals(plain)):
+        return people
     parts = [" ".join(part.split()).strip(" .,:-") for part in _SPLIT.split(plain)]
     if all(_CHINESE_PERSON.fullmatch(part) and part not in _CHINESE_WORDS for part in parts):
         return parts
@@ -146,6 +148,15 @@ def names_in_line(text: str) -> list[str]:
         # Among people "Arthur Blue" is one, and a body may stand among them.
         return [part for part in parts if is_name(part, is_told=True)]
     return names if len(names) == len(parts) or (told and names) else _at_work(parts)
+
+
+def _in_capitals(text: str) -> list[str]:
+    """The people of a line in capitals: "ANNA HOLM AND MARY DOT"; titles have an "AND" as well."""
+    parts = [part.strip(" .") for part in re.split(r",(?:\s+AND\b)?|\bAND\b|&", text)]
+    are_people = len(parts) > 1 and all(
+        is_name(part) and _is_given(part.split()[0], NEAR_GIVEN) for part in parts
+    )
+    return parts if are_people else []
 
 
 def _at_work(parts: Sequence[str]) -> list[str]:
@@ -256,12 +267,14 @@ _GIVEN = [
 ]
 LIKE_GIVEN = 0.33
 """How near given names lie to these at least, by their vectors: "Mark" does, "Fox" does not."""
+NEAR_GIVEN = 0.12
+"""The same where a line is a list of what may all be people: "Carlo" does, "Safety" does not."""
 
 
-def _is_given(word: str) -> bool:
+def _is_given(word: str, least: float = LIKE_GIVEN) -> bool:
     """Whether a word is used as given names are: its vector is near the middle of theirs."""
     vectors, _ = vectors_of([word.casefold()])
-    return bool(len(vectors)) and float(vectors[0] @ _middle_of_given()) >= LIKE_GIVEN
+    return bool(len(vectors)) and float(vectors[0] @ _middle_of_given()) >= least
 
 
 @lru_cache(maxsize=1)

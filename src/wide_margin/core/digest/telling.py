@@ -56,11 +56,17 @@ _CONCLUDE = (
     r"conclude(?! (?:this|by|with|in section|the (?:paper|article|section|chapter|example)))"
 )
 """Says what follows from all of it, and not how it ends: "we conclude with a few remarks"."""
+_SMALL_PART = (
+    r"(?:the|this|an?|each|every|these|those)\s(?:\w+\s)?"
+    r"(?:routine|subroutine|function|method|procedure|option|command|parameter|argument|variable|field|button|menu|dialog(?:ue)?"
+    r"|window|flag|step|loop|table|figure|chapter|section|appendix|exercise|rule|class|script|macro|line|column|test)s?\b"
+)
+"""Something of which a document has many: what that is for is not what the document is for."""
 TELLING: dict[str, Pattern[str]] = {
     "purpose": regex(
         rf"\b{_DOCUMENT}\s+(?:\w+ly\s+|also\s+)?{_TELLS}|{_THIS_IS}"
         rf"|\bin {_DOCUMENT}\W+(?:\w+\W+){{0,3}}?we\s+(?:\w+ly\s+)?{_WE_DO}\b"
-        r"|^\W*the (?:\w+ ){0,2}(?:aim|purpose|goal|objective|object)s? of (?:this \w+|[“\"‘][^”\"’]{3,60}[”\"’]) (?:is|was) to\b"
+        rf"|^\W*the (?:\w+ ){{0,2}}(?:aim|purpose|goal|objective|object)s? of (?!{_SMALL_PART})(?:this \w+|[“\"‘][^”\"’]{{3,60}}[”\"’]) (?:is|was) to\b"
         r"|\b(?:dieses?|vorliegende[ns]?) (?:arbeit|handbuch|dokument|buch|text|bericht)\b.{0,40}"
         r"\b(?:beschreib|behandelt|erklärt|versucht|will|soll|ist|stellt|gibt|richtet)"
         r"|\b(?:cet?|cette) (?:article|document|manuel|livre|travail|thèse|rapport|guide)\b.{0,30}"
@@ -150,7 +156,7 @@ TELLING: dict[str, Pattern[str]] = {
 """By the names of the cues; a cue that is not here decides by itself."""
 IN_FRONT: dict[str, Pattern[str]] = {
     "purpose": regex(
-        r"\b(?:the|our|its) (?:\w+ ){0,2}(?:aim|purpose|goal|objective|mission|intention)s? (?:(?:of|behind) [^:]{2,240}? )?(?:is|are|was|were)\b"
+        rf"\b(?:the|our|its) (?:\w+ ){{0,2}}(?:aim|purpose|goal|objective|mission|intention)s? (?:(?:of|behind) (?!{_SMALL_PART})[^:]{{2,240}}? )?(?:is|are|was|were)\b"
         r"|\bwith the (?:aim|purpose|goal|intention|objective) of \w+ing\b"
         rf"|\bthe (?:\w+ )?object of {_DOCUMENT}|\bour object\b"
         r"|\bwe (?:present|propose|introduce|describe|demonstrate)\b",

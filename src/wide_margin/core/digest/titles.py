@@ -146,6 +146,8 @@ _NAMED_KIND = regex(
 """A thing and the kind of work: "Console and Operators Guide"."""
 
 
+_BELONGS_TO = regex(r"(?:for|of|to|by|with|für|pour|para|per|voor)\s")
+"""Goes on with what is said above: "for Lockmaster 2.4"."""
 _NO_PERSON = regex(
     r"\b(?:summary|overview|notes|primer|introduction|reference|guide|manual|handbook|tutorial|package|library|toolkit|cookbook"
     r"|documentation|specification|report|faq|howto)\W*$", re.I
@@ -245,6 +247,7 @@ def _whole(title: list[FrontLine], lines: Sequence[FrontLine]) -> list[FrontLine
     """
     if not title:
         return title
+    title = _in_two_faces(title, lines)
     last = title[-1]
     is_name = _NAME_AND_COLON.match(last.text) is not None
     if not is_name and not DANGLES.search(last.text):
@@ -256,6 +259,20 @@ def _whole(title: list[FrontLine], lines: Sequence[FrontLine]) -> list[FrontLine
     if sum(len(line.text.split()) for line in alike) > LONGEST_TITLE:
         return title  # text, under its own first words
     return [*title[:-1], replace(last, text=last.text.rstrip(_OF_NOTE)), *alike]
+
+
+def _in_two_faces(title: list[FrontLine], lines: Sequence[FrontLine]) -> list[FrontLine]:
+    """A title that goes on in small letters in another face, with the line before or after."""
+    near = [
+        line for line in lines
+        if line.page == title[0].page and abs(line.size - title[0].size) <= 0.1 * line.size
+    ]  # fmt: skip
+    for one, other in pairwise(near):
+        is_next = 0 < other.top - one.top <= APART * one.size and overlap_across(one, other)
+        goes_on = other.text[:1].islower() and not one.text.endswith(tuple(STOPS))
+        if is_next and goes_on and (one is title[-1] or other is title[0]):
+            return [one, *title] if other is title[0] else [*title, other]
+    return title
 
 
 _NAME_AND_COLON, _OF_NOTE = regex(r"\S[^:]{0,40}:\s*[\d*∗†‡]?$"), " 0123456789*∗†‡"
@@ -292,6 +309,8 @@ def _people(document: ReadDocument, lines: Sequence[FrontLine]) -> frozenset[str
             continue
         if any(is_common(word, "en") for word in words(names[0])):
             continue  # "Not Yet Another Well"
+        if _has_short_form(document, names[0]) or _stands_over_people(line, lines):
+            continue
         stems = index.analyser.terms(names[0].split()[-1].lower())
         rows = [index.term_ids[stem] for stem in stems if stem in index.term_ids]
         often = min((len(index.by_sentence.of(row)[0]) for row in rows), default=0)
@@ -300,6 +319,23 @@ def _people(document: ReadDocument, lines: Sequence[FrontLine]) -> frozenset[str
     return frozenset(found)
 
 
+def _has_short_form(document: ReadDocument, name: str) -> bool:
+    """Whether a document speaks of the initials of a name: "Harbour Entry Register", the HER."""
+    initials = "".join(word[0] for word in name.split())
+    stems = document.index.analyser.terms(initials.lower())
+    return len(initials) >= LEAST_LETTERS and any(s in document.index.term_ids for s in stems)
+
+
+def _stands_over_people(line: FrontLine, lines: Sequence[FrontLine]) -> bool:
+    """Whether a line is set largest on its page, and smaller ones below name who wrote it."""
+    others = [other for other in lines if other.page == line.page and other is not line]
+    if any(OVER_PEOPLE * other.size > line.size for other in others):
+        return False
+    return any(names_in_line(other.text) for other in others if other.top > line.top)
+
+
+OVER_PEOPLE = 1.2
+"""So many times the size of all else a title has that is written like a name."""
 _CLOSED = regex(r"[^\W\d_]{5}\.\s*$")
 """Ends in a full stop as no name does: "Plain-Weave Patterns."."""
 
@@ -387,7 +423,7 @@ def _title_score(
     only_kind = bool(ONLY_KIND.match(text))
     score += OF_NAMED_KIND * (bool(_NAMED_KIND.search(text)) and not only_kind)
     score -= OF_CHAPTER * _is_of_chapter(block, on_page)
-    score -= OF_KIND * only_kind
+    score -= OF_KIND * (only_kind or bool(_BELONGS_TO.match(text)))
     score -= OF_SERIES * (bool(_SERIES.search(text)) and n_words <= LONGEST_SERIES)
     if named:
         score += 3.0 * overlap(text, named)
