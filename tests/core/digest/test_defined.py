@@ -836,6 +836,20 @@ def test_a_glossary_says_more_of_a_short_form_than_what_it_stands_for(tmp_path):
     assert "a club of stewards" in answer.quotes[0].text
 
 
+def test_an_entry_that_only_repeats_its_term_does_not_define_it(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Rope splicing"),
+         ("text", "Rope splicing is a way to join two ropes so that neither is thicker there.")],
+        [("h1", "2 Ways"), ("entry", "Rope splicing|Quick rope splicing way."),
+         ("entry", "Knots|A knot of any sort that holds."),
+         ("entry", "Rings|An iron ring between both ropes.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        "What is rope splicing?", WHOLE, None
+    )
+    assert answer.quotes[0].text.startswith("Rope splicing is a way to join")
+
+
 def test_what_begins_with_a_thing_and_has_it_do_something_says_what_it_does(tmp_path):
     make_pdf(tmp_path / "a.pdf", [
         [("h1", "1 Start"), ("text", "Now wind the rope as before, then use the wind command."),

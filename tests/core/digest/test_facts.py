@@ -963,6 +963,8 @@ def test_a_line_that_says_whose_its_names_are_goes_before_others(facts_of, line,
 @pytest.mark.parametrize(
     ("line", "names"),
     [("Authors: Aino Perälä and Zeyneb Kurt", ["Aino Perälä", "Zeyneb Kurt"]),
+     ("Author: Andrew Baker <baker@example.org>.", ["Andrew Baker"]),
+     ("Author: Office Service", []),
      ("Readers: Aino Perälä and Zeyneb Kurt", [])],
 )  # fmt: skip
 def test_authors_may_be_told_on_a_later_page_of_the_front(tmp_path, line, names):

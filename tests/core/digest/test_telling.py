@@ -111,7 +111,7 @@ def test_what_only_speaks_of_it_does_not_tell(cue, text):
 @pytest.mark.parametrize(
     "text",
     ["Wellkeep is a ledger of wells.", "The Wellkeep 2.1 (see below) provides two counts.",
-     "Results: Wellkeep computes the loss."],
+     "Results: Wellkeep computes the loss.", "Island:Wellkeep is a full ledger of wells."],
 )  # fmt: skip
 def test_what_the_title_names_is_told_of(text):
     names = naming(("wellkeep",))

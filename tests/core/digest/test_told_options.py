@@ -148,6 +148,22 @@ def test_a_function_of_a_class_is_told_within_its_class(tmp_path):
     assert answer.sure >= 0.6
 
 
+@pytest.mark.parametrize("asked", ["wells:wind", "wells:wind/2"])
+def test_a_function_of_a_module_is_told_under_its_name_and_how_many_it_takes(tmp_path, asked):
+    said = "As long as any rope is wet this waits, and gives it a turn."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The Winch of Hallan"), ("h1", "1 drums"), ("h2", "wind/1"),
+         ("text", "Winds the rope on the drum until it is full.")],
+        [("h1", "2 wells"), ("h2", "wind/1"), ("h2", "wind/2"), ("text", said)],
+        [("h1", "3 Others"), FILLING, ("text", "To wind is to use wells:wind by day.")],
+    ], bookmarks=[("1 drums", 0, 0), ("wind/1", 1, 0), ("2 wells", 0, 1), ("wind/1", 1, 1),
+                  ("wind/2", 1, 1), ("3 Others", 0, 2)])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(
+        f"What does {asked} do?", WHOLE, None
+    )
+    assert answer.quotes[0].text == said
+
+
 def test_an_option_that_is_only_given_a_number_beside_others_is_not_described_there(tmp_path):
     make_pdf(tmp_path / "a.pdf", [
         [("title", "The Winch of Hallan"), ("h1", "1 First"), ("text", "For example, if you set"),

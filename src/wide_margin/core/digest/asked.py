@@ -432,9 +432,21 @@ def names_thing(document: ReadDocument, text: str) -> frozenset[str]:
 
 
 def _title_words(document: ReadDocument) -> frozenset[str]:
-    """The words of the title, as the file and as its first page have it, in small letters."""
-    title = f"{document.facts.title} {printed_title(document)}"
-    return frozenset(word.casefold() for word in words(title))
+    """The words of the title, as the file and as its first page have it, in small letters.
+
+    Its initials are one of them, where the document speaks of them.
+    """
+    titles = [list(words(t)) for t in (document.facts.title, printed_title(document))]
+    short = {"".join(word[0] for word in title).casefold() for title in titles}
+    known = document.index.term_ids
+    return frozenset(word.casefold() for title in titles for word in title) | frozenset(
+        initials for initials in short
+        if len(initials) >= LEAST_INITIALS and initials in known
+    )  # fmt: skip
+
+
+LEAST_INITIALS = 3
+"""Letters of a short form that may stand for a title."""
 
 
 def _stands_with(document: ReadDocument, own: Sequence[str], wording: re.Pattern[str]) -> bool:

@@ -22,6 +22,7 @@ from wide_margin.core.digest.names import (
     ITS_DATE,
     is_body,
     is_rare_name,
+    is_surely_name,
     names_going_on,
     names_in_line,
     people_in_block,
@@ -229,7 +230,7 @@ def _labelled(
         label = _TOLD.match(line.text)
         names = names_in_line(line.text[label.end() :]) if label else []
         is_known = any(same_person(name, fact.text) for name in names for fact in printed)
-        if names and (is_known if printed else all(map(is_rare_name, names))):
+        if names and (is_known if printed else all(map(is_surely_name, names))):
             return [Fact(name, line_locator(document, [line], name)) for name in names]
     return []
 

@@ -276,7 +276,8 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
     if definition is not None:
         said = document.text.sentences[definition.sentence].text
         is_declared = term.isalpha() and OF_CODE.search(said) is not None
-        if is_declared or _only_looks_like_one(said) or _is_label(document, definition.sentence):
+        says_nothing = _only_looks_like_one(said) or _only_repeats(term, said)
+        if is_declared or says_nothing or _is_label(document, definition.sentence):
             definition = None
     if definition is None:
         return _undefined(document, question, answer, term)
@@ -841,6 +842,16 @@ def _only_looks_like_one(said: str) -> bool:
     return shows_call(said) or any(match(said) for match in others)
 
 
+def _only_repeats(term: str, said: str) -> bool:
+    """Whether a text says little more than the term itself: "Incomplete nested dissection method."."""
+    asked, told = words(term.lower()), list(words(said.lower().removeprefix(term.lower())))
+    return set(asked) <= set(told) and len(told) <= len(list(words(term))) + AT_MOST_BESIDE
+
+
+AT_MOST_BESIDE = 2
+"""Words besides those of a term that make no description of it."""
+
+
 def _says_it(
     document: ReadDocument, quote: Quote, topic: tuple[str, ...], *, is_plain: bool = False
 ) -> bool:
@@ -852,7 +863,7 @@ def _says_it(
         said = document.text.sentences[row]
         if said.kind in SAYS_NOTHING or tells_work(document, said):
             continue
-        if _only_looks_like_one(said.text):
+        if _only_looks_like_one(said.text) or _only_repeats(" ".join(topic), said.text):
             continue
         if _IS_NONE.search(said.text.lower().partition(topic[0])[0]):
             continue

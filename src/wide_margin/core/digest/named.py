@@ -194,8 +194,14 @@ def rows_titled(document: ReadDocument, name: str) -> range:
     return range(0)
 
 
-_MEMBER = regex(r"(?:\w+(?:::|\.))*(?P<of>\w+)(?:::|\.)(?P<name>~?[^\W\d]\w*)(?:\s?\(.*\))?$")
-"""The name of a function with that of its class: "Well::wind()"."""
+_MEMBER = regex(
+    r"(?:\w+(?:::?|\.))*(?P<of>\w+)(?:::?|\.)(?P<name>~?[^\W\d]\w*)(?:\s?\(.*\)|/\d+)?$"
+)
+"""The name of a function with that of its class or module: "Well::wind()", "wells:wind/2"."""
+
+
+_N_TAKEN = regex(r"(?<=\w)/\d+$")
+"""After the name of a function, how many arguments it takes: "wind/2"."""
 
 
 def _member_titled(document: ReadDocument, of: str, name: str) -> range:
@@ -204,10 +210,11 @@ def _member_titled(document: ReadDocument, of: str, name: str) -> range:
     is_of = re.compile(rf"(?:\w+(?:::|\.))*{re.escape(of)}\b", re.I)
     for row, section in enumerate(outline.sections):
         title = unnumbered(section.title).lower()
-        if _TAKES.split(title, maxsplit=1)[0].strip() != name:
+        if _N_TAKEN.sub("", _TAKES.split(title, maxsplit=1)[0].strip()) != name:
             continue
-        if any(is_of.match(unnumbered(around)) for around in outline.path(row)[:-1]):
-            return own_rows(document, row)
+        is_member = any(is_of.match(unnumbered(around)) for around in outline.path(row)[:-1])
+        if is_member and (rows := own_rows(document, row)):  # "call/2" right above "call/3"
+            return rows
     return range(0)
 
 

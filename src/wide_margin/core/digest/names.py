@@ -162,9 +162,7 @@ def _in_capitals(text: str) -> list[str]:
 def _at_work(parts: Sequence[str]) -> list[str]:
     """The people of a line that goes on with where they work: "Anna Holm, Wells University, Norway"."""
     people = list(takewhile(lambda part: not _NO_NAME.search(part), parts))
-    are_people = all(
-        is_rare_name(name) or (is_name(name) and _is_given(name.split()[0])) for name in people
-    )
+    are_people = all(map(is_surely_name, people))
     return people if people and len(people) < len(parts) and are_people else []
 
 
@@ -248,6 +246,11 @@ def is_rare_name(text: str) -> bool:
     """Whether a text can be nothing but a person's name: none of its words is used otherwise."""
     tokens = [token.strip(".") for token in text.split()]
     return is_name(text) and not text.isupper() and not any(map(_is_common, tokens))
+
+
+def is_surely_name(text: str) -> bool:
+    """Whether a text is a rare name, or one that begins with a given name: "Andrew Baker"."""
+    return is_rare_name(text) or (is_name(text) and _is_given(text.split()[0]))
 
 
 _GIVEN = [

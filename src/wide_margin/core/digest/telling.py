@@ -383,7 +383,8 @@ def naming(names: tuple[str, ...]) -> Naming | None:
     written = (escape(name).replace(r"\-", r"(?:\s?-\s?|\s)?") for name in names)
     either = "|".join(sorted(written, key=len, reverse=True))
     one = (
-        rf"(?:\w[\w-]*\s?/\s?)?(?:{either})(?:\s?/\s?\w[\w-]*)?"  # "Wellkeep/Wellkeep-lite is a …"
+        # "Wellkeep/Wellkeep-lite is a …", "Island::Wellkeep is a …"
+        rf"(?:\w[\w-]*(?:\s?/\s?|::?))?(?:{either})(?:\s?/\s?\w[\w-]*)?"
     )
     name = rf"{one}(?:\(\d\w?\))?(?:\s+(?:{either}))*(?:[\s-](?:[\w-]+\s+){{0,2}}{THING})?(?:\s+(?:(?!{_SOMETIMES}\b)\w+ly|also|itself|\d[\d.]*))?"
     spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\([“\"‘']?(?:{either})[”\"’']?(?:\s+(?:for|in)\s+short|,\s[^()]{{2,40}})?\)"
