@@ -60,6 +60,23 @@ def test_what_now_and_then_repeats_at_a_height_of_headings_makes_them_no_running
     assert all(f"3.{k} {NAMES[k]}" in left[k] for k in range(20) if k % 5)
 
 
+@pytest.mark.parametrize("right", [540.0, 306.0])
+def test_a_running_head_may_take_two_lines(right):
+    def ending_at(page, text, y):
+        width = 5 * len(text)
+        left = right - width if right > 306 else right - width / 2
+        return line(page, text, y)._replace(box=(left, y, left + width, y + 10))
+
+    long = "How to keep the rope dry in the well, and the"
+    pages = [
+        [ending_at(k, f"{long} {k}" if k % 3 else ("A manual", "Wells")[k % 2], 36),
+         *([ending_at(k, f"{NAMES[k]} clean", 48)] if k % 3 else []),
+         *(line(k, f"Text {NAMES[k]} goes on {row}.", 80 + 12 * row) for row in range(8))]
+        for k in range(20)
+    ]  # fmt: skip
+    assert all(len(left) == 8 for left in texts_left(pages))
+
+
 def test_the_number_of_a_page_is_set_aside_where_the_paper_is_larger_than_the_layout():
     pages = [
         [line(k, "Text that goes on to the end of the page", 640), line(k, str(k + 1), 690)]

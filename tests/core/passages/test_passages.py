@@ -351,3 +351,25 @@ def test_a_title_below_its_label_is_no_sentence_of_the_text(tmp_path, label, tit
     said = {s.text: s.kind for s in read_document(path).text.sentences if s.page == 0}
     assert said[title] == "heading"
     assert "body" in said.values()
+
+
+def test_a_title_that_looks_like_one_run_in_is_whole(tmp_path):
+    names = ("wind_up_the_drum_of_the_well", "dip_the_bucket_in_the_well", "lift_it_out_of_there")
+    ends = ": fill the drum of hemp"
+    canvas = Canvas(str(tmp_path / "a.pdf"), invariant=1)
+    for k, name in enumerate(names, 1):
+        x = 72.0
+        for face, part in (("Times-Bold", f"{k}.1   "), ("Courier", name), ("Times-Bold", ends)):
+            canvas.setFont(face, 14)
+            canvas.drawString(x, 700, part)
+            x += stringWidth(part, face, 14)
+        canvas.setFont("Times-Roman", 11)
+        for at in range(30):
+            canvas.drawString(72, 660 - 14 * at, "A well is a hole in the ground that has a lid.")
+        canvas.bookmarkPage(name)
+        canvas.addOutlineEntry(f"{name}{ends}", name, 0)
+        canvas.showPage()
+    canvas.save()
+    said = {s.text: s.kind for s in read_document(tmp_path / "a.pdf").text.sentences}
+    titles = [f"{k}.1 {name}{ends}" for k, name in enumerate(names, 1)]
+    assert [said.get(title) for title in titles] == ["heading"] * 3

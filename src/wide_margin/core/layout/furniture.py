@@ -133,7 +133,7 @@ def find_furniture(
                 small = line.size <= largest  # a chapter's title at the top of its page is text
                 is_at = row != title and small and _at(line.box[1], usual_heights)
                 if row in chosen or (is_at and _is_alike(lines, row, looks)):
-                    chosen.add(row)
+                    chosen |= {row, _second_line(lines, row) if is_at else row} - {-1}
                 else:
                     break  # what lies inside of a line of text is text
         beside = [
@@ -431,14 +431,36 @@ def _looks(pages: Sequence[Sequence[Line]], repeats: Sequence[set[int]]) -> froz
 
 
 def _is_apart(lines: Sequence[Line], row: int) -> bool:
-    """Whether a gap lies between a line and the text below or above it."""
+    """Whether a gap lies between a line and the text below or above it.
+
+    A long running head goes on in a second line.
+    """
+    second = _second_line(lines, row)
     line = lines[row]
-    top, bottom = line.box[1], line.box[3]
-    others = [other.box for other in lines if not other.apart]
+    top, bottom = line.box[1], lines[second].box[3] if second >= 0 else line.box[3]
+    others = [other.box for k, other in enumerate(lines) if not other.apart and k != second]
     below = [box[1] - bottom for box in others if box[1] > top + 1]
     above = [top - box[3] for box in others if box[1] < top - 1]
     inwards = below if len(below) > len(above) else above
     return bool(inwards) and min(inwards) > GAP_BELOW * line.size
+
+
+def _second_line(lines: Sequence[Line], row: int) -> int:
+    """The row of what goes on right below a line, set like it, not flush left as text is; or -1."""
+    line = lines[row]
+
+    def is_aligned(other: Line) -> bool:
+        left, right = (other.box[side] - line.box[side] for side in (0, 2))
+        return abs(left) > SAME_HEIGHT >= min(abs(right), abs(left + right) / 2)
+
+    return next(
+        (
+            k for k, other in enumerate(lines)
+            if k != row and -0.5 * line.size < other.box[1] - line.box[3] < 0.5 * line.size
+            and other.box[3] > line.box[3] + 1 and _look(other) == _look(line) and is_aligned(other)
+        ),
+        -1,
+    )  # fmt: skip
 
 
 def _at(y: float, heights: Sequence[float]) -> bool:

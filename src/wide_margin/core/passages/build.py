@@ -19,7 +19,7 @@ from wide_margin.core.passages.titles_listed import rows_of_titles
 
 if TYPE_CHECKING:
     from wide_margin.core.layout import Paragraph
-    from wide_margin.core.outline import Outline
+    from wide_margin.core.outline import Outline, Section
 
 MANY_WORDS = 110
 """A passage is closed at the end of a paragraph past half of this, and of a sentence past it."""
@@ -81,6 +81,7 @@ def build_passages(
     kinds = _section_kinds(outline, paragraphs, listings)
     headings = {s.first_paragraph for s in outline.sections if "heading" in s.witnesses}
     headings |= _titles_again(paragraphs, outline) | _rest_of_headings(paragraphs, outline)
+    whole_titles = _whole_titles(paragraphs, outline)
     starts = [s.first_paragraph for s in outline.sections]
     listed = _listed_rows(paragraphs, starts, listings)
     titles = rows_of_titles(paragraphs, outline)
@@ -96,7 +97,7 @@ def build_passages(
     for row, paragraph in enumerate(paragraphs):
         while section + 1 < len(starts) and starts[section + 1] <= row:
             section += 1
-        lead = _lead(paragraph) if row in headings else 0
+        lead = _lead(paragraph) if row in headings and row not in whole_titles else 0
         is_heading = row in headings and not lead
         kind = "heading" if is_heading else kinds.get(section) or paragraph.kind
         term = term_of[row]
@@ -139,13 +140,26 @@ def _titles_again(paragraphs: Sequence[Paragraph], outline: Outline) -> set[int]
     return again
 
 
+def _titles_of(section: Section) -> set[str]:
+    """What a section is called by any witness, letters and digits alone."""
+    return {bare(reading.title) for reading in section.readings} | {bare(section.title)}
+
+
+def _whole_titles(paragraphs: Sequence[Paragraph], outline: Outline) -> set[int]:
+    """Rows of what is the title of its section and nothing more: "6.1 wind: fill the drum"."""
+    return {
+        s.first_paragraph for s in outline.sections
+        if "heading" in s.witnesses and bare(paragraphs[s.first_paragraph].text) in _titles_of(s)
+    }  # fmt: skip
+
+
 def _rest_of_headings(paragraphs: Sequence[Paragraph], outline: Outline) -> set[int]:
     """Rows of what goes on with a heading: the title under "Chapter 3", the next line of a long one."""
     starts = {section.first_paragraph for section in outline.sections}
     found: set[int] = set()
     for section in outline.sections:
         row = section.first_paragraph
-        titles = {bare(r.title) for r in section.readings} | {bare(section.title)}
+        titles = _titles_of(section)
         if "heading" not in section.witnesses or bare(paragraphs[row].text) in titles:
             continue
         said = ""
