@@ -81,7 +81,8 @@ def test_no_sentence_of_a_gist_hangs(digester):
      "At this time, the office had four wells.", "Can be used to lift a bucket.",
      "Must only be lit at night.", "Allows the keeper to see the water.",
      "The fourth is planned for next year.", "Is a hole that holds water.",
-     "This is a leak in the pump.", "Dies ist ein Leck."],
+     "This is a leak in the pump.", "Dies ist ein Leck.",
+     "If you want to avoid this you proceed as follows.", "To achieve this, turn the winch."],
 )  # fmt: skip
 def test_these_sentences_hang(text):
     assert hangs(text)
@@ -90,6 +91,7 @@ def test_these_sentences_hang(text):
 @pytest.mark.parametrize(
     "text",
     ["This handbook is for keepers.", "In this paper we show it.", "There are two wells.",
+     "To use this winch, turn it.", "If you want to avoid leaks, wax the rope.",
      "A well is a hole.", "This chapter tells how wells are dug.",
      "This is the user manual to the pump.", "Dies ist das Handbuch zum Brunnen.",
      "Este é o manual da bomba.", "This description is meant for keepers."],

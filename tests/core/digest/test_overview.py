@@ -6,6 +6,7 @@ from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester, DocumentKind
 from wide_margin.core.digest.overview import is_step
+from wide_margin.core.explain import find_definitions
 
 PAGES = [
     [
@@ -1104,3 +1105,16 @@ def test_a_licence_at_the_end_is_not_what_a_document_is_about(tmp_path):
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is this about?", WHOLE, None)
     assert not any("License" in quote.text for quote in answer.quotes)
+
+
+def test_what_only_an_aside_tells_that_is_cut_is_not_told(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "Quorble"), ("h2", "1 Introduction"),
+         ("text", "The rope is wound by the clock at noon (this is new since release 2021.03)."),
+         ("text", "Every keeper of a well has a clock and a rope, and winds both by hand.")],
+        [("h2", "2 Use"), ("text", "Lower the rod until it is wet, and read the mark at the rim.")],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    digest = Digester(document).digest(find_definitions(document), WHOLE, kind=DocumentKind.MANUAL)
+    changes = next(filled for filled in digest.by_kind if filled.slot.name == "Changes")
+    assert not changes.lines

@@ -13,6 +13,7 @@ from wide_margin.core.answers.within import allowed_sentences
 from wide_margin.core.digest.gist import GistLine, gist_lines
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.roles import CUES, OUTLINES, Role, on_changes
+from wide_margin.core.digest.sentences import without_asides
 from wide_margin.core.digest.telling import (
     decides,
     naming,
@@ -242,7 +243,7 @@ def slot_scores(
             continue
         if slot is PURPOSE and OUTLINES.search(sentence.text):
             continue  # "Section 2 presents the goals"
-        text = sentence.text.lower()
+        text = without_asides(sentence.text).replace(" …", "").lower()  # what is cut tells nothing
         is_front = at[row] <= front
         is_abroad = told_abroad(slot.cue, text, language, is_front=is_front)
         n_cues = len(cue.findall(text)) + is_abroad

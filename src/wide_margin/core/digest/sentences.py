@@ -41,6 +41,12 @@ _HANGS = regex(
     r"|это|этот|эта|эти|он|она|оно|они|однако|поэтому|также|затем|кроме того|например|но|тогда)\b",
     re.I,
 )  # fmt: skip
+_WITH_AIM_BEFORE = regex(
+    r"^\W*(?:(?:if|when) (?:you|we|one) (?:\w+ )?(?:want|wish|need|like|try) to|(?:in order )?to) \w+ (?:this|that|it|these|them|so)"
+    r"(?:,| (?:you|we|one|please|just|simply|then|use|add|set|type|run|do)\b)",
+    re.I,
+)
+"""Tells how to do what the sentence before speaks of: "If you want to avoid this you …"."""
 _HANGS_UNSPACED = regex(
     r"^[^\w「『]*(?:さらに|しかし|そして|また[、は]|そのため|したがって|このため|これ[はらにをがで]|それ[はらにをがで]|その|そこで|なお|ただし|例えば|たとえば|つまり|すなわち|もう一つ"
     r"|この(?!文書|マニュアル|ガイド|本|書|論文|チュートリアル|ドキュメント|資料|章|節)|但是|但|因此|然而|此外|所以|而且|例如|比如|同样|另外|这(?!是|本|份|篇|个文档|个手册)|该|它|其|那|他们|她)"
@@ -405,6 +411,8 @@ def says_something(text: str) -> bool:
 def hangs(text: str) -> bool:
     """Whether a sentence leans on the one before it."""
     if _WITHOUT_SUBJECT.match(text) and not text.rstrip().endswith("?"):
+        return True
+    if _WITH_AIM_BEFORE.match(text):
         return True
     leans = _HANGS.match(text) or _FOLLOWS.match(text) or _HANGS_UNSPACED.match(text)
     return bool(leans) and not _STANDS.match(text)
