@@ -727,3 +727,14 @@ def test_a_licence_that_is_printed_whole_does_not_make_a_document_one_on_it(tmp_
     gist = " ".join(x.text for x in Digester(read_document(tmp_path / "a.pdf")).gist(WHOLE))
     assert "Wells are kept" in gist
     assert "under the terms" not in gist
+
+
+def test_one_thing_is_not_asked_for_twice_under_two_names(tmp_path):
+    said = "The lidwell library is a set of routines that keep the rope of the mole dry at noon."
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 The lidwell library"), ("text", said),
+         ("text", "Every boat of the coast has lidwell, and the lidwell library of the tower.")],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    test = Digester(document).digest(find_definitions(document)).test
+    assert len({asked.text for asked in test}) == len(test)

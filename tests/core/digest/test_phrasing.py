@@ -58,7 +58,8 @@ def wording(tmp_path_factory):
         "Painted signs are set here, and a sign of brass there. "
         "Tide matrices are kept, and every tide matrix has a lid. "
         "Two posts are known as the bollards. "
-        "The daily winding plan is on a wall, and a drum hangs there."
+        "The daily winding plan is on a wall, and a drum hangs there. "
+        "Of exceptions nobody speaks. Drum Plan Mole is what a boat shows."
     )
     make_pdf(path, [[("h1", "1 Gauges"), ("text", text)]])
     return Wording(read_document(path))
@@ -78,6 +79,8 @@ def wording(tmp_path_factory):
         ("painted signs", "What are painted signs?"),  # one alone stands nowhere
         ("tide matrix", "What is a tide matrix?"),
         ("tide matrices", "What are tide matrices?"),
+        ("exceptions", ""),  # as everyday as one exception
+        ("Drum Plan Mole", "What is drum plan mole?"),  # only where a sentence begins
         ("water", ""),
         ("anchor chain", ""),
         ("this gauge", ""),
@@ -118,6 +121,12 @@ def test_one_who_is_somebody_is_asked_for_with_who(wording):
         ("Debugging gauge entry creation", ""),
         ("String gauges of brass", ""),
         ("Moving Existing gauges slowly", "How do I move existing gauges slowly?"),
+        ("Using winch command", "How do I use the winch command?"),
+        ("Prepare Tide Gauges", "How do I prepare tide gauges?"),
+        ("Run the gauges", "How do I run the gauges?"),
+        ("Run gauges", ""),
+        ("DELETE GAUGES", ""),
+        ("Install drum", ""),
     ],
 )
 def test_a_title_gives_the_task_that_it_names(wording, title, question):
@@ -177,8 +186,8 @@ def test_a_definition_says_what_its_term_is(sentence, term, is_one):
 
 @pytest.mark.parametrize(
     "title",
-    ["Operating Systems", "Mailing lists", "Working directory", "Winding plan",
-     "Hanging drum without lids", "Using drums / hints", "Running instructions"],
+    ["Operating Systems", "Operating conditions of drums", "Mailing lists", "Working directory",
+     "Winding plan", "Hanging drum without lids", "Using drums / hints", "Running instructions"],
 )  # fmt: skip
 def test_what_only_begins_like_a_task_is_none(wording, title):
     assert wording.how_to(title) == ""

@@ -238,7 +238,10 @@ def test_things_with_code_of_their_own_are_asked_an_example_of(tmp_path):
     assert examples == ["Can you show me an example of rope hooks?"]
 
 
-@pytest.mark.parametrize("title", ["Table of Contents", "Inhaltsverzeichnis", "Contents"])
+@pytest.mark.parametrize(
+    "title",
+    ["Table of Contents", "Inhaltsverzeichnis", "Contents", "References", "Important changes"],
+)
 def test_a_section_that_lists_the_others_is_not_asked_for(tmp_path, title):
     said = (
         "The keeper of the yard counts each of the {} in May and writes them into the book.",

@@ -80,10 +80,25 @@ ASKS = regex(
 LEGAL = regex(r"\b(?:licen[sc](?:es?|ing)|copy(?:right|ing)|gnu|l?gpl|fdl|legal)\b", re.I)
 """Titles of sections that say nothing of the document's matter."""
 _COMPOUND = regex(
-    r"^(?:operating systems?|(?:programming|scripting|modelling|modeling) (?:languages?|interfaces?)|mailing lists?"
+    r"^(?:operating (?:systems?|conditions?|modes?|points?|temperatures?|frequenc(?:y|ies)|instructions|procedures?)|(?:programming|scripting|modelling|modeling) (?:languages?|interfaces?)|mailing lists?"
     r"|working director(?:y|ies)|starting points?|building blocks?|reading lists?|training (?:data|sets?)|opening hours)\b", re.I
 )  # fmt: skip
 """Begins with a form in -ing, and names a thing."""
+_NAMED_KIND = regex(
+    r"(?!(?:an?|the|your|this|these|all|any|each|every|several|multiple|another|other|some|one|no)\b)[\w.-]+(?: [\w.-]+)? "
+    r"(?:command|library|package|module|program|tool|utility|function|method|interface|editor|server|client|window|menu|dialog|toolbar)"
+)
+"""A name and the kind of what has it, which needs an article: "service command"."""
+_NO_PLURALS = frozenset(["news", "means", "series", "species", "lens", "gas", "bus"])
+_ORDER = regex(
+    r"(?P<verb>install|configure|create|prepare|choose|enable|disable|add|remove|delete|define|specify|convert|connect|generate"
+    r"|compile|modify|apply|select|insert|customi[sz]e|obtain|(?:run|use|start|open|save|edit|export|import|build|make|set up|change)"
+    r"(?= (?:an?|the|your|this)\b))"
+    r"\s(?P<object>(?!(?:on|in|at|of|for|with|and|or|to|it)\b)[^?!:;,.]{3,50})",
+    re.I,
+)
+"""A title that orders what is done under it: "Prepare command files", "Run the tests"; the last
+verbs are nouns as well."""
 _IN_NAME, _GOES_ON = regex(r"[\w<>/\\._-]"), regex(r"[\w<>/_-]|\.\w")
 """Before and after a word that is a piece of a path or of a longer name."""
 _NO_OBJECT = regex(r"(?:of|at|by|as|during|when|after|before|and|or)\b", re.I)
@@ -277,6 +292,8 @@ class Wording:
             re.match(rf"\W*{re.escape(term)}\s+are\b", definition)
         )
         is_word = first[1:].islower() and is_known
+        if is_word and not term[len(first) :].islower() and " " in term:
+            return self.in_sentence(term)  # "Real Time Input", only where a sentence begins
         return _lowered(term) if is_word else term
 
     def what_is(self, term: str, definition: str = "") -> str:
@@ -340,6 +357,16 @@ class Wording:
         ):
             return True
         singulars = [said[:-1], said[:-2], f"{said[:-3]}y"]
+        often = frequency_rank(said)
+        if (
+            often is not None
+            and said not in _NO_PLURALS
+            and any(
+                _plural_of(one) == said and (frequency_rank(one) or 2 * often + 1) <= 2 * often
+                for one in singulars
+            )
+        ):
+            return True  # "exceptions", though one alone stands nowhere here
         return any(
             _plural_of(one) == said
             and f" {one if ' of ' in one else one.rpartition(' ')[2]} " in self._text
@@ -352,6 +379,15 @@ class Wording:
             return ""
         if match := _HOW_TO.match(title):
             return f"How do I {_mine(self.in_sentence(match['task']))}?"
+        if (told := _ORDER.fullmatch(title)) and not (
+            told["verb"].isupper() or BREAKS.search(title)
+        ):
+            task = self.in_sentence(told["object"])
+            return (
+                ""
+                if self._lacks_article(task)
+                else f"How do I {told['verb'].lower()} {_mine(task)}?"
+            )
         match = _GERUND.match(title)
         if not match:
             return ""
@@ -368,7 +404,7 @@ class Wording:
             or self._lacks_article(task)
         ):
             return ""
-        return f"How do I {verb} {_mine(task)}?"
+        return f"How do I {verb} {'the ' if _NAMED_KIND.fullmatch(task) else ''}{_mine(task)}?"
 
     def _lacks_article(self, task: str) -> bool:
         """Whether what is done something to is a single thing and named without its article.

@@ -291,9 +291,10 @@ def _spread(
         left.remove(best)
         question = best[1]
         key = " ".join(sorted(re.findall(r"\w{5,}", question.question.casefold()))[:6])
-        if key in asked:
+        told = {question.text, f"{question.shape}: {question.answer}"}
+        if key in asked or told & asked:
             continue
-        asked.add(key)
+        asked |= {key, *told}
         chosen.append(question)
         stretch = question.locator.page * 12 // max(n_pages, 1)
         stretches[stretch] = stretches.get(stretch, 0) + 1

@@ -27,7 +27,7 @@ from wide_margin.core.digest.phrasing import (
     defines,
     question_from,
 )
-from wide_margin.core.digest.roles import Role, role_of_title
+from wide_margin.core.digest.roles import Role, on_changes, role_of_title
 from wide_margin.core.explain.verbs import is_order, is_past
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, squashed
@@ -94,8 +94,8 @@ _USUALLY = {
 }
 _FIRST = {kind: ("asked", *shapes.split(", ")) for kind, shapes in _USUALLY.items()}
 """Shapes of question by kind of document, those that its readers ask most first."""
-_CONTENTS = squashed("contents", "list_of")
-"""Titles of sections that only list the others."""
+_CONTENTS = squashed("contents", "list_of", "references", "index")
+"""Titles of sections that only list other sections or works."""
 _NO_MATTER = regex(
     rf"{LEGAL.pattern}|[/\\]|--|\b(?:class|struct|union|namespace|file|interface) reference\b",
     re.I,
@@ -355,9 +355,10 @@ class _Source:
         whole = max(len(document.text.sentences), 1)
         title = self._digester.facts.title
         named = {title.text.casefold(), *title.text.casefold().split()} if title else set()
+        changes = on_changes(document.outline)
         kept = [
             k for k in range(len(weight))
-            if not self._is_spared(k)
+            if not self._is_spared(k) and k not in changes
             and len(bare := self._bare_title(k)) >= SHORTEST_TITLE
             and len(bare) <= (LONGEST_QUESTION if bare.endswith("?") else LONGEST_TITLE)
             and bare.casefold() not in named
