@@ -1118,3 +1118,15 @@ def test_what_only_an_aside_tells_that_is_cut_is_not_told(tmp_path):
     digest = Digester(document).digest(find_definitions(document), WHOLE, kind=DocumentKind.MANUAL)
     changes = next(filled for filled in digest.by_kind if filled.slot.name == "Changes")
     assert not changes.lines
+
+
+def test_a_chapter_that_begins_at_once_with_another_section_tells_it_later(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "Chapter 1"), ("h1", "Use"), ("text", "Quorble is a lid for wells.")],
+        [("h1", "Chapter 2"), ("h1", "Installation"), ("h2", "2.1 Requirements"),
+         ("text", "A rope of hemp and a ladder are needed before the lid comes."),
+         ("h2", "2.2 Installing Quorble"),
+         ("text", "Put the lid on the rim of the well and turn it until it sits.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("How do I install it?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("Put the lid on the rim")

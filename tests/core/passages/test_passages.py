@@ -348,9 +348,12 @@ def test_a_title_below_its_label_is_no_sentence_of_the_text(tmp_path, label, tit
         [("h1", label), ("h1", title), text, text],
         [("h1", second), ("h1", title.replace("W", "B")), text, text],
     ])  # fmt: skip
-    said = {s.text: s.kind for s in read_document(path).text.sentences if s.page == 0}
+    document = read_document(path)
+    said = {s.text: s.kind for s in document.text.sentences if s.page == 0}
     assert said[title] == "heading"
     assert "body" in said.values()
+    under = [document.under_heading(section) for section in document.outline.sections]
+    assert all(document.paragraphs[row].text.startswith("A well is a hole") for row in under)
 
 
 def test_a_title_that_looks_like_one_run_in_is_whole(tmp_path):

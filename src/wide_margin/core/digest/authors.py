@@ -239,7 +239,7 @@ def row_on_authors(document: ReadDocument) -> int | None:
     """Row of the first sentence of the section on the authors, wherever it stands."""
     for section in document.outline.sections:
         if _AUTHORS.match(section.title):
-            rows = document.rows_of(section.first_paragraph + 1, section.end_paragraph)
+            rows = document.rows_of(document.under_heading(section), section.end_paragraph)
             return rows[0] if rows else None
     return None
 

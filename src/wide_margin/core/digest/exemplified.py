@@ -97,7 +97,7 @@ def _examples(document: ReadDocument, thing: str) -> Iterator[_Example]:
     names = re.compile(rf"(?<![\w-]){re.escape(thing)}(?![\w-])", re.I)
     for section in document.outline.sections:
         if wanted and wanted <= content_of(document, section.title):
-            rows = document.rows_of(section.first_paragraph + 1, section.end_paragraph)
+            rows = document.rows_of(document.under_heading(section), section.end_paragraph)
             yield from filter(None, (_at(document, row, CALLED, wanted) for row in rows))
     named = (row for row, said in enumerate(sentences) if names.search(said.text))  # "C++"
     for row in rows_with(document, sorted(wanted)) if wanted else named:

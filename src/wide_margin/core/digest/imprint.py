@@ -432,7 +432,7 @@ def _licence_of_section(document: ReadDocument) -> Fact | None:
     for section in document.outline.sections:
         if not _ON_LICENCE.match(section.title):
             continue
-        for row in document.rows_of(section.first_paragraph + 1, section.end_paragraph):
+        for row in document.rows_of(document.under_heading(section), section.end_paragraph):
             said = document.text.sentences[row]
             if said.kind == "body" and _LICENCE.search(said.text) and _states(said.text):
                 return Fact(said.text, locator_for(document, row))

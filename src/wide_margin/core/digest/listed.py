@@ -271,7 +271,7 @@ def _of_section(document: ReadDocument, question: Question, *, is_poor: bool) ->
         if not is_told and few and not is_list:
             continue
         end = outline.sections[inner[0]].first_paragraph if inner else section.end_paragraph
-        begins = _beginning(document, question, section.first_paragraph + 1, end)
+        begins = _beginning(document, question, document.under_heading(section), end)
         names = [_heading(document, question, k) for k in inner[:MOST_NAMED]]
         headings = tuple(name for name in names if name is not None)
         if begins or headings:
@@ -297,7 +297,7 @@ def _labelled(document: ReadDocument, question: Question, asked: frozenset[str])
 
 def _described(document: ReadDocument, question: Question, section: Section) -> _Listing:
     """What a section describes one by one, each with its name set off before: "Oak  It is hard"."""
-    rows = range(section.first_paragraph + 1, section.end_paragraph)
+    rows = range(document.under_heading(section), section.end_paragraph)
     paragraphs = [document.paragraphs[k] for k in rows]
     labels = [_label_of(paragraph) for paragraph in paragraphs]
     named = [k for k, label in zip(rows, labels, strict=True) if label]
@@ -324,7 +324,7 @@ def _label_of(paragraph: Paragraph) -> str:
 
 def _lists_at_once(document: ReadDocument, section: Section) -> bool:
     """Whether a section is a list and little else: its items follow its heading, or one sentence."""
-    rows = document.rows_of(section.first_paragraph + 1, section.end_paragraph)
+    rows = document.rows_of(document.under_heading(section), section.end_paragraph)
     kinds = [document.text.sentences[row].kind for row in rows]
     return kinds[:1] != ["code"] and kinds[:4].count("item") >= FEWEST_SORTS
 

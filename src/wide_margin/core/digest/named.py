@@ -370,9 +370,10 @@ def own_rows(document: ReadDocument, row: int, *, with_heading: bool = False) ->
     section, end = sections[row], sections[row].end_paragraph
     if row + 1 < len(sections):
         end = min(end, sections[row + 1].first_paragraph)
-    if not document.rows_of(section.first_paragraph + 1, end):  # "Synopsis" follows
+    first = document.under_heading(section)
+    if not document.rows_of(first, end):  # "Synopsis" follows
         end = section.end_paragraph
-    return document.rows_of(section.first_paragraph + (not with_heading), end)
+    return document.rows_of(section.first_paragraph if with_heading else first, end)
 
 
 def _labelled(document: ReadDocument, name: str) -> range:

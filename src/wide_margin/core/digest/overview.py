@@ -602,7 +602,7 @@ def _introducing(document: ReadDocument, scored: Scored, names: Naming) -> list[
     sentences = document.text.sentences
     for section, role in zip(document.outline.sections, scored.roles, strict=True):
         if role is Role.INTRODUCTION:
-            rows = document.rows_of(section.first_paragraph + 1, section.end_paragraph)
+            rows = document.rows_of(document.under_heading(section), section.end_paragraph)
             body = [r for r in rows[:HEAD] if sentences[r].kind == "body"]
             said = (r for r in body if np.isfinite(scored.prior[r]))
             return list(

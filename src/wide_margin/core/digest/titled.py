@@ -167,7 +167,7 @@ def titled_abroad(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     """What a question in another language than English asks that a section of its own tells."""
     kind, put = titled_kind_abroad(typed)
     if not kind or not any(
-        document.rows_of(section.first_paragraph + 1, section.end_paragraph)
+        document.rows_of(document.under_heading(section), section.end_paragraph)
         for section in sections_titled(document, kind)
     ):
         return None
@@ -185,7 +185,7 @@ def begins_in(document: ReadDocument, section: Section, kind: str) -> Section:
     inner = [
         s for s in sections[row + 1 :] if s.first_paragraph < section.end_paragraph
     ]  # fmt: skip
-    if not inner or document.rows_of(section.first_paragraph + 1, inner[0].first_paragraph):
+    if not inner or document.rows_of(document.under_heading(section), inner[0].first_paragraph):
         return section
     first = [s for s in inner if s.level == inner[0].level][:FIRST]
     return next((s for s in first if _KINDS[kind][0].search(s.title)), section)

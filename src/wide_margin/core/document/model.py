@@ -37,6 +37,7 @@ from wide_margin.core.search.index import Index, build_index
 if TYPE_CHECKING:
     from wide_margin.core.jobs import Aside, CancelToken, Progress
     from wide_margin.core.layout import Furniture
+    from wide_margin.core.outline import Section
     from wide_margin.core.pages import Bookmark
     from wide_margin.core.passages import Said
     from wide_margin.core.search.coded import Coded
@@ -90,6 +91,17 @@ class ReadDocument:
     def path_at(self, section: int) -> tuple[str, ...]:
         """Section titles from the outermost down."""
         return self.outline.path(section)
+
+    def under_heading(self, section: Section) -> int:
+        """Position of the first paragraph under a section's heading, which may take several."""
+        row, outline = section.first_paragraph + 1, self.outline
+        while row < section.end_paragraph:
+            begun = outline.sections[outline.at_paragraph(row)].first_paragraph == row
+            kinds = {self.text.sentences[at].kind for at in self.rows_of(row, row + 1)}
+            if begun or kinds != {"heading"}:
+                break
+            row += 1
+        return row
 
     def rows_of(self, first: int, end: int) -> range:
         """Rows of the sentences of the paragraphs [first, end): both lie in reading order."""
