@@ -213,7 +213,14 @@ def test_who_wrote_it_is_asked_in_more_languages(typed):
 @pytest.mark.parametrize(
     "typed",
     ["Streść rozdział 2", "Shrň kapitolu 2", "Sammanfatta kapitel 2", "Перескажи главу 2",
-     "Oppsummer kapittel 2"],
+     "Oppsummer kapittel 2", "Hva handler kapittel 2 om?", "Was steht im zweiten Kapitel?",
+     "Kannst du mir bitte Kapitel zwei zusammenfassen?", "Wovon handelt Abschnitt 2?",
+     "Was ist das Thema von Kapitel 2?", "Que contient le deuxième chapitre ?",
+     "Qu'y a-t-il dans le chapitre 2 ?", "¿Qué explica el capítulo dos?",
+     "Di cosa parla il capitolo 2?",
+     "O que diz o segundo capítulo?", "Wat staat er in hoofdstuk 2?", "Miről szól a 2. fejezet?",
+     "第2章讲什么？", "第二章的内容是什么？", "总结一下第2章", "第2章には何が書かれていますか",
+     "2장의 내용은 무엇입니까?"],
 )  # fmt: skip
 def test_a_numbered_part_is_asked_for_in_more_languages(tmp_path, typed):
     said = ("text", "The lid of the well is lifted in the morning and closed at night by hand.")
@@ -221,6 +228,18 @@ def test_a_numbered_part_is_asked_for_in_more_languages(tmp_path, typed):
     found = read_overview(read_document(tmp_path / "a.pdf"), typed, WHOLE)
     assert found is not None
     assert (found.kind, found.reach.name) == ("section", "2 Gates")
+
+
+@pytest.mark.parametrize(
+    "typed",
+    ["Wo wird in Kapitel 2 der Deckel erklärt?", "¿Cómo se abre la tapa en el capítulo 2?",
+     "Wie viele Kapitel hat es?", "第2章的井盖是什么？", "Welches Kapitel handelt von Deckeln?"],
+)  # fmt: skip
+def test_what_stands_in_a_part_is_another_question(tmp_path, typed):
+    said = ("text", "The lid of the well is lifted in the morning and closed at night by hand.")
+    make_pdf(tmp_path / "a.pdf", [[("h1", f"{k} Gates"), said] for k in (1, 2, 3)])
+    found = read_overview(read_document(tmp_path / "a.pdf"), typed, WHOLE)
+    assert found is None or found.reach == WHOLE
 
 
 def test_who_wrote_it_is_found_in_the_text_of_more_languages(tmp_path):

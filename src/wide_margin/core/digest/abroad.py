@@ -143,17 +143,6 @@ _IN_ENGLISH = {
     "needs": "What do I need?", "limits": "What are its limits?", "new": "What is new?",
     "bugs": "Where do I report bugs?",
 }  # fmt: skip
-CONDENSES = regex(
-    r"\b(?:fass\w*|zusammen\w*|worum|geht|es|résum\w+|parle|traite|resum\w+|trata|riassum\w+|samenvat\w*|vat|samen|gaat"
-    r"|sammanfatta|oppsummer|sammenfat|tiivistä|streść|podsumuj|shrň|foglald|össze|перескажи|изложи|кратко|подведи|итог)\b", re.I
-)  # fmt: skip
-"""Words with which one asks what a part says."""
-PART = regex(
-    rf"\b(?P<word>{alternatives('section', 'chapter', 'part', 'appendix', in_text=True)})"
-    r"\s*(?P<id>\d+(?:\.\d+)*|[IVXLC]+\b|[A-Z]\b)", re.I,
-)  # fmt: skip
-
-
 _WHEN = regex(r"^\W*(?:wann|quand|cuándo|quando|wanneer|när|når|hvornår|kiedy|kdy|когда)\b", re.I)
 
 

@@ -16,8 +16,9 @@ from typing import TYPE_CHECKING
 from wide_margin.core.answers import Reach, section_reach
 from wide_margin.core.answers.form import Form, take_form
 from wide_margin.core.answers.within import rows_with
-from wide_margin.core.digest.abroad import CONDENSES, PART, in_english, kind_abroad
+from wide_margin.core.digest.abroad import in_english, kind_abroad
 from wide_margin.core.digest.gist import printed_title
+from wide_margin.core.digest.parts_abroad import part_asked_abroad
 from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.document import section_numbered, section_titled
@@ -25,7 +26,7 @@ from wide_margin.core.later import regex
 from wide_margin.core.lexicon import alternatives, bare, number_words, ordinal_words, squashed
 from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.search import is_common
-from wide_margin.core.search.analysis import guess_language, words
+from wide_margin.core.search.analysis import words
 from wide_margin.core.search.vectors import frequency_rank, vectors_of
 from wide_margin.core.shipped import text_of
 
@@ -337,16 +338,11 @@ def _without_title(document: ReadDocument, text: str) -> str:
 
 def _part_abroad(document: ReadDocument, text: str) -> Reach | None:
     """The part whose contents a question in another language asks for; None where it does not."""
-    match = PART.search(text) if CONDENSES.search(text) else None
-    if match is None:
+    word, identifier = part_asked_abroad(document, text)
+    if not identifier:
         return None
-    rest = CONDENSES.sub(" ", text.replace(match[0], " "))
-    spoken = {document.index.language, guess_language(text)}
-    own = own_words(document, rest)
-    if not all(any(is_common(word, language) for language in spoken) for word in own):
-        return None
-    outline, identifier = document.outline, match["id"]
-    row = section_numbered(outline, match["word"], identifier)
+    outline = document.outline
+    row = section_numbered(outline, word, identifier)
     if row < 0 and identifier.isdigit():
         row = section_numbered(outline, "chapter", identifier)
     if row < 0 and identifier.isdigit():
