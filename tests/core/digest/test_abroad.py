@@ -242,6 +242,30 @@ def test_what_stands_in_a_part_is_another_question(tmp_path, typed):
     assert found is None or found.reach == WHOLE
 
 
+@pytest.mark.parametrize(
+    "typed",
+    ["Was steht auf Seite 2?", "Que dit la page 2 ?", "¿Qué hay en la página 2?", "第2页讲什么？"],
+)
+def test_a_page_is_asked_for_in_more_languages(tmp_path, typed):
+    said = ("text", "The lid of the well is lifted in the morning and closed at night by hand.")
+    make_pdf(tmp_path / "a.pdf", [[("h1", f"{k} Gates"), said] for k in (1, 2, 3)])
+    found = read_overview(read_document(tmp_path / "a.pdf"), typed, WHOLE)
+    assert (found.kind, found.reach.first_page, found.reach.last_page) == ("page", 1, 1)
+
+
+@pytest.mark.parametrize(
+    ("typed", "title"),
+    [("Fasse die Einleitung zusammen", "Einleitung"), ("Was steht im Vorwort?", "Vorwort"),
+     ("Fasse die Winden zusammen", "Winden"), ("Fasse die Leitern zusammen", None)],
+)  # fmt: skip
+def test_a_named_part_is_told_and_not_the_whole(tmp_path, typed, title):
+    said = ("text", "Der Deckel wird morgens von dem Wärter gehoben und nachts geschlossen.")
+    titles = ("Vorwort", "Einleitung", "Winden")
+    make_pdf(tmp_path / "a.pdf", [[("h1", each), said, said] for each in titles])
+    found = read_overview(read_document(tmp_path / "a.pdf"), typed, WHOLE)
+    assert (found and found.reach.name) == title
+
+
 def test_who_wrote_it_is_found_in_the_text_of_more_languages(tmp_path):
     said = "Acest document a fost scris de Ann Bale cu Cy Dow pentru fântâni."
     other = ("text", "Capacul de lemn este închis noaptea, iar frânghia este de cânepă.")

@@ -836,6 +836,17 @@ def test_a_glossary_says_more_of_a_short_form_than_what_it_stands_for(tmp_path):
     assert "a club of stewards" in answer.quotes[0].text
 
 
+def test_an_item_that_points_elsewhere_does_not_define_its_term(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Tools"), ("item", "• Quorble. See the chapter in section 3.2."),
+         ("item", "• Hammers. See the chapter in section 3.4.")],
+        [("h1", "2 Work"),
+         ("text", "Quorble is a tool that splices ropes of hemp. It lies in the tower at noon.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is quorble?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("Quorble is a tool")
+
+
 def test_an_entry_that_only_repeats_its_term_does_not_define_it(tmp_path):
     make_pdf(tmp_path / "a.pdf", [
         [("h1", "1 Rope splicing"),

@@ -22,12 +22,12 @@ _FILLERS = (
     rf"|{alternatives('program')})"
 )
 _WORDINGS = {
-    "about": r"worum geht|um was geht|wovon handelt|was steht|was ist der inhalt|worüber|fass\w*(?: \w+){0,3} zusammen|zusammenfassung|überblick"
+    "about": rf"worum geht|um was geht|wovon handelt|was steht|was ist der inhalt|worüber|fass\w*(?: {_FILLERS}){{0,3}} zusammen|zusammenfassung|überblick"
              r"|de quoi (?:parle|traite|s.agit|est|il)|quel est le (?:sujet|contenu)|résum\w+|que dit|en bref"
              r"|de qué (?:trata|habla|va)|cuál es el (?:tema|contenido)|resum\w+|qué dice"
              r"|di (?:che )?cosa (?:parla|tratta|si tratta)|qual è (?:il|l.) ?(?:tema|argomento|contenuto)|riassum\w+|riassunto"
              r"|de que (?:trata|fala|se trata)|sobre o que é|qual é o (?:tema|assunto)"
-             r"|waar gaat|waarover gaat|vat(?: \w+){0,3} samen|samenvatting",
+             rf"|waar gaat|waarover gaat|vat(?: {_FILLERS}){{0,3}} samen|samenvatting",
     "authors and date": r"wer (?:ist der autor|ist die autorin|sind die autor\w+|schrieb)|wer hat(?: \w+){0,3} (?:geschrieben|verfasst|herausgegeben)|von wem|wann erschien|wann (?:wurde|ist)(?: \w+){0,3} (?:geschrieben|erschienen|veröffentlicht)"
              r"|qui (?:a écrit|est l.auteur|sont les auteurs|en est l.auteur)|quand a(?:-t-il)?(?: \w+){0,3} (?:écrit|publié|paru)"
              r"|quién(?:es)? (?:escribió|es el autor|es la autora|son los autores|ha escrito)|cuándo (?:se )?(?:escribió|publicó)|cuándo fue(?: \w+){0,3} (?:escrito|publicado)"
@@ -45,10 +45,19 @@ _WORDINGS = {
 }  # fmt: skip
 _BOOK = r"(?: (?:den|det|denne|dette|denna|detta|här|her|(?:hånd|hand)?bo[gk]\w*|manual\w*|dokument\w*|te[kx]s?t\w*|rapport\w*|guid\w*|arti[kc]\w*)){0,3}"
 """What a document is called in the languages of the north."""
+_OF_THE_NORTH_AND_EAST = (
+    r"(?:den|det|de|här|denna|detta|dette|denne|boken|bogen|bok|bog|manualen|dokumentet|artikeln|artiklen|rapporten|texten|guiden|är|er|om|i"
+    r"|ten|ta|to|tego|tej|ta?to|tento|toto|je|jest|dokument\w*|książk\w+|podręcznik\w*|artykuł\w*|tekst\w*|kniha|knihu|příručk\w+|manuál\w*|článek"
+    r"|эт[аиоу]т?|этого|этой|этом|данн\w+|здесь|тут|документ\w*|книг\w+|стать\w+|текст\w*|руководств\w+|учебник\w*|отчёт\w*|он[аои]?|кратко|пожалуйста"
+    rf"|{alternatives('program')}"
+    r"|przeznaczon\w+|napisan\w+|určen\w*|napsán\w*|предназначен\w*|написан\w*|tarkoitettu|avsedd"
+    r"|aquest\w*|això|llibre|guia|text|el|la|l|en|breu|acest\w*|această|document(?:ul)?|manualul|cartea|carte|ghidul|textul|το|τη|την|τον|ο|η|αυτό|αυτή|εδώ|έγγραφο|κείμενο|βιβλίο|εγχειρίδιο|bu|belgeyi|kitabı|kılavuzu|metni"
+    r"|цей|ця|це|цього|ez|a|az|könyv|dokumentum|kézikönyv|tämä|tässä|kirja|kirjassa|asiakirja)"
+)
 _NORTH_AND_EAST = {
     "audience": rf"vem (?:är|vänder){_BOOK} (?:(?:avsedd )?för|sig till)|hve[mn](?:em)? er{_BOOK} (?:for|beregnet (?:på|til|for)|ment for|tenkt for)|hve[mn](?:em)? (?:henvender|retter){_BOOK} se[gi]g? (?:til|mot)"
     r"|kenelle|dla kogo|do kogo|pro koho|kinek (?:szól|való|készült)|для кого|на кого рассчитан\w*|pentru cine|cui se adresează|για ποιον|σε ποιον απευθύνεται|kimin için|kime yönelik",
-    "about": r"va(?:d|t) handlar (?:\w+ ){0,3}om|hva(?:d)? handler (?:\w+ ){0,3}om|mistä (?:\w+ ){0,2}kertoo|o czym jest|o čem (?:je|pojednává)|miről szól"
+    "about": rf"va(?:d|t) handlar (?:{_OF_THE_NORTH_AND_EAST} ){{0,3}}om|hva(?:d)? handler (?:{_OF_THE_NORTH_AND_EAST} ){{0,3}}om|mistä (?:{_OF_THE_NORTH_AND_EAST} ){{0,2}}kertoo|o czym jest|o čem (?:je|pojednává)|miről szól"
     r"|о ч[её]м(?: говорится| рассказывает| ид[её]т речь)?|про що|sammanfatta|oppsummer|sammenfat|tiivistä|podsumuj|streść|shrň|foglald össze|перескажи|кратко изложи|подведи итог"
     r"|de què (?:tracta|parla|va|es tracta)|resumeix|підсумуй|стисло перекажи|despre ce (?:este|e|vorbește|tratează)|για τι (?:μιλά\w*|πρόκειται)|τι (?:περιγράφει|πραγματεύεται)|(?:bu )?(?:belge|kitap|kılavuz|metin) (?:ne hakkında|neyi anlatıyor)",
     "purpose": r"vad (?:gör|kan)|hva(?:d)? (?:gør|gjør|kan)|do czego służy|co robi|k čemu (?:je|slouží)|co dělá|mire (?:való|jó)|mit csinál|для чего(?: нужн\w+| служит)?|что делает|для чого"
@@ -64,15 +73,6 @@ _NORTH_AND_EAST = {
     r"|как (?:его |её |это )?(?:установить|устанавлива\w+)|як (?:його )?встановити"
     r"|com (?:s.|es |ho )?instal\w+|cum (?:se |îl |o )?instal\w+|πώς (?:το )?εγκα\w+|nasıl (?:kurulur|kurarım)",
 }
-_OF_THE_NORTH_AND_EAST = (
-    r"(?:den|det|de|här|denna|detta|dette|denne|boken|bogen|bok|bog|manualen|dokumentet|artikeln|artiklen|rapporten|texten|guiden|är|er|om|i"
-    r"|ten|ta|to|tego|tej|ta?to|tento|toto|je|jest|dokument\w*|książk\w+|podręcznik\w*|artykuł\w*|tekst\w*|kniha|knihu|příručk\w+|manuál\w*|článek"
-    r"|эт[аиоу]т?|этого|этой|этом|данн\w+|здесь|тут|документ\w*|книг\w+|стать\w+|текст\w*|руководств\w+|учебник\w*|отчёт\w*|он[аои]?|кратко|пожалуйста"
-    rf"|{alternatives('program')}"
-    r"|przeznaczon\w+|napisan\w+|určen\w*|napsán\w*|предназначен\w*|написан\w*|tarkoitettu|avsedd"
-    r"|aquest\w*|això|llibre|guia|text|el|la|l|en|breu|acest\w*|această|document(?:ul)?|manualul|cartea|carte|ghidul|textul|το|τη|την|τον|ο|η|αυτό|αυτή|εδώ|έγγραφο|κείμενο|βιβλίο|εγχειρίδιο|bu|belgeyi|kitabı|kılavuzu|metni"
-    r"|цей|ця|це|цього|ez|a|az|könyv|dokumentum|kézikönyv|tämä|tässä|kirja|kirjassa|asiakirja)"
-)
 _WITHOUT_BLANKS = {
     "about": r"(?:この|本)?(?:文書|文章|書|本|資料|論文|マニュアル|説明書|ドキュメント|手引き)?(?:の内容)?(?:は|って)?、?(?:何|なに)(?:について|が書(?:いて|かれて)|の(?:話|本|文書|資料))\S*"
              r"|(?:(?:この|本)(?:文書|文章|書|本|資料|論文|マニュアル))?(?:を|の)?(?:短く)?要約\S*|概要(?:は|を)?\S*"

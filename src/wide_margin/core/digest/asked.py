@@ -23,7 +23,14 @@ from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.document import section_numbered, section_titled
 from wide_margin.core.later import regex
-from wide_margin.core.lexicon import alternatives, bare, number_words, ordinal_words, squashed
+from wide_margin.core.lexicon import (
+    alternatives,
+    bare,
+    number_words,
+    ordinal_words,
+    squashed,
+    words_for,
+)
 from wide_margin.core.outline.numbering import unnumbered
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import words
@@ -254,7 +261,8 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     if points:
         text = text.replace(points[0], " ") if points[0] in text else text
     if (abroad := _part_abroad(document, text)) is not None:
-        return Overview("section", abroad, form, n_points, text)
+        kind = "section" if abroad.kind == "section" else "page"
+        return Overview(kind, abroad, form, n_points, text)
     if asked := kind_abroad(text) or kind_abroad(_without_title(document, text)):
         put = in_english(text) if asked == "authors and date" else text
         return Overview(asked, reach, form, n_points, put, is_all_known=True)
@@ -339,8 +347,15 @@ def _without_title(document: ReadDocument, text: str) -> str:
 def _part_abroad(document: ReadDocument, text: str) -> Reach | None:
     """The part whose contents a question in another language asks for; None where it does not."""
     word, identifier = part_asked_abroad(document, text)
-    if not identifier:
+    if not word:
         return None
+    if not identifier:
+        row = _outermost(document, word)
+        return section_reach(document.outline.sections[row]) if row >= 0 else None
+    if word.lower() in words_for("page"):
+        pages = document.labels.find(identifier)
+        name = document.labels.shown(pages[0]) if pages else ""
+        return Reach("pages", first_page=pages[0], last_page=pages[0], name=name) if pages else None
     outline = document.outline
     row = section_numbered(outline, word, identifier)
     if row < 0 and identifier.isdigit():

@@ -12,7 +12,7 @@ from wide_margin.core.answers import WHOLE
 from wide_margin.core.answers.within import allowed_sentences
 from wide_margin.core.digest.gist import GistLine, gist_lines
 from wide_margin.core.digest.kinds import DocumentKind
-from wide_margin.core.digest.roles import CUES, OUTLINES, Role, on_changes
+from wide_margin.core.digest.roles import CUES, OUTLINES, Role
 from wide_margin.core.digest.sentences import without_asides
 from wide_margin.core.digest.telling import (
     decides,
@@ -23,6 +23,7 @@ from wide_margin.core.digest.telling import (
     tells_besides,
 )
 from wide_margin.core.digest.telling_abroad import told_abroad
+from wide_margin.core.explain import tell_changes
 from wide_margin.core.explain.definitions import without_notes
 from wide_margin.core.later import regex
 
@@ -228,7 +229,7 @@ def slot_scores(
     names = naming(scored.names)
     stands = np.isfinite(scored.prior)
     front = n_in_front(n)
-    aside = on_changes(document.outline) if slot.cue == "purpose" else frozenset()
+    aside = tells_news(document) if slot.cue == "purpose" else frozenset()
     for k, row in enumerate(rows):
         if not stands[row]:
             continue
@@ -264,6 +265,12 @@ def slot_scores(
             - OF_ALSO * bool(_ALSO.match(text))
         )  # fmt: skip
     return scores, telling
+
+
+def tells_news(document: ReadDocument) -> frozenset[int]:
+    """Positions of the sections that tell what changed; none where most of a document does."""
+    found = frozenset(k for k, told in enumerate(tell_changes(document)) if told)
+    return found if 2 * len(found) < len(document.outline.sections) else frozenset()
 
 
 OF_ALSO = 0.4

@@ -118,6 +118,11 @@ LEAST_OF_CODE = 3
 """Letters of a name of code that a paragraph may begin with."""
 
 
+_POINTS = r"\(?(?:see|cf|siehe|vgl|voir|véase|ver|veja|vedi|zie|patrz|viz|см)\b"
+POINTS_ELSEWHERE = regex(rf"{_POINTS}[^.]{{0,50}}(?:\d[\d.]*)?[^.]{{0,20}}[.)]*\s*", re.I)
+"""Only says where more is told: "See section 3.2."."""
+
+
 def rows_of_item(document: ReadDocument, name: str) -> range:
     """The item of a list that a name begins: "Make Smaller (Alt+S). Scales it down"."""
     called = without_article(name.lower()).strip()
@@ -132,7 +137,8 @@ def rows_of_item(document: ReadDocument, name: str) -> range:
             is_change = said.section >= 0 and tell_changes(document)[said.section]
             is_item = said.kind == "item" and not is_change
             match = begins.match(document.paragraphs[said.paragraph].text) if is_item else None
-            if match is not None and len(match["says"].split()) >= LEAST_SAID:
+            says = match["says"] if match is not None else ""
+            if len(says.split()) >= LEAST_SAID and not POINTS_ELSEWHERE.fullmatch(says):
                 return document.rows_of(said.paragraph, said.paragraph + 1)
     return _run_in(document, called)
 

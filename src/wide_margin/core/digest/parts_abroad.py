@@ -41,7 +41,7 @@ _POLITE = regex(
     r"|kun|kunt|alsjeblieft|graag|kan|kunne|snälla|proszę|możesz|prosím|můžeš|kérlek|пожалуйста|можешь|можете|lütfen|παρακαλώ)", re.I
 )  # fmt: skip
 """Words of asking for something."""
-_A_PART = alternatives("section", "chapter", "part", "appendix", in_text=True)
+_A_PART = alternatives("section", "chapter", "part", "appendix", "page", in_text=True)
 _NUMBERED = r"\d+(?:\.\d+)*|[IVXLC]+\b|[A-Z]\b"
 _PARTS = (
     regex(rf"\b(?P<word>{_A_PART})\s*(?:n[°ºor]\.?\s*)?(?P<id>{_NUMBERED})", re.I),
@@ -51,8 +51,12 @@ _PARTS = (
 )
 """A part by its number, in figures after or before its name, or in words."""
 _PART_UNSPACED = regex(
-    r"[第제]?\s*(?P<id>\d+(?:\.\d+)*|[〇一二三四五六七八九十百]+)\s*(?P<word>章|节|節|部分|部|篇|장|절|부)"
+    r"[第제]?\s*(?P<id>\d+(?:\.\d+)*|[〇一二三四五六七八九十百]+)\s*(?P<word>章|节|節|部分|部|篇|장|절|부|页|頁|ページ|쪽|페이지)"
 )
+_BY_NAME = regex(
+    rf"(?<!\w)(?:{alternatives('introduction', 'preface', 'conclusion', 'abstract', 'summary')})(?!\w)", re.I
+)  # fmt: skip
+"""A section that has one name in every document."""
 _SAYS_UNSPACED = regex(
     r"(?:请|請|帮我|给我|一下|主要|关于|關於|介绍|介紹|总结|總結|概括|概述|讨论|討論|讲述|描述|内容|內容|什么|什麼|哪些|讲|講|说|說|写|寫|有|是|的|了|在|里|裡|中|吗|呢"
     r"|について|何が|なにが|書かれて|要約|まとめ|説明|内容|教えて|ください|いますか|いる|ありますか|ですか|です|して|何|なに|[はのをがでに]"
@@ -66,8 +70,9 @@ INFLECTED = 2
 def part_asked_abroad(document: ReadDocument, text: str) -> tuple[str, str]:
     """The part whose contents a question asks for in another language: its word and its number.
 
-    A question with a word of its own beside is one for a fact; for that, and for what names no
-    part, "" twice.
+    The word may be one for a page, or the title of a section that has one name in every document,
+    without a number. A question with a word of its own beside is one for a fact; for that, and
+    for what names no part, "" twice.
     """
     if (match := _PART_UNSPACED.search(text)) is not None:
         rest = _SAYS_UNSPACED.sub("", text[: match.start()] + text[match.end() :])
@@ -78,12 +83,21 @@ def part_asked_abroad(document: ReadDocument, text: str) -> tuple[str, str]:
     spoken = {document.index.language, guess_language(text)}
     for match in chain.from_iterable(pattern.finditer(text) for pattern in _PARTS):
         identifier = _number(match.groupdict())
-        others = list(words(text[: match.start()] + " " + text[match.end() :]))
-        said = [other for other in others if _SAYS.fullmatch(other)]
-        left = (other for other in others if not _SAYS.fullmatch(other))
-        if identifier and said and all(_is_small(other, spoken) for other in left):
+        if identifier and _only_asks(text[: match.start()] + " " + text[match.end() :], spoken):
             return match["word"], identifier
+    for match in _BY_NAME.finditer(text):
+        rest = text[: match.start()] + " " + text[match.end() :]
+        if not _SAYS.fullmatch(match[0]) and _only_asks(rest, spoken):
+            return match[0], ""
     return "", ""
+
+
+def _only_asks(text: str, spoken: set[str]) -> bool:
+    """Whether a text only asks what something says, in words of some languages."""
+    others = list(words(text))
+    said = [other for other in others if _SAYS.fullmatch(other)]
+    left = (other for other in others if not _SAYS.fullmatch(other))
+    return bool(said) and all(_is_small(other, spoken) for other in left)
 
 
 def _is_small(word: str, spoken: set[str]) -> bool:

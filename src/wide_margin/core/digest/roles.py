@@ -68,24 +68,6 @@ def roles_of(outline: Outline) -> list[Role]:
     return found
 
 
-_ON_CHANGES = regex(
-    r"^(?:[\dA-Z]+(?:\.\d+)*\.?\s+)?(?:(?:summary|list|history|overview) of (?:the )?|recent |major |important |latest )*"
-    r"(?:changes?\b(?! (?:of|your|you|a|an|how))|change ?log|what['’]?s new|what is new|news\b|new features|release notes"
-    r"|(?:revision|version|release) (?:history|notes)|(?:noteworthy|user[- ]visible) changes"
-    r"|änderungen|neuerungen|neuigkeiten|nouveautés|modifications depuis|cambios|novedades|novità|novidades|wijzigingen)",
-    re.I,
-)
-
-
-def on_changes(outline: Outline) -> frozenset[int]:
-    """Positions of the sections that tell what is new, and of those within; none where most do."""
-    found: set[int] = set()
-    for k, (section, parent) in enumerate(zip(outline.sections, outline.parents, strict=True)):
-        if parent in found or _ON_CHANGES.match(section.title):
-            found.add(k)
-    return frozenset(found) if 2 * len(found) < len(outline.sections) else frozenset()
-
-
 PEOPLE = (
     r"(?:users|readers|people|beginners|developers|students|anyone|everyone|those who|programmers"
     r"|administrators|authors|researchers|engineers|teachers|scientists)"

@@ -16,6 +16,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from wide_margin.core.answers import WHOLE, Answer
+from wide_margin.core.digest.by_kind import tells_news
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.phrasing import (
     ASKS,
@@ -27,7 +28,7 @@ from wide_margin.core.digest.phrasing import (
     defines,
     question_from,
 )
-from wide_margin.core.digest.roles import Role, on_changes, role_of_title
+from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.explain.verbs import is_order, is_past
 from wide_margin.core.later import regex
 from wide_margin.core.lexicon import bare, squashed
@@ -355,7 +356,7 @@ class _Source:
         whole = max(len(document.text.sentences), 1)
         title = self._digester.facts.title
         named = {title.text.casefold(), *title.text.casefold().split()} if title else set()
-        changes = on_changes(document.outline)
+        changes = tells_news(document)
         kept = [
             k for k in range(len(weight))
             if not self._is_spared(k) and k not in changes
