@@ -9,6 +9,7 @@ from reportlab.pdfgen.canvas import Canvas
 from tests.making import STYLES, make_pdf, read_document
 from wide_margin.core.digest import DocumentKind
 from wide_margin.core.digest.facts import facts_within, find_facts
+from wide_margin.core.digest.front import front_lines
 from wide_margin.core.digest.imprint import DATES, iso_of
 from wide_margin.core.digest.kinds import kind_of
 from wide_margin.core.digest.names import (
@@ -18,7 +19,7 @@ from wide_margin.core.digest.names import (
     same_person,
     split_people,
 )
-from wide_margin.core.digest.titles import _DEGREE_WORK, COMMAND, _is_formula
+from wide_margin.core.digest.titles import _DEGREE_WORK, COMMAND, _is_formula, _people
 
 BODY = [
     ("h2", "1 Wells"),
@@ -227,19 +228,34 @@ def test_a_title_in_two_faces_is_whole(tmp_path, faces):
     assert find_facts(read_document(tmp_path / "a.pdf")).title.text == " ".join(lines)
 
 
-@pytest.mark.parametrize(
-    ("below", "about"),
-    [("for Lindqvist 4.2", "Lindqvist has rings."), ("March 2021", "The HWK is a book.")],
-)
-def test_a_title_that_is_written_like_a_name(facts_of, below, about):
-    page = [("title", "Hallan Well Keeper"), ("author", below), ("text", about), ("text", "HWK")]
-    assert facts_of(*page).title.text == "Hallan Well Keeper"
+def title_page(path, lines, text="Every well has a rope, and nobody may take it home at night."):
+    """A page with centred lines, each with its size and height, and a page of text."""
+    canvas = Canvas(str(path), invariant=1)
+    for size, y, said in lines:
+        canvas.setFont("Times-Roman", size)
+        canvas.drawCentredString(297, y, said)
+    canvas.showPage()
+    canvas.setFont("Times-Roman", 11)
+    for k in range(30):
+        canvas.drawString(72, 700 - 14 * k, text)
+    canvas.save()
+    return read_document(path)
 
 
-def test_who_stands_below_the_largest_line_wrote_what_it_names(facts_of):
-    facts = facts_of(("title", "Quorble Effects Gallery"), ("author", "Marta Lindqvist"))
-    assert facts.title.text == "Quorble Effects Gallery"
-    assert texts(facts.authors) == ["Marta Lindqvist"]
+@pytest.mark.parametrize("text", ["The HWK is a clock for wells.", "A rope is a clock for wells."])
+def test_a_title_whose_initials_the_text_has_is_nobodys_name(tmp_path, text):
+    lines = [(20, 600, "Hallan Well Keeper"), (17, 540, "Reference Manual"),
+             (17, 490, "for Quorble 5.0"), (14, 440, "(December 2020)")]  # fmt: skip
+    title = find_facts(title_page(tmp_path / "a.pdf", lines, text)).title.text
+    assert (title == "Hallan Well Keeper") is ("HWK" in text)
+
+
+@pytest.mark.parametrize("below", ["Marta Lindqvist and Aino Perälä", "Reference Manual"])
+def test_what_stands_largest_over_people_is_nobodys_name(tmp_path, below):
+    lines = [(17, 600, "Quorble Effects Graphics Gallery"), (12, 570, below),
+             (12, 545, "2018-12-19, small revisions 2020-02-08")]  # fmt: skip
+    names = _people(document := title_page(tmp_path / "a.pdf", lines), front_lines(document))
+    assert (lines[0][2] in names) is (below == "Reference Manual")
 
 
 @pytest.mark.parametrize(

@@ -155,7 +155,8 @@ def test_a_function_of_a_module_is_told_under_its_name_and_how_many_it_takes(tmp
         [("title", "The Winch of Hallan"), ("h1", "1 drums"), ("h2", "wind/1"),
          ("text", "Winds the rope on the drum until it is full.")],
         [("h1", "2 wells"), ("h2", "wind/1"), ("h2", "wind/2"), ("text", said)],
-        [("h1", "3 Others"), FILLING, ("text", "To wind is to use wells:wind by day.")],
+        [("h1", "3 Others"), FILLING,
+         ("text", "To wind is to use wells:wind/2 by day, and wells:wind/2 needs a rope.")],
     ], bookmarks=[("1 drums", 0, 0), ("wind/1", 1, 0), ("2 wells", 0, 1), ("wind/1", 1, 1),
                   ("wind/2", 1, 1), ("3 Others", 0, 2)])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(

@@ -77,6 +77,18 @@ def test_a_running_head_may_take_two_lines(right):
     assert all(len(left) == 8 for left in texts_left(pages))
 
 
+def test_two_lines_of_text_at_the_height_of_running_heads_stay():
+    pages = [
+        [*([line(k, ("A manual", "Wells")[k % 2], 36)] if k % 4 else
+           [line(k, f"{NAMES[k]} has a rope that is wound about the drum", 36),
+            line(k, f"until the keeper of {NAMES[k]} goes home.", 48)]),
+         *(line(k, f"Text {NAMES[k]} goes on {row}.", 80 + 12 * row) for row in range(8))]
+        for k in range(20)
+    ]  # fmt: skip
+    left = texts_left(pages)
+    assert all(len(left[k]) == (8 if k % 4 else 10) for k in range(20))
+
+
 def test_the_number_of_a_page_is_set_aside_where_the_paper_is_larger_than_the_layout():
     pages = [
         [line(k, "Text that goes on to the end of the page", 640), line(k, str(k + 1), 690)]

@@ -23,7 +23,6 @@ from wide_margin.core.digest.in_full import is_defined_in_full, rows_in_full
 from wide_margin.core.digest.listed import with_listed
 from wide_margin.core.digest.named import (
     DECLARES,
-    POINTS_ELSEWHERE,
     SAYS_NOTHING,
     content_of,
     rows_asked,
@@ -840,17 +839,7 @@ _ONLY_NAMES = regex(r"\W*this is (?:the|an?) [“\"‘'][^”\"’']+[”\"’']
 def _only_looks_like_one(said: str) -> bool:
     """Whether a text with the form of a definition shows, judges or names a thing, or finds it."""
     others = (_EVALUATES.search, _ONLY_NAMES.match, _NAMES_ADDRESS.match)
-    return shows_call(said) or any(match(said) for match in others) or _only_points(said)
-
-
-def _only_points(said: str) -> bool:
-    """Whether a text is a term, and where more is told of it: "Winch. See section 3.2."."""
-    ends = (match.end() for match in re.finditer(r"[.:,–—(-]\s+", said[:LONGEST_TERM_SAID]))
-    return any(POINTS_ELSEWHERE.fullmatch(said, end) for end in ends)
-
-
-LONGEST_TERM_SAID = 60
-"""Characters within which a pointer begins that follows a term."""
+    return shows_call(said) or any(match(said) for match in others)
 
 
 def _only_repeats(term: str, said: str) -> bool:

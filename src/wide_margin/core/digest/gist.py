@@ -204,8 +204,7 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
     usable &= ~_under_titles_aside(sentences, roles, usable)
     for is_worded_so in (is_of_licence, says_who_paid):
         found = _saying(sentences, usable, is_worded_so)
-        is_aside = found.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1)
-        if is_aside or _begins_late(found):  # else it is what it is about
+        if found.sum() < MOSTLY_LEGAL * max(int(usable.sum()), 1):  # else it is what it is about
             usable &= ~found
     usable &= ~_said_again_and_again(sentences, usable, pause)
     terms = _terms_of(document, weight, usable)

@@ -100,7 +100,7 @@ def named_subject(typed: str, names: Sequence[str], title: str = "") -> str:
     if not thing:
         return ""
     asked = _KIND.sub("", without_article(thing, definite=True)).strip()
-    if not asked.isalnum() and f" {asked} " in f" {title} ":
+    if " " in asked and f" {asked} " in f" {title} ":
         return asked
     # "Bridge sampling" is what a package called bridgesampling does.
     apart = " " in asked

@@ -146,8 +146,6 @@ _NAMED_KIND = regex(
 """A thing and the kind of work: "Console and Operators Guide"."""
 
 
-_BELONGS_TO = regex(r"(?:for|of|to|by|with|für|pour|para|per|voor)\s")
-"""Goes on with what is said above: "for Lockmaster 2.4"."""
 _NO_PERSON = regex(
     r"\b(?:summary|overview|notes|primer|introduction|reference|guide|manual|handbook|tutorial|package|library|toolkit|cookbook"
     r"|documentation|specification|report|faq|howto)\W*$", re.I
@@ -423,7 +421,7 @@ def _title_score(
     only_kind = bool(ONLY_KIND.match(text))
     score += OF_NAMED_KIND * (bool(_NAMED_KIND.search(text)) and not only_kind)
     score -= OF_CHAPTER * _is_of_chapter(block, on_page)
-    score -= OF_KIND * (only_kind or bool(_BELONGS_TO.match(text)))
+    score -= OF_KIND * only_kind
     score -= OF_SERIES * (bool(_SERIES.search(text)) and n_words <= LONGEST_SERIES)
     if named:
         score += 3.0 * overlap(text, named)
