@@ -233,7 +233,8 @@ def test_a_numbered_part_is_asked_for_in_more_languages(tmp_path, typed):
 @pytest.mark.parametrize(
     "typed",
     ["Wo wird in Kapitel 2 der Deckel erklärt?", "¿Cómo se abre la tapa en el capítulo 2?",
-     "Wie viele Kapitel hat es?", "第2章的井盖是什么？", "Welches Kapitel handelt von Deckeln?"],
+     "Wo ist Kapitel 2?", "Wie viele Kapitel hat es?", "第2章的井盖是什么？",
+     "Welches Kapitel handelt von Deckeln?"],
 )  # fmt: skip
 def test_what_stands_in_a_part_is_another_question(tmp_path, typed):
     said = ("text", "The lid of the well is lifted in the morning and closed at night by hand.")

@@ -848,18 +848,31 @@ def test_an_item_that_points_elsewhere_does_not_define_its_term(tmp_path):
     assert answer.sure < 0.6
 
 
-def test_an_entry_that_only_repeats_its_term_does_not_define_it(tmp_path):
+WAYS = {
+    "Rope splicing": "Quick rope splicing way. Two ropes are laid side by side at noon, and both"
+    " are turned by the keeper until they hold each other firmly.",
+    "Knots": "A knot of any sort is tied at the end of both ropes, and the keeper pulls them until"
+    " they hold each other.",
+    "Rings": "An iron ring is laid between both ropes at the rim, and the keeper bends it until it"
+    " holds them.",
+}
+
+
+@pytest.mark.parametrize(
+    ("title", "says"),
+    [("1 Rope splicing", "The rope splicing procedure"), ("1 Ropes", "Two ropes are laid")],
+)
+def test_an_entry_that_only_repeats_its_term_does_not_define_it(tmp_path, title, says):
+    ways = [block for term, told in WAYS.items() for block in (("text", term), ("said", told))]
     make_pdf(tmp_path / "a.pdf", [
-        [("h1", "1 Rope splicing"),
-         ("text", "Rope splicing is a way to join two ropes so that neither is thicker there.")],
-        [("h1", "2 Ways"), ("entry", "Rope splicing|Quick rope splicing way."),
-         ("entry", "Knots|A knot of any sort that holds."),
-         ("entry", "Rings|An iron ring between both ropes.")],
+        [("h1", title), ("text", "The rope splicing procedure is a slow, careful way in which two"
+                                 " ropes become one so that neither is thicker there.")],
+        [("h1", "2 Ways"), ("text", "The keeper has these ways, of which one is chosen."), *ways],
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(
         "What is rope splicing?", WHOLE, None
     )
-    assert answer.quotes[0].text.startswith("Rope splicing is a way to join")
+    assert says in answer.quotes[0].text
 
 
 def test_what_begins_with_a_thing_and_has_it_do_something_says_what_it_does(tmp_path):
