@@ -1,10 +1,14 @@
+from types import SimpleNamespace
+
+import numpy as np
 import pytest
 
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import answer_quoted, quoted, read_question
+from wide_margin.core.answers.candidates import Candidate
 from wide_margin.core.answers.evidence import Judged
 from wide_margin.core.answers.signs import sign_of
-from wide_margin.core.answers.where import OF_TITLE
+from wide_margin.core.answers.where import OF_TITLE, rank_sections
 
 FILLER = (
     "The harbour is wide and quiet in the evening, and few people cross it after dark. Those who"
@@ -200,3 +204,22 @@ def test_a_title_that_says_all_that_is_asked_for_makes_the_place_surer(
 ):
     monkeypatch.setattr(quoted, "judge", lambda *_: Judged(2.0, 0.3))
     assert answer_quoted(chapters, question).sure == sure
+
+
+def test_a_section_of_which_nothing_may_be_quoted_is_none_to_look_at(tmp_path):
+    said = ("text", "The rope of the well is wound by the keeper, who lives in the tower.")
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "1 Wells"), ("h2", "1.1 Ropes"), said], [("h2", "1.2 Lids"), said],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    sentences = document.text.sentences
+    ropes, lids = (
+        next(k for k, s in enumerate(sentences) if s.section == section and s.kind == "body")
+        for section in (1, 2)
+    )
+    weighed = SimpleNamespace(sentences=np.array([ropes, lids]), scores=np.array([1.0, 2.0]))
+    candidate = Candidate(ropes, 0, 1.0, 1.0, (1.0,), (1.0,))
+    found = rank_sections(
+        document, read_question("Where are the ropes?"), np.zeros(4), weighed, [candidate]
+    )
+    assert {section for section, *_ in found} <= {0, 1}

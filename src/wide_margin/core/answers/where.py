@@ -67,8 +67,8 @@ def rank_sections(
         parent = parents[section]
         if parent >= 0 and odds[section]:
             odds[parent] += OF_CHILD * odds[section]
-            child = best[section]
-            if parent not in best or best[parent].score < child.score:
+            child = best.get(section)  # none where nothing of it may be quoted
+            if child and (parent not in best or best[parent].score < child.score):
                 best[parent] = child
     level = _level_asked(document, question)
     found = []
