@@ -117,6 +117,8 @@ def test_captions_code_and_items_are_no_headings(tmp_path, traps):
         ("IV. Ice", "roman", "IV", "Ice"),
         ("§ 14 Fristen", "paragraph", "14", "Fristen"),
         ("A.2 Words", "lettered", "A.2", "Words"),
+        ("B Words", "letter", "B", "Words"),
+        ("A 附录", "letter", "A", "附录"),
     ],
 )
 def test_numbers_are_taken_off_titles(title, scheme, identifier, rest):

@@ -20,7 +20,9 @@ def _named() -> str:
 _NAMED = regex(_named, re.I)
 _DECIMAL = regex(r"^(?P<id>\d{1,3}(?:\.\d{1,3}){0,5})\.?(?=\s)\s*(?!\d*\s*$)")
 _LETTERED = regex(r"^(?P<id>[A-Z](?:\.\d{1,3}){1,5})\.?(?=\s)\s*")
-_LETTER = regex(r"^(?P<id>[A-Z])(?:[.)]\s+|\s{1,4}(?=[A-Z]))")
+_LETTER = regex(
+    r"^(?P<id>[A-Z])(?:[.)]\s+|\s{1,4}(?=[A-Z\u3040-\u30ff\u4e00-\u9fff\uac00-\ud7af]))"
+)
 _ROMANED = regex(rf"^(?P<id>{_ROMAN})[.)]?\s+(?=\S)")
 _PARAGRAPH = regex(r"^§+\s*(?P<id>\d+[a-z]?)\s*")
 
