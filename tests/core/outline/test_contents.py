@@ -3,8 +3,12 @@
 import pytest
 
 from tests.making import make_pdf, read_document
-from wide_margin.core.outline.contents import _entries_of
+from wide_margin.core.outline.build import _is_listed
+from wide_margin.core.outline.candidates import Style
+from wide_margin.core.outline.contents import Contents, ContentsEntry, _entries_of
 from wide_margin.core.outline.contents_rows import Row
+from wide_margin.core.outline.headings import Heading
+from wide_margin.core.outline.reconcile import Record
 
 TEXT = (
     "text",
@@ -227,3 +231,17 @@ def test_the_first_section_begins_below_the_last_contents_page(tmp_path):
     first, second = document.outline.sections[:2]
     assert (first.title, first.page, second.title) == ("1 Wells", 1, "1.1 Ropes")
     assert first.y > 150  # below the list
+
+
+@pytest.mark.parametrize(
+    ("page", "y", "is_listed"), [(0, 400.0, False), (0, 90.0, True), (1, 90.0, False)]
+)
+def test_what_stands_below_the_last_entry_is_none(page, y, is_listed):
+    entries = tuple(
+        ContentsEntry(f"{k} Wells", 0, str(k), None, 0, (72.0, 60.0 + 20 * k, 500.0, 70.0 + 20 * k))
+        for k in range(1, 8)
+    )
+    style = Style(14.0, True, False, False)
+    heading = Heading("1 Wells", 0, page, y, 7, (72.0, y, 300.0, y + 14), style)
+    record = Record(heading=heading)
+    assert _is_listed(record, Contents(entries, (), frozenset([0]))) is is_listed

@@ -407,7 +407,7 @@ def _with_contents(records: list[Record], contents: Contents, pages: _Pages) -> 
     if not entries:
         return records
     records = _in_order(records, pages)
-    kept = [r for r in records if r.place[0] not in contents.pages]
+    kept = [r for r in records if not _is_listed(r, contents)]
     named = [Named(r.title, r.place[0]) for r in kept]
     aligned = align([Named(e.title, e.page) for e in entries], named)
     partner = {i: _outermost_of(kept, j) for i, j in aligned}
@@ -439,6 +439,15 @@ def _with_contents(records: list[Record], contents: Contents, pages: _Pages) -> 
                 made.append(record)
             before = record or before
     return records + made
+
+
+def _is_listed(record: Record, contents: Contents) -> bool:
+    """Whether a record stands on a contents page, and not below its last entry."""
+    page, y = record.place
+    if page not in contents.pages:
+        return False
+    ends = [entry.box[3] for entry in contents.entries if entry.at_page == page]
+    return not ends or y < max(ends)
 
 
 def _outermost_of(records: Sequence[Record], at: int) -> Record:
