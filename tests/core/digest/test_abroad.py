@@ -9,6 +9,7 @@ from wide_margin.core.digest import Digester
 from wide_margin.core.digest.abroad import kind_abroad, titled_kind_abroad
 from wide_margin.core.digest.asked import read_overview
 from wide_margin.core.digest.by_kind import LONG
+from wide_margin.core.digest.parts_abroad import part_asked_abroad
 from wide_margin.core.digest.sides import sides_of
 from wide_margin.core.digest.telling import tells
 from wide_margin.core.digest.telling_abroad import told_abroad
@@ -210,12 +211,20 @@ def test_who_wrote_it_is_asked_in_more_languages(typed):
     assert kind_abroad(typed) == "authors and date"
 
 
+def three_gates(folder):
+    """A document of three sections, each on a page of its own."""
+    said = ("text", "The lid of the well is lifted in the morning and closed at night by hand.")
+    make_pdf(folder / "a.pdf", [[("h1", f"{k} Gates"), said] for k in (1, 2, 3)])
+    return read_document(folder / "a.pdf")
+
+
 @pytest.mark.parametrize(
     "typed",
     ["Streść rozdział 2", "Shrň kapitolu 2", "Sammanfatta kapitel 2", "Перескажи главу 2",
      "Oppsummer kapittel 2", "Hva handler kapittel 2 om?", "Was steht im zweiten Kapitel?",
      "Kannst du mir bitte Kapitel zwei zusammenfassen?", "Wovon handelt Abschnitt 2?",
      "Was ist das Thema von Kapitel 2?", "Que contient le deuxième chapitre ?",
+     "Que dit la deuxième partie ?",
      "Qu'y a-t-il dans le chapitre 2 ?", "¿Qué explica el capítulo dos?",
      "Di cosa parla il capitolo 2?",
      "O que diz o segundo capítulo?", "Wat staat er in hoofdstuk 2?", "Miről szól a 2. fejezet?",
@@ -223,11 +232,18 @@ def test_who_wrote_it_is_asked_in_more_languages(typed):
      "2장의 내용은 무엇입니까?"],
 )  # fmt: skip
 def test_a_numbered_part_is_asked_for_in_more_languages(tmp_path, typed):
-    said = ("text", "The lid of the well is lifted in the morning and closed at night by hand.")
-    make_pdf(tmp_path / "a.pdf", [[("h1", f"{k} Gates"), said] for k in (1, 2, 3)])
-    found = read_overview(read_document(tmp_path / "a.pdf"), typed, WHOLE)
+    found = read_overview(three_gates(tmp_path), typed, WHOLE)
     assert found is not None
     assert (found.kind, found.reach.name) == ("section", "2 Gates")
+
+
+@pytest.mark.parametrize(
+    ("typed", "part"),
+    [("Que dit la première partie ?", ("partie", "1")), ("Was steht im Vorwort?", ("Vorwort", "")),
+     ("Was steht im letzten Brief?", ("", ""))],
+)  # fmt: skip
+def test_which_part_is_asked_for(tmp_path, typed, part):
+    assert part_asked_abroad(three_gates(tmp_path), typed) == part
 
 
 @pytest.mark.parametrize(
@@ -237,9 +253,7 @@ def test_a_numbered_part_is_asked_for_in_more_languages(tmp_path, typed):
      "Welches Kapitel handelt von Deckeln?"],
 )  # fmt: skip
 def test_what_stands_in_a_part_is_another_question(tmp_path, typed):
-    said = ("text", "The lid of the well is lifted in the morning and closed at night by hand.")
-    make_pdf(tmp_path / "a.pdf", [[("h1", f"{k} Gates"), said] for k in (1, 2, 3)])
-    found = read_overview(read_document(tmp_path / "a.pdf"), typed, WHOLE)
+    found = read_overview(three_gates(tmp_path), typed, WHOLE)
     assert found is None or found.reach == WHOLE
 
 
@@ -248,9 +262,7 @@ def test_what_stands_in_a_part_is_another_question(tmp_path, typed):
     ["Was steht auf Seite 2?", "Que dit la page 2 ?", "¿Qué hay en la página 2?", "第2页讲什么？"],
 )
 def test_a_page_is_asked_for_in_more_languages(tmp_path, typed):
-    said = ("text", "The lid of the well is lifted in the morning and closed at night by hand.")
-    make_pdf(tmp_path / "a.pdf", [[("h1", f"{k} Gates"), said] for k in (1, 2, 3)])
-    found = read_overview(read_document(tmp_path / "a.pdf"), typed, WHOLE)
+    found = read_overview(three_gates(tmp_path), typed, WHOLE)
     assert (found.kind, found.reach.first_page, found.reach.last_page) == ("page", 1, 1)
 
 

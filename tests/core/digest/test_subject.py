@@ -220,9 +220,10 @@ def test_the_short_form_of_a_title_is_a_name(tmp_path):
 
 @pytest.mark.parametrize("typed", ["Who wrote HWK?", "Who is the author of HWK?"])
 def test_the_initials_of_a_title_are_asked_about(tmp_path, typed):
+    said = [("text", f"HWK is a clock for {what}.") for what in ("wells", "weirs", "locks")]
     make_pdf(tmp_path / "a.pdf", [
         [("title", "Hallan Well Keeper"), ("text", "Author: Andrew Baker")],
-        [("h1", "1 Gates"), ("text", "HWK is a clock for wells."), *FILLING],
+        [("h1", "1 Gates"), *said, *FILLING],
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert [quote.text for quote in answer.quotes] == ["Andrew Baker"]

@@ -17,6 +17,7 @@ def kinds(source: str, target: str, language: str = "de", **more) -> set[str]:
     [
         ("It stands 3.5 m above the datum.", "Es steht 5,3 m über dem Nullpunkt.", "de", "number"),
         ("It stands above the datum.", "Es steht 7 m über dem Nullpunkt.", "de", "number"),
+        ("It has 2 lids of oak.", "Den har andra lock av ek.", "sv", "number"),
         ("It stands 3.5 m above it.", "Es steht 3,5 km darüber.", "de", "unit"),
         ("It was on 12 March 1990.", "Es war am 12. April 1990.", "de", "date"),
         ("It was on Monday at noon.", "Es war am Dienstag gegen Mittag.", "de", "date"),

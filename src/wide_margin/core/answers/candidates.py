@@ -83,7 +83,9 @@ _ELIDED = regex(r"(?:=\s*\w+|\w*[\d_]\w*) ?\((?:\s*\.){3}\s*\)")
 OF_CODE = regex(r"\s*\[(?:\w+ )?(?:variable|function|command|macro|method|constant)\]", re.I)
 """What a name is, beside it where it is declared: "rope [Variable]" does not say what a rope is."""
 _OPTIONS = regex(r"(?<!\S)\W?[–—-]{1,2}(\w[\w-]*)")
-REFERS = regex(r"\(?(?:please )?(?:see|refer to|siehe|voir|véase)\b", re.I)
+REFERS = regex(
+    r"\(?(?:please )?(?:see|refer to|siehe|voir|véase|veja|vedi|zie|patrz|viz|см)\b", re.I
+)
 
 
 class Candidate(NamedTuple):

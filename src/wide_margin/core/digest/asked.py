@@ -17,7 +17,7 @@ from wide_margin.core.answers import Reach, section_reach
 from wide_margin.core.answers.form import Form, take_form
 from wide_margin.core.answers.within import rows_with
 from wide_margin.core.digest.abroad import in_english, kind_abroad
-from wide_margin.core.digest.gist import printed_title
+from wide_margin.core.digest.gist import initials_in, printed_title
 from wide_margin.core.digest.parts_abroad import part_asked_abroad
 from wide_margin.core.digest.roles import Role, role_of_title
 from wide_margin.core.digest.telling import THING
@@ -261,8 +261,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     if points:
         text = text.replace(points[0], " ") if points[0] in text else text
     if (abroad := _part_abroad(document, text)) is not None:
-        kind = "section" if abroad.kind == "section" else "page"
-        return Overview(kind, abroad, form, n_points, text)
+        return Overview(_asked_of(abroad), abroad, form, n_points, text)
     if asked := kind_abroad(text) or kind_abroad(_without_title(document, text)):
         put = in_english(text) if asked == "authors and date" else text
         return Overview(asked, reach, form, n_points, put, is_all_known=True)
@@ -271,7 +270,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
         return Overview("section", part, form, n_points, text)
     rest = _CONDENSES.sub(" ", rest)
     if part is not None and _CONDENSES.search(text) and len(own_words(document, rest)) <= 0:
-        return Overview("section" if part.kind == "section" else "page", part, form, n_points, text)
+        return Overview(_asked_of(part), part, form, n_points, text)
     in_words = _NAME_IN_CODE.sub("it", text)
     kind = next((k for k, pattern in _KINDS.items() if pattern.search(in_words)), "")
     if not kind and n_points:
@@ -298,6 +297,11 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     if kind == "needs":  # of hardware or of software may matter
         text = take_form(whole)[0]
     return Overview(kind, reach, form, n_points, text)
+
+
+def _asked_of(part: Reach) -> str:
+    """The kind of a question about a part."""
+    return "section" if part.kind == "section" else "page"
 
 
 def _asks_for_a_fact(document: ReadDocument, kind: str, text: str, own: Sequence[str]) -> bool:
@@ -443,21 +447,9 @@ def names_thing(document: ReadDocument, text: str) -> frozenset[str]:
 
 
 def _title_words(document: ReadDocument) -> frozenset[str]:
-    """The words of the title, as the file and as its first page have it, in small letters.
-
-    Its initials are one of them, where the document speaks of them.
-    """
-    titles = [list(words(t)) for t in (document.facts.title, printed_title(document))]
-    short = {"".join(word[0] for word in title).casefold() for title in titles}
-    known = document.index.term_ids
-    return frozenset(word.casefold() for title in titles for word in title) | frozenset(
-        initials for initials in short
-        if len(initials) >= LEAST_INITIALS and initials in known
-    )  # fmt: skip
-
-
-LEAST_INITIALS = 3
-"""Letters of a short form that may stand for a title."""
+    """The words of the title, as the file and as its first page have it, and its short form."""
+    title = f"{document.facts.title} {printed_title(document)}"
+    return frozenset([*map(str.casefold, words(title)), *initials_in(document, title)])
 
 
 def _stands_with(document: ReadDocument, own: Sequence[str], wording: re.Pattern[str]) -> bool:

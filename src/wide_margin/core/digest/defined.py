@@ -844,8 +844,8 @@ def _only_looks_like_one(said: str) -> bool:
 
 def _only_repeats(term: str, said: str) -> bool:
     """Whether a text says little more than the term itself: "Incomplete nested dissection method."."""
-    asked, told = words(term.lower()), list(words(said.lower().removeprefix(term.lower())))
-    return set(asked) <= set(told) and len(told) <= len(list(words(term))) + AT_MOST_BESIDE
+    asked, told = (list(words(t)) for t in (term.lower(), said.lower().removeprefix(term.lower())))
+    return set(asked) <= set(told) and len(told) <= len(asked) + AT_MOST_BESIDE
 
 
 AT_MOST_BESIDE = 2

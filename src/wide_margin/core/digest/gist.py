@@ -320,13 +320,7 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
         if stem and frequency_rank(stem) is None and _n_rows(document, stem) >= TAKEN_UP:
             found.append(stem)
     found += _beside_title(document, titles)
-    initials = "".join(word[0] for word in words if word[0].isupper()).lower()
-    found += [
-        initials[a:b]
-        for a in range(len(initials)) for b in range(a + LEAST_INITIALS, min(a + 7, len(initials) + 1))
-        if _n_rows(document, initials[a:b]) >= TAKEN_UP
-        and frequency_rank(initials[a:b]) is None
-    ]  # fmt: skip
+    found += initials_in(document, " ".join(words))
     if is_english and not found:
         found += _titled_so(document) or _coined(document)
     elif is_english:  # "Debug Malloc Library" of "dmalloc"
@@ -335,6 +329,17 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
         found += [word for word in coined if _n_rows(document, word) > AHEAD * often]
         found += _said_first(document, found)
     return tuple(dict.fromkeys(found))
+
+
+def initials_in(document: ReadDocument, title: str) -> list[str]:
+    """What first letters of the words of a title make that the document speaks of: "glpk"."""
+    initials = "".join(word[0] for word in _WORD.findall(title) if word[0].isupper()).lower()
+    return [
+        initials[a:b]
+        for a in range(len(initials)) for b in range(a + LEAST_INITIALS, min(a + 7, len(initials) + 1))
+        if _n_rows(document, initials[a:b]) >= TAKEN_UP
+        and frequency_rank(initials[a:b]) is None
+    ]  # fmt: skip
 
 
 def _beside_title(document: ReadDocument, titles: Sequence[Sequence[str]]) -> list[str]:

@@ -7,6 +7,7 @@ from functools import lru_cache
 from itertools import pairwise
 from typing import TYPE_CHECKING
 
+from wide_margin.core.answers.candidates import only_points
 from wide_margin.core.answers.within import rows_with
 from wide_margin.core.digest.articles import without_article
 from wide_margin.core.digest.overview import NOT_SAID
@@ -118,11 +119,6 @@ LEAST_OF_CODE = 3
 """Letters of a name of code that a paragraph may begin with."""
 
 
-_POINTS = r"\(?(?:see|cf|siehe|vgl|voir|véase|ver|veja|vedi|zie|patrz|viz|см)\b"
-POINTS_ELSEWHERE = regex(rf"{_POINTS}[^.]{{0,50}}(?:\d[\d.]*)?[^.]{{0,20}}[.)]*\s*", re.I)
-"""Only says where more is told: "See section 3.2."."""
-
-
 def rows_of_item(document: ReadDocument, name: str) -> range:
     """The item of a list that a name begins: "Make Smaller (Alt+S). Scales it down"."""
     called = without_article(name.lower()).strip()
@@ -138,7 +134,7 @@ def rows_of_item(document: ReadDocument, name: str) -> range:
             is_item = said.kind == "item" and not is_change
             match = begins.match(document.paragraphs[said.paragraph].text) if is_item else None
             says = match["says"] if match is not None else ""
-            if len(says.split()) >= LEAST_SAID and not POINTS_ELSEWHERE.fullmatch(says):
+            if len(says.split()) >= LEAST_SAID and not only_points(says):
                 return document.rows_of(said.paragraph, said.paragraph + 1)
     return _run_in(document, called)
 

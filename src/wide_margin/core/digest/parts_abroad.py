@@ -7,7 +7,7 @@ from itertools import chain
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.lexicon import alternatives, number_words, ordinal_words
+from wide_margin.core.lexicon import alternatives, bare, number_words, ordinal_words
 from wide_margin.core.outline.numbering import chinese_number
 from wide_margin.core.search import is_common
 from wide_margin.core.search.analysis import guess_language, words
@@ -68,11 +68,17 @@ INFLECTED = 2
 
 
 def part_asked_abroad(document: ReadDocument, text: str) -> tuple[str, str]:
-    """The part whose contents a question asks for in another language: its word and its number.
+    """The part whose contents a question asks for in another language.
 
-    The word may be one for a page, or the title of a section that has one name in every document,
-    without a number. A question with a word of its own beside is one for a fact; for that, and
-    for what names no part, "" twice.
+    A question with a word of its own beside is one for a fact.
+
+    Args:
+        document: Its language is one that may be asked in.
+        text: The question.
+
+    Returns:
+        The word for the part ("Kapitel", "page") and its number in figures; the title of a section
+        that has one name in every document, and ""; "" twice where no part is asked for.
     """
     if (match := _PART_UNSPACED.search(text)) is not None:
         rest = _SAYS_UNSPACED.sub("", text[: match.start()] + text[match.end() :])
@@ -113,8 +119,8 @@ def _number(named: dict[str, str | None]) -> str:
         return identifier
     if number := named.get("number"):
         return str(number_words().get(number.lower(), 0) or "")
-    stem = (named.get("ordinal") or "").lower()
+    said = bare(named.get("ordinal") or "")
     for ordinal, value in ordinal_words().items():
-        if value and stem.startswith(ordinal[:-1]) and len(stem) - len(ordinal) < INFLECTED:
+        if value and said.startswith(bare(ordinal[:-1])) and len(said) - len(ordinal) < INFLECTED:
             return str(value)
     return ""

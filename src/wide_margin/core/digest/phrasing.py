@@ -89,6 +89,9 @@ _NAMED_KIND = regex(
     r"(?:command|library|package|module|program|tool|utility|function|method|interface|editor|server|client|window|menu|dialog|toolbar)"
 )
 """A name and the kind of what has it, which needs an article: "service command"."""
+RARER_THAN_ITS_PLURAL, EVER = 2, 1 << 30
+"""Times the rank of a plural that the word for one thing has at most; of "news" there is none. And
+the rank of a word that the language does not have."""
 _NO_PLURALS = frozenset(["news", "means", "series", "species", "lens", "gas", "bus"])
 _ORDER = regex(
     r"(?P<verb>install|configure|create|prepare|choose|enable|disable|add|remove|delete|define|specify|convert|connect|generate"
@@ -356,20 +359,16 @@ class Wording:
             f" {said[:-4]}{end} " in self._text for end in ("ex", "ix")
         ):
             return True
-        singulars = [said[:-1], said[:-2], f"{said[:-3]}y"]
-        often = frequency_rank(said)
-        if (
-            often is not None
-            and said not in _NO_PLURALS
-            and any(
-                _plural_of(one) == said and (frequency_rank(one) or 2 * often + 1) <= 2 * often
-                for one in singulars
-            )
+        singulars = [
+            one for one in (said[:-1], said[:-2], f"{said[:-3]}y") if _plural_of(one) == said
+        ]
+        rarest = RARER_THAN_ITS_PLURAL * (frequency_rank(said) or 0)
+        if said not in _NO_PLURALS and any(
+            (frequency_rank(o) or EVER) <= rarest for o in singulars
         ):
             return True  # "exceptions", though one alone stands nowhere here
         return any(
-            _plural_of(one) == said
-            and f" {one if ' of ' in one else one.rpartition(' ')[2]} " in self._text
+            f" {one if ' of ' in one else one.rpartition(' ')[2]} " in self._text
             for one in singulars
         )
 
@@ -379,15 +378,10 @@ class Wording:
             return ""
         if match := _HOW_TO.match(title):
             return f"How do I {_mine(self.in_sentence(match['task']))}?"
-        if (told := _ORDER.fullmatch(title)) and not (
-            told["verb"].isupper() or BREAKS.search(title)
-        ):
+        if (told := _ORDER.fullmatch(title)) and not told["verb"].isupper():
             task = self.in_sentence(told["object"])
-            return (
-                ""
-                if self._lacks_article(task)
-                else f"How do I {told['verb'].lower()} {_mine(task)}?"
-            )
+            is_clear = not BREAKS.search(title) and not self._lacks_article(task)
+            return _how(told["verb"].lower(), task) if is_clear else ""
         match = _GERUND.match(title)
         if not match:
             return ""
@@ -404,7 +398,7 @@ class Wording:
             or self._lacks_article(task)
         ):
             return ""
-        return f"How do I {verb} {'the ' if _NAMED_KIND.fullmatch(task) else ''}{_mine(task)}?"
+        return _how(verb, task)
 
     def _lacks_article(self, task: str) -> bool:
         """Whether what is done something to is a single thing and named without its article.
@@ -440,6 +434,11 @@ def defines(sentence: str, term: str) -> bool:
         re.search(rf"\b{said}\W+(?:\w+\W+){{0,3}}?(?:is|are|means?|refers? to|stands? for)\b", sentence, re.I)
         or re.search(rf"\b(?:called|named|known as|termed)\W+(?:(?:an?|the)\W+)?{said}", sentence, re.I)
     )  # fmt: skip
+
+
+def _how(verb: str, task: str) -> str:
+    """The question how to do something; a name with its kind gets an article."""
+    return f"How do I {verb} {'the ' if _NAMED_KIND.fullmatch(task) else ''}{_mine(task)}?"
 
 
 def _mine(task: str) -> str:

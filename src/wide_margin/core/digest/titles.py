@@ -24,6 +24,7 @@ from wide_margin.core.digest.front import (
     overlap_across,
     running_lines,
 )
+from wide_margin.core.digest.gist import initials_in
 from wide_margin.core.digest.imprint import DANGLES, MONTH_NAMES, ONLY_KIND, VERSION, has_date
 from wide_margin.core.digest.kinds import DEGREE_WORK
 from wide_margin.core.digest.names import AUTHORS, names_going_on, names_in_line, people_in_block
@@ -307,21 +308,14 @@ def _people(document: ReadDocument, lines: Sequence[FrontLine]) -> frozenset[str
             continue
         if any(is_common(word, "en") for word in words(names[0])):
             continue  # "Not Yet Another Well"
-        if _has_short_form(document, names[0]) or _stands_over_people(line, lines):
-            continue
+        if initials_in(document, names[0]) or _stands_over_people(line, lines):
+            continue  # "Harbour Entry Register", the HER
         stems = index.analyser.terms(names[0].split()[-1].lower())
         rows = [index.term_ids[stem] for stem in stems if stem in index.term_ids]
         often = min((len(index.by_sentence.of(row)[0]) for row in rows), default=0)
         if (author and fold(names[0]) in author) or often < TAKEN_UP:
             found.add(line.text)
     return frozenset(found)
-
-
-def _has_short_form(document: ReadDocument, name: str) -> bool:
-    """Whether a document speaks of the initials of a name: "Harbour Entry Register", the HER."""
-    initials = "".join(word[0] for word in name.split())
-    stems = document.index.analyser.terms(initials.lower())
-    return len(initials) >= LEAST_LETTERS and any(s in document.index.term_ids for s in stems)
 
 
 def _stands_over_people(line: FrontLine, lines: Sequence[FrontLine]) -> bool:

@@ -133,7 +133,9 @@ def find_furniture(
                 small = line.size <= largest  # a chapter's title at the top of its page is text
                 is_at = row != title and small and _at(line.box[1], usual_heights)
                 if row in chosen or (is_at and _is_alike(lines, row, looks)):
-                    chosen |= {row, _second_line(lines, row) if is_at else row} - {-1}
+                    chosen.add(row)
+                    if is_at and (second := _second_line(lines, row)) >= 0:
+                        chosen.add(second)
                 else:
                     break  # what lies inside of a line of text is text
         beside = [

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Protocol
 
@@ -97,8 +97,6 @@ def as_section(
     """
     readings = _readings(record)
     title, why = _chosen_title(readings)
-    listed = next((r.title for r in readings if r.witness == "contents"), "")
-    title = _with_number(title, listed)
     page, y = record.place
     disagreements = [
         Disagreement("title", r.witness, f"The {_NAMES[r.witness]} reads “{r.title}”. {why}")
@@ -159,9 +157,17 @@ def _chosen_title(readings: Sequence[Reading]) -> tuple[str, str]:
     """The title, and why where they differ.
 
     Two against one win; else the words on the page do. A title without its number is filled
-    up from the page.
+    up from the page, or from the contents where the page has it in words.
     """
     by_witness = {r.witness: r.title for r in readings}
+    title, why = _worded(by_witness)
+    for witness in ("heading", "contents"):
+        title = _with_number(title, by_witness.get(witness, ""))
+    return title, why
+
+
+def _worded(by_witness: Mapping[str, str]) -> tuple[str, str]:
+    """The wording that is used of those of some witnesses, and why."""
     heading = by_witness.get("heading")
     listed = [title for name, title in by_witness.items() if name != "heading"]
     if heading is None:
@@ -169,7 +175,7 @@ def _chosen_title(readings: Sequence[Reading]) -> tuple[str, str]:
     if not listed:
         return heading, ""
     if len(listed) == 2 and words_differ(heading, listed[0]) and not words_differ(*listed):
-        return _with_number(listed[0], heading), "Bookmark and contents page agree."
+        return listed[0], "Bookmark and contents page agree."
     if all(words_differ(heading, title) for title in listed):
         if is_torn(heading) and not is_torn(listed[0]):
             return listed[0], "The bookmark is used: the letters on the page have no meaning."
@@ -177,7 +183,7 @@ def _chosen_title(readings: Sequence[Reading]) -> tuple[str, str]:
     same = next(title for title in listed if not words_differ(heading, title))
     if _lacks_accents(same, heading):
         same = heading
-    return _with_number(same, heading), "The heading is used: these words stand on the page."
+    return same, "The heading is used: these words stand on the page."
 
 
 def _lacks_accents(title: str, heading: str) -> bool:

@@ -19,7 +19,7 @@ from wide_margin.core.passages.titles_listed import rows_of_titles
 
 if TYPE_CHECKING:
     from wide_margin.core.layout import Paragraph
-    from wide_margin.core.outline import Outline, Section
+    from wide_margin.core.outline import Outline
 
 MANY_WORDS = 110
 """A passage is closed at the end of a paragraph past half of this, and of a sentence past it."""
@@ -79,9 +79,8 @@ def build_passages(
         ahead: Gives the sentences of the last paragraphs, where they have been told.
     """
     kinds = _section_kinds(outline, paragraphs, listings)
-    headings = {s.first_paragraph for s in outline.sections if "heading" in s.witnesses}
-    headings |= _titles_again(paragraphs, outline) | _rest_of_headings(paragraphs, outline)
-    whole_titles = _whole_titles(paragraphs, outline)
+    headings, whole_titles = _headings(paragraphs, outline)
+    headings |= _titles_again(paragraphs, outline)
     starts = [s.first_paragraph for s in outline.sections]
     listed = _listed_rows(paragraphs, starts, listings)
     titles = rows_of_titles(paragraphs, outline)
@@ -140,27 +139,24 @@ def _titles_again(paragraphs: Sequence[Paragraph], outline: Outline) -> set[int]
     return again
 
 
-def _titles_of(section: Section) -> set[str]:
-    """What a section is called by any witness, letters and digits alone."""
-    return {bare(reading.title) for reading in section.readings} | {bare(section.title)}
+def _headings(paragraphs: Sequence[Paragraph], outline: Outline) -> tuple[set[int], set[int]]:
+    """Rows of the paragraphs of headings, however many each takes: "Chapter 3" and its title.
 
-
-def _whole_titles(paragraphs: Sequence[Paragraph], outline: Outline) -> set[int]:
-    """Rows of what is the title of its section and nothing more: "6.1 wind: fill the drum"."""
-    return {
-        s.first_paragraph for s in outline.sections
-        if "heading" in s.witnesses and bare(paragraphs[s.first_paragraph].text) in _titles_of(s)
-    }  # fmt: skip
-
-
-def _rest_of_headings(paragraphs: Sequence[Paragraph], outline: Outline) -> set[int]:
-    """Rows of what goes on with a heading: the title under "Chapter 3", the next line of a long one."""
+    Returns:
+        All of them, and those that are the title of their section and nothing more, although it
+        may look run in: "6.1 wind: fill the drum".
+    """
     starts = {section.first_paragraph for section in outline.sections}
     found: set[int] = set()
+    whole: set[int] = set()
     for section in outline.sections:
+        if "heading" not in section.witnesses:
+            continue
         row = section.first_paragraph
-        titles = _titles_of(section)
-        if "heading" not in section.witnesses or bare(paragraphs[row].text) in titles:
+        found.add(row)
+        titles = {bare(section.title), *(bare(reading.title) for reading in section.readings)}
+        if bare(paragraphs[row].text) in titles:
+            whole.add(row)
             continue
         said = ""
         for following in range(row + 1, min(row + 1 + MOST_OF_HEADING, len(paragraphs))):
@@ -170,7 +166,7 @@ def _rest_of_headings(paragraphs: Sequence[Paragraph], outline: Outline) -> set[
             if bare(said) in titles or bare(paragraphs[row].text + said) in titles:
                 found.update(range(row + 1, following + 1))
                 break
-    return found
+    return found, whole
 
 
 MOST_OF_HEADING = 3

@@ -105,6 +105,8 @@ _ONE_OR_TWO = frozenset(
     ["a", "an", "ein", "eine", "einen", "einem", "einer", "un", "une", "uno", "una", "both", "beide",
      "once", "twice", "einmal", "zweimal", "half", "hälfte", "zweite", "erste", "ersten", "zweiten"]
 )  # fmt: skip
+_NOT_ONLY_ORDINALS = frozenset(["andra", "secondo", "segundo", "quarto"])
+"""They mean others, by what somebody says, and a room, too, and stand for no number alone."""
 _AMBIGUOUS = frozenset(
     ["may", "mar", "mai", "mars", "march", "mei", "sept", "sep", "set", "jan", "dec", "dez"]
 )
@@ -224,6 +226,7 @@ def _said_in_words(number: str, text: str, language: str) -> bool:
         return False
     words = {w.lower() for w in _WORD.findall(text)}
     said = number_words(language) | ordinal_words(language)
+    words -= _NOT_ONLY_ORDINALS
     return int(number) in {said.get(word) for word in words} or (
         int(number) in (1, 2) and bool(words & _ONE_OR_TWO)
     )
