@@ -9,6 +9,7 @@ import wide_margin
 LADDER = [
     "errors",
     "later",
+    "databases",
     "plain",
     "shipped",
     "lexicon",

@@ -1,6 +1,7 @@
 """Explaining and translating in the real window."""
 
 import re
+import time
 
 import pytest
 from PySide6.QtCore import Qt
@@ -14,6 +15,7 @@ from wide_margin.core.layout import boxes_of
 from wide_margin.core.margin import State
 from wide_margin.core.services import Settings
 from wide_margin.core.services.stand_in_dictionary import DictionaryStandIn
+from wide_margin.core.translate import Memory
 from wide_margin.desktop.read_view.cards import TranslationCard
 
 SENTENCE = (
@@ -79,8 +81,15 @@ def translated(hand_with_model):
     return hand, entry.id
 
 
-def test_a_corrected_pair_is_used_the_next_time(translated):
+def test_a_corrected_pair_is_used_at_once_however_slow_the_disk(translated, monkeypatch):
     hand, entry_id = translated
+    keep = Memory.keep
+
+    def keep_slowly(memory, pairs):
+        time.sleep(0.5)
+        return keep(memory, pairs)
+
+    monkeypatch.setattr(Memory, "keep", keep_slowly)
     card = next(c for c in hand.view.margin.findChildren(TranslationCard) if c.entry.id == entry_id)
     box = card._pairs[0]
     box.correct.click()
@@ -88,7 +97,6 @@ def test_a_corrected_pair_is_used_the_next_time(translated):
     control = Qt.KeyboardModifier.ControlModifier
     QTest.keyClick(box.field, Qt.Key.Key_Return, control)
     hand.wait(lambda: hand.reader.entries[entry_id].body.pairs[0].origin == "corrected")
-    hand.wait(lambda: (hand.reader.store.path.parent / "translations.sqlite").exists())
     again = hand.keep("Failed lines are entered in red on Form 6 and are never erased.", "T")
     hand.wait(lambda: hand.reader.entries[again.id].body.pairs[0].origin == "memory")
     assert "Verfehlte" in hand.reader.entries[again.id].body.pairs[0].target

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import locale
+import threading
 from collections.abc import Callable, Sequence
 from itertools import accumulate
 from pathlib import Path
@@ -34,6 +35,7 @@ if TYPE_CHECKING:
     from wide_margin.core.session import ParagraphText
     from wide_margin.core.translate import TermRule
     from wide_margin.desktop.background import Report
+    from wide_margin.desktop.reader import Reader
 
 LEFT_AS_IT_IS = {"code", "formula", "figure", "number", "stamp"}
 """Kinds of paragraphs that stand facing themselves: there is nothing to translate in them."""
@@ -48,6 +50,12 @@ def _is_worded(paragraph: ParagraphText) -> bool:
 
 class Translator(ServiceWriter):
     """Translates passages sentence by sentence; what was corrected once is used again."""
+
+    def __init__(self, reader: Reader) -> None:
+        super().__init__(reader)
+        self._changed = threading.Event()
+        """Set once the last change of the memory is written, or could not be."""
+        self._changed.set()
 
     @property
     def target(self) -> str:
@@ -154,8 +162,10 @@ class Translator(ServiceWriter):
         self._stop(entry_id)
         self._reader.keeper.change_body(entry_id, state=State.RUNNING, problem="")
         pairs, language, sha256 = body.pairs, body.language, self._reader.sha256
+        changed = self._changed
 
         def work(token: CancelToken, report: Report) -> None:
+            changed.wait()  # what was corrected just before is used already
             pairs_now, rules = self._remembered(pairs, language, sha256)
             for row, pair in enumerate(pairs_now):
                 if pair != pairs[row]:
@@ -224,22 +234,35 @@ class Translator(ServiceWriter):
         pairs[row] = checked(pair, body.language)
         self._reader.keeper.change_body(entry_id, pairs=tuple(pairs))
         kept = Kept(pair.source, pair.target, self._source, body.language)
-        path = self._memory_path
+        self._change_memory(lambda memory: memory.keep([kept]), lambda _: None)
+
+    def _change_memory(
+        self, change: Callable[[Memory], object], done: Callable[[object], None]
+    ) -> None:
+        """Change the memory off the UI thread, after the changes that were asked for before."""
+        path, before = self._memory_path, self._changed
+        changed = self._changed = threading.Event()
 
         def work(token: CancelToken, report: Report) -> None:
-            memory = Memory(path)
+            before.wait()
             try:
-                memory.keep([kept])
+                memory = Memory(path)
+                try:
+                    change(memory)
+                finally:
+                    memory.close()
             finally:
-                memory.close()
+                changed.set()
 
-        self._reader.background.submit(work, done=lambda _: None, failed=self._reader.problem.emit)
+        self._reader.background.submit(work, done=done, failed=self._reader.problem.emit)
 
     def with_rules(self, language: str, show: Callable[[tuple[TermRule, ...]], None]) -> None:
         """How the document's terms are rendered in a language."""
         path, sha256 = self._memory_path, self._reader.sha256
+        changed = self._changed
 
         def work(token: CancelToken, report: Report) -> tuple[TermRule, ...]:
+            changed.wait()
             if path is None or not path.exists():
                 return ()
             memory = Memory(path)
@@ -252,19 +275,11 @@ class Translator(ServiceWriter):
 
     def keep_rules(self, language: str, rules: Sequence[TermRule]) -> None:
         """Render the document's terms so from now on, and others freely."""
-        path, sha256 = self._memory_path, self._reader.sha256
-
-        def work(token: CancelToken, report: Report) -> None:
-            memory = Memory(path)
-            try:
-                memory.set_terms(sha256, language, rules)
-            finally:
-                memory.close()
-
-        self._reader.background.submit(
-            work, done=lambda _: self._check_again(language, rules),
-            failed=self._reader.problem.emit,
-        )  # fmt: skip
+        sha256 = self._reader.sha256
+        self._change_memory(
+            lambda memory: memory.set_terms(sha256, language, rules),
+            lambda _: self._check_again(language, rules),
+        )
 
     def _check_again(self, language: str, rules: Sequence[TermRule]) -> None:
         """Hold what is translated already against the terms, off the UI thread."""

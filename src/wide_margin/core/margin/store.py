@@ -18,6 +18,7 @@ from typing import Any, ParamSpec, TypeVar
 import msgspec
 import platformdirs
 
+from wide_margin.core.databases import open_database
 from wide_margin.core.errors import EntryStoreError
 from wide_margin.core.margin.bodies import body_from_json, body_to_json
 from wide_margin.core.margin.entries import Anchor, Entry
@@ -126,14 +127,10 @@ class Store:
             if path is not None:
                 path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
                 _only_for_the_user(path)
-            self._connection = sqlite3.connect(
-                path or ":memory:", check_same_thread=False, timeout=BUSY_SECONDS,
-                isolation_level=None,
-            )  # fmt: skip
+            self._connection = open_database(path, BUSY_SECONDS)
         except (sqlite3.Error, OSError) as error:
             raise self._cannot_open() from error
         try:
-            self._connection.execute("PRAGMA journal_mode = WAL")
             bring_up_to_date(self._connection, path or Path())
             self._connection.execute("PRAGMA foreign_keys = ON")
         except NewerStoreError as error:

@@ -8,6 +8,7 @@ from difflib import SequenceMatcher
 from pathlib import Path
 from typing import NamedTuple
 
+from wide_margin.core.databases import open_database
 from wide_margin.core.errors import EntryStoreError
 from wide_margin.core.translate.checks import TermRule
 
@@ -16,6 +17,8 @@ MEMORY = "translations.sqlite"
 NEAR = 75.0
 """Per cent of likeness from which a kept pair is shown as near."""
 MOST_CANDIDATES = 20_000
+BUSY_SECONDS = 10.0
+"""How long a change waits for another process."""
 VERSION = 1
 
 
@@ -58,8 +61,7 @@ class Memory:
         try:
             if path is not None:
                 path.parent.mkdir(parents=True, exist_ok=True)
-            self._db = sqlite3.connect(path or ":memory:", timeout=10.0, isolation_level=None)
-            self._db.execute("PRAGMA journal_mode = WAL")
+            self._db = open_database(path, BUSY_SECONDS)
             self._db.executescript(
                 "CREATE TABLE IF NOT EXISTS pair (source TEXT NOT NULL, target TEXT NOT NULL,"
                 " from_language TEXT NOT NULL, to_language TEXT NOT NULL, changed TEXT NOT NULL,"

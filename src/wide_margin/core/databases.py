@@ -1,0 +1,41 @@
+"""SQLite files that several windows and processes have open at once."""
+
+import sqlite3
+import time
+from pathlib import Path
+
+BETWEEN_TRIES = 0.01
+"""Seconds."""
+
+
+def open_database(path: Path | None, patience: float) -> sqlite3.Connection:
+    """Open a file with a write-ahead log; changes are written at once unless one begins them.
+
+    Args:
+        path: Where; None keeps it in this process only.
+        patience: Seconds that a change, and the opening, wait for another process.
+
+    Returns:
+        A connection that any thread may use, one at a time.
+
+    Raises:
+        sqlite3.Error: It is no such file, or cannot be written.
+    """
+    connection = sqlite3.connect(
+        path or ":memory:", timeout=patience, isolation_level=None, check_same_thread=False
+    )
+    until = time.monotonic() + patience
+    while True:
+        try:
+            connection.execute("PRAGMA journal_mode = WAL")
+            return connection
+        except sqlite3.OperationalError as error:
+            # SQLite does not wait by itself where two switch a new file to its log at once.
+            is_busy = error.sqlite_errorcode & 0xFF in (sqlite3.SQLITE_BUSY, sqlite3.SQLITE_LOCKED)
+            if not is_busy or time.monotonic() > until:
+                connection.close()
+                raise
+            time.sleep(BETWEEN_TRIES)
+        except sqlite3.Error:
+            connection.close()
+            raise
