@@ -57,6 +57,16 @@ def test_what_it_does_follows_what_it_is(page):
     assert [quote.text for quote in answer(page, "What is dredge?").quotes] == [SAYS, FIRST]
 
 
+@pytest.mark.parametrize("sign", ["!", "=", "~", "?"])
+def test_its_dash_may_be_whatever_sign_the_font_has_for_it(tmp_path, sign):
+    make_pdf(tmp_path / "a.pdf", [
+        [("bold", "NAME"), ("said", f"dredge {sign} clear a harbour of mud"), ("bold", "SYNOPSIS"),
+         ("said", "dredge harbour"), ("bold", "DESCRIPTION"), ("said", FIRST)],
+    ])  # fmt: skip
+    facts = find_facts(read_document(tmp_path / "a.pdf"))
+    assert (facts.title.text, facts.subtitle.text) == ("dredge", "clear a harbour of mud")
+
+
 CHANGES = [
     ("text", "The changes from Dredge 1.1 to 1.2 are:"), ("item", "\u2022 longer ropes"),
     ("text", "The changes from Dredge 1.0 to 1.1 are:"), ("item", "\u2022 wider buckets"),

@@ -68,6 +68,19 @@ def test_who_made_a_thing_is_told_by_what_names_somebody(tmp_path, language, typ
     assert nobody.declined or nobody.sure <= 0.3
 
 
+@pytest.mark.parametrize(
+    ("language", "typed", "said"),
+    [
+        ("fr", "Qui a créé hexQUORB ?", "hexQUORB Junior est une forme de hexQUORB créé en mai."),
+        ("fr", "Qui a créé Quorble ?", "Quorble Junior a été créé en mai dans une cabane."),
+        ("it", "Chi ha creato Quorble?", "Quorble Minore è stato creato in maggio nella capanna."),
+    ],
+)
+def test_the_thing_itself_did_not_make_it(tmp_path, language, typed, said):
+    answer = answer_of(tmp_path / "a.pdf", language, typed, said)
+    assert answer.declined or answer.sure <= 0.3
+
+
 def test_who_made_another_thing_does_not_answer(tmp_path):
     said = "Der Haspel von Quorble steht hier. Die Lampe wurde von Ann Bale in Hallan entwickelt."
     answer = answer_of(tmp_path / "a.pdf", "de", "Wer hat Quorble entwickelt?", said)

@@ -57,6 +57,25 @@ def test_title_and_two_authors_on_a_line(facts_of):
     assert facts.title.locator.page == 0
 
 
+def test_all_whom_a_label_names_are_authors_though_the_file_names_one(facts_of, tmp_path):
+    people = ("Current Programmers: Ann Bale, Aino Perälä,", "Tomas Flour")
+    facts_of(("title", "Keeping a Village Well"), *(("author", line) for line in people))
+    with pikepdf.open(tmp_path / "made.pdf", allow_overwriting_input=True) as pdf:
+        pdf.docinfo["/Author"] = "Ann Bale"
+        pdf.save()
+    facts = find_facts(read_document(tmp_path / "made.pdf"))
+    assert texts(facts.authors) == ["Ann Bale", "Aino Perälä", "Tomas Flour"]
+
+
+@pytest.mark.parametrize("company", ["Lindqvist Wells Limited", "Hallan Pumps GmbH", "Well e. V."])
+def test_whose_letter_it_is_is_no_title(facts_of, tmp_path, company):
+    facts_of(("author", company), ("author", "The Old Brewery"), ("title", "Bucket protocol"))
+    with pikepdf.open(tmp_path / "made.pdf", allow_overwriting_input=True) as pdf:
+        pdf.docinfo["/Title"] = company
+        pdf.save()
+    assert find_facts(read_document(tmp_path / "made.pdf")).title.text == "Bucket protocol"
+
+
 def test_affiliations_between_authors_are_no_authors(facts_of):
     facts = facts_of(
         ("title", "Keeping a Village Well"), ("author", "Marta Lindqvist"),

@@ -738,3 +738,17 @@ def test_one_thing_is_not_asked_for_twice_under_two_names(tmp_path):
     document = read_document(tmp_path / "a.pdf")
     test = Digester(document).digest(find_definitions(document)).test
     assert len({asked.text for asked in test}) == len(test)
+
+
+@pytest.mark.parametrize(
+    ("word", "is_name"), [("quorbl", False), ("Quorbl", True), ("QuorBl", True)]
+)
+def test_a_word_unknown_to_english_is_a_name_only_where_it_is_written_like_one(
+    tmp_path, word, is_name
+):
+    said = f"The keeper winds a {word} by hand. Every {word} is wet, and no {word} is lent."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Keeping Wells"), ("h1", "1 Use"), ("text", said)],
+        [("h1", "2 Care"), ("text", f"In May the {word} is oiled. An old {word} creaks by night.")],
+    ])  # fmt: skip
+    assert ("quorbl" in names_of(read_document(tmp_path / "a.pdf"))) is is_name

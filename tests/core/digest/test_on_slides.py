@@ -7,6 +7,7 @@ from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE, Reach
 from wide_margin.core.digest import Digester
 from wide_margin.core.digest.on_slides import is_talk
+from wide_margin.core.digest.overview import BEGUN, OF_TALK
 
 WIDE, HIGH = (360.0, 270.0), (270.0, 360.0)
 SLIDES = (
@@ -83,6 +84,23 @@ def test_one_without_an_aim_is_told_by_what_is_left(tmp_path):
         "What is it about?", WHOLE, None
     )
     assert [quote.text for quote in answer.quotes][1] == "About this talk"
+    assert answer.sure == OF_TALK
+
+
+def test_a_card_that_is_laid_out_like_slides_is_hardly_told(tmp_path):
+    canvas = Canvas(str(tmp_path / "a.pdf"), pagesize=WIDE, invariant=1)
+    for k in range(6):
+        canvas.setFont("Helvetica", 11)
+        for row, place in enumerate(("drum", "rope", "lid", "gate")):
+            said = f"C-{place[k % 3]} wind {k} turns of the {place}, and with a number so many"
+            canvas.drawString(20, 200 - 22 * row, said)
+        canvas.showPage()
+    canvas.save()
+    document = read_document(tmp_path / "a.pdf")
+    assert is_talk(document)
+    answer = Digester(document).answer("What is this about?", WHOLE, None)
+    assert answer.quotes
+    assert answer.sure == BEGUN
 
 
 def test_pages_of_text_are_no_talk_however_wide_they_are(tmp_path):

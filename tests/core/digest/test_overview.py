@@ -5,7 +5,7 @@ import pytest
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester, DocumentKind
-from wide_margin.core.digest.overview import is_step
+from wide_margin.core.digest.overview import UNTOLD, is_step
 from wide_margin.core.explain import find_definitions
 
 PAGES = [
@@ -1130,3 +1130,20 @@ def test_a_chapter_that_begins_at_once_with_another_section_tells_it_later(tmp_p
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("How do I install it?", WHOLE, None)
     assert answer.quotes[0].text.startswith("Put the lid on the rim")
+
+
+@pytest.mark.parametrize(
+    ("said", "is_told"),
+    [
+        ("This manual assumes that you know how a rope is wound on a drum.", False),
+        ("In this manual, ropes that are wound on a drum are looked after.", True),
+    ],
+)
+def test_what_readers_are_to_know_is_not_what_it_is_about(tmp_path, said, is_told):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Ropes of the Valley"), ("text", said), ("text", "Ropes are wound by hand.")],
+        [("h1", "1 Hemp"), ("text", "Hemp is wet in May. It is dried under a roof of slate.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("What is this about?", WHOLE, None)
+    assert said in [quote.text for quote in answer.quotes]
+    assert (answer.sure > UNTOLD) is is_told

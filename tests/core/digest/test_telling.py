@@ -238,3 +238,26 @@ def test_what_a_document_says_of_itself_in_its_own_language(language, cue, said,
 def test_what_a_small_part_is_for_is_not_what_the_document_is_for(part):
     assert not tells("purpose", f"the purpose of {part} is to keep the well dry.", is_front=True)
     assert tells("purpose", "the purpose of keeping wells is to have water.", is_front=True)
+
+
+@pytest.mark.parametrize(
+    "text",
+    ["when this agreement covers several wells, the rope means the first one.",
+     "notes for the purpose of mending the rope that is on the drum are kept."],
+)  # fmt: skip
+def test_a_case_and_a_purpose_of_something_are_not_what_the_document_is_for(text):
+    assert not tells("purpose", text, is_front=True)
+    assert tells("purpose", "this agreement covers several wells.", is_front=False)
+    assert tells("purpose", "the purpose of mending the rope is to keep it.", is_front=True)
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("the wellkeep rope class is a square matrix.", False),
+        ("the wellkeep well keeping system is a ledger.", True),
+        ("the wellkeep class is a set of commands.", True),
+    ],
+)
+def test_a_class_of_a_thing_is_not_the_thing(text, says):
+    assert says_what_it_is(naming(("wellkeep",)), text) is says

@@ -85,6 +85,15 @@ def test_a_bookmark_in_other_letters_than_the_page_stays(bookmark, printed):
     assert _chosen_title(readings)[0] == bookmark
 
 
+def test_an_article_is_no_number_where_the_page_has_one():
+    readings = [Reading("bookmark", "A Plain Well", 0, 0, 0.0),
+                Reading("heading", "3 A Plain Well", 0, 0, 0.0)]  # fmt: skip
+    assert _chosen_title(readings)[0] == "3 A Plain Well"
+    readings[0] = readings[0]._replace(title="A Plain Lid")
+    readings[1] = readings[1]._replace(title="A Plain Lid")
+    assert _chosen_title(readings)[0] == "A Plain Lid"
+
+
 def test_two_against_one_win_over_a_title(tmp_path):
     contents = [*PLAIN[:2], ("toc1", "1.1 Cords and chains|2"), *PLAIN[3:]]
     marks = [MARKS[0], ("1.1 Cords and chains", 1, 2), *MARKS[2:]]

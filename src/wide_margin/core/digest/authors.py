@@ -18,8 +18,8 @@ from wide_margin.core.digest.front import (
 )
 from wide_margin.core.digest.names import (
     AUTHORS,
-    EDITORS,
     ITS_DATE,
+    LABEL_OF_PEOPLE,
     is_body,
     is_rare_name,
     is_surely_name,
@@ -71,7 +71,7 @@ _AUTHORS = regex(
 """A heading under which they stand."""
 _BY_EACH = regex(r"\bby\s+((?-i:[A-ZÀ-Þ])[^,;.()<]*?)(?=\s*(?:[,;.(<]|$))")
 """Those by whom each part was made: "lids by Ann Bale and Cy Dow, ropes by Di Eft"."""
-_TOLD = regex(rf"\W*(?:{AUTHORS}|{EDITORS})(?:\(\w{{1,3}}\))?\s*:\s*(?=\w)", re.I)
+_TOLD = regex(rf"\W*{LABEL_OF_PEOPLE}(?:\(\w{{1,3}}\))?\s*:\s*(?=\w)", re.I)
 """The beginning of a line that gives them."""
 _OF_ANOTHER = regex(
     r"\W*(?:(?:co-?)?(?:supervis\w+|advis[eo]r\w*)|referees?|examin\w+|betreu\w+|(?:erst|zweit)?gutachter\w*"
@@ -112,7 +112,8 @@ def authors_of(
     size = 0.0
     others = _of_others(after) | _of_text(document, after)
     by_line = list(_names_by_line(after, _streets(lines)))
-    for line, names in _told(by_line) or by_line:
+    told = _told(by_line)
+    for line, names in told or by_line:
         if id(line) in others:
             continue
         is_told = (bool(labels) and line is after[0]) or bool(ITS_DATE.search(line.text))
@@ -142,7 +143,7 @@ def authors_of(
     if not found:
         found = _with_those_beside(document, lines, printed) or _holders(document, lines)
         found = found or _of_section(document)
-    elif printed and len(printed) < len(found):
+    elif printed and len(printed) < len(found) and not told:
         # The page may name places and offices that look like people; the file knows some of them.
         known = [f for f in found if any(same_person(f.text, p.text) for p in printed)]
         found = known if len(known) == len(printed) else found

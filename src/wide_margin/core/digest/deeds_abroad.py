@@ -51,14 +51,17 @@ _ASKS_WHO = regex(
     re.I,
 )
 """Asks who made something."""
-_NAME = r"(?-i:[A-ZÀ-Þ][\w’'-]+\.?(?:\s+(?:(?:van|von|de|da|del|di|der|den|le|la)\s+)*[A-ZÀ-Þ][\w’'.-]*)+)"
+_NAME = r"(?-i:(?<![\w’'-])[A-ZÀ-Þ][\w’'-]+\.?(?:\s+(?:(?:van|von|de|da|del|di|der|den|le|la)\s+)*[A-ZÀ-Þ][\w’'.-]*)+)"
 _BY = r"(?:von|par|por|dal?|pelo|pela|door|av|af)"
 _BY_ONE = regex(
     rf"\b(?:{_MADE}\b.{{0,60}}?\b{_BY}\s+{_NAME}|\b{_BY}\s+{_NAME}.{{0,80}}?\b{_MADE}\b)", re.I
 )
 """It was made by somebody."""
+_WAS = r"(?:été|est|sont|était|sido|es|fue|son|é|foi|são|è|sono|stat[oaie]|ist|sind|wurden?|worden|werden|is|werd|är|blev)"
+"""Says that it was made, and not that it made something."""
 _ONE_DID = regex(
-    rf"{_NAME}\s+(?:(?:hat|haben|a|ha|hanno|ont|heeft)\s+)?(?:.{{0,60}}?\s)?{_MADE}\b", re.I
+    rf"{_NAME}\s+(?:(?:hat|haben|a|ha|hanno|ont|heeft)\s+)?(?:(?:(?!\b{_WAS}\b).){{0,60}}?\s)?{_MADE}\b",
+    re.I,
 )
 """Somebody made it."""
 _MAY = (

@@ -322,7 +322,11 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
     found += _beside_title(document, titles)
     found += initials_in(document, " ".join(words))
     if is_english and not found:
-        found += _titled_so(document) or _coined(document)
+        written = f"{titles[0]} {titles[1]}".lower()
+        found += _titled_so(document) or [
+            word for word in _coined(document)
+            if word in written or _is_capital(document, word)
+        ]  # fmt: skip
     elif is_english:  # "Debug Malloc Library" of "dmalloc"
         coined = [word for word in _coined(document) if any(name in word for name in found)]
         often = max((_n_rows(document, name) for name in found), default=0)
@@ -435,6 +439,13 @@ def _coined(document: ReadDocument) -> list[str]:
     n_next = n_next if len(unknown) > 1 else 0
     least = max(TAKEN_UP, OFTEN * len(document.text.sentences))
     return [index.forms[unknown[0]]] if n >= least and n > AHEAD * n_next else []
+
+
+def _is_capital(document: ReadDocument, word: str) -> bool:
+    """Whether a word is mostly written with a capital wherever others are before it in a sentence."""
+    written = re.compile(rf"(?<=[\w,;] ){re.escape(word)}\b", re.I)
+    found = [each for s in document.text.sentences for each in written.findall(s.text)]
+    return 2 * sum(map(str.islower, found)) <= len(found)
 
 
 def _n_rows(document: ReadDocument, word: str) -> int:

@@ -37,10 +37,15 @@ AUTHORS = r"authors?|autor(?:en|es|zy|i|ři)?|auteurs?|autore|forfattere?|förfa
 """What they are called, as an alternative of patterns."""
 EDITORS = r"editors?|herausgeber(?:in)?|redaktion|redactie|éditeurs?|editor(?:es|i)|a cura di|redaktor(?:zy)?|редактор(?:ы)?"
 """What those are called who put a work together."""
+LABEL_OF_PEOPLE = (
+    r"(?:(?:original|main|principal|lead|first|current|present|former)\s+)?"
+    rf"(?:{AUTHORS}|{EDITORS}|programmers?|developers?|maintainers?)"
+)
+"""Before a colon it names them: "Current programmers: Ann Bale"."""
 _BY = regex(
     r"^\W*(?:(?:written|edited|compiled|created|prepared|maintained)\s+)?(?:by|von|par|por|door)\b[:\s]*"
     r"|^\W*(?:di|a cura di|av|af)\s+(?=[A-ZÀ-Þ])|^\W*(?-i:de\s+(?=(?:[A-ZÀ-Þ][\w’'-]+[\s*†‡]+){1,3}[A-ZÀ-Þ][\w’'-]+))"
-    rf"|^\W*(?:{AUTHORS}|{EDITORS})\s*:\s*", re.I
+    rf"|^\W*{LABEL_OF_PEOPLE}\s*:\s*", re.I
 )  # fmt: skip
 _TOKEN = regex(
     r"(?:[A-ZÀ-ÖØ-ÞĀ-ŽΑ-ΩА-ЯЁ]\.?-?){1,3}"

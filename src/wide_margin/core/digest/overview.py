@@ -47,6 +47,7 @@ from wide_margin.core.digest.roles import CUES, OUTLINES, Role
 from wide_margin.core.digest.sentences import SPEAKS_OF_SECTION
 from wide_margin.core.digest.telling import (
     OF_DOCUMENT,
+    OF_READERS,
     TELLING,
     THING,
     file_as_text,
@@ -93,7 +94,10 @@ GIST_WORDS, SECTION_WORDS = 130, 130
 """Length of an answer where none is asked for."""
 N_TERMS, N_SLOT, N_TOLD = 8, 4, 2
 BEGUN = 0.3
-"""The chance that how a whole document begins says what it is about, where nothing in it does."""
+"""The chance that how a whole document begins says what it is about, where nothing in it does; so it
+is with cards and specimens that are laid out like slides but have no first one with the title."""
+OF_TALK = 0.75
+"""The same of the title of a talk and its sections: of thirty-three, twenty-five tell it."""
 UNTOLD = 0.5
 """The same of sentences chosen by their words alone, none of which says what it or its thing is: of
 forty-nine documents half are told well by them."""
@@ -366,8 +370,15 @@ def _about_asked(
     if asked.reach.kind != "document":
         return lines, SURE
     titled = _under_its_title(document, scored, facts, lines)
-    is_told = is_talk(document) or titled != lines or _is_told(document, scored, lines)
-    return titled, SURE if is_told else UNTOLD
+    if titled != lines or _is_told(document, scored, lines):
+        return titled, SURE
+    if not is_talk(document):
+        return titled, UNTOLD
+    title = bare(facts.title.text) if facts.title is not None else ""
+    is_titled = any(
+        0 < len(bare(line.text)) <= len(title) and bare(line.text) in title for line in lines[:1]
+    )
+    return titled, OF_TALK if is_titled else BEGUN
 
 
 def _is_told(document: ReadDocument, scored: Scored, lines: Sequence[GistLine]) -> bool:
@@ -377,10 +388,11 @@ def _is_told(document: ReadDocument, scored: Scored, lines: Sequence[GistLine]) 
     """
     rows = [line.sentence for line in lines if line.sentence >= 0]
     sentences = document.text.sentences
+    said = [sentences[row].text.lower() for row in rows]
     return (
         any(slot_scores(document, scored, PURPOSE, rows)[1])
         or any(_saying_what_it_is(document, scored, rows))
-        or any(OF_DOCUMENT.match(sentences[row].text.lower()) for row in rows)
+        or any(OF_DOCUMENT.match(t) and not OF_READERS.match(t) for t in said)
         or any(
             scored.roles[k] is Role.ABSTRACT for k in {sentences[r].section for r in rows} if k >= 0
         )

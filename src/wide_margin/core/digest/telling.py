@@ -51,6 +51,10 @@ _THIS_IS = (
 
 OF_DOCUMENT = regex(rf"^\W*(?:in )?{_DOCUMENT}\b")
 """Begins a sentence that speaks of the document, and not of the thing that it is on."""
+OF_READERS = regex(
+    rf"^\W*(?:in )?{_DOCUMENT}\s+(?:\w+ly\s+|also\s+)?(?:assumes|expects|requires|presumes|supposes)\b"
+)
+"""Begins one that says what its readers bring with them."""
 
 _CONCLUDE = (
     r"conclude(?! (?:this|by|with|in section|the (?:paper|article|section|chapter|example)))"
@@ -62,9 +66,11 @@ _SMALL_PART = (
     r"|window|flag|step|loop|table|figure|chapter|section|appendix|exercise|rule|class|script|macro|line|column|test)s?\b"
 )
 """Something of which a document has many: what that is for is not what the document is for."""
+_NO_CASE = r"(?<!\bif )(?<!\bwhen )(?<!\bwhere )(?<!\bthat )(?<!\bwhich )"
+"""Before what is told of the document: "When this agreement covers two works" tells a case."""
 TELLING: dict[str, Pattern[str]] = {
     "purpose": regex(
-        rf"\b{_DOCUMENT}\s+(?:\w+ly\s+|also\s+)?{_TELLS}|{_THIS_IS}"
+        rf"{_NO_CASE}\b{_DOCUMENT}\s+(?:\w+ly\s+|also\s+)?{_TELLS}|{_THIS_IS}"
         rf"|\bin {_DOCUMENT}\W+(?:\w+\W+){{0,3}}?we\s+(?:\w+ly\s+)?{_WE_DO}\b"
         rf"|^\W*the (?:\w+ ){{0,2}}(?:aim|purpose|goal|objective|object)s? of (?!{_SMALL_PART})(?:this \w+|[“\"‘][^”\"’]{{3,60}}[”\"’]) (?:is|was) to\b"
         r"|\b(?:dieses?|vorliegende[ns]?) (?:arbeit|handbuch|dokument|buch|text|bericht)\b.{0,40}"
@@ -81,7 +87,7 @@ TELLING: dict[str, Pattern[str]] = {
         r"\b(?:beskriv|behandla|behandler|ger|gir|giver|är en|er en|innehåller|handlar|forklarer|förklarar)"
         r"|\b(?:ten|to|niniejsz\w+|ta|tato|tento|toto) (?:\w+ )?(?:dokument|podręcznik|książka|artykuł|przewodnik|wprowadzenie|opracowanie|instrukcja|příručka|manuál|kniha|článek)\b.{0,30}"
         r"\b(?:opis|przedstaw|zawiera|omawia|popis|obsahuje|jest|je )"
-        r"|\b(?:эт(?:от|а|о)|данн\w+|настоящ\w+) (?:документ|руководство|книга|статья|учебник|пособие|работа)\b.{0,30}"
+        r"|\b(?:эт(?:от|а|о|ом|ой)|данн\w+|настоящ\w+) (?:документ|руководств|книг|стать|учебник|пособи|работ)\w{0,3}\b.{0,30}"
         r"(?:опис|представл|содерж|посвящ|рассматр|предназнач|расска|объясн)"
         r"|(?:この|本)(?:文書|マニュアル|ガイド|書|論文|チュートリアル|ドキュメント|資料|稿|手引き|記事)(?:で)?は"
         r"|本[篇份册]?(?:《[^》]{2,40}》(?:（[^）]{0,20}）)?[^，。]{0,8}|(?:文|书|手册|文档|指南|教程|文件|规范|标准|报告|论文|课程))"
@@ -156,7 +162,7 @@ TELLING: dict[str, Pattern[str]] = {
 """By the names of the cues; a cue that is not here decides by itself."""
 IN_FRONT: dict[str, Pattern[str]] = {
     "purpose": regex(
-        rf"\b(?:the|our|its) (?:\w+ ){{0,2}}(?:aim|purpose|goal|objective|mission|intention)s? (?:(?:of|behind) (?!{_SMALL_PART})[^:]{{2,240}}? )?(?:is|are|was|were)\b"
+        rf"\b(?<!for )(?:the|our|its) (?:\w+ ){{0,2}}(?:aim|purpose|goal|objective|mission|intention)s? (?:(?:of|behind) (?!{_SMALL_PART})[^:]{{2,240}}? )?(?:is|are|was|were)\b"
         r"|\bwith the (?:aim|purpose|goal|intention|objective) of \w+ing\b"
         rf"|\bthe (?:\w+ )?object of {_DOCUMENT}|\bour object\b"
         r"|\bwe (?:present|propose|introduce|describe|demonstrate)\b",
@@ -202,6 +208,8 @@ THING = (
     r"|compiler|interpreter|engine|game|database|standard|specification|api|(?:document )?class|bundle|template)"
 )
 """What a name may be followed by that says which kind of thing it is."""
+_PART = r"(?:class|module|format|api|template|extension|database|environment|plug-?in|add-?on)"
+"""Kinds of things that a thing has of its own: "the Wellkeep pump class" is not what it is."""
 _WORK = r"(?:documentation|manual|guide|handbook|introduction|tutorial|description)"
 """What is written about a thing, by whatever it begins with: "this is the user manual of …"."""
 _LEADS_IN = (
@@ -386,7 +394,7 @@ def naming(names: tuple[str, ...]) -> Naming | None:
         # "Wellkeep/Wellkeep-lite is a …", "Island::Wellkeep is a …"
         rf"(?:\w[\w-]*(?:\s?/\s?|::?))?(?:{either})(?:\s?/\s?\w[\w-]*)?"
     )
-    name = rf"{one}(?:\(\d\w?\))?(?:\s+(?:{either}))*(?:[\s-](?:[\w-]+\s+){{0,2}}{THING})?(?:\s+(?:(?!{_SOMETIMES}\b)\w+ly|also|itself|\d[\d.]*))?"
+    name = rf"{one}(?:\(\d\w?\))?(?:\s+(?:{either}))*(?:[\s-](?:{THING}|(?:[\w-]+\s+){{1,2}}(?!{_PART}\b){THING}))?(?:\s+(?:(?!{_SOMETIMES}\b)\w+ly|also|itself|\d[\d.]*))?"
     spelled_out = rf"{_NO_NAME}(?:[\w’'-]+\s+){{2,7}}\([“\"‘']?(?:{either})[”\"’']?(?:\s+(?:for|in)\s+short|,\s[^()]{{2,40}})?\)"
     known_as = (
         rf"(?:{_NO_NAME}\w+\s+){{1,3}}(?:(?:aka|a\.k\.a\.|alias|or)\s+(?:{either})(?:\s+{THING})?"

@@ -152,9 +152,11 @@ _NO_PERSON = regex(
     r"|documentation|specification|report|faq|howto)\W*$", re.I
 )  # fmt: skip
 """Ends what is written like a name and is none: "Quorble Summary"."""
-COMMAND = regex(r"(?P<name>\S+(?:,\s+\S+)*)\s+[-–—−]+\s+(?P<says>\w.*)")
+_DASH = r"[^\w\s,;.()\[\]]+"
+"""A dash, and whatever sign a font has in its place."""
+COMMAND = regex(rf"(?P<name>\S+(?:,\s+\S+)*)\s+{_DASH}\s+(?P<says>\w.*)")
 """What stands under "NAME" on the page of a command: "ls - list files"."""
-_SAYS = regex(r"\w\s+[-–—−]+\s+\w")
+_SAYS = regex(rf"\w\s+{_DASH}\s+\w")
 UNDER_NAME = squashed("name")
 """The heading with which the page of a command begins, squashed, in any language."""
 
@@ -411,7 +413,7 @@ def _title_score(
     score -= 1.5 * (number is not None and number.scheme == "decimal")
     score -= 1.2 * (n_letters < 0.5 * len(text.replace(" ", "")))
     score -= 1.0 * (len(block) == 1 and bool(names_in_line(text)) and size < largest)
-    score -= OF_PEOPLE * _is_of_people(block)
+    score -= OF_PEOPLE * (_is_of_people(block) or bool(_COMPANY.search(text)))
     only_kind = bool(ONLY_KIND.match(text))
     score += OF_NAMED_KIND * (bool(_NAMED_KIND.search(text)) and not only_kind)
     score -= OF_CHAPTER * _is_of_chapter(block, on_page)
@@ -503,7 +505,15 @@ def metadata_title(document: ReadDocument) -> str:
     """The title that the file's metadata gives, where it can be one."""
     title = document.facts.title
     is_person = bool(names_in_line(title)) and len(title.split()) <= 4
-    return "" if _POOR_TITLE.search(title) or (is_person and not document.facts.author) else title
+    is_person &= not document.facts.author
+    return "" if _POOR_TITLE.search(title) or is_person or _COMPANY.search(title) else title
+
+
+_COMPANY = regex(
+    r"\b(?:limited|ltd|inc|incorporated|corp|corporation|llc|plc|gmbh|co\. kg|b\.v|s\.r\.l|s\.p\.a|e\. ?v)\W*$",
+    re.I,
+)
+"""Ends the name of a company or a society."""
 
 
 _AS_FILE = regex(

@@ -18,6 +18,7 @@ from wide_margin.core.outline.numbering import number_before, number_of, unnumbe
 from wide_margin.core.outline.parts import parts_by_pages
 from wide_margin.core.outline.reconcile import Record, as_section
 from wide_margin.core.outline.titles import alike, bare, forms_of, is_called, letters_of, squash
+from wide_margin.core.outline.told_again import without_told_again
 
 if TYPE_CHECKING:
     from wide_margin.core.geometry import Box
@@ -89,6 +90,7 @@ def build_outline(
     )  # fmt: skip
     records = _worth_listing(records, sources)
     records = [r for r in records if r.is_listed or not _only_lists(r, len(page_heights))]
+    records = without_told_again(records, paragraphs)
     if not records:
         return parts_by_pages(paragraphs, page_heights, labels, damaged), contents
     records = _halves_joined(_in_order(records, pages))

@@ -195,7 +195,9 @@ def _lacks_accents(title: str, heading: str) -> bool:
 
 def _with_number(title: str, other: str) -> str:
     """The title with the number that another witness has before it: the page, or the contents."""
-    if number_of(other) and not number_of(title) and squash(other).endswith(squash(title)):
+    # The letter of "A Tour of Wells" is no number where the page has "2 A Tour of Wells".
+    has_none = not number_of(title) or squash(unnumbered(other)) == squash(title)
+    if number_of(other) and has_none and squash(other).endswith(squash(title)):
         return other
     return title
 
