@@ -74,6 +74,8 @@ def test_whose_letter_it_is_is_no_title(facts_of, tmp_path, company):
         pdf.docinfo["/Title"] = company
         pdf.save()
     assert find_facts(read_document(tmp_path / "made.pdf")).title.text == "Bucket protocol"
+    facts = facts_of(("title", company), ("author", "The Old Brewery"), ("h1", "Bucket protocol"))
+    assert facts.title.text == "Bucket protocol"
 
 
 def test_affiliations_between_authors_are_no_authors(facts_of):

@@ -752,3 +752,12 @@ def test_a_word_unknown_to_english_is_a_name_only_where_it_is_written_like_one(
         [("h1", "2 Care"), ("text", f"In May the {word} is oiled. An old {word} creaks by night.")],
     ])  # fmt: skip
     assert ("quorbl" in names_of(read_document(tmp_path / "a.pdf"))) is is_name
+
+
+def test_a_part_of_a_word_of_the_title_is_a_name_however_it_is_written(tmp_path):
+    said = "The keeper winds a quorbl by hand. Every quorbl is wet, and no quorbl is lent."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Keeping Wells with libquorbl"), ("h1", "1 Use"), ("text", said)],
+        [("h1", "2 Care"), ("text", "In May the quorbl is oiled. An old quorbl creaks by night.")],
+    ])  # fmt: skip
+    assert "quorbl" in names_of(read_document(tmp_path / "a.pdf"))

@@ -261,3 +261,8 @@ def test_a_case_and_a_purpose_of_something_are_not_what_the_document_is_for(text
 )
 def test_a_class_of_a_thing_is_not_the_thing(text, says):
     assert says_what_it_is(naming(("wellkeep",)), text) is says
+
+
+def test_what_a_russian_document_holds_is_told_whatever_its_case():
+    for said in ("в этом документе содержатся ответы.", "эта книга содержит ответы."):
+        assert tells("purpose", said, is_front=False)

@@ -322,10 +322,9 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
     found += _beside_title(document, titles)
     found += initials_in(document, " ".join(words))
     if is_english and not found:
-        written = f"{titles[0]} {titles[1]}".lower()
+        title = " ".join(words).lower()  # of "libwells" they speak as "wells"
         found += _titled_so(document) or [
-            word for word in _coined(document)
-            if word in written or _is_capital(document, word)
+            word for word in _coined(document) if word in title or _is_capital(document, word)
         ]  # fmt: skip
     elif is_english:  # "Debug Malloc Library" of "dmalloc"
         coined = [word for word in _coined(document) if any(name in word for name in found)]
@@ -442,10 +441,13 @@ def _coined(document: ReadDocument) -> list[str]:
 
 
 def _is_capital(document: ReadDocument, word: str) -> bool:
-    """Whether a word is mostly written with a capital wherever others are before it in a sentence."""
-    written = re.compile(rf"(?<=[\w,;] ){re.escape(word)}\b", re.I)
-    found = [each for s in document.text.sentences for each in written.findall(s.text)]
-    return 2 * sum(map(str.islower, found)) <= len(found)
+    """Whether a word is mostly written with a capital within sentences; where it never is, before."""
+    texts = [sentence.text for sentence in document.text.sentences]
+    anywhere = re.compile(rf"(?P<before>[\w,;] )?(?<![^\W_]){re.escape(word)}(?![^\W_])", re.I)
+    found = [match for text in texts for match in anywhere.finditer(text)]
+    within = [match for match in found if match["before"]] or found
+    n_small = sum(word in match[0] for match in within)
+    return 2 * n_small <= len(within)
 
 
 def _n_rows(document: ReadDocument, word: str) -> int:
