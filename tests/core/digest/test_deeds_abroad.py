@@ -71,7 +71,11 @@ def test_who_made_a_thing_is_told_by_what_names_somebody(tmp_path, language, typ
 @pytest.mark.parametrize(
     ("language", "typed", "said"),
     [
-        ("fr", "Qui a créé hexQUORB ?", "La forme hexQUORB Junior créée en mai est bonne."),
+        (
+            "fr",
+            "Qui a créé hexQUORB ?",
+            "La forme hexQUORB Junior de hexQUORB créée en mai est bonne.",
+        ),
         ("fr", "Qui a créé Quorble ?", "Quorble Junior a été créé en mai dans une cabane."),
         ("it", "Chi ha creato Quorble?", "Quorble Minore è stato creato in maggio nella capanna."),
     ],
