@@ -13,6 +13,7 @@ from wide_margin.core.geometry import FloatArray, IntArray
 from wide_margin.core.search.analysis import is_common
 from wide_margin.core.search.coded import places
 from wide_margin.core.search.encoder import sentence_encoder
+from wide_margin.core.search.index import vectors_in
 from wide_margin.core.search.query import SPELLED_OUT
 from wide_margin.core.search.ranking import K1, B, entry_weights, title_weights
 from wide_margin.core.search.vectors import vectors_of
@@ -326,11 +327,12 @@ def _near_words(index: Index, query: Query, rows: IntArray) -> FloatArray:
 def _worth_of_terms(index: Index, term: Term) -> FloatArray:
     """(t,) what each term of the document counts for a word of the question, 0 to 1."""
     worth = np.zeros(len(index.term_ids), np.float32)
-    if len(index.vectors) and not is_common(term.word, index.language):
+    vectors, terms = vectors_in(index)
+    if len(vectors) and not is_common(term.word, index.language):
         vector, found = vectors_of([term.word])
         if found:
-            near = (index.vectors @ vector[0] - FAR) / (1 - FAR)
-            np.maximum.at(worth, index.vector_terms, NEAREST * np.clip(near, 0.0, 1.0) ** 1.5)
+            near = (vectors @ vector[0] - FAR) / (1 - FAR)
+            np.maximum.at(worth, terms, NEAREST * np.clip(near, 0.0, 1.0) ** 1.5)
     for variant, weight in term.variants:
         if weight >= SPELLED_OUT:
             worth[variant] = weight

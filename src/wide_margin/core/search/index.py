@@ -6,6 +6,7 @@ from array import array
 from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -63,10 +64,10 @@ class Index:
     """(s,) the passage of each sentence."""
     sentence_entry: IntArray
     """(s,) the row in entries of each sentence."""
-    vectors: FloatArray
-    """(v, 96) unit vectors of the document's words that have one."""
-    vector_terms: IntArray
-    """(v,) term of each of them."""
+    uncommon: tuple[str, ...]
+    """The document's English words that may have a vector."""
+    uncommon_terms: IntArray
+    """Term of each of them."""
     families: dict[str, tuple[str, ...]]
     """First letters, FAMILY of them, to the stems that begin so."""
     abbreviations: dict[str, tuple[str, ...]]
@@ -112,7 +113,7 @@ def build_index(text: Text, outline: Outline, before: Coded | None = None) -> In
     by_passage = Postings.count(
         all_tokens, sentence_passage[token_sentence], n_terms, len(text.passages)
     )
-    forms, vectors, vector_terms = _written_forms(written, analyser, term_ids)
+    forms, uncommon = _written_forms(written, analyser, term_ids)
     return Index(
         analyser=analyser,
         term_ids=term_ids,
@@ -127,8 +128,8 @@ def build_index(text: Text, outline: Outline, before: Coded | None = None) -> In
         document_frequency=by_passage.document_frequency(),
         sentence_passage=sentence_passage,
         sentence_entry=np.where(entry_of < 0, len(entry_rows), entry_of),
-        vectors=vectors,
-        vector_terms=vector_terms,
+        uncommon=tuple(uncommon),
+        uncommon_terms=np.array(list(uncommon.values()), dtype=np.int64),
         families=_families(term_ids),
         abbreviations=find_abbreviations(s.text for s in text.sentences),
         equals=find_equals(text.sentences, text.terms, analyser.language),
@@ -222,19 +223,27 @@ def _title_postings(rows: Sequence[dict[int, float]], n_terms: int) -> Postings:
 
 def _written_forms(
     written: Counter[str], analyser: Analyser, term_ids: dict[str, int]
-) -> tuple[tuple[str, ...], FloatArray, IntArray]:
+) -> tuple[tuple[str, ...], dict[str, int]]:
+    """The most frequent form of each term, and the terms of the words that may have a vector."""
     forms = [""] * len(term_ids)
-    usable: list[str] = []
+    uncommon: dict[str, int] = {}
+    is_english = analyser.language == "en"
     for word, _ in written.most_common():
         terms = analyser.terms_of(word)
         if not terms or terms[0] not in term_ids:
             continue
         if not forms[term_ids[terms[0]]]:
             forms[term_ids[terms[0]]] = word
-        if word.isalpha() and not is_common(word, analyser.language):
-            usable.append(word)
-    if analyser.language != "en":
-        return tuple(forms), np.zeros((0, 96), np.float32), np.zeros(0, np.int64)
-    vectors, found = vectors_of(usable)
-    terms_of = [term_ids[analyser.terms_of(usable[k])[0]] for k in found]
-    return tuple(forms), vectors, np.array(terms_of, dtype=np.int64)
+        if is_english and word.isalpha() and not is_common(word, analyser.language):
+            uncommon[word] = term_ids[terms[0]]
+    return tuple(forms), uncommon
+
+
+@lru_cache(maxsize=1)
+def vectors_in(index: Index) -> tuple[FloatArray, IntArray]:
+    """(v, 96) unit vectors of the document's words that have one, and (v,) the terms of these.
+
+    They are looked up when a question first asks for them: reading and the cache do without.
+    """
+    vectors, found = vectors_of(index.uncommon)  # none for none, without the file
+    return vectors, index.uncommon_terms[found]

@@ -13,7 +13,7 @@ from wide_margin.core.search.abbreviations import other_forms
 from wide_margin.core.search.analysis import is_common, language_asked, words
 from wide_margin.core.search.compounds import ending_with, parts_of
 from wide_margin.core.search.equals import equal_words
-from wide_margin.core.search.index import FAMILY
+from wide_margin.core.search.index import FAMILY, vectors_in
 from wide_margin.core.search.inverted import plainly_asked
 from wide_margin.core.search.spelling import is_unheard_of, meant_by
 from wide_margin.core.search.vectors import frequent_words, said_rarely, vectors_of
@@ -200,10 +200,11 @@ def _family(word: str, index: Index) -> list[int]:
 
 
 def _neighbours(content: list[str], index: Index) -> dict[str, list[tuple[int, float]]]:
-    if not len(index.vectors):
+    of_document, terms = vectors_in(index)
+    if not len(of_document):
         return {}
     vectors, found = vectors_of(content)
-    cosines = vectors @ index.vectors.T
+    cosines = vectors @ of_document.T
     result: dict[str, list[tuple[int, float]]] = {}
     for row, k in enumerate(found):
         order = np.argsort(-cosines[row])[: 4 * N_NEIGHBOURS]
@@ -213,6 +214,6 @@ def _neighbours(content: list[str], index: Index) -> dict[str, list[tuple[int, f
             if cosine < MIN_COSINE or len(near) == N_NEIGHBOURS:
                 break
             if cosine < 0.999:
-                near.setdefault(int(index.vector_terms[column]), NEIGHBOUR_WEIGHT * cosine)
+                near.setdefault(int(terms[column]), NEIGHBOUR_WEIGHT * cosine)
         result[content[k]] = list(near.items())
     return result

@@ -16,6 +16,8 @@ if TYPE_CHECKING:
 else:
     np = loaded_later("numpy")
 
+WIDTH = 96
+"""Numbers of a vector."""
 EVERYDAY, EVERYDAY_RANK, RARE_RANK = 0.6, 500, 10_000
 """What a word counts that is among the most frequent ones of English, and where that ends:
 "bigger" or "worth" may be rare in a manual and still say little of what is asked."""
@@ -36,6 +38,8 @@ def vectors_of(wanted: Sequence[str]) -> tuple[FloatArray, list[int]]:
     Returns:
         (k, 96) float32, and for each row its position in wanted.
     """
+    if not wanted:
+        return np.zeros((0, WIDTH), np.float32), []
     rows, vectors = _load()
     found = [(k, rows[word]) for k, word in enumerate(wanted) if word in rows]
     chosen = vectors[[row for _, row in found]] if found else vectors[:0]
@@ -44,13 +48,12 @@ def vectors_of(wanted: Sequence[str]) -> tuple[FloatArray, list[int]]:
 
 def frequent_words() -> Iterable[str]:
     """The words that have a vector, the most frequent first."""
-    return _load()[0]
+    return shipped.frequent_words()
 
 
 def frequency_rank(word: str) -> int | None:
     """Position of a word among the most frequent English words, None where it is not known."""
-    rows, _ = _load()
-    return rows.get(word)
+    return shipped.frequent_words().get(word)
 
 
 def said_rarely(word: str) -> float:

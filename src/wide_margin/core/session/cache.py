@@ -24,7 +24,7 @@ from wide_margin.core.session.prepared import Made
 
 log = logging.getLogger(__name__)
 
-ANALYSIS = 78
+ANALYSIS = 79
 """Raised whenever what is kept changes: layout to index, definitions, scores, facts, phrases,
 questions worth asking."""
 PIECE = 4_000

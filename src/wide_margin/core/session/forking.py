@@ -207,7 +207,7 @@ def _made_ahead() -> Iterator[bool]:
     with suppress(Exception):  # a worker that needs what is missing or damaged says so itself
         importlib.import_module("numpy.ma")  # asked for by the first median
         yield True
-        importlib.import_module("wide_margin.core.search.vectors").frequent_words()
+        importlib.import_module("wide_margin.core.search.vectors").vectors_of(("well",))
         yield True
         importlib.import_module("wide_margin.core.search.encoder").sentence_encoder()
     for _ in compiled_ahead():
