@@ -41,6 +41,17 @@ def test_workers_and_window_start_without_what_they_rarely_need(module):
     assert done.stdout.strip() == "[]"
 
 
+def test_reading_begins_without_what_only_answers_need():
+    code = (
+        "import sys, wide_margin.core.session.reading_service;"
+        "print([m for m in sys.modules if m.startswith(("
+        "'wide_margin.core.digest.digest', 'wide_margin.core.answers.quoted',"
+        "'wide_margin.core.explain.', 'wide_margin.core.session.prepared'))])"
+    )
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    assert done.stdout.strip() == "[]"
+
+
 def test_an_expression_does_what_its_compiled_form_does():
     later, now = regex(r"(?P<word>b\w+)", re.I), re.compile(r"(?P<word>b\w+)", re.I)
     text = "a Bee, a bat"

@@ -19,8 +19,8 @@ from typing import Any, BinaryIO, NamedTuple
 import platformdirs
 
 from wide_margin.core.document import ReadDocument
+from wide_margin.core.session.made import Made
 from wide_margin.core.session.model import ReadSummary
-from wide_margin.core.session.prepared import Made
 
 log = logging.getLogger(__name__)
 

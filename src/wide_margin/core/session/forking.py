@@ -33,6 +33,12 @@ MAX_REQUEST = 1 << 17
 """Bytes of a request; the environment is the most of it."""
 USUAL = ("page", "reading")
 """Roles that every document needs, the one that is wanted first before; loaded at once."""
+ANSWERING = tuple(
+    f"wide_margin.core.{module}"
+    for module in ("session.prepared", "digest.talk", "explain.sections", "explain.figures",
+                   "explain.own_words", "document.spoken")
+)  # fmt: skip
+"""What the second of them loads only when something is asked."""
 LOOKS_AGAIN = 0.02
 """Seconds after which a process without such a descriptor is looked for again."""
 REPLY = 16
@@ -204,6 +210,11 @@ def _made_ahead() -> Iterator[bool]:
     for role in USUAL:
         _load(role)
         yield True
+    for module in ANSWERING:
+        with suppress(ImportError):
+            importlib.import_module(module)
+        yield True
+    gc.freeze()
     with suppress(Exception):  # a worker that needs what is missing or damaged says so itself
         importlib.import_module("numpy.ma")  # asked for by the first median
         yield True

@@ -2,37 +2,27 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from contextlib import suppress
-from dataclasses import dataclass
 from functools import cached_property
 from typing import TYPE_CHECKING, Protocol
 
 from wide_margin.core.digest import Digester, worth_asking
 from wide_margin.core.digest.structure import Sections
 from wide_margin.core.document import PathsAt
-from wide_margin.core.explain import Definitions, Explainer, GatheringDefinitions
+from wide_margin.core.explain import Explainer, GatheringDefinitions
 from wide_margin.core.jobs import Cancelled
 from wide_margin.core.search import make_findable
+from wide_margin.core.session.made import Made
 
 if TYPE_CHECKING:
     from wide_margin.core.digest import DocumentKind
     from wide_margin.core.document import ReadDocument
+    from wide_margin.core.explain import Definitions
     from wide_margin.core.search import Findable
 
 PIECE = 0.04
 """Seconds of work in spare time after which it is looked whether something is asked."""
-
-
-@dataclass(frozen=True, slots=True)
-class Made:
-    """What takes long to make of a document as a whole, to be kept with it."""
-
-    definitions: Definitions
-    digest: Mapping[str, object]
-    """As the digester gives and takes it."""
-    worth: tuple[str, ...]
-    """Questions worth asking of it."""
 
 
 class MadeStore(Protocol):

@@ -8,12 +8,8 @@ from dataclasses import replace
 from functools import partial
 from typing import TYPE_CHECKING
 
-from wide_margin.core.answers import WHOLE, Reach, named_reach, pages_named
-from wide_margin.core.answers.within import allowed_sentences
-from wide_margin.core.digest import DocumentKind, field_of, fields_of
-from wide_margin.core.digest.overview import rows_within
-from wide_margin.core.digest.structure import occurrences, uneven_first
-from wide_margin.core.digest.talk import make_talk
+# What only answers need is loaded when something is first asked: reading begins the sooner.
+from wide_margin.core import answers, digest, explain
 from wide_margin.core.document import (
     figure_numbered,
     find_figures,
@@ -21,27 +17,23 @@ from wide_margin.core.document import (
     understand,
     with_outline,
 )
-from wide_margin.core.document.spoken import spoken
 from wide_margin.core.errors import NotReadyError, WideMarginError
-from wide_margin.core.explain import check_own_words, explain_figure, explain_section, figure_at
 from wide_margin.core.jobs import CancelToken, here
 from wide_margin.core.layout import tidy
 from wide_margin.core.pages.document import PdfFile
 from wide_margin.core.pages.files import recognised_folder, sha256_of
 from wide_margin.core.pages.recognising import RecognisedPages
-from wide_margin.core.search import find_all
 from wide_margin.core.session import cache
 from wide_margin.core.session.beside import beside
 from wide_margin.core.session.blocks import Order, around, gather_blocks, n_blocks, read_blocks
 from wide_margin.core.session.cache import Keeping
 from wide_margin.core.session.model import MOST_FOUND, FoundHit, ReadSummary
 from wide_margin.core.session.pace import Pace
-from wide_margin.core.session.prepared import Prepared
 from wide_margin.core.session.requests import MIN_PAGES_FOR_TWO
 from wide_margin.core.session.so_far import SoFar
 
 if TYPE_CHECKING:
-    from wide_margin.core.answers import Answer
+    from wide_margin.core.answers import Answer, Reach
     from wide_margin.core.digest import Digest, Field, GistLine
     from wide_margin.core.digest.structure import Occurrence, Related
     from wide_margin.core.digest.talk import Talk
@@ -60,6 +52,7 @@ if TYPE_CHECKING:
     from wide_margin.core.outline import Outline
     from wide_margin.core.pages import Bookmark, Frame
     from wide_margin.core.search import Hit
+    from wide_margin.core.session.prepared import Prepared
     from wide_margin.core.session.requests import DigestRequest, ReadRequest
     from wide_margin.core.session.worker import Send
 
@@ -229,7 +222,7 @@ class ReadingService:
         if self._so_far is None or self._document is not None:
             return
         made = self._so_far.made or self._read()
-        pages = pages_named(question, made.labels)
+        pages = answers.pages_named(question, made.labels)
         if reach.kind == "pages":
             pages += range(reach.first_page, reach.last_page + 1)
         if unread := self._so_far.unread_of(pages[:MOST_FIRST]):
@@ -264,11 +257,13 @@ class ReadingService:
     def fields(self, send: Send, questions: tuple[str, ...]) -> tuple[Field, ...]:
         """What the front of the document says, and answers to questions, as fields."""
         digester = self._made.digester
-        asked = [field_of(q, digester.answer(q, WHOLE, None)) for q in questions]
-        return (*fields_of(digester.facts), *asked)
+        asked = [digest.field_of(q, digester.answer(q, answers.WHOLE, None)) for q in questions]
+        return (*digest.fields_of(digester.facts), *asked)
 
     @property
     def _made(self) -> Prepared:
+        from wide_margin.core.session.prepared import Prepared
+
         document = self._read()
         if self._prepared is None or self._prepared.document is not document:
             # Of more pages than before, or by another outline.
@@ -289,9 +284,9 @@ class ReadingService:
         return bool(is_read) and self._made.go_on(self.is_asked)
 
     def _reach(self, reach: Reach | str) -> Reach:
-        if isinstance(reach, Reach):
+        if isinstance(reach, answers.Reach):
             return reach
-        found = named_reach(self._read(), reach)
+        found = answers.named_reach(self._read(), reach)
         if found is None:
             raise WideMarginError(
                 f"The document has no “{reach}”.",
@@ -303,7 +298,7 @@ class ReadingService:
         """The kind of the document, found where empty, and questions worth asking of it."""
         made = self._made
         found = made.digester.facts.kind
-        read_as = DocumentKind(kind) if kind else found
+        read_as = digest.DocumentKind(kind) if kind else found
         questions = made.worth if read_as is found else made.worth_as(read_as)
         return str(read_as), list(questions)
 
@@ -316,6 +311,8 @@ class ReadingService:
         near: int = 0,
     ) -> list[FoundHit]:  # fmt: skip
         """Every place where some words stand, at most MOST_FOUND from a page on."""
+        from wide_margin.core.search import find_all
+
         document = self._read()
         hits = find_all(
             self._made.findable,
@@ -345,7 +342,7 @@ class ReadingService:
         if reach.kind != "section":
             raise WideMarginError(f"“{name}” is no section.", hint="Name its number or heading.")
         row = document.outline.at_place(reach.first_page, reach.first_y)
-        return explain_section(document, self._made.explainer, row)
+        return explain.explain_section(document, self._made.explainer, row)
 
     def explain_figure(self, send: Send, wanted: str | tuple[int, Box]) -> FigureExplanation:
         """What is told of a figure or table, by its name ("Table 2") or by its page and box."""
@@ -354,35 +351,42 @@ class ReadingService:
             word, _, number = wanted.strip().rpartition(" ")
             figure = figure_numbered(document, word, number)
         else:
-            figure = figure_at(document, *wanted)
+            figure = explain.figure_at(document, *wanted)
         if figure is None:
             name = f" “{wanted}”" if isinstance(wanted, str) else ""
             raise WideMarginError(
                 f"No figure or table{name} was found there.",
                 hint="Name it as its caption does, such as “Table 2”.",
             )
-        return explain_figure(document, figure)
+        return explain.explain_figure(document, figure)
 
     def spoken(
         self, send: Send, reach: Reach | str, with_notes: bool = False
     ) -> tuple[Spoken, ...]:
         """What is read aloud of a reach, sentence by sentence."""
+        from wide_margin.core.digest.overview import rows_within
+        from wide_margin.core.document.spoken import spoken
+
         document, found = self._read(), self._reach(reach)
-        rows = None if found == WHOLE else rows_within(document, found)
+        rows = None if found == answers.WHOLE else rows_within(document, found)
         return spoken(document, rows, with_notes=with_notes)
 
     def talk(self, send: Send, reach: Reach | str, minutes: int) -> Talk:
         """A talk of a reach, for a length in minutes."""
+        from wide_margin.core.digest.talk import make_talk
+
         return make_talk(self._read(), self._made.digester, self._reach(reach), minutes)
 
     def section_told(self, send: Send, row: int) -> tuple[SectionExplanation, tuple[Related, ...]]:
         """What is told of a section by its row, and the sections that belong with it."""
         document = self._read()
-        told = explain_section(document, self._made.explainer, row)
+        told = explain.explain_section(document, self._made.explainer, row)
         return told, self._made.sections.related(row)
 
     def occurrences(self, send: Send, term: str) -> tuple[Occurrence, ...]:
         """Every place where a term stands, in pages from the start."""
+        from wide_margin.core.digest.structure import occurrences
+
         return occurrences(self._read(), self._made.findable, term)
 
     def related_terms(self, send: Send, term: str) -> tuple[str, ...]:
@@ -391,6 +395,8 @@ class ReadingService:
 
     def terms(self, send: Send, n: int) -> tuple[str, ...]:
         """The terms that tell most of the document, those first that tell its shape."""
+        from wide_margin.core.digest.structure import uneven_first
+
         document = self._read()
         defined = self._made.definitions_so_far  # gathering them takes longer than all else here
         found = self._made.digester.terms(defined, n)
@@ -403,7 +409,7 @@ class ReadingService:
         def known(word: str) -> bool:
             return any(term in index.term_ids for term in index.analyser.terms_of(word))
 
-        return check_own_words(text, passage, index.analyser, known)
+        return explain.check_own_words(text, passage, index.analyser, known)
 
     def paths_of(self, send: Send, places: tuple[tuple[int, int], ...]) -> list[tuple[str, ...]]:
         """The section path at each (page index, character of the page)."""
@@ -432,6 +438,8 @@ class ReadingService:
 
     def paragraphs(self, send: Send, reach: Reach | str) -> tuple[ParagraphText, ...]:
         """The text of a reach by paragraphs: each with its sentences and its place."""
+        from wide_margin.core.answers.within import allowed_sentences
+
         document = self._read()
         return texts_of(document, allowed_sentences(document, self._reach(reach)))
 
@@ -450,22 +458,25 @@ class ReadingService:
         return so_far
 
     def _summary(self) -> ReadSummary:
-        document = self._read()
-        return ReadSummary(
-            title=document.facts.title,
-            n_pages=document.facts.n_pages,
-            labels=document.labels,
-            outline=document.outline,
-            figures=find_figures(document),
-            n_sentences=len(document.text.sentences),
-            language=document.index.language,
-            without_text=document.without_text,
-            failed=document.failed,
-            from_cache=False,
-            left_out=document.facts.left_out,
-            recognised=document.recognised,
-            garbled=document.garbled,
-        )
+        return _summary_of(self._read())
+
+
+def _summary_of(document: ReadDocument) -> ReadSummary:
+    return ReadSummary(
+        title=document.facts.title,
+        n_pages=document.facts.n_pages,
+        labels=document.labels,
+        outline=document.outline,
+        figures=find_figures(document),
+        n_sentences=len(document.text.sentences),
+        language=document.index.language,
+        without_text=document.without_text,
+        failed=document.failed,
+        from_cache=False,
+        left_out=document.facts.left_out,
+        recognised=document.recognised,
+        garbled=document.garbled,
+    )
 
 
 def _taken_up(sha256: str, variant: str) -> ReadDocument:
