@@ -158,11 +158,15 @@ def test_what_every_worker_needs_is_made_ahead_in_pieces_that_give_way():
     code = (
         "import sys\n"
         "from wide_margin.core.session import forking\n"
-        "pieces = list(forking._made_ahead())\n"
+        "pieces, before = [], None\n"
+        "for pause in forking._made_ahead():\n"
+        "    pieces.append(pause)\n"
+        "    if pause: before = {m.split('.')[2] for m in sys.modules if m.count('.') > 2}\n"
         "from wide_margin.core.search import vectors\n"
         "from wide_margin.core.layout import furniture\n"
+        "print('outline' in before, 'explain' in before, sum(pieces) == forking.QUIET)\n"
         "print(len(pieces) > 50, vectors._load.cache_info().currsize,"
         " furniture._FIGURES._compiled is not None, 'numpy.ma' in sys.modules)"
     )
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
-    assert done.stdout.split() == ["True", "1", "True", "True"]
+    assert done.stdout.split() == ["True", "False", "True", "True", "1", "True", "True"]

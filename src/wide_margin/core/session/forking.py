@@ -10,6 +10,7 @@ import importlib
 import logging
 import os
 import pickle
+import pkgutil
 import select
 import signal
 import socket
@@ -17,7 +18,7 @@ import subprocess
 import sys
 import threading
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import suppress
 from pathlib import Path
 from typing import NoReturn
@@ -31,14 +32,14 @@ Run = Callable[[str, int, int, int], None]
 
 MAX_REQUEST = 1 << 17
 """Bytes of a request; the environment is the most of it."""
-USUAL = ("page", "reading")
-"""Roles that every document needs, the one that is wanted first before; loaded at once."""
-ANSWERING = tuple(
-    f"wide_margin.core.{module}"
-    for module in ("session.prepared", "digest.talk", "explain.sections", "explain.figures",
-                   "explain.own_words", "document.spoken")
-)  # fmt: skip
-"""What the second of them loads only when something is asked."""
+TO_READ = ("session.page_service", "layout", "outline", "passages", "document",
+           "session.reading_service")  # fmt: skip
+"""What every document needs, in the order in which it is wanted. Of a room the modules are loaded
+one by one: who asks for a worker meanwhile waits for one of them, not for a tenth of a second."""
+TO_ANSWER = ("answers", "explain", "digest", "session.prepared")
+"""What is needed when something is asked."""
+QUIET = 0.3
+"""Seconds without a request after which that is loaded: before, a first page is being drawn."""
 LOOKS_AGAIN = 0.02
 """Seconds after which a process without such a descriptor is looked for again."""
 REPLY = 16
@@ -173,9 +174,10 @@ def serve_forks(asked: socket.socket, run: Run) -> None:
     gc.disable()  # nothing is made and dropped here
     ahead = _made_ahead()
     server = os.getpid()
+    pause: float | None = 0.0
     while True:
-        while not select.select([asked], [], [], 0)[0] and next(ahead, False):
-            pass
+        while pause is not None and not select.select([asked], [], [], pause)[0]:
+            pause = next(ahead, None)
         message, descriptors, _, _ = socket.recv_fds(asked, MAX_REQUEST, 1)
         if not message:
             return
@@ -205,25 +207,36 @@ def _tell(asked: socket.socket, process_id: int) -> None:
             os.close(named)
 
 
-def _made_ahead() -> Iterator[bool]:
-    """Make what workers will need, piece by piece, while none is asked for."""
-    for role in USUAL:
-        _load(role)
-        yield True
-    for module in ANSWERING:
-        with suppress(ImportError):
-            importlib.import_module(module)
-        yield True
-    gc.freeze()
+def _made_ahead() -> Iterator[float]:
+    """Make what workers will need, piece by piece, while none is asked for.
+
+    Yields:
+        Seconds without a request that are to pass before the next piece.
+    """
+    yield from _loaded_ahead(TO_READ)
     with suppress(Exception):  # a worker that needs what is missing or damaged says so itself
         importlib.import_module("numpy.ma")  # asked for by the first median
-        yield True
+    yield QUIET
+    yield from _loaded_ahead(TO_ANSWER)
+    with suppress(Exception):
         importlib.import_module("wide_margin.core.search.vectors").vectors_of(("well",))
-        yield True
+        yield 0.0
         importlib.import_module("wide_margin.core.search.encoder").sentence_encoder()
     for _ in compiled_ahead():
-        yield True
+        yield 0.0
     gc.freeze()
+
+
+def _loaded_ahead(names: Sequence[str]) -> Iterator[float]:
+    """Load modules of the core, and those of its rooms, one by one; it takes no pause."""
+    for name in (f"wide_margin.core.{each}" for each in names):
+        with suppress(ImportError):  # a worker that needs it says so itself
+            inside = pkgutil.iter_modules(getattr(importlib.import_module(name), "__path__", []))
+            for module in [f"{name}.{each.name}" for each in inside]:
+                importlib.import_module(module)
+                yield 0.0
+        yield 0.0
+        gc.freeze()  # collections in the workers leave these pages shared
 
 
 def _load(role: str) -> None:
