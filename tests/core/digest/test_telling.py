@@ -243,7 +243,8 @@ def test_what_a_small_part_is_for_is_not_what_the_document_is_for(part):
 @pytest.mark.parametrize(
     "text",
     ["when this agreement covers several wells, the rope means the first one.",
-     "notes for the purpose of mending the rope that is on the drum are kept."],
+     "notes for the purpose of mending the rope that is on the drum are kept.",
+     "this agreement sets out the entire agreement between the keeper and the farm."],
 )  # fmt: skip
 def test_a_case_and_a_purpose_of_something_are_not_what_the_document_is_for(text):
     assert not tells("purpose", text, is_front=True)

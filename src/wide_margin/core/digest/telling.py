@@ -265,7 +265,7 @@ _LEANS_AT_END = regex(
 )
 """What it speaks of at its end was named before it."""
 _GIVEN_AWAY = regex(
-    r"\b(?:redistribut|distributed (?:under|in the hope)|licen[cs]|lizenz|licencia|licença|rozpowszechn|gwarancj|verbreitet in der hoffnung|distribuit[oa] (?:nella|sotto))"
+    r"\b(?:entire agreement\b|redistribut|distributed (?:under|in the hope)|licen[cs]|lizenz|licencia|licença|rozpowszechn|gwarancj|verbreitet in der hoffnung|distribuit[oa] (?:nella|sotto))"
     r"|лиценз|許諾|条件の下|许可|许可证|授权|배포|라이선스"
 )
 """Says on which terms a document is given to its readers."""
