@@ -5,6 +5,7 @@ from __future__ import annotations
 import locale
 import threading
 from collections.abc import Callable, Sequence
+from contextlib import closing
 from itertools import accumulate
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
@@ -195,11 +196,9 @@ class Translator(ServiceWriter):
             memory = Memory(path)
         except EntryStoreError:
             return pairs, ()  # a memory that cannot be read takes no translation away
-        try:
+        with closing(memory):
             rules = memory.terms(sha256, language)
             return from_memory(pairs, language, memory, rules), rules
-        finally:
-            memory.close()
 
     def _gloss(
         self,
@@ -246,11 +245,8 @@ class Translator(ServiceWriter):
         def work(token: CancelToken, report: Report) -> None:
             before.wait()
             try:
-                memory = Memory(path)
-                try:
+                with closing(Memory(path)) as memory:
                     change(memory)
-                finally:
-                    memory.close()
             finally:
                 changed.set()
 
@@ -265,11 +261,8 @@ class Translator(ServiceWriter):
             changed.wait()
             if path is None or not path.exists():
                 return ()
-            memory = Memory(path)
-            try:
+            with closing(Memory(path)) as memory:
                 return memory.terms(sha256, language)
-            finally:
-                memory.close()
 
         self._reader.background.submit(work, done=show, failed=self._reader.problem.emit)
 

@@ -20,6 +20,7 @@ from wide_margin.core.digest.names import (
     AUTHORS,
     ITS_DATE,
     LABEL_OF_PEOPLE,
+    WHICH_PEOPLE,
     is_body,
     is_rare_name,
     is_surely_name,
@@ -65,7 +66,7 @@ _BY_ALONE = regex(
 )  # fmt: skip
 """A line that says that names follow."""
 _AUTHORS = regex(
-    rf"\W*(?:\d[\d.]*\s+)?(?:(?:(?:the|original|main|principal|primary|lead|current)\s+)*(?:{AUTHORS}))"
+    rf"\W*(?:\d[\d.]*\s+)?{WHICH_PEOPLE}(?:{AUTHORS})"
     r"(?:(?:\s+and|\s*[,/&])\s+(?:contributors?|maintainers?|copyright|licen[sc]e|credits|history|contact))?\W*$", re.I
 )  # fmt: skip
 """A heading under which they stand."""

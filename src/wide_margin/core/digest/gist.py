@@ -19,6 +19,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from wide_margin.core.answers.within import rows_with
 from wide_margin.core.digest.front import begins_abstract
 from wide_margin.core.digest.roles import CUES, ITSELF, ITSELF_ABROAD, OUTLINES, Role, roles_of
 from wide_margin.core.digest.sentences import (
@@ -442,8 +443,9 @@ def _coined(document: ReadDocument) -> list[str]:
 
 def _is_capital(document: ReadDocument, word: str) -> bool:
     """Whether a word is mostly written with a capital within sentences; where it never is, before."""
-    texts = [sentence.text for sentence in document.text.sentences]
     anywhere = re.compile(rf"(?P<before>[\w,;] )?(?<![^\W_]){re.escape(word)}(?![^\W_])", re.I)
+    rows = rows_with(document, document.index.analyser.terms(word))
+    texts = [document.text.sentences[row].text for row in rows]
     found = [match for text in texts for match in anywhere.finditer(text)]
     within = [match for match in found if match["before"]] or found
     n_small = sum(word in match[0] for match in within)

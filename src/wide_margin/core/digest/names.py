@@ -37,10 +37,9 @@ AUTHORS = r"authors?|autor(?:en|es|zy|i|ři)?|auteurs?|autore|forfattere?|förfa
 """What they are called, as an alternative of patterns."""
 EDITORS = r"editors?|herausgeber(?:in)?|redaktion|redactie|éditeurs?|editor(?:es|i)|a cura di|redaktor(?:zy)?|редактор(?:ы)?"
 """What those are called who put a work together."""
-LABEL_OF_PEOPLE = (
-    r"(?:(?:original|main|principal|lead|first|current|present|former)\s+)?"
-    rf"(?:{AUTHORS}|{EDITORS}|programmers?|developers?|maintainers?)"
-)
+WHICH_PEOPLE = r"(?:(?:the|original|main|principal|primary|lead|first|current|present|former)\s+)*"
+"""What may stand before that: "the original authors"."""
+LABEL_OF_PEOPLE = rf"{WHICH_PEOPLE}(?:{AUTHORS}|{EDITORS}|programmers?|developers?|maintainers?)"
 """Before a colon it names them: "Current programmers: Ann Bale"."""
 _BY = regex(
     r"^\W*(?:(?:written|edited|compiled|created|prepared|maintained)\s+)?(?:by|von|par|por|door)\b[:\s]*"

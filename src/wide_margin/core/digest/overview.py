@@ -374,10 +374,8 @@ def _about_asked(
         return titled, SURE
     if not is_talk(document):
         return titled, UNTOLD
-    title = bare(facts.title.text) if facts.title is not None else ""
-    is_titled = any(
-        0 < len(bare(line.text)) <= len(title) and bare(line.text) in title for line in lines[:1]
-    )
+    first = bare(lines[0].text) if lines else ""
+    is_titled = bool(first) and facts.title is not None and first in bare(facts.title.text)
     return titled, OF_TALK if is_titled else BEGUN
 
 

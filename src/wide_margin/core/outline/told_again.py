@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
@@ -38,19 +38,22 @@ def without_told_again(records: Sequence[Record], paragraphs: Sequence[Paragraph
         said[page].append(record)
         called = _called(record)
         last[called] = max(last.get(called, page), page)
-    lengths: dict[int, list[int]] = defaultdict(list)
-    for paragraph in paragraphs:
-        if paragraph.page in said:
+    lengths: dict[int, list[int]] = {
+        page: [] for page, on_page in said.items()
+        if not any(record.is_listed for record in on_page)
+        and _n_again(on_page, last) >= AGAIN * len(on_page)
+    }  # fmt: skip
+    for paragraph in paragraphs if lengths else ():
+        if paragraph.page in lengths:
             lengths[paragraph.page].append(_length(paragraph))
-    lists = set()
-    for page, on_page in said.items():
-        is_short = len(lengths[page]) >= FEWEST and max(lengths[page]) <= MOST_WORDS
-        if not is_short or any(record.is_listed for record in on_page):
-            continue
-        again = sum(bool(_called(r)[0]) and last[_called(r)] > page for r in on_page)
-        if again >= AGAIN * len(on_page):
-            lists.add(page)
+    lists = {p for p, n in lengths.items() if len(n) >= FEWEST and max(n) <= MOST_WORDS}
     return [record for record in records if record.place[0] not in lists]
+
+
+def _n_again(on_page: Sequence[Record], last: Mapping[tuple[str, str], int]) -> int:
+    """How many numbered headings of a page stand on a later one, too."""
+    called = ((_called(record), record.place[0]) for record in on_page)
+    return sum(bool(name[0]) and last[name] > page for name, page in called)
 
 
 def _called(record: Record) -> tuple[str, str]:

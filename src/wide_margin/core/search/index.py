@@ -65,9 +65,9 @@ class Index:
     sentence_entry: IntArray
     """(s,) the row in entries of each sentence."""
     uncommon: tuple[str, ...]
-    """The document's English words that may have a vector."""
+    """(u,) the document's English words that may have a vector."""
     uncommon_terms: IntArray
-    """Term of each of them."""
+    """(u,) term of each of them."""
     families: dict[str, tuple[str, ...]]
     """First letters, FAMILY of them, to the stems that begin so."""
     abbreviations: dict[str, tuple[str, ...]]

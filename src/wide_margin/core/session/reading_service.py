@@ -462,6 +462,7 @@ class ReadingService:
 
 
 def _summary_of(document: ReadDocument) -> ReadSummary:
+    """What is told of a document once it is read."""
     return ReadSummary(
         title=document.facts.title,
         n_pages=document.facts.n_pages,
