@@ -29,7 +29,7 @@ from scipy.optimize import minimize
 
 from wide_margin.core.answers import WHOLE, answer_quoted, read_question
 from wide_margin.core.answers.candidates import find_candidates, signs_of
-from wide_margin.core.answers.evidence import ENOUGH, EVIDENCE, SURENESS, evidence_of
+from wide_margin.core.answers.evidence import ENOUGH, SURENESS, evidence_of
 from wide_margin.core.answers.question import topic_of
 from wide_margin.core.answers.within import allowed_passages
 from wide_margin.core.document import ReadDocument
@@ -248,8 +248,8 @@ def fit_logistic(
 
 def fit_odds(cases: Sequence[Odds], refused: float) -> FloatArray:
     """Weights of the odds that a question is answered, so that few answered ones are declined."""
-    weights = fit_logistic(cases, EVIDENCE, lambda case: case.is_asked)
-    odds = [case.evidence[case.is_asked][:, : len(EVIDENCE)] @ weights for case in cases]
+    weights = fit_logistic(cases, SURENESS, lambda case: case.is_asked)
+    odds = [case.evidence[case.is_asked] @ weights for case in cases]
     low, high = min(map(np.min, odds)), max(map(np.max, odds))
     for least in np.linspace(high, low, 2000):  # the highest that declines few enough
         if np.mean([np.mean(o < least) for o in odds]) <= refused:
@@ -279,7 +279,7 @@ def judge_odds(cases: dict[str, Odds], refused: float) -> dict[str, float]:
     for name, case in cases.items():
         others = [other for key, other in cases.items() if key != name]
         sure.append(1 / (1 + np.exp(-np.clip(case.evidence @ fit_sure(others), -30, 30))))
-        odds.append(case.evidence[:, : len(EVIDENCE)] @ fit_odds(others, refused))
+        odds.append(case.evidence @ fit_odds(others, refused))
         right.append(case.is_right)
         sorts += case.sort
         weights.append(weights_of(case))
@@ -379,7 +379,7 @@ def fitted(
         "left out": {key: round(value, 3) for key, value in figures.items() if USED not in key},
         "page": dict(zip(PAGE_SIGNALS, page.round(3).tolist(), strict=True)),
         "answer": dict(zip(ANSWER_SIGNALS, answer.round(3).tolist(), strict=True)),
-        "answered": dict(zip(EVIDENCE, answered.round(3).tolist(), strict=True)),
+        "answered": dict(zip(SURENESS, answered.round(3).tolist(), strict=True)),
         "sure": dict(zip(SURENESS, sure.round(3).tolist(), strict=True)),
     }
 

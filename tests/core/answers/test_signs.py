@@ -162,6 +162,11 @@ def test_a_sentence_on_the_thing_itself_defines_it(sentence, topic):
         ("Which Python version is needed?", "It runs with Python 3.5 or later.", True),
         ("Which version of the recorder is needed?", "A recorder is needed in each hut.", False),
         ("At what temperature does it freeze?", "It freezes at 4 °C at the latest.", True),
+        ("How far is the list set in?", "Lists are set in by two spaces.", True),
+        ("How far is the list set in?", "The two lists are set in at once.", False),
+        ("Which Bucket versions will do?", "It takes Bucket 98, 2000 or XP.", True),
+        ("Which versions of Bucket will do?", "It takes Bucket 98, 2000 or XP.", True),
+        ("Which Bucket versions will do?", "A bucket of 98 pounds is too heavy.", False),
     ],
 )  # fmt: skip
 def test_a_measure_has_the_unit_that_is_asked_for(question, sentence, is_measured):
@@ -314,6 +319,38 @@ def test_the_number_of_a_part_counts_nothing(said, is_number):
 def test_the_sorts_of_a_thing_are_not_counted_as_the_thing(said, is_counted):
     assert counts_it(said, "ropes") is is_counted
     assert counts_them("How many ropes can it hold?", [said]) is is_counted
+
+
+@pytest.mark.parametrize(
+    ("said", "is_counted"),
+    [("The ropes of Miller (2004) are longer.", False), ("Ropes (see Miller, 2004b) break.", False),
+     ("Ropes are told of in section 4.", False), ("There are ropes (12 of them).", True),
+     ("The keeper has 12 ropes (Miller, 2004).", True)],
+)  # fmt: skip
+def test_years_of_works_and_numbers_of_parts_count_nothing(said, is_counted):
+    assert counts_them("How many ropes are there?", [said]) is is_counted
+
+
+@pytest.mark.parametrize(
+    ("question", "said", "is_told"),
+    [("When may I leave the lid off?", "The lid is needed unless it rains.", True),
+     ("When are wet ropes right?", "Wet ropes are right for cases of great heat.", True),
+     ("When are wet ropes right?", "Wet ropes weigh 4 pounds.", False),
+     ("When was the lid made?", "It was made if the keeper asked for it.", False)],
+)  # fmt: skip
+def test_when_something_is_right_is_told_by_a_condition(question, said, is_told):
+    assert has_form(read_question(question), [said]) is is_told
+
+
+@pytest.mark.parametrize(
+    ("question", "topic"),
+    [("What kind of rope is it?", "What rope is it?"), ("Which sorts of lids are there?", "Which lids are there?"),
+     ("What is the winch also known as?", "the winch"), ("What is training good for?", "training"),
+     ("What is a kind of rope?", "a kind of rope")],
+)  # fmt: skip
+def test_words_that_only_ask_for_a_sort_or_a_use_are_no_topic(question, topic):
+    found = topic_of(read_question(question)).replace("?", "").split()
+    assert found == topic.replace("?", "").split()
 
 
 def test_the_number_of_a_thing_may_follow_it():

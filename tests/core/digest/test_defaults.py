@@ -39,6 +39,8 @@ def digester(tmp_path_factory):
         ("What is the default value of the rope length option?", "40 fathoms"),
         ("What's the default min rope length?", "3 fathoms"),
         ("What does idle_limit default to?", "two hours"),
+        ("What is the standard rope length?", "40 fathoms"),
+        ("What is the factory value of idle_limit?", "two hours"),
         ("What is the default brake wait for winding?", "9 by default"),
         ("What is the default brake wait for letting out?", "Defaults to 5"),
     ],

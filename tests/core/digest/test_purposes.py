@@ -25,7 +25,7 @@ def winch(tmp_path_factory):
 @pytest.mark.parametrize(
     "typed",
     ["What is the purpose of the winch.control file?", "What's the role of winch.control?",
-     "What purpose does the winch.control file serve?"],
+     "What purpose does the winch.control file serve?", "What is winch.control good for?"],
 )  # fmt: skip
 def test_what_it_does_tells_a_purpose(winch, typed):
     answer = winch.answer(typed, WHOLE, None)

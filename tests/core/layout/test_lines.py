@@ -241,7 +241,7 @@ def test_a_word_right_under_the_cells_of_others_begins_a_cell(tmp_path, gap, par
     "row",
     [
         [(beside("previous-entry.", 7.0), "previous-entry."), (200, "To the one before")],
-        [(beside("previous-entry", 7.0), "previous-entry"), (204, "to the one before")],
+        [(beside("previous-entry", 7.0), "previous-entry"), (203.5, "to the one before")],
         [(beside("all", 7.0), "all"), (200, "the"), (222, "pages")],  # all gaps of it are wide
     ],
 )
@@ -267,3 +267,32 @@ def test_a_row_may_begin_with_the_mark_of_an_item(tmp_path, mark):
     assert [p.kind for p in document.paragraphs] == ["row"] * 4
     (table,) = find_tables(document.paragraphs)
     assert [cell.text for cell in table.rows[2]] == [f"{mark} or End", "last", "to the last entry"]
+
+
+@pytest.mark.parametrize(
+    ("size", "left", "right", "is_cell"),
+    [(10.9, "validity", "cancel", True), (12, "4.22", "0.004", True), (12, "4.22", "−1", True),
+     (12, "4.22 m", "deep", False)],
+)  # fmt: skip
+def test_cells_may_stand_twelve_points_apart(tmp_path, size, left, right, is_cell):
+    canvas = Canvas(str(tmp_path / "a.pdf"), pagesize=A4)
+    canvas.setFont("Times-Roman", size)
+    canvas.drawString(100, 700, left)
+    canvas.drawString(112.01 + stringWidth(left, "Times-Roman", size), 700, right)
+    canvas.save()
+    (line,) = lines_of(page_texts(tmp_path / "a.pdf")[0])
+    assert ("\t" in line.text) is is_cell
+
+
+def test_numbers_of_code_are_no_cells_for_two_blanks(tmp_path):
+    row = [(60, "10"), (82, "20"), (104, "30")]
+    assert "\t" not in set_cells(tmp_path / "a.pdf", [row], "Courier")[0]
+    assert set_cells(tmp_path / "a.pdf", [row])[0] == "10\t20\t30"
+
+
+def test_two_lines_may_go_on_with_a_head(tmp_path):
+    rows = [[(60, "Rope"), (200, "depth"), (300, "lid")], [(200, "told")], [(200, "in feet")],
+            [(60, "wet"), (200, "40"), (300, "2")], [(60, "dry"), (200, "60"), (300, "3")]]  # fmt: skip
+    set_cells(tmp_path / "a.pdf", rows)
+    (table,) = find_tables(read_document(tmp_path / "a.pdf").paragraphs)
+    assert table.heads == ("Rope", "depth told in feet", "lid")

@@ -35,7 +35,8 @@ def _measured(units: str, symbols: str, besides: str = "") -> re.Pattern[str]:
 _TIME = _measured(_PERIODS, _CLOCK, _LASTING)
 _MEASURES = (
     (r"long", _measured(f"{_PERIODS}|{_LENGTHS}|{_TEXTS}", f"{_CLOCK}|{_METRES}", _LASTING)),
-    (r"far|tall|thick", _measured(_LENGTHS, _METRES)),
+    (r"far", _measured(f"{_LENGTHS}|{_TEXTS}|(?:space|step|level|column|row|position|place)s?", _METRES)),
+    (r"tall|thick", _measured(_LENGTHS, _METRES)),
     (r"old", _measured(_PERIODS, _CLOCK, r"(?:1[5-9]|20)\d\d")),
     (r"heavy", _measured(_MASSES, _GRAMS)),
     (r"hot|cold|warm", _measured(r"degrees?|kelvin", r"°\s?[CF]?|[KCF]")),
@@ -47,10 +48,12 @@ _MEASURES = (
         r"|(?:accurate|precise|exact) to")),
 )  # fmt: skip
 _PART_OF = r"(?:half|halves|(?:one|two|three|a)[ -](?:third|quarter|fourth|fifth|tenth)s?|majority|minority|most of|none of)"
-_NUMBERED = regex(
-    r"(?<![\d_.])v?\d+\.\d+|\b(?:version|release)s?\s+v?\d|\b\d+ (?:or|and) (?:later|newer|above|higher)\b",
-    re.I,
+_A_VERSION = r"(?<![\d_.])v?\d+\.\d+|\b(?:version|release)s?\s+v?\d|\b\d+ (?:or|and) (?:later|newer|above|higher)\b"
+_NUMBERED = regex(_A_VERSION, re.I)
+_VERSIONS_OF = regex(
+    r"\b(?i:which|what)\s+(?:(?P<name>[A-Z][\w.+-]*)\s+versions?|versions?\s+of\s+(?:the\s+)?(?P<of>[A-Z][\w.+-]*))\b"
 )
+"""Versions of something with a name, which are told behind it: "Windows 98 and 2000"."""
 _WHICH = (
     (r"percentage|share|proportion|fraction", _measured(r"per\s?cent", "%", _PART_OF)),
     (r"temperatures?", _measured(r"degrees?|kelvin", r"°\s?[CF]?|[KCF]")),
@@ -66,4 +69,7 @@ def measure_asked(question: str) -> re.Pattern[str] | None:
     """What the measure looks like that a question asks for; None where it asks for none."""
     if _LASTS.search(question):
         return _TIME
+    if named := _VERSIONS_OF.search(question):
+        name = re.escape(named["name"] or named["of"])
+        return re.compile(rf"{_A_VERSION}|\b{name}\s+(?:version\s+)?v?\d", re.I)
     return next((form for asks, form in _HOW if asks.search(question)), None)

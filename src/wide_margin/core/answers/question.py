@@ -109,7 +109,8 @@ _HOW = regex(
 
 _MEANS = regex(
     r"\b(?:meant|understood) by\b|\bmeaning of\b|\b(?:mean|stand|stands) (?:for|by|in|when)\b|\bmean\s*\?*$"
-    r"|\b(?:definition|defined)\b|\bstands? for\b|\bit mean\b|\bthe (?:term|word|abbreviation)\b|\bwhat (?:is|are|does)\b", re.I
+    r"|\b(?:definition|defined)\b|\bstands? for\b|\bit mean\b|\bthe (?:term|word|abbreviation)\b|\bwhat (?:is|are|does)\b"
+    r"|\b(?:(?:also|otherwise|else|better|sometimes) )*(?:known|referred to) as\b|\b(?:good|useful) for\W*$", re.I
 )  # fmt: skip
 _LIGHT = regex(
     r"\b(?:t(?:akes?|aken|aking|ook) (?:part|place)|carr(?:y|ies|ied|ying) out"
@@ -117,7 +118,7 @@ _LIGHT = regex(
     r"|(?:bring|brings|brought|come|comes|came) about|turn(?:s|ed|ing)? out|end(?:s|ed)? up"
     r"|(?:find|finds|found) out|(?:make|makes|made) sure|make (?:no )?sense|no longer|for good|for certain|in all"
     r"|at all|at once|in total|all in all|in the end|as a whole|of course|so to speak|altogether|really|actually"
-    r"|exactly|anyway|ever)\b", re.I
+    r"|exactly|anyway|ever)\b|(?<=\bwhat )(?:kinds?|sorts?|types?) of\b|(?<=\bwhich )(?:kinds?|sorts?|types?) of\b", re.I
 )  # fmt: skip
 """Phrases in which no word says what is asked about."""
 _SAYS = regex(

@@ -53,6 +53,8 @@ _COUNTED = regex(
 _COUNT = regex(
     rf"\b(?:\d[\d.,]*|{NUMBER_WORD}(?:-\w+)?|one|no|both|pair of|single|several)\b", re.I
 )
+_YEAR = regex(r"\((?:[^()]*,\s*)?(?:1[6-9]|20)\d\d[a-z]?\)")
+"""That of a work which is cited."""
 _LABEL = regex(r"^\W*\d+(?:\.\d+)*[.)]\s")
 """The number of a section or an item, which counts nothing."""
 BEHIND, BEFORE = 4, 3
@@ -77,6 +79,14 @@ _MOMENT = regex(
     r"|\d+(?:st|nd|rd|th)|spring|summer|autumn|winter|today|yesterday|now|always|never"
     r"|(?:mon|tues|wednes|thurs|fri|satur|sun)days?|\d{1,2}[:.]\d\d|\d+0['’]?s)\b", re.I
 )  # fmt: skip
+_ON_CONDITION = regex(
+    r"^\W*when\s+(?:may|can|could|should|shall|must|would|might|do|does|is|are|need|ought)\b", re.I
+)
+"""Asks for no time that was: under what condition something is done or is right."""
+_CONDITION = regex(
+    r"\b(?:if|unless|in case|whenever|where|wherever|as long as|provided|only|otherwise|situations?|cases?|circumstances?"
+    r"|conditions?|not)\b", re.I
+)  # fmt: skip
 
 
 def wanted_in(question: Question, best: Sequence[str], *, is_defined: bool | None) -> list[float]:
@@ -96,7 +106,8 @@ def counts_them(question: str, best: Sequence[str]) -> bool | None:
     if not things:
         return None
     counted = things[-1:] if match["things"] else things  # "space groups" are groups
-    return any(_number_near(text, thing) for text in best for thing in counted)
+    told = [_YEAR.sub(" ", without_references(text)) for text in best]
+    return any(_number_near(text, thing) for text in told for thing in counted)
 
 
 def _number_near(text: str, thing: str) -> bool:
@@ -132,6 +143,8 @@ def has_form(question: Question, best: Sequence[str]) -> bool | None:
     if question.kind == "how often":
         return has_frequency(said)
     if question.kind == "when":
+        if _ON_CONDITION.match(question.text) and _CONDITION.search(said):
+            return True
         return has_date(said) or bool(_MOMENT.search(said))
     if question.kind == "who":
         if _WHO_PAID.search(question.text):

@@ -35,7 +35,7 @@ _KIND = (
 _ASKS = tuple(
     regex(pattern, re.I)
     for pattern in (
-        rf"what(?:['’]s| is| are) the default (?:(?:values?|settings?) (?:of|for) |(?:of|for) )?(?:the )?(?P<name>.+?)(?: {_KIND})?"
+        rf"what(?:['’]s| is| are) the (?:default|standard|preset|factory|initial) (?:(?:values?|settings?) (?:of|for) |(?:of|for) )?(?:the )?(?P<name>.+?)(?: {_KIND})?"
         r"(?: (?:for|of|in|on|with) (?:the |an? )?(?P<of>.+?))?\s*\?*$",
         rf"what (?:is|are) (?:the )?(?P<name>.+?)(?: {_KIND})?(?: set to)? by default\s*\?*$",
         rf"what does (?:the )?(?P<name>.+?)(?: {_KIND})? default to\s*\?*$",

@@ -90,6 +90,7 @@ from wide_margin.core.digest.subject import (
 )
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.digest.terms import N_TERMS, KeyTerm, key_terms, phrases_of
+from wide_margin.core.digest.thanked import answer_thanks
 from wide_margin.core.digest.titled import title_of, titled_abroad
 from wide_margin.core.digest.which_name import with_its_name
 from wide_margin.core.digest.who_and_when import (
@@ -393,6 +394,7 @@ class Digester:
             or answer_whether(document, typed, search)
             or answer_count(document, self.facts, typed, search)
             or answer_funding(document, typed, search)
+            or answer_thanks(document, typed, search)
             or answer_known_before(document, typed, search)
             or answer_printed(document, self.facts, typed, search)
             or next(filter(None, (ask(document, typed, search) for ask in _OF_PARTS)), None)

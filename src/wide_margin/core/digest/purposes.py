@@ -18,7 +18,8 @@ if TYPE_CHECKING:
 _WHAT_FOR = r"(?:purpose|role|function|job|task|use|point|aim)"
 _ASKS = regex(
     rf"^\W*what(?:['’]s|\s+(?:is|are))\s+the\s+(?:main\s+|chief\s+)?{_WHAT_FOR}\s+of\s+(?P<thing>[^?,;:]+?)\W*$"
-    rf"|^\W*what\s+{_WHAT_FOR}\s+(?:does|do)\s+(?P<serves>[^?,;:]+?)\s+(?:serve|play|have|fulfil)\W*$", re.I
+    rf"|^\W*what\s+{_WHAT_FOR}\s+(?:does|do)\s+(?P<serves>[^?,;:]+?)\s+(?:serve|play|have|fulfil)\W*$"
+    r"|^\W*what(?:['’]s|\s+(?:is|are))\s+(?P<good>[^?,;:]+?)\s+(?:good|useful)\s+for\W*$", re.I
 )  # fmt: skip
 
 
@@ -33,5 +34,5 @@ def with_purpose(typed: str, found: Answer, search: Callable[[str, Reach], Answe
     asked = _ASKS.match(typed) if found.sure < OF_SECTION else None
     if asked is None:
         return found
-    told = search(f"What does {asked['thing'] or asked['serves']} do?", WHOLE)
+    told = search(f"What does {asked['thing'] or asked['serves'] or asked['good']} do?", WHOLE)
     return replace(told, question=typed) if told.sure >= OF_SECTION else found

@@ -131,11 +131,13 @@ OWN_SCRIPT = 0.25
 
 
 _OF_THANKS = ("thank", "hanks", "grateful", "indebted", "contributed", "helped", "assisted",
-              "encourage", "guidance", "help from", "help of", "to me by", "to us by", "edicated to")  # fmt: skip
+              "encourage", "guidance", "help from", "help of", "to me by", "to us by", "edicated to",
+              "acknowledge")  # fmt: skip
 _THANKS = regex(
     r"^\W*(?:(?:many|special|our|my|warm) )*thanks (?:go |are due |also )?to (?:(?-i:[A-Z])|all\b|every|my\b|our\b|those\b"
     r"|the (?:many|people|members|team)\b)|\b(?:we|i|the authors?) (?:(?:would|wish|like|want|also|especially|to) )*thank\b"
-    r"|\b(?:am|are) (?:\w+ )?(?:grateful|indebted) to\b"
+    r"|\b(?:am|are|is) (?:\w+ )?(?:grateful|thankful|indebted) to\b|\bgratefully acknowledge"
+    r"|\b(?:is|are) (?:\w+ly )?(?:thanked|acknowledged) for\b"
     r"|\b(?:contributed|helped|assisted)\b.{0,40}\b(?:corrections|suggestions|proofread\w*)\b"
     r"|\bwith (?:the |much |great |kind |generous )?(?:(?:\w+ and )?(?:guidance|encouragement|support|help)|encouragement and \w+)"
     r" (?:of|from|by) (?-i:[A-Z])|^\W*(?:this (?:\w+ )?is )?dedicated to (?:(?-i:[A-Z])|my |our |all |the memory)"

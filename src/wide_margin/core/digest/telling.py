@@ -21,6 +21,7 @@ _DOCUMENT = (
 _TELLS = (
     r"(?:describ|introduc|present|discuss|explain|provid|cover|illustrat|review|gives?\b|summari|aims?\b|outlin|propos"
     r"|demonstrat|contains?\b|deals?\b|addresses|offers?|focus|concern|documents\b|defines?\b|specif|sets? out|examin"
+    r"|clarif|compar(?:es|ing)\b|reports?\b|reviews\b|surveys\b|shows? (?:how|you|that)\b|attempts?\b|seeks?\b|serves?\b"
     r"|investigat|analy[sz]es|studies|is (?:about|an?|the|intended|meant|designed|aimed|concerned)\b)"
 )
 _WE_DO = (

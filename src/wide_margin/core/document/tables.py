@@ -26,6 +26,8 @@ CLOSER = 0.9
 """A line this much closer to the row before than rows usually are goes on with its cells."""
 CLOSE = 1.15
 """A line that goes on with a wrapped cell stands within so many usual steps of the row."""
+MOST_BETWEEN = 2
+"""So many lines without cells may stand between two rows."""
 MOST_HEADS = 3
 """So many rows at the top name the columns at most."""
 _FIGURES = regex(r"\d")
@@ -101,8 +103,8 @@ def _runs(paragraphs: Sequence[Paragraph]) -> Iterator[tuple[int, int]]:
         while end < len(paragraphs):
             if _goes_on(paragraphs[end - 1], paragraphs[end]):
                 end += 1
-            elif end + 1 < len(paragraphs) and _lies_between(paragraphs, end):
-                end += 2
+            elif between := _between(paragraphs, end):
+                end += between + 1
             else:
                 break
         if sum(len(p.pieces) for p in paragraphs[row:end]) >= LEAST_ROWS:
@@ -114,14 +116,23 @@ def _goes_on(before: Paragraph, paragraph: Paragraph) -> bool:
     return paragraph.kind in ("row", "entry") and _is_under(before, paragraph)
 
 
-def _lies_between(paragraphs: Sequence[Paragraph], row: int) -> bool:
-    """Whether one short line without cells stands between two rows."""
-    line = paragraphs[row]
-    return (
-        line.kind == "body" and len(line.pieces) == 1
-        and paragraphs[row + 1].kind == "row"
-        and _is_under(paragraphs[row - 1], line) and _is_under(line, paragraphs[row + 1])
-    )  # fmt: skip
+def _between(paragraphs: Sequence[Paragraph], row: int) -> int:
+    """How many short lines without cells stand between two rows; 0 where it is not so.
+
+    Two do where they stand right of the labels, as what is said of some heads does.
+    """
+    edges = paragraphs[row - 1].pieces[-1].line.cells
+    for n in range(1, MOST_BETWEEN + 1):
+        lines = paragraphs[row : row + n + 1]
+        if len(lines) <= n or lines[n - 1].kind != "body" or len(lines[n - 1].pieces) != 1:
+            return 0
+        if not _is_under(paragraphs[row + n - 2], lines[n - 1]):
+            return 0
+        if lines[n].kind == "row" and _is_under(lines[n - 1], lines[n]):
+            return n
+        if not edges or lines[n - 1].pieces[0].line.box[0] < edges[0][1]:
+            return 0
+    return 0
 
 
 def _is_under(before: Paragraph, paragraph: Paragraph) -> bool:

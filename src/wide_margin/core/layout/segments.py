@@ -16,8 +16,12 @@ if TYPE_CHECKING:
     from wide_margin.core.geometry import BoolArray
     from wide_margin.core.pages import PageText
 
-WIDE_GAP = 1.1
-"""A gap of this many font sizes parts two segments: cells of a table, columns of text."""
+WIDE_GAP = 1.09
+"""A gap of this many font sizes parts two segments: cells of a table, columns of text. TeX sets
+the columns of tables 12 points apart, which is 1.1 sizes of its 11-point type."""
+BETWEEN_NUMBERS = 0.95
+"""One of so many does between two numbers, as in tables in 12-point type; no text has two that
+far apart."""
 
 NARROW_GAP, TIMES_USUAL = 0.5, 1.5
 """A gap of so many font sizes does, too, where cells of other lines near begin right there and it
@@ -82,7 +86,9 @@ def segments_of(page: PageText) -> Segments:
         of_code: BoolArray = (fixed[rows] > 0) & (fixed[rows + 1] > 0)
         return of_code | _end_sentences(codes, inked[rows])
 
-    breaks, in_column = _breaks(boxes, size, between_words, is_text)
+    numbers = np.isin(codes[inked[:-1]], _DIGITS) & np.isin(codes[inked[1:]], _BEGIN_NUMBERS)
+    numbers &= between_words & ~((fixed[:-1] > 0) & (fixed[1:] > 0))
+    breaks, in_column = _breaks(boxes, size, between_words, numbers, is_text)
     if page.parted:
         breaks |= np.isin(inked[1:], page.parted)
     cuts = np.concatenate(([0], np.flatnonzero(breaks) + 1))
@@ -140,6 +146,7 @@ def _breaks(
     boxes: FloatArray,
     size: FloatArray,
     between_words: BoolArray,
+    numbers: BoolArray,
     is_text: Callable[[IntArray], BoolArray],
 ) -> tuple[BoolArray, BoolArray]:
     """(n - 1,) whether a segment begins after each character, and whether it does in a column.
@@ -148,6 +155,7 @@ def _breaks(
         boxes: (n, 4) of the characters.
         size: (n,) of their type, in points.
         between_words: (n - 1,) whether something stands between each and the next.
+        numbers: (n - 1,) whether one number ends and the next begins there.
         is_text: Tells of some that no cell begins after them for being in a column: they end a
             sentence, or are letters of one width, which stand in columns anyhow.
     """
@@ -161,7 +169,7 @@ def _breaks(
     # A stamp drawn over the last line of the text.
     result |= np.minimum(size[:-1], size[1:]) * OTHER_SIZE < em
     result &= between_words
-    in_column = np.zeros(len(result), dtype=bool)
+    in_column: BoolArray = numbers & is_level & (gap > BETWEEN_NUMBERS * em)
     gaps = np.flatnonzero((gap > NARROW_GAP * em) & between_words & is_level)
     n_wide = int(np.count_nonzero(result[gaps]))
     if FEWEST_LEVEL <= n_wide < len(gaps):
@@ -169,7 +177,7 @@ def _breaks(
         beside = _gaps_beside(gap / em, words, gaps)
         found = gaps[_in_columns(gap[gaps] / em[gaps], beside, after[gaps], em[gaps])]
         if len(found):
-            in_column[found] = ~is_text(found)
+            in_column[found] |= ~is_text(found)
     return result | in_column, in_column
 
 
@@ -202,6 +210,8 @@ def _end_sentences(codes: IntArray, rows: IntArray) -> BoolArray:
 
 
 _STOPS = [ord(stop) for stop in ".!?"]
+_DIGITS = [ord(sign) for sign in "0123456789%"]
+_BEGIN_NUMBERS = [ord(sign) for sign in "0123456789-−+<≤±"]
 
 
 def _in_columns(gap: FloatArray, beside: FloatArray, box: FloatArray, em: FloatArray) -> BoolArray:
