@@ -29,7 +29,7 @@ from scipy.optimize import minimize
 
 from wide_margin.core.answers import WHOLE, answer_quoted, read_question
 from wide_margin.core.answers.candidates import find_candidates, signs_of
-from wide_margin.core.answers.evidence import ENOUGH, SURENESS, evidence_of
+from wide_margin.core.answers.evidence import ENOUGH, EVIDENCE, evidence_of
 from wide_margin.core.answers.question import topic_of
 from wide_margin.core.answers.within import allowed_passages
 from wide_margin.core.document import ReadDocument
@@ -48,7 +48,7 @@ WEIGHTS = ROOT / "src" / "wide_margin" / "data" / "answer-weights.json"
 USED = ", weights in use before"
 BY_WORDS, WITH_MEANING = "by words", "with meaning"
 """The two sets of weights."""
-REFUSED = {BY_WORDS: 0.09, WITH_MEANING: 0.1}
+REFUSED = {BY_WORDS: 0.11, WITH_MEANING: 0.12}
 """Share of the answered questions that may be declined, mean of the documents; the bias of the odds
 is set by it. Some of them are answered all the same by what a document says in so many words."""
 SHARES = {"asked": 0.75, "withheld": 0.12, "not said": 0.08, "strange": 0.05}
@@ -174,7 +174,7 @@ class Odds:
     """What speaks for an answer to each of some questions, and whether it was right."""
 
     evidence: FloatArray
-    """(q, SURENESS)."""
+    """(q, EVIDENCE)."""
     sort: list[str]
     """One of SHARES for each."""
     is_right: BoolArray
@@ -211,7 +211,7 @@ def odds_of(document: ReadDocument, asked: Sequence[tuple[str, Item]], weights: 
             rows.append(evidence_of(question, query, weighed, candidates, document))
             sorts.append(sort)
             right.append(sort == "asked" and _answers_rightly(document, item, weights))
-    return Odds(np.array(rows).reshape(-1, len(SURENESS)), sorts, np.array(right, dtype=bool))
+    return Odds(np.array(rows).reshape(-1, len(EVIDENCE)), sorts, np.array(right, dtype=bool))
 
 
 def _answers_rightly(document: ReadDocument, item: Item, weights: str) -> bool:
@@ -224,13 +224,11 @@ def _answers_rightly(document: ReadDocument, item: Item, weights: str) -> bool:
     return bool(said) and (not wanted or any(w in plain(" ".join(said)) for w in wanted))
 
 
-def fit_logistic(
-    cases: Sequence[Odds], names: Sequence[str], wanted: Callable[[Odds], BoolArray]
-) -> FloatArray:
+def fit_logistic(cases: Sequence[Odds], wanted: Callable[[Odds], BoolArray]) -> FloatArray:
     """Logistic weights of the chance of something; every document counts the same."""
-    start = prior(names)
-    held = np.array([0.0 if n == "bias" else 2.0 if n in BY_HAND else 0.1 for n in names])
-    x = np.concatenate([case.evidence[:, : len(names)] for case in cases])
+    start = prior(EVIDENCE)
+    held = np.array([0.0 if n == "bias" else 2.0 if n in BY_HAND else 0.1 for n in EVIDENCE])
+    x = np.concatenate([case.evidence for case in cases])
     y = np.concatenate([wanted(case) for case in cases])
     w = np.concatenate([weights_of(case) for case in cases])
     w *= 400 / w.sum()
@@ -248,7 +246,7 @@ def fit_logistic(
 
 def fit_odds(cases: Sequence[Odds], refused: float) -> FloatArray:
     """Weights of the odds that a question is answered, so that few answered ones are declined."""
-    weights = fit_logistic(cases, SURENESS, lambda case: case.is_asked)
+    weights = fit_logistic(cases, lambda case: case.is_asked)
     odds = [case.evidence[case.is_asked] @ weights for case in cases]
     low, high = min(map(np.min, odds)), max(map(np.max, odds))
     for least in np.linspace(high, low, 2000):  # the highest that declines few enough
@@ -260,7 +258,7 @@ def fit_odds(cases: Sequence[Odds], refused: float) -> FloatArray:
 
 def fit_sure(cases: Sequence[Odds]) -> FloatArray:
     """Weights of the chance that an answer is right."""
-    return fit_logistic(cases, SURENESS, lambda case: case.is_right)
+    return fit_logistic(cases, lambda case: case.is_right)
 
 
 def weights_of(case: Odds) -> FloatArray:
@@ -379,8 +377,8 @@ def fitted(
         "left out": {key: round(value, 3) for key, value in figures.items() if USED not in key},
         "page": dict(zip(PAGE_SIGNALS, page.round(3).tolist(), strict=True)),
         "answer": dict(zip(ANSWER_SIGNALS, answer.round(3).tolist(), strict=True)),
-        "answered": dict(zip(SURENESS, answered.round(3).tolist(), strict=True)),
-        "sure": dict(zip(SURENESS, sure.round(3).tolist(), strict=True)),
+        "answered": dict(zip(EVIDENCE, answered.round(3).tolist(), strict=True)),
+        "sure": dict(zip(EVIDENCE, sure.round(3).tolist(), strict=True)),
     }
 
 

@@ -344,7 +344,7 @@ def test_when_something_is_right_is_told_by_a_condition(question, said, is_told)
 
 @pytest.mark.parametrize(
     ("question", "topic"),
-    [("What kind of rope is it?", "What rope is it?"), ("Which sorts of lids are there?", "Which lids are there?"),
+    [("What kind of rope is it?", "What rope is it?"), ("Which sorts of lids are there?", "Which sorts of lids are there?"),
      ("What is the winch also known as?", "the winch"), ("What is training good for?", "training"),
      ("What is a kind of rope?", "a kind of rope")],
 )  # fmt: skip

@@ -35,6 +35,8 @@ _SORT = regex(r"\b(?:which|what)\s+(?:of\s+the\s+)?([^\W\d_]{3,})", re.I)
 _COUNTED = regex(r"\bhow many\b|\bnumber of\b", re.I)
 _COUNTS = ("number", "count", "no", "quantity")
 """Words of a head or a label that "how many" asks for."""
+_HOLDERS = frozenset(["data", "dataset", "set", "table", "column", "row", "line", "entry"])
+"""What a question may call that of which a head or a label tells: "the depth of the wet data"."""
 _TIMES = {"k": 1e3, "K": 1e3, "M": 1e6, "bn": 1e9}
 """What a letter behind a number makes of it; "m" is the metre."""
 _TOTALS = squashed("total")
@@ -67,6 +69,8 @@ def answer_from_cells(document: ReadDocument, text: str, query: Query) -> tuple[
     extreme = max if _MOST.search(text) else min if _LEAST.search(text) else None
     told = {found[0].lower() for found in (*_MOST.finditer(text), *_LEAST.finditer(text))}
     asked = {t.word: t.weight for t in query.terms if not t.is_aside and t.word not in told}
+    if len(others := {w: weight for w, weight in asked.items() if w not in _HOLDERS}) > 1:
+        asked = others
     if not asked or not any(c.isalpha() for c in text):
         return ()
     stems = {_stem(document, word): weight for word, weight in asked.items()}

@@ -25,18 +25,15 @@ if TYPE_CHECKING:
 
 EVIDENCE = (
     "bias", "page", "document", "exact", "words", "top", "absent name", *WANTED, "meaning",
+    "first page", "lead", "nearer",
 )  # fmt: skip
 """What tells whether a question is answered: the share of its weight that stands on the best page,
 and that the document knows at all; words met exactly; words; the evidence of words on a page;
 names, figures and unheard-of words of the question that the document does not have; whether there
-is what it asks for; how near the best sentences come to it as a whole, in the vectors of
-sentences."""
-SURENESS = (*EVIDENCE, "first page", "lead", "nearer")
-"""With what tells whether the best page is the right one: its share of the evidence on the best
-few, how far it is ahead of the next, and how much nearer its sentences come to the question than
-those of other pages. A document that does not answer has many pages alike, so that it tells of
-both: declining by all of these 0.43 of the questions whose pages were taken away are declined where
-it was 0.41, with as many refusals, documents left out in turn."""
+is what it asks for; how near the best sentences come to it as a whole, in the vectors of sentences.
+And whether that page is the right one, which a document that does not answer hardly has: its share
+of the evidence on the best few, how far it is ahead of the next, and how much nearer its sentences
+come to the question than those of other pages."""
 ENOUGH = 0.0
 ENOUGH_NARROWED = -3.0
 """Where the reader has said where to look, less is asked of the evidence: of 381 questions asked of
@@ -101,9 +98,9 @@ def judge(
 
 @lru_cache(maxsize=2)
 def evidence_weights(*, with_meaning: bool) -> tuple[FloatArray, FloatArray]:
-    """(SURENESS,) of the odds of an answer and of its being right, by logistic fits."""
+    """(EVIDENCE,) of the odds of an answer and of its being right, by logistic fits."""
     data = json_of("answer-weights.json")["with meaning" if with_meaning else "by words"]
-    answered, sure = ([data[of][name] for name in SURENESS] for of in ("answered", "sure"))
+    answered, sure = ([data[of][name] for name in EVIDENCE] for of in ("answered", "sure"))
     return np.array(answered), np.array(sure)
 
 
@@ -115,7 +112,7 @@ def evidence_of(
     document: ReadDocument,
     told: Collection[str] = (),
 ) -> FloatArray:
-    """(SURENESS,) the signs that a question is answered; there are words and candidates."""
+    """(EVIDENCE,) the signs that a question is answered; there are words and candidates."""
     best = candidates[0]
     weights: FloatArray = np.array([term.weight for term in query.terms])
     total = float(weights.sum()) or 1.0

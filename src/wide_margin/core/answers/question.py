@@ -118,7 +118,7 @@ _LIGHT = regex(
     r"|(?:bring|brings|brought|come|comes|came) about|turn(?:s|ed|ing)? out|end(?:s|ed)? up"
     r"|(?:find|finds|found) out|(?:make|makes|made) sure|make (?:no )?sense|no longer|for good|for certain|in all"
     r"|at all|at once|in total|all in all|in the end|as a whole|of course|so to speak|altogether|really|actually"
-    r"|exactly|anyway|ever)\b|(?<=\bwhat )(?:kinds?|sorts?|types?) of\b|(?<=\bwhich )(?:kinds?|sorts?|types?) of\b", re.I
+    r"|exactly|anyway|ever)\b|(?<=\bwhat )(?:kind|sort|type) of\b|(?<=\bwhich )(?:kind|sort|type) of\b", re.I
 )  # fmt: skip
 """Phrases in which no word says what is asked about."""
 _SAYS = regex(

@@ -86,7 +86,7 @@ _TELLS_DATE = regex(
     r"|published|issued|printed|last (?:changed|modified))\b", re.I
 )  # fmt: skip
 VERSION = regex(
-    r"\b(?:for\s+)?(?P<word>version|release|edition|revision|auflage|édition|edición|edizione)\s*:?\s+"
+    r"\b(?:for\s+)?(?P<word>version|release|edition|revision|auflage|édition|edición|edizione)\s*:?\s+[“\"']?"
     r"(?P<number>\d+(?:\.\d+)*[\w.-]*(?:\s(?:alpha|beta|rc|preview)\b(?:\s?\d+\b)?)?|[IVX]+\b)"
     r"|\b(?P<ordinal>\d+(?:st|nd|rd|th)|first|second|third|fourth|fifth|sixth|seventh|revised)\s+(?P<word2>edition|release)\b"
     r"|(?:^v\s|(?:^|\s)v\.?)(?P<short>\d+(?:\.\d+)+)\b", re.I

@@ -262,6 +262,26 @@ def is_no_description(rest: str) -> bool:
     return is_typed or _POINTS_AWAY.match(rest) is not None
 
 
+_A_SWITCH = r"(?:(?:command[- ]line\s+)?(?:options?|flags?|switch(?:es)?|parameters?|arguments?))"
+
+
+def row_on_option(document: ReadDocument, name: str) -> int | None:
+    """The first row that says in running text what an option does: "The -s flag is needed so that"."""
+    option = _AS_PRINTED[len(name) - len(name.lstrip("-"))] + re.escape(name.lstrip("-"))
+    either = rf"(?<![\w-]){option}(?![\w-])(?:\s*\((?:or\s+|also\s+|short(?:\s+for)?\s+)?--?[\w-]+\))?(?:\s+{_A_SWITCH})?"
+    says = re.compile(
+        rf"(?i:^\W*(?:[a-z]+,\s+)?(?:the\s+)?(?:{_A_SWITCH}\s+)?){either}\s+(?:can|may|must|will|should|[a-z]+s)\b"
+        rf"|(?i:\b(?:use|using|give|giving|pass|passing|specify|specifying|add|adding|with)\s+(?:the\s+)?(?:{_A_SWITCH}\s+)?)"
+        rf"{either}\s+(?:to\s+(?!(?:the|an?|your|its|this|each)\b)(?=[a-z])|(?:for|if|when)\b)"
+    )
+    sentences, bare = document.text.sentences, name.lstrip("-")
+    return next(
+        (row for row, said in enumerate(sentences)
+         if bare in said.text and said.kind in ("body", "item", "entry") and says.search(said.text)),
+        None,
+    )  # fmt: skip
+
+
 def rows_of_option(document: ReadDocument, name: str) -> range:
     """Rows of what is said of an option of a command line: "-C  Show more", and what follows.
 

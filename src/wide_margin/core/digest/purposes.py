@@ -19,7 +19,7 @@ _WHAT_FOR = r"(?:purpose|role|function|job|task|use|point|aim)"
 _ASKS = regex(
     rf"^\W*what(?:['’]s|\s+(?:is|are))\s+the\s+(?:main\s+|chief\s+)?{_WHAT_FOR}\s+of\s+(?P<thing>[^?,;:]+?)\W*$"
     rf"|^\W*what\s+{_WHAT_FOR}\s+(?:does|do)\s+(?P<serves>[^?,;:]+?)\s+(?:serve|play|have|fulfil)\W*$"
-    r"|^\W*what(?:['’]s|\s+(?:is|are))\s+(?P<good>[^?,;:]+?)\s+(?:good|useful)\s+for\W*$", re.I
+    r"|^\W*what(?:['’]s|\s+(?:is|are))\s+(?P<good>[^?,;:]+?)\s+(?:(?:good|useful|there|used|needed)\s+)?for\W*$", re.I
 )  # fmt: skip
 
 

@@ -18,6 +18,11 @@ MIN_ROWS = 5
 SWITCHES, SWITCH_SHARE = 2, 0.12
 """Columns are drawn one after the other, but for so many turns from side to side, and for so many
 of each hundred lines."""
+LEAST_LABELS, LABELS_SHARE, UNDER_LABEL = 3, 3, 1.6
+"""So many labels stand before their text, so many times as many as other turns to the right; and
+heights of a line from a label down to its text, at most."""
+LABELLED = 0.4
+"""How wide half of the lines of labelled text are beside the widest, at least."""
 JUSTIFIED, FLUSH = 40, 0.85
 """Lines from which columns may be drawn line by line, where half of them are that wide at least."""
 COLUMN_ROWS, FILLED = 12, 0.7
@@ -238,7 +243,7 @@ def _is_gutter(boxes: FloatArray, gutter: float) -> bool:
     ):
         return False
     if _is_in_turn(sides):
-        return True
+        return not _are_labels(boxes[left | right], sides)
     # Some producers draw justified columns line by line: both sides are then filled.
     if len(sides) >= JUSTIFIED and min(_filled(boxes[left]), _filled(boxes[right])) > FLUSH:
         return True
@@ -276,6 +281,19 @@ def _n_switches(sides: BoolArray) -> int:
 def _is_in_turn(sides: BoolArray) -> bool:
     """Whether one side is drawn before the other: (n,) in drawing order, true at the right."""
     return _n_switches(sides) <= SWITCHES + SWITCH_SHARE * len(sides)
+
+
+def _are_labels(boxes: FloatArray, sides: BoolArray) -> bool:
+    """Whether what stands at the left are labels, each drawn before its text at the right.
+
+    From a column one goes up to the head of the next, from a label straight to its text or to the
+    line under it.
+    """
+    at = np.flatnonzero(~sides[:-1] & sides[1:])
+    down = (boxes[at + 1, 1] - boxes[at, 1]) / np.maximum(boxes[at, 3] - boxes[at, 1], 1.0)
+    n_near = int(np.count_nonzero((down > -0.5) & (down < UNDER_LABEL)))
+    is_before_each = n_near >= LEAST_LABELS and n_near > LABELS_SHARE * (len(at) - n_near)
+    return is_before_each and _filled(boxes[sides]) > LABELLED  # no table beside a figure
 
 
 def _filled(boxes: FloatArray, share: float = 0.5) -> float:

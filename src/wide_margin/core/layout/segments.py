@@ -16,12 +16,12 @@ if TYPE_CHECKING:
     from wide_margin.core.geometry import BoolArray
     from wide_margin.core.pages import PageText
 
-WIDE_GAP = 1.09
-"""A gap of this many font sizes parts two segments: cells of a table, columns of text. TeX sets
-the columns of tables 12 points apart, which is 1.1 sizes of its 11-point type."""
+WIDE_GAP = 1.1
+"""A gap of this many font sizes parts two segments: cells of a table, columns of text. TeX leaves
+a little less between the number of a heading and its title."""
 BETWEEN_NUMBERS = 0.95
-"""One of so many does between two numbers, as in tables in 12-point type; no text has two that
-far apart."""
+"""One of so many does between two numbers: TeX sets the columns of tables 12 points apart, 1.1
+sizes of 11-point type and 1.0 of 12-point type. No text has two numbers that far apart."""
 
 NARROW_GAP, TIMES_USUAL = 0.5, 1.5
 """A gap of so many font sizes does, too, where cells of other lines near begin right there and it

@@ -175,7 +175,7 @@ _STEMMERS = {"en": "english", "de": "german", "fr": "french", "es": "spanish",
              "ar": "arabic", "ca": "catalan", "uk": "russian"}  # fmt: skip
 """Ukrainian bends its words much as Russian does; it has no stemmer of its own."""
 _BRITISH_ENDINGS = {
-    "isation": "ization", "ise": "ize", "ising": "izing", "ised": "ized", "our": "or",
+    "isation": "ization", "ise": "ize", "ising": "izing", "ised": "ized", "iser": "izer", "our": "or",
     "oured": "ored", "ogue": "og", "metre": "meter", "litre": "liter", "fibre": "fiber",
     "programme": "program",
 }  # fmt: skip

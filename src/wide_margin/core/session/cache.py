@@ -24,7 +24,7 @@ from wide_margin.core.session.model import ReadSummary
 
 log = logging.getLogger(__name__)
 
-ANALYSIS = 79
+ANALYSIS = 80
 """Raised whenever what is kept changes: layout to index, definitions, scores, facts, phrases,
 questions worth asking."""
 PIECE = 4_000
