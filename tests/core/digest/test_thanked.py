@@ -36,12 +36,16 @@ def test_who_is_thanked_is_told(tmp_path, typed):
 
 
 def test_what_for_may_be_asked(tmp_path):
-    answer = asked_of(tmp_path / "a.pdf", "Whom does the author thank for the ropes?", FIRST, SECOND)
+    answer = asked_of(
+        tmp_path / "a.pdf", "Whom does the author thank for the ropes?", FIRST, SECOND
+    )
     assert quoted(answer).startswith(SECOND)
 
 
 def test_names_under_a_title_of_thanks_are_less_sure(tmp_path):
-    answer = asked_of(tmp_path / "a.pdf", "Who is thanked?", "Ann Bale", "Cy Dow", title="Thanks To")
+    answer = asked_of(
+        tmp_path / "a.pdf", "Who is thanked?", "Ann Bale", "Cy Dow", title="Thanks To"
+    )
     assert "Ann Bale" in quoted(answer)
     assert answer.sure == pytest.approx(0.6)
 

@@ -292,7 +292,8 @@ def test_numbers_of_code_are_no_cells_for_two_blanks(tmp_path):
 
 def test_two_lines_may_go_on_with_a_head(tmp_path):
     rows = [[(60, "Rope"), (200, "depth"), (300, "lid")], [(200, "told")], [(200, "in feet")],
-            [(60, "wet"), (200, "40"), (300, "2")], [(60, "dry"), (200, "60"), (300, "3")]]  # fmt: skip
+            [(60, "wet"), (200, "40"), (300, "2")],
+            [(60, "dry"), (200, "60"), (300, "3")]]  # fmt: skip
     set_cells(tmp_path / "a.pdf", rows)
     (table,) = find_tables(read_document(tmp_path / "a.pdf").paragraphs)
     assert table.heads == ("Rope", "depth told in feet", "lid")

@@ -46,7 +46,8 @@ where it is asked for and not there."""
 LOOKED_AT = 3
 """So many of the best sentences are looked at."""
 _COUNTED = regex(
-    r"\bhow many\s+(?P<things>(?:[\w’'-]+\s+){0,3}?[\w’'-]+)(?=\s+(?:of|in|on|at|for|with|to|from"
+    r"\bhow many\s+(?:(?:different\s+)?(?:kinds|sorts|types)\s+of\s+)?"
+    r"(?P<things>(?:[\w’'-]+\s+){0,3}?[\w’'-]+)(?=\s+(?:of|in|on|at|for|with|to|from"
     r"|is|are|was|were|do|does|did|can|could|should|must|may|have|has|had|will|would|be|come|there)\b"
     r"|\s*[?,]|\s+\w+$)|\bnumber of\s+(?P<of>[\w’'-]+)", re.I
 )  # fmt: skip
@@ -84,8 +85,8 @@ _ON_CONDITION = regex(
 )
 """Asks for no time that was: under what condition something is done or is right."""
 _CONDITION = regex(
-    r"\b(?:if|unless|in case|whenever|where|wherever|as long as|provided|only|otherwise|situations?|cases?|circumstances?"
-    r"|conditions?|not)\b", re.I
+    r"\b(?:if|unless|in case|whenever|where|wherever|as long as|provided|only|otherwise"
+    r"|situations?|cases?|circumstances?|conditions?|not)\b", re.I
 )  # fmt: skip
 
 

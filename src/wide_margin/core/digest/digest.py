@@ -48,6 +48,7 @@ from wide_margin.core.digest.exemplified import answer_example
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.funded import answer_funding
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
+from wide_margin.core.digest.had_from import answer_had_from
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.known_before import answer_known_before
 from wide_margin.core.digest.labelled import answer_labelled
@@ -395,6 +396,7 @@ class Digester:
             or answer_count(document, self.facts, typed, search)
             or answer_funding(document, typed, search)
             or answer_thanks(document, typed, search)
+            or answer_had_from(document, typed, search)
             or answer_known_before(document, typed, search)
             or answer_printed(document, self.facts, typed, search)
             or next(filter(None, (ask(document, typed, search) for ask in _OF_PARTS)), None)

@@ -40,7 +40,7 @@ from wide_margin.core.digest.by_kind import (
     slot_scores,
 )
 from wide_margin.core.digest.facts import facts_within
-from wide_margin.core.digest.gist import GistLine, choose, gist_lines
+from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of
 from wide_margin.core.digest.on_slides import about_slides, is_talk
 from wide_margin.core.digest.phrasing import LEGAL
 from wide_margin.core.digest.roles import CUES, OUTLINES, Role
@@ -977,6 +977,8 @@ def _on_authors(document: ReadDocument, asked: Overview) -> tuple[tuple[GistLine
         row = _first_saying(sentences[:front], _IT_WAS_WRITTEN)
     if row is None:
         row, sure = _first_saying(sentences, _MADE_BY), IN_ITS_PLACE
+    if row is None and (names := "|".join(map(re.escape, names_of(document)))):
+        row = _first_saying(sentences, re.compile(rf"^\W*(?:the\s+)?(?:{names}){_MADE}", re.I))
     if row is None:
         row, sure = _first_saying(sentences[:front], HELD), OF_DETAIL
     return gist_lines(document, [row] if row is not None else []), sure
@@ -1002,10 +1004,11 @@ _IT_WAS_WRITTEN = regex(
     r" (?:was|is|has been) (?:\w+ly )?(?:written|edited|compiled) by (?-i:[A-ZÀ-Þ])", re.I
 )  # fmt: skip
 """Says in the text who wrote a document that names nobody on its front."""
-_MADE_BY = regex(
-    rf"(?:^|[;:,] |\b(?:and|but) )\W*(?:this|the) {THING} (?:was|is|has been) (?:\w+ly )?"
-    r"(?:written|made|developed|created|designed|programmed) (?:and \w+ )?by (?-i:[A-ZÀ-Þ])", re.I
-)  # fmt: skip
+_MADE = (
+    r" (?:was|is|has been) (?:\w+ly )?(?:first )?(?:written|made|developed|created|designed|programmed)"
+    r" (?:and \w+ )?by (?-i:[A-ZÀ-Þ])"
+)
+_MADE_BY = regex(rf"(?:^|[;:,] |\b(?:and|but) )\W*(?:this|the) {THING}{_MADE}", re.I)
 """Says so of the program that a document is on."""
 
 

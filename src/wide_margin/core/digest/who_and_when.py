@@ -109,6 +109,15 @@ _ASKS_NAME = regex(
     r"|flags?|keywords?|directives?|environment variables?)\s(?!is it\b)\S", re.I
 )  # fmt: skip
 """Asks for a name of code."""
+_ASKS_MOST = regex(
+    r"^\W*(?:which|what|who)\b.{0,60}?\b(?:is|are|was|were|works?|gives?|has|have|does|did)\s+(?:the\s+)?(?:\w{3,}est|best|worst|(?:most|least)\s+\w+)\W*$", re.I
+)  # fmt: skip
+"""Asks which of several is the fastest, the best, the most common."""
+_WEIGHS = regex(
+    r"\b(?:\w{3,}(?:est|ier)|best|worst|most|least|better|worse|more|less|\w{3,}er\s+than|prefer\w*|recommend\w*|superior|inferior"
+    r"|outperform\w*|optimal|maximum|minimum|highest|lowest|top|leading|main|chief|first|only)\b", re.I
+)  # fmt: skip
+"""Sets one thing above others."""
 _NAME_OF_CODE = regex(
     r"\w\(|\w_\w|[\\$@%]\w|(?<!\w)--?\w|\b[a-z]+[A-Z]|\w\.\w|\w\s?=|\b[a-z]+\d|[“‘\"'`]\w|\b[A-Z]{2,}"
 )
@@ -200,6 +209,8 @@ def with_measure(answer: Answer) -> Answer:
     if asked_parts(question.text) and has_thing(question, [*said, *titled]) is False:
         is_told = False
     is_listed = question.kind == "list" and len(said) >= SEVERAL
+    if _ASKS_MOST.search(question.text) and not any(map(_WEIGHS.search, said)):
+        is_told = False
     asks_name = _ASKS_NAME.match(question.text) and not is_listed
     if asks_name and not any(map(_NAME_OF_CODE.search, said)):
         is_told = False

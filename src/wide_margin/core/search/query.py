@@ -27,6 +27,10 @@ NEIGHBOUR_WEIGHT = 0.6
 """A neighbour counts this times its cosine; measured in shared/data on three documents."""
 
 
+_SORTS = frozenset(["kinds", "sorts", "types"])
+"""Say the same where it is asked which or how many there are."""
+
+
 @dataclass(frozen=True, slots=True)
 class Term:
     """One word of a question, with the document's terms that may stand for it."""
@@ -89,6 +93,8 @@ def read_terms(text: str, index: Index) -> Query:
     beside = other_forms(asked, index.abbreviations)
     for word, others in equal_words(asked, index.equals, index.analyser).items():
         beside[word] = (*beside.get(word, ()), *others)
+    for word in _SORTS.intersection(asked) if index.language == "en" else ():
+        beside[word] = (*beside.get(word, ()), *sorted(_SORTS - {word}))
     terms = []
     for word in content:
         exact = _exact(word, index) or _misspelt(word, text, index) or parts_of(word, index)
