@@ -271,8 +271,8 @@ def test_the_rest_of_a_sentence_is_quoted_with_the_code_that_stands_in_it(tmp_pa
 
 def test_where_the_best_sentence_is_but_perhaps_the_answer_more_of_its_page_is_shown(handbook):
     questions = (
-        "Who repairs the roof?", "Do the children of a keeper get anything?",
-        "What is done with broken glass?", "How deep is the well?",
+        "Do the children of a keeper get anything?", "What is done with broken glass?",
+        "How deep is the well?",
     )  # fmt: skip
     answers = [answer_quoted(handbook, question) for question in questions]
     assert all(answer.is_perhaps for answer in answers)

@@ -119,6 +119,11 @@ def test_tables_of_other_shapes(tmp_path, rows, question, told):
     assert answer.quotes[0].text == told
 
 
+def test_what_a_question_calls_the_holder_of_a_cell_need_not_be_in_the_table(document):
+    answer = answer_quoted(document, "What is the low water for the ford data set?")
+    assert answer.quotes[0].text.startswith("Ford — Low water: 2.2")
+
+
 def test_a_row_that_is_not_there_gives_no_cell(document):
     answer = answer_quoted(document, "What is the high water at the lighthouse?")
     assert not any("—" in quote.text for quote in answer.quotes)

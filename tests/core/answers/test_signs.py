@@ -331,6 +331,12 @@ def test_years_of_works_and_numbers_of_parts_count_nothing(said, is_counted):
     assert counts_them("How many ropes are there?", [said]) is is_counted
 
 
+def test_sorts_of_a_thing_are_counted_with_the_thing():
+    question = "How many kinds of ropes are there?"
+    assert counts_them(question, ["There are five sorts of ropes."])
+    assert counts_them(question, ["There are five sorts of lids."]) is False
+
+
 @pytest.mark.parametrize(
     ("question", "said", "is_told"),
     [("When may I leave the lid off?", "The lid is needed unless it rains.", True),

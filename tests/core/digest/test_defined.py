@@ -1253,6 +1253,7 @@ def test_a_sentence_may_say_what_sort_of_thing_it_is_that_does_it(tmp_path):
         ("What does the -q option do?", "There is a -q flag that stops the drum at once."),
         ("What does --loud do?", "Use --loud to hear the drum from the house."),
         ("What is -k for?", "The option -k keeps the rope dry."),
+        ("What is the switch -z for?", "The -z (or -zinc) flag is required so that lids stay on."),
     ],
 )
 def test_what_an_option_does_may_be_told_in_the_text(tmp_path, typed, said):
@@ -1261,7 +1262,8 @@ def test_what_an_option_does_may_be_told_in_the_text(tmp_path, typed, said):
          ("text", "Pass --loud to the drum and -q to the brake.")],
         [("h1", "2 More"), ("text", "There is a -q flag that stops the drum at once."),
          ("text", "Use --loud to hear the drum from the house."),
-         ("text", "The option -k keeps the rope dry.")],
+         ("text", "The option -k keeps the rope dry."),
+         ("text", "The -z (or -zinc) flag is required so that lids stay on.")],
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
     assert [quote.text for quote in answer.quotes] == [said]

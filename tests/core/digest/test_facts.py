@@ -203,6 +203,8 @@ def test_a_version_within_the_title_is_the_edition(facts_of):
     facts = facts_of(("title", "Wellkeep 5.6.17 User Manual"), ("text", "It has 4.2 gates."))
     assert facts.edition.text == "5.6.17"
     assert facts_of(("title", "Wells of 2021 and 1.5"), ("text", "It has gates.")).edition is None
+    quoted = facts_of(("title", "Use of wells"), ("text", '(Version "3.6.13 – 08.04.2019")'))
+    assert "3.6.13" in quoted.edition.text
 
 
 def test_the_version_of_what_it_was_made_in_is_not_its_edition(facts_of):

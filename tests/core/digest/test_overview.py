@@ -1005,6 +1005,8 @@ def test_what_is_needed_at_least_is_told_by_the_part_on_that(tmp_path, typed, sa
 @pytest.mark.parametrize(
     ("told", "said", "sure"),
     [("This program was written by Ann Bale in her spare time.", None, 0.6),
+     ("Quorble was originally written by Ann Bale.", None, 0.6),
+     ("The rope of Quorble was written by Ann Bale.", "", 0.0),
      ("© 2019 Ann Bale and the guild of wells", None, 0.3),
      ("Ropes are kept dry by whoever has them.", "", 0.0)],
 )  # fmt: skip
@@ -1017,6 +1019,17 @@ def test_who_made_the_program_or_holds_it_is_said_for_want_of_authors(tmp_path, 
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("Who wrote it?", WHOLE, None)
     assert [quote.text for quote in answer.quotes] == ([told] if said is None else [])
     assert answer.sure == pytest.approx(sure)
+
+
+@pytest.mark.parametrize("typed", ["Who takes care of it?", "Who takes care of it these days?"])
+def test_who_has_the_care_of_it_is_told_by_its_name(tmp_path, typed):
+    said = "Quorble is currently maintained by Ann Bale."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The quorble"), ("text", "The quorble draws water by hand."), ("text", said)],
+        [("h1", "1 Lids"), ("text", "Lids are closed at night by hand. The gates are of oak.")],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert [quote.text for quote in answer.quotes] == [said]
 
 
 @pytest.mark.parametrize(

@@ -38,7 +38,7 @@ def test_what_it_does_tells_a_purpose(winch, typed):
     "typed", ["What is the purpose of the lid?", "What is the role of the farmer?"]
 )
 def test_a_purpose_that_is_not_told_is_not_made_up(winch, typed):
-    assert winch.answer(typed, WHOLE, None).sure < 0.6
+    assert winch.answer(typed, WHOLE, None).sure < 0.65
 
 
 def test_what_hardly_tells_what_it_does_leaves_the_answer_as_it_was():

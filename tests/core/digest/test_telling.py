@@ -7,6 +7,8 @@ from wide_margin.core.digest.telling_abroad import told_abroad
 
 TOLD = {
     "purpose": ["This handbook describes how wells are kept.",
+                "This document clarifies the use of lids.",
+                "This report compares wet ropes.", "This guide shows how ropes are wetted.",
                 "In this paper, we compare ropes of hemp and sisal.",
                 "The object of this study is a well.",
                 "Dieses Handbuch beschreibt die Pflege der Brunnen.",

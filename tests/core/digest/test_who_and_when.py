@@ -107,6 +107,21 @@ def test_what_names_nobody_is_no_sure_answer_to_who(tmp_path):
         assert with_measure(replace(answer, quotes=(Quote(said, at),), sure=0.8)).sure == sure
 
 
+@pytest.mark.parametrize(
+    ("typed", "said", "sure"),
+    [("Which quorble is the fastest?", "A quorble of oak is a quorble with sails.", 0.3),
+     ("Which quorble is the fastest?", "A quorble of oak is faster than any other quorble.", 0.8),
+     ("Which quorble works best?", "The keeper prefers a quorble of oak.", 0.8),
+     ("Which quorble works best?", "Every quorble works by wind.", 0.3)],
+)  # fmt: skip
+def test_what_sets_nothing_above_others_is_no_sure_answer_to_which_is_best(
+    tmp_path, typed, said, sure
+):
+    answer = answer_of(tmp_path / "a.pdf", typed, "The fastest quorble works best and is of oak.")
+    quoted = replace(answer, quotes=(Quote(said, answer.quotes[0].locators),), sure=0.8)
+    assert with_measure(quoted).sure == sure
+
+
 def test_the_number_of_something_else_is_no_sure_answer_to_how_many(tmp_path):
     typed = "How many sails does the quorble have?"
     answer = answer_of(tmp_path / "a.pdf", typed, "The quorble has four sails.")

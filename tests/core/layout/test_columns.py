@@ -47,3 +47,29 @@ def test_text_level_with_both_tells_that_they_are_no_columns():
 def test_cells_of_a_table_stay_in_their_row():
     head = [(72.0, 200.0, 130.0, 210.0), (205.0, 200.0, 260.0, 210.0)]
     assert zones(ABOVE, head, column(72.0), column(205.0), BELOW) == [[0, 1, 2, 3, 4]]
+
+
+def labelled(left, *, n_lines, width=260.0, n=6, goes_up=False):
+    """Labels, each with text of some lines at its right, drawn in turn or after all labels."""
+    labels, texts = [], []
+    for k in range(n):
+        y = 100.0 + 14 * n_lines * k
+        labels.append((left, y, left + 25 + 15 * (k % 3), y + 10))
+        texts.append(
+            [(left + 100, y + 14 * j, left + 100 + width, y + 14 * j + 10) for j in range(n_lines)]
+        )
+    if goes_up:
+        return [labels, [line for text in texts for line in text]]
+    return [[box for label, text in zip(labels, texts, strict=True) for box in (label, *text)]]
+
+
+@pytest.mark.parametrize("n_lines", [9, 20])
+def test_labels_with_long_texts_are_no_column(n_lines):
+    assert zones(*labelled(72.0, n_lines=n_lines)) == [[0]]
+    assert zones(*labelled(72.0, n_lines=n_lines, goes_up=True)) == [[0], [1]]
+
+
+def test_a_table_beside_a_figure_has_no_labels():
+    (drawn,) = labelled(72.0, n_lines=20, width=20.0)
+    title = (172.0, 1800.0, 432.0, 1810.0)
+    assert len(reading_zones(np.array([*drawn, title], dtype=np.float32))) > 1

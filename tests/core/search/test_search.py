@@ -97,6 +97,7 @@ def test_a_question_of_small_words_alone_is_still_a_question(small):
 @pytest.mark.parametrize(
     ("a", "b"),
     [("wells", "well"), ("changed", "changing"), ("colour", "color"), ("organise", "organized"),
+     ("initialiser", "initialisation"),
      ("unwind_protect", "unwind protect"), ("hand-made", "hand made")],
 )  # fmt: skip
 def test_forms_of_a_word_share_a_term(a, b):

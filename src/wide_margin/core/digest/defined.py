@@ -25,7 +25,6 @@ from wide_margin.core.digest.named import (
     DECLARES,
     SAYS_NOTHING,
     content_of,
-    row_on_option,
     rows_asked,
     rows_of_item,
     rows_of_option,
@@ -154,8 +153,6 @@ _OF_OPTION = regex(
 OF_OPTION = 0.8
 """The chance that what begins with an option describes it: of some forty such answers on sixteen
 manuals all did."""
-ON_OPTION = 0.6
-"""The chance that what begins with it in running text, or says when to use it, does."""
 _POINTS_ON = regex(
     r"^\W*(?:(?:more |further |full )?(?:details?|information|documentation|an? (?:\w+ )?(?:description|explanation))\b.{0,90}"
     r"\b(?:can be|is|are|may be) (?:found|given|described|available)\b|(?:please )?(?:see|refer to|consult)\b"
@@ -253,11 +250,10 @@ def _with_definition(document: ReadDocument, question: Question, answer: Answer)
         answer = _with_path(document, question, answer)
     if title and not rows and whole and answer.sure < OF_SECTION:  # it is shown in pictures
         return told_by(document, answer, whole.start, whole.start + 1, OF_UNNAMED)
-    if option := _OF_OPTION.match(question.text.strip()):
-        if described := rows_of_option(document, option["name"]):
-            return _by_option(document, answer, described)
-        if (row := row_on_option(document, option["name"])) is not None:
-            return told_by(document, answer, row, row + 1, ON_OPTION)
+    if (option := _OF_OPTION.match(question.text.strip())) and (
+        described := rows_of_option(document, option["name"])
+    ):
+        return _by_option(document, answer, described)
     if (by_default := default_of(document, question.text, answer)) is not None:
         return by_default
     if question.kind == "how to":

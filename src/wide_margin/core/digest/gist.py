@@ -335,6 +335,17 @@ def names_of(document: ReadDocument) -> tuple[str, ...]:
     return tuple(dict.fromkeys(found))
 
 
+def own_words_of(document: ReadDocument) -> frozenset[str]:
+    """Words that stand for what a document is about: of its names, and of its title alone.
+
+    In small letters; those that the language has only where there are no others.
+    """
+    called = (*names_of(document), document.facts.title, printed_title(document))
+    said = {word.lower() for name in called for word in _WORD.findall(name)}
+    coined = {word for word in said if frequency_rank(word) is None}
+    return frozenset(coined or {w.lower() for n in names_of(document) for w in _WORD.findall(n)})
+
+
 def initials_in(document: ReadDocument, title: str) -> list[str]:
     """What first letters of the words of a title make that the document speaks of: "glpk"."""
     initials = "".join(word[0] for word in _WORD.findall(title) if word[0].isupper()).lower()

@@ -7,11 +7,10 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from wide_margin.core.answers.quoting import told_by
-from wide_margin.core.digest.gist import names_of
+from wide_margin.core.digest.gist import own_words_of
 from wide_margin.core.digest.telling import THING
 from wide_margin.core.later import first_match, regex, whole_forms
 from wide_margin.core.search.analysis import words
-from wide_margin.core.search.vectors import frequency_rank
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Set
@@ -32,6 +31,7 @@ _ASKS = whole_forms(
     r"(?:does\s+it|do\s+they)\s+have\s+a\s+(?:home\s?page|web\s?site|web\s?page)",
 )  # fmt: skip
 _ADDRESS = regex(r"(?:https?|ftp)://\S|\bwww\.\w", re.I)
+_WHOLE_ADDRESS = regex(r"(?:(?:https?|ftp)://|\bwww\.)\S+", re.I)
 _ALONE = regex(r"^\W*(?:(?:https?|ftp)://|www\.)\S+\W*$", re.I)
 """An address in a line of its own."""
 _HAD = regex(
@@ -63,8 +63,7 @@ def answer_had_from(
     asked = first_match(_ASKS, typed)
     if asked is None:
         return None
-    own = {word for name in names_of(document) for word in words(name.lower())}
-    own = {word for word in own if frequency_rank(word) is None} or own
+    own = own_words_of(document)
     name = asked.groupdict().get("name") or ""
     if name and not own & set(words(name.lower())):
         return None
@@ -86,6 +85,6 @@ def _row_saying(document: ReadDocument, own: Set[str]) -> int | None:
         if not (_ADDRESS.search(said.text) or _ALONE.match(after)):
             continue
         is_of_it = _OF_IT.search(said.text) is not None or bool(own & set(words(said.text.lower())))
-        if is_of_it and not _OTHERS.search(said.text):
+        if is_of_it and not _OTHERS.search(_WHOLE_ADDRESS.sub(" ", said.text)):
             return row
     return None

@@ -246,11 +246,11 @@ _KIND_OF_OPTION = (
     r"(?:(?:command[- ]line|compiler|linker) )?(?:option|flag|switch|parameter|argument)s?"
 )
 _HAS_DONE = (
-    r"(?:that |which )?(?:\w+ly )?(?:(?!is\b|was\b|has\b|does\b|as\b|means\b)[a-z]+[^\Ws]s (?!(?:not|no) )|(?:is|are) used (?:to|for)\b|(?:can|may|must) be used to\b"
+    r"(?:that |which )?(?:\w+ly )?(?:(?!is\b|was\b|has\b|does\b|as\b|means\b)[a-z]+[^\Ws]s (?!(?:not|no) )|(?:is|are) used (?:to|for)\b|(?:is|are) (?:needed|required|necessary) (?:to|for|so that|when|if)\b|(?:can|may|must) be used to\b"
     r"|(?:will|can) (?!be\b|not\b|also be\b)[a-z]+ |to (?!(?:the|an?|your|all|its|his|their|each|this) )[a-z]+ |means? )"
 )
 _OPTION_IN_TEXT = (
-    rf"(?<![\w-])@[”\"’'»)]? {_KIND_OF_OPTION} {_HAS_DONE}|\b{_KIND_OF_OPTION} [“\"‘'«(]?@[”\"’'»)]?,? {_HAS_DONE}"
+    rf"(?<![\w-])@[”\"’'»)]?(?: \(or --?[\w-]+\))? {_KIND_OF_OPTION} {_HAS_DONE}|\b{_KIND_OF_OPTION} [“\"‘'«(]?@[”\"’'»)]?,? {_HAS_DONE}"
     rf"|\b(?i:use|uses|using|specify|set) (?:the )?[“\"‘'«(]?@[”\"’'»)]?(?: {_KIND_OF_OPTION})? (?:to (?!(?:the|an?) )[a-z]+|if you|if one)\b"
 )
 """A sentence that says what an option, "@", has a program do: "There is a -q flag that stops it"."""
@@ -260,26 +260,6 @@ def is_no_description(rest: str) -> bool:
     """Whether what stands behind an option points elsewhere, or is more of a command line."""
     is_typed = _AS_TYPED.search(rest) is not None and IN_WORDS.search(rest) is None
     return is_typed or _POINTS_AWAY.match(rest) is not None
-
-
-_A_SWITCH = r"(?:(?:command[- ]line\s+)?(?:options?|flags?|switch(?:es)?|parameters?|arguments?))"
-
-
-def row_on_option(document: ReadDocument, name: str) -> int | None:
-    """The first row that says in running text what an option does: "The -s flag is needed so that"."""
-    option = _AS_PRINTED[len(name) - len(name.lstrip("-"))] + re.escape(name.lstrip("-"))
-    either = rf"(?<![\w-]){option}(?![\w-])(?:\s*\((?:or\s+|also\s+|short(?:\s+for)?\s+)?--?[\w-]+\))?(?:\s+{_A_SWITCH})?"
-    says = re.compile(
-        rf"(?i:^\W*(?:[a-z]+,\s+)?(?:the\s+)?(?:{_A_SWITCH}\s+)?){either}\s+(?:can|may|must|will|should|[a-z]+s)\b"
-        rf"|(?i:\b(?:use|using|give|giving|pass|passing|specify|specifying|add|adding|with)\s+(?:the\s+)?(?:{_A_SWITCH}\s+)?)"
-        rf"{either}\s+(?:to\s+(?!(?:the|an?|your|its|this|each)\b)(?=[a-z])|(?:for|if|when)\b)"
-    )
-    sentences, bare = document.text.sentences, name.lstrip("-")
-    return next(
-        (row for row, said in enumerate(sentences)
-         if bare in said.text and said.kind in ("body", "item", "entry") and says.search(said.text)),
-        None,
-    )  # fmt: skip
 
 
 def rows_of_option(document: ReadDocument, name: str) -> range:
