@@ -89,7 +89,7 @@ def _is_of(text: str, wanted: Set[str]) -> bool:
     """Whether what is written in a language is what is asked about, by its name or as "it"."""
     match = _WRITTEN_IN.search(text)
     subject = list(words(text[: match.start()].lower()))[-SUBJECT:] if match is not None else []
-    return bool(wanted.intersection(subject)) or _ITSELF.match(text) is not None
+    return bool(wanted & set(subject)) or _ITSELF.match(text) is not None
 
 
 def answer_released(
