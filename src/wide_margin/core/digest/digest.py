@@ -102,7 +102,7 @@ from wide_margin.core.digest.who_and_when import (
     with_maker,
     with_measure,
 )
-from wide_margin.core.digest.written_in import answer_released, answer_written_in
+from wide_margin.core.digest.written_in import answer_making
 from wide_margin.core.explain import define
 from wide_margin.core.later import regex
 from wide_margin.core.search import is_common
@@ -398,8 +398,7 @@ class Digester:
             or answer_funding(document, typed, search)
             or answer_thanks(document, typed, search)
             or answer_had_from(document, typed, search)
-            or answer_written_in(document, typed, search)
-            or answer_released(document, typed, search)
+            or answer_making(document, typed, search)
             or answer_known_before(document, typed, search)
             or answer_printed(document, self.facts, typed, search)
             or next(filter(None, (ask(document, typed, search) for ask in _OF_PARTS)), None)

@@ -56,16 +56,26 @@ _ASKS_RELEASE = whole_forms(
 )  # fmt: skip
 
 
-def answer_written_in(
+def answer_making(
     document: ReadDocument, typed: str, search: Callable[[str], Answer]
 ) -> Answer | None:
-    """What says in which programming language it is written; None where that is not asked.
+    """What says in which language the program is written, or when a version of it came out.
 
     Args:
         document: It.
         typed: The question.
         search: Finds an answer to a question.
+
+    Returns:
+        None where neither is asked.
     """
+    return _written_in(document, typed, search) or _released(document, typed, search)
+
+
+def _written_in(
+    document: ReadDocument, typed: str, search: Callable[[str], Answer]
+) -> Answer | None:
+    """What says in which programming language it is written; None where that is not asked."""
     asked = first_match(_ASKS_LANGUAGE, typed)
     if asked is None:
         return None
@@ -92,9 +102,7 @@ def _is_of(text: str, wanted: Set[str]) -> bool:
     return bool(wanted & set(subject)) or _ITSELF.match(text) is not None
 
 
-def answer_released(
-    document: ReadDocument, typed: str, search: Callable[[str], Answer]
-) -> Answer | None:
+def _released(document: ReadDocument, typed: str, search: Callable[[str], Answer]) -> Answer | None:
     """The line that has a version with a date: "3.0.0 (26/08/20)"; None where none is asked for."""
     asked = first_match(_ASKS_RELEASE, typed)
     if asked is None:
