@@ -44,7 +44,7 @@ def test_the_address_may_stand_in_the_next_line(tmp_path):
     ("typed", "said"),
     [("Where can I get it?", "More information is available at https://quorble.example."),
      ("Where can I get it?", "The lamp for it is sold at https://lamps.example."),
-     ("Where can I get a bucket?", "Quorble is available at https://quorble.example.")],
+     ("Where can I get buckets?", "Quorble is available at https://quorble.example.")],
 )  # fmt: skip
 def test_other_addresses_do_not_tell_it(tmp_path, typed, said):
     assert asked_of(tmp_path / "a.pdf", typed, said).kind != "overview: source"

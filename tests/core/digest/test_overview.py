@@ -1007,6 +1007,7 @@ def test_what_is_needed_at_least_is_told_by_the_part_on_that(tmp_path, typed, sa
     [("This program was written by Ann Bale in her spare time.", None, 0.6),
      ("Quorble was originally written by Ann Bale.", None, 0.6),
      ("The rope of Quorble was written by Ann Bale.", "", 0.0),
+     ("Quorble has a song that was written by Ann Bale.", "", 0.0),
      ("© 2019 Ann Bale and the guild of wells", None, 0.3),
      ("Ropes are kept dry by whoever has them.", "", 0.0)],
 )  # fmt: skip

@@ -58,3 +58,13 @@ def test_thanks_elsewhere_in_the_text_will_do(tmp_path):
 def test_where_nobody_is_thanked_nothing_is_sure(tmp_path):
     answer = asked_of(tmp_path / "a.pdf", "Whom does the author thank?", FILLER, title="2 Ropes")
     assert answer.sure <= 0.3
+
+
+def test_thanks_in_a_section_of_their_own_come_first(tmp_path):
+    early = "We thank Di Eft for asking what a drum is."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "On winches"), ("h1", "1 Drums"), ("text", early), ("text", FILLER)],
+        [("h1", "Acknowledgements"), ("text", FIRST)],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("Who is thanked?", WHOLE, None)
+    assert quoted(answer) == FIRST

@@ -291,7 +291,7 @@ def test_numbers_of_code_are_no_cells_for_two_blanks(tmp_path):
 
 
 def test_two_lines_may_go_on_with_a_head(tmp_path):
-    rows = [[(60, "Rope"), (200, "depth"), (300, "lid")], [(200, "told")], [(200, "in feet")],
+    rows = [[(60, "Rope"), (200, "depth"), (300, "lid")], [(190, "told in")], [(195, "feet")],
             [(60, "wet"), (200, "40"), (300, "2")],
             [(60, "dry"), (200, "60"), (300, "3")]]  # fmt: skip
     set_cells(tmp_path / "a.pdf", rows)
