@@ -48,7 +48,7 @@ WEIGHTS = ROOT / "src" / "wide_margin" / "data" / "answer-weights.json"
 USED = ", weights in use before"
 BY_WORDS, WITH_MEANING = "by words", "with meaning"
 """The two sets of weights."""
-REFUSED = {BY_WORDS: 0.11, WITH_MEANING: 0.12}
+REFUSED = {BY_WORDS: 0.09, WITH_MEANING: 0.1}
 """Share of the answered questions that may be declined, mean of the documents; the bias of the odds
 is set by it. Some of them are answered all the same by what a document says in so many words."""
 SHARES = {"asked": 0.75, "withheld": 0.12, "not said": 0.08, "strange": 0.05}

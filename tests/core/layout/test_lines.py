@@ -291,9 +291,11 @@ def test_numbers_of_code_are_no_cells_for_two_blanks(tmp_path):
 
 
 def test_two_lines_may_go_on_with_a_head(tmp_path):
-    rows = [[(60, "Rope"), (200, "depth"), (300, "lid")], [(190, "told in")], [(195, "feet")],
+    rows = [[(60, "Rope"), (200, "depth"), (300, "lid")], [(170, "value expressed")],
+            [(180, "as told in feet")], [(150, "by the keeper")],
             [(60, "wet"), (200, "40"), (300, "2")],
             [(60, "dry"), (200, "60"), (300, "3")]]  # fmt: skip
     set_cells(tmp_path / "a.pdf", rows)
     (table,) = find_tables(read_document(tmp_path / "a.pdf").paragraphs)
-    assert table.heads == ("Rope", "depth told in feet", "lid")
+    depth = "depth value expressed as told in feet by the keeper"
+    assert table.heads == ("Rope", depth, "lid")

@@ -5,6 +5,7 @@ from wide_margin.core.answers import answer_quoted
 from wide_margin.core.passages import Sentence, Term
 from wide_margin.core.search.analysis import Analyser
 from wide_margin.core.search.equals import equal_words, find_equals
+from wide_margin.core.search.query import read_terms
 
 
 def sentence(text, *, kind="body", term=-1):
@@ -68,3 +69,10 @@ def test_a_question_with_the_other_name_finds_the_page(tmp_path):
     ])  # fmt: skip
     answer = answer_quoted(read_document(path), "Who painted the jetty?")
     assert "Hansen" in " ".join(quote.text for quote in answer.quotes)
+
+
+def test_kinds_sorts_and_types_are_one_where_they_are_asked_for(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 Ropes"), ("text", "There are five kinds of ropes.")]])
+    index = read_document(tmp_path / "a.pdf").index
+    sorts = read_terms("How many sorts of ropes are there?", index).terms[0]
+    assert (sorts.word, bool(sorts.variants)) == ("sorts", True)

@@ -121,7 +121,8 @@ def _between(paragraphs: Sequence[Paragraph], row: int) -> int:
 
     Two do where they stand right of the labels, as what is said of some heads does.
     """
-    edges = paragraphs[row - 1].pieces[-1].line.cells
+    cells = (piece.line.cells for piece in paragraphs[row - 1].pieces[::-1])
+    edges = next(filter(None, cells), ())
     for n in range(1, MOST_BETWEEN + 1):
         lines = paragraphs[row : row + n + 1]
         if len(lines) <= n or lines[n - 1].kind != "body" or len(lines[n - 1].pieces) != 1:
