@@ -35,7 +35,7 @@ def _measured(units: str, symbols: str, besides: str = "") -> re.Pattern[str]:
 _TIME = _measured(_PERIODS, _CLOCK, _LASTING)
 _MEASURES = (
     (r"long", _measured(f"{_PERIODS}|{_LENGTHS}|{_TEXTS}", f"{_CLOCK}|{_METRES}", _LASTING)),
-    (r"far", _measured(f"{_LENGTHS}|{_TEXTS}|(?:space|step|level|column|row|position|place)s?", _METRES)),
+    (r"far", _measured(f"{_LENGTHS}|{_TEXTS}|(?:space|step|level|row|position|place)s?", _METRES)),
     (r"tall|thick", _measured(_LENGTHS, _METRES)),
     (r"old", _measured(_PERIODS, _CLOCK, r"(?:1[5-9]|20)\d\d")),
     (r"heavy", _measured(_MASSES, _GRAMS)),

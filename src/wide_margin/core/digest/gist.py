@@ -340,10 +340,13 @@ def own_words_of(document: ReadDocument) -> frozenset[str]:
 
     In small letters; those that the language has only where there are no others.
     """
-    called = (*names_of(document), document.facts.title, printed_title(document))
-    said = {word.lower() for name in called for word in _WORD.findall(name)}
-    coined = {word for word in said if frequency_rank(word) is None}
-    return frozenset(coined or {w.lower() for n in names_of(document) for w in _WORD.findall(n)})
+    names, titles = names_of(document), (document.facts.title, printed_title(document))
+    named, titled = (
+        {word.lower() for text in texts for word in _WORD.findall(text)}
+        for texts in (names, titles)
+    )
+    coined = {word for word in named | titled if frequency_rank(word) is None}
+    return frozenset(coined or named)
 
 
 def initials_in(document: ReadDocument, title: str) -> list[str]:

@@ -59,12 +59,12 @@ def answer_thanks(
         row for row, s in enumerate(sentences)
         if s.kind in ("body", "item", "entry", "note") and gives_thanks(s.text, language)
     ]  # fmt: skip
-    under = [row for row in range(len(sentences)) if _is_of_thanks(document, row)]
-    rows = [row for row in said if row in under] or said
+    rows = [row for row in said if _is_of_thanks(document, row)] or said
     if wanted := content_of(document, asked.groupdict().get("what") or ""):
         rows = [row for row in rows if wanted & content_of(document, sentences[row].text)] or rows
     sure = SURE if rows else LISTED
-    if not (rows := rows or under):
+    rows = rows or [row for row in range(len(sentences)) if _is_of_thanks(document, row)]
+    if not rows:
         return replace(found, sure=min(found.sure, NOT_SAID))
     end = rows[0] + len(_in_a_row(rows))
     return replace(told_by(document, found, rows[0], end, sure), kind="overview: thanks")
