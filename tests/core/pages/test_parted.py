@@ -77,6 +77,40 @@ def test_other_files_are_left_alone(tmp_path):
     assert np.isnan(read_text(pdf, 0, only_edges=True).boxes).any()  # no longer all of them
 
 
+SQUEEZED = "There are a number of tools of any sort sold by makers of rare clocks in the area of it"
+
+
+def squeezed_page(path, said, *, spread=0):
+    """A page whose blanks are drawn as gaps of a seventh of the size, too narrow for PDFium."""
+    canvas = Canvas(str(path), pagesize=(700, 300))
+    canvas.setFont("Times-Roman", 11)
+    canvas.drawString(40, 250, "Here")
+    canvas.save()
+    words = [f" -{spread} ".join(f"({letter})" for letter in word) for word in said.split()]
+    with pikepdf.open(path, allow_overwriting_input=True) as pdf:
+        page = pdf.pages[0]
+        font = next(iter(page.Resources.Font.keys()))
+        rows = [
+            f"BT {font} 11 Tf 1 0 0 1 40 {200 - 20 * k} Tm [{' -120 '.join(words)}] TJ ET"
+            for k in range(3)
+        ]
+        page.contents_add(pdf.make_stream("\n".join(rows).encode("latin-1")))
+        pdf.save(path)
+    return path
+
+
+def test_narrow_gaps_of_a_squeezed_page_are_blanks(tmp_path):
+    path = squeezed_page(tmp_path / "a.pdf", SQUEEZED)
+    assert "Therearea" in read_text(PdfFile(path), 0).chars  # PDFium sees none here
+    texts = [tidy(line.text) for line in lines_of(read_text(PdfFile(path), 0, only_edges=True))]
+    assert texts.count(SQUEEZED) == 3
+
+
+def test_narrow_gaps_are_none_where_letters_stand_apart(tmp_path):
+    path = squeezed_page(tmp_path / "a.pdf", "abcd efgh ijkl mnop qrst", spread=70)
+    assert read_text(PdfFile(path), 0).parted == ()
+
+
 def test_a_page_that_ends_a_worker_is_not_touched_before_its_turn(spaced, monkeypatch):
     pdf, touched = PdfFile(spaced), []
     load = PdfFile.page

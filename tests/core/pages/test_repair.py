@@ -16,6 +16,7 @@ from wide_margin.core.pages.repair import (
     with_ligatures,
     with_meant_ligatures,
     with_one_alphabet,
+    with_own_signs,
     with_signs,
     with_turned_letters,
 )
@@ -66,6 +67,26 @@ def test_a_code_apart_from_words_means_nothing():
 def test_rare_letters_that_stand_for_ligatures_are_read_as_these(extracted, read):
     assert tidy(with_meant_ligatures(extracted)) == read
     assert len(with_meant_ligatures(extracted)) == len(extracted)
+
+
+@pytest.mark.parametrize(
+    ("extracted", "read"),
+    [
+        ("the \ue005\ue006rst \ue005\ue006le of the modi\ue005\ue006cation", "the first file of the modification"),
+        ("a \uf0delter with a \uf0dfag", "a filter with a flag"),
+        ("on the lef\ue000, af\ue000er that", "on the left, after that"),
+    ],
+)  # fmt: skip
+def test_signs_of_a_font_s_own_are_read_as_what_makes_words(extracted, read):
+    assert tidy(with_own_signs(extracted)) == read
+    assert len(with_own_signs(extracted)) == len(extracted)
+
+
+@pytest.mark.parametrize(
+    "text", ["\uf0b7 first", "xq\uf0b7zk", "lef\ue000", "\uf8edt = 3", "a\uf06dm b\uf06d c\uf06de"]
+)
+def test_other_signs_of_a_font_s_own_are_left(text):
+    assert with_own_signs(text) == text
 
 
 @pytest.mark.parametrize(

@@ -126,6 +126,7 @@ _SUMS_UP = regex(
     rf"(?P<title>.+?)(?(parted)\s+(?:zusammen|samen)|(?:\s+(?:{_A_PART}))?)[\s?.!]*$", re.I
 )  # fmt: skip
 """Asks for a part in short by what it is called, or for what is told of a matter."""
+_NO_LETTERS = regex(r"[\W_]+")
 WHOLE_TITLE = 0.85
 """Share of what is asked for that a section's title has where nothing else says it is one."""
 _POINTS = regex(
@@ -265,11 +266,12 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     if asked := kind_abroad(text) or kind_abroad(_without_title(document, text)):
         put = in_english(text) if asked == "authors and date" else text
         return Overview(asked, reach, form, n_points, put, is_all_known=True)
-    part, rest = _named_part(document, text)
+    part, rest = named_part(document, text)
     if part is None and (part := _summed_up(document, text)) is not None:
         return Overview("section", part, form, n_points, text)
     rest = _CONDENSES.sub(" ", rest)
-    if part is not None and _CONDENSES.search(text) and len(own_words(document, rest)) <= 0:
+    is_condensed = points is not None or _CONDENSES.search(text) is not None
+    if part is not None and is_condensed and not own_words(document, rest):
         return Overview(_asked_of(part), part, form, n_points, text)
     in_words = _NAME_IN_CODE.sub("it", text)
     kind = next((k for k, pattern in _KINDS.items() if pattern.search(in_words)), "")
@@ -502,9 +504,12 @@ def own_words(document: ReadDocument, text: str) -> list[str]:
     ]  # fmt: skip
 
 
-def _named_part(document: ReadDocument, text: str) -> tuple[Reach | None, str]:
+def named_part(document: ReadDocument, text: str) -> tuple[Reach | None, str]:
     """The section or pages that a question names, and the question without them."""
     sections = document.outline.sections
+    row, rest = _written_out(document, text)
+    if row >= 0:
+        return section_reach(sections[row]), rest
     if match := _PART.search(text):
         word = match["word"] or match["word2"] or match["word3"]
         identifier = match["id"] or _NUMBERS.get((match["number"] or "").lower(), "")
@@ -533,6 +538,26 @@ def _named_part(document: ReadDocument, text: str) -> tuple[Reach | None, str]:
         if row >= 0:
             return section_reach(sections[row]), text[: match.start()] + " " + text[match.end() :]
     return None, text
+
+
+def _written_out(document: ReadDocument, text: str) -> tuple[int, str]:
+    """The section whose title a question has word for word, number and all, and what else it has.
+
+    So it is copied from a page or from the contents.
+    """
+    asked = f" {_NO_LETTERS.sub(' ', text.casefold())} "
+    found, of_found = -1, ""
+    if any(map(str.isdigit, asked)):
+        for row, section in enumerate(document.outline.sections):
+            title = _NO_LETTERS.sub(" ", section.title.casefold()).strip()
+            if len(title) > len(of_found) and f" {title} " in asked and _has_both(title):
+                found, of_found = row, title
+    return found, asked.replace(f" {of_found} ", " ", 1).strip() if of_found else text
+
+
+def _has_both(title: str) -> bool:
+    """Whether a title has a number and words."""
+    return any(map(str.isdigit, title)) and " " in title and any(map(str.isalpha, title))
 
 
 def _last(document: ReadDocument) -> int:

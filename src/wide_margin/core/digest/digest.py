@@ -47,8 +47,9 @@ from wide_margin.core.digest.done_so import with_what_is_done
 from wide_margin.core.digest.exemplified import answer_example
 from wide_margin.core.digest.facts import Facts, find_facts
 from wide_margin.core.digest.funded import answer_funding
-from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of, score
+from wide_margin.core.digest.gist import GistLine, gist_lines, names_of, score
 from wide_margin.core.digest.had_from import answer_had_from
+from wide_margin.core.digest.in_part import answer_in_part
 from wide_margin.core.digest.kinds import DocumentKind
 from wide_margin.core.digest.known_before import answer_known_before
 from wide_margin.core.digest.labelled import answer_labelled
@@ -76,7 +77,7 @@ from wide_margin.core.digest.printed import answer_printed
 from wide_margin.core.digest.purposes import with_purpose
 from wide_margin.core.digest.roles import OUTLINES
 from wide_margin.core.digest.said_of import with_what_it_is
-from wide_margin.core.digest.section_lines import SectionLine, section_lines
+from wide_margin.core.digest.section_lines import SectionLine, rows_of_part, section_lines
 from wide_margin.core.digest.selftest import TestQuestion, self_test
 from wide_margin.core.digest.subject import (
     SAID,
@@ -243,8 +244,8 @@ class Digester:
             # What it is about comes first: of a whole, and where so few are asked for.
             limits = {"n_words": n_words, "n_sentences": 0 if n_words else n_sentences}
             return about(self._document, self.scored, rows, limits)
-        picked = choose(self.scored, rows, n_words=n_words, n_sentences=n_sentences)
-        return gist_lines(self._document, picked)
+        limits = {"n_words": n_words, "n_sentences": n_sentences}
+        return gist_lines(self._document, rows_of_part(self._document, self.scored, rows, **limits))
 
     def _rows_for_gist(self, reach: Reach) -> list[int]:
         """What a gist is chosen from; kept, since its length is changed many times in a row."""
@@ -393,6 +394,7 @@ class Digester:
         document, search = self._document, partial(self._search, reach=WHOLE)
         return (
             answer_figure(document, typed, search)
+            or answer_in_part(document, typed, self._search)
             or answer_whether(document, typed, search)
             or answer_count(document, self.facts, typed, search)
             or answer_funding(document, typed, search)

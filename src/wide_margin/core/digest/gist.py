@@ -164,6 +164,8 @@ _THIS = {
     for language, words in _DEMONSTRATIVES.items()
 }
 """Points at what is named next, by language: "This pump"; the title may name it too."""
+_ASKING = ("?", "?”", '?"', "？", "؟")
+"""Ends of a question, which says nothing."""
 BREATH = 256
 """Sentences after which others can be served."""
 
@@ -196,7 +198,7 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
         )
         says = stands and (not is_english or says_something(sentence.text))
         usable[row] = (
-            says and not tells_work(document, sentence)
+            says and not sentence.text.endswith(_ASKING) and not tells_work(document, sentence)
             and not gives_thanks(sentence.text, language)
         )  # fmt: skip
         if row % BREATH == 0:
@@ -688,8 +690,9 @@ def _title_rows(
 
 
 def choose(
-    scored: Scored, rows: Iterable[int], *, n_words: int = 0, n_sentences: int = 0
-) -> list[int]:
+    scored: Scored, rows: Iterable[int], *, n_words: int = 0, n_sentences: int = 0,
+    first: Sequence[int] = (),
+) -> list[int]:  # fmt: skip
     """Rows of the sentences that say most together, in reading order.
 
     Args:
@@ -697,19 +700,20 @@ def choose(
         rows: Those to choose among.
         n_words: At most so many words; 0 for no limit.
         n_sentences: At most so many sentences; 0 for no limit.
+        first: Rows that are taken in any case.
     """
-    among = [row for row in rows if np.isfinite(scored.prior[row])]
+    among = [row for row in rows if np.isfinite(scored.prior[row]) and row not in first]
     among.sort(key=lambda row: (-scored.prior[row], row))
-    among = among[:N_TRIED]
+    among = [*first, *among[:N_TRIED]]
     if not among:
         return []
     table = _Table(scored, among)
     limit = n_words or (n_sentences * OF_SENTENCE if n_sentences else USUAL_WORDS)
-    picked = table.greedy(limit, n_sentences)
+    picked = table.greedy(limit, n_sentences, len(first))
     if n_sentences and not n_words and len(picked) < n_sentences:
         limit = 10**6  # only long ones are left
-        picked = table.greedy(limit, n_sentences)
-    table.exchange(picked, limit)
+        picked = table.greedy(limit, n_sentences, len(first))
+    table.exchange(picked, limit, len(first))
     return sorted(among[k] for k in picked)
 
 
@@ -734,13 +738,14 @@ class _Table:
         self.repeats = (shared >= NEAR_COPY * least) & (size[:, None] > 0)
         """(a, a) whether a sentence says what another one says already."""
 
-    def greedy(self, limit: int, n_sentences: int) -> list[int]:
-        """Take what adds most for its words, until nothing fits."""
-        picked: list[int] = []
+    def greedy(self, limit: int, n_sentences: int, n_first: int) -> list[int]:
+        """Take the first ones, then what adds most for its words, until nothing fits."""
+        picked = list(range(n_first))
         per = np.maximum(self.n_words, 1) ** 0.9
-        open_ = np.ones(len(self.own), dtype=bool)
-        fresh = np.ones(self.has.shape[1], dtype=bool)
-        left = limit
+        open_ = ~self.repeats[:, picked].any(axis=1)
+        open_[picked] = False
+        fresh = ~self.has[picked].any(axis=0)
+        left = limit - int(self.n_words[picked].sum())
         while len(picked) < (n_sentences or len(self.own)):
             rate = (self.own + self.has @ (self.worth * fresh)) / per
             rate[~open_ | (self.n_words > left)] = 0.0
@@ -754,12 +759,15 @@ class _Table:
             open_[best] = False
         return picked
 
-    def exchange(self, picked: list[int], limit: int) -> None:
-        """Exchange one sentence for another while that says more within the same length."""
+    def exchange(self, picked: list[int], limit: int, n_first: int) -> None:
+        """Exchange one sentence for another while that says more within the same length.
+
+        The first ones stay.
+        """
         best_ones = np.arange(min(N_EXCHANGED, len(self.own)))
         for _ in range(ROUNDS):
             is_better = False
-            for k in range(len(picked)):
+            for k in range(n_first, len(picked)):
                 rest = picked[:k] + picked[k + 1 :]
                 used = int(self.n_words[rest].sum())
                 fresh = ~self.has[rest].any(axis=0)

@@ -158,10 +158,7 @@ def places_of(
     says = _saying(plain, document.index.language)
     if says is None:
         return None
-    terms = [
-        term for word in words(plain) if not is_common(word, document.index.language)
-        for term in document.index.analyser.terms_of(word)[:1]
-    ]  # fmt: skip
+    terms = _terms_of(document, plain)
     every = range(len(document.text.sentences))  # "C++" has no word
     rows = rows_with(document, terms) if terms else every
     among = [row for row in rows if _counts(document, row)]
@@ -169,9 +166,25 @@ def places_of(
     if not exact and len(terms) < 2:
         return None
     chosen = _one_a_page(document, exact or among, found, says)
-    quotes = [_quote(document, row) for row in chosen[:most]]
+    quotes = [quote_of(document, row) for row in chosen[:most]]
     sure = CERTAIN if exact else NEARLY
     return with_quotes(found, quotes, sure, len(chosen)) if quotes else None
+
+
+def rows_saying(document: ReadDocument, thing: str, rows: Iterable[int]) -> list[int]:
+    """Those of some sentences that have the words of a thing side by side, titles left out."""
+    says = _saying(without_article(thing), document.index.language)
+    counted = (row for row in rows if _counts(document, row))
+    said = [row for row in counted if says is not None and says.search(_text(document, row))]
+    return [row for row in said if document.text.sentences[row].kind != "heading"] or said
+
+
+def _terms_of(document: ReadDocument, thing: str) -> list[str]:
+    """The stems of the words of a thing that tell something."""
+    return [
+        term for word in words(thing) if not is_common(word, document.index.language)
+        for term in document.index.analyser.terms_of(word)[:1]
+    ]  # fmt: skip
 
 
 def not_mentioned(thing: str) -> str:
@@ -257,7 +270,8 @@ def _weight(document: ReadDocument, row: int, says: re.Pattern[str]) -> int:
     return is_said + (is_said and begins)
 
 
-def _quote(document: ReadDocument, row: int) -> Quote:
+def quote_of(document: ReadDocument, row: int) -> Quote:
+    """A sentence, quoted with its place."""
     return Quote(_text(document, row), (locator_for(document, row),))
 
 

@@ -44,6 +44,7 @@ from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of
 from wide_margin.core.digest.on_slides import about_slides, is_talk
 from wide_margin.core.digest.phrasing import LEGAL
 from wide_margin.core.digest.roles import CUES, OUTLINES, Role
+from wide_margin.core.digest.section_lines import PART_WORDS, rows_of_part
 from wide_margin.core.digest.sentences import SPEAKS_OF_SECTION
 from wide_margin.core.digest.telling import (
     OF_DOCUMENT,
@@ -90,7 +91,7 @@ if TYPE_CHECKING:
     from wide_margin.core.outline import Section
     from wide_margin.core.passages import Sentence
 
-GIST_WORDS, SECTION_WORDS = 130, 130
+GIST_WORDS = 130
 """Length of an answer where none is asked for."""
 N_TERMS, N_SLOT, N_TOLD = 8, 4, 2
 BEGUN = 0.3
@@ -263,8 +264,6 @@ def _lines(
         facts = facts_within(facts, min(pages, default=0), max(pages, default=-1))
     limits = {"n_words": form.max_words, "n_sentences": form.max_sentences or asked.n_points}
     if kind in ("section", "page"):
-        if not any(limits.values()):
-            limits["n_words"] = SECTION_WORDS
         return _of_part(document, scored, rows, limits), SURE
     if kind == "about":
         return _about_asked(document, asked, scored, facts, rows)
@@ -319,8 +318,9 @@ def _of_part(
 ) -> tuple[GistLine, ...]:
     """What a section or page says: its chief sentences, or the titles of the slides in it."""
     if is_talk(document):
+        limits = limits if any(limits.values()) else {"n_words": PART_WORDS, "n_sentences": 0}
         return about_slides(document, rows, limits)
-    return gist_lines(document, choose(scored, rows, **limits))
+    return gist_lines(document, rows_of_part(document, scored, rows, **limits))
 
 
 def _of_versions(document: ReadDocument, asked: Overview, rows: Sequence[int]) -> Sequence[int]:

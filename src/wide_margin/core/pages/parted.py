@@ -8,7 +8,7 @@ are set apart for show have a space after every letter, as wide between words as
 from __future__ import annotations
 
 from itertools import pairwise
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
@@ -22,6 +22,13 @@ if TYPE_CHECKING:
 
 SPACE = 0.17
 """A gap of so many font sizes between two letters of a word is a space."""
+TIGHT, CLOSE_UP = 0.1, 0.03
+"""So is a narrower one, from the first on, where hardly any gap between letters is wider than the
+second and narrower than that: the letters of such a page touch, and its lines are squeezed."""
+HARDLY, NOT_FEW = 0.2, 0.01
+"""Gaps between those two, for each that is wider; and the share of all words that have a wider one.
+Of some four hundred files one is squeezed; where letters of code stand apart there are as many of
+one sort as of the other."""
 AT_MOST = 3.0
 """A wider one is no space."""
 SHARE = 0.003
@@ -53,7 +60,16 @@ _LATIN_END = 0x2E80
 """Scripts from here on are set without spaces."""
 
 
-def parted_at(chars: str, boxes: FloatArray, starts: IntArray, sizes: FloatArray) -> IntArray:
+class Parted(NamedTuple):
+    """Where the words of a page are told apart."""
+
+    rows: IntArray
+    """(k,) characters that follow a gap within what is read as one word."""
+    touching: float
+    """Letters that are nearer than so much of their height have no space between them."""
+
+
+def parted_at(chars: str, boxes: FloatArray, starts: IntArray, sizes: FloatArray) -> Parted:
     """Where a word begins although no space stands before it.
 
     Args:
@@ -61,39 +77,58 @@ def parted_at(chars: str, boxes: FloatArray, starts: IntArray, sizes: FloatArray
         boxes: (n, 4) box of each.
         starts: (r,) first character of each run of one font and size.
         sizes: (r,) its font size in points.
-
-    Returns:
-        (k,) characters that follow a gap within what is read as one word.
     """
     if len(chars) < 2 or not len(starts):
-        return np.zeros(0, dtype=np.int32)
+        return Parted(np.zeros(0, dtype=np.int32), TOUCHING)
     codes = np.frombuffer(chars.encode("utf-32-le"), dtype=np.uint32)
     size = sizes[np.maximum(np.searchsorted(starts, np.arange(1, len(chars)), "right") - 1, 0)]
     with np.errstate(invalid="ignore"):
         gap = boxes[1:, 0] - boxes[:-1, 2]
-        found = (gap > SPACE * size) & (gap < AT_MOST * size)
-        found &= np.abs(boxes[1:, 1] - boxes[:-1, 1]) < LEVEL * size
-    found &= (codes[1:] < _LATIN_END) & (codes[:-1] < _LATIN_END)
+        level = np.abs(boxes[1:, 1] - boxes[:-1, 1]) < LEVEL * size
+        level &= (codes[1:] < _LATIN_END) & (codes[:-1] < _LATIN_END)
+        is_squeezed = _is_squeezed(chars, (gap / size)[level], level)
+        space = TIGHT if is_squeezed else SPACE
+        found = level & (gap > space * size) & (gap < AT_MOST * size)
     rows = [
         k for k in np.flatnonzero(found).tolist()
         if (chars[k + 1].isalpha() and (chars[k].isalpha() or chars[k] in _AFTER))
         or (chars[k].isalpha() and chars[k + 1].isdecimal())
     ]  # fmt: skip
-    return np.array(rows, dtype=np.int32) + 1
+    touching = CLOSE_UP if is_squeezed else TOUCHING
+    return Parted(np.array(rows, dtype=np.int32) + 1, touching)
 
 
-def without_false_spaces(chars: str, boxes: FloatArray) -> str:
+def _is_squeezed(chars: str, gaps: FloatArray, level: BoolArray) -> bool:
+    """Whether narrow gaps on a page are spaces.
+
+    Args:
+        chars: n characters of a page.
+        gaps: (k,) after each that is on one line with the next, in font sizes.
+        level: (n - 1,) which these are.
+    """
+    wide = np.flatnonzero((gaps > TIGHT) & (gaps < SPACE))
+    if len(wide) < NOT_FEW * len(chars.split()):
+        return False
+    rows = np.flatnonzero(level)
+    letters = np.array([chars[k].isalpha() and chars[k + 1].isalpha() for k in rows.tolist()])
+    n_wide = int(letters[wide].sum())
+    n_between = int((letters & (gaps > CLOSE_UP) & (gaps <= TIGHT)).sum())
+    return n_wide >= NOT_FEW * len(chars.split()) and n_between <= HARDLY * n_wide
+
+
+def without_false_spaces(chars: str, boxes: FloatArray, touching: float) -> str:
     """The text without spaces in the middle of a word, each a character of no width instead.
 
     Args:
         chars: n characters of a page whose words are run together elsewhere.
         boxes: (n, 4) box of each.
+        touching: Letters that are nearer than so much of their height have no space between them.
     """
     made = list(chars)
     for found in _SPACE_IN_WORD.finditer(chars):
         at = found.start()
         before, after = boxes[at - 1], boxes[at + 1]
-        if abs(float(after[0] - before[2])) < TOUCHING * float(before[3] - before[1]):
+        if abs(float(after[0] - before[2])) < touching * float(before[3] - before[1]):
             made[at] = NOTHING
     return "".join(made)
 

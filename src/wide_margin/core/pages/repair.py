@@ -294,6 +294,41 @@ def with_meant_ligatures(chars: str) -> str:
     return chars
 
 
+_OWN = "[\ue000-\uf8ff]{1,3}"
+_OWN_SIGN, _OWN_WORD = regex(_OWN), regex(rf"[A-Za-z]*{_OWN}[A-Za-z]+|[A-Za-z]+{_OWN}")
+"""Signs that a font calls its own, and words with them."""
+OF_LIGATURE, OF_LETTER, WORDS_OF_LETTER = 2, 3, 2
+"""Other letters of such a word, where the sign is a ligature or a letter, else it may be of a
+formula; and known words that the letter makes: a ligature is known by one."""
+
+
+def with_own_signs(chars: str) -> str:
+    """The text with letters in place of signs that only its font knows the meaning of.
+
+    A ligature, or the letters that it was taken apart to, may stand at codes that are free for
+    private use; what makes known words of most that have them is meant.
+    """
+    if chars.isascii() or not _OWN_SIGN.search(chars):
+        return chars
+    words = {word for word in _OWN_WORD.findall(chars) if _n_letters(word) >= OF_LIGATURE}
+    for code in sorted(set(_OWN_SIGN.findall("".join(f"{word} " for word in words)))):
+        inside = {word for word in words if set(_OWN_SIGN.findall(word)) == {code}}
+        least = LEAST_OF_ODD * len(inside)
+        meant = max(_OPENED, key=lambda sign: _n_known(inside, code, _OPENED[sign]))
+        if _n_known(inside, code, _OPENED[meant]) < max(1, least):
+            longer = {word for word in inside if _n_letters(word) >= OF_LETTER}
+            meant = max(ascii_lowercase, key=lambda letter: _n_known(longer, code, letter))
+            if _n_known(longer, code, meant) < max(WORDS_OF_LETTER, least):
+                continue
+        put = meant + NOTHING * (len(code) - 1)
+        chars = re.sub(rf"(?<=[A-Za-z]){code}|{code}(?=[A-Za-z])", put, chars)
+    return chars
+
+
+def _n_letters(word: str) -> int:
+    return sum(map(str.isalpha, word))
+
+
 def _n_known(words: set[str], code: str, letters: str) -> int:
     known = frequent_words()
     return sum(word.replace(code, letters).lower() in known for word in words)

@@ -40,6 +40,7 @@ from wide_margin.core.pages.repair import (
     with_ligatures,
     with_meant_ligatures,
     with_one_alphabet,
+    with_own_signs,
     with_signs,
     with_turned_letters,
 )
@@ -118,14 +119,14 @@ def read_text(pdf: PdfFile, index: int, *, only_edges: bool = False) -> PageText
 
 def _parted(pdf: PdfFile, text: PageText) -> PageText | None:
     """A page with the words told apart that were run together; None where there are none."""
-    found = parted_at(text.chars, text.boxes, text.run_starts, text.run_sizes)
+    found, touching = parted_at(text.chars, text.boxes, text.run_starts, text.run_sizes)
     n_words = len(text.chars.split())
     least = 0.0 if pdf.runs_together else SHARE * n_words
     if pdf.runs_together is None:
         pdf.tell_parted(n_words, len(found))
     if len(found) <= least:
         return None
-    chars = without_false_spaces(text.chars, text.boxes)
+    chars = without_false_spaces(text.chars, text.boxes, touching)
     return replace(text, chars=chars, parted=tuple(found.tolist()))
 
 
@@ -136,7 +137,7 @@ def _read(page: Any, text_page: Any, index: int, *, only_edges: bool) -> PageTex
         return PageText.empty(index, width, height, frame_now(page))
     address = native.address_of(text_page)
     chars = with_named_codes(_characters(address, n_chars))
-    chars = with_meant_ligatures(with_ligatures(with_cork_signs(chars)))
+    chars = with_own_signs(with_meant_ligatures(with_ligatures(with_cork_signs(chars))))
     chars = with_turned_letters(with_signs(chars))
     chars = with_greek_letters(with_one_alphabet(chars))
     first, last = _word_edges(chars)

@@ -145,6 +145,8 @@ class DeskView(QAbstractScrollArea):
             self._scroll_to(place[0], place[1], view_y)
         self._settle.start()
         self.viewport().update()
+        if (place := self.place_read()) and place[0] == page:
+            self.place_changed.emit(*place)
         self.scrolled.emit()
 
     def _apply_fit(self) -> None:
@@ -210,6 +212,15 @@ class DeskView(QAbstractScrollArea):
     def reading_place(self) -> tuple[int, float] | None:
         """Page index and y of what is being read: a quarter down the view."""
         return self.place_at(self.viewport().height() / 4)
+
+    def place_read(self) -> tuple[int, float] | None:
+        """The same; where a page's upper margin lies there, its first line."""
+        place = self.reading_place()
+        layer = self.images.layer(place[0]) if place is not None else None
+        if place is None or layer is None or not layer.lines:
+            return place
+        first = min((line.shown for line in layer.lines), key=lambda box: box[1])
+        return place if first[1] < place[1] else (place[0], (first[1] + first[3]) / 2)
 
     def visible_pages(self) -> list[int]:
         """Page indexes in view, those nearest to the middle first."""
@@ -319,7 +330,7 @@ class DeskView(QAbstractScrollArea):
 
     def _on_scroll(self) -> None:
         self._settle.start()
-        if place := self.reading_place():
+        if place := self.place_read():
             self.place_changed.emit(*place)
         self.scrolled.emit()
 
@@ -327,6 +338,8 @@ class DeskView(QAbstractScrollArea):
         if self._pending_reveal and self._pending_reveal[0].page == page:
             self.reveal(self._pending_reveal)
         self.viewport().update()
+        if (place := self.place_read()) and place[0] == page:
+            self.place_changed.emit(*place)
         self.scrolled.emit()
 
     def _ask_for_pages(self) -> None:

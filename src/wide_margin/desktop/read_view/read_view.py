@@ -233,7 +233,7 @@ class ReadView(QWidget):
         self.listed.show_all()
         self.show_status("Reading the document…")
         self.pages.setFocus()
-        self._place_changed(*(self.pages.reading_place() or (0, 0.0)))
+        self._place_changed(*(self.pages.place_read() or (0, 0.0)))
 
     def _show_place_kept(self) -> None:
         """Go where reading stopped, unless the reader has gone somewhere already."""
@@ -267,7 +267,7 @@ class ReadView(QWidget):
     def place_anew(self) -> None:
         """Tell again where one is: the sections are others now."""
         self.section = -2
-        if place := self.pages.reading_place():
+        if place := self.pages.place_read():
             self._place_changed(*place)
 
     @property

@@ -1,0 +1,55 @@
+"""Asked what a part of the document says about a matter: the sentences of that part which have it."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import TYPE_CHECKING, Protocol
+
+from wide_margin.core.answers.form import take_form
+from wide_margin.core.digest.asked import named_part
+from wide_margin.core.digest.mentioned import (
+    CERTAIN,
+    declining,
+    quote_of,
+    rows_saying,
+    thing_in,
+    with_quotes,
+)
+from wide_margin.core.digest.overview import rows_within
+from wide_margin.core.later import first_match, whole_forms
+
+if TYPE_CHECKING:
+    from wide_margin.core.answers import Answer, Reach
+    from wide_margin.core.document import ReadDocument
+
+MOST = 5
+"""Sentences that are quoted."""
+_IN = r"(?:\s+(?:in|of|by|under|on|within))?(?:\s+the)?"
+"""What is left before a part that was taken out."""
+_ASKS = whole_forms(
+    rf"what\s+(?:does|do|did){_IN}\s+(?:say|tell(?:\s+(?:us|me))?|write)\s+(?:about|on|of)\s+(?P<what>.+?)",
+    rf"what\s+(?:is|was)\s+(?:said|told|written)\s+(?:about|on|of)\s+(?P<what>.+?){_IN}",
+    rf"(?:does|do|did){_IN}\s+(?:mention|discuss|cover|address|(?:talk|speak|say\s+(?:anything|something))\s+(?:about|of|on)|deal\s+with)\s+(?P<what>.+?)",
+    rf"(?:is|are)\s+(?P<what>.+?)\s+(?:mentioned|discussed|covered|spoken\s+of){_IN}",
+)
+
+
+class Search(Protocol):
+    """Finds an answer within a reach."""
+
+    def __call__(self, typed: str, reach: Reach) -> Answer:
+        """An answer to a question."""
+
+
+def answer_in_part(document: ReadDocument, typed: str, search: Search) -> Answer | None:
+    """The sentences of a part that speak of a matter, else that it does not; None if not asked."""
+    part, rest = named_part(document, take_form(typed)[0])
+    asked = first_match(_ASKS, " ".join(rest.split())) if part is not None else None
+    thing = thing_in(asked["what"]) if asked else ""
+    if part is None or not thing:
+        return None
+    found = replace(search(thing, reach=part), question=typed, reach=part)
+    rows = rows_saying(document, thing, rows_within(document, part))
+    if not rows:
+        return declining(found, f"“{thing}” is not mentioned in “{part.name}”.")
+    return with_quotes(found, [quote_of(document, r) for r in rows[:MOST]], CERTAIN, len(rows))
