@@ -1,6 +1,10 @@
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
+from reportlab.lib.pagesizes import A4
+from reportlab.pdfgen.canvas import Canvas
+
+from tests.desktop.conftest import Hand
 
 
 def type_page(hand, text):
@@ -213,3 +217,24 @@ def test_figures_show_small_pictures(hand):
     last = panel.figures.topLevelItem(panel.figures.topLevelItemCount() - 1)
     hand.wait(lambda: last.data(0, Qt.ItemDataRole.UserRole + 3) is not None)
     assert last.data(0, Qt.ItemDataRole.UserRole + 3).width() > 100
+
+
+def test_a_chapter_that_begins_low_on_its_page_is_where_one_is(qtbot, make_window, tmp_path):
+    path = tmp_path / "low.pdf"
+    canvas = Canvas(str(path), pagesize=A4)
+    for title, y in (("1 Winches", 780), ("2 Barges", 380), ("3 Quays", 780)):
+        canvas.setFont("Helvetica-Bold", 20)
+        canvas.drawString(72, y, title)
+        canvas.setFont("Helvetica", 11)
+        for k in range(12):
+            canvas.drawString(
+                72, y - 40 - 14 * k, "A winch has three parts that are taken off by hand."
+            )
+        canvas.showPage()
+    canvas.save()
+    hand = Hand(qtbot, make_window()).open(path)
+    titles = [section.title for section in hand.view.outline.sections]
+    assert titles == ["1 Winches", "2 Barges", "3 Quays"]
+    type_page(hand, "2")
+    hand.wait(lambda: hand.view.section == 1)
+    assert hand.view.pages.reading_place()[1] < hand.view.outline.sections[1].y

@@ -145,8 +145,6 @@ class DeskView(QAbstractScrollArea):
             self._scroll_to(place[0], place[1], view_y)
         self._settle.start()
         self.viewport().update()
-        if (place := self.place_read()) and place[0] == page:
-            self.place_changed.emit(*place)
         self.scrolled.emit()
 
     def _apply_fit(self) -> None:
