@@ -316,6 +316,21 @@ def test_the_day_of_issue_is_no_heading(text, page, is_one):
     assert (text in titles) == is_one
 
 
+@pytest.mark.parametrize(
+    ("titles", "is_one"),
+    [(("Wells", "May 3, 2023", "1 Ropes"), False), (("May 3, 2023", "Wells", "Ropes"), True),
+     (("Wells", "May 3, 2023", "June 4, 2023"), True)],
+)  # fmt: skip
+def test_a_bold_day_under_the_title_is_no_heading_where_it_is_the_only_one(titles, is_one):
+    lines = []
+    for k, title in enumerate(titles):
+        lines.append(line(0, title, 80.0 + 120 * k, size=13.0, is_bold=True))
+        lines += [line(0, BODY, 110.0 + 120 * k + 14 * row) for row in range(4)]
+    paragraphs = paragraphs_of([lines], 10.0, Counter())
+    found = [c.title for c in find_candidates(paragraphs, 10.0, "Serif", frozenset())]
+    assert ("May 3, 2023" in found) == is_one
+
+
 @pytest.mark.parametrize(("width", "is_one"), [(14.0, False), (60.0, True)])
 def test_words_that_run_up_beside_a_chart_are_no_headings(width, is_one):
     label = line(

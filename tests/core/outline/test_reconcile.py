@@ -68,16 +68,16 @@ def test_a_reworded_bookmark_is_named_and_the_words_on_the_page_used(tmp_path):
 @pytest.mark.parametrize(
     ("bookmark", "printed"),
     [("?Para que tanto esfuerzo?", "¿Para qué tanto esfuerzo?"),
-     ("2 Einfuehrung in Haeuser", "2 Einführung in Häuser")],
+     ("2 Einfuehrung in Haeuser", "2 Einführung in Häuser"), ("2 WELLKEEPLID", "2 WellKeepLid")],
 )  # fmt: skip
-def test_a_bookmark_without_the_accents_on_the_page_gets_them(bookmark, printed):
+def test_a_bookmark_without_the_accents_or_the_case_on_the_page_gets_them(bookmark, printed):
     readings = [Reading("bookmark", bookmark, 0, 0, 0.0), Reading("heading", printed, 0, 0, 0.0)]
     assert _chosen_title(readings)[0] == printed
 
 
 @pytest.mark.parametrize(
     ("bookmark", "printed"),
-    [("2 The finer points", "2 The finer points – a part"),
+    [("2 The finer points", "2 The finer points – a part"), ("1 Lids", "1 LIDS"),
      ("A Jak na vodu", "Příloha A Jak na vodu")],
 )  # fmt: skip
 def test_a_bookmark_in_other_letters_than_the_page_stays(bookmark, printed):

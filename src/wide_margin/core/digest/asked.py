@@ -266,11 +266,11 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     if asked := kind_abroad(text) or kind_abroad(_without_title(document, text)):
         put = in_english(text) if asked == "authors and date" else text
         return Overview(asked, reach, form, n_points, put, is_all_known=True)
-    part, rest = named_part(document, text)
+    is_condensed = points is not None or _CONDENSES.search(text) is not None
+    part, rest = (named_part if is_condensed else _part_by_number)(document, text)
     if part is None and (part := _summed_up(document, text)) is not None:
         return Overview("section", part, form, n_points, text)
     rest = _CONDENSES.sub(" ", rest)
-    is_condensed = points is not None or _CONDENSES.search(text) is not None
     if part is not None and is_condensed and not own_words(document, rest):
         return Overview(_asked_of(part), part, form, n_points, text)
     in_words = _NAME_IN_CODE.sub("it", text)
@@ -506,10 +506,15 @@ def own_words(document: ReadDocument, text: str) -> list[str]:
 
 def named_part(document: ReadDocument, text: str) -> tuple[Reach | None, str]:
     """The section or pages that a question names, and the question without them."""
-    sections = document.outline.sections
     row, rest = _written_out(document, text)
     if row >= 0:
-        return section_reach(sections[row]), rest
+        return section_reach(document.outline.sections[row]), rest
+    return _part_by_number(document, text)
+
+
+def _part_by_number(document: ReadDocument, text: str) -> tuple[Reach | None, str]:
+    """The same by its number, its pages or what it is called with the word for a section."""
+    sections = document.outline.sections
     if match := _PART.search(text):
         word = match["word"] or match["word2"] or match["word3"]
         identifier = match["id"] or _NUMBERS.get((match["number"] or "").lower(), "")

@@ -99,7 +99,7 @@ CUES = {
     "purpose": regex(  # the whole alone: a chapter says what that chapter is for
         rf"\b{_THIS}\s+(?:\w+\s+)?{_SAYS}|\bin (?:this|the present) (?:paper|article|work|vignette|thesis|report|study)\b"
         r"|\bwe (?:present|propose|describe|introduce|develop|discuss|illustrate|demonstrate|provide|give|review|outline|show how)\b"
-        r"|\b(?:aim|purpose|goal|objective|intention|motivation|idea|mission)s?\b.{0,40}\b(?:is|are|was|were|of|to)\b"
+        r"|\b(?<!same )(?:aim|purpose|goal|objective|intention|motivation|idea|mission)s?\b.{0,40}\b(?:is|are|was|were|of|to)\b"
         r"|\b(?:is|are|was|were) (?:designed|intended|meant|written|created|developed|aimed) (?:to|for|at|as|by)\b"
         r"|\b(?:dieses?|vorliegende[ns]?) (?:arbeit|handbuch|dokument|buch|text|einführung|anleitung|dokumentation|leitfaden)\b"
         r"|\b(?:cet?|cette) (?:article|document|manuel|livre|travail|thèse|guide|introduction|documentation|tutoriel)\b"

@@ -155,6 +155,9 @@ def find_candidates(
         if _is_counted_row(paragraphs, row):
             continue
         found.append(candidate_at(paragraphs, row))
+    days = [each for each in found if _DAY_ALONE.match(each.title)]
+    if len(days) == 1 and days[0].page == 0 and found[0] is not days[0]:
+        found.remove(days[0])  # of issue, as it has none like it and stands under a title
     return _joined(found, paragraphs)
 
 

@@ -181,7 +181,7 @@ def _worded(by_witness: Mapping[str, str]) -> tuple[str, str]:
             return listed[0], "The bookmark is used: the letters on the page have no meaning."
         return heading, "The heading is used: these words stand on the page."
     same = next(title for title in listed if not words_differ(heading, title))
-    if _lacks_accents(same, heading):
+    if _lacks_accents(same, heading) or _is_shouted(same, heading):
         same = heading
     return same, "The heading is used: these words stand on the page."
 
@@ -191,6 +191,12 @@ def _lacks_accents(title: str, heading: str) -> bool:
     printed = unnumbered(heading)
     has_some = any(sign.isalpha() and not sign.isascii() for sign in printed)
     return has_some and title.isascii() and squash(unnumbered(title)) == squash(printed)
+
+
+def _is_shouted(title: str, heading: str) -> bool:
+    """Whether a title is that on the page in capitals, which hide how names are spelled."""
+    is_in_capitals = title.isupper() and not heading.isupper()
+    return is_in_capitals and squash(unnumbered(title)) == squash(unnumbered(heading))
 
 
 def _with_number(title: str, other: str) -> str:
