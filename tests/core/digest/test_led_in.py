@@ -33,6 +33,22 @@ def test_a_list_comes_with_what_leads_in_to_it(tmp_path, lead):
     assert any("drums of iron" in quote.text for quote in quotes)
 
 
+@pytest.mark.parametrize(
+    ("said", "n_quotes"),
+    [("The rope is wound by typing", 2), ("The rope is wound by the keeper.", 1)],
+)
+def test_code_is_led_in_to_by_a_sentence_that_breaks_off(tmp_path, said, n_quotes):
+    page = [("text", said), ("code", "winch --renew"), ("code", "winch --all")]
+    make_pdf(
+        tmp_path / "a.pdf", [[("title", "Wells"), FILLING], [("h1", "1 Ropes"), *page, FILLING]]
+    )
+    document = read_document(tmp_path / "a.pdf")
+    row = next(k for k, s in enumerate(document.text.sentences) if s.text == said)
+    answer = Digester(document).answer("How is the rope wound?", WHOLE, None)
+    quoted = replace(answer, kind="how to", quotes=(quote_rows(document, QUESTION, row, row + 1),))
+    assert len(with_what_follows(document, quoted).quotes) == n_quotes
+
+
 @pytest.mark.parametrize(("kind", "n_quotes"), [("how to", 2), ("who", 1)])
 def test_nothing_is_led_in_to_where_one_person_is_asked_for(tmp_path, kind, n_quotes):
     page = [("text", "The rope is wound by the keeper like this:"), ("text", "winch --renew")]

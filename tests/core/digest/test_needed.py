@@ -32,6 +32,17 @@ def test_what_must_be_had_is_told_before_what_else_has_versions(tmp_path, said, 
     assert answer.sure >= 0.7
 
 
+def test_the_version_of_a_standard_is_told_by_what_names_it(tmp_path):
+    said = "The rules for lids come from the Quorble 2.1 specification, and no other."
+    make_pdf(tmp_path / "a.pdf", [[("h1", "1 Wells"), ("text", TEXT)],
+                                  [("h1", "2 Ropes"), ("text", said), ("text", TEXT)]])  # fmt: skip
+    digester = Digester(read_document(tmp_path / "a.pdf"))
+    for verb in ("follow", "implement", "comply with"):
+        answer = digester.answer(f"Which version of Quorble does it {verb}?", WHOLE, None)
+        assert answer.quotes[0].text.startswith(said)
+        assert answer.sure >= 0.6
+
+
 def test_a_name_of_one_letter_is_written_large_and_has_its_bound_before_it(tmp_path):
     code = 'p2 "" r ("p1", "p1 + 10") and p2dum "" r (0, 10) are given. '
     said = "R (version ≥ 3.2.0) is required for it, but nobody needs to speak it."

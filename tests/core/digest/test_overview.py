@@ -1022,6 +1022,22 @@ def test_who_made_the_program_or_holds_it_is_said_for_want_of_authors(tmp_path, 
     assert answer.sure == pytest.approx(sure)
 
 
+@pytest.mark.parametrize(
+    ("title", "said", "is_told"),
+    [("3 Copyright", "Copyright © (2017–22) Ann Bale.", True),
+     ("Licence", "(c) 2019 by Ann Bale", True),
+     ("Licence", "Copyright © 2007 The Guild of Wells", False),
+     ("3 Gates", "Copyright © 2019 Ann Bale.", False)],
+)  # fmt: skip
+def test_who_holds_it_may_be_said_under_a_title_at_the_end(tmp_path, title, said, is_told):
+    filler = [("text", "Lids are closed at night by hand. The gates are of oak.")] * 14
+    pages = [[("h1", f"{k} Lids and gates"), *filler] for k in range(1, 8)]
+    make_pdf(tmp_path / "a.pdf", [*pages, [("h1", title), ("text", said)], *pages[:2]])
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("Who wrote it?", WHOLE, None)
+    told = said.replace("(2017–22)", "…")
+    assert [quote.text for quote in answer.quotes] == [told] * is_told
+
+
 @pytest.mark.parametrize("typed", ["Who takes care of it?", "Who takes care of it these days?"])
 def test_who_has_the_care_of_it_is_told_by_its_name(tmp_path, typed):
     said = "Quorble is currently maintained by Ann Bale."

@@ -99,6 +99,21 @@ def test_what_tells_no_number_is_no_sure_answer_to_how_many(tmp_path, said, is_t
     assert with_measure(quoted).sure == (0.8 if is_told else 0.3)
 
 
+@pytest.mark.parametrize(
+    ("typed", "said", "sure"),
+    [("How many sails do I need?", "Now you have two sails.", 0.3),
+     ("How many sails are needed?", "You need two sails for each arm.", 0.8),
+     ("How many sails are required?", "At least two sails are set.", 0.8),
+     ("How many sails are there?", "Now you have two sails.", 0.8),
+     ("Why are there sails?", "The Sails of the Quorble, Second Edition", 0.3),
+     ("Why are there sails?", "The sails catch the wind.", 0.8)],
+)  # fmt: skip
+def test_what_tells_no_need_and_no_reason_is_no_sure_answer_to_these(tmp_path, typed, said, sure):
+    answer = answer_of(tmp_path / "a.pdf", typed, "The quorble needs four sails, as it is heavy.")
+    quoted = replace(answer, quotes=(Quote(said, answer.quotes[0].locators),), sure=0.8)
+    assert with_measure(quoted).sure == sure
+
+
 def test_what_names_nobody_is_no_sure_answer_to_who(tmp_path):
     typed = "Who winds the Quorble at the mill?"
     answer = answer_of(tmp_path / "a.pdf", typed, "The steward winds the Quorble at the mill.")

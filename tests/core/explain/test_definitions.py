@@ -47,6 +47,9 @@ def meaning_of(tmp_path, text: str, term: str):
         ("libwinch", "This guide describes a way to libwinch, a library of calls to wind ropes."),
         ("Wellkeep", "Wellbook Keeper (or just Wellkeep) is a program that lists all wells."),
         ("RopeSet", "The RopeSet class is designed to hold all ropes of a well at once."),
+        ("Well House", "If you build a roof over a spring of the island, then it is a Well House."),
+        ("Calm mode", "The second book also brought “Calm mode” where the wind disturbs nobody at all."),
+        ("Dry state", "There is a “Dry state”, in which no bucket is lowered into the well at all."),
         ("harmonic constant", "The phrase “harmonic constant” means an amplitude or a phase of one wave."),
     ],
 )  # fmt: skip
@@ -102,6 +105,8 @@ def test_an_option_is_not_explained_for_a_word_like_its_name(tmp_path):
         "What floats on the water of the tube is not what we call a gauge in these books.",
         "Gauges are always in the way of boats that come in from the sea by night.",
         "Gauges are oiled twice for the winter, and again in the spring by the keeper.",
+        "If the gauges of the harbour are of oak and brass, they are often painted.",
+        "Karl sang “the gauge” which a boy had sung to him before in the harbour.",
         "If gauges are boards of oak, they are painted by the keeper in the spring.",
         "A file called diary lay on the desk in the room above the harbour office.",
     ],

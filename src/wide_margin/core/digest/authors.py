@@ -44,7 +44,7 @@ NEXT = 3
 SMALLER = 0.93
 """Names in type smaller than the first ones' by more are those of their places of work."""
 HELD = regex(
-    r"^\W*(?:copyright\s*(?:©|\(c\))?|©|\(c\))\s*(?:by\s+)?(?:\d{4}(?:\s*[-–,]\s*\d{2,4})*)?\s*,?\s*(?:by\s+)?(?=[^\W\d_])", re.I
+    r"^\W*(?:copyright\s*(?:©|\(c\))?|©|\(c\))\s*(?:by\s+)?\(?(?:\d{4}(?:\s*[-–,]\s*\d{2,4})*)?\)?\s*,?\s*(?:by\s+)?(?=[^\W\d_])", re.I
 )  # fmt: skip
 """Comes before those who hold the copyright."""
 _FIRM = regex(
@@ -260,13 +260,17 @@ def _holders(document: ReadDocument, lines: Sequence[FrontLine]) -> list[Fact]:
     """The people who hold the copyright, where lines of the front name them and nobody else."""
     found: dict[str, Fact] = {}
     for line in lines:
-        held = HELD.match(line.text)
-        names = _only_names(line.text[held.end() :]) if held else []
-        if any(is_body(name) or _FIRM.search(name) or name.isupper() for name in names):
-            continue
-        for name in names:
+        for name in people_holding(line.text):
             found.setdefault(name, Fact(name, line_locator(document, [line], name)))
     return list(found.values())
+
+
+def people_holding(text: str) -> list[str]:
+    """The people who hold the copyright, where a text says so and names nobody else."""
+    held = HELD.match(text)
+    names = _only_names(text[held.end() :]) if held else []
+    is_other = any(is_body(name) or _FIRM.search(name) or name.isupper() for name in names)
+    return [] if is_other else names
 
 
 def _with_those_beside(

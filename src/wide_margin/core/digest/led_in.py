@@ -62,9 +62,13 @@ def _after(document: ReadDocument, answer: Answer, row: int, told: set[int]) -> 
     if not is_item and (items := items_after(document, row, set(), MAX_LIST_WORDS)):
         firsts = (rows_within(document, item.locators[0].spans)[0] for item in items)
         return [item for item, first in zip(items, firsts, strict=True) if first not in told]
-    if row + 1 >= len(sentences) or not leads_in(sentences[row].text):
+    if row + 1 >= len(sentences):
         return ()
     following = sentences[row + 1]
+    # "You can run it by typing" has no colon.
+    is_cut = sentences[row].text[-1:].isalnum() and following.kind == "code"
+    if not is_cut and not leads_in(sentences[row].text):
+        return ()
     if following.kind not in _FOLLOWS or following.section != sentences[row].section:
         return ()
     if following.kind == "code":

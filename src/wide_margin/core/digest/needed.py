@@ -18,7 +18,7 @@ if TYPE_CHECKING:
 
 _ASKS = regex(
     r"^\W*(?:which|what)\s+(?:is\s+the\s+)?(?:(?:minimum|minimal|lowest|oldest|earliest)\s+)?(?:versions?|releases?)\s+of\s+(?P<name>\S.*?)"
-    r"\s+(?:is|are|do|does|must|should|has|have|will)\b.*\b(?:need\w*|requir\w+|necessary|installed?|depends?|support\w*|works?|run|use|have)\W*$"
+    r"\s+(?:is|are|do|does|must|should|has|have|will)\b.*\b(?:need\w*|requir\w+|necessary|installed?|depends?|support\w*|works?|run|use|have|follow|implement|target|conform\s+to|comply\s+with)\W*$"
     r"|^\W*(?:which|what)\s+(?P<before>\S.*?)\s+versions?\s+(?:is|are|do|does)\b.*\b(?:need\w*|requir\w+|necessary|depends?|support\w*|works?)\W*$",
     re.I,
 )  # fmt: skip
@@ -34,8 +34,10 @@ APART, FAR = 40, 100
 """Letters between a name and its version, and between what says that it must be had and the name."""
 SHORT = 2
 """Letters of a name that is told from small letters of code by its case."""
-NEEDED, BOUND = 0.75, 0.8
-"""The chance that what says so answers; of what says "or later" too."""
+NEEDED, BOUND, OF_STANDARD = 0.75, 0.8, 0.6
+"""The chance that what says so answers; of what says "or later" too; of what speaks of a standard in
+that version."""
+_STANDARD = r"(?:spec(?:ification)?s?|standards?|complian\w+|conforman\w+|support)"
 
 
 def with_needed_version(document: ReadDocument, answer: Answer) -> Answer:
@@ -52,6 +54,7 @@ def with_needed_version(document: ReadDocument, answer: Answer) -> Answer:
     version = re.compile(
         rf"\b{_MUST}\b[^.;()]{{0,{FAR}}}?{thing}{_NUMBER}(?!\w)|{thing}{_NUMBER}\s.*\b{_MUST}\b", re.I
     )  # fmt: skip
+    standard = re.compile(rf"{thing}{_NUMBER}\s+{_STANDARD}\b", re.I)
     sentences = document.text.sentences
     rows = [
         row for row, said in enumerate(sentences)
@@ -59,7 +62,7 @@ def with_needed_version(document: ReadDocument, answer: Answer) -> Answer:
     ]  # fmt: skip
     texts = {row: _PLACE.sub(" ", sentences[row].text) for row in rows}
     told = rows_within(document, answer.quotes[0].locators[0].spans) if answer.quotes else []
-    for pattern, sure in ((at_least, BOUND), (version, NEEDED)):
+    for pattern, sure in ((at_least, BOUND), (version, NEEDED), (standard, OF_STANDARD)):
         found = [row for row in rows if pattern.search(texts[row])]
         if found and told and told[0] in found:
             return replace(answer, sure=max(answer.sure, sure))

@@ -15,7 +15,7 @@ from wide_margin.core.answers.reading import paragraphs_within
 from wide_margin.core.answers.within import allowed_sentences, pages_covered
 from wide_margin.core.answers.within import rows_within as rows_of_spans
 from wide_margin.core.digest.asked import OF_ITSELF, names_thing, own_words
-from wide_margin.core.digest.authors import HELD, row_on_authors
+from wide_margin.core.digest.authors import HELD, people_holding, row_on_authors
 from wide_margin.core.digest.by_kind import (
     AUDIENCE,
     CHANGES,
@@ -981,7 +981,21 @@ def _on_authors(document: ReadDocument, asked: Overview) -> tuple[tuple[GistLine
         row = _first_saying(sentences, re.compile(rf"^\W*(?:the\s+)?(?:{names}){_MADE}", re.I))
     if row is None:
         row, sure = _first_saying(sentences[:front], HELD), OF_DETAIL
+    row = _held_under_title(document) if row is None else row
     return gist_lines(document, [row] if row is not None else []), sure
+
+
+def _held_under_title(document: ReadDocument) -> int | None:
+    """The row of the first sentence under a title of licences that names the holders alone."""
+    sections = document.outline.sections
+    rows = (
+        row for section in sections if _LEGAL_TITLE.match(section.title)
+        for row in document.rows_of(document.under_heading(section), section.end_paragraph)
+    )  # fmt: skip
+    return next((r for r in rows if people_holding(document.text.sentences[r].text)), None)
+
+
+_LEGAL_TITLE = regex(r"^\W*(?:[\d.]+\s+)?(?:copyright|copying|licen[sc]e|legal)\b", re.I)
 
 
 def _made_by_and_when(

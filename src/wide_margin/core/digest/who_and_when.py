@@ -192,6 +192,12 @@ def _making(document: ReadDocument) -> set[int]:
     return {row for k in known for row in index.by_sentence.of(k)[0].tolist()}
 
 
+_ASKS_NEED = regex(r"\b(?:need|needed|required?|necessary)\b", re.I)
+_NEEDS = regex(
+    r"\b(?:needs?|needed|requir\w+|necessary|must|at least|minimum|enough|suffic\w+|should|recommend\w*|takes?)\b|[≥⩾]", re.I
+)  # fmt: skip
+"""Asks how many must be had, and what says so."""
+_ENDED = (".", "!", ";", ":", ")", "”", '"', "…", "。")
 SEVERAL = 3
 """Quotes that list what is asked for, whatever they are called."""
 
@@ -208,6 +214,12 @@ def with_measure(answer: Answer) -> Answer:
     titled = [title for q in answer.quotes for place in q.locators[:1] for title in place.path[-1:]]
     if asked_parts(question.text) and has_thing(question, [*said, *titled]) is False:
         is_told = False
+    if is_number and _ASKS_NEED.search(question.text):
+        is_told = is_told if said and _NEEDS.search(said[0]) else False
+        if is_told is False:
+            return replace(answer, sure=min(answer.sure, MENTIONED))
+    if question.kind == "why" and not any(text.endswith(_ENDED) for text in said):
+        is_told = False  # a title gives no reason
     is_listed = question.kind == "list" and len(said) >= SEVERAL
     if _ASKS_MOST.search(question.text) and not any(map(_WEIGHS.search, said)):
         is_told = False

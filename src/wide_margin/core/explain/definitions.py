@@ -200,6 +200,15 @@ _SHORT_APPOSED = regex(
     r"\b(?:which|that|who|where|of|between|for|by)\b[^,;()]*[.;]"
 )
 """A term with its short form, and what it is up to the end: "rope wear (RW), the loss of …"."""
+_THEN_IS = regex(
+    r"^(?:if|when(?:ever)?|where|as soon as)\s.{10,160},\s+(?:then\s+)?(?:it|this|that|they|these)\s+(?:is|are|becomes?)\s+"
+    r"(?:called\s+)?(?:(?:an?|the)\s+)?(?:[“\"](?P<quoted>[^“”\"]{2,40})[”\"]|(?P<term>[A-Z][\w’'-]*(?:\s+[A-Z][\w’'-]*){0,2}))\s*\.\s*$", re.I
+)  # fmt: skip
+"""Says when a thing is one of a name: "If you build it over a spring, it is a Well House."."""
+_QUOTED_WHERE = regex(
+    r"[“\"](?P<term>[^“”\"]{3,40})[”\"],?\s+(?:(?:mode|state|option|feature)\s+)?(?:where|in which|whereby|by which)\s"
+)
+"""A term in quotation marks, and what is so under it: "“Dry mode”, in which no bucket is lowered"."""
 _CONSISTS = regex(r"[“\"](?P<term>[^“”\"]{3,40})[”\"],? consist(?:ing|s) of\b")
 """A term in quotation marks, and what it is made of."""
 _BRACKET = regex(
@@ -643,6 +652,11 @@ def _in_sentence(
     for found in filter(None, (_FOR_IS.match(text), _BY_MEAN.search(text))):
         if _is_term(term := _until_small_word(found["term"])):
             yield Definition(term, row, "defined", 0.85)
+    if (then := _THEN_IS.match(text)) and (term := then["quoted"] or then["term"])[:1].isupper():
+        yield Definition(term, row, "defined", 0.72)
+    for where in _QUOTED_WHERE.finditer(text) if " whe" in text or " which " in text else ():
+        if _is_term(where["term"]):
+            yield Definition(where["term"], row, "defined", 0.6)
     yield from _apposed(text, row)
     for short, long, weight in find_short_forms(text):
         yield Definition(short, row, "abbreviation", weight, long)
