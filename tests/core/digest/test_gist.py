@@ -82,7 +82,8 @@ def test_no_sentence_of_a_gist_hangs(digester):
      "Must only be lit at night.", "Allows the keeper to see the water.",
      "The fourth is planned for next year.", "Is a hole that holds water.",
      "This is a leak in the pump.", "Dies ist ein Leck.",
-     "If you want to avoid this you proceed as follows.", "To achieve this, turn the winch."],
+     "If you want to avoid this you proceed as follows.", "To achieve this, turn the winch.",
+     "After that the keeper turns the winch.", "Apart from these, ropes are of hemp."],
 )  # fmt: skip
 def test_these_sentences_hang(text):
     assert hangs(text)
@@ -91,7 +92,7 @@ def test_these_sentences_hang(text):
 @pytest.mark.parametrize(
     "text",
     ["This handbook is for keepers.", "In this paper we show it.", "There are two wells.",
-     "To use this winch, turn it.", "If you want to avoid leaks, wax the rope.",
+     "To use this winch, turn it.", "Before this book wells were dug.", "If you want to avoid leaks, wax the rope.",
      "A well is a hole.", "This chapter tells how wells are dug.",
      "This is the user manual to the pump.", "Dies ist das Handbuch zum Brunnen.",
      "Este é o manual da bomba.", "This description is meant for keepers."],
@@ -495,6 +496,8 @@ def test_the_terms_of_a_licence_in_another_language_are_no_gist():
     ("said", "is_of_copy"),
     [
         ("For a full list of the ropes that are sold, see the page of the guild.", True),
+        ("For the list of wells, see the books of the guild.", True),
+        ("For the list of wells the keeper pays a penny to the guild.", False),
         ("This book has been formatted for small paper by the press of the guild.", True),
         ("This text and the drawings in it are hereby placed in the public domain.", True),
         ("This work may be distributed and/or modified under the conditions of GPLv3+.", True),
@@ -541,6 +544,23 @@ def test_what_stands_under_a_legal_title_is_no_gist(tmp_path, title, is_told):
     ])  # fmt: skip
     gist = Digester(read_document(tmp_path / "a.pdf")).gist()
     assert (said in [line.text for line in gist]) is is_told
+
+
+@pytest.mark.parametrize(
+    ("title", "told", "is_told"),
+    [("2 Document history", "The chapter on the winch with its ropes is new.", False),
+     ("2 Winches", "The chapter on the winch with its ropes is new.", True),
+     ("2 Winches", "What does the winch of the well do with its ropes?", False)],
+)  # fmt: skip
+def test_neither_what_changed_nor_a_question_is_gist(tmp_path, title, told, is_told):
+    said = "Wells are kept dry by a lid of zinc in the winter months."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "Village Wells"), ("h1", "1 Wells"), ("text", said)],
+        [("h1", title), ("text", told), ("h1", "3 Ropes"), ("text", "Ropes are made of hemp.")],
+    ])  # fmt: skip
+    gist = [line.text for line in Digester(read_document(tmp_path / "a.pdf")).gist()]
+    assert said in gist
+    assert (told in gist) is is_told
 
 
 def test_the_gist_begins_with_what_it_is_wherever_that_stands(tmp_path):

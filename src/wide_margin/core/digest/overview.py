@@ -38,6 +38,7 @@ from wide_margin.core.digest.by_kind import (
     n_in_front,
     role_at,
     slot_scores,
+    tells_news,
 )
 from wide_margin.core.digest.facts import facts_within
 from wide_margin.core.digest.gist import GistLine, choose, gist_lines, names_of
@@ -538,6 +539,8 @@ def about(
         n_words = GIST_WORDS
     if is_talk(document):
         return about_slides(document, rows, {"n_words": n_words, "n_sentences": n_sentences})
+    aside = tells_news(document)
+    rows = [r for r in rows if document.text.sentences[r].section not in aside] or rows
     # What a long document is for is said near its front, if at all.
     early = _early(rows) if len(rows) > LONG else rows
     scores, telling = slot_scores(document, scored, PURPOSE, early)

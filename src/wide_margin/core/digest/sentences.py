@@ -100,7 +100,8 @@ _STANDS = regex(
     re.I,
 )  # fmt: skip
 _FOLLOWS = regex(
-    r"^[^,;:]{3,60}?[\s,](?:therefore|hence|consequently|accordingly|nevertheless|nonetheless|in turn|too|likewise)[\s,]"
+    r"^\W*(?:after|before|until|besides|apart from|because of|instead of|in addition to) (?:that|this|these|those)\b(?! (?:paper|document|manual|guide|book|chapter|section)\b)"
+    r"|^[^,;:]{3,60}?[\s,](?:therefore|hence|consequently|accordingly|nevertheless|nonetheless|in turn|too|likewise)[\s,]"
     r"|^\W*(?:\w+ly|often|mostly|sometimes|in practice|of course), (?:this|these|those|it|they|he|she|such)\b"
     r"|^[^,;:]{3,40}, (?:however|then|therefore|thus|though|for example|for instance|on the other hand|by contrast),", re.I
 )  # fmt: skip
@@ -181,6 +182,7 @@ _OF_THE_COPY = regex(
     r"|\b(?:this|the) (?:manual|document(?:ation)?|guide|book|text) is (?:still )?(?:a |very much a )?work in progress\b"
     r"|\b(?:this|the) (?:report|document|manual|page|file) was (?:\w+ly )?generated (?:by|using|with|from)\b"
     r"|\bplaced (?:in|into) the public domain\b|\bdistribution point for this\b"
+    r"|^\W*for (?:an?|the) [^,;:]{3,60}, (?:please )?(?:see|refer to|consult)\b"
     r"|^\W*for (?:more|further|additional) details\b|^\W*for (?:an?|the) (?:full|complete|exhaustive) (?:list|description|account|documentation|reference)\b"
     r"|^\W*(?:for (?:more|further|additional) information|para (?:más|mayor(?:es)?|mais|maiores) informa[cç]\w+|pour (?:plus|davantage|de plus amples?) (?:d[’'])?informations?"
     r"|(?:für )?(?:weitere|mehr) informationen|per (?:ulteriori|maggiori) informazioni|voor meer informatie)\b", re.I

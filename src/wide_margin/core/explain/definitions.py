@@ -447,7 +447,7 @@ def _in_glossary(document: ReadDocument) -> tuple[bool, ...]:
 
 
 _CHANGES = regex(
-    r"\b(?:release notes|release history|revision history|version history|history of changes|change\s?-?log|changes (?:in|since|from|between)"
+    r"\b(?:release notes|(?:release|revision|document) history|version history|history of changes|change\s?-?log|changes (?:in|since|from|between)"
     r"|(?:noteworthy|recent|major|important|latest|user[- ]visible) changes|(?:summary|list|overview) of (?:the )?changes|what['’]?s new|what is new"
     r"|neuerungen|neuigkeiten|nouveautés|novedades|novità|novidades|wijzigingen|änderungs\w*|versionsgeschichte|historique des (?:versions|modifications)|registro de cambios|historial de (?:cambios|versiones))\b"
     r"|^[\d.\s]*(?:news|new features|changes)\W*$",
