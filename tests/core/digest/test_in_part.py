@@ -73,6 +73,25 @@ def test_a_part_is_asked_on_a_matter(digester, typed):
     assert answer.sure >= 0.8
 
 
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [("Was steht in Kapitel 2 über Seile?", "Die Seile sind aus Hanf."),
+     ("Was wird in Kapitel 1 über den Deckel gesagt?", "Der Deckel ist aus Zink."),
+     ("Was steht in Kapitel 1 über Seile?", "")],
+)  # fmt: skip
+def test_a_part_with_a_roman_number_is_asked_in_another_language(tmp_path, typed, said):
+    filler = ("text", "Der Wärter der Insel schreibt jeden Abend auf, wie hoch das Wasser steht.")
+    make_pdf(tmp_path / "a.pdf", [
+        [("h1", "I. Brunnen"), filler, ("h2", "1. Deckel"), ("text", "Der Deckel ist aus Zink."),
+         ("h2", "2. Kurbel"), filler],
+        [("h1", "II. Winden"), filler, ("h2", "1. Trommel"), ("text", "Die Seile sind aus Hanf."),
+         ("h2", "2. Sperre"), filler],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer(typed, WHOLE, None)
+    assert answer.reach.name == ("II. Winden" if "2" in typed else "I. Brunnen")
+    assert quoted(answer) == ([said] if said else [])
+
+
 @pytest.mark.parametrize("typed", [
     "What does section 1 say about the crew?", "Is the crew mentioned in 2.3 Crank?",
 ])  # fmt: skip

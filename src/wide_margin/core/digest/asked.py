@@ -261,7 +261,7 @@ def read_overview(document: ReadDocument, typed: str, reach: Reach) -> Overview 
     text, form = take_form(_OF_A_SYSTEM.sub("", whole))
     if points:
         text = text.replace(points[0], " ") if points[0] in text else text
-    if (abroad := _part_abroad(document, text)) is not None:
+    if (abroad := part_abroad(document, text)) is not None:
         return Overview(_asked_of(abroad), abroad, form, n_points, text)
     if asked := kind_abroad(text) or kind_abroad(_without_title(document, text)):
         put = in_english(text) if asked == "authors and date" else text
@@ -350,7 +350,7 @@ def _without_title(document: ReadDocument, text: str) -> str:
     return " ".join(w for w in text.split() if w.strip("?¿!.,«»„“”").casefold() not in title)
 
 
-def _part_abroad(document: ReadDocument, text: str) -> Reach | None:
+def part_abroad(document: ReadDocument, text: str) -> Reach | None:
     """The part whose contents a question in another language asks for; None where it does not."""
     word, identifier = part_asked_abroad(document, text)
     if not word:

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 from typing import TYPE_CHECKING, Protocol
 
 from wide_margin.core.answers.form import take_form
-from wide_margin.core.digest.asked import named_part
+from wide_margin.core.digest.asked import named_part, part_abroad
 from wide_margin.core.digest.mentioned import (
     CERTAIN,
     declining,
@@ -16,7 +17,7 @@ from wide_margin.core.digest.mentioned import (
     with_quotes,
 )
 from wide_margin.core.digest.overview import rows_within
-from wide_margin.core.later import first_match, whole_forms
+from wide_margin.core.later import first_match, regex, whole_forms
 
 if TYPE_CHECKING:
     from wide_margin.core.answers import Answer, Reach
@@ -32,6 +33,11 @@ _ASKS = whole_forms(
     rf"(?:does|do|did){_IN}\s+(?:mention|discuss|cover|address|(?:talk|speak|say\s+(?:anything|something))\s+(?:about|of|on)|deal\s+with)\s+(?P<what>.+?)",
     rf"(?:is|are)\s+(?P<what>.+?)\s+(?:mentioned|discussed|covered|spoken\s+of){_IN}",
 )
+_ASKS_ABROAD = regex(
+    r"^(?P<lead>.+?)\s+(?:über|sur|su(?:l(?:l[aeo]|l['’])?|i|gli)?|sobre|acerca\s+de|à\s+propos\s+d[eu]|over|om)\s+(?P<what>.+?)"
+    r"(?:\s+(?P<tail>gesagt|geschrieben|berichtet|erklärt|gezegd|geschreven))?\W*$", re.I
+)  # fmt: skip
+"""The same in other languages; its lead asks what a part says."""
 
 
 class Search(Protocol):
@@ -43,9 +49,7 @@ class Search(Protocol):
 
 def answer_in_part(document: ReadDocument, typed: str, search: Search) -> Answer | None:
     """The sentences of a part that speak of a matter, else that it does not; None if not asked."""
-    part, rest = named_part(document, take_form(typed)[0])
-    asked = first_match(_ASKS, " ".join(rest.split())) if part is not None else None
-    thing = thing_in(asked["what"]) if asked else ""
+    part, thing = _asked_of(document, take_form(typed)[0])
     if part is None or not thing:
         return None
     found = replace(search(thing, reach=part), question=typed, reach=part)
@@ -53,3 +57,14 @@ def answer_in_part(document: ReadDocument, typed: str, search: Search) -> Answer
     if not rows:
         return declining(found, f"“{thing}” is not mentioned in “{part.name}”.")
     return with_quotes(found, [quote_of(document, r) for r in rows[:MOST]], CERTAIN, len(rows))
+
+
+def _asked_of(document: ReadDocument, text: str) -> tuple[Reach | None, str]:
+    """The part that is asked, and on which matter."""
+    part, rest = named_part(document, text)
+    if part is not None and (asked := first_match(_ASKS, " ".join(rest.split()))):
+        return part, thing_in(asked["what"])
+    if asked := _ASKS_ABROAD.match(text):
+        part = part_abroad(document, f"{asked['lead']} {asked['tail'] or ''}")
+        return part, thing_in(asked["what"])
+    return None, ""

@@ -17,7 +17,7 @@ if TYPE_CHECKING:
 
 
 _SAYS = regex(
-    r"(?:steht|stehen|sagt|handelt|geht|behandelt|enthält|beinhaltet|beschreibt|erklärt|erläutert|erzählt|thema|themen|inhalt\w*|drin|gib|überblick|kurz\w*"
+    r"(?:steht|stehen|sagt|gesagt|geschrieben|berichtet|erklärt|gezegd|geschreven|handelt|geht|behandelt|enthält|beinhaltet|beschreibt|erklärt|erläutert|erzählt|thema|themen|inhalt\w*|drin|gib|überblick|kurz\w*"
     r"|fass\w*|zusammen\w*|worum|wovon|worüber"
     r"|dit|parle|traite|contient|décrit|explique|aborde|présente|contenu|sujet|thème|trouve|trouve-t-on|résum\w+|a-t-il|qu['’]y"
     r"|dice|trata|habla|contiene|describe|explica|cuenta|contenido|tema|resum\w+|hay"

@@ -8,7 +8,7 @@ from functools import lru_cache
 from typing import TYPE_CHECKING
 
 from wide_margin.core.later import regex
-from wide_margin.core.lexicon import alternatives, thing_of
+from wide_margin.core.lexicon import alternatives, roman, thing_of
 from wide_margin.core.outline.numbering import number_of
 from wide_margin.core.outline.titles import squash
 
@@ -20,6 +20,8 @@ _SECTION = regex(
     lambda: rf"^(?P<word>{alternatives('section', 'chapter', 'part', 'appendix')}|§)?\s*"
     r"(?P<id>\d+(?:\.\d+)*|[IVXLC]+|[A-Z](?:\.\d+)*)\.?$", re.I
 )  # fmt: skip
+MANY = 100
+"""Chapters with roman numerals are fewer."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,9 +65,14 @@ def section_numbered(outline: Outline, word: str, identifier: str) -> int:
         identifier: The number: "4.2", "B", "IV". Where several have it, the outermost is meant.
     """
     fitting = []
+    # "Chapter 2" is II, where only the sections within chapters are numbered in figures.
+    may_be_roman = identifier.isdecimal() and thing_of(word) in ("chapter", "part")
+    as_roman = roman(int(identifier)) if may_be_roman and 0 < int(identifier) < MANY else ""
     for row, section in enumerate(outline.sections):
         number = number_of(section.title)
-        if number and number.identifier.casefold() == identifier.casefold():
+        written = number.identifier.casefold() if number else ""
+        is_top_roman = section.level == 0 and written == as_roman != ""
+        if number and (written == identifier.casefold() or is_top_roman):
             other_word = bool(word) and thing_of(number.scheme) != thing_of(word)
             fitting.append((other_word, section.level, row))
     return min(fitting)[2] if fitting else -1
