@@ -92,7 +92,8 @@ def test_these_sentences_hang(text):
 @pytest.mark.parametrize(
     "text",
     ["This handbook is for keepers.", "In this paper we show it.", "There are two wells.",
-     "To use this winch, turn it.", "Before this book wells were dug.", "If you want to avoid leaks, wax the rope.",
+     "To use this winch, turn it.", "If you want to avoid leaks, wax the rope.",
+     "Before this book wells were dug.",
      "A well is a hole.", "This chapter tells how wells are dug.",
      "This is the user manual to the pump.", "Dies ist das Handbuch zum Brunnen.",
      "Este é o manual da bomba.", "This description is meant for keepers."],

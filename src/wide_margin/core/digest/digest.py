@@ -239,8 +239,7 @@ class Digester:
     ) -> tuple[GistLine, ...]:
         """The gist of a reach, never over its length and never outside of it."""
         rows = self._rows_for_gist(reach)
-        is_few = n_sentences and not n_words
-        if reach.kind == "document" or is_few or is_talk(self._document):
+        if reach.kind == "document" or (n_sentences and not n_words) or is_talk(self._document):
             # What it is about comes first: of a whole, and where so few are asked for.
             limits = {"n_words": n_words, "n_sentences": 0 if n_words else n_sentences}
             return about(self._document, self.scored, rows, limits)

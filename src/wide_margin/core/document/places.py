@@ -64,17 +64,20 @@ def section_numbered(outline: Outline, word: str, identifier: str) -> int:
         word: What stands before the number, such as "annex"; "" where nothing does.
         identifier: The number: "4.2", "B", "IV". Where several have it, the outermost is meant.
     """
-    fitting = []
-    # "Chapter 2" is II, where only the sections within chapters are numbered in figures.
+    fitting, roman_tops = [], []
     may_be_roman = identifier.isdecimal() and thing_of(word) in ("chapter", "part")
     as_roman = roman(int(identifier)) if may_be_roman and 0 < int(identifier) < MANY else ""
     for row, section in enumerate(outline.sections):
         number = number_of(section.title)
-        written = number.identifier.casefold() if number else ""
-        is_top_roman = section.level == 0 and written == as_roman != ""
-        if number and (written == identifier.casefold() or is_top_roman):
+        if number and number.identifier.casefold() == identifier.casefold():
             other_word = bool(word) and thing_of(number.scheme) != thing_of(word)
             fitting.append((other_word, section.level, row))
+        elif number and number.identifier.casefold() == as_roman and section.level == 0:
+            roman_tops.append(row)
+    # "Chapter 2" is II, where the sections of each chapter are counted anew in figures.
+    is_counted_anew = len(fitting) != 1 and all(level for _, level, _ in fitting)
+    if roman_tops and is_counted_anew:
+        return roman_tops[0]
     return min(fitting)[2] if fitting else -1
 
 
