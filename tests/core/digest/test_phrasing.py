@@ -59,7 +59,8 @@ def wording(tmp_path_factory):
         "Tide matrices are kept, and every tide matrix has a lid. "
         "Two posts are known as the bollards. "
         "The daily winding plan is on a wall, and a drum hangs there. "
-        "Of exceptions nobody speaks. Drum Plan Mole is what a boat shows."
+        "Of exceptions nobody speaks. Next to it stands a TTB of oak. "
+        "Drum Plan Mole is what a boat shows."
     )
     make_pdf(path, [[("h1", "1 Gauges"), ("text", text)]])
     return Wording(read_document(path))
@@ -109,6 +110,9 @@ def test_one_who_is_somebody_is_asked_for_with_who(wording):
         ("Using your gauge", "How do I use my gauge?"),
         ("How to reach the office", "How do I reach the office?"),
         ("Building blocks", ""),
+        ("Turning Tide Boards", ""),  # which the text has as TTB
+        ("Turning Tide Wheels", "How do I turn tide wheels?"),
+        ("Reading the book of tides [Aas09]", ""),
         ("Tide gauges", ""),
         ("Evening", ""),
         ("Reading and writing files", ""),

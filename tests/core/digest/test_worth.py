@@ -110,9 +110,10 @@ def test_titles_that_ask_are_offered_as_they_are(tmp_path):
         "How do I oil the lock?": "To oil the lock, take the lid off and use seal oil.",
         "Who keeps the key of the yard?": "The warden keeps the key of the yard in his house.",
     }
-    things = ("way", "oil", "guard", "lid", "nail")
+    things = ("way", "oil", "guard", "lid", "nail", "hook")
     alone = {
         "What went wrong?": "What went wrong in the spring was the lid of the well in the yard.",
+        "What else is in the shed?": "What else is in the shed is a hook of brass from Hale.",
         "How are they kept in the shed?": "The ropes are kept in the shed on nails of brass.",
     }
     make_pdf(path, [
@@ -158,14 +159,14 @@ def test_a_title_that_asks_how_to_is_put_as_a_reader_would(tmp_path):
 
 def test_sections_that_any_manual_has_are_not_asked_for(tmp_path):
     titles = ("Function Documentation", "GNU General Public License", "src/wells.h", "Lids of oak",
-              "Well Struct Reference", "Other Options")  # fmt: skip
+              "Well Struct Reference", "Other Options", "Ropes of mills [Aas09]")  # fmt: skip
     said = (
         "The keeper of the yard counts each {} in May and writes it into the book of the mill.",
         "A {} that is older than nine years is carried to the smith of the next village.",
         "No {} is lent to a farm while the water of the river stands above the second mark.",
         "Where a {} is broken the steward sends for two others and pays for one of them.",
     )
-    things = ("rope", "hook", "wheel", "lid", "chain", "bucket")
+    things = ("rope", "hook", "wheel", "lid", "chain", "bucket", "drum")
     pages = [
         [
             ("h1", title),
@@ -226,7 +227,13 @@ def test_things_with_code_of_their_own_are_asked_an_example_of(tmp_path):
         "Where one of the {} is broken the steward sends for two others and pays for one.",
         "The {} that are older than nine years are carried to the smith of the village.",
     )
-    titles = {"Rope hooks": True, "Iron rings": False, "The wheel": True, "Lid care": True}
+    titles = {
+        "Rope hooks": True,
+        "Iron rings": False,
+        "The wheel": True,
+        "Lid care": True,
+        "Rope instructions": True,
+    }
     pages = [[("title", "The Mill Manual")]]
     for k, (title, has_code) in enumerate(titles.items(), 1):
         page = [("h1", f"{k} {title}"), *(("text", text.format(title.lower())) for text in said)]

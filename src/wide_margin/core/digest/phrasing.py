@@ -18,6 +18,8 @@ from wide_margin.core.search.vectors import frequency_rank
 if TYPE_CHECKING:
     from wide_margin.core.document import ReadDocument
 
+FEWEST_INITIALS = 3
+"""Of a title that may have a short form."""
 MOSTLY = 0.5
 """Share of a term's uses with an article from which on it is asked for with it."""
 EVERYDAY = 4000
@@ -126,7 +128,7 @@ _PERSON = regex(
     re.I,
 )
 _OF_USER = regex(r"users?\b", re.I)
-BREAKS = regex(r"[,;:?()“”\"]|\s/\s")
+BREAKS = regex(r"[,;:?()\[\]“”\"]|\s/\s")
 """What a title may not hold that stands within a question."""
 _AND_MORE = regex(r"\b(?:and|or) (?:\w+ )?\w+ing\b", re.I)
 _NAMES_ONE = regex(
@@ -394,11 +396,18 @@ class Wording:
             or _AND_MORE.search(task)
             or BREAKS.search(task)
             or _COMPOUND.match(title)
+            or self._has_short_form(title)
             or (not _NAMES_ONE.match(task) and self._is_noun(match["verb"].lower(), task))
             or self._lacks_article(task)
         ):
             return ""
         return _how(verb, task)
+
+    def _has_short_form(self, title: str) -> bool:
+        """Whether the text has the initials of a title in capitals: what has them is a thing."""
+        initials = "".join(word[0] for word in title.split())
+        is_one = len(initials) >= FEWEST_INITIALS and initials.isupper() and initials.isalpha()
+        return is_one and re.search(rf"\b{initials}\b", self._raw) is not None
 
     def _lacks_article(self, task: str) -> bool:
         """Whether what is done something to is a single thing and named without its article.

@@ -59,7 +59,7 @@ LEAST_WORDS, MOST_WORDS, LONGEST_QUESTION = 6, 45, 90
 """Words of a sentence that a question may come from, and characters of the question."""
 SURE, SURE_SLOT = 0.6, 0.8
 """The least chance that the answer to what is offered is right, and that a slot is well filled."""
-_POINTS_BACK = regex(r"\b(?:they|them|their|these|those|this|that|he|him|his|she|her)\b", re.I)
+_POINTS_BACK = regex(r"\b(?:they|them|their|these|those|this|that|he|him|his|she|her|else)\b", re.I)
 """Means what another title named."""
 TOO_USUAL = 1_500
 """A word among so many of the most frequent alone does not say what a title asks about."""
@@ -109,9 +109,12 @@ _OF_ANY_WORDS = """
     macro macros module modules constant constants structure structures
     name names synopsis description exit status environment caveats diagnostics bugs reporting
     standards history version versions see also
+    considerations instructions requirements issues conventions
 """
 _OF_ANY = frozenset(_OF_ANY_WORDS.split())
 """A title of these words alone says of no manual what it is about."""
+_CITED = regex(r"\[[\w+]*\d+\w?\]")
+"""The key of a work, as in the title of what tells of that."""
 _THINGS = regex(
     r"[^\W\d_]{3,}(?:[ -][^\W\d_]{2,})?[ -](?!questions|answers|problems)[^\W\d_]{2,}[^\W\d_isu]s",
     re.I,
@@ -197,7 +200,7 @@ def _next(
             for worth in found
         )
         is_there = pages & candidate.pages and candidate.says[:BEGINNING] in says
-        if is_sure and is_there and not again:
+        if is_sure and is_there and not again and not says.endswith("?"):
             return Worth(candidate.question, shape, answer)
     return None
 
@@ -362,7 +365,7 @@ class _Source:
             if not self._is_spared(k) and k not in changes
             and len(bare := self._bare_title(k)) >= SHORTEST_TITLE
             and len(bare) <= (LONGEST_QUESTION if bare.endswith("?") else LONGEST_TITLE)
-            and bare.casefold() not in named
+            and bare.casefold() not in named and not _CITED.search(bare)
             and (1 if bare.endswith("?") else FEWEST_SAID) <= weight[k] <= WIDEST * whole
         ]  # fmt: skip
         return sorted(kept, key=lambda k: -weight[k])
