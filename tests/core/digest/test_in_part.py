@@ -5,6 +5,7 @@ import pytest
 from tests.making import make_pdf, read_document
 from wide_margin.core.answers import WHOLE
 from wide_margin.core.digest import Digester
+from wide_margin.core.digest.section_lines import section_lines
 
 DRUM = "The drum takes up the rope of the winch and keeps it from crossing."
 MORE = "The drum of the winch is turned from oak, and the rope of the winch wears a groove in it."
@@ -99,6 +100,7 @@ def test_what_a_part_does_not_mention_is_told_so(digester, typed):
     answer = digester.answer(typed, WHOLE, None)
     assert answer.declined
     assert "“the crew” is not mentioned in “" in answer.reason
+    assert answer.reason.endswith("”, but on p. 3.")
 
 
 def test_a_question_stands_for_no_part(tmp_path):
@@ -109,3 +111,59 @@ def test_a_question_stands_for_no_part(tmp_path):
     ])  # fmt: skip
     answer = Digester(read_document(tmp_path / "a.pdf")).answer("Summarise section 1", WHOLE, None)
     assert quoted(answer) == [DRUM, PAWL, CRANK]
+
+
+HEAVY = [
+    "The drum of the quorble winch is turned from seasoned oak by the wheelwright of Aasvik.",
+    "Ratchets of the quorble winch bite into brass teeth that the foundry of Aasvik casts.",
+    "Quorble winches carry hemp ropes whose strands the ropewalk of Aasvik twists in autumn.",
+    "Grease of the quorble winch is boiled from tallow, lanolin and graphite at the foundry.",
+]
+PLAIN = (FRONT, "The crew may rest there for some time.", "Two people turn the handle by hand.")
+
+
+def part_of_four(path):
+    """A part of which only one section has weighty words."""
+    make_pdf(path, [
+        [("title", "The quorble winch"), ("h1", "1 Barges"), ("text", OTHER)],
+        [("h1", "2 Winches"), ("text", PLAIN[0]), ("h2", "2.1 Quorble"),
+         *[("text", said) for said in HEAVY]],
+        [("h2", "2.2 Rest"), ("text", PLAIN[1]), ("h2", "2.3 Crank"), ("text", PLAIN[2])],
+    ])  # fmt: skip
+    return Digester(read_document(path))
+
+
+def test_sections_with_plain_words_are_told_as_well(tmp_path):
+    answer = part_of_four(tmp_path / "a.pdf").answer("Summarise section 2 in 60 words", WHOLE, None)
+    told = quoted(answer)
+    assert set(PLAIN) < set(told)
+    assert any(said in told for said in HEAVY)
+
+
+def test_where_not_all_can_be_told_its_introduction_is(tmp_path):
+    digester = part_of_four(tmp_path / "a.pdf")
+    reach = digester.answer("Summarise section 2", WHOLE, None).reach
+    assert digester.gist(reach, n_words=20)[0].text == PLAIN[0]
+
+
+def test_a_part_is_told_in_no_more_than_it_takes(tmp_path):
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "The quorble winch"), ("h1", "1 Barges"), ("text", OTHER)],
+        [("h1", "2 Winches"),
+         *[block for k, said in enumerate(HEAVY)
+           for block in (("h2", f"2.{k + 1} Of part {k}"), ("text", f"{said} {said[:-1]}, too."),
+                         ("text", f"{MORE} {YET_MORE}"))]],
+    ])  # fmt: skip
+    answer = Digester(read_document(tmp_path / "a.pdf")).answer("Summarise section 2", WHOLE, None)
+    assert len(answer.quotes) == len(HEAVY)
+
+
+def test_a_section_is_not_told_by_what_sends_the_reader_elsewhere(tmp_path):
+    sends = "Check https://wells.example/pawls for what the guild of Aasvik writes on every pawl."
+    make_pdf(tmp_path / "a.pdf", [
+        [("title", "On barges"), ("h1", "1 Loading"), ("text", OTHER)],
+        [("h1", "2 Pawl"), ("text", sends), ("text", PAWL), ("h1", "3 Crank"), ("text", CRANK)],
+    ])  # fmt: skip
+    document = read_document(tmp_path / "a.pdf")
+    lines = section_lines(document, Digester(document).scored)
+    assert [line.line.text for line in lines if line.line][-2:] == [PAWL, CRANK]

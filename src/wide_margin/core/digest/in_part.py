@@ -55,7 +55,11 @@ def answer_in_part(document: ReadDocument, typed: str, search: Search) -> Answer
     found = replace(search(thing, reach=part), question=typed, reach=part)
     rows = rows_saying(document, thing, rows_within(document, part))
     if not rows:
-        return declining(found, f"“{thing}” is not mentioned in “{part.name}”.")
+        elsewhere = rows_saying(document, thing, range(len(document.text.sentences)))
+        pages = dict.fromkeys(document.text.sentences[row].page for row in elsewhere)
+        shown = ", ".join(map(document.labels.shown, list(pages)[:MOST]))
+        but = f", but on {shown}" if shown else ""
+        return declining(found, f"“{thing}” is not mentioned in “{part.name}”{but}.")
     return with_quotes(found, [quote_of(document, r) for r in rows[:MOST]], CERTAIN, len(rows))
 
 
