@@ -119,7 +119,7 @@ HEAVY = [
     "Quorble winches carry hemp ropes whose strands the ropewalk of Aasvik twists in autumn.",
     "Grease of the quorble winch is boiled from tallow, lanolin and graphite at the foundry.",
 ]
-PLAIN = (FRONT, "The crew may rest there for some time.", "Two people turn the handle by hand.")
+PLAIN = (FRONT, PAWL, CRANK)
 
 
 def part_of_four(path):
