@@ -66,7 +66,8 @@ def _after(document: ReadDocument, answer: Answer, row: int, told: set[int]) -> 
         return ()
     following = sentences[row + 1]
     # "You can run it by typing" has no colon.
-    is_cut = sentences[row].text[-1:].isalnum() and following.kind == "code"
+    is_cut = sentences[row].kind == "body" and sentences[row].text[-1:].isalnum()
+    is_cut = is_cut and following.kind == "code"
     if not is_cut and not leads_in(sentences[row].text):
         return ()
     if following.kind not in _FOLLOWS or following.section != sentences[row].section:

@@ -113,8 +113,6 @@ _OF_ANY_WORDS = """
 """
 _OF_ANY = frozenset(_OF_ANY_WORDS.split())
 """A title of these words alone says of no manual what it is about."""
-_CITED = regex(r"\[[\w+]*\d+\w?\]")
-"""The key of a work, as in the title of what tells of that."""
 _THINGS = regex(
     r"[^\W\d_]{3,}(?:[ -][^\W\d_]{2,})?[ -](?!questions|answers|problems)[^\W\d_]{2,}[^\W\d_isu]s",
     re.I,
@@ -365,7 +363,7 @@ class _Source:
             if not self._is_spared(k) and k not in changes
             and len(bare := self._bare_title(k)) >= SHORTEST_TITLE
             and len(bare) <= (LONGEST_QUESTION if bare.endswith("?") else LONGEST_TITLE)
-            and bare.casefold() not in named and not _CITED.search(bare)
+            and bare.casefold() not in named
             and (1 if bare.endswith("?") else FEWEST_SAID) <= weight[k] <= WIDEST * whole
         ]  # fmt: skip
         return sorted(kept, key=lambda k: -weight[k])
