@@ -56,7 +56,7 @@ def test_other_addresses_do_not_tell_it(tmp_path, typed, said):
 ])  # fmt: skip
 @pytest.mark.parametrize("said", [
     "It is written in modern Fortran and draws wells.", "Quorble was implemented entirely in C++.",
-    "The program is coded using Python.",
+    "The program is coded using Python.", "Quorble is a small Ruby script and draws wells.",
 ])  # fmt: skip
 def test_the_language_of_a_program_is_told(tmp_path, typed, said):
     answer = asked_of(tmp_path / "a.pdf", typed, "The lid was written in Perl by hand.", said)
@@ -68,9 +68,10 @@ def test_the_language_of_something_else_is_less_sure_and_none_is_declined(tmp_pa
     typed = "Which language is it written in?"
     other = asked_of(tmp_path / "a.pdf", typed, "The lid was written in Perl by hand.")
     assert other.sure == pytest.approx(0.3)
-    none = asked_of(tmp_path / "b.pdf", typed, "The label was written in ink by hand.")
-    assert none.declined
-    assert "programming language" in none.reason
+    for said in ("The label was written in ink by hand.", "The lid is a Perl script by hand."):
+        none = asked_of(tmp_path / "b.pdf", typed, said)
+        assert none.declined
+        assert "programming language" in none.reason
 
 
 @pytest.mark.parametrize(

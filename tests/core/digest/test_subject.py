@@ -50,6 +50,12 @@ def test_it_is_told_where_it_is_introduced(introduced, typed):
     assert answer.sure >= 0.8
 
 
+@pytest.mark.parametrize("thing", ["program", "script", "tool"])
+def test_it_may_be_called_by_its_kind(introduced, thing):
+    answer = introduced.answer(f"What does the {thing} do?", WHOLE, None)
+    assert answer.quotes[0].text.startswith("Wellkeep is a program")
+
+
 def test_a_limit_of_words_is_kept(introduced):
     answer = introduced.answer("What is Wellkeep, in under 15 words?", WHOLE, None)
     assert sum(len(quote.text.split()) for quote in answer.quotes) <= 15

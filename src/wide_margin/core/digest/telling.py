@@ -204,7 +204,7 @@ _NO_NAME = (
 )
 """What begins no name of two words, as in "GNU …"."""
 THING = (
-    r"(?:package|library|software|program|system|project|toolkit|framework|language|tool|suite|module|utility"
+    r"(?:package|library|software|program|system|project|toolkit|framework|language|tool|suite|module|utility|script"
     r"|distribution|application|platform|environment|format|protocol|add-?on|plug-?in|daemon|extension|editor"
     r"|compiler|interpreter|engine|game|database|standard|specification|api|(?:document )?class|bundle|template)"
 )

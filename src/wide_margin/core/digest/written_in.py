@@ -16,6 +16,7 @@ from wide_margin.core.search.analysis import words
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Set
+    from re import Pattern
 
     from wide_margin.core.answers import Answer
     from wide_margin.core.document import ReadDocument
@@ -47,6 +48,8 @@ _WRITTEN_IN = regex(
     rf"\b(?:written|implemented|programmed|coded|developed|re-?written|geschrieben|programmiert|implementiert|écrite?|programmée?|escrit[oa]|programad[oa])\b"
     rf"[^.;]{{0,30}}?\b(?:in|using|with|en)\s+(?:the\s+)?(?:[\w-]+\s+){{0,3}}?{_LANGUAGE}(?![\w+#])"
 )
+_IS_ONE_IN = regex(rf"\b(?:is|are|was)\s+an?\s+(?:[a-z-]+\s+){{0,2}}{_LANGUAGE}\s+{THING}\b")
+"""Says what it is with the language: "Wellkeep is a Perl script"."""
 _ITSELF = regex(
     rf"^\W*(?:it|(?:this|the)\s+(?:\w+\s+)?(?:{THING}|code|source\s+code|implementation))\b", re.I
 )
@@ -82,11 +85,10 @@ def _written_in(
     name = (asked.groupdict().get("name") or "").lower()
     wanted = {name} if name else own_words_of(document)
     sentences = document.text.sentences
-    rows = [
-        row for row, said in enumerate(sentences)
-        if said.kind in ("body", "item", "entry", "note") and _WRITTEN_IN.search(said.text)
-    ]  # fmt: skip
-    best = next((r for r in rows if _is_of(sentences[r].text, wanted)), None)
+    said = [r for r, each in enumerate(sentences) if each.kind in ("body", "item", "entry", "note")]
+    rows = [row for row in said if _WRITTEN_IN.search(sentences[row].text)]
+    is_one = (row for row in said if _is_of(sentences[row].text, wanted, _IS_ONE_IN))
+    best = next((r for r in rows if _is_of(sentences[r].text, wanted)), next(is_one, None))
     if best is not None:
         return told_by(document, search(typed), best, best + 1, SURE)
     found = search(typed)
@@ -95,10 +97,12 @@ def _written_in(
     return declining(found, "It does not say in which programming language it is written.")
 
 
-def _is_of(text: str, wanted: Set[str]) -> bool:
+def _is_of(text: str, wanted: Set[str], says: Pattern[str] = _WRITTEN_IN) -> bool:
     """Whether what is written in a language is what is asked about, by its name or as "it"."""
-    match = _WRITTEN_IN.search(text)
-    subject = list(words(text[: match.start()].lower()))[-SUBJECT:] if match is not None else []
+    match = says.search(text)
+    if match is None:
+        return False
+    subject = list(words(text[: match.start()].lower()))[-SUBJECT:]
     return bool(wanted & set(subject)) or _ITSELF.match(text) is not None
 
 
