@@ -25,8 +25,9 @@ SPACE = 0.17
 TIGHT, CLOSE_UP = 0.1, 0.03
 """So is a narrower one, from the first on, where hardly any gap between letters is wider than the
 second and narrower than that: the letters of such a page touch, and its lines are squeezed."""
-HARDLY, NOT_FEW = 0.2, 0.01
-"""Gaps between those two, for each that is wider; and the share of all words that have a wider one.
+HARDLY, CLOSE, NOT_FEW = 0.2, 2, 0.01
+"""Gaps between those two, and letters that touch, for each gap that is wider: most of words whose
+letters are set apart evenly are wider; and the share of all words that have a wider one.
 Of some four hundred files one is squeezed; where letters of code stand apart there are as many of
 one sort as of the other."""
 AT_MOST = 3.0
@@ -113,7 +114,9 @@ def _is_squeezed(chars: str, gaps: FloatArray, level: BoolArray) -> bool:
     letters = np.array([chars[k].isalpha() and chars[k + 1].isalpha() for k in rows.tolist()])
     n_wide = int(letters[wide].sum())
     n_between = int((letters & (gaps > CLOSE_UP) & (gaps <= TIGHT)).sum())
-    return n_wide >= NOT_FEW * len(chars.split()) and n_between <= HARDLY * n_wide
+    n_close = int((letters & (gaps <= CLOSE_UP)).sum())
+    is_marked = n_between <= HARDLY * n_wide and n_close >= CLOSE * n_wide
+    return n_wide >= NOT_FEW * len(chars.split()) and is_marked
 
 
 def without_false_spaces(chars: str, boxes: FloatArray, touching: float) -> str:
