@@ -80,8 +80,8 @@ def test_other_files_are_left_alone(tmp_path):
 SQUEEZED = "There are a dozen tools any seller sold to makers who repair rare clocks in the area"
 
 
-def squeezed_page(path, said, *, spread=0):
-    """A page whose blanks are drawn as gaps of a seventh of the size, too narrow for PDFium."""
+def squeezed_page(path, said, *, spread=0, between=120):
+    """A page whose blanks are drawn as gaps too narrow for PDFium, every other one ``between``."""
     canvas = Canvas(str(path), pagesize=(700, 300))
     canvas.setFont("Times-Roman", 11)
     canvas.drawString(40, 250, "Here")
@@ -90,8 +90,9 @@ def squeezed_page(path, said, *, spread=0):
     with pikepdf.open(path, allow_overwriting_input=True) as pdf:
         page = pdf.pages[0]
         font = max(page.Resources.Font.keys())  # the one that was set last
+        apart = [f"{word} -{(120, between)[k % 2]}" for k, word in enumerate(words)]
         rows = [
-            f"BT {font} 11 Tf 1 0 0 1 40 {200 - 20 * k} Tm [{' -120 '.join(words)}] TJ ET"
+            f"BT {font} 11 Tf 1 0 0 1 40 {200 - 20 * k} Tm [{' '.join(apart)}] TJ ET"
             for k in range(3)
         ]
         page.contents_add(pdf.make_stream("\n".join(rows).encode("latin-1")))
@@ -109,6 +110,12 @@ def test_narrow_gaps_of_a_squeezed_page_are_blanks(tmp_path):
 @pytest.mark.parametrize("spread", [70, 120])
 def test_narrow_gaps_are_none_where_letters_stand_apart(tmp_path, spread):
     path = squeezed_page(tmp_path / "a.pdf", "abcd efgh ijkl mnop qrst", spread=spread)
+    assert read_text(PdfFile(path), 0).parted == ()
+
+
+def test_narrow_gaps_are_none_where_others_are_nearly_as_wide(tmp_path):
+    # As in code, where they are of narrow signs between wide letters.
+    path = squeezed_page(tmp_path / "a.pdf", SQUEEZED, between=60)
     assert read_text(PdfFile(path), 0).parted == ()
 
 
