@@ -53,7 +53,8 @@ def test_it_is_told_where_it_is_introduced(introduced, typed):
 @pytest.mark.parametrize("thing", ["program", "script", "tool"])
 def test_it_may_be_called_by_its_kind(tmp_path, thing):
     said = "Wellkeep is a {} that keeps the water of a well at one height."
-    digester = digester_of(tmp_path / "a.pdf", "It was last printed in May.", said.format(thing))
+    other = f"The {thing} does what the keeper does at night, and the {thing} does it alone."
+    digester = digester_of(tmp_path / "a.pdf", "It is from May.", said.format(thing), other)
     answer = digester.answer(f"What does the {thing} do?", WHOLE, None)
     assert answer.quotes[0].text == said.format(thing)
     assert answer.sure >= 0.8
