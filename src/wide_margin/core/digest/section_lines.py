@@ -23,7 +23,8 @@ FIRST, EARLY = 0.45, 0.25
 OF_TITLE = 0.5
 """What each share of the title's words counts."""
 OF_LITTLE = 0.8
-"""More than the first place counts: what is taken off where a sentence sends the reader elsewhere, or hangs on another."""
+"""More than the first place counts: what is taken off where a sentence sends the reader elsewhere, or
+hangs on another."""
 _SAYS_LITTLE = regex(
     r"(?<![\[(“\"‘<])(?:https?://|\bwww\.)|^(?:(?:otherwise|note|notice|remember|check|see|finally|secondly|thirdly|likewise|similarly)\b"
     r"|(?:in case|in particular|for (?:example|instance|more|a complete|details)|in this case|in these)\b)", re.I
