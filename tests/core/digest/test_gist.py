@@ -551,13 +551,15 @@ def test_what_stands_under_a_legal_title_is_no_gist(tmp_path, title, is_told):
     ("title", "told", "is_told"),
     [("2 Document history", "The chapter on the winch with its ropes is new.", False),
      ("2 Winches", "The chapter on the winch with its ropes is new.", True),
-     ("2 Winches", "What does the winch of the well do with its ropes?", False)],
+     ("2 Winches", "What does the winch of the well do with its ropes?", False),
+     ("2 Winches", "Because the winch of the well takes the ropes up.", False)],
 )  # fmt: skip
 def test_neither_what_changed_nor_a_question_is_gist(tmp_path, title, told, is_told):
     said = "Wells are kept dry by a lid of zinc in the winter months."
     make_pdf(tmp_path / "a.pdf", [
         [("title", "Village Wells"), ("h1", "1 Wells"), ("text", said)],
-        [("h1", title), ("text", told), ("h1", "3 Ropes"), ("text", "Ropes are made of hemp.")],
+        [("h1", title), ("text", f"Why are there wells? {told}"), ("h1", "3 Ropes"),
+         ("text", "Ropes are made of hemp.")],
     ])  # fmt: skip
     gist = [line.text for line in Digester(read_document(tmp_path / "a.pdf")).gist()]
     assert said in gist

@@ -166,6 +166,10 @@ _THIS = {
 """Points at what is named next, by language: "This pump"; the title may name it too."""
 _ASKING = ("?", "?”", '?"', "？", "؟")
 """Ends of a question, which says nothing."""
+_REPLIES = regex(
+    r"\W*(?:because|yes|no|weil|ja|nein|parce que|oui|non|porque|sí|sim|perché|omdat|nee)\b", re.I
+)
+"""Begins a reply, which says little without its question."""
 BREATH = 256
 """Sentences after which others can be served."""
 
@@ -197,6 +201,8 @@ def score(document: ReadDocument, pause: Callable[[], None] = lambda: None) -> S
             row < FRONT and _is_of_title(sentence, titled, language)
         )
         says = stands and (not is_english or says_something(sentence.text))
+        if row and sentences[row - 1].text.endswith(_ASKING) and _REPLIES.match(sentence.text):
+            says = False
         usable[row] = (
             says and not sentence.text.endswith(_ASKING) and not tells_work(document, sentence)
             and not gives_thanks(sentence.text, language)
