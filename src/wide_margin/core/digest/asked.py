@@ -10,6 +10,7 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import islice
 from typing import TYPE_CHECKING
 
@@ -554,10 +555,16 @@ def _written_out(document: ReadDocument, text: str) -> tuple[int, str]:
     found, of_found = -1, ""
     if any(map(str.isdigit, asked)):
         for row, section in enumerate(document.outline.sections):
-            title = _NO_LETTERS.sub(" ", section.title.casefold()).strip()
+            title = _plain_title(section.title)
             if len(title) > len(of_found) and f" {title} " in asked and _has_both(title):
                 found, of_found = row, title
     return found, asked.replace(f" {of_found} ", " ", 1).strip() if of_found else text
+
+
+@lru_cache(maxsize=1 << 13)
+def _plain_title(title: str) -> str:
+    """A title in small letters, with blanks for its signs; asked for again with each question."""
+    return _NO_LETTERS.sub(" ", title.casefold()).strip()
 
 
 def _has_both(title: str) -> bool:

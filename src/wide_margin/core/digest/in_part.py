@@ -13,6 +13,7 @@ from wide_margin.core.digest.mentioned import (
     declining,
     quote_of,
     rows_saying,
+    rows_that_may_say,
     thing_in,
     with_quotes,
 )
@@ -33,6 +34,11 @@ _ASKS = whole_forms(
     rf"(?:does|do|did){_IN}\s+(?:mention|discuss|cover|address|(?:talk|speak|say\s+(?:anything|something))\s+(?:about|of|on)|deal\s+with)\s+(?P<what>.+?)",
     rf"(?:is|are)\s+(?P<what>.+?)\s+(?:mentioned|discussed|covered|spoken\s+of){_IN}",
 )
+_MAY_ASK = regex(
+    r"\b(?:say|said|tell|told|writ|mention|discuss|cover|address|talk|sp[eo]ak|deal|über|sur|su|sul\w*|sugli|sui|sobre|acerca|propos|over|om)",
+    re.I,
+)
+"""Has a word of one of these forms."""
 _ASKS_ABROAD = regex(
     r"^(?P<lead>.+?)\s+(?:über|sur|su(?:l(?:l[aeo]|l['’])?|i|gli)?|sobre|acerca\s+de|à\s+propos\s+d[eu]|over|om)\s+(?P<what>.+?)"
     r"(?:\s+(?P<tail>gesagt|geschrieben|berichtet|erklärt|gezegd|geschreven))?\W*$", re.I
@@ -49,13 +55,15 @@ class Search(Protocol):
 
 def answer_in_part(document: ReadDocument, typed: str, search: Search) -> Answer | None:
     """The sentences of a part that speak of a matter, else that it does not; None if not asked."""
+    if not _MAY_ASK.search(typed):  # as most questions, for which no part is looked for
+        return None
     part, thing = _asked_of(document, take_form(typed)[0])
     if part is None or not thing:
         return None
     found = replace(search(thing, reach=part), question=typed, reach=part)
     rows = rows_saying(document, thing, rows_within(document, part))
     if not rows:
-        elsewhere = rows_saying(document, thing, range(len(document.text.sentences)))
+        elsewhere = rows_saying(document, thing, rows_that_may_say(document, thing))
         pages = dict.fromkeys(document.text.sentences[row].page for row in elsewhere)
         shown = ", ".join(map(document.labels.shown, list(pages)[:MOST]))
         but = f", but on {shown}" if shown else ""

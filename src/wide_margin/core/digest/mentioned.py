@@ -159,8 +159,7 @@ def places_of(
     if says is None:
         return None
     terms = _terms_of(document, plain)
-    every = range(len(document.text.sentences))  # "C++" has no word
-    rows = rows_with(document, terms) if terms else every
+    rows = rows_that_may_say(document, thing)
     among = [row for row in rows if _counts(document, row)]
     exact = [row for row in among if says.search(_text(document, row))]
     if not exact and len(terms) < 2:
@@ -172,11 +171,17 @@ def places_of(
 
 
 def rows_saying(document: ReadDocument, thing: str, rows: Iterable[int]) -> list[int]:
-    """Those of some sentences that have the words of a thing side by side, titles left out."""
+    """Those of some sentences with the words of a thing side by side; titles only for want of others."""
     says = _saying(without_article(thing), document.index.language)
     counted = (row for row in rows if _counts(document, row))
     said = [row for row in counted if says is not None and says.search(_text(document, row))]
     return [row for row in said if document.text.sentences[row].kind != "heading"] or said
+
+
+def rows_that_may_say(document: ReadDocument, thing: str) -> Iterable[int]:
+    """The sentences with all words of a thing, wherever in them; all where it has none: "C++"."""
+    terms = _terms_of(document, without_article(thing))
+    return rows_with(document, terms) if terms else range(len(document.text.sentences))
 
 
 def _terms_of(document: ReadDocument, thing: str) -> list[str]:
